@@ -1,0 +1,271 @@
+import { NULL_BOOLEAN, NULL_DAY, type Table, findColumn } from "../data/column";
+import type { Expr } from "../formula/check";
+import { SCALARS } from "../formula/scalars";
+import type { Value, ValueType } from "../formula/value";
+import { QueryError } from "./query";
+
+export const BLOCK = 2048;
+
+/** A run of rows under evaluation: `rows[0 .. length)` are row numbers of the table. */
+export interface Block {
+  rows: Int32Array;
+  length: number;
+}
+
+/**
+ * The values of an expression over a block. Numbers, days, milliseconds and booleans (0 or 1) are doubles with
+ * NaN for null, which no formula yields otherwise; texts are codes into a dictionary (-1 is null).
+ */
+export type Vector = { numbers: Float64Array } | { codes: Int32Array; dictionary: string[] };
+
+/** Computes an expression for the rows of a block. The vector is reused by the next call. */
+export type Kernel = (block: Block) => Vector;
+
+const isText = (type: ValueType) => type === "text";
+
+function columnKernel(table: Table, name: string): Kernel {
+  const column = findColumn(table, name);
+  if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${name}”.`);
+  const { data } = column;
+  if (data.type === "text") {
+    const out = new Int32Array(BLOCK);
+    const vector = { codes: out, dictionary: data.dictionary };
+    const { codes } = data;
+    return ({ rows, length }) => {
+      for (let i = 0; i < length; i++) out[i] = codes[rows[i]];
+      return vector;
+    };
+  }
+  const out = new Float64Array(BLOCK);
+  const vector = { numbers: out };
+  if (data.type === "number" || data.type === "timestamp") {
+    const { values } = data;
+    return ({ rows, length }) => {
+      for (let i = 0; i < length; i++) out[i] = values[rows[i]];
+      return vector;
+    };
+  }
+  const { values } = data;
+  const none = data.type === "date" ? NULL_DAY : NULL_BOOLEAN;
+  return ({ rows, length }) => {
+    for (let i = 0; i < length; i++) {
+      const x = values[rows[i]];
+      out[i] = x === none ? Number.NaN : x;
+    }
+    return vector;
+  };
+}
+
+function constantKernel(type: ValueType, value: Value): Kernel {
+  if (isText(type)) {
+    const vector = { codes: new Int32Array(BLOCK).fill(value === null ? -1 : 0), dictionary: value === null ? [] : [String(value)] };
+    return () => vector;
+  }
+  const vector = { numbers: new Float64Array(BLOCK).fill(value === null ? Number.NaN : Number(value)) };
+  return () => vector;
+}
+
+type Binary = (a: number, b: number) => number;
+/** Operators on two doubles where NaN in gives NaN out by arithmetic itself, or by the comparison's own test. */
+const FAST: Record<string, Binary> = {
+  "+": (a, b) => a + b,
+  "-": (a, b) => a - b,
+  "*": (a, b) => a * b,
+  "/": (a, b) => a / b,
+};
+const COMPARE: Record<string, (a: number, b: number) => boolean> = {
+  "=": (a, b) => a === b,
+  "<>": (a, b) => a !== b,
+  "<": (a, b) => a < b,
+  "<=": (a, b) => a <= b,
+  ">": (a, b) => a > b,
+  ">=": (a, b) => a >= b,
+};
+
+/** Builds the loop of one operator, so that the engine's inner call is inlined into a loop of its own. */
+function arithmeticKernel(f: Binary, left: Kernel, right: Kernel): Kernel {
+  const out = new Float64Array(BLOCK);
+  const vector = { numbers: out };
+  return (block) => {
+    const a = (left(block) as { numbers: Float64Array }).numbers;
+    const b = (right(block) as { numbers: Float64Array }).numbers;
+    for (let i = 0; i < block.length; i++) {
+      const x = f(a[i], b[i]);
+      out[i] = x - x === 0 ? x : Number.NaN;
+    }
+    return vector;
+  };
+}
+
+function comparisonKernel(test: (a: number, b: number) => boolean, left: Kernel, right: Kernel): Kernel {
+  const out = new Float64Array(BLOCK);
+  const vector = { numbers: out };
+  return (block) => {
+    const a = (left(block) as { numbers: Float64Array }).numbers;
+    const b = (right(block) as { numbers: Float64Array }).numbers;
+    for (let i = 0; i < block.length; i++) {
+      const x = a[i];
+      const y = b[i];
+      out[i] = x !== x || y !== y ? Number.NaN : test(x, y) ? 1 : 0;
+    }
+    return vector;
+  };
+}
+
+function logicKernel(fn: "and" | "or", args: Kernel[]): Kernel {
+  const out = new Float64Array(BLOCK);
+  const vector = { numbers: out };
+  const settles = fn === "and" ? 0 : 1;
+  return (block) => {
+    const { length } = block;
+    out.fill(1 - settles, 0, length);
+    for (const arg of args) {
+      const a = (arg(block) as { numbers: Float64Array }).numbers;
+      for (let i = 0; i < length; i++) if (out[i] !== settles && (a[i] === settles || a[i] !== a[i])) out[i] = a[i];
+    }
+    return vector;
+  };
+}
+
+function notKernel(arg: Kernel): Kernel {
+  const out = new Float64Array(BLOCK);
+  const vector = { numbers: out };
+  return (block) => {
+    const a = (arg(block) as { numbers: Float64Array }).numbers;
+    for (let i = 0; i < block.length; i++) out[i] = 1 - a[i];
+    return vector;
+  };
+}
+
+/** A text function whose other arguments are constants is computed once for each distinct text. */
+function dictionaryKernel(expr: Expr & { op: "call" }, at: number, arg: Kernel): Kernel {
+  const constants = expr.args.map((a) => (a.op === "constant" ? a.value : null));
+  const evaluate = scalarOf(expr.fn);
+  const known = new Map<string | null, Value>();
+  const of = (text: string | null): Value => {
+    let value = known.get(text);
+    if (value === undefined) {
+      constants[at] = text;
+      value = evaluate(constants);
+      known.set(text, value);
+    }
+    return value;
+  };
+  const write = writer(expr.type);
+  let cache: { dictionary: string[]; values: Value[] } | null = null;
+  return (block) => {
+    const { codes, dictionary } = arg(block) as { codes: Int32Array; dictionary: string[] };
+    if (cache?.dictionary !== dictionary) cache = { dictionary, values: [] };
+    const { values } = cache;
+    for (let i = 0; i < block.length; i++) {
+      const code = codes[i] + 1;
+      let value = values[code];
+      if (value === undefined) {
+        value = of(code === 0 ? null : dictionary[code - 1]);
+        values[code] = value;
+      }
+      write.set(i, value);
+    }
+    return write.vector;
+  };
+}
+
+/** Writes values of a type into a vector of its own; text gets a dictionary that grows with what is written. */
+function writer(type: ValueType): { vector: Vector; set: (i: number, value: Value) => void } {
+  if (isText(type)) {
+    const vector = { codes: new Int32Array(BLOCK), dictionary: [] as string[] };
+    const known = new Map<string, number>();
+    return {
+      vector,
+      set: (i, value) => {
+        if (value === null) {
+          vector.codes[i] = -1;
+          return;
+        }
+        const text = value as string;
+        let code = known.get(text);
+        if (code === undefined) {
+          code = vector.dictionary.length;
+          vector.dictionary.push(text);
+          known.set(text, code);
+        }
+        vector.codes[i] = code;
+      },
+    };
+  }
+  const numbers = new Float64Array(BLOCK);
+  return { vector: { numbers }, set: (i, value) => (numbers[i] = value === null ? Number.NaN : Number(value)) };
+}
+
+/** A scalar function with its null rule applied. */
+export function scalarOf(fn: string): (args: Value[]) => Value {
+  const scalar = SCALARS[fn];
+  if (!scalar) throw new Error(`no scalar function ${fn}`);
+  return scalar.strict ? (args) => (args.includes(null) ? null : scalar.evaluate(args)) : scalar.evaluate;
+}
+
+function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
+  const evaluate = scalarOf(expr.fn);
+  const write = writer(expr.type);
+  const booleans = expr.args.map((a) => a.type === "boolean");
+  const row: Value[] = new Array(args.length).fill(null);
+  return (block) => {
+    const vectors = args.map((arg) => arg(block));
+    for (let i = 0; i < block.length; i++) {
+      for (let k = 0; k < vectors.length; k++) {
+        const v = vectors[k];
+        if ("codes" in v) row[k] = v.codes[i] < 0 ? null : v.dictionary[v.codes[i]];
+        else if (Number.isNaN(v.numbers[i])) row[k] = null;
+        else row[k] = booleans[k] ? v.numbers[i] === 1 : v.numbers[i];
+      }
+      write.set(i, evaluate(row));
+    }
+    return write.vector;
+  };
+}
+
+/**
+ * Compiles a row-level expression over a table into a kernel. Inputs must have been bound before.
+ * No text is ever run: the kernel is a tree of closures.
+ */
+export function compileRow(expr: Expr, table: Table): Kernel {
+  switch (expr.op) {
+    case "constant":
+      return constantKernel(expr.type, expr.value);
+    case "column":
+      return columnKernel(table, expr.column);
+    case "call": {
+      const args = expr.args.map((arg) => compileRow(arg, table));
+      const texts = expr.args.flatMap((a, i) => (isText(a.type) && a.op !== "constant" ? [i] : []));
+      const others = expr.args.filter((a, i) => a.op !== "constant" && !texts.includes(i));
+      if (texts.length === 1 && others.length === 0) return dictionaryKernel(expr, texts[0], args[texts[0]]);
+      if (expr.args.some((a) => isText(a.type))) return genericKernel(expr, args);
+      if (Object.hasOwn(FAST, expr.fn)) return arithmeticKernel(FAST[expr.fn], args[0], args[1]);
+      if (Object.hasOwn(COMPARE, expr.fn)) return comparisonKernel(COMPARE[expr.fn], args[0], args[1]);
+      if (expr.fn === "and" || expr.fn === "or") return logicKernel(expr.fn, args);
+      if (expr.fn === "not") return notKernel(args[0]);
+      return genericKernel(expr, args);
+    }
+    default:
+      throw new Error(`${expr.op} is not a row-level expression`);
+  }
+}
+
+/** The expression with every input replaced by its value. Throws a QueryError where a value is missing or of another type. */
+export function bindInputs(expr: Expr, inputs: ReadonlyMap<string, Value>): Expr {
+  switch (expr.op) {
+    case "input": {
+      const value = inputs.get(expr.name.toLowerCase());
+      if (value === undefined) throw new QueryError("missing_input", `The input “${expr.name}” has no value.`);
+      return { op: "constant", type: expr.type, value };
+    }
+    case "call":
+      return { ...expr, args: expr.args.map((a) => bindInputs(a, inputs)) };
+    case "aggregate":
+      return { ...expr, arg: expr.arg && bindInputs(expr.arg, inputs), filter: expr.filter && bindInputs(expr.filter, inputs) };
+    case "total":
+      return { ...expr, arg: bindInputs(expr.arg, inputs) };
+    default:
+      return expr;
+  }
+}

@@ -1,0 +1,84 @@
+/** Calendar arithmetic on the proleptic Gregorian calendar. A day is a whole number of days since 1970-01-01. */
+
+export const DAY_MS = 86_400_000;
+
+/** The day of a civil date, or null where that date does not exist (31 April). `month` is 1 to 12. */
+export function dayOf(year: number, month: number, day: number): number | null {
+  if (month < 1 || month > 12 || day < 1 || day > 31) return null;
+  const moment = new Date(0);
+  moment.setUTCFullYear(year, month - 1, day);
+  if (moment.getUTCMonth() !== month - 1 || moment.getUTCDate() !== day) return null;
+  return Math.round(moment.getTime() / DAY_MS);
+}
+
+/** Year, month (1 to 12) and day of the month of a day. */
+export function civil(day: number): { year: number; month: number; day: number } {
+  const moment = new Date(day * DAY_MS);
+  return { year: moment.getUTCFullYear(), month: moment.getUTCMonth() + 1, day: moment.getUTCDate() };
+}
+
+/** ISO day of the week: Monday is 1, Sunday is 7. */
+export function isoWeekday(day: number): number {
+  return ((((day + 3) % 7) + 7) % 7) + 1;
+}
+
+/** ISO 8601 week: the week belongs to the year of its Thursday. */
+export function isoWeek(day: number): { year: number; week: number } {
+  const thursday = day - isoWeekday(day) + 4;
+  const year = civil(thursday).year;
+  const first = dayOf(year, 1, 1) as number;
+  return { year, week: Math.floor((thursday - first) / 7) + 1 };
+}
+
+export const DATE_BUCKETS = ["year", "quarter", "month", "week", "day"] as const;
+export type DateBucket = (typeof DATE_BUCKETS)[number];
+
+/** The first day of the bucket that holds a day; weeks begin on Monday. */
+export function bucketStart(day: number, bucket: DateBucket): number {
+  if (bucket === "day") return day;
+  if (bucket === "week") return day - isoWeekday(day) + 1;
+  const { year, month } = civil(day);
+  if (bucket === "year") return dayOf(year, 1, 1) as number;
+  if (bucket === "month") return dayOf(year, month, 1) as number;
+  return dayOf(year, Math.floor((month - 1) / 3) * 3 + 1, 1) as number;
+}
+
+const two = (n: number) => String(n).padStart(2, "0");
+
+/** ISO 8601 text of a day: 2026-05-01. */
+export function isoDate(day: number): string {
+  const { year, month, day: d } = civil(day);
+  const sign = year < 0 ? "-" : "";
+  return `${sign}${String(Math.abs(year)).padStart(4, "0")}-${two(month)}-${two(d)}`;
+}
+
+/** ISO 8601 text of a timestamp in milliseconds: 2026-05-01T08:30:00, with milliseconds only where they count. */
+export function isoTimestamp(ms: number): string {
+  const day = Math.floor(ms / DAY_MS);
+  const rest = ms - day * DAY_MS;
+  const time = `${two(Math.floor(rest / 3_600_000))}:${two(Math.floor(rest / 60_000) % 60)}:${two(Math.floor(rest / 1000) % 60)}`;
+  const fraction = Math.floor(rest % 1000);
+  return `${isoDate(day)}T${time}${fraction ? `.${String(fraction).padStart(3, "0")}` : ""}`;
+}
+
+/** Reads ISO 8601 date text into a day, or null. */
+export function parseIsoDate(text: string): number | null {
+  const m = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(text.trim());
+  return m ? dayOf(Number(m[1]), Number(m[2]), Number(m[3])) : null;
+}
+
+/** Reads ISO 8601 timestamp text (T or a space between, optional seconds and offset) into milliseconds, or null. */
+export function parseIsoTimestamp(text: string): number | null {
+  const m = /^(\d{4}-\d{1,2}-\d{1,2})(?:[T ](\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*(Z|[+-]\d{2}:?\d{2})?)?$/.exec(text.trim());
+  if (!m) return null;
+  const day = parseIsoDate(m[1]);
+  const [hour, minute, second] = [Number(m[2] ?? 0), Number(m[3] ?? 0), Number(m[4] ?? 0)];
+  if (day === null || hour > 23 || minute > 59 || second > 59) return null;
+  const fraction = m[5] ? Math.floor(Number(`0.${m[5]}`) * 1000) : 0;
+  let offset = 0;
+  if (m[6] && m[6] !== "Z") {
+    const digits = m[6].replace(":", "");
+    offset = (digits[0] === "-" ? -1 : 1) * (Number(digits.slice(1, 3)) * 60 + Number(digits.slice(3, 5)));
+  }
+  return day * DAY_MS + ((hour * 60 + minute - offset) * 60 + second) * 1000 + fraction;
+}
