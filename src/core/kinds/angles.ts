@@ -1,0 +1,22 @@
+const RAD = Math.PI / 180;
+
+/** The point at an angle (degrees, 0 at twelve o'clock, clockwise) and a distance from a centre. */
+export function polar(cx: number, cy: number, angle: number, distance: number): { x: number; y: number } {
+  return { x: cx + distance * Math.sin(angle * RAD), y: cy - distance * Math.cos(angle * RAD) };
+}
+
+/** How far an arc of radius 1, together with its centre, reaches to each side. */
+export function arcExtent(start: number, sweep: number): { left: number; right: number; top: number; bottom: number } {
+  const extent = { left: 0, right: 0, top: 0, bottom: 0 };
+  const reach = (angle: number) => {
+    const { x, y } = polar(0, 0, angle, 1);
+    extent.left = Math.max(extent.left, -x);
+    extent.right = Math.max(extent.right, x);
+    extent.top = Math.max(extent.top, -y);
+    extent.bottom = Math.max(extent.bottom, y);
+  };
+  reach(start);
+  reach(start + sweep);
+  for (let quarter = Math.ceil(start / 90) * 90; quarter <= start + sweep; quarter += 90) reach(quarter);
+  return extent;
+}

@@ -1,0 +1,102 @@
+import type { Theme } from "../scene/colour";
+import type { Handle, Mark, Scene, Text } from "../scene/marks";
+import { fillTemplate } from "../scene/template";
+import { fittingSize, LINE_HEIGHT, shorten, SMALLEST, type Weight, wrap } from "../scene/text";
+import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
+
+/** A region of the frame in pixels. */
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** Parts that every kind has. */
+export const SHARED_PARTS: Part[] = [
+  { id: "heading", label: "Heading", dials: [toggle("shown", "Shown", true), number("size", "Size", 9, 32, 1, "px", 15), choice("align", "Place", [["start", "left"], ["middle", "centre"]], "start")] },
+  { id: "frame", label: "Frame", dials: [number("padding", "Padding", 0, 48, 1, "px", 16), number("radius", "Corners", 0, 32, 1, "px", 12), toggle("border", "Border", true), toggle("filled", "Background", true), template("empty", "When empty", "No rows here")] },
+];
+
+export function textMark(id: string, part: string, x: number, y: number, text: string, size: number, weight: Weight, fill: string, align: Text["align"] = "start"): Text {
+  return { type: "text", id, part, x, y, text, size, weight, fill, align };
+}
+
+/** Lays out what surrounds a kind's drawing: background, title and subtitle. Small frames drop the subtitle, then the title. */
+export function layFrame({ frame, theme, style, data }: SceneInput): { marks: Mark[]; body: Box } {
+  const { width, height } = frame;
+  const padding = Math.min(style.number("frame.padding"), 0.08 * Math.min(width, height) + 2);
+  const inner = width - 2 * padding;
+  const marks: Mark[] = [];
+  let top = padding;
+  const heading = (key: string, text: string, wanted: number, weight: Weight, fill: string, lines: number) => {
+    const size = Math.max(SMALLEST, Math.min(wanted, height * 0.09));
+    const middle = style.choice("heading.align") === "middle";
+    for (const [i, line] of wrap(text, inner, size, weight, lines).entries()) {
+      const x = middle ? width / 2 : padding;
+      marks.push(textMark(`${key}${i}`, "heading", x, top + (size * LINE_HEIGHT) / 2, line, size, weight, fill, middle ? "middle" : "start"));
+      top += size * LINE_HEIGHT;
+    }
+  };
+  const title = fillTemplate(data.title, data.names).trim();
+  const subtitle = fillTemplate(data.subtitle, data.names).trim();
+  if (style.toggle("heading.shown")) {
+    const size = style.number("heading.size");
+    if (title && height >= 100) heading("title", title, size, 600, theme.ink, height >= 220 ? 2 : 1);
+    if (subtitle && height >= 160) {
+      top += 3;
+      heading("subtitle", subtitle, size * 0.83, 400, theme.muted, 1);
+    }
+    if (marks.length) top += Math.min(10, height * 0.03);
+  }
+  return { marks, body: { x: padding, y: top, width: inner, height: Math.max(1, height - padding - top) } };
+}
+
+/** Puts a scene together from its frame and its marks. */
+export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], description: string): Scene {
+  const { frame, theme, style } = input;
+  return {
+    ...frame,
+    background: style.toggle("frame.filled") ? theme.sheet : null,
+    border: style.toggle("frame.border") ? { color: theme.rule, radius: style.number("frame.radius") } : { color: "none", radius: style.number("frame.radius") },
+    marks,
+    handles,
+    description,
+  };
+}
+
+/** The scene of a visual that has nothing to draw: its heading and a sentence in the middle. */
+export function emptyScene(input: SceneInput, sentence: string): Scene {
+  const { marks, body } = layFrame(input);
+  const size = Math.max(SMALLEST, Math.min(13, body.height / 5));
+  const lines = wrap(sentence, body.width, size, 500, Math.max(1, Math.min(3, Math.floor(body.height / (size * LINE_HEIGHT)))));
+  const top = body.y + body.height / 2 - ((lines.length - 1) * size * LINE_HEIGHT) / 2;
+  for (const [i, line] of lines.entries()) marks.push(textMark(`empty${i}`, "frame", body.x + body.width / 2, top + i * size * LINE_HEIGHT, line, size, 500, input.theme.muted, "middle"));
+  return frameScene(input, marks, [], `${fillTemplate(input.data.title, input.data.names)}: ${sentence}.`);
+}
+
+/**
+ * A text at the largest size that fits: the first of the candidates that fits without shrinking below `keep` of the size,
+ * else the last one, shrunk to the floor and then shortened.
+ */
+export function fitText(candidates: string[], width: number, size: number, weight: Weight, keep = 0.7): { text: string; size: number } {
+  for (const text of candidates) {
+    const fitting = fittingSize(text, width, size, weight);
+    if (fitting !== null && fitting >= size * keep) return { text, size: fitting };
+  }
+  const last = candidates[candidates.length - 1];
+  const fitting = fittingSize(last, width, size, weight);
+  return fitting !== null ? { text: last, size: fitting } : { text: shorten(last, width, SMALLEST, weight), size: SMALLEST };
+}
+
+/** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
+export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]; body: Box } {
+  if (!text || body.height < 110) return { marks: [], body };
+  const size = 10;
+  const y = body.y + body.height - size * 0.6;
+  return {
+    marks: [textMark("note", "labels", body.x + body.width / 2, y, shorten(text, body.width, size, 400), size, 400, theme.muted, "middle")],
+    body: { ...body, height: body.height - size * 1.6 },
+  };
+}
+

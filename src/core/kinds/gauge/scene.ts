@@ -1,0 +1,254 @@
+import type { Zone } from "../../project/schema";
+import { categoryColour, mix } from "../../scene/colour";
+import type { Datum, Handle, Mark, Scene } from "../../scene/marks";
+import { formatNumber, shortFormats } from "../../scene/number-format";
+import { fillTemplate } from "../../scene/template";
+import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
+import { arcExtent, polar } from "../angles";
+import { emptyScene, fitText, frameScene, layFrame, textMark } from "../frame";
+import type { SceneInput } from "../kind";
+import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
+
+interface Stretch extends Zone {
+  index: number;
+  from: number;
+  until: number;
+}
+interface Dial {
+  cx: number;
+  cy: number;
+  r: number;
+  inner: number;
+  start: number;
+  sweep: number;
+}
+
+/** The zones as shares of the scale, in order; edges outside the scale are clipped and empty stretches dropped. */
+function stretches(zones: Zone[], scale: Scale): Stretch[] {
+  let at = 0;
+  const sorted = zones.map((zone, index) => ({ ...zone, index })).sort((a, b) => (a.to ?? Number.POSITIVE_INFINITY) - (b.to ?? Number.POSITIVE_INFINITY));
+  return sorted
+    .map((zone) => {
+      const until = zone.to === null ? 1 : clamp(shareOf(zone.to, scale), at, 1);
+      const stretch = { ...zone, from: at, until };
+      at = until;
+      return stretch;
+    })
+    .filter((s) => s.until > s.from);
+}
+
+/** The zone a value falls in: an edge belongs to the zone above it. */
+export function zoneOf(zones: Zone[], value: number): Zone | null {
+  const sorted = zones.toSorted((a, b) => (a.to ?? Number.POSITIVE_INFINITY) - (b.to ?? Number.POSITIVE_INFINITY));
+  return sorted.find((z) => z.to === null || value < z.to) ?? null;
+}
+
+/** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
+function layDial(input: SceneInput, body: { x: number; y: number; width: number; height: number }, margin: number, readingHeight: number): Dial {
+  const { style } = input;
+  const [start, sweep] = [style.number("arc.start"), style.number("arc.sweep")];
+  const extent = arcExtent(start, sweep);
+  const width = Math.max(8, body.width - 2 * margin);
+  const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));
+  const hub = Math.min(style.number("needle.hub"), body.height * 0.06);
+  // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave some below.
+  const below = readingHeight > 0 ? hub + 6 + readingHeight : hub;
+  const r = Math.max(6, Math.min(width / (extent.left + extent.right), height / (extent.top + extent.bottom), Math.max(height - below, height * 0.35) / extent.top));
+  const bottom = Math.max(extent.bottom * r, below);
+  const cx = body.x + body.width / 2 + ((extent.left - extent.right) * r) / 2;
+  const cy = body.y + (body.height - height) + (height - (extent.top * r + bottom)) / 2 + extent.top * r;
+  const thickness = Math.min(style.number("arc.thickness"), r * 0.8, Math.max(3, r * 0.45));
+  return { cx, cy, r, inner: r - thickness, start, sweep };
+}
+
+function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number, tone: string, datum: Datum): Mark[] {
+  const { style, theme } = input;
+  const { cx, cy, r, inner, start, sweep } = dial;
+  const cap = style.choice("arc.caps") === "round" ? (r - inner) / 2 : 0;
+  const gap = style.number("zones.gap");
+  const fill = zones.length === 0 ? "progress" : style.choice("arc.fill");
+  const sector = (id: string, part: string, from: number, until: number, color: string, rim = { inner, outer: r }, inset = 0, corners: [number, number, number, number] = [cap, cap, cap, cap]): Mark => ({
+    type: "sector", id, part, cx, cy, ...rim, start: start + sweep * from, end: start + sweep * until, inset, corners, fill: color, datum,
+  });
+  const marks: Mark[] = [];
+  if (fill === "progress") {
+    marks.push(sector("track", "arc", 0, 1, theme.track));
+    if (share > 0) marks.push(sector("progress", "arc", 0, clamp(share), tone));
+  } else {
+    for (const [i, zone] of zones.entries()) {
+      const first = i === 0 ? cap : 0;
+      const last = i === zones.length - 1 ? cap : 0;
+      marks.push(sector(`zone:${zone.index}`, "zones", zone.from, zone.until, theme.tones[zone.tone], undefined, zones.length > 1 ? gap / 2 : 0, [first, last, last, first]));
+    }
+    if (fill === "both" && share > 0) {
+      const width = (r - inner) * 0.4;
+      const middle = (r + inner) / 2;
+      marks.push(sector("progress", "arc", 0, clamp(share), theme.ink, { inner: middle - width / 2, outer: middle + width / 2 }));
+    }
+  }
+  if (style.choice("arc.past") === "lap" && share > 1) {
+    const thin = Math.max(2, (r - inner) * 0.3);
+    marks.push(sector("lap", "arc", 0, clamp(share - 1), mix(theme.ink, theme.sheet, 0.15), { inner: inner - 2 - thin, outer: inner - 2 }));
+  }
+  return marks;
+}
+
+function needlePoints(form: string, length: number, width: number): [number, number][] {
+  if (form === "line") return [[-width / 4, 0], [-width / 4, -length], [width / 4, -length], [width / 4, 0]];
+  if (form === "wedge") return [[-width, -length * 0.78], [width, -length * 0.78], [0, -length]];
+  return [[-width / 2, 0], [-0.4, -length], [0.4, -length], [width / 2, 0]];
+}
+
+function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[]): Mark[] {
+  const { style, theme, data } = input;
+  const target = data.target === null || !style.toggle("target.shown") ? null : shareOf(data.target, scale);
+  const { cx, cy, r, inner, start, sweep } = dial;
+  const marks: Mark[] = [];
+  const ticks = style.number("scale.ticks");
+  for (let i = 0; i <= ticks && ticks > 0; i++) {
+    const a = start + (sweep * i) / ticks;
+    const [p, q] = [polar(cx, cy, a, inner - 3), polar(cx, cy, a, inner - 8)];
+    marks.push({ type: "line", id: `tick:${i}`, part: "scale", stroke: theme.muted, strokeWidth: 1, points: [[p.x, p.y], [q.x, q.y]] });
+  }
+  const size = Math.max(SMALLEST, Math.min(11, r * 0.12));
+  if (style.toggle("scale.ends") && r > 46) {
+    for (const [id, share, value] of [["minimum", 0, scale.minimum], ["maximum", 1, scale.maximum]] as const) {
+      const angle = start + sweep * share;
+      const at = polar(cx, cy, angle, (r + inner) / 2);
+      const text = formatNumber(value, { ...data.format, decimals: Number.isInteger(data.format.style === "percent" ? value * 100 : value) ? 0 : data.format.decimals, units: Math.abs(value) >= 1e4 ? "automatic" : data.format.units });
+      // Just past the arc's ends: under them where the arc comes down, beside them where it does not.
+      const width = textWidth(text, size, 400);
+      const along = polar(0, 0, angle + (share === 0 ? -90 : 90), 1);
+      const down = Math.abs(along.y) > 0.3;
+      const wanted = down ? at.x : at.x + along.x * (width / 2 + 4);
+      const x = Math.min(Math.max(wanted, width / 2 + 2), input.frame.width - width / 2 - 2);
+      marks.push(textMark(id, "scale", x, at.y + (down ? Math.sign(along.y) : along.y) * (size * 0.6 + 5), text, size, 400, theme.muted, "middle"));
+    }
+  }
+  if (style.toggle("zones.words") && r > 70) {
+    for (const zone of zones) {
+      if (!zone.word) continue;
+      // The word stands in the middle of its zone, or clear of the target's mark.
+      const near = [0.5, 0.25, 0.75].map((part) => zone.from + (zone.until - zone.from) * part);
+      const clearOf = (share: number) => target === null || Math.abs(share - target) * sweep > 14;
+      const angle = start + sweep * (near.find(clearOf) ?? near[0]);
+      const width = textWidth(zone.word, size, 500);
+      const arc = (sweep * (zone.until - zone.from) * Math.PI * r) / 180;
+      if (width > arc + 14) continue;
+      const out = polar(0, 0, angle, 1);
+      const at = polar(cx, cy, angle, r + 6);
+      const x = at.x + (out.x * width) / 2;
+      if (x - width / 2 < 1 || x + width / 2 > input.frame.width - 1) continue;
+      marks.push(textMark(`word:${zone.index}`, "zones", x, at.y + (out.y * size) / 2, zone.word, size, 500, theme.muted, "middle"));
+    }
+  }
+  return marks;
+}
+
+function targetMarks(input: SceneInput, dial: Dial, scale: Scale, datum: Datum): Mark[] {
+  const { style, theme, data } = input;
+  if (data.target === null || !style.toggle("target.shown")) return [];
+  const share = shareOf(data.target, scale);
+  if (share < 0 || share > 1) return [];
+  const size = Math.min(style.number("target.size"), dial.r * 0.2);
+  const angle = dial.start + dial.sweep * share;
+  return [{ type: "polygon", id: "target", part: "target", x: dial.cx, y: dial.cy, rotate: angle, points: [[0, -dial.r - 2], [-size * 0.55, -dial.r - 2 - size], [size * 0.55, -dial.r - 2 - size]], fill: theme.ink, datum }];
+}
+
+function readingMarks(input: SceneInput, dial: Dial, value: number, word: string, past: string): Mark[] {
+  const { style, data, theme } = input;
+  if (!style.toggle("reading.shown")) return [];
+  const wanted = Math.max(SMALLEST, Math.min(style.number("reading.size"), dial.r * 0.36));
+  const text = style.template("reading.text");
+  const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
+  const y = dial.cy + hub + 6 + wanted * 0.6;
+  // Level with the reading, the arc leaves this much room on both sides of the hub.
+  const dy = y - dial.cy;
+  const chord = dial.sweep > 200 && dy < dial.inner ? 2 * Math.sqrt(Math.max(0, dial.inner ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY;
+  const room = Math.min(input.frame.width - 8, Math.max(chord, dial.inner * 0.9), 2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8);
+  const fitted = fitText([data.names, ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }))].map((names) => fillTemplate(text, names)), room, wanted, 600);
+  const marks: Mark[] = fitted.text ? [textMark("reading", "reading", dial.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")] : [];
+  const under = past || (style.toggle("reading.word") ? word : "");
+  const size = Math.max(SMALLEST, Math.min(12, wanted * 0.45));
+  const lineY = y + fitted.size * 0.6 + size * 0.75;
+  if (under && lineY + size * 0.6 <= input.frame.height) {
+    const small = fitText([under], room, size, 500);
+    if (small.text) marks.push(textMark("word", "reading", dial.cx, lineY, small.text, small.size, 500, past ? theme.signal : theme.muted, "middle"));
+  }
+  return marks;
+}
+
+function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], target: number | null): Handle[] {
+  const { style, data } = input;
+  const { cx, cy, r, inner, start, sweep } = dial;
+  const angular = { type: "angular" as const, cx, cy, r: (r + inner) / 2, start, end: start + sweep };
+  const step = data.format.style === "percent" ? 0.01 : Math.max(10 ** Math.floor(Math.log10((scale.maximum - scale.minimum) / 100)), 1e-9);
+  const handles: Handle[] = [
+    { id: "start", sets: "arc.start", label: "Start", value: style.number("arc.start"), from: 0, to: 360, step: 1, text: `start ${start}°`, ...polar(cx, cy, start, (r + inner) / 2), track: { type: "angular", cx, cy, r, start: 0, end: 360 } },
+    { id: "sweep", sets: "arc.sweep", label: "Sweep", value: sweep, from: 60, to: 340, step: 1, text: `sweep ${sweep}°`, ...polar(cx, cy, start + sweep, (r + inner) / 2), track: { type: "angular", cx, cy, r, start: start + 60, end: start + 340 } },
+  ];
+  for (const [i, zone] of zones.entries()) {
+    if (zone.to === null) continue;
+    const share = shareOf(zone.to, scale);
+    if (share <= 0 || share >= 1) continue;
+    handles.push({ id: `zone${i}`, sets: `zone.${i}`, label: `Edge of ${zone.word || "zone"}`, value: zone.to, from: scale.minimum, to: scale.maximum, step, text: `zone ${formatNumber(zone.to, data.format)}`, ...polar(cx, cy, start + sweep * share, inner), track: angular });
+  }
+  if (target !== null && shareOf(target, scale) >= 0 && shareOf(target, scale) <= 1) {
+    handles.push({ id: "target", sets: "target", label: "Target", value: target, from: scale.minimum, to: scale.maximum, step, text: `target ${formatNumber(target, data.format)}`, ...polar(cx, cy, start + sweep * shareOf(target, scale), r + 8), track: angular });
+  }
+  return handles;
+}
+
+/** An arc with zones, a needle at the value, a mark at the target, and the reading. */
+export function gaugeScene(input: SceneInput): Scene {
+  const { data, style, theme } = input;
+  if (data.problem !== null) return emptyScene(input, data.problem);
+  const value = data.total;
+  if (value === null) return emptyScene(input, style.template("frame.empty"));
+  const { marks, body } = layFrame(input);
+  const past = style.choice("arc.past") as PastEnd;
+  const scale = scaleOf({ minimum: data.minimum, maximum: data.maximum, target: data.target, value, format: data.format, past });
+  const share = shareOf(value, scale);
+  const zones = stretches(data.zones, scale);
+  const zone = zoneOf(data.zones, value);
+  const hasWords = style.toggle("zones.words") && zones.some((z) => z.word) && body.height > 150;
+  const hasTarget = data.target !== null && style.toggle("target.shown");
+  const margin = Math.min(body.height * 0.14, Math.max(2, hasTarget ? style.number("target.size") + 4 : 0, hasWords ? 18 : 0));
+  const side = hasWords ? Math.min(body.width * 0.14, 14 + Math.max(...zones.map((z) => textWidth(z.word, 11, 500)))) : margin;
+  const size = style.toggle("reading.shown") ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22)) : 0;
+  const under = style.toggle("reading.word") && (zone?.word || share > 1 || share < 0);
+  const dial = layDial(input, { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) }, margin, size * LINE_HEIGHT + (under ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0));
+  const pastText = share > 1 ? "past the end" : share < 0 ? "below the start" : "";
+  const word = zone?.word ?? "";
+  const datum: Datum = {
+    key: "value",
+    title: data.valueLabel,
+    lines: [
+      { label: "Value", value: formatNumber(value, data.format) },
+      ...(data.target === null ? [] : [{ label: "Target", value: formatNumber(data.target, data.format) }, { label: "Gap to target", value: formatNumber(value - data.target, data.format) }]),
+      ...(word ? [{ label: "Zone", value: word }] : []),
+    ],
+  };
+  const progress = zone ? mix(theme.tones[zone.tone], theme.ink, 0.25) : categoryColour(theme, 0);
+  marks.push(...arcMarks(input, dial, zones, share, progress, datum), ...scaleMarks(input, dial, scale, zones), ...targetMarks(input, dial, scale, datum));
+  const form = style.choice("needle.form");
+  const shown = clamp(share);
+  const needleColour = style.colour("needle.colour", theme.ink);
+  if (form !== "none") {
+    const length = (dial.inner * style.number("needle.length")) / 100;
+    marks.push({ type: "polygon", id: "needle", part: "needle", x: dial.cx, y: dial.cy, rotate: dial.start + dial.sweep * shown, points: needlePoints(form, length, Math.min(style.number("needle.width"), dial.r * 0.14)), fill: needleColour, datum });
+    const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
+    if (hub > 0 && form !== "wedge") {
+      marks.push({ type: "circle", id: "hub", part: "needle", cx: dial.cx, cy: dial.cy, r: hub, fill: needleColour });
+      if (hub > 5) marks.push({ type: "circle", id: "pin", part: "needle", cx: dial.cx, cy: dial.cy, r: hub * 0.4, fill: theme.sheet });
+    }
+  }
+  if (share > 1 && past !== "lap") {
+    const end = dial.start + dial.sweep;
+    marks.push({ type: "polygon", id: "past", part: "arc", x: dial.cx, y: dial.cy, rotate: end, points: [[3, -dial.inner], [3, -dial.r], [3 + (dial.r - dial.inner) * 0.6, -(dial.inner + dial.r) / 2]], fill: theme.signal, datum });
+  }
+  marks.push(...readingMarks(input, dial, value, word, pastText));
+  const title = fillTemplate(data.title, data.names) || data.valueLabel;
+  const description = `${title}: gauge of ${data.valueLabel}, ${formatNumber(value, data.format)} on a scale from ${formatNumber(scale.minimum, data.format)} to ${formatNumber(scale.maximum, data.format)}${data.target === null ? "" : `, target ${formatNumber(data.target, data.format)}`}${word ? `, in the zone ${word}` : ""}${pastText ? `, ${pastText}` : ""}.`;
+  return frameScene(input, marks, handlesOf(input, dial, scale, data.zones, data.target), description);
+}

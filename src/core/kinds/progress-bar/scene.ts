@@ -1,0 +1,182 @@
+import { categoryColour, mix, textOn } from "../../scene/colour";
+import type { Handle, Mark, Scene } from "../../scene/marks";
+import { formatNumber, shortFormats } from "../../scene/number-format";
+import { fillTemplate } from "../../scene/template";
+import { LINE_HEIGHT, shorten, SMALLEST, textWidth, wrap } from "../../scene/text";
+import { type Box, emptyScene, fitText, footNote, frameScene, layFrame, textMark } from "../frame";
+import type { SceneInput } from "../kind";
+import { clamp, niceAbove, type PastEnd } from "../scale";
+import { PERCENT_FORMAT, type VisualRow } from "../visual-data";
+
+interface Goal {
+  /** The value that counts as all of it. */
+  full: number;
+  /** The value at the end of the track. */
+  end: number;
+  isTarget: boolean;
+}
+
+/** What the bars run against: the target, else 1 for a percent, else the largest value. */
+function goalOf({ data, style }: SceneInput): Goal {
+  const values = data.rows.map((r) => r.value ?? 0);
+  const largest = Math.max(0, ...values);
+  const isTarget = data.target !== null && data.target > 0;
+  const full = isTarget ? (data.target as number) : data.format.style === "percent" ? 1 : niceAbove(largest);
+  const end = style.choice("bar.past") === "extend" && largest > full ? largest : full;
+  return { full, end, isTarget };
+}
+
+/** Whole percents, but with a decimal where rounding would claim that the goal is reached. */
+const shareFormat = (share: number) => ({ ...PERCENT_FORMAT, decimals: share !== 1 && Math.abs(share - 1) < 0.0051 ? 1 : 0 });
+const percent = (share: number) => formatNumber(share, shareFormat(share));
+
+function labelOf(row: VisualRow, goal: Goal, input: SceneInput): string {
+  const { style, data } = input;
+  if (row.value === null) return "—";
+  const content = style.choice("labels.content");
+  const share = row.value / goal.full;
+  const said = content === "share" ? percent(share) : content === "value" ? formatNumber(row.value, data.format) : content === "value target" ? `${formatNumber(row.value, data.format)} of ${formatNumber(goal.full, data.format)}` : "";
+  if (!style.toggle("labels.remaining")) return said;
+  const rest = goal.full - row.value;
+  const remaining = rest > 0 ? `${formatNumber(rest, data.format)} left` : "";
+  return [said, remaining].filter(Boolean).join(" · ");
+}
+
+/** One bar with its track, its laps, its tick and its label. */
+function barMarks(input: SceneInput, row: VisualRow, goal: Goal, box: Box, labelled: boolean): Mark[] {
+  const { style, theme, data, focus } = input;
+  const { x, y, height } = box;
+  const label = labelled ? labelOf(row, goal, input) : "";
+  const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), Math.max(SMALLEST, height + 2)));
+  const labelWidth = textWidth(label, size, 600);
+  const share = row.value === null ? 0 : row.value / goal.end;
+  const past = style.choice("bar.past") as PastEnd;
+  const over = share > 1 + 1e-12;
+  const chevron = over && past === "hold" ? height * 0.6 + 4 : 0;
+  const inside = label !== "" && height >= size + 1 && labelWidth + 14 <= clamp(share) * (box.width - chevron);
+  const width = Math.max(4, box.width - chevron);
+  const radius = ((height / 2) * style.number("bar.corner")) / 100;
+  const radii: [number, number, number, number] = [radius, radius, radius, radius];
+  const color = row.groups > 0 ? theme.other : style.colour("bar.colour", categoryColour(theme, 0));
+  const datum = {
+    key: row.key,
+    title: row.groups > 0 ? `Other (${row.groups} together)` : row.label,
+    lines: [
+      { label: data.valueLabel, value: formatNumber(row.value, data.format) },
+      ...(goal.isTarget ? [{ label: "Target", value: formatNumber(goal.full, data.format) }, { label: "Share", value: row.value === null ? "—" : percent(row.value / goal.full) }] : []),
+    ],
+  };
+  const opacity = focus === null || focus === row.key ? 1 : 0.5;
+  const marks: Mark[] = [];
+  const bar = (id: string, part: string, from: number, length: number, fill: string, top = y, tall = height): Mark => ({ type: "rect", id: `${id}:${row.key}`, part, x: from, y: top, width: length, height: tall, radii, fill, datum, opacity });
+  if (style.toggle("track.shown")) marks.push(bar("track", "track", x, width, style.colour("track.colour", theme.track)));
+  if (share > 0) marks.push(bar("bar", "bar", x, width * clamp(share), color));
+  if (over && past === "lap") marks.push(bar("lap", "bar", x, width * clamp(share - 1), mix(color, theme.ink, 0.45), y + height * 0.28, height * 0.44));
+  if (chevron) {
+    const mid = y + height / 2;
+    const left = x + width + 4;
+    marks.push({ type: "polygon", id: `past:${row.key}`, part: "bar", x: left, y: mid, rotate: 0, points: [[0, -height / 2], [height * 0.55, 0], [0, height / 2]], fill: theme.signal, datum });
+  }
+  if (goal.isTarget && goal.end > goal.full && style.toggle("target.shown")) {
+    const at = x + (width * goal.full) / goal.end;
+    marks.push({ type: "line", id: `target:${row.key}`, part: "target", stroke: theme.ink, strokeWidth: 2, points: [[at, y - 3], [at, y + height + 3]] });
+  }
+  const mid = y + height / 2;
+  const after = x + width * clamp(share) + 6;
+  if (label !== "" && !inside && after + labelWidth <= x + width - 2) marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, theme.ink));
+  else if (inside) {
+    // Clear of the goal's tick where the bar runs past it.
+    const end = x + width * clamp(share) - Math.max(8, radius * 0.6);
+    const tick = x + (width * goal.full) / goal.end;
+    const crosses = goal.end > goal.full && end > tick - 4 && end - labelWidth < tick + 4;
+    const under = over && past === "lap" && share - 1 > 0.7 ? mix(color, theme.ink, 0.45) : color;
+    marks.push(textMark(`label:${row.key}`, "labels", crosses ? tick - 6 : end, mid, label, size, 600, textOn(under), "end"));
+  }
+  return marks;
+}
+
+/** The rows' names at the left of their bars, on at most two lines each. */
+function rowNames(rows: VisualRow[], box: Box, pitch: number, width: number, size: number, input: SceneInput): Mark[] {
+  return rows.flatMap((row, i) => {
+    const lines = wrap(row.label, width - 8, size, 400, pitch >= size * 2.5 ? 2 : 1);
+    const middle = box.y + pitch * (i + 0.5);
+    return lines.map((line, k) => textMark(`name${k}:${row.key}`, "labels", box.x + width - 8, middle + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, line, size, 400, input.theme.ink, "end"));
+  });
+}
+
+/** Several bars, one a row, as many as fit; what does not fit is counted at the foot. */
+function rowMarks(input: SceneInput, goal: Goal, body: Box): Mark[] {
+  const { data, style, theme } = input;
+  const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 6));
+  const least = Math.max(size * 1.25, 12);
+  const most = Math.max(1, Math.floor(body.height / least));
+  const noted = data.rows.length > most ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`) : { marks: [], body };
+  const rows = data.rows.slice(0, Math.max(1, Math.floor(noted.body.height / least)));
+  const pitch = Math.min(noted.body.height / rows.length, Math.max(style.number("bar.thickness") * 2.4, least));
+  const box = { ...noted.body, y: noted.body.y + (noted.body.height - pitch * rows.length) / 2, height: pitch * rows.length };
+  const named = box.width >= 150;
+  const nameWidth = named ? Math.min(box.width * 0.36, Math.max(...rows.map((r) => textWidth(r.label, size, 400))) + 10) : 0;
+  const thickness = Math.min(style.number("bar.thickness"), pitch * 0.72);
+  return [
+    ...noted.marks,
+    ...(named ? rowNames(rows, box, pitch, nameWidth, size, input) : []),
+    ...rows.flatMap((row, i) => barMarks(input, row, goal, { x: box.x + nameWidth, y: box.y + pitch * (i + 0.5) - thickness / 2, width: box.width - nameWidth, height: thickness }, true)),
+  ];
+}
+
+/** One bar with its reading above it. */
+function singleMarks(input: SceneInput, goal: Goal, body: Box): { marks: Mark[]; bar: Box } {
+  const { data, style, theme } = input;
+  const row = data.rows[0];
+  const value = row.value as number;
+  const shown = style.toggle("reading.shown");
+  const wanted = shown ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.45)) : 0;
+  const gap = Math.min(12, body.height * 0.08);
+  const thickness = Math.max(3, Math.min(style.number("bar.thickness"), body.height - wanted * LINE_HEIGHT - gap));
+  const top = body.y + Math.max(0, (body.height - (wanted * LINE_HEIGHT + (shown ? gap : 0) + thickness)) / 2);
+  const marks: Mark[] = [];
+  const past = value > goal.full ? "past the goal" : value < 0 ? "below zero" : "";
+  if (shown) {
+    const names = { ...data.names, share: { value: value / goal.full, format: shareFormat(value / goal.full) }, target: { value: goal.full, format: data.format } };
+    const text = style.template("reading.text");
+    const main = fitText([names, ...shortFormats(data.format).map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } }))].map((n) => fillTemplate(text, n)), body.width, wanted, 600);
+    const y = top + (wanted * LINE_HEIGHT) / 2;
+    marks.push(textMark("reading", "reading", body.x, y, main.text, main.size, 600, theme.ink));
+    const captions = goal.isTarget || !style.template("reading.caption").includes("{target}") ? [names, ...shortFormats(data.format).slice(0, 1).map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } }))].map((n) => fillTemplate(style.template("reading.caption"), n)) : [""];
+    const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
+    const left = body.x + textWidth(main.text, main.size, 600) + 10;
+    const room = body.x + body.width - left;
+    const fits = captions.map((c) => [past, c].filter(Boolean).join(" · ")).find((c) => textWidth(c, size, 400) <= room);
+    const said = fits ?? shorten(past || captions[captions.length - 1], room, size, 400);
+    if (said) marks.push(textMark("caption", "reading", left, y + main.size * 0.5 - size * 0.55, said, size, 400, past ? theme.signal : theme.muted));
+  }
+  const bar = { x: body.x, y: top + wanted * LINE_HEIGHT + (shown ? gap : 0), width: body.width, height: thickness };
+  marks.push(...barMarks(input, row, goal, bar, !shown || style.toggle("labels.remaining")));
+  return { marks, bar };
+}
+
+/** Bars that fill towards a goal, each past its end by the user's choice. */
+export function progressBarScene(input: SceneInput): Scene {
+  const { data, style } = input;
+  if (data.problem !== null) return emptyScene(input, data.problem);
+  if (data.rows.every((r) => r.value === null)) return emptyScene(input, style.template("frame.empty"));
+  const { marks, body } = layFrame(input);
+  const goal = goalOf(input);
+  const handles: Handle[] = [];
+  if (data.rows.length === 1) {
+    const single = singleMarks(input, goal, body);
+    marks.push(...single.marks);
+    const { bar } = single;
+    const thickness = style.number("bar.thickness");
+    handles.push({ id: "thickness", sets: "bar.thickness", label: "Thickness", value: thickness, from: 3, to: 60, step: 1, text: `thickness ${thickness}`, x: bar.x + bar.width / 2, y: bar.y + bar.height, track: { type: "straight", x0: bar.x + bar.width / 2, y0: bar.y + 3, x1: bar.x + bar.width / 2, y1: bar.y + 60 } });
+    if (data.target !== null && goal.end > 0) {
+      const at = bar.x + (bar.width * goal.full) / goal.end;
+      handles.push({ id: "target", sets: "target", label: "Target", value: data.target, from: 0, to: goal.end * 1.5, step: Math.max(niceAbove(goal.end) / 100, 1e-9), text: `target ${formatNumber(data.target, data.format)}`, x: at, y: bar.y + bar.height / 2, track: { type: "straight", x0: bar.x, y0: bar.y, x1: bar.x + bar.width * 1.5, y1: bar.y } });
+    }
+  } else marks.push(...rowMarks(input, goal, body));
+  const title = fillTemplate(data.title, data.names) || data.valueLabel;
+  const said = data.rows.slice(0, 3).map((r) => `${data.rows.length > 1 ? `${r.label} ` : ""}${formatNumber(r.value, data.format)}${r.value === null ? "" : ` (${percent(r.value / goal.full)})`}`);
+  const over = data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
+  const description = `${title}: progress bar of ${data.valueLabel}${goal.isTarget ? ` against ${formatNumber(goal.full, data.format)}` : ""}, ${said.join(", ")}${data.rows.length > 3 ? ` and ${data.rows.length - 3} more` : ""}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
+  return frameScene(input, marks, handles, description);
+}

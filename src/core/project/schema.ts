@@ -1,0 +1,131 @@
+import { z } from "zod";
+import { readingSchema } from "../data/reading";
+import { filterSchema, splitSchema, valueSchema } from "../engine/query";
+
+export const FORMAT = "cavlo-project";
+export const FORMAT_VERSION = 1;
+
+const id = z.string().min(1).max(40).regex(/^[A-Za-z0-9_-]+$/, "An id has only letters, digits, - and _.");
+const name = z.string().trim().min(1, "A name is needed.").max(120, "A name has at most 120 characters.");
+const note = z.string().max(500).default("");
+
+export const numberFormatSchema = z.object({
+  style: z.enum(["number", "percent", "currency", "duration"]).default("number"),
+  decimals: z.int().min(0).max(10).default(0),
+  units: z.enum(["none", "thousand", "million", "billion", "automatic"]).default("none"),
+  currency: z.string().regex(/^[A-Z]{3}$/, "A currency is three capitals, for example EUR.").default("EUR"),
+  prefix: z.string().max(20).default(""),
+  suffix: z.string().max(20).default(""),
+  locale: z.string().max(35).default("plain"),
+});
+
+export const columnSchema = z.object({ name, reading: readingSchema });
+
+/** A table's declaration. Its rows are stored apart, under `id`, as the texts of the file; `reading` says how they are read. */
+export const tableSchema = z.object({
+  id,
+  name,
+  rows: z.int().min(0),
+  columns: z.array(columnSchema).max(2000),
+  source: z.object({ file: z.string().max(300), separator: z.string().max(4), encoding: z.string().max(40), header: z.boolean() }),
+});
+
+export const measureSchema = z.object({
+  id,
+  name,
+  label: name,
+  note,
+  table: z.string().max(120).nullable(),
+  formula: z.string().max(10_000),
+  format: numberFormatSchema,
+  betterWhen: z.enum(["higher", "lower", "neither"]).default("higher"),
+});
+
+export const inputSchema = z.object({
+  id,
+  name,
+  label: name,
+  type: z.enum(["number", "text", "date"]),
+  value: valueSchema,
+  minimum: z.number().nullable().default(null),
+  maximum: z.number().nullable().default(null),
+  step: z.number().positive().nullable().default(null),
+  choices: z.array(valueSchema).max(500).default([]),
+  format: numberFormatSchema,
+});
+
+/** Where a number in a sentence comes from: a measure or an input (by id), or the number itself. */
+export const sourceSchema = z.union([z.strictObject({ measure: id }), z.strictObject({ input: id }), z.strictObject({ number: z.number() })]);
+
+/** A stretch of a gauge's scale up to `to` (null: to the end), with the word and the colour it stands for. */
+export const zoneSchema = z.object({ to: z.number().nullable(), word: z.string().max(60), tone: z.enum(["poor", "watch", "good", "plain"]) });
+
+export const KIND_IDS = ["donut", "gauge", "progress bar"] as const;
+
+export const visualSchema = z.object({
+  id,
+  name,
+  kind: z.enum(KIND_IDS),
+  title: z.string().max(300).default(""),
+  subtitle: z.string().max(300).default(""),
+  value: id.nullable().default(null),
+  split: splitSchema.nullable().default(null),
+  target: sourceSchema.nullable().default(null),
+  minimum: sourceSchema.nullable().default(null),
+  maximum: sourceSchema.nullable().default(null),
+  zones: z.array(zoneSchema).max(8).default([]),
+  order: z.object({ by: z.enum(["value", "split"]), order: z.enum(["asc", "desc"]) }).default({ by: "value", order: "desc" }),
+  keep: z.object({ first: z.int().min(1).max(200), others: z.boolean() }).nullable().default(null),
+  filters: z.array(filterSchema).max(20).default([]),
+  /** Dials set by hand, as "part.dial"; all others stand at the kind's default. */
+  dials: z.record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()])).default({}),
+  size: z.object({ width: z.int().min(96).max(1600), height: z.int().min(72).max(900) }).default({ width: 400, height: 330 }),
+});
+
+const place = { x: z.int().min(0).max(11), y: z.int().min(0).max(1000), w: z.int().min(1).max(12), h: z.int().min(1).max(40) };
+export const tileSchema = z.discriminatedUnion("type", [
+  z.object({ id, type: z.literal("visual"), visual: id, ...place }),
+  z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
+]);
+
+export const controlSchema = z.discriminatedUnion("type", [
+  z.object({ id, type: z.literal("filter"), label: name, table: z.string().max(120), column: z.string().max(200), by: z.enum(["year", "quarter", "month"]).optional(), chosen: z.array(valueSchema).max(500).default([]) }),
+  z.object({ id, type: z.literal("input"), input: id }),
+]);
+
+export const boardSchema = z.object({ id, name, tiles: z.array(tileSchema).max(100).default([]), controls: z.array(controlSchema).max(20).default([]) });
+
+export const projectSchema = z.object({
+  format: z.literal(FORMAT),
+  version: z.literal(FORMAT_VERSION),
+  name,
+  tables: z.array(tableSchema).max(200).default([]),
+  measures: z.array(measureSchema).max(1000).default([]),
+  inputs: z.array(inputSchema).max(200).default([]),
+  visuals: z.array(visualSchema).max(500).default([]),
+  boards: z.array(boardSchema).max(100).default([]),
+});
+
+export type NumberFormat = z.infer<typeof numberFormatSchema>;
+export type TableInfo = z.infer<typeof tableSchema>;
+export type Measure = z.infer<typeof measureSchema>;
+export type Input = z.infer<typeof inputSchema>;
+export type Source = z.infer<typeof sourceSchema>;
+export type Zone = z.infer<typeof zoneSchema>;
+export type Visual = z.infer<typeof visualSchema>;
+export type KindId = Visual["kind"];
+export type Tile = z.infer<typeof tileSchema>;
+export type Control = z.infer<typeof controlSchema>;
+export type Board = z.infer<typeof boardSchema>;
+export type Project = z.infer<typeof projectSchema>;
+
+export function emptyProject(projectName: string): Project {
+  return projectSchema.parse({ format: FORMAT, version: FORMAT_VERSION, name: projectName });
+}
+
+/** The first thing wrong in a document, said with its place: "measures 3, name: A name is needed." */
+export function documentProblem(error: z.ZodError): string {
+  const issue = error.issues[0];
+  const path = issue.path.map((p) => (typeof p === "number" ? String(p + 1) : String(p))).join(" ");
+  return path ? `${path}: ${issue.message}` : issue.message;
+}

@@ -1,0 +1,110 @@
+/** A colour, or a ramp between colours across the mark's own box (0 to 1 both ways). */
+export type Fill = string | { type: "linear"; x0: number; y0: number; x1: number; y1: number; stops: { at: number; color: string }[] };
+
+/** What a mark stands for: what the pointer finds there, and what the tooltip says. */
+export interface Datum {
+  /** Names the row of the result, so that the same row keeps its mark when the data changes. */
+  key: string;
+  title: string;
+  lines: { label: string; value: string }[];
+}
+
+interface MarkBase {
+  id: string;
+  /** The part of the kind's anatomy that this mark draws. */
+  part: string;
+  fill?: Fill;
+  stroke?: string;
+  strokeWidth?: number;
+  opacity?: number;
+  datum?: Datum;
+}
+
+/**
+ * A piece of a ring. Angles in degrees, 0 at twelve o'clock, clockwise. `inset` moves both straight edges inwards by
+ * so many pixels (half of a gap with parallel sides). `corners`: outer start, outer end, inner end, inner start.
+ */
+export interface Sector extends MarkBase {
+  type: "sector";
+  cx: number;
+  cy: number;
+  inner: number;
+  outer: number;
+  start: number;
+  end: number;
+  inset: number;
+  corners: [number, number, number, number];
+}
+/** `radii`: top left, top right, bottom right, bottom left. */
+export interface Rect extends MarkBase {
+  type: "rect";
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  radii: [number, number, number, number];
+}
+export interface Circle extends MarkBase {
+  type: "circle";
+  cx: number;
+  cy: number;
+  r: number;
+}
+/** A closed polygon around the origin (x, y), turned clockwise by `rotate` degrees. */
+export interface Polygon extends MarkBase {
+  type: "polygon";
+  x: number;
+  y: number;
+  rotate: number;
+  points: [number, number][];
+}
+export interface Line extends MarkBase {
+  type: "line";
+  points: [number, number][];
+}
+/** One line of text; `y` is the middle of its height. */
+export interface Text extends MarkBase {
+  type: "text";
+  x: number;
+  y: number;
+  text: string;
+  size: number;
+  weight: 400 | 500 | 600 | 700;
+  align: "start" | "middle" | "end";
+  fill: string;
+}
+export type Mark = Sector | Rect | Circle | Polygon | Line | Text;
+
+/** How a handle's pointer position becomes a number of its dial. */
+export type Track =
+  | { type: "radial"; cx: number; cy: number; angle: number; r0: number; r1: number }
+  | { type: "angular"; cx: number; cy: number; r: number; start: number; end: number }
+  | { type: "straight"; x0: number; y0: number; x1: number; y1: number };
+
+/** A point on the stage that changes one number: `from` and `to` are the numbers at the two ends of the track. */
+export interface Handle {
+  id: string;
+  /** "part.dial", or "zone.N" for a zone's edge. */
+  sets: string;
+  label: string;
+  value: number;
+  from: number;
+  to: number;
+  step: number;
+  text: string;
+  x: number;
+  y: number;
+  track: Track;
+}
+
+/** A finished picture: plain data, every position in pixels. The same input always gives the same scene. */
+export interface Scene {
+  width: number;
+  height: number;
+  background: string | null;
+  border: { color: string; radius: number } | null;
+  marks: Mark[];
+  handles: Handle[];
+  /** The picture in words, for readers who cannot see it. */
+  description: string;
+}

@@ -1,0 +1,78 @@
+import type { NumberFormat } from "../project/schema";
+
+/** What stands where there is no value. */
+export const NO_VALUE = "—";
+
+const UNITS = { thousand: [1e3, "k"], million: [1e6, "M"], billion: [1e9, "bn"] } as const;
+const THIN = "\u2009";
+const cache = new Map<string, Intl.NumberFormat>();
+
+function formatter(locale: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const key = locale + JSON.stringify(options);
+  let found = cache.get(key);
+  if (!found) {
+    try {
+      found = new Intl.NumberFormat(locale === "plain" ? "en-GB" : locale, options);
+    } catch {
+      found = new Intl.NumberFormat("en-GB", options);
+    }
+    cache.set(key, found);
+  }
+  return found;
+}
+
+function unitOf(value: number, format: NumberFormat): readonly [number, string] {
+  if (format.units === "none" || format.style === "percent" || format.style === "duration") return [1, ""];
+  if (format.units !== "automatic") return UNITS[format.units];
+  // Rounding may carry a number into the next unit: 999 960 with one decimal is 1.0 M.
+  const size = Math.abs(value) * (1 + 0.5 * 10 ** -(format.decimals + 3));
+  return size >= 1e9 ? UNITS.billion : size >= 1e6 ? UNITS.million : size >= 1e3 ? UNITS.thousand : [1, ""];
+}
+
+function duration(minutes: number): string {
+  const total = Math.round(Math.abs(minutes));
+  const [days, hours, rest] = [Math.floor(total / 1440), Math.floor(total / 60) % 24, total % 60];
+  const parts = [days && `${days}${THIN}d`, hours && `${hours}${THIN}h`, (rest || total === 0) && `${rest}${THIN}min`].filter(Boolean);
+  return (minutes < 0 && total > 0 ? "−" : "") + parts.join(" ");
+}
+
+/**
+ * Writes a number. Percent takes 0.864 as 86.4 %; a duration is in minutes. The locale "plain" groups digits with thin
+ * spaces and keeps the point. Null and what is no finite number are written as a dash.
+ */
+export function formatNumber(value: number | null, format: NumberFormat): string {
+  if (value === null || !Number.isFinite(value)) return NO_VALUE;
+  if (format.style === "duration") return format.prefix + duration(value) + format.suffix;
+  const [unit, letter] = unitOf(value, format);
+  const percent = format.style === "percent";
+  const scaled = (percent ? value * 100 : value) / unit;
+  // A tiny value must not read as nothing: 0.00042 without decimals gets the digits it needs.
+  const vanishes = scaled !== 0 && Math.abs(scaled) < 0.5 * 10 ** -format.decimals;
+  const digits = vanishes ? Math.min(10, Math.ceil(-Math.log10(Math.abs(scaled))) + 1) : format.decimals;
+  const options: Intl.NumberFormatOptions = { minimumFractionDigits: vanishes ? 0 : digits, maximumFractionDigits: digits, useGrouping: true };
+  if (format.style === "currency") Object.assign(options, { style: "currency", currency: format.currency, currencyDisplay: "narrowSymbol" });
+  const parts = formatter(format.locale, options).formatToParts(scaled);
+  const plain = format.locale === "plain";
+  const text = parts.map((p) => (plain && p.type === "group" ? THIN : p.type === "minusSign" ? "−" : p.value)).join("");
+  const unitText = letter ? (letter === "k" ? "k" : `${THIN}${letter}`) : "";
+  return format.prefix + text + unitText + (percent ? `${THIN}%` : "") + format.suffix;
+}
+
+/** Reads formats inside templates: percent.1, number.0, currency.2, thousand.1, million.1, billion.1, automatic.1. Null when it is none of them. */
+export function formatFromText(text: string, base: NumberFormat): NumberFormat | null {
+  const m = /^(number|percent|currency|duration|thousand|million|billion|automatic)(?:\.(\d{1,2}))?$/.exec(text.trim());
+  if (!m || Number(m[2] ?? 0) > 10) return null;
+  const decimals = m[2] === undefined ? base.decimals : Number(m[2]);
+  const word = m[1];
+  if (word === "number" || word === "percent" || word === "currency" || word === "duration") return { ...base, style: word, decimals, units: word === base.style ? base.units : "none" };
+  return { ...base, style: base.style === "currency" ? "currency" : "number", units: word as NumberFormat["units"], decimals };
+}
+
+/** Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, then without decimals. */
+export function shortFormats(format: NumberFormat): NumberFormat[] {
+  if (format.style === "percent" || format.style === "duration") return [{ ...format, decimals: 0 }];
+  return [
+    { ...format, units: "automatic", decimals: 1 },
+    { ...format, units: "automatic", decimals: 0 },
+  ];
+}

@@ -1,0 +1,155 @@
+import { CustomChart } from "echarts/charts";
+import { TooltipComponent } from "echarts/components";
+import * as echarts from "echarts/core";
+import { SVGRenderer } from "echarts/renderers";
+import type { Datum, Fill, Mark, Scene } from "@/core/scene/marks";
+import { drawRect, drawSector, type Pen } from "@/core/scene/outline";
+import { FONT_FAMILY } from "./svg-tree";
+
+const SERIES = "cavlo.marks";
+const RAD = Math.PI / 180;
+
+const CORNERS = { c0: 0, c1: 0, c2: 0, c3: 0 };
+const SECTOR = { cx: 0, cy: 0, inner: 0, outer: 0, start: 0, end: 0, inset: 0, ...CORNERS };
+const RECT = { x: 0, y: 0, width: 0, height: 0, ...CORNERS };
+
+/** The outlines of the core drawn by ECharts: the same geometry as everywhere else, and its numbers animate. */
+const SectorShape = echarts.graphic.extendShape({
+  shape: SECTOR,
+  buildPath(pen: Pen, { c0, c1, c2, c3, ...shape }: typeof SECTOR) {
+    drawSector(pen, { ...shape, corners: [c0, c1, c2, c3] });
+  },
+});
+const RectShape = echarts.graphic.extendShape({
+  shape: RECT,
+  buildPath(pen: Pen, { c0, c1, c2, c3, ...shape }: typeof RECT) {
+    drawRect(pen, { ...shape, radii: [c0, c1, c2, c3] });
+  },
+});
+
+function paint(fill: Fill | undefined): unknown {
+  if (fill === undefined || typeof fill === "string") return fill ?? "none";
+  return { type: "linear", x: fill.x0, y: fill.y0, x2: fill.x1, y2: fill.y1, colorStops: fill.stops.map((s) => ({ offset: s.at, color: s.color })) };
+}
+
+function elementOf(mark: Mark): object {
+  const style = { fill: paint(mark.fill), stroke: mark.stroke ?? "none", lineWidth: mark.stroke ? (mark.strokeWidth ?? 1) : 0, opacity: mark.opacity ?? 1 };
+  // Each mark is one element under a name of its own: a change of data moves it, and marks without data let the pointer through.
+  const shared = { id: mark.id, name: mark.id, silent: mark.datum === undefined };
+  const moves = { transition: ["shape", "style"] };
+  switch (mark.type) {
+    case "sector": {
+      const { cx, cy, inner, outer, start, end, inset, corners } = mark;
+      const shape = { cx, cy, inner, outer, start, end, inset, c0: corners[0], c1: corners[1], c2: corners[2], c3: corners[3] };
+      return { type: "cavloSector", ...shared, ...moves, shape, style, enterFrom: { style: { opacity: 0 } } };
+    }
+    case "rect": {
+      const { x, y, width, height, radii } = mark;
+      return { type: "cavloRect", ...shared, ...moves, shape: { x, y, width, height, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] }, style, enterFrom: { style: { opacity: 0 } } };
+    }
+    case "circle":
+      return { type: "circle", ...shared, ...moves, shape: { cx: mark.cx, cy: mark.cy, r: mark.r }, style };
+    case "polygon":
+      return { type: "polygon", ...shared, transition: ["rotation", "x", "y", "style"], x: mark.x, y: mark.y, rotation: -mark.rotate * RAD, shape: { points: mark.points }, style };
+    case "line":
+      return { type: "polyline", ...shared, shape: { points: mark.points }, style };
+    case "text":
+      return {
+        type: "text", ...shared, x: mark.x, y: mark.y,
+        style: { text: mark.text, fill: mark.fill, font: `${mark.weight} ${mark.size}px ${FONT_FAMILY}`, align: mark.align === "start" ? "left" : mark.align === "end" ? "right" : "center", verticalAlign: "middle", opacity: mark.opacity ?? 1 },
+      };
+  }
+}
+
+let registered = false;
+function register(): void {
+  if (registered) return;
+  registered = true;
+  echarts.use([CustomChart, TooltipComponent, SVGRenderer]);
+  echarts.graphic.registerShape("cavloSector", SectorShape);
+  echarts.graphic.registerShape("cavloRect", RectShape);
+  echarts.registerCustomSeries(SERIES, (params) => {
+    const mark = (params.itemPayload as { marks: Mark[] }).marks[params.dataIndex];
+    return (mark ? elementOf(mark) : undefined) as never;
+  });
+}
+
+/** A picture in a page element that follows its scene: marks move to their new places when the data changes. */
+export interface LivePicture {
+  draw(scene: Scene, motion: number): void;
+  resize(width: number, height: number): void;
+  dispose(): void;
+}
+
+/** What a datum says in the tooltip, as page elements: names from data are never read as markup. */
+function tooltipOf(datum: Datum): HTMLElement {
+  const box = document.createElement("div");
+  const title = box.appendChild(document.createElement("div"));
+  title.textContent = datum.title;
+  title.style.fontWeight = "600";
+  for (const { label, value } of datum.lines) {
+    const line = box.appendChild(document.createElement("div"));
+    line.style.cssText = "display:flex;gap:16px;justify-content:space-between";
+    line.appendChild(document.createElement("span")).textContent = label;
+    const written = line.appendChild(document.createElement("span"));
+    written.textContent = value;
+    written.style.fontWeight = "600";
+  }
+  return box;
+}
+
+/**
+ * Starts a live picture. `onFocus` hears the key of the row under the pointer (null when none), `onPart` the part of the
+ * anatomy, `onPick` a click on a row.
+ */
+export function startPicture(element: HTMLElement, size: { width: number; height: number }, listen: { onFocus?: (key: string | null) => void; onPart?: (part: string | null) => void; onPick?: (key: string) => void }): LivePicture {
+  register();
+  const chart = echarts.init(element, null, { renderer: "svg", ...size });
+  let marks: Mark[] = [];
+  const markAt = (event: unknown) => marks[(event as { dataIndex: number }).dataIndex];
+  chart.on("mouseover", (event) => {
+    const mark = markAt(event);
+    listen.onFocus?.(mark?.datum?.key ?? null);
+    listen.onPart?.(mark?.part ?? null);
+  });
+  chart.on("mouseout", () => {
+    listen.onFocus?.(null);
+    listen.onPart?.(null);
+  });
+  chart.on("click", (event) => {
+    const key = markAt(event)?.datum?.key;
+    if (key !== undefined) listen.onPick?.(key);
+  });
+  return {
+    draw(scene, motion) {
+      marks = scene.marks;
+      const night = scene.background === "#172123";
+      chart.setOption(
+        {
+          animation: motion > 0,
+          animationDuration: motion,
+          animationDurationUpdate: motion,
+          animationEasing: "cubicOut",
+          animationEasingUpdate: "cubicOut",
+          tooltip: {
+            trigger: "item",
+            confine: true,
+            transitionDuration: 0,
+            backgroundColor: night ? "#22302f" : "#fffdf8",
+            borderColor: night ? "#3a4a4b" : "#dcd6c8",
+            padding: [8, 10],
+            textStyle: { color: night ? "#e9e4d8" : "#1c2b2d", fontFamily: FONT_FAMILY, fontSize: 12.5 },
+            formatter: (event: unknown) => {
+              const datum = markAt(event)?.datum;
+              return datum ? tooltipOf(datum) : "";
+            },
+          },
+          series: [{ type: "custom", renderItem: SERIES, coordinateSystem: "none", itemPayload: { marks: scene.marks }, data: scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i })) }],
+        } as never,
+        { replaceMerge: ["series"] },
+      );
+    },
+    resize: (width, height) => chart.resize({ width, height }),
+    dispose: () => chart.dispose(),
+  };
+}

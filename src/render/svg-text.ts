@@ -1,0 +1,21 @@
+import type { Scene } from "@/core/scene/marks";
+import { type SvgNode, sceneTree } from "./svg-tree";
+
+const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
+
+/** Text made safe for XML: markup is escaped, and control characters that XML does not allow are left out. */
+function escapeXml(text: string): string {
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: these are the characters to leave out
+  return text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "").replace(/[&<>"']/g, (c) => ESCAPES[c]);
+}
+
+function write(node: SvgNode): string {
+  const attributes = Object.entries(node.attributes).map(([name, value]) => ` ${name}="${escapeXml(String(value))}"`).join("");
+  const content = (node.text === undefined ? "" : escapeXml(node.text)) + node.children.map(write).join("");
+  return content ? `<${node.tag}${attributes}>${content}</${node.tag}>` : `<${node.tag}${attributes}/>`;
+}
+
+/** The scene as an SVG document. */
+export function sceneToSvg(scene: Scene): string {
+  return write(sceneTree(scene));
+}

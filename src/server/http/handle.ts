@@ -1,0 +1,66 @@
+import { z } from "zod";
+import { HttpError } from "./errors";
+
+const JSON_LIMIT = 20_000_000;
+
+function errorResponse(error: unknown): Response {
+  if (error instanceof HttpError) {
+    const { field, at, ...more } = error.more;
+    return Response.json({ error: { code: error.code, message: error.message, ...(field ? { field } : {}), ...(at ? { at } : {}) }, ...more }, { status: error.status });
+  }
+  console.error(error);
+  return Response.json({ error: { code: "internal", message: "Something went wrong in Cavlo itself. Your project as last saved is safe; try again." } }, { status: 500 });
+}
+
+type Handler<P> = (request: Request, params: P) => Promise<Response> | Response;
+
+/** Wraps a route handler: its errors become answers, and its path parameters are awaited. */
+export function handle<P extends Record<string, string>>(handler: Handler<P>) {
+  return async (request: Request, context: { params: Promise<P> }): Promise<Response> => {
+    try {
+      return await handler(request, await context.params);
+    } catch (error) {
+      return errorResponse(error);
+    }
+  };
+}
+
+/** Reads a request's body as bytes, up to a limit. */
+export async function readBytes(request: Request, limit: number): Promise<Uint8Array> {
+  const chunks: Uint8Array[] = [];
+  let size = 0;
+  for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+    size += chunk.byteLength;
+    if (size > limit) throw new HttpError(413, "too_large", `The request is larger than ${Math.round(limit / 1e6)} MB. Send less at once.`);
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks);
+}
+
+/** Says what is wrong in a body by its first problem, with the field's path. */
+export function schemaProblem(error: z.ZodError): HttpError {
+  const issue = error.issues[0];
+  const field = issue.path.map(String).join(".");
+  return new HttpError(400, "bad_request", field ? `${field}: ${issue.message}` : issue.message, { field });
+}
+
+/** Reads and checks a JSON body. */
+export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+  const bytes = await readBytes(request, JSON_LIMIT);
+  let value: unknown;
+  try {
+    value = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes));
+  } catch {
+    throw new HttpError(400, "bad_json", "The body is not valid JSON.");
+  }
+  const parsed = schema.safeParse(value);
+  if (!parsed.success) throw schemaProblem(parsed.error);
+  return parsed.data;
+}
+
+/** Checks the query part of an address against a schema. */
+export function readQuery<T>(request: Request, schema: z.ZodType<T>): T {
+  const parsed = schema.safeParse(Object.fromEntries(new URL(request.url).searchParams));
+  if (!parsed.success) throw schemaProblem(parsed.error);
+  return parsed.data;
+}

@@ -1,0 +1,72 @@
+import { closeSync, fsyncSync, openSync, renameSync, rmSync } from "node:fs";
+import { join } from "node:path";
+import Database from "better-sqlite3";
+import { settings } from "../settings";
+
+/** Rows of a table are texts, null where a cell is empty, in columns c0, c1, … of one SQLite file a table. */
+export type Cell = string | null;
+
+/** Where a table's files are: its rows, the rows while they are being written, and the file they came from. */
+export function tableFiles(id: string): { rows: string; part: string; source: string; upload: string } {
+  if (!/^[A-Za-z0-9_-]+$/.test(id)) throw new Error("a table id has only letters, digits, - and _");
+  const base = join(settings.data, "tables", id);
+  return { rows: `${base}.sqlite`, part: `${base}.part.sqlite`, source: `${base}.source`, upload: `${base}.upload` };
+}
+
+export function removeTableFiles(id: string): void {
+  for (const file of Object.values(tableFiles(id))) rmSync(file, { force: true });
+}
+
+function sync(file: string): void {
+  const handle = openSync(file, "r");
+  fsyncSync(handle);
+  closeSync(handle);
+}
+
+/**
+ * Writes the rows of a new table. Nothing of them is to be seen until `finish`, which moves the whole file to its
+ * place; a process that dies before leaves a part file, which the next start removes.
+ */
+export class TableWriter {
+  private readonly db: Database.Database;
+  private readonly insert: Database.Statement;
+  private readonly files: ReturnType<typeof tableFiles>;
+  rows = 0;
+
+  constructor(
+    id: string,
+    readonly columns: number,
+  ) {
+    this.files = tableFiles(id);
+    rmSync(this.files.part, { force: true });
+    this.db = new Database(this.files.part);
+    this.db.pragma("journal_mode = off");
+    this.db.pragma("synchronous = off");
+    const names = Array.from({ length: columns }, (_, i) => `c${i}`);
+    this.db.exec(`create table rows (${names.map((n) => `${n} text`).join(", ")}) strict`);
+    this.insert = this.db.prepare(`insert into rows (${names.join(", ")}) values (${names.map(() => "?").join(", ")})`);
+    this.db.exec("begin");
+  }
+
+  add(row: Cell[]): void {
+    this.insert.run(row);
+    this.rows++;
+  }
+
+  finish(): void {
+    this.db.exec("commit");
+    this.db.close();
+    sync(this.files.part);
+    renameSync(this.files.part, this.files.rows);
+  }
+
+  abandon(): void {
+    this.db.close();
+    rmSync(this.files.part, { force: true });
+  }
+}
+
+/** Opens the stored rows of a table for reading. */
+export function openRows(id: string): Database.Database {
+  return new Database(tableFiles(id).rows, { readonly: true, fileMustExist: true });
+}
