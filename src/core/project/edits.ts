@@ -23,6 +23,13 @@ export const addTable = (table: TableInfo): Edit =>
 
 export const removeTable = (id: string): Edit => edit((p) => void (p.tables = p.tables.filter((t) => t.id !== id)));
 
+/** Puts newly read rows in the place of a table's own; its name stays. */
+export const replaceRows = (id: string, fresh: TableInfo): Edit =>
+  edit((p) => {
+    const table = p.tables.find((t) => t.id === id);
+    if (table) Object.assign(table, { id: fresh.id, rows: fresh.rows, source: fresh.source, columns: fresh.columns });
+  });
+
 export const changeColumn = (tableId: string, column: string, change: Partial<TableInfo["columns"][number]>): Edit =>
   edit((p) => {
     const table = p.tables.find((t) => t.id === tableId);

@@ -5,7 +5,7 @@ import type { Project } from "./schema";
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
 /** The scope in which a project's formulas are checked. */
-export function scopeOf(project: Project) {
+export function scopeOf(project: Pick<Project, "tables" | "measures" | "inputs">) {
   return {
     tables: project.tables.map((t) => ({ name: t.name, columns: t.columns.map((c) => ({ name: c.name, type: c.reading.type })) })),
     measures: project.measures.map(({ name, formula, table }) => ({ name, formula, table })),

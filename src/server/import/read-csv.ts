@@ -1,16 +1,18 @@
 import { createReadStream, statSync } from "node:fs";
 import { CsvError, type Parser, parse } from "csv-parse";
 import iconv from "iconv-lite";
+import { z } from "zod";
 import { type Reading, ReadingGuess, isNothing } from "@/core/data/reading";
 import { type Cell, TableWriter } from "../store/table-files";
-import { columnNames, type Encoding, ImportProblem, readSample, type Separator, sniffEncoding, sniffHeader, sniffQuote, sniffSeparator } from "./sniff";
+import { columnNames, ENCODINGS, type Encoding, ImportProblem, readSample, SEPARATORS, type Separator, sniffEncoding, sniffHeader, sniffQuote, sniffSeparator } from "./sniff";
 
 /** How a file is to be read where the person said so; the rest is detected. */
-export interface CsvOptions {
-  encoding?: Encoding;
-  separator?: Separator;
-  header?: boolean;
-}
+export const csvOptionsSchema = z.object({
+  encoding: z.enum(ENCODINGS).optional(),
+  separator: z.enum(SEPARATORS).optional(),
+  header: z.union([z.boolean(), z.enum(["true", "false"]).transform((t) => t === "true")]).optional(),
+});
+export type CsvOptions = z.infer<typeof csvOptionsSchema>;
 
 export interface CsvTable {
   rows: number;

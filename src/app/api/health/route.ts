@@ -1,0 +1,8 @@
+import packageJson from "../../../../package.json";
+import { SCHEMA_VERSION } from "@/server/store/database";
+
+export const dynamic = "force-dynamic";
+
+export function GET(): Response {
+  return Response.json({ ok: true, version: packageJson.version, schema: SCHEMA_VERSION });
+}

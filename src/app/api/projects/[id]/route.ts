@@ -1,0 +1,27 @@
+import { z } from "zod";
+import { documentProblem, projectSchema } from "@/core/project/schema";
+import { HttpError } from "@/server/http/errors";
+import { handle, readJson } from "@/server/http/handle";
+import { checkTables } from "@/server/results";
+import { deleteProject, readProject, saveProject } from "@/server/store/projects";
+
+type Params = { id: string };
+const putSchema = z.object({ revision: z.int().min(1), document: z.unknown() });
+
+export const GET = handle<Params>((_request, { id }) => Response.json({ project: readProject(id) }));
+
+export const PUT = handle<Params>(async (request, { id }) => {
+  const { revision, document } = await readJson(request, putSchema);
+  const parsed = projectSchema.safeParse(document);
+  if (!parsed.success) throw new HttpError(400, "bad_document", documentProblem(parsed.error));
+  readProject(id);
+  checkTables(id, parsed.data.tables);
+  const outcome = saveProject(id, revision, parsed.data);
+  if ("saved" in outcome) return Response.json({ project: outcome.saved });
+  throw new HttpError(409, "newer", "This project was changed in another window. Nothing was overwritten.", { project: outcome.newer });
+});
+
+export const DELETE = handle<Params>((_request, { id }) => {
+  deleteProject(id);
+  return new Response(null, { status: 204 });
+});

@@ -1,0 +1,16 @@
+import type { Metadata } from "next";
+import type { ReactNode } from "react";
+import { Providers } from "@/ui/shared/providers";
+import "./globals.css";
+
+export const metadata: Metadata = { title: "Cavlo", description: "KPI visuals computed from shared measures", icons: { icon: "/mark.svg" } };
+
+export default function RootLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en" data-theme="light" suppressHydrationWarning>
+      <body>
+        <Providers>{children}</Providers>
+      </body>
+    </html>
+  );
+}

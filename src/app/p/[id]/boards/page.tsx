@@ -1,0 +1,5 @@
+import { BoardsScreen } from "@/ui/boards/boards-screen";
+
+export default function Page() {
+  return <BoardsScreen />;
+}

@@ -1,0 +1,5 @@
+import { DataScreen } from "@/ui/data/data-screen";
+
+export default function Page() {
+  return <DataScreen />;
+}

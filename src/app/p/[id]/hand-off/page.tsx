@@ -1,0 +1,5 @@
+import { HandOffScreen } from "@/ui/handoff/hand-off-screen";
+
+export default function Page() {
+  return <HandOffScreen />;
+}

@@ -1,0 +1,70 @@
+import { type Project, projectSchema, type TableInfo } from "@/core/project/schema";
+
+const percent = { style: "percent" as const, decimals: 1 };
+const whole = { style: "number" as const, decimals: 0 };
+const money = { style: "currency" as const, decimals: 2, units: "automatic" as const };
+const measure = (name: string, label: string, formula: string, format: object = whole, note = "", table = "sailings", betterWhen = "higher") => ({ id: name, name, label, note, table, formula, format, betterWhen });
+
+const MEASURES = [
+  measure("passengers_total", "Passengers", "sum(passengers)", whole, "Everybody carried."),
+  measure("seats_total", "Seats", "sum(seats) filter (where not cancelled)", whole, "Seats of the sailings that ran.", "sailings", "neither"),
+  measure("load_factor", "Load factor", "passengers_total / seats_total", percent, "Seats taken, out of the seats that sailed."),
+  measure("on_time_rate", "On-time rate", "count(*) filter (where delay_minutes <= 3 and not cancelled)\n  / nullif(count(*) filter (where not cancelled), 0)", percent, "Sailings that left no more than three minutes late, out of all sailings run."),
+  measure("revenue", "Fare revenue", "sum(fare_revenue)", money),
+  measure("margin", "Route margin", "sum(fare_revenue) - sum(operating_cost)", money, "What fares leave after the cost of sailing; below zero on routes that lose money."),
+  measure("passenger_share", "Share of passengers", "passengers_total / total(passengers_total)", percent, "Out of all passengers that the filters keep."),
+  measure("vessels_in_service", "Vessels in service", "count(distinct vessel) filter (where not cancelled)"),
+  measure("electric_share", "Electric sailings", "count(*) filter (where powered_by = 'electric') / nullif(count(*), 0)", percent),
+  measure("sailings_run", "Sailings run", "count(*) filter (where not cancelled)"),
+  measure("remaining_to_goal", "Remaining to the season goal", "greatest(:season_goal - passengers_total, 0)", whole, "Passengers still to carry.", "sailings", "lower"),
+  measure("punctuality_class", "Punctuality class", "case when on_time_rate >= :punctuality_goal then 'good'\n     when on_time_rate >= 0.75 then 'watch' else 'poor' end", whole, "Good, watch or poor against the punctuality goal."),
+  measure("traveller_score", "Traveller score", "count(*) filter (where score >= 4) / nullif(count(score), 0)", percent, "Share of answers 4 or 5.", "survey"),
+  measure("average_charge", "Battery charge", "avg(charge)", { style: "percent", decimals: 0 }, "Mean charge of the electric vessels.", "vessels"),
+];
+
+const VISUALS = [
+  { id: "passengers-by-route", name: "Passengers by route", kind: "donut", title: "Passengers by route", subtitle: "{total} carried", value: "passengers_total", split: { column: "route" }, keep: { first: 6, others: true }, size: { width: 440, height: 330 }, dials: { "reading.caption": "passengers" } },
+  {
+    id: "on-time-departures", name: "On-time departures", kind: "gauge", title: "On-time departures", subtitle: "Goal {target}", value: "on_time_rate", target: { input: "punctuality_goal" }, minimum: { number: 0 }, maximum: { number: 1 },
+    zones: [{ to: 0.75, word: "poor", tone: "poor" }, { to: 0.9, word: "watch", tone: "watch" }, { to: null, word: "good", tone: "good" }],
+    size: { width: 400, height: 330 },
+  },
+  { id: "season-plan", name: "Season goal", kind: "progress bar", title: "Season goal", subtitle: "Passengers against the goal", value: "passengers_total", target: { input: "season_goal" }, size: { width: 400, height: 180 } },
+  { id: "load-by-route", name: "Seats taken by route", kind: "progress bar", title: "Seats taken by route", subtitle: "Share of the seats that sailed", value: "load_factor", split: { column: "route" }, size: { width: 440, height: 330 }, dials: { "labels.content": "value" } },
+  { id: "energy-mix", name: "Sailings by power", kind: "donut", title: "Sailings by power", subtitle: "{electric_share} electric", value: "sailings_run", split: { column: "powered_by" }, size: { width: 400, height: 330 }, dials: { "arc.start": 270, "arc.sweep": 180, "reading.caption": "sailings" } },
+];
+
+const BOARD = {
+  id: "season-at-a-glance", name: "Season at a glance",
+  controls: [
+    { id: "year", type: "filter", label: "Year", table: "sailings", column: "date", by: "year", chosen: [2025] },
+    { id: "route", type: "filter", label: "Route", table: "sailings", column: "route", chosen: [] },
+    { id: "goal", type: "input", input: "punctuality_goal" },
+    { id: "season", type: "input", input: "season_goal" },
+  ],
+  tiles: [
+    { id: "t1", type: "visual", visual: "passengers-by-route", x: 0, y: 0, w: 5, h: 6 },
+    { id: "t2", type: "visual", visual: "on-time-departures", x: 5, y: 0, w: 4, h: 6 },
+    { id: "t3", type: "visual", visual: "season-plan", x: 9, y: 0, w: 3, h: 3 },
+    { id: "t4", type: "visual", visual: "energy-mix", x: 9, y: 3, w: 3, h: 5 },
+    { id: "t5", type: "visual", visual: "load-by-route", x: 0, y: 6, w: 9, h: 5 },
+    { id: "t6", type: "text", text: "Quillhaven Ferries is an invented operator; every figure here comes from a seeded generator.", x: 9, y: 8, w: 3, h: 3 },
+  ],
+};
+
+/** The demo project over its tables, as they were stored. */
+export function demoProject(tables: TableInfo[]): Project {
+  return projectSchema.parse({
+    format: "cavlo-project",
+    version: 1,
+    name: "Quillhaven Ferries",
+    tables,
+    measures: MEASURES,
+    inputs: [
+      { id: "punctuality_goal", name: "punctuality_goal", label: "Punctuality goal", type: "number", value: 0.92, minimum: 0, maximum: 1, step: 0.01, format: { style: "percent", decimals: 0 } },
+      { id: "season_goal", name: "season_goal", label: "Season goal", type: "number", value: 2_000_000, minimum: 100_000, maximum: 6_000_000, step: 50_000, format: { style: "number", decimals: 1, units: "automatic" } },
+    ],
+    visuals: VISUALS,
+    boards: [BOARD],
+  });
+}

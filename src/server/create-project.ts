@@ -1,0 +1,45 @@
+import { rmSync } from "node:fs";
+import { nanoid } from "nanoid";
+import { z } from "zod";
+import { emptyProject, type Project } from "@/core/project/schema";
+import { createDemo, createWithTables } from "./demo";
+import { HttpError } from "./http/errors";
+import { schemaProblem } from "./http/handle";
+import { runJob } from "./import/run-job";
+import { spool } from "./import/spool";
+import type { StoredTable } from "./import/worker";
+import { tableFiles } from "./store/table-files";
+import { createProject } from "./store/projects";
+
+const orderSchema = z.union([z.strictObject({ demo: z.literal(true) }), z.strictObject({ name: z.string().trim().min(1, "A project needs a name.").max(120) })]);
+const SMALL = 2000;
+
+/**
+ * Makes a project: `{ "name": … }` an empty one, `{ "demo": true }` the demo, anything longer a project file. The body
+ * goes to disk first, since a project file can be large.
+ */
+export async function createFromRequest(request: Request): Promise<Response> {
+  const files = tableFiles(nanoid(16));
+  try {
+    const head = await spool((request.body ?? []) as AsyncIterable<Uint8Array>, files.upload, SMALL);
+    if (head !== null) {
+      let value: unknown;
+      try {
+        value = JSON.parse(head);
+      } catch {
+        throw new HttpError(400, "bad_json", "The body is not valid JSON.");
+      }
+      if (!(typeof value === "object" && value !== null && "document" in value)) {
+        const order = orderSchema.safeParse(value);
+        if (!order.success) throw schemaProblem(order.error);
+        const project = "demo" in order.data ? await createDemo() : createProject(emptyProject(order.data.name));
+        return Response.json({ project }, { status: 201 });
+      }
+    }
+    const { document, tables } = await runJob<{ document: Project; tables: StoredTable[] }>({ type: "project", path: files.upload }, () => {}, request.signal);
+    return Response.json({ project: createWithTables(document, tables) }, { status: 201 });
+  } finally {
+    rmSync(files.upload, { force: true });
+  }
+}
+

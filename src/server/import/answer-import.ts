@@ -1,0 +1,26 @@
+import { HttpError } from "../http/errors";
+import type { ImportedTable } from "./import-table";
+
+/** Answers with lines of JSON: progress as it goes, then the table or the error. A closed connection cancels the work. */
+export function answerImport(request: Request, work: (progress: (share: number) => void, signal: AbortSignal) => Promise<ImportedTable>): Response {
+  const cancel = new AbortController();
+  request.signal.addEventListener("abort", () => cancel.abort(), { once: true });
+  const encoder = new TextEncoder();
+  const body = new ReadableStream<Uint8Array>({
+    async start(controller) {
+      const line = (value: unknown) => {
+        if (!cancel.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(value)}\n`));
+      };
+      try {
+        line(await work((progress) => line({ progress }), cancel.signal));
+      } catch (error) {
+        const known = error instanceof HttpError;
+        if (!known && !cancel.signal.aborted) console.error(error);
+        line({ error: known ? { code: error.code, message: error.message } : { code: "internal", message: "Something went wrong in Cavlo itself. Nothing was brought in; try again." } });
+      }
+      if (!cancel.signal.aborted) controller.close();
+    },
+    cancel: () => cancel.abort(),
+  });
+  return new Response(body, { headers: { "content-type": "application/x-ndjson; charset=utf-8", "cache-control": "no-store" } });
+}

@@ -1,0 +1,55 @@
+import { copyFileSync, renameSync } from "node:fs";
+import { nanoid } from "nanoid";
+import type { TableInfo } from "@/core/project/schema";
+import { HttpError } from "../http/errors";
+import { registerTable, storedTables } from "../store/projects";
+import { removeTableFiles, tableFiles } from "../store/table-files";
+import type { CsvOptions, CsvTable } from "./read-csv";
+import { runJob } from "./run-job";
+import { spool } from "./spool";
+
+export interface ImportedTable {
+  table: TableInfo;
+  notes: string[];
+}
+
+function describe(id: string, file: string, read: CsvTable): ImportedTable {
+  const name = file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "table";
+  const source = { file, separator: read.separator, encoding: read.encoding, header: read.header };
+  return { table: { id, name, rows: read.rows, columns: read.columns, source }, notes: read.notes };
+}
+
+async function store(projectId: string, id: string, path: string, file: string, options: CsvOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
+  const read = await runJob<CsvTable>({ type: "csv", id, path, options }, progress, signal);
+  registerTable(projectId, { id, rows: read.rows, columns: read.columns.length });
+  return describe(id, file, read);
+}
+
+/** Brings a CSV or TSV file into a project. The rows are stored; the caller adds the table to the document. */
+export async function importTable(projectId: string, file: string, body: AsyncIterable<Uint8Array>, options: CsvOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
+  const id = nanoid(16);
+  const files = tableFiles(id);
+  try {
+    await spool(body, files.upload);
+    if (signal?.aborted) throw new HttpError(499, "cancelled", "The import was cancelled.");
+    const imported = await store(projectId, id, files.upload, file, options, progress, signal);
+    renameSync(files.upload, files.source);
+    return imported;
+  } catch (error) {
+    removeTableFiles(id);
+    throw error;
+  }
+}
+
+/** Reads a table's file again with other options, into a new table; the old one stays until nothing names it. */
+export async function rereadTable(projectId: string, table: TableInfo, options: CsvOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
+  if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
+  const id = nanoid(16);
+  const files = tableFiles(id);
+  try {
+    copyFileSync(tableFiles(table.id).source, files.source);
+  } catch {
+    throw new HttpError(409, "no_source", "The file this table came from is not kept here, so it cannot be read again. Bring the file in once more.");
+  }
+  return store(projectId, id, files.source, table.source.file, options, progress, signal);
+}

@@ -1,0 +1,65 @@
+import { readFileSync } from "node:fs";
+import { nanoid } from "nanoid";
+import { parentPort, workerData } from "node:worker_threads";
+import { ReadingGuess } from "@/core/data/reading";
+import { QUILLHAVEN } from "@/demo/quillhaven";
+import { type Cell, TableWriter } from "../store/table-files";
+import { readProjectFile } from "./project-file";
+import { type CsvOptions, readCsv } from "./read-csv";
+import { ImportProblem } from "./sniff";
+
+/** What an import worker is asked to do; one worker does one job and ends. */
+export type ImportJob = { type: "csv"; id: string; path: string; options: CsvOptions } | { type: "demo" } | { type: "project"; path: string };
+
+/** What it says: progress from 0 to 1, then a result or a problem that the person can mend. */
+export type ImportMessage = { progress: number } | { done: unknown } | { problem: string };
+
+export interface StoredTable {
+  id: string;
+  name: string;
+  rows: number;
+  columns: { name: string; reading: ReturnType<ReadingGuess["result"]> }[];
+}
+
+/** Stores made or carried rows as a new table and guesses how its columns are read. */
+export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]>, every?: () => void): StoredTable {
+  const id = nanoid(16);
+  const writer = new TableWriter(id, columns.length);
+  const guesses = columns.map(() => new ReadingGuess());
+  try {
+    for (const row of rows) {
+      writer.add(row);
+      for (let i = 0; i < row.length; i++) guesses[i].add(row[i]);
+      if (writer.rows % 5000 === 0) every?.();
+    }
+  } catch (error) {
+    writer.abandon();
+    throw error;
+  }
+  writer.finish();
+  return { id, name, rows: writer.rows, columns: columns.map((c, i) => ({ name: c, reading: guesses[i].result() })) };
+}
+
+const say = (message: ImportMessage) => parentPort?.postMessage(message);
+let last = 0;
+const progress = (share: number) => {
+  if (share - last < 0.01) return;
+  last = share;
+  say({ progress: share });
+};
+
+async function run(job: ImportJob): Promise<unknown> {
+  if (job.type === "csv") return readCsv(job.id, job.path, job.options, progress);
+  if (job.type === "project") return readProjectFile(readFileSync(job.path), storeRows, progress);
+  let done = 0;
+  return QUILLHAVEN.map((t) => storeRows(t.name, t.columns, t.rows(), () => progress(Math.min(0.99, ++done / 25))));
+}
+
+if (parentPort) {
+  run(workerData as ImportJob)
+    .then((done) => say({ done }))
+    .catch((error) => {
+      if (!(error instanceof ImportProblem)) throw error;
+      say({ problem: error.message });
+    });
+}

@@ -1,0 +1,46 @@
+import { z } from "zod";
+import { type QueryInput, querySchema, valueSchema } from "@/core/engine/query";
+import { scopeOf } from "@/core/project/names";
+import { inputSchema, measureSchema, type Project, tableSchema } from "@/core/project/schema";
+import { compute } from "./compute/client";
+import type { QueryAnswer } from "./compute/protocol";
+import { HttpError } from "./http/errors";
+import { storedTables } from "./store/projects";
+
+/** The parts of a document that queries depend on; an editor sends its own where they are newer than what is saved. */
+export const draftSchema = z.object({ tables: z.array(tableSchema).max(200), measures: z.array(measureSchema).max(1000), inputs: z.array(inputSchema).max(200) });
+export type Draft = z.infer<typeof draftSchema>;
+
+export const resultsRequestSchema = z.object({ queries: z.array(z.unknown()).max(200), draft: draftSchema.optional() });
+
+/** Refuses a document that names rows of another project, or with more columns than are stored. */
+export function checkTables(projectId: string, tables: Project["tables"]): void {
+  const stored = storedTables(projectId);
+  for (const t of tables) {
+    const columns = stored.get(t.id);
+    if (columns === undefined) throw new HttpError(400, "no_table", `The rows of the table ${t.name} are not stored in this project.`);
+    if (columns !== t.columns.length) throw new HttpError(400, "bad_table", `The table ${t.name} is stored with ${columns} columns, not ${t.columns.length}.`);
+  }
+}
+
+/** Answers queries in order; one that is malformed or cannot be answered gives its error and does not spoil the others. */
+export async function answerQueries(projectId: string, draft: Draft, queries: unknown[]): Promise<QueryAnswer[]> {
+  checkTables(projectId, draft.tables);
+  const checked = queries.map((q) => querySchema.safeParse(q));
+  const good = checked.flatMap((c) => (c.success ? [c.data] : []));
+  const inputs = Object.fromEntries(draft.inputs.map((i) => [i.name, valueSchema.parse(i.value)]));
+  const scope = scopeOf(draft);
+  const answer = good.length ? await compute({ type: "results", tables: draft.tables, scope, inputs, queries: good }) : { results: [] };
+  const results = "results" in answer ? answer.results.slice() : [];
+  return checked.map((c) => {
+    if (c.success) return results.shift() as QueryAnswer;
+    const issue = c.error.issues[0];
+    return { error: { code: "bad_query", message: `${issue.path.map(String).join(".") || "query"}: ${issue.message}` } };
+  });
+}
+
+/** Answers one query or throws its error. */
+export async function answerQuery(projectId: string, draft: Draft, query: QueryInput) {
+  const [result] = await answerQueries(projectId, draft, [query]);
+  return result;
+}

@@ -1,0 +1,80 @@
+import { z } from "zod";
+import type { Filter, Result } from "@/core/engine/query";
+import type { Value } from "@/core/formula/value";
+import { pictureOf } from "@/core/kinds/picture";
+import { toQuery, toVisualData } from "@/core/kinds/visual-data";
+import type { Project, Visual } from "@/core/project/schema";
+import { sceneToPng } from "@/render/png";
+import { sceneToSvg } from "@/render/svg-text";
+import { csvText } from "@/render/csv-text";
+import { HttpError } from "./http/errors";
+import { attachment } from "./http/download";
+import { schemaProblem } from "./http/handle";
+import { answerQuery } from "./results";
+import { settings } from "./settings";
+import { readProject } from "./store/projects";
+
+const addressSchema = z.object({
+  width: z.coerce.number().int().min(96).max(1600).optional(),
+  height: z.coerce.number().int().min(72).max(900).optional(),
+  theme: z.enum(["light", "night"]).default("light"),
+  scale: z.coerce.number().min(1).max(4).default(1),
+  download: z.enum(["1"]).optional(),
+});
+
+/** A value from an address in the type that its input or column has. */
+function valueFrom(text: string, type: string, name: string): Value {
+  if (type === "number") {
+    const value = Number(text);
+    if (text.trim() === "" || !Number.isFinite(value)) throw new HttpError(400, "bad_value", `${name} needs a number, not “${text}”.`);
+    return value;
+  }
+  return type === "boolean" ? text === "true" : text;
+}
+
+/** Reads `input.NAME` and `filter.COLUMN` (repeated for several values; a date also takes a bare year) from an address. */
+function overrides(params: URLSearchParams, project: Project, visual: Visual): { inputs: Record<string, Value>; filters: Filter[] } {
+  const inputs: Record<string, Value> = {};
+  const filters: Filter[] = [];
+  const measure = project.measures.find((m) => m.id === visual.value);
+  const table = project.tables.find((t) => t.name.toLowerCase() === measure?.table?.toLowerCase());
+  for (const key of new Set(params.keys())) {
+    const [kind, name] = [key.slice(0, key.indexOf(".")), key.slice(key.indexOf(".") + 1)];
+    if (kind === "input") {
+      const input = project.inputs.find((i) => i.name.toLowerCase() === name.toLowerCase());
+      if (!input) throw new HttpError(400, "unknown_input", `There is no input called “${name}”.`);
+      inputs[input.name] = valueFrom(params.get(key) ?? "", input.type, key);
+    } else if (kind === "filter") {
+      const column = table?.columns.find((c) => c.name.toLowerCase() === name.toLowerCase());
+      if (!column) throw new HttpError(400, "unknown_column", `The table ${table?.name ?? ""} has no column “${name}” to filter by.`);
+      const values = params.getAll(key);
+      const years = column.reading.type === "date" && values.every((v) => /^\d{4}$/.test(v));
+      filters.push(years ? { column: column.name, by: "year", in: values.map(Number) } : { column: column.name, in: values.map((v) => valueFrom(v, column.reading.type, key)) });
+    }
+  }
+  return { inputs, filters };
+}
+
+/** Draws a visual on the server, or gives its numbers: the file name says which visual and in what form. */
+export async function answerVisual(projectId: string, file: string, params: URLSearchParams): Promise<Response> {
+  const m = /^(.+)\.(svg|png|json|csv)$/.exec(file);
+  if (!m) throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json or .csv.");
+  const parsed = addressSchema.safeParse(Object.fromEntries(params));
+  if (!parsed.success) throw schemaProblem(parsed.error);
+  const { width, height, theme, scale, download } = parsed.data;
+  const { document } = readProject(projectId);
+  const visual = document.visuals.find((v) => v.id === m[1]);
+  if (!visual) throw new HttpError(404, "no_visual", "There is no such visual in this project.");
+  const { inputs, filters } = overrides(params, document, visual);
+  const query = toQuery(visual, document, filters, inputs);
+  const answer = query ? await answerQuery(projectId, document, query) : null;
+  if (answer && "error" in answer) throw new HttpError(409, answer.error.code, `${visual.name} cannot be drawn: ${answer.error.message}`);
+  const result: Result | null = answer;
+  const named = (type: string, extension: string): HeadersInit => ({ "content-type": type, "cache-control": "no-store", "content-security-policy": "default-src 'none'; style-src 'unsafe-inline'", ...(download ? attachment(`${visual.name}.${extension}`) : {}) });
+  const scene = () => pictureOf(visual, document, result, { theme, size: { width: width ?? visual.size.width, height: height ?? visual.size.height }, inputs });
+  if (m[2] === "svg") return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
+  if (m[2] === "png") return new Response(new Uint8Array(sceneToPng(scene(), scale, settings.root)), { headers: named("image/png", "png") });
+  if (!result) throw new HttpError(409, "no_measure", `${visual.name} has no measure yet.`);
+  if (m[2] === "csv") return new Response(csvText(result), { headers: named("text/csv; charset=utf-8", "csv") });
+  return Response.json({ visual: visual.name, kind: visual.kind, data: toVisualData(visual, document, result, inputs), result }, { headers: named("application/json; charset=utf-8", "json") });
+}

@@ -1,0 +1,4 @@
+"use client";
+export function VisualsScreen() {
+  return <p>soon</p>;
+}

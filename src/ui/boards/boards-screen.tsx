@@ -1,0 +1,4 @@
+"use client";
+export function BoardsScreen() {
+  return <p>soon</p>;
+}

@@ -1,0 +1,4 @@
+"use client";
+export function HandOffScreen() {
+  return <p>soon</p>;
+}

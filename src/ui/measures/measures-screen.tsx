@@ -1,0 +1,4 @@
+"use client";
+export function MeasuresScreen() {
+  return <p>soon</p>;
+}

@@ -1,0 +1,79 @@
+import type { QueryInput } from "@/core/engine/query";
+import type { Project, TableInfo } from "@/core/project/schema";
+import type { QueryAnswer, RowsPage, TableProfile } from "@/server/compute/protocol";
+import type { ImportedTable } from "@/server/import/import-table";
+import type { ProjectSummary, SavedProject } from "@/server/store/projects";
+import type { Draft } from "@/server/results";
+
+/** An answer of the server that is an error, with its own sentence. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly body: unknown,
+  ) {
+    super(message);
+  }
+}
+
+async function checked(response: Response): Promise<Response> {
+  if (response.ok) return response;
+  const body = await response.json().catch(() => null);
+  const error = (body as { error?: { code: string; message: string } } | null)?.error;
+  throw new ApiError(response.status, error?.code ?? "unknown", error?.message ?? `The server answered ${response.status}.`, body);
+}
+
+async function json<T>(path: string, init?: RequestInit): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new ApiError(0, "offline", "Cavlo's server does not answer. Start it again with ./start; what you did here is kept in this window.", null);
+  }
+  return (await checked(response)).json() as Promise<T>;
+}
+
+const send = (method: string, body: unknown, more: RequestInit = {}): RequestInit => ({ method, headers: { "content-type": "application/json" }, body: JSON.stringify(body), ...more });
+const at = (projectId: string) => `/api/projects/${encodeURIComponent(projectId)}`;
+const tableAt = (projectId: string, name: string) => `${at(projectId)}/tables/${encodeURIComponent(name)}`;
+
+/** Reads an answer that comes as lines of JSON: progress, then a table or an error. */
+async function readImport(response: Response, progress: (share: number) => void): Promise<ImportedTable> {
+  const reader = (await checked(response)).body?.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const { value, done } = (await reader?.read()) ?? { value: undefined, done: true };
+    rest += value ?? "";
+    const lines = rest.split("\n");
+    rest = lines.pop() ?? "";
+    for (const line of lines) {
+      const message = JSON.parse(line) as { progress: number } | ImportedTable | { error: { code: string; message: string } };
+      if ("error" in message) throw new ApiError(422, message.error.code, message.error.message, message);
+      if ("table" in message) return message;
+      progress(message.progress);
+    }
+    if (done) throw new ApiError(0, "broken", "The import ended before the table was there. Try again.", null);
+  }
+}
+
+export const api = {
+  projects: () => json<{ projects: ProjectSummary[] }>("/api/projects"),
+  createProject: (order: { name: string } | { demo: true }) => json<{ project: ProjectSummary }>("/api/projects", send("POST", order)),
+  openFile: (file: File) => json<{ project: ProjectSummary }>("/api/projects", { method: "POST", headers: { "content-type": "application/json" }, body: file }),
+  project: (id: string) => json<{ project: SavedProject }>(at(id)),
+  save: (id: string, revision: number, document: Project) => json<{ project: ProjectSummary }>(at(id), send("PUT", { revision, document })),
+  /** Makes a new project out of a document, with copies of the tables of `from`. */
+  copyProject: (from: string, document: Project) => json<{ project: ProjectSummary }>(`${at(from)}/copy`, send("POST", { document })),
+  deleteProject: async (id: string) => void (await checked(await fetch(at(id), { method: "DELETE" }))),
+  results: (id: string, queries: QueryInput[], draft: Draft) => json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft })),
+  profile: (id: string, table: string) => json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
+  rows: (id: string, table: string, query: Record<string, string | number>) => json<{ page: RowsPage }>(`${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`),
+  importTable: async (id: string, file: File, progress: (share: number) => void, signal: AbortSignal) =>
+    readImport(await fetch(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }), progress),
+  rereadTable: async (id: string, table: string, options: { encoding?: string; separator?: string; header?: boolean }, progress: (share: number) => void, signal: AbortSignal) =>
+    readImport(await fetch(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
+  fileAddress: (id: string) => `${at(id)}/file`,
+  visualAddress: (id: string, visual: string, form: string, query: Record<string, string | number>) => `${at(id)}/visuals/${encodeURIComponent(visual)}.${form}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,
+};

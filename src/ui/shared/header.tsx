@@ -1,0 +1,138 @@
+"use client";
+import { Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { useEffect, useState } from "react";
+import { renameProject } from "@/core/project/edits";
+import { CommandPalette } from "./command-palette";
+import { Mark } from "./mark";
+import { useProject, useProjectStore } from "./project-context";
+import { useStoredTheme, useTheme } from "./theme";
+
+export const STEPS = [
+  { path: "data", label: "Data" },
+  { path: "measures", label: "Measures" },
+  { path: "visuals", label: "Visuals" },
+  { path: "boards", label: "Boards" },
+  { path: "hand-off", label: "Hand-off" },
+] as const;
+
+const SAVE_WORDS = { saved: "Saved", unsaved: "Saving …", saving: "Saving …", behind: "Not saved: changed elsewhere", failed: "Not saved" };
+
+function SaveState() {
+  const state = useProject((s) => s.saveState);
+  const problem = useProject((s) => s.saveProblem);
+  const store = useProjectStore();
+  const bad = state === "failed" || state === "behind";
+  return (
+    <span role="status" title={problem ?? undefined} className={`text-sm ${bad ? "font-medium text-signal" : "text-muted"}`}>
+      {SAVE_WORDS[state]}
+      {state === "failed" && (
+        <button type="button" className="ml-2 underline" onClick={() => void store.getState().flush()}>
+          Try again
+        </button>
+      )}
+    </span>
+  );
+}
+
+function ProjectName() {
+  const name = useProject((s) => s.document.name);
+  const apply = useProject((s) => s.apply);
+  const [text, setText] = useState<string | null>(null);
+  const commit = () => {
+    if (text?.trim() && text.trim() !== name) apply(renameProject(text.trim()));
+    setText(null);
+  };
+  return (
+    <input
+      aria-label="Project name"
+      value={text ?? name}
+      maxLength={120}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === "Enter") e.currentTarget.blur();
+        if (e.key === "Escape") setText(null);
+      }}
+      className="h-7 w-52 min-w-0 truncate rounded-sm border border-transparent bg-transparent px-1.5 text-base text-muted hover:border-rule focus:border-rule focus:bg-sheet max-lg:w-36"
+    />
+  );
+}
+
+/** The line at the top of every screen: the project, its five steps, saving, undo and redo. */
+export function Header() {
+  const id = useProject((s) => s.id);
+  const undo = useProject((s) => s.undo);
+  const redo = useProject((s) => s.redo);
+  const canUndo = useProject((s) => s.past.length > 0);
+  const canRedo = useProject((s) => s.future.length > 0);
+  const { theme, setTheme } = useTheme();
+  const path = usePathname();
+  const [palette, setPalette] = useState(false);
+  useStoredTheme();
+
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey)) return;
+      const key = event.key.toLowerCase();
+      const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || ["INPUT", "TEXTAREA"].includes(event.target.tagName));
+      if (key === "k") {
+        event.preventDefault();
+        setPalette(true);
+      } else if (key === "z" && !typing) {
+        event.preventDefault();
+        (event.shiftKey ? redo : undo)();
+      } else if (key === "y" && !typing) {
+        event.preventDefault();
+        redo();
+      }
+    };
+    window.addEventListener("keydown", keys);
+    return () => window.removeEventListener("keydown", keys);
+  }, [undo, redo]);
+
+  return (
+    <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4">
+      <Link href="/" className="flex items-center gap-2 rounded-sm text-lg font-bold" style={{ fontStretch: "118%" }} aria-label="Cavlo, all projects">
+        <Mark /> cavlo
+      </Link>
+      <span className="h-5 w-px bg-rule" />
+      <ProjectName />
+      <nav aria-label="Steps" className="flex flex-1 items-center justify-center">
+        {STEPS.map((step, i) => {
+          const here = path.startsWith(`/p/${id}/${step.path}`);
+          return (
+            <span key={step.path} className="flex items-center">
+              {i > 0 && <span className="h-px w-5 bg-rule max-lg:w-1.5" />}
+              <Link
+                href={`/p/${id}/${step.path}`}
+                aria-current={here ? "page" : undefined}
+                className={`flex h-8 items-center gap-2 rounded-full px-3 text-base transition-colors ${here ? "bg-active font-semibold text-on-active" : "text-muted hover:bg-well hover:text-ink"}`}
+              >
+                <span className="font-mono text-xs opacity-80">{i + 1}</span>
+                {step.label}
+              </Link>
+            </span>
+          );
+        })}
+      </nav>
+      <SaveState />
+      <div className="flex items-center">
+        <button type="button" className="icon-button" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!canUndo} onClick={undo}>
+          <Undo2 size={16} />
+        </button>
+        <button type="button" className="icon-button" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!canRedo} onClick={redo}>
+          <Redo2 size={16} />
+        </button>
+        <button type="button" className="icon-button" aria-label={theme === "light" ? "Night theme" : "Light theme"} onClick={() => setTheme(theme === "light" ? "night" : "light")}>
+          {theme === "light" ? <Moon size={16} /> : <Sun size={16} />}
+        </button>
+      </div>
+      <button type="button" className="rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs text-muted hover:text-ink" onClick={() => setPalette(true)} aria-label="Go to anything">
+        Ctrl K
+      </button>
+      <CommandPalette open={palette} onOpenChange={setPalette} />
+    </header>
+  );
+}

@@ -1,0 +1,11 @@
+import { nanoid } from "nanoid";
+
+/** A fresh id for a part of the document. */
+export const newId = () => nanoid(10);
+
+/** A label that is not taken yet: "New measure", "New measure 2", … */
+export function freeLabel(label: string, taken: string[]): string {
+  let candidate = label;
+  for (let n = 2; taken.some((t) => t.toLowerCase() === candidate.toLowerCase()); n++) candidate = `${label} ${n}`;
+  return candidate;
+}

@@ -1,0 +1,43 @@
+"use client";
+import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { type StoreApi, useStore } from "zustand";
+import type { SavedProject } from "@/server/store/projects";
+import { createProjectStore, type ProjectState } from "./project-store";
+
+const StoreContext = createContext<StoreApi<ProjectState> | null>(null);
+
+/** Holds the store of one project, saves before the window closes, and looks for newer versions when it comes to the front. */
+export function ProjectProvider({ saved, children }: { saved: SavedProject; children: ReactNode }) {
+  const [store] = useState(() => createProjectStore(saved));
+  useEffect(() => {
+    const leave = (event: BeforeUnloadEvent) => {
+      if (store.getState().saveState === "saved") return;
+      void store.getState().flush();
+      event.preventDefault();
+    };
+    const look = () => {
+      if (document.visibilityState === "visible") store.getState().look().catch(() => {});
+    };
+    window.addEventListener("beforeunload", leave);
+    window.addEventListener("focus", look);
+    document.addEventListener("visibilitychange", look);
+    return () => {
+      window.removeEventListener("beforeunload", leave);
+      window.removeEventListener("focus", look);
+      document.removeEventListener("visibilitychange", look);
+    };
+  }, [store]);
+  return <StoreContext value={store}>{children}</StoreContext>;
+}
+
+/** The store of the project that is open. */
+export function useProjectStore(): StoreApi<ProjectState> {
+  const store = useContext(StoreContext);
+  if (!store) throw new Error("no project is open here");
+  return store;
+}
+
+/** A part of the open project's state. */
+export function useProject<T>(select: (state: ProjectState) => T): T {
+  return useStore(useProjectStore(), select);
+}

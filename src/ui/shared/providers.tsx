@@ -1,0 +1,16 @@
+"use client";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { Tooltip } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { Toaster } from "sonner";
+
+/** What every page needs around it. */
+export function Providers({ children }: { children: ReactNode }) {
+  const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, gcTime: 120_000 } } }));
+  return (
+    <QueryClientProvider client={client}>
+      <Tooltip.Provider delayDuration={400}>{children}</Tooltip.Provider>
+      <Toaster position="bottom-center" toastOptions={{ style: { fontFamily: "inherit", background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }} />
+    </QueryClientProvider>
+  );
+}
