@@ -16,7 +16,7 @@ const MEASURES = [
   measure("vessels_in_service", "Vessels in service", "count(distinct vessel) filter (where not cancelled)"),
   measure("electric_share", "Electric sailings", "count(*) filter (where powered_by = 'electric') / nullif(count(*), 0)", percent),
   measure("sailings_run", "Sailings run", "count(*) filter (where not cancelled)"),
-  measure("remaining_to_goal", "Remaining to the season goal", "greatest(:season_goal - passengers_total, 0)", whole, "Passengers still to carry.", "sailings", "lower"),
+  measure("remaining_to_goal", "Remaining to the goal", "greatest(:passenger_goal - passengers_total, 0)", whole, "Passengers still to carry.", "sailings", "lower"),
   measure("punctuality_class", "Punctuality class", "case when on_time_rate >= :punctuality_goal then 'good'\n     when on_time_rate >= 0.75 then 'watch' else 'poor' end", whole, "Good, watch or poor against the punctuality goal."),
   measure("traveller_score", "Traveller score", "count(*) filter (where score >= 4) / nullif(count(score), 0)", percent, "Share of answers 4 or 5.", "survey"),
   measure("average_charge", "Battery charge", "avg(charge)", { style: "percent", decimals: 0 }, "Mean charge of the electric vessels.", "vessels"),
@@ -29,7 +29,7 @@ const VISUALS = [
     zones: [{ to: 0.75, word: "poor", tone: "poor" }, { to: 0.9, word: "watch", tone: "watch" }, { to: null, word: "good", tone: "good" }],
     size: { width: 400, height: 330 },
   },
-  { id: "season-plan", name: "Season goal", kind: "progress bar", title: "Season goal", subtitle: "Passengers against the goal", value: "passengers_total", target: { input: "season_goal" }, size: { width: 400, height: 180 } },
+  { id: "passengers-to-goal", name: "Passengers against the goal", kind: "progress bar", title: "Passengers against the goal", subtitle: "", value: "passengers_total", target: { input: "passenger_goal" }, size: { width: 400, height: 180 } },
   { id: "load-by-route", name: "Seats taken by route", kind: "progress bar", title: "Seats taken by route", subtitle: "Share of the seats that sailed", value: "load_factor", split: { column: "route" }, size: { width: 440, height: 330 }, dials: { "labels.content": "value" } },
   { id: "energy-mix", name: "Sailings by power", kind: "donut", title: "Sailings by power", subtitle: "{electric_share} electric", value: "sailings_run", split: { column: "powered_by" }, size: { width: 400, height: 330 }, dials: { "arc.start": 270, "arc.sweep": 180, "reading.caption": "sailings" } },
 ];
@@ -37,15 +37,15 @@ const VISUALS = [
 const BOARD = {
   id: "season-at-a-glance", name: "Season at a glance",
   controls: [
-    { id: "year", type: "filter", label: "Year", table: "sailings", column: "date", by: "year", chosen: [2025] },
+    { id: "year", type: "filter", label: "Year", table: "sailings", column: "date", by: "year", chosen: [] },
     { id: "route", type: "filter", label: "Route", table: "sailings", column: "route", chosen: [] },
     { id: "goal", type: "input", input: "punctuality_goal" },
-    { id: "season", type: "input", input: "season_goal" },
+    { id: "passengers", type: "input", input: "passenger_goal" },
   ],
   tiles: [
     { id: "t1", type: "visual", visual: "passengers-by-route", x: 0, y: 0, w: 5, h: 6 },
     { id: "t2", type: "visual", visual: "on-time-departures", x: 5, y: 0, w: 4, h: 6 },
-    { id: "t3", type: "visual", visual: "season-plan", x: 9, y: 0, w: 3, h: 3 },
+    { id: "t3", type: "visual", visual: "passengers-to-goal", x: 9, y: 0, w: 3, h: 3 },
     { id: "t4", type: "visual", visual: "energy-mix", x: 9, y: 3, w: 3, h: 5 },
     { id: "t5", type: "visual", visual: "load-by-route", x: 0, y: 6, w: 9, h: 5 },
     { id: "t6", type: "text", text: "Quillhaven Ferries is an invented operator; every figure here comes from a seeded generator.", x: 9, y: 8, w: 3, h: 3 },
@@ -62,7 +62,7 @@ export function demoProject(tables: TableInfo[]): Project {
     measures: MEASURES,
     inputs: [
       { id: "punctuality_goal", name: "punctuality_goal", label: "Punctuality goal", type: "number", value: 0.92, minimum: 0, maximum: 1, step: 0.01, format: { style: "percent", decimals: 0 } },
-      { id: "season_goal", name: "season_goal", label: "Season goal", type: "number", value: 2_000_000, minimum: 100_000, maximum: 6_000_000, step: 50_000, format: { style: "number", decimals: 1, units: "automatic" } },
+      { id: "passenger_goal", name: "passenger_goal", label: "Passenger goal", type: "number", value: 6_000_000, minimum: 500_000, maximum: 12_000_000, step: 250_000, format: { style: "number", decimals: 2, units: "automatic" } },
     ],
     visuals: VISUALS,
     boards: [BOARD],

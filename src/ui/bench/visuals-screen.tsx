@@ -1,4 +1,109 @@
 "use client";
+import { Copy, Plus, Trash2 } from "lucide-react";
+import { useMemo, useState } from "react";
+import { toast } from "sonner";
+import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
+import { sceneOf } from "@/core/kinds/picture";
+import { trialsOf } from "@/core/kinds/trials";
+import type { Visual } from "@/core/project/schema";
+import { checkTemplate } from "@/core/scene/template";
+import { CommitField } from "../shared/commit-field";
+import { freeLabel, newId } from "../shared/ids";
+import { Labelled } from "../shared/labelled";
+import { useProject, useProjectStore } from "../shared/project-context";
+import { useSelected } from "../shared/selected";
+import { StaticPicture } from "../shared/static-picture";
+import { useTheme } from "../shared/theme";
+import { useVisualsData } from "../shared/visual-data";
+import { DialPanel } from "./dial-controls";
+import { Gallery } from "./gallery";
+import { Sentence } from "./sentence";
+import { Stage } from "./stage";
+import { Trials } from "./trials";
+
+/** The third step: the sentence, the stage, the trials and the dials of one visual. */
 export function VisualsScreen() {
-  return <p>soon</p>;
+  const visuals = useProject((s) => s.document.visuals);
+  const project = useProject((s) => s.document);
+  const apply = useProject((s) => s.apply);
+  const store = useProjectStore();
+  const theme = useTheme((s) => s.theme);
+  const [visual, choose] = useSelected("visual", visuals);
+  const [adding, setAdding] = useState(false);
+  const [lit, setLit] = useState<string | null>(null);
+  const [trial, setTrial] = useState<string | null>(null);
+  const all = useVisualsData(visuals);
+  const data = visual ? all[visuals.indexOf(visual)] : null;
+  const staged = useMemo(() => (visual && data && trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data, [visual, data, trial]);
+  const names = useMemo(() => [...Object.keys(data?.names ?? {}), ...project.measures.map((m) => m.name), ...project.inputs.map((i) => i.name)], [data, project.measures, project.inputs]);
+
+  const add = (draft: Visual) => {
+    const name = freeLabel(draft.name, visuals.map((v) => v.name));
+    const made = { ...draft, id: newId(), name };
+    apply(addVisual(made));
+    setAdding(false);
+    choose(made.id);
+  };
+  const open = (id: string) => {
+    setAdding(false);
+    setTrial(null);
+    choose(id);
+  };
+  const shows = !adding && visual && staged;
+  return (
+    <div className="grid h-full grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]">
+      <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
+        {visuals.map((v, i) => (
+          <button key={v.id} type="button" aria-current={!adding && v.id === visual?.id} onClick={() => open(v.id)} className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${!adding && v.id === visual?.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}>
+            <StaticPicture scene={sceneOf({ ...v, dials: { ...v.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, all[i], { size: { width: 220, height: 132 }, theme })} label="" className="h-auto w-full" />
+            <span className="mt-1 block truncate text-xs font-medium">{v.name}</span>
+          </button>
+        ))}
+        <button type="button" className="flex h-10 shrink-0 items-center justify-center gap-1 rounded-md border border-dashed border-muted text-sm text-muted hover:text-ink" onClick={() => setAdding(true)}>
+          <Plus size={14} /> New visual
+        </button>
+      </nav>
+      {shows ? (
+        <div className="flex min-h-0 min-w-0 flex-col">
+          <div className="border-b border-rule px-5 py-2.5">
+            <Sentence visual={visual} data={data ?? staged} />
+          </div>
+          <Stage key={visual.id} visual={visual} data={staged} lit={lit} onLit={setLit} />
+          {data && <Trials visual={visual} data={data} chosen={trial} onChoose={setTrial} />}
+        </div>
+      ) : (
+        <Gallery onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
+      )}
+      <aside aria-label="Dials" className="min-h-0 overflow-auto border-l border-rule bg-panel">
+        {shows && (
+          <>
+            <section aria-label="Visual" className="flex flex-col gap-1.5 border-b border-rule px-4 py-3">
+              <div className="flex items-center gap-1">
+                <h2 className="section-title flex-1">Visual</h2>
+                <button type="button" className="icon-button size-7" aria-label="Copy this visual" onClick={() => add({ ...visual, name: `${visual.name} copy` })}>
+                  <Copy size={14} />
+                </button>
+                <button
+                  type="button"
+                  className="icon-button size-7"
+                  aria-label="Remove this visual"
+                  onClick={() => {
+                    apply(removeVisual(visual.id));
+                    choose(null);
+                    toast(`${visual.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+                  }}
+                >
+                  <Trash2 size={14} />
+                </button>
+              </div>
+              <Labelled label="Name">{(id) => <CommitField id={id} value={visual.name} check={(t) => (t.trim() ? null : "A name is needed.")} onCommit={(t) => apply(changeVisual(visual.id, { name: t.trim().slice(0, 120) }))} />}</Labelled>
+              <Labelled label="Title">{(id) => <CommitField id={id} value={visual.title} check={(t) => checkTemplate(t, names)[0]?.message ?? null} onCommit={(t) => apply(changeVisual(visual.id, { title: t.slice(0, 300) }))} />}</Labelled>
+              <Labelled label="Subtitle">{(id) => <CommitField id={id} value={visual.subtitle} check={(t) => checkTemplate(t, names)[0]?.message ?? null} onCommit={(t) => apply(changeVisual(visual.id, { subtitle: t.slice(0, 300) }))} />}</Labelled>
+            </section>
+            <DialPanel visual={visual} names={names} lit={lit} onLit={setLit} />
+          </>
+        )}
+      </aside>
+    </div>
+  );
 }

@@ -1,4 +1,107 @@
 "use client";
+import { Download, FileJson } from "lucide-react";
+import { useMemo, useState } from "react";
+import { sceneOf } from "@/core/kinds/picture";
+import { formatNumber } from "@/core/scene/number-format";
+import { api } from "../shared/api";
+import { CommitField } from "../shared/commit-field";
+import { Choose, Labelled } from "../shared/labelled";
+import { useProject, useProjectStore } from "../shared/project-context";
+import { useSelected } from "../shared/selected";
+import { StaticPicture } from "../shared/static-picture";
+import type { ThemeName } from "../shared/theme";
+import { useVisualsData } from "../shared/visual-data";
+
+/** The fifth step: what can be taken away, and how it will look there. */
 export function HandOffScreen() {
-  return <p>soon</p>;
+  const visuals = useProject((s) => s.document.visuals);
+  const projectId = useProject((s) => s.id);
+  const store = useProjectStore();
+  const [visual, choose] = useSelected("visual", visuals);
+  const [theme, setTheme] = useState<ThemeName>("light");
+  const [scale, setScale] = useState("2");
+  const [size, setSize] = useState<{ width: number; height: number } | null>(null);
+  const shown = useMemo(() => (visual ? [visual] : []), [visual]);
+  const [data] = useVisualsData(shown);
+  const now = size ?? visual?.size ?? { width: 400, height: 330 };
+  const scene = visual && data ? sceneOf(visual, data, { theme, size: now }) : null;
+  const take = async (address: string) => {
+    // The file is made from what is saved, so what is not saved yet goes first.
+    await store.getState().flush();
+    const link = document.createElement("a");
+    link.href = address;
+    link.download = "";
+    link.click();
+  };
+  const address = (form: string) => api.visualAddress(projectId, visual?.id ?? "", form, { ...now, theme, download: "1", ...(form === "png" ? { scale } : {}) });
+  const sizeField = (key: "width" | "height", least: number, most: number) => (
+    <Labelled label={key === "width" ? "Width" : "Height"}>
+      {(id) => <CommitField id={id} mono value={String(now[key])} check={(t) => (Number(t) >= least && Number(t) <= most ? null : `From ${least} to ${most}.`)} onCommit={(t) => setSize({ ...now, [key]: Math.round(Number(t)) })} />}
+    </Labelled>
+  );
+  return (
+    <div className="grid h-full grid-cols-[220px_minmax(0,1fr)_300px] max-lg:grid-cols-[168px_minmax(0,1fr)_260px]">
+      <nav aria-label="Visuals" className="min-h-0 overflow-auto border-r border-rule py-3">
+        <h2 className="px-4 pb-1 text-xs text-muted">Visuals</h2>
+        {visuals.map((v) => (
+          <button
+            key={v.id}
+            type="button"
+            aria-current={v.id === visual?.id}
+            onClick={() => {
+              choose(v.id);
+              setSize(null);
+            }}
+            className={`block w-full truncate border-l-[3px] px-3.5 py-2 text-left ${v.id === visual?.id ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
+          >
+            {v.name}
+          </button>
+        ))}
+        {visuals.length === 0 && <p className="px-4 text-sm text-muted">There is no visual yet.</p>}
+      </nav>
+      <section aria-label="Preview" className={`grid min-h-0 place-items-center overflow-auto p-6 ${theme === "night" ? "bg-[#101819]" : "stage-grid"}`}>
+        {scene && visual && (
+          <div style={{ width: now.width, maxWidth: "100%" }}>
+            <StaticPicture scene={scene} label={scene.description} className="h-auto w-full" />
+          </div>
+        )}
+      </section>
+      <aside className="flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+        {visual && data && (
+          <>
+            <h2 className="section-title">The picture</h2>
+            <Labelled label="Theme">{(id) => <Choose id={id} value={theme} options={[{ value: "light", label: "light" }, { value: "night", label: "night" }]} onChange={(t) => setTheme(t as ThemeName)} />}</Labelled>
+            {sizeField("width", 96, 1600)}
+            {sizeField("height", 72, 900)}
+            <Labelled label="Pixels">{(id) => <Choose id={id} value={scale} options={["1", "2", "3", "4"].map((s) => ({ value: s, label: `${s} to a point (PNG)` }))} onChange={setScale} />}</Labelled>
+            <div className="grid grid-cols-2 gap-2 pt-1">
+              <button type="button" className="button button-strong" onClick={() => void take(address("svg"))}>
+                <Download size={14} /> SVG
+              </button>
+              <button type="button" className="button button-strong" onClick={() => void take(address("png"))}>
+                <Download size={14} /> PNG
+              </button>
+            </div>
+            <h2 className="section-title mt-4">Its numbers</h2>
+            <p className="text-sm text-muted">
+              {data.rows.length} {data.rows.length === 1 ? "row" : "rows"}, {data.valueLabel.toLowerCase()} {formatNumber(data.total, data.format)} in all.
+            </p>
+            <div className="grid grid-cols-2 gap-2">
+              <button type="button" className="button" onClick={() => void take(address("csv"))}>
+                <Download size={14} /> CSV
+              </button>
+              <button type="button" className="button" onClick={() => void take(address("json"))}>
+                <Download size={14} /> JSON
+              </button>
+            </div>
+          </>
+        )}
+        <h2 className="section-title mt-4">The project</h2>
+        <p className="text-sm text-muted">Everything in one file: tables with their rows, measures, inputs, visuals and boards. Open it on the page of all projects.</p>
+        <button type="button" className="button self-start" onClick={() => void take(api.fileAddress(projectId))}>
+          <FileJson size={14} /> Project file
+        </button>
+      </aside>
+    </div>
+  );
 }

@@ -1,4 +1,120 @@
 "use client";
+import { Plus } from "lucide-react";
+import { useSearchParams } from "next/navigation";
+import { useMemo, useState } from "react";
+import { checkFormula } from "@/core/formula/check";
+import { addInput, addMeasure } from "@/core/project/edits";
+import { freeName, scopeOf } from "@/core/project/names";
+import { inputSchema, type Measure, measureSchema } from "@/core/project/schema";
+import { formatNumber } from "@/core/scene/number-format";
+import { freeLabel, newId } from "../shared/ids";
+import { useProject } from "../shared/project-context";
+import { useResults } from "../shared/results";
+import { useSelected } from "../shared/selected";
+import { shownValue } from "./answer-table";
+import { InputEditor } from "./input-editor";
+import { MeasureEditor } from "./measure-editor";
+
+function useValuesNow(measures: Measure[]): { text: string; bad: boolean }[] {
+  const document = useProject((s) => s.document);
+  const { tables, inputs } = document;
+  const sound = useMemo(() => {
+    const scope = scopeOf({ tables, measures, inputs });
+    return measures.map((m) => checkFormula(m.formula, scope, m.table, "group", [m.name]).expr !== null);
+  }, [tables, inputs, measures]);
+  const answers = useResults(measures.map((m, i) => (sound[i] ? { measures: [{ id: m.name }] } : null)));
+  return measures.map((m, i) => {
+    const answer = answers[i];
+    if (!sound[i]) return { text: "problem", bad: true };
+    if (!answer) return { text: "…", bad: false };
+    return "error" in answer ? { text: "problem", bad: true } : { text: shownValue(answer.totals[m.name], m), bad: false };
+  });
+}
+
+/** The second step: every measure and input, with its value now, and the one that is open. */
 export function MeasuresScreen() {
-  return <p>soon</p>;
+  const document = useProject((s) => s.document);
+  const apply = useProject((s) => s.apply);
+  const { measures, inputs, tables } = document;
+  const [find, setFind] = useState("");
+  const inputId = useSearchParams().get("input");
+  const [measure, chooseMeasure] = useSelected("measure", measures);
+  const [input, chooseInput] = useSelected("input", inputs);
+  const openInput = inputId !== null || (measures.length === 0 && inputs.length > 0) ? input : null;
+  const now = useValuesNow(measures);
+  const fits = (label: string, name: string) => `${label} ${name}`.toLowerCase().includes(find.trim().toLowerCase());
+
+  const newMeasure = () => {
+    const label = freeLabel("New measure", measures.map((m) => m.label));
+    const id = newId();
+    const table = measure?.table ?? tables[0]?.name ?? null;
+    apply(addMeasure(measureSchema.parse({ id, name: freeName(label, measures.map((m) => m.name)), label, table, formula: "count(*)", format: {} })));
+    chooseMeasure(id);
+  };
+  const newInput = () => {
+    const label = freeLabel("New input", inputs.map((i) => i.label));
+    const id = newId();
+    apply(addInput(inputSchema.parse({ id, name: freeName(label, inputs.map((i) => i.name)), label, type: "number", value: 0, step: 1, format: {} })));
+    chooseInput(id);
+  };
+
+  return (
+    <div className="grid h-full grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-[228px_minmax(0,1fr)]">
+      <aside className="flex min-h-0 flex-col border-r border-rule">
+        <div className="p-3">
+          <input aria-label="Find a measure or an input" value={find} onChange={(e) => setFind(e.target.value)} placeholder="Find a measure or an input" className="field" />
+        </div>
+        <nav aria-label="Measures and inputs" className="min-h-0 flex-1 overflow-auto">
+          <div className="flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
+            <span>Measures</span>
+            <span>now</span>
+          </div>
+          {measures.map((m, i) =>
+            fits(m.label, m.name) ? (
+              <button key={m.id} type="button" aria-current={!openInput && m.id === measure?.id} onClick={() => chooseMeasure(m.id)} className={`block w-full border-l-[3px] px-3.5 py-1.5 text-left ${!openInput && m.id === measure?.id ? "border-verdigris bg-tint" : "border-transparent hover:bg-well"}`}>
+                <span className="flex items-baseline justify-between gap-2">
+                  <span className="truncate font-semibold">{m.label}</span>
+                  <span className={`shrink-0 font-mono text-sm ${now[i].bad ? "text-signal" : ""}`}>{now[i].text}</span>
+                </span>
+                <span className="block truncate font-mono text-xs text-muted">{m.formula.replace(/\s+/g, " ")}</span>
+              </button>
+            ) : null,
+          )}
+          <button type="button" className="mx-3 my-1.5 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well" onClick={newMeasure}>
+            <Plus size={14} /> New measure
+          </button>
+          <div className="mt-2 flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
+            <span>Inputs</span>
+            <span>set to</span>
+          </div>
+          {inputs.map((i) =>
+            fits(i.label, i.name) ? (
+              <button key={i.id} type="button" aria-current={openInput?.id === i.id} onClick={() => chooseInput(i.id)} className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3.5 py-2 text-left ${openInput?.id === i.id ? "border-amber-line bg-amber-tint" : "border-transparent hover:bg-well"}`}>
+                <span className="truncate font-semibold">{i.label}</span>
+                <span className="font-mono text-sm">{typeof i.value === "number" ? formatNumber(i.value, i.format) : String(i.value ?? "—")}</span>
+              </button>
+            ) : null,
+          )}
+          <button type="button" className="mx-3 my-1.5 mb-4 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well" onClick={newInput}>
+            <Plus size={14} /> New input
+          </button>
+        </nav>
+      </aside>
+      {openInput ? (
+        <InputEditor key={openInput.id} input={openInput} onGone={() => chooseMeasure(null)} />
+      ) : measure ? (
+        <MeasureEditor key={measure.id} measure={measure} onGone={() => chooseMeasure(null)} />
+      ) : (
+        <div className="grid place-items-center p-8 text-center">
+          <div className="max-w-sm">
+            <h1 className="text-lg">Name each number once</h1>
+            <p className="mt-2 text-muted">A measure is a formula with a name, for example sum(passengers). Every visual that shows it then shows the same number.</p>
+            <button type="button" className="button button-strong mt-4" onClick={newMeasure}>
+              New measure
+            </button>
+          </div>
+        </div>
+      )}
+    </div>
+  );
 }

@@ -1,0 +1,137 @@
+"use client";
+import { RotateCcw } from "lucide-react";
+import { Slider, Switch } from "radix-ui";
+import { useId } from "react";
+import { setDial } from "@/core/project/edits";
+import { kindOf } from "@/core/kinds";
+import type { Dial, DialValue, Part } from "@/core/kinds/kind";
+import type { Visual } from "@/core/project/schema";
+import { isColour } from "@/core/scene/colour";
+import { checkTemplate } from "@/core/scene/template";
+import { CommitField } from "../shared/commit-field";
+import { Choose } from "../shared/labelled";
+import { useProject } from "../shared/project-context";
+
+interface Props {
+  dial: Dial;
+  value: DialValue;
+  names: string[];
+  onChange: (value: DialValue | null) => void;
+}
+
+function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { type: "number" }> }) {
+  const id = useId();
+  const now = typeof value === "number" ? value : dial.default;
+  return (
+    <>
+      <label htmlFor={id} className="truncate text-sm text-muted">
+        {dial.label}
+      </label>
+      <div className="grid grid-cols-[1fr_58px] items-center gap-2">
+        <Slider.Root className="relative flex h-5 touch-none items-center select-none" min={dial.min} max={dial.max} step={dial.step} value={[now]} onValueChange={([n]) => onChange(n)}>
+          <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">
+            <Slider.Range className="absolute h-full rounded-full bg-verdigris" />
+          </Slider.Track>
+          <Slider.Thumb aria-label={`${dial.label} slider`} className="block size-3.5 rounded-full border border-rule bg-sheet shadow-sm" />
+        </Slider.Root>
+        <div className="[&_.field]:h-7 [&_.field]:px-1.5 [&_.field]:text-right">
+          <CommitField
+            id={id}
+            mono
+            value={`${now}${dial.unit === "px" ? "" : dial.unit}`}
+            check={(t) => (Number.isFinite(Number.parseFloat(t)) ? null : "A number")}
+            onCommit={(t) => onChange(Math.min(dial.max, Math.max(dial.min, Number.parseFloat(t))))}
+          />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function DialRow(props: Props) {
+  const { dial, value, names, onChange } = props;
+  const id = useId();
+  if (dial.type === "number") return <NumberDial {...props} dial={dial} />;
+  const label = (
+    <label htmlFor={id} className="truncate text-sm text-muted">
+      {dial.label}
+    </label>
+  );
+  if (dial.type === "choice") {
+    return (
+      <>
+        {label}
+        <Choose id={id} value={String(value)} options={dial.options} onChange={onChange} />
+      </>
+    );
+  }
+  if (dial.type === "toggle") {
+    return (
+      <>
+        {label}
+        <Switch.Root id={id} checked={value === true} onCheckedChange={onChange} className="relative h-[18px] w-8 justify-self-end rounded-full bg-muted/60 transition-colors data-[state=checked]:bg-verdigris">
+          <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-sheet transition-transform data-[state=checked]:translate-x-4" />
+        </Switch.Root>
+      </>
+    );
+  }
+  if (dial.type === "colour") {
+    const set = typeof value === "string" && isColour(value);
+    return (
+      <>
+        {label}
+        <div className="flex items-center gap-2 justify-self-end">
+          {set ? (
+            <button type="button" className="text-xs text-muted underline" onClick={() => onChange(null)}>
+              automatic
+            </button>
+          ) : (
+            <span className="text-xs text-muted">automatic</span>
+          )}
+          <input id={id} type="color" value={set ? value : "#1f7a6d"} onChange={(e) => onChange(e.target.value)} className="h-7 w-9 rounded-sm border border-rule bg-sheet p-0.5" />
+        </div>
+      </>
+    );
+  }
+  return (
+    <>
+      {label}
+      <CommitField id={id} mono value={String(value)} check={(t) => checkTemplate(t, names)[0]?.message ?? null} onCommit={(t) => onChange(t.slice(0, 500))} />
+    </>
+  );
+}
+
+/** The dials of one part, made from what the kind declares. Dials set by hand can be given back to the default. */
+function PartDials({ visual, part, names, lit, onLit }: { visual: Visual; part: Part; names: string[]; lit: boolean; onLit: (part: string | null) => void }) {
+  const apply = useProject((s) => s.apply);
+  const set = part.dials.filter((d) => `${part.id}.${d.id}` in visual.dials);
+  return (
+    <section aria-label={part.label} onPointerEnter={() => onLit(part.id)} onPointerLeave={() => onLit(null)} className={`border-b border-rule px-4 py-3 transition-colors ${lit ? "bg-tint/60" : ""}`}>
+      <div className="flex h-6 items-center justify-between">
+        <h3 className="section-title">{part.label}</h3>
+        {set.length > 0 && (
+          <button
+            type="button"
+            className="icon-button size-6"
+            aria-label={`Give ${part.label} its defaults back`}
+            title="Defaults"
+            onClick={() => apply((p) => set.reduce((now, d) => setDial(visual.id, `${part.id}.${d.id}`, null)(now), p))}
+          >
+            <RotateCcw size={13} />
+          </button>
+        )}
+      </div>
+      <div className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 pt-1">
+        {part.dials.map((dial) => {
+          const key = `${part.id}.${dial.id}`;
+          return <DialRow key={key} dial={dial} names={names} value={visual.dials[key] ?? dial.default} onChange={(value) => apply(setDial(visual.id, key, value), `dial ${visual.id} ${key}`)} />;
+        })}
+      </div>
+    </section>
+  );
+}
+
+/** All dials of a visual, part by part; the part under the pointer is lit here and on the stage. */
+export function DialPanel({ visual, names, lit, onLit }: { visual: Visual; names: string[]; lit: string | null; onLit: (part: string | null) => void }) {
+  return kindOf(visual.kind).parts.map((part) => <PartDials key={part.id} visual={visual} part={part} names={names} lit={lit === part.id} onLit={onLit} />);
+}

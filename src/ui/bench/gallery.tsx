@@ -1,0 +1,71 @@
+"use client";
+import { useState } from "react";
+import { KINDS } from "@/core/kinds";
+import { sceneOf } from "@/core/kinds/picture";
+import { type Measure, type Project, type Visual, visualSchema } from "@/core/project/schema";
+import { Choose, Labelled } from "../shared/labelled";
+import { useProject } from "../shared/project-context";
+import { StaticPicture } from "../shared/static-picture";
+import { useTheme } from "../shared/theme";
+import { useVisualsData } from "../shared/visual-data";
+
+/** A first set-up of a kind for a measure: split where the kind needs one, against an input where one of its format exists. */
+function firstSetUp(kind: (typeof KINDS)[number], measure: Measure, project: Project): Visual {
+  const table = project.tables.find((t) => t.name.toLowerCase() === measure.table?.toLowerCase());
+  const column = table?.columns.find((c) => c.reading.type === "text") ?? table?.columns[0];
+  const goal = project.inputs.find((i) => i.type === "number" && i.format.style === measure.format.style);
+  return visualSchema.parse({
+    id: `draft-${kind.id.replace(" ", "-")}`,
+    name: measure.label,
+    title: measure.label,
+    kind: kind.id,
+    value: measure.id,
+    split: kind.needsSplit && column ? { column: column.name, ...(column.reading.type === "date" ? { by: "year" } : {}) } : null,
+    keep: kind.needsSplit ? { first: 6, others: true } : null,
+    target: kind.roles.includes("target") && goal ? { input: goal.id } : null,
+    size: kind.id === "progress bar" ? { width: 400, height: 180 } : { width: 400, height: 330 },
+  });
+}
+
+/** Where a new visual begins: every kind, drawn with the person's own measure. */
+export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void; onCancel?: () => void }) {
+  const project = useProject((s) => s.document);
+  const theme = useTheme((s) => s.theme);
+  const [measureId, setMeasureId] = useState(project.measures[0]?.id ?? "");
+  const measure = project.measures.find((m) => m.id === measureId) ?? project.measures[0];
+  const drafts = measure ? KINDS.map((kind) => firstSetUp(kind, measure, project)) : [];
+  const data = useVisualsData(drafts);
+  if (!measure) {
+    return (
+      <div className="grid h-full place-items-center p-8 text-center">
+        <div className="max-w-sm">
+          <h1 className="text-lg">A visual shows a measure</h1>
+          <p className="mt-2 text-muted">Name one first, for example sum(passengers), on the Measures step.</p>
+        </div>
+      </div>
+    );
+  }
+  return (
+    <section aria-label="New visual" className="h-full overflow-auto p-6">
+      <div className="flex items-end gap-4">
+        <h1 className="text-xl">New visual</h1>
+        <div className="w-72">
+          <Labelled label="Show">{(id) => <Choose id={id} value={measure.id} options={project.measures.map((m) => ({ value: m.id, label: m.label }))} onChange={setMeasureId} />}</Labelled>
+        </div>
+        {onCancel && (
+          <button type="button" className="button ml-auto" onClick={onCancel}>
+            Cancel
+          </button>
+        )}
+      </div>
+      <div className="mt-5 grid grid-cols-3 gap-4 max-lg:grid-cols-2">
+        {drafts.map((draft, i) => (
+          <button key={draft.kind} type="button" onClick={() => onPick(draft)} className="rounded-lg border border-rule bg-sheet p-3 text-left transition-colors hover:border-verdigris">
+            <StaticPicture scene={sceneOf({ ...draft, dials: { "frame.border": false } }, data[i], { size: { width: 320, height: 230 }, theme })} label="" className="h-auto w-full" />
+            <span className="mt-2 block font-semibold">{KINDS[i].label}</span>
+          </button>
+        ))}
+      </div>
+    </section>
+  );
+}

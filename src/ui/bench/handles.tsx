@@ -1,0 +1,73 @@
+"use client";
+import { type PointerEvent, useRef, useState } from "react";
+import type { Handle } from "@/core/scene/marks";
+
+const RAD = 180 / Math.PI;
+
+/** The number that a pointer at (x, y) of the stage means for a handle. */
+export function valueAt(handle: Handle, x: number, y: number): number {
+  const { track, from, to, step } = handle;
+  let share: number;
+  if (track.type === "radial") {
+    const along = (x - track.cx) * Math.sin(track.angle / RAD) - (y - track.cy) * Math.cos(track.angle / RAD);
+    share = (along - track.r0) / (track.r1 - track.r0);
+  } else if (track.type === "straight") {
+    const [dx, dy] = [track.x1 - track.x0, track.y1 - track.y0];
+    share = ((x - track.x0) * dx + (y - track.y0) * dy) / (dx * dx + dy * dy);
+  } else {
+    const angle = Math.atan2(x - track.cx, -(y - track.cy)) * RAD;
+    const turn = (((angle - track.start) % 360) + 360) % 360;
+    const sweep = track.end - track.start;
+    // Past the end of the arc the nearer end is meant.
+    const past = turn > sweep ? (turn - sweep < 360 - turn ? sweep : 0) : turn;
+    share = past / sweep;
+  }
+  const value = from + Math.min(1, Math.max(0, share)) * (to - from);
+  return Number((Math.round(value / step) * step).toPrecision(12));
+}
+
+/** The points on the stage that are dragged, or moved by arrow keys, to change one number each. */
+export function Handles({ handles, onMove }: { handles: Handle[]; onMove: (handle: Handle, value: number) => void }) {
+  const layer = useRef<HTMLDivElement>(null);
+  const [held, setHeld] = useState<string | null>(null);
+  const move = (handle: Handle) => (event: PointerEvent) => {
+    if (held !== handle.id || !layer.current) return;
+    const box = layer.current.getBoundingClientRect();
+    onMove(handle, valueAt(handle, event.clientX - box.left, event.clientY - box.top));
+  };
+  return (
+    <div ref={layer} className="pointer-events-none absolute inset-0">
+      {handles.map((handle) => (
+        <button
+          key={handle.id}
+          type="button"
+          role="slider"
+          aria-label={handle.label}
+          aria-valuemin={handle.from}
+          aria-valuemax={handle.to}
+          aria-valuenow={handle.value}
+          aria-valuetext={handle.text}
+          className="group pointer-events-auto absolute z-10 flex size-5 -translate-1/2 touch-none items-center justify-center rounded-full"
+          style={{ left: handle.x, top: handle.y }}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            setHeld(handle.id);
+          }}
+          onPointerMove={move(handle)}
+          onPointerUp={() => setHeld(null)}
+          onPointerCancel={() => setHeld(null)}
+          onKeyDown={(event) => {
+            const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[event.key];
+            if (!steps) return;
+            event.preventDefault();
+            const value = Math.min(handle.to, Math.max(handle.from, handle.value + steps * handle.step));
+            onMove(handle, Number(value.toPrecision(12)));
+          }}
+        >
+          <span className="block size-3 rounded-full border-[2.5px] border-signal bg-sheet transition-transform group-hover:scale-125" />
+          <span className={`absolute top-full mt-0.5 rounded-sm border border-signal/40 bg-signal-tint px-1.5 font-mono text-xs whitespace-nowrap text-signal ${held === handle.id ? "" : "opacity-0 group-hover:opacity-100 group-focus-visible:opacity-100"}`}>{handle.text}</span>
+        </button>
+      ))}
+    </div>
+  );
+}

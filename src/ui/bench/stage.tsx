@@ -1,0 +1,102 @@
+"use client";
+import { useMemo, useState } from "react";
+import { changeInput, changeVisual, setDial } from "@/core/project/edits";
+import { sceneOf } from "@/core/kinds/picture";
+import type { VisualData } from "@/core/kinds/visual-data";
+import type { Visual } from "@/core/project/schema";
+import type { Handle, Scene } from "@/core/scene/marks";
+import { LivePicture } from "../shared/live-picture";
+import { useProject } from "../shared/project-context";
+import { CommitField } from "../shared/commit-field";
+import { Handles } from "./handles";
+
+type View = "light" | "night" | "grey" | "protan" | "deutan" | "tritan";
+const VIEWS: { id: View; label: string }[] = [
+  { id: "light", label: "Light" },
+  { id: "night", label: "Night" },
+  { id: "deutan", label: "Deuteranopia" },
+  { id: "protan", label: "Protanopia" },
+  { id: "tritan", label: "Tritanopia" },
+  { id: "grey", label: "Grey" },
+];
+
+/**
+ * How people with each colour-vision deficiency see linear RGB (Machado, Oliveira, Fernandes: A physiologically-based model
+ * for simulation of color vision deficiency, IEEE TVCG 15, 2009; severity 1.0); grey is the relative luminance of WCAG 2.
+ */
+const MATRICES: Partial<Record<View, string>> = {
+  protan: "0.152286 1.052583 -0.204868 0 0 0.114503 0.786281 0.099216 0 0 -0.003882 -0.048116 1.051998 0 0 0 0 0 1 0",
+  deutan: "0.367322 0.860646 -0.227968 0 0 0.280085 0.672501 0.047413 0 0 -0.011820 0.042940 0.968881 0 0 0 0 0 1 0",
+  tritan: "1.255528 -0.076749 -0.178779 0 0 -0.078411 0.930809 0.147602 0 0 0.004733 0.691367 0.303900 0 0 0 0 0 1 0",
+  grey: "0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0 0 0 1 0",
+};
+
+/** Dims what is not of the lit part. */
+function litScene(scene: Scene, part: string | null): Scene {
+  if (!part || !scene.marks.some((m) => m.part === part)) return scene;
+  return { ...scene, marks: scene.marks.map((m) => (m.part === part ? m : { ...m, opacity: (m.opacity ?? 1) * 0.35 })) };
+}
+
+/** Where the visual is drawn at its true size, with handles, in light, at night and as others see it. */
+export function Stage({ visual, data, lit, onLit }: { visual: Visual; data: VisualData; lit: string | null; onLit: (part: string | null) => void }) {
+  const apply = useProject((s) => s.apply);
+  const [view, setView] = useState<View>("light");
+  const [focus, setFocus] = useState<string | null>(null);
+  const scene = useMemo(() => sceneOf(visual, data, { theme: view === "night" ? "night" : "light", focus }), [visual, data, view, focus]);
+  const shown = useMemo(() => litScene(scene, lit), [scene, lit]);
+  const target = visual.target;
+  const handles = scene.handles.filter((h) => h.sets !== "target" || (target && !("measure" in target)));
+  const move = (handle: Handle, value: number) => {
+    const group = `handle ${visual.id} ${handle.id}`;
+    if (handle.sets === "target") {
+      if (target && "input" in target) apply(changeInput(target.input, { value }), group);
+      else apply(changeVisual(visual.id, { target: { number: value } }), group);
+    } else if (handle.sets.startsWith("zone.")) {
+      const at = Number(handle.sets.slice(5));
+      apply(changeVisual(visual.id, { zones: visual.zones.map((z, i) => (i === at ? { ...z, to: value } : z)) }), group);
+    } else apply(setDial(visual.id, handle.sets, handle.id === "start" ? value % 360 : value), group);
+  };
+  const size = (key: "width" | "height", least: number, most: number) => (
+    <div className="w-16 [&_.field]:h-7 [&_.field]:px-1.5 [&_.field]:text-center">
+      <CommitField
+        mono
+        label={key === "width" ? "Width" : "Height"}
+        value={String(visual.size[key])}
+        check={(t) => (Number(t) >= least && Number(t) <= most ? null : `${least} to ${most}`)}
+        onCommit={(t) => apply(changeVisual(visual.id, { size: { ...visual.size, [key]: Math.round(Number(t)) } }))}
+      />
+    </div>
+  );
+  return (
+    <section aria-label="Stage" className="relative flex min-h-0 flex-1 flex-col">
+      <svg aria-hidden="true" className="absolute size-0">
+        <title>Views</title>
+        {Object.entries(MATRICES).map(([id, values]) => (
+          <filter key={id} id={`view-${id}`} colorInterpolationFilters="linearRGB">
+            <feColorMatrix type="matrix" values={values} />
+          </filter>
+        ))}
+      </svg>
+      <div aria-hidden="true" className="h-2 border-b border-rule" style={{ backgroundImage: "repeating-linear-gradient(90deg, var(--rule) 0 1px, transparent 1px 8px)" }} />
+      <div className="stage-grid grid min-h-0 flex-1 place-items-center overflow-auto p-5">
+        <div className="relative shadow-stage" style={{ width: visual.size.width, height: visual.size.height, borderRadius: scene.border?.radius, filter: view in MATRICES ? `url(#view-${view})` : undefined }}>
+          <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />
+          <Handles handles={handles} onMove={move} />
+        </div>
+      </div>
+      <div className="flex items-center gap-1.5 px-4 pb-3">
+        <fieldset className="flex flex-wrap gap-1.5">
+          <legend className="sr-only">See the stage as</legend>
+          {VIEWS.map((v) => (
+            <button key={v.id} type="button" aria-pressed={view === v.id} onClick={() => setView(v.id)} className={`h-7 rounded-sm border px-2 text-xs ${view === v.id ? "border-active bg-active text-on-active" : "border-rule bg-sheet text-muted hover:text-ink"}`}>
+              {v.label}
+            </button>
+          ))}
+        </fieldset>
+        <div className="ml-auto flex items-center gap-1 font-mono text-xs text-muted">
+          {size("width", 96, 1600)}×{size("height", 72, 900)}
+        </div>
+      </div>
+    </section>
+  );
+}

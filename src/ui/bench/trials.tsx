@@ -1,0 +1,36 @@
+"use client";
+import { useMemo, useState } from "react";
+import { sceneOf } from "@/core/kinds/picture";
+import { trialsOf } from "@/core/kinds/trials";
+import type { VisualData } from "@/core/kinds/visual-data";
+import type { Visual } from "@/core/project/schema";
+import { StaticPicture } from "../shared/static-picture";
+import { useTheme } from "../shared/theme";
+
+/** The visual at values and shapes of data that it has not met yet; one can be put on the stage. */
+export function Trials({ visual, data, chosen, onChoose }: { visual: Visual; data: VisualData; chosen: string | null; onChoose: (id: string | null) => void }) {
+  const theme = useTheme((s) => s.theme);
+  const [open, setOpen] = useState(true);
+  const trials = useMemo(() => trialsOf(visual, data), [visual, data]);
+  if (trials.length === 0) return null;
+  return (
+    <section aria-label="Trials" className="border-t border-rule bg-panel px-4 py-2.5">
+      <div className="flex items-baseline gap-2">
+        <button type="button" className="section-title" aria-expanded={open} onClick={() => setOpen(!open)}>
+          Trials
+        </button>
+        <span className="truncate text-xs text-muted">the same visual at values it has not met yet; choose one to see it on the stage</span>
+      </div>
+      {open && (
+        <div className="mt-2 grid grid-cols-6 gap-2">
+          {trials.map((trial) => (
+            <button key={trial.id} type="button" aria-pressed={chosen === trial.id} onClick={() => onChoose(chosen === trial.id ? null : trial.id)} className={`rounded-md border bg-sheet p-1.5 text-left ${chosen === trial.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}>
+              <span className="block truncate pb-1 text-xs text-muted">{trial.label}</span>
+              <StaticPicture scene={sceneOf({ ...visual, dials: { ...visual.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, trial.data, { size: { width: 220, height: 140 }, theme })} label={`${visual.name}, ${trial.label}`} className="h-auto w-full" />
+            </button>
+          ))}
+        </div>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,86 @@
+"use client";
+import { Plus, X } from "lucide-react";
+import type { NumberFormat, Zone } from "@/core/project/schema";
+import { formatNumber } from "@/core/scene/number-format";
+import { CommitField } from "../shared/commit-field";
+import { Choose } from "../shared/labelled";
+import { readTyped } from "../shared/typed-number";
+import { Phrase } from "./phrase";
+
+const TONES = [
+  { value: "poor", label: "poor" },
+  { value: "watch", label: "watch" },
+  { value: "good", label: "good" },
+  { value: "plain", label: "plain" },
+];
+
+/** Two edges at two thirds and nine tenths of the scale: what a first pair of zones looks like. */
+export function firstZones(maximum: number): Zone[] {
+  return [
+    { to: Number((maximum * 0.7).toPrecision(3)), word: "poor", tone: "poor" },
+    { to: Number((maximum * 0.9).toPrecision(3)), word: "watch", tone: "watch" },
+    { to: null, word: "good", tone: "good" },
+  ];
+}
+
+function ZoneList({ zones, format, onChange }: { zones: Zone[]; format: NumberFormat; onChange: (zones: Zone[]) => void }) {
+  const percent = format.style === "percent";
+  const set = (at: number, change: Partial<Zone>) => onChange(zones.map((z, i) => (i === at ? { ...z, ...change } : z)));
+  const edges = zones.filter((z) => z.to !== null).length;
+  const add = () => {
+    const last = zones.findLast((z) => z.to !== null)?.to ?? 0;
+    onChange([...zones.slice(0, edges), { to: Number((last * 1.05 || 1).toPrecision(3)), word: "zone", tone: "plain" }, ...zones.slice(edges)]);
+  };
+  return (
+    <div className="flex flex-col gap-2 p-3">
+      {zones.map((zone, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a zone has no other name than its place
+        <fieldset key={i} className="grid grid-cols-[70px_1fr_72px_24px] items-center gap-1.5">
+          <legend className="sr-only">Zone {i + 1}</legend>
+          {zone.to === null ? (
+            <span className="text-sm text-muted">the rest</span>
+          ) : (
+            <CommitField mono label={`Zone ${i + 1} ends at`} value={percent ? `${Number((zone.to * 100).toPrecision(6))} %` : String(zone.to)} check={(t) => (readTyped(t, percent) === null ? "A number" : null)} onCommit={(t) => set(i, { to: readTyped(t, percent) })} />
+          )}
+          <CommitField label={`Word of zone ${i + 1}`} value={zone.word} onCommit={(word) => set(i, { word: word.slice(0, 60) })} />
+          <Choose label={`Colour of zone ${i + 1}`} value={zone.tone} options={TONES} onChange={(tone) => set(i, { tone: tone as Zone["tone"] })} />
+          {zone.to !== null && (
+            <button type="button" className="icon-button size-6" aria-label={`Remove zone ${i + 1}`} onClick={() => onChange(edges <= 1 ? [] : zones.filter((_, k) => k !== i))}>
+              <X size={13} />
+            </button>
+          )}
+        </fieldset>
+      ))}
+      {zones.length < 8 && (
+        <button type="button" className="button self-start" onClick={add}>
+          <Plus size={13} /> Zone
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** "with zones at 75 % and 90 %": each edge opens the list of zones. */
+export function ZonesPhrases({ zones, format, maximum, onChange }: { zones: Zone[]; format: NumberFormat; maximum: number; onChange: (zones: Zone[]) => void }) {
+  const edges = zones.flatMap((z, i) => (z.to === null ? [] : [{ to: z.to, index: i }]));
+  if (edges.length === 0) {
+    return (
+      <button type="button" className="mx-0.5 inline rounded-t-sm border-b-2 border-dotted border-muted px-1.5 leading-7 font-semibold text-muted hover:text-ink" onClick={() => onChange(firstZones(maximum))}>
+        with zones …
+      </button>
+    );
+  }
+  return (
+    <>
+      with zones at{" "}
+      {edges.map((edge, i) => (
+        <span key={edge.index}>
+          {i > 0 && (i === edges.length - 1 ? " and " : ", ")}
+          <Phrase label={`Edge of zone ${edge.index + 1}`} text={formatNumber(edge.to, format)}>
+            {() => <ZoneList zones={zones} format={format} onChange={onChange} />}
+          </Phrase>
+        </span>
+      ))}
+    </>
+  );
+}

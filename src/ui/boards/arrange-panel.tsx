@@ -1,0 +1,79 @@
+"use client";
+import { Plus, X } from "lucide-react";
+import { useState } from "react";
+import { addControl, addTile, changeBoard, removeControl } from "@/core/project/edits";
+import type { Board } from "@/core/project/schema";
+import { CommitField } from "../shared/commit-field";
+import { newId } from "../shared/ids";
+import { Choose, Labelled } from "../shared/labelled";
+import { useProject } from "../shared/project-context";
+
+/** What can be put on a board: visuals, texts, filters and inputs; and the controls it has. */
+export function ArrangePanel({ board }: { board: Board }) {
+  const { visuals, inputs, tables } = useProject((s) => s.document);
+  const apply = useProject((s) => s.apply);
+  const [column, setColumn] = useState("");
+  const columns = tables.flatMap((t) =>
+    t.columns.filter((c) => c.reading.type !== "number" && c.reading.type !== "timestamp").map((c) => ({ value: JSON.stringify({ table: t.name, column: c.name, ...(c.reading.type === "date" ? { by: "year" } : {}) }), label: `${t.name} · ${c.name}${c.reading.type === "date" ? " by year" : ""}` })),
+  );
+  const addFilter = () => {
+    const chosen = JSON.parse(column) as { table: string; column: string; by?: "year" };
+    const label = chosen.by ? "Year" : chosen.column.charAt(0).toUpperCase() + chosen.column.slice(1).replaceAll("_", " ");
+    apply(addControl(board.id, { id: newId(), type: "filter", label, chosen: [], ...chosen }));
+    setColumn("");
+  };
+  const freeInputs = inputs.filter((i) => !board.controls.some((c) => c.type === "input" && c.input === i.id));
+  return (
+    <aside aria-label="Put on the board" className="flex min-h-0 w-64 shrink-0 flex-col gap-4 overflow-auto border-l border-rule bg-panel p-4">
+      <section className="flex flex-col gap-1">
+        <h2 className="section-title pb-1">Visuals</h2>
+        {visuals.length === 0 && <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>}
+        {visuals.map((v) => (
+          <button key={v.id} type="button" aria-label={`Add ${v.name}`} className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris" onClick={() => apply(addTile(board.id, { id: newId(), type: "visual", visual: v.id }, v.kind === "progress bar" ? 4 : 4, v.kind === "progress bar" && !v.split ? 3 : 6))}>
+            <span className="truncate">{v.name}</span>
+            <Plus size={13} className="shrink-0 text-muted" />
+          </button>
+        ))}
+        <button type="button" className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris" onClick={() => apply(addTile(board.id, { id: newId(), type: "text", text: "Write here" }, 4, 2))}>
+          A text <Plus size={13} className="text-muted" />
+        </button>
+      </section>
+      <section className="flex flex-col gap-1.5">
+        <h2 className="section-title pb-1">Controls</h2>
+        {board.controls.map((control) => {
+          const label = control.type === "filter" ? control.label : (inputs.find((i) => i.id === control.input)?.label ?? "input");
+          return (
+            <div key={control.id} className="flex items-center gap-1">
+              {control.type === "filter" ? (
+                <CommitField label={`Label of the filter ${label}`} value={label} check={(t) => (t.trim() ? null : "A label is needed.")} onCommit={(t) => apply(changeBoard(board.id, (b) => b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.label = t.trim().slice(0, 120)))))} />
+              ) : (
+                <span className="flex-1 truncate text-sm">{label}</span>
+              )}
+              <button type="button" className="icon-button size-6" aria-label={`Remove the control ${label}`} onClick={() => apply(removeControl(board.id, control.id))}>
+                <X size={13} />
+              </button>
+            </div>
+          );
+        })}
+        <Labelled label="Filter by" stacked>
+          {(id) => <Choose id={id} value={column} options={[{ value: "", label: "Choose a column" }, ...columns]} onChange={setColumn} />}
+        </Labelled>
+        <button type="button" className="button self-start" disabled={!column} onClick={addFilter}>
+          <Plus size={13} /> Add the filter
+        </button>
+        {freeInputs.map((i) => (
+          <button key={i.id} type="button" className="button justify-between" onClick={() => apply(addControl(board.id, { id: newId(), type: "input", input: i.id }))}>
+            Stepper for {i.label} <Plus size={13} />
+          </button>
+        ))}
+      </section>
+      {board.tiles.some((t) => t.type === "text") && (
+        <section className="flex flex-col gap-1.5">
+          <h2 className="section-title pb-1">Texts</h2>
+          {board.tiles.map((tile) => tile.type === "text" && <CommitField key={tile.id} label="Text" multiline value={tile.text} onCommit={(text) => apply(changeBoard(board.id, (b) => b.tiles.forEach((t) => t.id === tile.id && t.type === "text" && (t.text = text.slice(0, 2000)))))} />)}
+        </section>
+      )}
+      <p className="text-xs text-muted">Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What you choose in the controls while arranging is what the board begins with.</p>
+    </aside>
+  );
+}

@@ -1,0 +1,54 @@
+"use client";
+import { Popover } from "radix-ui";
+import type { Value } from "@/core/formula/value";
+import type { Control } from "@/core/project/schema";
+import { useColumnValues } from "../shared/column-values";
+
+type FilterInfo = Extract<Control, { type: "filter" }>;
+const IN_LINE = 4;
+
+/** A filter as a row of buttons: all, or any of the values. Several values are chosen with Ctrl, or in the list of the rest. */
+export function FilterControl({ control, chosen, onChoose }: { control: FilterInfo; chosen: Value[]; onChoose: (values: Value[]) => void }) {
+  const values = useColumnValues(control.table, control.column, control.by);
+  const shown = values.length <= IN_LINE + 1 ? values : values.slice(0, IN_LINE - 1);
+  const rest = values.slice(shown.length);
+  const restChosen = rest.filter((v) => chosen.includes(v.value));
+  const toggled = (value: Value) => (chosen.includes(value) ? chosen.filter((v) => v !== value) : [...chosen, value]);
+  const button = (on: boolean) => `h-7 border-l border-rule px-2.5 text-sm first:border-l-0 ${on ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`;
+  return (
+    <fieldset className="min-w-0">
+      <legend className="pb-0.5 text-xs text-muted">{control.label}</legend>
+      <div className="flex overflow-hidden rounded-sm border border-rule bg-sheet">
+        <button type="button" aria-pressed={chosen.length === 0} className={button(chosen.length === 0)} onClick={() => onChoose([])}>
+          All
+        </button>
+        {shown.map(({ value, label }) => (
+          <button
+            key={String(value)}
+            type="button"
+            aria-pressed={chosen.includes(value)}
+            className={`${button(chosen.includes(value))} max-w-36 truncate`}
+            onClick={(e) => onChoose(e.ctrlKey || e.metaKey || e.shiftKey ? toggled(value) : chosen.length === 1 && chosen[0] === value ? [] : [value])}
+          >
+            {label}
+          </button>
+        ))}
+        {rest.length > 0 && (
+          <Popover.Root>
+            <Popover.Trigger className={button(restChosen.length > 0)}>{restChosen.length === 1 ? restChosen[0].label : restChosen.length ? `${restChosen.length} more chosen` : `${rest.length} more`}</Popover.Trigger>
+            <Popover.Portal>
+              <Popover.Content align="end" sideOffset={6} aria-label={`Values of ${control.label}`} className="z-30 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 shadow-stage">
+                {values.map(({ value, label }) => (
+                  <label key={String(value)} className="flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-tint">
+                    <input type="checkbox" className="accent-verdigris" checked={chosen.includes(value)} onChange={() => onChoose(toggled(value))} />
+                    <span className="truncate">{label}</span>
+                  </label>
+                ))}
+              </Popover.Content>
+            </Popover.Portal>
+          </Popover.Root>
+        )}
+      </div>
+    </fieldset>
+  );
+}

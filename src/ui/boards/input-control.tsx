@@ -1,0 +1,79 @@
+"use client";
+import { Minus, Plus } from "lucide-react";
+import { useState } from "react";
+import type { Value } from "@/core/formula/value";
+import type { Input } from "@/core/project/schema";
+import { formatNumber } from "@/core/scene/number-format";
+import { Choose } from "../shared/labelled";
+import { readTyped } from "../shared/typed-number";
+
+/** A number's next step, kept on the grid of steps and within the limits. */
+export function stepped(value: number, direction: 1 | -1, input: Pick<Input, "minimum" | "maximum" | "step">): number {
+  const step = input.step ?? 1;
+  const from = input.minimum ?? 0;
+  const steps = (value - from) / step;
+  const next = from + (direction > 0 ? Math.floor(steps + 1e-9) + 1 : Math.ceil(steps - 1e-9) - 1) * step;
+  return Number(Math.min(input.maximum ?? Number.POSITIVE_INFINITY, Math.max(input.minimum ?? Number.NEGATIVE_INFINITY, next)).toPrecision(12));
+}
+
+/** An input as a stepper: two buttons, arrow keys, or a typed number within its limits. */
+export function InputControl({ input, value, onChange }: { input: Input; value: Value; onChange: (value: Value) => void }) {
+  const [text, setText] = useState<string | null>(null);
+  if (input.type !== "number") {
+    const options = input.choices.length ? input.choices : [value];
+    return (
+      <fieldset>
+        <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
+        {input.type === "date" ? (
+          <input type="date" aria-label={input.label} className="field h-[30px]" value={String(value ?? "")} onChange={(e) => e.target.value && onChange(e.target.value)} />
+        ) : (
+          <Choose label={input.label} value={String(value)} options={options.map((o) => ({ value: String(o), label: String(o) }))} onChange={onChange} />
+        )}
+      </fieldset>
+    );
+  }
+  const now = typeof value === "number" ? value : 0;
+  const percent = input.format.style === "percent";
+  const least = input.minimum ?? Number.NEGATIVE_INFINITY;
+  const most = input.maximum ?? Number.POSITIVE_INFINITY;
+  const commit = () => {
+    const read = text === null ? null : readTyped(text, percent);
+    if (read !== null) onChange(Math.min(most, Math.max(least, read)));
+    setText(null);
+  };
+  const step = (direction: 1 | -1) => onChange(stepped(now, direction, input));
+  return (
+    <fieldset>
+      <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
+      <div className="flex items-center rounded-sm border border-rule bg-sheet">
+        <button type="button" className="icon-button size-7" aria-label={`${input.label} down`} disabled={now <= least} onClick={() => step(-1)}>
+          <Minus size={13} />
+        </button>
+        <input
+          role="spinbutton"
+          aria-label={input.label}
+          aria-valuenow={now}
+          aria-valuemin={input.minimum ?? undefined}
+          aria-valuemax={input.maximum ?? undefined}
+          aria-valuetext={formatNumber(now, input.format)}
+          value={text ?? formatNumber(now, input.format)}
+          onFocus={(e) => e.target.select()}
+          onChange={(e) => setText(e.target.value)}
+          onBlur={commit}
+          onKeyDown={(e) => {
+            if (e.key === "Enter") commit();
+            if (e.key === "Escape") setText(null);
+            if (e.key === "ArrowUp" || e.key === "ArrowDown") {
+              e.preventDefault();
+              step(e.key === "ArrowUp" ? 1 : -1);
+            }
+          }}
+          className="h-7 w-16 bg-transparent text-center font-mono text-sm font-medium"
+        />
+        <button type="button" className="icon-button size-7" aria-label={`${input.label} up`} disabled={now >= most} onClick={() => step(1)}>
+          <Plus size={13} />
+        </button>
+      </div>
+    </fieldset>
+  );
+}

@@ -1,0 +1,41 @@
+"use client";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { sceneOf } from "@/core/kinds/picture";
+import type { VisualData } from "@/core/kinds/visual-data";
+import type { Visual } from "@/core/project/schema";
+import { LivePicture } from "../shared/live-picture";
+import { useTheme } from "../shared/theme";
+
+/** The size of an element as it is laid out. */
+function useSize(): [React.RefObject<HTMLDivElement | null>, { width: number; height: number } | null] {
+  const ref = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState<{ width: number; height: number } | null>(null);
+  useEffect(() => {
+    if (!ref.current) return;
+    const observer = new ResizeObserver(([entry]) => {
+      const { width, height } = entry.contentRect;
+      setSize({ width: Math.max(96, Math.round(width)), height: Math.max(72, Math.round(height)) });
+    });
+    observer.observe(ref.current);
+    return () => observer.disconnect();
+  }, []);
+  return [ref, size];
+}
+
+/** A visual that fills its tile. */
+export function VisualTile({ visual, data, onPick }: { visual: Visual; data: VisualData; onPick?: (key: string) => void }) {
+  const theme = useTheme((s) => s.theme);
+  const [ref, size] = useSize();
+  const [focus, setFocus] = useState<string | null>(null);
+  const scene = useMemo(() => (size ? sceneOf(visual, data, { size, theme, focus }) : null), [visual, data, size, theme, focus]);
+  return (
+    <div ref={ref} className="size-full overflow-hidden">
+      {scene && <LivePicture scene={scene} onFocus={setFocus} onPick={onPick} />}
+    </div>
+  );
+}
+
+/** A text that fills its tile: plain paragraphs, never markup. */
+export function TextTile({ text }: { text: string }) {
+  return <div className="size-full overflow-auto rounded-lg p-4 text-md leading-relaxed whitespace-pre-wrap text-muted">{text || "An empty text."}</div>;
+}

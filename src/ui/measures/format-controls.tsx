@@ -1,0 +1,51 @@
+"use client";
+import type { NumberFormat } from "@/core/project/schema";
+import { CommitField } from "../shared/commit-field";
+import { Choose, Labelled } from "../shared/labelled";
+
+const STYLES = [
+  { value: "number", label: "number" },
+  { value: "percent", label: "percent" },
+  { value: "currency", label: "currency" },
+  { value: "duration", label: "duration, from minutes" },
+];
+const UNITS = [
+  { value: "none", label: "none" },
+  { value: "automatic", label: "automatic" },
+  { value: "thousand", label: "thousand" },
+  { value: "million", label: "million" },
+  { value: "billion", label: "billion" },
+];
+const LOCALES = [
+  { value: "plain", label: "1 234.5" },
+  { value: "en-GB", label: "1,234.5" },
+  { value: "de-DE", label: "1.234,5" },
+  { value: "fr-FR", label: "1 234,5" },
+  { value: "de-CH", label: "1’234.5" },
+];
+
+/** The dials of a number format. */
+export function FormatControls({ format, onChange }: { format: NumberFormat; onChange: (format: NumberFormat) => void }) {
+  const set = (change: Partial<NumberFormat>) => onChange({ ...format, ...change });
+  return (
+    <>
+      <Labelled label="Format">{(id) => <Choose id={id} value={format.style} options={STYLES} onChange={(style) => set({ style: style as NumberFormat["style"], ...(style === "percent" ? { units: "none", decimals: 1 } : {}) })} />}</Labelled>
+      {format.style !== "duration" && (
+        <Labelled label="Decimals">{(id) => <Choose id={id} value={String(format.decimals)} options={Array.from({ length: 7 }, (_, i) => ({ value: String(i), label: String(i) }))} onChange={(d) => set({ decimals: Number(d) })} />}</Labelled>
+      )}
+      {(format.style === "number" || format.style === "currency") && <Labelled label="Units">{(id) => <Choose id={id} value={format.units} options={UNITS} onChange={(units) => set({ units: units as NumberFormat["units"] })} />}</Labelled>}
+      {format.style === "currency" && (
+        <Labelled label="Currency">{(id) => <CommitField id={id} mono value={format.currency} check={(t) => (/^[A-Z]{3}$/.test(t) ? null : "Three capitals, for example EUR.")} onCommit={(currency) => set({ currency })} />}</Labelled>
+      )}
+      <Labelled label="Digits">{(id) => <Choose id={id} value={format.locale} options={LOCALES} onChange={(locale) => set({ locale })} />}</Labelled>
+      <Labelled label="Before, after">
+        {(id) => (
+          <div className="grid grid-cols-2 gap-1.5">
+            <CommitField id={id} value={format.prefix} onCommit={(prefix) => set({ prefix: prefix.slice(0, 20) })} />
+            <CommitField label="After" value={format.suffix} onCommit={(suffix) => set({ suffix: suffix.slice(0, 20) })} />
+          </div>
+        )}
+      </Labelled>
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+"use client";
+import { EditorState } from "@codemirror/state";
+import { EditorView } from "@codemirror/view";
+import { useEffect, useRef } from "react";
+import type { Scope } from "@/core/formula/check";
+import type { Problem } from "@/core/formula/problem";
+import { formulaExtensions, setScope, showProblems } from "./formula-language";
+
+/** The editor of one formula: completes names, and underlines problems where they are. */
+export function FormulaEditor({ label, value, scope, table, problems, onChange }: { label: string; value: string; scope: Scope; table: string | null; problems: Problem[]; onChange: (text: string) => void }) {
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView | null>(null);
+  const change = useRef(onChange);
+  const first = useRef(value);
+  useEffect(() => {
+    change.current = onChange;
+  });
+  useEffect(() => {
+    if (!host.current) return;
+    const made = new EditorView({ parent: host.current, state: EditorState.create({ doc: first.current, extensions: formulaExtensions(label, (text) => change.current(text)) }) });
+    view.current = made;
+    return () => made.destroy();
+  }, [label]);
+  useEffect(() => {
+    const now = view.current;
+    // Undo and renames change the text from outside.
+    if (now && now.state.doc.toString() !== value) now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
+  }, [value]);
+  useEffect(() => view.current?.dispatch({ effects: setScope.of({ scope, table }) }), [scope, table]);
+  useEffect(() => {
+    if (view.current) showProblems(view.current, problems);
+  }, [problems]);
+  return <div ref={host} className="overflow-hidden rounded-lg border border-rule bg-sheet focus-within:border-verdigris" />;
+}

@@ -1,0 +1,118 @@
+import { autocompletion, type CompletionContext, type CompletionResult, completionKeymap } from "@codemirror/autocomplete";
+import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
+import { type Diagnostic, setDiagnostics } from "@codemirror/lint";
+import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
+import { Decoration, type DecorationSet, EditorView, keymap } from "@codemirror/view";
+import { AGGREGATES } from "@/core/formula/aggregates";
+import type { Scope } from "@/core/formula/check";
+import { completionsFor } from "@/core/formula/completion";
+import { RESERVED } from "@/core/formula/parse";
+import type { Problem } from "@/core/formula/problem";
+import { tokenize } from "@/core/formula/tokens";
+
+const AGGREGATE_NAMES = new Set([...AGGREGATES.map((a) => a.name), "total"]);
+const mark = (name: string) => Decoration.mark({ class: `formula-${name}` });
+const MARKS = { keyword: mark("keyword"), call: mark("call"), name: mark("name"), number: mark("number"), string: mark("string"), input: mark("input") };
+
+/** Colours a formula by its tokens, as the core's own tokenizer sees them. */
+function highlight(text: string): DecorationSet {
+  const builder = new RangeSetBuilder<Decoration>();
+  const { tokens } = tokenize(text);
+  for (const [i, token] of tokens.entries()) {
+    if (token.end <= token.start) continue;
+    const word = token.text.toLowerCase();
+    const calls = tokens[i + 1]?.text === "(" && tokens[i + 1].kind === "symbol";
+    const kind = token.kind === "word" ? (RESERVED.has(word) ? "keyword" : calls || AGGREGATE_NAMES.has(word) ? "call" : "name") : token.kind === "quoted" ? "name" : token.kind;
+    if (kind in MARKS) builder.add(token.start, token.end, MARKS[kind as keyof typeof MARKS]);
+  }
+  return builder.finish();
+}
+
+const highlighting = StateField.define<DecorationSet>({
+  create: (state) => highlight(state.doc.toString()),
+  update: (value, change) => (change.docChanged ? highlight(change.newDoc.toString()) : value),
+  provide: (field) => EditorView.decorations.from(field),
+});
+
+/** What names mean in the editor now. */
+export const setScope = StateEffect.define<{ scope: Scope; table: string | null }>();
+const scopeField = StateField.define<{ scope: Scope; table: string | null } | null>({
+  create: () => null,
+  update: (value, change) => change.effects.reduce((now, e) => (e.is(setScope) ? e.value : now), value),
+});
+
+function complete(context: CompletionContext): CompletionResult | null {
+  const known = context.state.field(scopeField);
+  const word = context.matchBefore(/:?[\p{L}_][\p{L}\p{N}_]*|:/u);
+  if (!known || (!word && !context.explicit)) return null;
+  return {
+    from: word?.from ?? context.pos,
+    options: completionsFor(known.scope, known.table).map((c) => ({
+      label: c.text,
+      detail: c.detail,
+      info: c.help || undefined,
+      type: c.kind,
+      boost: c.kind === "column" || c.kind === "measure" ? 2 : c.kind === "word" ? -1 : 0,
+      apply: (view: EditorView, _completion: unknown, from: number, to: number) => {
+        // The cursor goes where the first value is to be written.
+        const inner = c.text.search(/\(\)|\( | {2}|''/);
+        const caret = c.text.endsWith("()") ? c.text.length - 1 : c.text.endsWith(" )") ? c.text.length - 1 : inner >= 0 ? inner + 1 : c.text.length;
+        view.dispatch({ changes: { from, to, insert: c.text }, selection: { anchor: from + caret } });
+      },
+    })),
+    validFor: /^:?[\p{L}_]?[\p{L}\p{N}_]*$/u,
+  };
+}
+
+/** Underlines the problems of a formula where they are; each offers its mends. */
+export function showProblems(view: EditorView, problems: Problem[]): void {
+  const length = view.state.doc.length;
+  const diagnostics: Diagnostic[] = problems.map((p) => {
+    const from = Math.min(p.start, length);
+    const to = Math.min(Math.max(p.end, from), length);
+    return {
+      from: from === to && from > 0 ? from - 1 : from,
+      to,
+      severity: "error",
+      message: p.message,
+      actions: p.mends?.map((m) => ({ name: m.label, apply: (v: EditorView) => v.dispatch({ changes: { from: m.start, to: m.end, insert: m.text } }) })),
+    };
+  });
+  view.dispatch(setDiagnostics(view.state, diagnostics));
+}
+
+const theme = EditorView.theme({
+  "&": { fontSize: "14px", backgroundColor: "var(--sheet)", color: "var(--ink)" },
+  "&.cm-focused": { outline: "none" },
+  ".cm-content": { fontFamily: "var(--font-mono)", padding: "12px 16px", lineHeight: "1.75", minHeight: "64px", caretColor: "var(--ink)" },
+  ".cm-cursor": { borderLeftColor: "var(--ink)" },
+  ".cm-line": { padding: "0" },
+  "&.cm-focused .cm-selectionBackground, .cm-selectionBackground": { backgroundColor: "var(--tint) !important" },
+  ".cm-tooltip": { backgroundColor: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)", borderRadius: "8px", overflow: "hidden", fontFamily: "var(--font-sans)", fontSize: "12.5px" },
+  ".cm-tooltip.cm-tooltip-autocomplete > ul": { fontFamily: "var(--font-mono)", maxHeight: "15em" },
+  ".cm-tooltip-autocomplete ul li[aria-selected]": { backgroundColor: "var(--tint)", color: "var(--ink)" },
+  ".cm-completionDetail": { color: "var(--muted)", fontStyle: "normal", marginLeft: "1.2em" },
+  ".cm-completionInfo": { padding: "6px 10px", maxWidth: "280px" },
+  ".cm-completionIcon": { display: "none" },
+  ".cm-diagnostic": { borderLeft: "3px solid var(--signal)", padding: "8px 10px", maxWidth: "420px" },
+  ".cm-diagnosticAction": { backgroundColor: "var(--verdigris)", color: "var(--sheet)", borderRadius: "5px", padding: "2px 8px", marginLeft: "8px" },
+  ".cm-lintRange-error": { backgroundImage: "none", textDecoration: "underline wavy var(--signal) 1.5px", textUnderlineOffset: "4px" },
+});
+
+/** The extensions of the formula editor. Tab is left to the page, so that the keyboard never gets stuck in it. */
+export function formulaExtensions(label: string, onChange: (text: string) => void): Extension[] {
+  return [
+    history(),
+    keymap.of([...completionKeymap, ...historyKeymap, ...defaultKeymap]),
+    EditorView.lineWrapping,
+    EditorView.contentAttributes.of({ "aria-label": label, spellcheck: "false", autocapitalize: "off" }),
+    scopeField,
+    highlighting,
+    autocompletion({ override: [complete], icons: false }),
+    theme,
+    EditorView.updateListener.of((update) => {
+      if (update.docChanged) onChange(update.state.doc.toString());
+    }),
+    EditorState.tabSize.of(2),
+  ];
+}

@@ -1,0 +1,115 @@
+"use client";
+import { toast } from "sonner";
+import { changeInput, removeInput, usesOfInput } from "@/core/project/edits";
+import { freeName } from "@/core/project/names";
+import type { Input } from "@/core/project/schema";
+import { parseIsoDate } from "@/core/formula/calendar";
+import { CommitField } from "../shared/commit-field";
+import { Choose, Labelled } from "../shared/labelled";
+import { useProject, useProjectStore } from "../shared/project-context";
+import { readTyped } from "../shared/typed-number";
+import { FormatControls } from "./format-controls";
+
+/** One what-if input: its value, its limits and step, and where it is used. */
+export function InputEditor({ input, onGone }: { input: Input; onGone: () => void }) {
+  const document = useProject((s) => s.document);
+  const apply = useProject((s) => s.apply);
+  const store = useProjectStore();
+  const uses = usesOfInput(document, input.id);
+  const set = (change: Partial<Omit<Input, "id">>) => apply(changeInput(input.id, change));
+  const percent = input.format.style === "percent";
+  const write = (n: number | null) => (n === null ? "" : percent ? `${Number((n * 100).toPrecision(12))} %` : String(n));
+  const limit = (key: "minimum" | "maximum" | "step", label: string) => (
+    <Labelled label={label}>
+      {(id) => (
+        <CommitField
+          id={id}
+          mono
+          value={write(input[key])}
+          placeholder="none"
+          check={(t) => {
+            if (t.trim() === "") return null;
+            const n = readTyped(t, percent);
+            if (n === null) return "Write a number.";
+            if (key === "step" && n <= 0) return "A step is above zero.";
+            if (key === "minimum" && input.maximum !== null && n >= input.maximum) return "The minimum lies below the maximum.";
+            return key === "maximum" && input.minimum !== null && n <= input.minimum ? "The maximum lies above the minimum." : null;
+          }}
+          onCommit={(t) => set({ [key]: t.trim() === "" ? null : readTyped(t, percent) })}
+        />
+      )}
+    </Labelled>
+  );
+  const checkValue = (t: string): string | null => {
+    if (input.type === "text") return null;
+    if (input.type === "date") return parseIsoDate(t) === null ? "Write a date as 2026-05-01." : null;
+    const n = readTyped(t, percent);
+    if (n === null) return "Write a number.";
+    if (input.minimum !== null && n < input.minimum) return `The minimum is ${write(input.minimum)}.`;
+    return input.maximum !== null && n > input.maximum ? `The maximum is ${write(input.maximum)}.${percent && n > 1 ? ` Is ${write(n / 100)} meant?` : ""}` : null;
+  };
+  const start = { number: 0, text: "", date: "2026-01-01" };
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
+      <section className="px-6 pt-5">
+        <p className="text-sm text-muted">Input</p>
+        <div className="max-w-md [&_.field]:h-10 [&_.field]:text-lg [&_.field]:font-semibold">
+          <CommitField
+            label="Name"
+            value={input.label}
+            check={(t) => (!t.trim() ? "A name is needed." : document.inputs.some((i) => i.id !== input.id && i.label.toLowerCase() === t.trim().toLowerCase()) ? "Another input has this name." : null)}
+            onCommit={(label) =>
+              set({
+                label: label.trim(),
+                name: freeName(
+                  label,
+                  document.inputs.filter((i) => i.id !== input.id).map((i) => i.name),
+                ),
+              })
+            }
+          />
+        </div>
+        <p className="mt-1 mb-4 font-mono text-sm text-muted">:{input.name}</p>
+        <div className="flex max-w-md flex-col gap-2">
+          <Labelled label="Type">
+            {(id) => <Choose id={id} value={input.type} options={[{ value: "number", label: "number" }, { value: "text", label: "text" }, { value: "date", label: "date" }]} onChange={(t) => set({ type: t as Input["type"], value: start[t as Input["type"]] })} />}
+          </Labelled>
+          <Labelled label="Set to">
+            {(id) => <CommitField id={id} mono value={input.type === "number" ? write(input.value as number | null) : String(input.value ?? "")} check={checkValue} onCommit={(t) => set({ value: input.type === "number" ? readTyped(t, percent) : t })} />}
+          </Labelled>
+          {input.type === "number" && (
+            <>
+              {limit("minimum", "Minimum")}
+              {limit("maximum", "Maximum")}
+              {limit("step", "Step")}
+            </>
+          )}
+        </div>
+      </section>
+      <aside className="flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+        <h2 className="section-title">Shown as</h2>
+        {input.type === "number" ? <FormatControls format={input.format} onChange={(format) => set({ format })} /> : <p className="text-sm text-muted">As it is written.</p>}
+        <h2 className="section-title mt-3">Used in</h2>
+        <ul className="text-sm">
+          {[...uses.measures.map((m) => m.label), ...uses.visuals.map((v) => v.name), ...uses.boards.map((b) => b.name)].map((name) => (
+            <li key={name}>{name}</li>
+          ))}
+          {uses.measures.length + uses.visuals.length + uses.boards.length === 0 && <li className="text-muted">Nothing yet.</li>}
+        </ul>
+        <button
+          type="button"
+          className="button mt-3 self-start"
+          onClick={() => {
+            const names = [...uses.measures.map((m) => m.label), ...uses.visuals.map((v) => v.name), ...uses.boards.map((b) => b.name)];
+            if (names.length) return void toast.error(`${input.label} is used in ${names.slice(0, 4).join(", ")}. Take it out there first.`);
+            apply(removeInput(input.id));
+            onGone();
+            toast(`${input.label} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+          }}
+        >
+          Remove the input
+        </button>
+      </aside>
+    </div>
+  );
+}

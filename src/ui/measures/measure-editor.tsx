@@ -1,0 +1,132 @@
+"use client";
+import Link from "next/link";
+import { useMemo } from "react";
+import { toast } from "sonner";
+import { checkFormula } from "@/core/formula/check";
+import { changeMeasure, removeMeasure, usesOfMeasure } from "@/core/project/edits";
+import { freeName, scopeOf } from "@/core/project/names";
+import type { Measure } from "@/core/project/schema";
+import { CommitField } from "../shared/commit-field";
+import { Choose, Labelled } from "../shared/labelled";
+import { useProject, useProjectStore } from "../shared/project-context";
+import { useResult } from "../shared/results";
+import { AnswerTable, shownValue } from "./answer-table";
+import { FormatControls } from "./format-controls";
+import { FormulaEditor } from "./formula-editor";
+
+const TYPE_SAYS: Record<string, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "nothing yet" };
+
+/** One measure: its name, its formula with problems in place, its answers, how it is shown and where it is used. */
+export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: () => void }) {
+  const document = useProject((s) => s.document);
+  const apply = useProject((s) => s.apply);
+  const projectId = useProject((s) => s.id);
+  const store = useProjectStore();
+  const { tables, measures, inputs } = document;
+  const scope = useMemo(() => scopeOf({ tables, measures, inputs }), [tables, measures, inputs]);
+  const checked = useMemo(() => checkFormula(measure.formula, scope, measure.table, "group", [measure.name]), [measure.formula, measure.table, measure.name, scope]);
+  const table = tables.find((t) => t.name.toLowerCase() === measure.table?.toLowerCase());
+  const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
+  const sound = checked.expr !== null;
+  const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
+  const now = answer && !("error" in answer) ? answer.totals[measure.name] : null;
+  const set = (change: Partial<Omit<Measure, "id">>, group?: string) => apply(changeMeasure(measure.id, change), group);
+  const rename = (label: string) => {
+    const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
+    set({ label: label.trim(), name: freeName(label, [...others, ...document.tables.flatMap((t) => t.columns.map((c) => c.name))]) });
+  };
+  return (
+    <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
+      <section className="flex min-h-0 flex-col px-6 pt-5 pb-3">
+        <div className="grid grid-cols-[minmax(0,1fr)_200px] items-start gap-4">
+          <h1 className="text-xl">
+            <TitleField value={measure.label} taken={document.measures.filter((m) => m.id !== measure.id).map((m) => m.label)} onCommit={rename} />
+          </h1>
+          <Labelled label="From table">{(id) => <Choose id={id} value={measure.table ?? ""} options={[{ value: "", label: "no table" }, ...document.tables.map((t) => ({ value: t.name, label: t.name }))]} onChange={(t) => set({ table: t || null })} />}</Labelled>
+        </div>
+        <p className="mt-0.5 mb-3 font-mono text-sm text-muted">{measure.name}</p>
+        <FormulaEditor key={measure.id} label={`Formula of ${measure.label}`} value={measure.formula} scope={scope} table={measure.table} problems={checked.problems} onChange={(formula) => set({ formula }, `formula ${measure.id}`)} />
+        <div className="mt-2 min-h-6 text-sm" aria-live="polite">
+          {sound ? (
+            <span className="text-muted">
+              <span className="mr-1.5 inline-block size-2 rounded-full bg-good" />
+              {TYPE_SAYS[checked.type]}
+              {table && (
+                <>
+                  {" "}
+                  from <strong>{table.name}</strong>
+                </>
+              )}
+              , now <strong className="font-mono text-ink">{answer && !("error" in answer) ? shownValue(now, measure) : "…"}</strong>
+            </span>
+          ) : (
+            <ul className="flex flex-col gap-1">
+              {checked.problems.slice(0, 4).map((p) => (
+                <li key={`${p.start} ${p.message}`} className="text-signal">
+                  {p.message}
+                  {p.mends?.map((m) => (
+                    <button key={m.label} type="button" className="ml-2 rounded-sm bg-verdigris px-1.5 py-0.5 text-xs font-medium text-sheet" onClick={() => set({ formula: measure.formula.slice(0, m.start) + m.text + measure.formula.slice(m.end) })}>
+                      {m.label}
+                    </button>
+                  ))}
+                </li>
+              ))}
+            </ul>
+          )}
+        </div>
+        <AnswerTable key={measure.table} measure={measure} table={table} sound={sound} />
+      </section>
+      <aside className="flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+        <h2 className="section-title">Shown as</h2>
+        <FormatControls format={measure.format} onChange={(format) => set({ format })} />
+        <Labelled label="Better when">
+          {(id) => <Choose id={id} value={measure.betterWhen} options={[{ value: "higher", label: "higher" }, { value: "lower", label: "lower" }, { value: "neither", label: "neither" }]} onChange={(b) => set({ betterWhen: b as Measure["betterWhen"] })} />}
+        </Labelled>
+        <h2 className="section-title mt-3">Note</h2>
+        <CommitField label="Note" multiline value={measure.note} onCommit={(note) => set({ note: note.slice(0, 500) })} placeholder="What it counts, in a sentence" />
+        <h2 className="section-title mt-3">Used in</h2>
+        {uses.measures.length + uses.visuals.length === 0 && <p className="text-sm text-muted">Nothing yet.</p>}
+        <ul className="flex flex-col gap-1 text-sm">
+          {uses.measures.map((m) => (
+            <li key={m.id}>
+              <Link className="hover:underline" href={`/p/${projectId}/measures?measure=${m.id}`}>
+                {m.label}
+              </Link>
+            </li>
+          ))}
+          {uses.visuals.map((v) => (
+            <li key={v.id}>
+              <Link className="hover:underline" href={`/p/${projectId}/visuals?visual=${v.id}`}>
+                {v.name}
+              </Link>
+            </li>
+          ))}
+        </ul>
+        <button
+          type="button"
+          className="button mt-3 self-start"
+          onClick={() => {
+            const names = [...uses.measures.map((m) => m.label), ...uses.visuals.map((v) => v.name)];
+            if (names.length) {
+              toast.error(`${measure.label} is used in ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Take it out there first.`);
+              return;
+            }
+            apply(removeMeasure(measure.id));
+            onGone();
+            toast(`${measure.label} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+          }}
+        >
+          Remove the measure
+        </button>
+      </aside>
+    </div>
+  );
+}
+
+function TitleField({ value, taken, onCommit }: { value: string; taken: string[]; onCommit: (text: string) => void }) {
+  return (
+    <div className="[&_.field]:h-10 [&_.field]:border-transparent [&_.field]:bg-transparent [&_.field]:px-1 [&_.field]:text-xl [&_.field]:font-semibold [&_.field]:hover:border-rule [&_.field]:focus:bg-sheet">
+      <CommitField label="Name" value={value} check={(t) => (!t.trim() ? "A name is needed." : t.trim().length > 120 ? "At most 120 characters." : taken.some((k) => k.toLowerCase() === t.trim().toLowerCase()) ? "Another measure has this name." : null)} onCommit={onCommit} />
+    </div>
+  );
+}
