@@ -56,7 +56,13 @@ const VESSELS: Vessel[] = [
 ];
 const FIRST = dayOf(2024, 1, 1) as number;
 const LAST = dayOf(2026, 6, 30) as number;
-const FARES: [string, number][] = [["single", 0.46], ["return", 0.27], ["season", 0.16], ["child", 0.08], ["island resident", 0.03]];
+const FARES: [string, number][] = [
+  ["single", 0.46],
+  ["return", 0.27],
+  ["season", 0.16],
+  ["child", 0.08],
+  ["island resident", 0.03],
+];
 
 /** How busy a day is: summers and weekends are, winters are not, and each year a little more. */
 function season(day: number): number {
@@ -93,7 +99,19 @@ function* sailings(): Generator<string[]> {
         const revenue = taken * route.fare * (0.86 + random() * 0.1);
         const cost = cancelled ? route.km * 4 : route.km * route.cost * (electric ? 0.82 : 1.04) * (0.92 + random() * 0.16) + 34;
         const energy = cancelled ? 0 : route.km * (electric ? 11.5 : 34) * (0.9 + random() * 0.2) * (vessel.seats / 90);
-        yield [isoDate(day), route.name, vessel.name, String(vessel.seats), String(taken), String(delay), cancelled ? "true" : "false", cents(revenue), cents(cost), energy.toFixed(1), vessel.power];
+        yield [
+          isoDate(day),
+          route.name,
+          vessel.name,
+          String(vessel.seats),
+          String(taken),
+          String(delay),
+          cancelled ? "true" : "false",
+          cents(revenue),
+          cents(cost),
+          energy.toFixed(1),
+          vessel.power,
+        ];
       }
     }
   }
@@ -133,9 +151,17 @@ const text = (n: number | null) => (n === null ? null : String(n));
 
 /** The six tables of Quillhaven Ferries. Every run gives the same bytes. */
 export const QUILLHAVEN: DemoTable[] = [
-  { name: "sailings", columns: ["date", "route", "vessel", "seats", "passengers", "delay_minutes", "cancelled", "fare_revenue", "operating_cost", "energy_kwh", "powered_by"], rows: sailings },
+  {
+    name: "sailings",
+    columns: ["date", "route", "vessel", "seats", "passengers", "delay_minutes", "cancelled", "fare_revenue", "operating_cost", "energy_kwh", "powered_by"],
+    rows: sailings,
+  },
   { name: "routes", columns: ["route", "landing", "distance_km", "crossing_minutes"], rows: () => each(ROUTES, (r) => [r.name, r.landing, String(r.km), String(r.minutes)]) },
-  { name: "vessels", columns: ["vessel", "powered_by", "seats", "battery_kwh", "charge", "sailings_target"], rows: () => each(VESSELS, (v) => [v.name, v.power, String(v.seats), text(v.battery), text(v.charge), String(v.sailingsTarget)]) },
+  {
+    name: "vessels",
+    columns: ["vessel", "powered_by", "seats", "battery_kwh", "charge", "sailings_target"],
+    rows: () => each(VESSELS, (v) => [v.name, v.power, String(v.seats), text(v.battery), text(v.charge), String(v.sailingsTarget)]),
+  },
   { name: "fares", columns: ["month", "fare_type", "passengers"], rows: fares },
   { name: "season_plan", columns: ["week", "route", "passenger_target", "revenue_target"], rows: seasonPlan },
   { name: "survey", columns: ["answered_on", "route", "score"], rows: survey },

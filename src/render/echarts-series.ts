@@ -45,7 +45,14 @@ function elementOf(mark: Mark): object {
     }
     case "rect": {
       const { x, y, width, height, radii } = mark;
-      return { type: "cavloRect", ...shared, ...moves, shape: { x, y, width, height, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] }, style, enterFrom: { style: { opacity: 0 } } };
+      return {
+        type: "cavloRect",
+        ...shared,
+        ...moves,
+        shape: { x, y, width, height, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] },
+        style,
+        enterFrom: { style: { opacity: 0 } },
+      };
     }
     case "circle":
       return { type: "circle", ...shared, ...moves, shape: { cx: mark.cx, cy: mark.cy, r: mark.r }, style };
@@ -55,8 +62,18 @@ function elementOf(mark: Mark): object {
       return { type: "polyline", ...shared, shape: { points: mark.points }, style };
     case "text":
       return {
-        type: "text", ...shared, x: mark.x, y: mark.y,
-        style: { text: mark.text, fill: mark.fill, font: `${mark.weight} ${mark.size}px ${FONT_FAMILY}`, align: mark.align === "start" ? "left" : mark.align === "end" ? "right" : "center", verticalAlign: "middle", opacity: mark.opacity ?? 1 },
+        type: "text",
+        ...shared,
+        x: mark.x,
+        y: mark.y,
+        style: {
+          text: mark.text,
+          fill: mark.fill,
+          font: `${mark.weight} ${mark.size}px ${FONT_FAMILY}`,
+          align: mark.align === "start" ? "left" : mark.align === "end" ? "right" : "center",
+          verticalAlign: "middle",
+          opacity: mark.opacity ?? 1,
+        },
       };
   }
 }
@@ -102,7 +119,11 @@ function tooltipOf(datum: Datum): HTMLElement {
  * Starts a live picture. `onFocus` hears the key of the row under the pointer (null when none), `onPart` the part of the
  * anatomy, `onPick` a click on a row.
  */
-export function startPicture(element: HTMLElement, size: { width: number; height: number }, listen: { onFocus?: (key: string | null) => void; onPart?: (part: string | null) => void; onPick?: (key: string) => void }): LivePicture {
+export function startPicture(
+  element: HTMLElement,
+  size: { width: number; height: number },
+  listen: { onFocus?: (key: string | null) => void; onPart?: (part: string | null) => void; onPick?: (key: string) => void },
+): LivePicture {
   register();
   const chart = echarts.init(element, null, { renderer: "svg", ...size });
   let marks: Mark[] = [];
@@ -144,7 +165,15 @@ export function startPicture(element: HTMLElement, size: { width: number; height
               return datum ? tooltipOf(datum) : "";
             },
           },
-          series: [{ type: "custom", renderItem: SERIES, coordinateSystem: "none", itemPayload: { marks: scene.marks }, data: scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i })) }],
+          series: [
+            {
+              type: "custom",
+              renderItem: SERIES,
+              coordinateSystem: "none",
+              itemPayload: { marks: scene.marks },
+              data: scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i })),
+            },
+          ],
         } as never,
         { replaceMerge: ["series"] },
       );

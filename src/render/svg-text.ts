@@ -10,7 +10,9 @@ function escapeXml(text: string): string {
 }
 
 function write(node: SvgNode): string {
-  const attributes = Object.entries(node.attributes).map(([name, value]) => ` ${name}="${escapeXml(String(value))}"`).join("");
+  const attributes = Object.entries(node.attributes)
+    .map(([name, value]) => ` ${name}="${escapeXml(String(value))}"`)
+    .join("");
   const content = (node.text === undefined ? "" : escapeXml(node.text)) + node.children.map(write).join("");
   return content ? `<${node.tag}${attributes}>${content}</${node.tag}>` : `<${node.tag}${attributes}/>`;
 }

@@ -8,8 +8,8 @@ import { schemaProblem } from "./http/handle";
 import { runJob } from "./import/run-job";
 import { spool } from "./import/spool";
 import type { StoredTable } from "./import/worker";
-import { tableFiles } from "./store/table-files";
 import { createProject } from "./store/projects";
+import { tableFiles } from "./store/table-files";
 
 const orderSchema = z.union([z.strictObject({ demo: z.literal(true) }), z.strictObject({ name: z.string().trim().min(1, "A project needs a name.").max(120) })]);
 const SMALL = 2000;
@@ -42,4 +42,3 @@ export async function createFromRequest(request: Request): Promise<Response> {
     rmSync(files.upload, { force: true });
   }
 }
-

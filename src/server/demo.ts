@@ -1,8 +1,8 @@
 import { demoProject } from "@/demo/project";
 import { runJob } from "./import/run-job";
 import type { StoredTable } from "./import/worker";
-import { createProject, type ProjectSummary, registerTable } from "./store/projects";
 import { database } from "./store/database";
+import { createProject, type ProjectSummary, registerTable } from "./store/projects";
 
 /** Registers stored tables and their project together, so that a stopped process leaves neither. */
 export function createWithTables(document: Parameters<typeof createProject>[0], tables: StoredTable[]): ProjectSummary {

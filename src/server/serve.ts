@@ -9,7 +9,15 @@ import { listProjects } from "./store/projects";
 
 /** The HTTP entry: opens the data folder, makes the demo on first use, and serves the application on one address. */
 async function main(): Promise<void> {
-  const { values } = parseArgs({ options: { port: { type: "string", default: "4517" }, host: { type: "string", default: "127.0.0.1" }, data: { type: "string" }, dev: { type: "boolean", default: false }, "no-demo": { type: "boolean", default: false } } });
+  const { values } = parseArgs({
+    options: {
+      port: { type: "string", default: "4517" },
+      host: { type: "string", default: "127.0.0.1" },
+      data: { type: "string" },
+      dev: { type: "boolean", default: false },
+      "no-demo": { type: "boolean", default: false },
+    },
+  });
   const port = Number(values.port);
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`--port takes a number from 0 to 65535, not ${values.port}.`);
   if (values.data) settings.data = values.data;

@@ -4,11 +4,11 @@ import type { Value } from "@/core/formula/value";
 import { pictureOf } from "@/core/kinds/picture";
 import { toQuery, toVisualData } from "@/core/kinds/visual-data";
 import type { Project, Visual } from "@/core/project/schema";
+import { csvText } from "@/render/csv-text";
 import { sceneToPng } from "@/render/png";
 import { sceneToSvg } from "@/render/svg-text";
-import { csvText } from "@/render/csv-text";
-import { HttpError } from "./http/errors";
 import { attachment } from "./http/download";
+import { HttpError } from "./http/errors";
 import { schemaProblem } from "./http/handle";
 import { answerQuery } from "./results";
 import { settings } from "./settings";
@@ -70,11 +70,19 @@ export async function answerVisual(projectId: string, file: string, params: URLS
   const answer = query ? await answerQuery(projectId, document, query) : null;
   if (answer && "error" in answer) throw new HttpError(409, answer.error.code, `${visual.name} cannot be drawn: ${answer.error.message}`);
   const result: Result | null = answer;
-  const named = (type: string, extension: string): HeadersInit => ({ "content-type": type, "cache-control": "no-store", "content-security-policy": "default-src 'none'; style-src 'unsafe-inline'", ...(download ? attachment(`${visual.name}.${extension}`) : {}) });
+  const named = (type: string, extension: string): HeadersInit => ({
+    "content-type": type,
+    "cache-control": "no-store",
+    "content-security-policy": "default-src 'none'; style-src 'unsafe-inline'",
+    ...(download ? attachment(`${visual.name}.${extension}`) : {}),
+  });
   const scene = () => pictureOf(visual, document, result, { theme, size: { width: width ?? visual.size.width, height: height ?? visual.size.height }, inputs });
   if (m[2] === "svg") return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
   if (m[2] === "png") return new Response(new Uint8Array(sceneToPng(scene(), scale, settings.root)), { headers: named("image/png", "png") });
   if (!result) throw new HttpError(409, "no_measure", `${visual.name} has no measure yet.`);
   if (m[2] === "csv") return new Response(csvText(result), { headers: named("text/csv; charset=utf-8", "csv") });
-  return Response.json({ visual: visual.name, kind: visual.kind, data: toVisualData(visual, document, result, inputs), result }, { headers: named("application/json; charset=utf-8", "json") });
+  return Response.json(
+    { visual: visual.name, kind: visual.kind, data: toVisualData(visual, document, result, inputs), result },
+    { headers: named("application/json; charset=utf-8", "json") },
+  );
 }

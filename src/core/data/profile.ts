@@ -1,5 +1,5 @@
 import type { Value } from "../formula/value";
-import { cellValue, type Column, NULL_BOOLEAN, NULL_DAY, outward } from "./column";
+import { type Column, cellValue, NULL_BOOLEAN, NULL_DAY, outward } from "./column";
 
 /** What a column holds at a glance. `bars` are counts: a histogram of up to 16 equal ranges, or of the most frequent texts. */
 export interface Profile {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { type Column, ColumnBuilder, type ColumnType, type Table } from "../data/column";
 import type { Value } from "../formula/value";
-import { querySchema, QueryError, type QueryInput, type Result } from "./query";
+import { QueryError, type QueryInput, querySchema, type Result } from "./query";
 import { type Catalog, runQueries, ScanCache } from "./run";
 
 function column(name: string, type: ColumnType, values: Value[]): Column {
@@ -55,7 +55,15 @@ describe("queries", () => {
   });
 
   it("computes Other from its rows, not from the ratios", () => {
-    const result = answer({ measures: [{ id: "load_factor", as: "l" }, { id: "passengers_total", as: "p" }], splits: [{ column: "route" }], sort: { by: "p" }, keep: { first: 2 } }) as Result;
+    const result = answer({
+      measures: [
+        { id: "load_factor", as: "l" },
+        { id: "passengers_total", as: "p" },
+      ],
+      splits: [{ column: "route" }],
+      sort: { by: "p" },
+      keep: { first: 2 },
+    }) as Result;
     expect(result.columns[0].values).toEqual([null, "Ferrow", null]);
     expect(result.others).toEqual({ row: 2, groups: 3 });
     expect(result.columns[1].values).toEqual([0.5, 45 / 300, 61 / 200]);
@@ -85,7 +93,15 @@ describe("queries", () => {
   });
 
   it("follows three-valued logic in filters", () => {
-    expect(rows({ measures: [{ formula: "count(*) filter (where not cancelled)", as: "n" }, { formula: "count(distinct route)", as: "d" }], table: "sailings" })).toEqual([[5, 4]]);
+    expect(
+      rows({
+        measures: [
+          { formula: "count(*) filter (where not cancelled)", as: "n" },
+          { formula: "count(distinct route)", as: "d" },
+        ],
+        table: "sailings",
+      }),
+    ).toEqual([[5, 4]]);
   });
 
   it("takes an input's value from the query before the project's own", () => {

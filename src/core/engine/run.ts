@@ -4,9 +4,9 @@ import { compareValues, type Value } from "../formula/value";
 import type { Accumulator } from "./accumulators";
 import { aggregateKey, aggregatesOf, compileGroup } from "./group-level";
 import { keyType, outwardKey } from "./grouper";
+import { inputValue } from "./input-value";
 import { type Query, QueryError, type Result, type ResultColumn } from "./query";
 import { type Aggregate, type Gathered, scanKey, scanTable } from "./scan";
-import { inputValue } from "./input-value";
 import { bindInputs } from "./vector";
 
 /** What queries are answered from: the names formulas may use, the inputs' values, and the tables by name. */
@@ -77,7 +77,8 @@ function planQuery(query: Query, catalog: Catalog): Plan {
   const names = measures.map((m) => m.name);
   if (new Set(names).size < names.length) throw new QueryError("same_name", "Two measures of the query have the same name. Give one of them another with “as”.");
   const wanted = [...new Set([...measures.map((m) => tableOf(m.expr)), query.table ?? null].filter((t): t is string => t !== null).map((t) => t.toLowerCase()))];
-  if (wanted.length > 1) throw new QueryError("not_available", `These measures are computed over several tables (${wanted.join(", ")}); links between tables are not available yet.`);
+  if (wanted.length > 1)
+    throw new QueryError("not_available", `These measures are computed over several tables (${wanted.join(", ")}); links between tables are not available yet.`);
   const name = wanted[0] ?? scope.measures.find((m) => query.measures.some((q) => "id" in q && q.id.toLowerCase() === m.name.toLowerCase()))?.table?.toLowerCase();
   const table = catalog.tables.find((t) => t.name.toLowerCase() === name) ?? (name ? undefined : { name: "", version: "", rows: 0, columns: [] });
   if (!table) throw new QueryError("unknown_table", `There is no table called “${name}”.`);
@@ -143,7 +144,11 @@ function resultOf(plan: Plan, gathered: Gathered): Omit<Result, "ms"> {
   if (others) keyColumn.values.push(null);
   const columns = [
     keyColumn,
-    ...measures.map((m, i) => ({ name: m.name, type: m.expr.type, values: [...order.map((g) => values[i][g]), ...(others ? [otherValues[i]] : [])].map((v) => outward(v, m.expr.type)) })),
+    ...measures.map((m, i) => ({
+      name: m.name,
+      type: m.expr.type,
+      values: [...order.map((g) => values[i][g]), ...(others ? [otherValues[i]] : [])].map((v) => outward(v, m.expr.type)),
+    })),
   ];
   return { columns, rows: order.length + (others ? 1 : 0), totals, others, scanned: gathered.scanned };
 }

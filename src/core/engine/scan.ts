@@ -41,7 +41,8 @@ export function scanTable(table: Table, filters: Filter[], splits: { split: Spli
   const jobs = splits.map(({ split, aggregates }) => {
     const column = split ? findColumn(table, split.column) : null;
     if (split && !column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${split.column}” to split by.`);
-    if (split?.by && column && column.data.type !== "date" && column.data.type !== "timestamp") throw new QueryError("bad_split", `${split.column} is no date, so it has no ${split.by}.`);
+    if (split?.by && column && column.data.type !== "date" && column.data.type !== "timestamp")
+      throw new QueryError("bad_split", `${split.column} is no date, so it has no ${split.by}.`);
     const unique = new Map([ROW_COUNT, ...aggregates].map((a) => [aggregateKey(a), a]));
     return {
       grouper: column ? columnGrouper(column.data, split?.by) : wholeGrouper(),
@@ -65,7 +66,10 @@ export function scanTable(table: Table, filters: Filter[], splits: { split: Spli
     for (const job of jobs) {
       job.grouper.assign(block, job.groups);
       if (job.grouper.keys.length > MAX_GROUPS) {
-        throw new QueryError("too_many_groups", `This split makes more than ${MAX_GROUPS.toLocaleString("en")} groups. Split by a column with fewer values, or by a longer stretch of time.`);
+        throw new QueryError(
+          "too_many_groups",
+          `This split makes more than ${MAX_GROUPS.toLocaleString("en")} groups. Split by a column with fewer values, or by a longer stretch of time.`,
+        );
       }
       for (const { accumulator, argument, filter } of job.parts) {
         const where = filter === null ? null : (vectors.get(filter) as { numbers: Float64Array }).numbers;

@@ -1,4 +1,4 @@
-import { NULL_BOOLEAN, NULL_DAY, type Table, findColumn } from "../data/column";
+import { findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
 import type { Expr } from "../formula/check";
 import { SCALARS } from "../formula/scalars";
 import type { Value, ValueType } from "../formula/value";

@@ -187,9 +187,21 @@ class Checker {
     if (node.parts.length > 2) return this.fail("name", node, "A name has at most two parts: table.column.");
     if (node.parts.length === 2) {
       const table = this.scope.tables.find((t) => same(t.name, node.parts[0]));
-      if (!table) return this.unknown(node, node.parts[0], "table", this.scope.tables.map((t) => t.name));
+      if (!table)
+        return this.unknown(
+          node,
+          node.parts[0],
+          "table",
+          this.scope.tables.map((t) => t.name),
+        );
       const column = table.columns.find((c) => same(c.name, node.parts[1]));
-      if (!column) return this.unknown(node, node.parts[1], `column in ${table.name}`, table.columns.map((c) => `${table.name}.${c.name}`));
+      if (!column)
+        return this.unknown(
+          node,
+          node.parts[1],
+          `column in ${table.name}`,
+          table.columns.map((c) => `${table.name}.${c.name}`),
+        );
       return this.column(node, table, column, level);
     }
     const name = node.parts[0];
@@ -211,7 +223,11 @@ class Checker {
 
   private column(node: Span, table: ScopeTable, column: ScopeTable["columns"][number], level: Level): Expr {
     if (table !== this.table) {
-      return this.fail("unavailable", node, `${table.name}.${column.name} is reached through a link, which is not available yet. Use a column of ${this.table?.name ?? "the measure's own table"}.`);
+      return this.fail(
+        "unavailable",
+        node,
+        `${table.name}.${column.name} is reached through a link, which is not available yet. Use a column of ${this.table?.name ?? "the measure's own table"}.`,
+      );
     }
     this.columns.set(`${table.name}\n${column.name}`, { table: table.name, column: column.name });
     if (level === "group") {
@@ -294,9 +310,9 @@ class Checker {
     for (const branch of node.branches) {
       const when = sub(branch.when);
       if (!subject) this.typed(branch.when, when, "boolean", "“when”");
-      const then = sub(branch.then);
-      args.push(subject ? this.compare(branch.when, "=", subject, when) : when, then);
-      results.push(then);
+      const result = sub(branch.result);
+      args.push(subject ? this.compare(branch.when, "=", subject, when) : when, result);
+      results.push(result);
     }
     if (node.otherwise) {
       const otherwise = sub(node.otherwise);
@@ -329,7 +345,8 @@ class Checker {
       const mends = near ? [{ ...fieldSpan, label: `Use ${near}`, text: near }] : [];
       return this.fail("name", fieldSpan, `“${field}” is no part of a date. The parts are ${fields.join(", ")}.`, mends);
     }
-    if (arg.type !== "date" && arg.type !== "timestamp" && arg.type !== "null") return this.fail("type", node.arg, `“extract” needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`);
+    if (arg.type !== "date" && arg.type !== "timestamp" && arg.type !== "null")
+      return this.fail("type", node.arg, `“extract” needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`);
     if (!isDay && arg.type === "date") return this.fail("type", node.arg, `A date has no ${field}; a timestamp has.`);
     const day = isDay && arg.type === "timestamp" ? this.call("day_of_timestamp", "date", [arg]) : arg;
     return this.call(`extract_${field}`, "number", [day]);
@@ -347,10 +364,12 @@ class Checker {
       for (const arg of node.args) this.expr(arg, "row");
       return this.fail("name", node.nameSpan, `There is no function called “${node.name}”.${near ? ` Did you mean ${near}?` : ""}`, mends);
     }
-    if (node.filter || node.distinct || node.star || node.orderBy) return this.fail("syntax", node, `${name} works on one value at a time: distinct, *, within group and filter belong to aggregates such as sum.`);
+    if (node.filter || node.distinct || node.star || node.orderBy)
+      return this.fail("syntax", node, `${name} works on one value at a time: distinct, *, within group and filter belong to aggregates such as sum.`);
     const args = node.args.map((arg) => this.expr(arg, level, inTotal));
     const [least, most] = entry.arity;
-    if (args.length < least || args.length > most) return this.fail("type", node, `${name} takes ${least === most ? least : `${least} to ${most}`} ${most === 1 ? "value" : "values"}: ${entry.signature}.`);
+    if (args.length < least || args.length > most)
+      return this.fail("type", node, `${name} takes ${least === most ? least : `${least} to ${most}`} ${most === 1 ? "value" : "values"}: ${entry.signature}.`);
     const type = entry.type(args.map((a) => a.type));
     if (type === null) return this.fail("type", node, `${name} takes ${entry.takes}, and here it gets ${args.map((a) => TYPE_WORDS[a.type]).join(" and ")}.`);
     return this.call(OPERATOR_OF_FUNCTION[name] ?? name, type, args);
@@ -412,7 +431,8 @@ export function checkFormula(formula: string, scope: Scope, table: string | null
   const { node, problems } = parseOnce(formula);
   const own = table === null ? null : (scope.tables.find((t) => same(t.name, table)) ?? null);
   const checker = new Checker(scope, own, path, formula);
-  if (table !== null && !own) checker.problems.push({ code: "name", start: 0, end: formula.length, message: `There is no table called “${table}”. Choose another table for this measure.` });
+  if (table !== null && !own)
+    checker.problems.push({ code: "name", start: 0, end: formula.length, message: `There is no table called “${table}”. Choose another table for this measure.` });
   const expr = checker.expr(node, level);
   const found = [...problems, ...checker.problems].sort((a, b) => a.start - b.start);
   return {

@@ -87,7 +87,8 @@ class Parser {
 
   private expression(minimum: number): Node {
     if (this.depth >= MAX_DEPTH) {
-      if (!this.exhausted) this.problems.push({ ...this.peek(), code: "limit", message: `The formula is nested more than ${MAX_DEPTH} levels deep. Move a part of it into a measure of its own.` });
+      if (!this.exhausted)
+        this.problems.push({ ...this.peek(), code: "limit", message: `The formula is nested more than ${MAX_DEPTH} levels deep. Move a part of it into a measure of its own.` });
       this.exhausted = true;
       this.at = this.tokens.length - 1;
       return { kind: "error", ...this.span(this.peek().start) };
@@ -151,8 +152,8 @@ class Parser {
     }
     if (this.takeWord("like")) {
       const pattern = this.expression(COMPARISON + 1);
-      const escape = this.takeWord("escape") ? this.expression(COMPARISON + 1) : undefined;
-      return { kind: "like", arg: left, pattern, escape, negated, ...this.span(start) };
+      const escapeSign = this.takeWord("escape") ? this.expression(COMPARISON + 1) : undefined;
+      return { kind: "like", arg: left, pattern, escape: escapeSign, negated, ...this.span(start) };
     }
     return null;
   }
@@ -267,11 +268,11 @@ class Parser {
   private caseExpression(): Node {
     const { start } = this.next();
     const subject = this.isWord("when") ? undefined : this.expression(0);
-    const branches: { when: Node; then: Node }[] = [];
+    const branches: { when: Node; result: Node }[] = [];
     while (this.takeWord("when")) {
       const when = this.expression(0);
       this.expectWord("then", "A “when” needs its “then”.");
-      branches.push({ when, then: this.expression(0) });
+      branches.push({ when, result: this.expression(0) });
     }
     if (branches.length === 0) this.report(this.peek(), "A “case” needs at least one “when … then …”.");
     const otherwise = this.takeWord("else") ? this.expression(0) : undefined;

@@ -36,12 +36,12 @@ export function roundHalfAway(x: number, digits = 0): number {
 }
 
 /** Matches SQL's like: % any run, _ one character (code point). A trailing or misplaced escape matches itself. */
-export function likeMatches(text: string, pattern: string, escape: string | null): boolean {
+export function likeMatches(text: string, pattern: string, escapeSign: string | null): boolean {
   const input = [...text];
   const parts: { any: boolean; one: boolean; char: string }[] = [];
   const chars = [...pattern];
   for (let i = 0; i < chars.length; i++) {
-    const escaped = escape !== null && chars[i] === escape && i + 1 < chars.length;
+    const escaped = escapeSign !== null && chars[i] === escapeSign && i + 1 < chars.length;
     if (escaped) i++;
     parts.push({ any: !escaped && chars[i] === "%", one: !escaped && chars[i] === "_", char: chars[i] });
   }
@@ -128,7 +128,7 @@ export const SCALARS: Record<string, Scalar> = {
       return args.length % 2 === 1 ? args[args.length - 1] : null;
     },
   },
-  like: { strict: true, evaluate: ([text, pattern, escape]) => likeMatches(text as string, pattern as string, (escape as string | undefined) ?? null) },
+  like: { strict: true, evaluate: ([text, pattern, sign]) => likeMatches(text as string, pattern as string, (sign as string | undefined) ?? null) },
   coalesce: { strict: false, evaluate: (args) => args.find((x) => x !== null) ?? null },
   nullif: { strict: false, evaluate: ([a, b]) => (a !== null && b !== null && compareValues(a, b) === 0 ? null : a) },
   greatest: extremum(1),

@@ -4,7 +4,16 @@ import type { Value, ValueType } from "./value";
 export const BINARY_OPERATORS = ["or", "and", "=", "<>", "<", "<=", ">", ">=", "+", "-", "||", "*", "/", "%"] as const;
 export type BinaryOperator = (typeof BINARY_OPERATORS)[number];
 
-export const CAST_TYPES = { number: "number", double: "number", numeric: "number", integer: "number", text: "text", boolean: "boolean", date: "date", timestamp: "timestamp" } as const;
+export const CAST_TYPES = {
+  number: "number",
+  double: "number",
+  numeric: "number",
+  integer: "number",
+  text: "text",
+  boolean: "boolean",
+  date: "date",
+  timestamp: "timestamp",
+} as const;
 
 /** The tree of a formula as it was written, before names and types are known. */
 export type Node = Span &
@@ -15,7 +24,7 @@ export type Node = Span &
     | { kind: "unary"; op: "-" | "+" | "not"; arg: Node }
     | { kind: "binary"; op: BinaryOperator; left: Node; right: Node }
     | { kind: "call"; name: string; nameSpan: Span; args: Node[]; star: boolean; distinct: boolean; filter?: Node; orderBy?: Node }
-    | { kind: "case"; subject?: Node; branches: { when: Node; then: Node }[]; otherwise?: Node }
+    | { kind: "case"; subject?: Node; branches: { when: Node; result: Node }[]; otherwise?: Node }
     | { kind: "cast"; arg: Node; to: ValueType }
     | { kind: "between"; arg: Node; low: Node; high: Node; negated: boolean }
     | { kind: "in"; arg: Node; list: Node[]; negated: boolean }

@@ -1,7 +1,7 @@
 import type { Theme } from "../scene/colour";
 import type { Handle, Mark, Scene, Text } from "../scene/marks";
 import { fillTemplate } from "../scene/template";
-import { fittingSize, LINE_HEIGHT, shorten, SMALLEST, type Weight, wrap } from "../scene/text";
+import { fittingSize, LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../scene/text";
 import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
 
 /** A region of the frame in pixels. */
@@ -14,8 +14,34 @@ export interface Box {
 
 /** Parts that every kind has. */
 export const SHARED_PARTS: Part[] = [
-  { id: "heading", label: "Heading", dials: [toggle("shown", "Shown", true), number("size", "Size", 9, 32, 1, "px", 15), choice("align", "Place", [["start", "left"], ["middle", "centre"]], "start")] },
-  { id: "frame", label: "Frame", dials: [number("padding", "Padding", 0, 48, 1, "px", 16), number("radius", "Corners", 0, 32, 1, "px", 12), toggle("border", "Border", true), toggle("filled", "Background", true), template("empty", "When empty", "No rows here")] },
+  {
+    id: "heading",
+    label: "Heading",
+    dials: [
+      toggle("shown", "Shown", true),
+      number("size", "Size", 9, 32, 1, "px", 15),
+      choice(
+        "align",
+        "Place",
+        [
+          ["start", "left"],
+          ["middle", "centre"],
+        ],
+        "start",
+      ),
+    ],
+  },
+  {
+    id: "frame",
+    label: "Frame",
+    dials: [
+      number("padding", "Padding", 0, 48, 1, "px", 16),
+      number("radius", "Corners", 0, 32, 1, "px", 12),
+      toggle("border", "Border", true),
+      toggle("filled", "Background", true),
+      template("empty", "When empty", "No rows here"),
+    ],
+  },
 ];
 
 export function textMark(id: string, part: string, x: number, y: number, text: string, size: number, weight: Weight, fill: string, align: Text["align"] = "start"): Text {
@@ -71,8 +97,9 @@ export function emptyScene(input: SceneInput, sentence: string): Scene {
   const size = Math.max(SMALLEST, Math.min(13, body.height / 5));
   const lines = wrap(sentence, body.width, size, 500, Math.max(1, Math.min(3, Math.floor(body.height / (size * LINE_HEIGHT)))));
   const top = body.y + body.height / 2 - ((lines.length - 1) * size * LINE_HEIGHT) / 2;
-  for (const [i, line] of lines.entries()) marks.push(textMark(`empty${i}`, "frame", body.x + body.width / 2, top + i * size * LINE_HEIGHT, line, size, 500, input.theme.muted, "middle"));
-  return frameScene(input, marks, [], `${fillTemplate(input.data.title, input.data.names)}: ${sentence}.`);
+  for (const [i, line] of lines.entries())
+    marks.push(textMark(`empty${i}`, "frame", body.x + body.width / 2, top + i * size * LINE_HEIGHT, line, size, 500, input.theme.muted, "middle"));
+  return frameScene(input, marks, [], [fillTemplate(input.data.title, input.data.names), sentence].filter(Boolean).join(": "));
 }
 
 /**
@@ -99,4 +126,3 @@ export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]
     body: { ...body, height: body.height - size * 1.6 },
   };
 }
-

@@ -1,6 +1,6 @@
+import type { KindId } from "../project/schema";
 import type { Theme } from "../scene/colour";
 import type { Scene } from "../scene/marks";
-import type { KindId } from "../project/schema";
 import type { Style } from "./style";
 import type { VisualData } from "./visual-data";
 
@@ -44,8 +44,23 @@ export interface Kind {
   scene: (input: SceneInput) => Scene;
 }
 
-export const number = (id: string, label: string, min: number, max: number, step: number, unit: string, standard: number): Dial => ({ type: "number", id, label, min, max, step, unit, default: standard });
-export const choice = (id: string, label: string, options: [string, string][], standard: string): Dial => ({ type: "choice", id, label, options: options.map(([value, text]) => ({ value, label: text })), default: standard });
+export const number = (id: string, label: string, min: number, max: number, step: number, unit: string, standard: number): Dial => ({
+  type: "number",
+  id,
+  label,
+  min,
+  max,
+  step,
+  unit,
+  default: standard,
+});
+export const choice = (id: string, label: string, options: [string, string][], standard: string): Dial => ({
+  type: "choice",
+  id,
+  label,
+  options: options.map(([value, text]) => ({ value, label: text })),
+  default: standard,
+});
 export const toggle = (id: string, label: string, standard: boolean): Dial => ({ type: "toggle", id, label, default: standard });
 export const template = (id: string, label: string, standard: string): Dial => ({ type: "template", id, label, default: standard });
 export const colour = (id: string, label: string): Dial => ({ type: "colour", id, label, default: "" });

@@ -39,7 +39,13 @@ function entryMarks(e: LegendEntry, x: number, y: number, room: number, theme: T
 function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: number): { marks: Mark[]; body: Box } {
   const widestAllowed = body.width * 0.45;
   // Names go before values: where both do not fit, the values go, and the tooltip has them.
-  if (widest > widestAllowed && entries.some((e) => e.value)) return layLegend("right", entries.map((e) => ({ ...e, value: "" })), body, theme);
+  if (widest > widestAllowed && entries.some((e) => e.value))
+    return layLegend(
+      "right",
+      entries.map((e) => ({ ...e, value: "" })),
+      body,
+      theme,
+    );
   const room = Math.min(widest + 2, widestAllowed);
   const most = Math.max(1, Math.floor(body.height / ROW));
   const shown = entries.length > most ? entries.slice(0, most - 1) : entries;

@@ -21,7 +21,13 @@ function atValue(data: VisualData, value: number | null): VisualData {
 
 function withRows(data: VisualData, values: number[]): VisualData {
   const rows: VisualRow[] = values.map((value, i) => ({ key: `trial${i}`, label: data.rows[i % Math.max(1, data.rows.length)]?.label || `Category ${i + 1}`, value, groups: 0 }));
-  return { ...atValue(data, values.reduce((a, b) => a + b, 0)), rows: rows.map((r, i) => ({ ...r, label: i < data.rows.length ? r.label : `Category ${i + 1}` })) };
+  return {
+    ...atValue(
+      data,
+      values.reduce((a, b) => a + b, 0),
+    ),
+    rows: rows.map((r, i) => ({ ...r, label: i < data.rows.length ? r.label : `Category ${i + 1}` })),
+  };
 }
 
 /** The trials of a visual: those of the parts of a whole where it is split, those around its goal where it is not. */
@@ -32,11 +38,39 @@ export function trialsOf(visual: Visual, data: VisualData): Trial[] {
     const now = data.rows.map((r) => r.value ?? 0);
     const largest = Math.max(1, ...now);
     return [
-      { id: "zero", label: "All zero", data: withRows(data, now.map(() => 0)) },
+      {
+        id: "zero",
+        label: "All zero",
+        data: withRows(
+          data,
+          now.map(() => 0),
+        ),
+      },
       { id: "one", label: "One category", data: withRows(data, [largest]) },
-      { id: "dominant", label: "One far ahead", data: withRows(data, now.map((_, i) => (i === 0 ? largest * 20 : largest / 5))) },
-      { id: "negative", label: "Some below zero", data: withRows(data, now.map((v, i) => (i === 1 ? -Math.abs(v) : v))) },
-      { id: "crowd", label: "40 categories", data: withRows(data, Array.from({ length: 40 }, (_, i) => largest / (i + 1))) },
+      {
+        id: "dominant",
+        label: "One far ahead",
+        data: withRows(
+          data,
+          now.map((_, i) => (i === 0 ? largest * 20 : largest / 5)),
+        ),
+      },
+      {
+        id: "negative",
+        label: "Some below zero",
+        data: withRows(
+          data,
+          now.map((v, i) => (i === 1 ? -Math.abs(v) : v)),
+        ),
+      },
+      {
+        id: "crowd",
+        label: "40 categories",
+        data: withRows(
+          data,
+          Array.from({ length: 40 }, (_, i) => largest / (i + 1)),
+        ),
+      },
       empty,
     ];
   }

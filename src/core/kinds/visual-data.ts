@@ -1,6 +1,6 @@
+import type { Query, QueryInput, Result } from "../engine/query";
 import { civil, isoWeek, parseIsoDate } from "../formula/calendar";
 import type { Value } from "../formula/value";
-import type { Query, QueryInput, Result } from "../engine/query";
 import type { NumberFormat, Project, Source, Visual, Zone } from "../project/schema";
 import { namesInTemplate, type TemplateValue } from "../scene/template";
 
@@ -81,8 +81,19 @@ export function keyLabel(key: Value, bucket: string | undefined): string {
 const asNumber = (value: Value | undefined): number | null => (typeof value === "number" ? value : typeof value === "boolean" ? Number(value) : null);
 
 const nothing = (visual: Visual, problem: string): VisualData => ({
-  rows: [], total: null, target: null, minimum: null, maximum: null, zones: [], format: PLAIN_FORMAT, valueLabel: "", splitLabel: null,
-  title: visual.name, subtitle: "", names: {}, problem,
+  rows: [],
+  total: null,
+  target: null,
+  minimum: null,
+  maximum: null,
+  zones: [],
+  format: PLAIN_FORMAT,
+  valueLabel: "",
+  splitLabel: null,
+  title: visual.name,
+  subtitle: "",
+  names: {},
+  problem,
 });
 
 /** Puts a result into the words of the visual's sentence. `inputs` are values that a board or an address overrides, by name. */
@@ -92,7 +103,7 @@ export function toVisualData(visual: Visual, project: Project, result: Result | 
   if (result === null) return nothing(visual, "");
   if ("error" in result) return nothing(visual, result.error);
   const inputNow = (i: Project["inputs"][number]) => inputs[i.name] ?? i.value;
-  const valueOf = (source: Source | null): number | null => {
+  const numberFrom = (source: Source | null): number | null => {
     if (!source) return null;
     if ("number" in source) return source.number;
     if ("input" in source) {
@@ -114,7 +125,7 @@ export function toVisualData(visual: Visual, project: Project, result: Result | 
       groups: other ? (result.others?.groups ?? 0) : 0,
     };
   });
-  const target = valueOf(visual.target);
+  const target = numberFrom(visual.target);
   const names: VisualData["names"] = {};
   for (const i of project.inputs) {
     const now = inputNow(i);
@@ -127,11 +138,27 @@ export function toVisualData(visual: Visual, project: Project, result: Result | 
     }
   }
   const text = (value: number | null, format = measure.format) => ({ value, format });
-  Object.assign(names, { value: text(total), total: text(total), target: text(target), measure: measure.label, category: "", share: text(target ? (total === null ? null : total / target) : null, PERCENT_FORMAT) });
+  Object.assign(names, {
+    value: text(total),
+    total: text(total),
+    target: text(target),
+    measure: measure.label,
+    category: "",
+    share: text(target ? (total === null ? null : total / target) : null, PERCENT_FORMAT),
+  });
   return {
     rows: visual.split && result.rows === 0 ? [] : rows,
-    total, target, minimum: valueOf(visual.minimum), maximum: valueOf(visual.maximum), zones: visual.zones,
-    format: measure.format, valueLabel: measure.label, splitLabel: visual.split?.column ?? null,
-    title: visual.title, subtitle: visual.subtitle, names, problem: null,
+    total,
+    target,
+    minimum: numberFrom(visual.minimum),
+    maximum: numberFrom(visual.maximum),
+    zones: visual.zones,
+    format: measure.format,
+    valueLabel: measure.label,
+    splitLabel: visual.split?.column ?? null,
+    title: visual.title,
+    subtitle: visual.subtitle,
+    names,
+    problem: null,
   };
 }

@@ -2,12 +2,16 @@ import { produce } from "immer";
 import { checkFormula } from "../formula/check";
 import { freeName, renameColumnIn, renameInputIn, renameInTemplate, renameMeasureIn, renameTableIn, scopeOf } from "./names";
 import type { Board, Control, Input, Measure, Project, TableInfo, Tile, Visual } from "./schema";
+import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
 
 /** Edits are pure: each takes a project and gives the changed one, leaving the first as it was. */
 export type Edit = (project: Project) => Project;
 
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-const edit = (recipe: (draft: Project) => void): Edit => (project) => produce(project, recipe);
+const edit =
+  (recipe: (draft: Project) => void): Edit =>
+  (project) =>
+    produce(project, recipe);
 
 export const renameProject = (name: string): Edit => edit((p) => void (p.name = name));
 
@@ -136,24 +140,38 @@ export const changeBoard = (id: string, change: (board: Board) => void): Edit =>
     if (board) change(board);
   });
 
-/** The first free place below the others, or beside the last tile where there is room. */
-function freePlace(board: Board, w: number): { x: number; y: number } {
-  const bottom = Math.max(0, ...board.tiles.map((t) => t.y + t.h));
-  const last = board.tiles.filter((t) => t.y + t.h === bottom);
-  const right = Math.max(0, ...last.map((t) => t.x + t.w));
-  const free = board.tiles.length > 0 && right + w <= 12 && board.tiles.every((t) => t.y + t.h <= Math.min(...last.map((l) => l.y)) || t.x + t.w <= right);
-  return free ? { x: right, y: Math.min(...last.map((l) => l.y)) } : { x: 0, y: bottom };
-}
-
 type NewTile = { id: string; type: "visual"; visual: string } | { id: string; type: "text"; text: string };
-export const addTile = (boardId: string, tile: NewTile, w = 4, h = 6): Edit => changeBoard(boardId, (b) => void b.tiles.push({ ...tile, ...freePlace(b, w), w, h } as Tile));
-export const removeTile = (boardId: string, tileId: string): Edit => changeBoard(boardId, (b) => void (b.tiles = b.tiles.filter((t) => t.id !== tileId)));
-export const placeTiles = (boardId: string, places: { id: string; x: number; y: number; w: number; h: number }[]): Edit =>
+
+/** Adds a tile where there is room for it. */
+export const addTile = (boardId: string, tile: NewTile, w = 4, h = 6): Edit =>
+  changeBoard(boardId, (b) => {
+    b.tiles.push({ ...tile, ...freePlace(b.tiles, w, h), w, h } as Tile);
+    settleTiles(b.tiles);
+  });
+export const removeTile = (boardId: string, tileId: string): Edit =>
+  changeBoard(boardId, (b) => {
+    b.tiles = b.tiles.filter((t) => t.id !== tileId);
+    settleTiles(b.tiles);
+  });
+/** Puts tiles where they were dragged or resized to; the others give way. */
+export const placeTiles = (boardId: string, places: Place[], moved: string | null = null): Edit =>
   changeBoard(boardId, (b) => {
     for (const { id, x, y, w, h } of places) {
       const tile = b.tiles.find((t) => t.id === id);
-      if (tile && (tile.x !== x || tile.y !== y || tile.w !== w || tile.h !== h)) Object.assign(tile, { x, y, w, h });
+      if (tile) setPlace(tile, { x, y, w, h });
     }
+    settleTiles(b.tiles, moved);
+  });
+/** Moves a tile by one step: sideways by a column, up or down past its neighbour. */
+export const moveTile = (boardId: string, tileId: string, dx: number, dy: number): Edit =>
+  changeBoard(boardId, (b) => {
+    const tile = b.tiles.find((t) => t.id === tileId);
+    if (!tile) return;
+    const x = Math.min(12 - tile.w, Math.max(0, tile.x + dx));
+    const above = b.tiles.filter((t) => t !== tile && t.x < tile.x + tile.w && tile.x < t.x + t.w && t.y + t.h <= tile.y).sort((p, q) => q.y + q.h - p.y - p.h)[0];
+    const y = dy > 0 ? tile.y + tile.h + 1 : dy < 0 ? (above?.y ?? 0) : tile.y;
+    setPlace(tile, { ...tile, x, y });
+    settleTiles(b.tiles, tileId);
   });
 export const addControl = (boardId: string, control: Control): Edit => changeBoard(boardId, (b) => void b.controls.push(control));
 export const removeControl = (boardId: string, controlId: string): Edit => changeBoard(boardId, (b) => void (b.controls = b.controls.filter((c) => c.id !== controlId)));

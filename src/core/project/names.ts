@@ -58,7 +58,9 @@ export function renameColumnIn(formula: string, table: string, ownTable: string 
 
 /** The formula with a measure's name changed. `columns` are the columns of the formula's own table, which go before measures. */
 export function renameMeasureIn(formula: string, columns: string[], from: string, to: string): string {
-  return rewrite(formula, (kind, text, before, after) => (kind === "name" && same(text, from) && before !== "." && after !== "(" && after !== "." && !columns.some((c) => same(c, from)) ? quoteName(to) : null));
+  return rewrite(formula, (kind, text, before, after) =>
+    kind === "name" && same(text, from) && before !== "." && after !== "(" && after !== "." && !columns.some((c) => same(c, from)) ? quoteName(to) : null,
+  );
 }
 
 export function renameInputIn(formula: string, from: string, to: string): string {

@@ -5,7 +5,11 @@ import { filterSchema, splitSchema, valueSchema } from "../engine/query";
 export const FORMAT = "cavlo-project";
 export const FORMAT_VERSION = 1;
 
-const id = z.string().min(1).max(40).regex(/^[A-Za-z0-9_-]+$/, "An id has only letters, digits, - and _.");
+const id = z
+  .string()
+  .min(1)
+  .max(40)
+  .regex(/^[A-Za-z0-9_-]+$/, "An id has only letters, digits, - and _.");
 const name = z.string().trim().min(1, "A name is needed.").max(120, "A name has at most 120 characters.");
 const note = z.string().max(500).default("");
 
@@ -13,7 +17,10 @@ export const numberFormatSchema = z.object({
   style: z.enum(["number", "percent", "currency", "duration"]).default("number"),
   decimals: z.int().min(0).max(10).default(0),
   units: z.enum(["none", "thousand", "million", "billion", "automatic"]).default("none"),
-  currency: z.string().regex(/^[A-Z]{3}$/, "A currency is three capitals, for example EUR.").default("EUR"),
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, "A currency is three capitals, for example EUR.")
+    .default("EUR"),
   prefix: z.string().max(20).default(""),
   suffix: z.string().max(20).default(""),
   locale: z.string().max(35).default("plain"),
@@ -75,7 +82,10 @@ export const visualSchema = z.object({
   maximum: sourceSchema.nullable().default(null),
   zones: z.array(zoneSchema).max(8).default([]),
   order: z.object({ by: z.enum(["value", "split"]), order: z.enum(["asc", "desc"]) }).default({ by: "value", order: "desc" }),
-  keep: z.object({ first: z.int().min(1).max(200), others: z.boolean() }).nullable().default(null),
+  keep: z
+    .object({ first: z.int().min(1).max(200), others: z.boolean() })
+    .nullable()
+    .default(null),
   filters: z.array(filterSchema).max(20).default([]),
   /** Dials set by hand, as "part.dial"; all others stand at the kind's default. */
   dials: z.record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()])).default({}),
@@ -89,7 +99,15 @@ export const tileSchema = z.discriminatedUnion("type", [
 ]);
 
 export const controlSchema = z.discriminatedUnion("type", [
-  z.object({ id, type: z.literal("filter"), label: name, table: z.string().max(120), column: z.string().max(200), by: z.enum(["year", "quarter", "month"]).optional(), chosen: z.array(valueSchema).max(500).default([]) }),
+  z.object({
+    id,
+    type: z.literal("filter"),
+    label: name,
+    table: z.string().max(120),
+    column: z.string().max(200),
+    by: z.enum(["year", "quarter", "month"]).optional(),
+    chosen: z.array(valueSchema).max(500).default([]),
+  }),
   z.object({ id, type: z.literal("input"), input: id }),
 ]);
 

@@ -64,7 +64,8 @@ export function formatFromText(text: string, base: NumberFormat): NumberFormat |
   if (!m || Number(m[2] ?? 0) > 10) return null;
   const decimals = m[2] === undefined ? base.decimals : Number(m[2]);
   const word = m[1];
-  if (word === "number" || word === "percent" || word === "currency" || word === "duration") return { ...base, style: word, decimals, units: word === base.style ? base.units : "none" };
+  if (word === "number" || word === "percent" || word === "currency" || word === "duration")
+    return { ...base, style: word, decimals, units: word === base.style ? base.units : "none" };
   return { ...base, style: base.style === "currency" ? "currency" : "number", units: word as NumberFormat["units"], decimals };
 }
 

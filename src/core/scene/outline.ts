@@ -60,7 +60,10 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
   const limits = cornerLimits(inner, outer, half, g);
   const [c0, c1, c2, c3] = shape.corners.map((c, i) => Math.max(0, Math.min(c, i < 2 ? limits.outer : limits.inner)));
   // A point `along` an edge's direction, moved by the inset into the sector; side 1 is the start edge, -1 the end edge.
-  const edge = (angle: number, side: 1 | -1, along: number, across: number): [number, number] => [cx + along * Math.cos(angle) - side * across * Math.sin(angle), cy + along * Math.sin(angle) + side * across * Math.cos(angle)];
+  const edge = (angle: number, side: 1 | -1, along: number, across: number): [number, number] => [
+    cx + along * Math.cos(angle) - side * across * Math.sin(angle),
+    cy + along * Math.sin(angle) + side * across * Math.cos(angle),
+  ];
   const along = (r: number, across: number) => Math.sqrt(Math.max(0, r * r - across * across));
   const corner = (angle: number, side: 1 | -1, c: number, rim: "outer" | "inner") => {
     const r = rim === "outer" ? outer - c : inner + c;
@@ -93,7 +96,15 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
 /** Radii that fit into a box: all shrink together until no two meet. Radii are top left, top right, bottom right, bottom left. */
 export function fittedRadii({ width, height, radii }: Pick<Rect, "width" | "height" | "radii">): [number, number, number, number] {
   const [a, b, c, d] = radii.map((r) => Math.max(0, r));
-  const scale = Math.min(1, ...[[width, a + b], [width, d + c], [height, a + d], [height, b + c]].map(([side, sum]) => (sum > 0 ? side / sum : 1)));
+  const scale = Math.min(
+    1,
+    ...[
+      [width, a + b],
+      [width, d + c],
+      [height, a + d],
+      [height, b + c],
+    ].map(([side, sum]) => (sum > 0 ? side / sum : 1)),
+  );
   return [a * scale, b * scale, c * scale, d * scale];
 }
 
@@ -129,7 +140,7 @@ export class SvgPath implements Pen {
     const turn = 2 * Math.PI;
     let sweep = endAngle - startAngle;
     if (!anticlockwise && sweep < -TINY) sweep = ((sweep % turn) + turn) % turn;
-    if (anticlockwise && sweep > TINY) sweep = -((((-sweep) % turn) + turn) % turn);
+    if (anticlockwise && sweep > TINY) sweep = -(((-sweep % turn) + turn) % turn);
     const at = (angle: number) => `${fixed(cx + r * Math.cos(angle))} ${fixed(cy + r * Math.sin(angle))}`;
     this.parts.push(`L${at(startAngle)}`);
     const large = Math.abs(sweep) > Math.PI ? 1 : 0;

@@ -1,5 +1,5 @@
-import type { NumberFormat } from "../project/schema";
 import { nearestName } from "../formula/nearest";
+import type { NumberFormat } from "../project/schema";
 import { formatFromText, formatNumber } from "./number-format";
 
 /** What a name in a template stands for: a text, or a number with the format it is written in. */
@@ -21,7 +21,17 @@ export function checkTemplate(template: string, known: Iterable<string>): Templa
     const span = { start: m.index, end: m.index + m[0].length };
     if (!names.some((n) => n.toLowerCase() === m[1].toLowerCase())) {
       const near = nearestName(m[1], names);
-      problems.push({ ...span, message: `There is nothing called “${m[1]}” to write here.${near ? ` Did you mean {${near}}?` : ` You can use ${names.slice(0, 5).map((n) => `{${n}}`).join(", ")}.`}` });
+      problems.push({
+        ...span,
+        message: `There is nothing called “${m[1]}” to write here.${
+          near
+            ? ` Did you mean {${near}}?`
+            : ` You can use ${names
+                .slice(0, 5)
+                .map((n) => `{${n}}`)
+                .join(", ")}.`
+        }`,
+      });
     } else if (m[2] !== undefined && !formatFromText(m[2], { style: "number", decimals: 0, units: "none", currency: "EUR", prefix: "", suffix: "", locale: "plain" })) {
       problems.push({ ...span, message: `“${m[2]}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.` });
     }

@@ -1,8 +1,8 @@
 import { cellValue, findColumn, outward, type Table } from "@/core/data/column";
 import { cellText, profileColumn } from "@/core/data/profile";
 import { isNothing } from "@/core/data/reading";
-import { compareValues } from "@/core/formula/value";
 import { QueryError } from "@/core/engine/query";
+import { compareValues } from "@/core/formula/value";
 import type { TableInfo } from "@/core/project/schema";
 import { openRows } from "../store/table-files";
 import type { RowsPage, TableProfile } from "./protocol";

@@ -9,7 +9,8 @@ const hostname = (host: string) => host.replace(/:\d+$/, "").toLowerCase();
  */
 export function refusal(request: Pick<IncomingMessage, "headers" | "method" | "url">, listening: string): { status: number; code: string; message: string } | null {
   const host = request.headers.host ?? "";
-  if (!LOCAL.has(hostname(host)) && hostname(host) !== listening.toLowerCase()) return { status: 403, code: "bad_host", message: "This server answers only under its own address." };
+  if (!LOCAL.has(hostname(host)) && hostname(host) !== listening.toLowerCase())
+    return { status: 403, code: "bad_host", message: "This server answers only under its own address." };
   const { origin } = request.headers;
   if (origin !== undefined && request.method !== "GET" && request.method !== "HEAD") {
     let from = "";

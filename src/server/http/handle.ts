@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { HttpError } from "./errors";
 
 const JSON_LIMIT = 20_000_000;

@@ -16,7 +16,9 @@ export function answerImport(request: Request, work: (progress: (share: number) 
       } catch (error) {
         const known = error instanceof HttpError;
         if (!known && !cancel.signal.aborted) console.error(error);
-        line({ error: known ? { code: error.code, message: error.message } : { code: "internal", message: "Something went wrong in Cavlo itself. Nothing was brought in; try again." } });
+        line({
+          error: known ? { code: error.code, message: error.message } : { code: "internal", message: "Something went wrong in Cavlo itself. Nothing was brought in; try again." },
+        });
       }
       if (!cancel.signal.aborted) controller.close();
     },

@@ -13,20 +13,35 @@ export interface ImportedTable {
   notes: string[];
 }
 
-function describe(id: string, file: string, read: CsvTable): ImportedTable {
+function tableInfo(id: string, file: string, read: CsvTable): ImportedTable {
   const name = file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "table";
   const source = { file, separator: read.separator, encoding: read.encoding, header: read.header };
   return { table: { id, name, rows: read.rows, columns: read.columns, source }, notes: read.notes };
 }
 
-async function store(projectId: string, id: string, path: string, file: string, options: CsvOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
+async function store(
+  projectId: string,
+  id: string,
+  path: string,
+  file: string,
+  options: CsvOptions,
+  progress: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<ImportedTable> {
   const read = await runJob<CsvTable>({ type: "csv", id, path, options }, progress, signal);
   registerTable(projectId, { id, rows: read.rows, columns: read.columns.length });
-  return describe(id, file, read);
+  return tableInfo(id, file, read);
 }
 
 /** Brings a CSV or TSV file into a project. The rows are stored; the caller adds the table to the document. */
-export async function importTable(projectId: string, file: string, body: AsyncIterable<Uint8Array>, options: CsvOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
+export async function importTable(
+  projectId: string,
+  file: string,
+  body: AsyncIterable<Uint8Array>,
+  options: CsvOptions,
+  progress: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<ImportedTable> {
   const id = nanoid(16);
   const files = tableFiles(id);
   try {

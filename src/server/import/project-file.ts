@@ -46,7 +46,11 @@ function checkRows(file: ProjectFile): void {
 }
 
 /** Reads a project file, stores its rows as new tables, and gives the document over them. Throws an ImportProblem where it is broken. */
-export function readProjectFile(bytes: Buffer, store: (name: string, columns: string[], rows: Iterable<Cell[]>) => StoredTable, progress: (share: number) => void): { document: Project; tables: StoredTable[] } {
+export function readProjectFile(
+  bytes: Buffer,
+  store: (name: string, columns: string[], rows: Iterable<Cell[]>) => StoredTable,
+  progress: (share: number) => void,
+): { document: Project; tables: StoredTable[] } {
   let value: unknown;
   try {
     value = JSON.parse(bytes.toString("utf8"));

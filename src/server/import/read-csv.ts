@@ -2,7 +2,7 @@ import { createReadStream, statSync } from "node:fs";
 import { CsvError, type Parser, parse } from "csv-parse";
 import iconv from "iconv-lite";
 import { z } from "zod";
-import { type Reading, ReadingGuess, isNothing } from "@/core/data/reading";
+import { isNothing, type Reading, ReadingGuess } from "@/core/data/reading";
 import { type Cell, TableWriter } from "../store/table-files";
 import { columnNames, ENCODINGS, type Encoding, ImportProblem, readSample, SEPARATORS, type Separator, sniffEncoding, sniffHeader, sniffQuote, sniffSeparator } from "./sniff";
 
@@ -50,7 +50,10 @@ class RowTaker {
     const width = this.names.length;
     if (values.length > width) {
       const extra = values.slice(width);
-      if (extra.some((c) => c !== null && !isNothing(c))) throw new ImportProblem(`Row ${row} has ${values.length} cells, but ${this.header ? "the head" : "the first row"} has ${width}. Look for a separator too many in row ${row}, or put the cell in quotes.`);
+      if (extra.some((c) => c !== null && !isNothing(c)))
+        throw new ImportProblem(
+          `Row ${row} has ${values.length} cells, but ${this.header ? "the head" : "the first row"} has ${width}. Look for a separator too many in row ${row}, or put the cell in quotes.`,
+        );
       values.length = width;
     } else if (values.length < width) {
       this.short++;

@@ -1,6 +1,6 @@
 import { closeSync, openSync, readSync } from "node:fs";
-import { type Cell } from "../store/table-files";
 import { isNothing, readBoolean, readDate, readNumber } from "@/core/data/reading";
+import type { Cell } from "../store/table-files";
 
 export const ENCODINGS = ["utf-8", "utf-16le", "utf-16be", "windows-1252"] as const;
 export type Encoding = (typeof ENCODINGS)[number];
@@ -18,7 +18,8 @@ export function sniffEncoding(path: string, size: number): Encoding {
   try {
     const head = Buffer.alloc(Math.min(size, SAMPLE));
     readSync(file, head, 0, head.length, 0);
-    if (head[0] === 0x50 && head[1] === 0x4b && head[2] <= 7) throw new ImportProblem("This is a spreadsheet or an archive, not a text file. Save the sheet as CSV and bring in that file.");
+    if (head[0] === 0x50 && head[1] === 0x4b && head[2] <= 7)
+      throw new ImportProblem("This is a spreadsheet or an archive, not a text file. Save the sheet as CSV and bring in that file.");
     if (head[0] === 0xff && head[1] === 0xfe) return "utf-16le";
     if (head[0] === 0xfe && head[1] === 0xff) return "utf-16be";
     let [even, odd] = [0, 0];
@@ -91,7 +92,12 @@ export function sniffSeparator(sample: string, quote: string): Separator {
   return best;
 }
 
-const looksTyped = (cell: string) => readNumber(cell, ".") !== null || readNumber(cell, ",") !== null || readDate(cell, "ymd") !== null || readDate(cell, "dmy") !== null || (readBoolean(cell) !== null && cell.length > 1);
+const looksTyped = (cell: string) =>
+  readNumber(cell, ".") !== null ||
+  readNumber(cell, ",") !== null ||
+  readDate(cell, "ymd") !== null ||
+  readDate(cell, "dmy") !== null ||
+  (readBoolean(cell) !== null && cell.length > 1);
 
 /** Whether the first row holds names: all filled (but trailing ones), none of them a number, a date or true. */
 export function sniffHeader(first: Cell[]): boolean {

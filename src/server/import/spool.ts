@@ -1,5 +1,5 @@
-import { createWriteStream, readFileSync } from "node:fs";
 import { once } from "node:events";
+import { createWriteStream, readFileSync } from "node:fs";
 import { HttpError } from "../http/errors";
 import { settings } from "../settings";
 
@@ -13,7 +13,12 @@ export async function spool(body: AsyncIterable<Uint8Array>, path: string, small
   try {
     for await (const chunk of body) {
       size += chunk.byteLength;
-      if (size > settings.importLimit) throw new HttpError(413, "too_large", `The file is larger than ${settings.importLimit / 1e6} MB. Leave out columns or rows that no measure needs, or start Cavlo with a higher CAVLO_IMPORT_LIMIT_MB.`);
+      if (size > settings.importLimit)
+        throw new HttpError(
+          413,
+          "too_large",
+          `The file is larger than ${settings.importLimit / 1e6} MB. Leave out columns or rows that no measure needs, or start Cavlo with a higher CAVLO_IMPORT_LIMIT_MB.`,
+        );
       if (!out.write(chunk)) await once(out, "drain");
     }
   } finally {

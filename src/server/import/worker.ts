@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { nanoid } from "nanoid";
 import { parentPort, workerData } from "node:worker_threads";
+import { nanoid } from "nanoid";
 import { ReadingGuess } from "@/core/data/reading";
 import { QUILLHAVEN } from "@/demo/quillhaven";
 import { type Cell, TableWriter } from "../store/table-files";

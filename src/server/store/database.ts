@@ -31,7 +31,8 @@ export const SCHEMA_VERSION = MIGRATIONS.length;
 
 function migrate(db: Database.Database): void {
   const version = db.pragma("user_version", { simple: true }) as number;
-  if (version > SCHEMA_VERSION) throw new Error(`The data folder was written by a newer version of Cavlo (${version}; this one knows ${SCHEMA_VERSION}). Use that version, or another data folder.`);
+  if (version > SCHEMA_VERSION)
+    throw new Error(`The data folder was written by a newer version of Cavlo (${version}; this one knows ${SCHEMA_VERSION}). Use that version, or another data folder.`);
   for (let v = version; v < SCHEMA_VERSION; v++) {
     db.transaction(() => {
       db.exec(MIGRATIONS[v]);
@@ -45,7 +46,12 @@ export const tablesFolder = () => join(settings.data, "tables");
 
 /** Removes what a stopped process left half-done: files of imports that never ended, and tables no project knows. */
 function sweep(db: Database.Database): void {
-  const known = new Set(db.prepare<[], { id: string }>("select id from stored_tables").all().map((t) => t.id));
+  const known = new Set(
+    db
+      .prepare<[], { id: string }>("select id from stored_tables")
+      .all()
+      .map((t) => t.id),
+  );
   for (const file of readdirSync(tablesFolder())) {
     const id = file.split(".")[0];
     if (file.includes(".part") || file.includes(".upload") || !known.has(id)) rmSync(join(tablesFolder(), file), { force: true });

@@ -38,7 +38,9 @@ export function createProject(document: Project, id = nanoid(12)): ProjectSummar
 /** A project with its newest document. Throws 404 where there is none. */
 export function readProject(id: string): SavedProject {
   const row = database()
-    .prepare<[string], Row & { document: string }>("select p.id, p.name, p.revision, p.changed_at, r.document from projects p join revisions r on r.project_id = p.id and r.revision = p.revision where p.id = ?")
+    .prepare<[string], Row & { document: string }>(
+      "select p.id, p.name, p.revision, p.changed_at, r.document from projects p join revisions r on r.project_id = p.id and r.revision = p.revision where p.id = ?",
+    )
     .get(id);
   if (!row) throw new HttpError(404, "no_project", "There is no such project. It may have been deleted; go back to the list of projects.");
   const parsed = projectSchema.safeParse(JSON.parse(row.document));
@@ -78,7 +80,9 @@ export function deleteProject(id: string): void {
 
 /** Notes that a table's rows are stored for a project. */
 export function registerTable(projectId: string, table: { id: string; rows: number; columns: number }): void {
-  database().prepare("insert into stored_tables (id, project_id, rows, columns, created_at) values (?, ?, ?, ?, ?)").run(table.id, projectId, table.rows, table.columns, new Date().toISOString());
+  database()
+    .prepare("insert into stored_tables (id, project_id, rows, columns, created_at) values (?, ?, ?, ?, ?)")
+    .run(table.id, projectId, table.rows, table.columns, new Date().toISOString());
 }
 
 /** The ids of the tables whose rows are stored for a project, with their number of columns. */

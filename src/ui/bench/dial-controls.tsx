@@ -2,9 +2,9 @@
 import { RotateCcw } from "lucide-react";
 import { Slider, Switch } from "radix-ui";
 import { useId } from "react";
-import { setDial } from "@/core/project/edits";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/kind";
+import { setDial } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { isColour } from "@/core/scene/colour";
 import { checkTemplate } from "@/core/scene/template";
@@ -28,7 +28,14 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
         {dial.label}
       </label>
       <div className="grid grid-cols-[1fr_58px] items-center gap-2">
-        <Slider.Root className="relative flex h-5 touch-none items-center select-none" min={dial.min} max={dial.max} step={dial.step} value={[now]} onValueChange={([n]) => onChange(n)}>
+        <Slider.Root
+          className="relative flex h-5 touch-none items-center select-none"
+          min={dial.min}
+          max={dial.max}
+          step={dial.step}
+          value={[now]}
+          onValueChange={([n]) => onChange(n)}
+        >
           <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">
             <Slider.Range className="absolute h-full rounded-full bg-verdigris" />
           </Slider.Track>
@@ -69,7 +76,12 @@ function DialRow(props: Props) {
     return (
       <>
         {label}
-        <Switch.Root id={id} checked={value === true} onCheckedChange={onChange} className="relative h-[18px] w-8 justify-self-end rounded-full bg-muted/60 transition-colors data-[state=checked]:bg-verdigris">
+        <Switch.Root
+          id={id}
+          checked={value === true}
+          onCheckedChange={onChange}
+          className="relative h-[18px] w-8 justify-self-end rounded-full bg-muted/60 transition-colors data-[state=checked]:bg-verdigris"
+        >
           <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-sheet transition-transform data-[state=checked]:translate-x-4" />
         </Switch.Root>
       </>
@@ -106,7 +118,12 @@ function PartDials({ visual, part, names, lit, onLit }: { visual: Visual; part: 
   const apply = useProject((s) => s.apply);
   const set = part.dials.filter((d) => `${part.id}.${d.id}` in visual.dials);
   return (
-    <section aria-label={part.label} onPointerEnter={() => onLit(part.id)} onPointerLeave={() => onLit(null)} className={`border-b border-rule px-4 py-3 transition-colors ${lit ? "bg-tint/60" : ""}`}>
+    <section
+      aria-label={part.label}
+      onPointerEnter={() => onLit(part.id)}
+      onPointerLeave={() => onLit(null)}
+      className={`border-b border-rule px-4 py-3 transition-colors ${lit ? "bg-tint/60" : ""}`}
+    >
       <div className="flex h-6 items-center justify-between">
         <h3 className="section-title">{part.label}</h3>
         {set.length > 0 && (
@@ -124,7 +141,15 @@ function PartDials({ visual, part, names, lit, onLit }: { visual: Visual; part: 
       <div className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 pt-1">
         {part.dials.map((dial) => {
           const key = `${part.id}.${dial.id}`;
-          return <DialRow key={key} dial={dial} names={names} value={visual.dials[key] ?? dial.default} onChange={(value) => apply(setDial(visual.id, key, value), `dial ${visual.id} ${key}`)} />;
+          return (
+            <DialRow
+              key={key}
+              dial={dial}
+              names={names}
+              value={visual.dials[key] ?? dial.default}
+              onChange={(value) => apply(setDial(visual.id, key, value), `dial ${visual.id} ${key}`)}
+            />
+          );
         })}
       </div>
     </section>

@@ -2,15 +2,20 @@
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import type { Filter } from "@/core/engine/query";
-import type { TableInfo } from "@/core/project/schema";
 import { PLAIN_FORMAT } from "@/core/kinds/visual-data";
+import type { TableInfo } from "@/core/project/schema";
 import { useColumnValues } from "../shared/column-values";
 import { Choose } from "../shared/labelled";
 import { NumberEntry } from "./number-entry";
 import { Phrase } from "./phrase";
 
 function filterText(filter: Filter): string {
-  if ("in" in filter) return filter.in.length === 0 ? `${filter.column}: none` : filter.in.length <= 2 ? filter.in.map((v) => (v === null ? "(none)" : String(v))).join(" and ") : `${filter.in.length} of ${filter.column}`;
+  if ("in" in filter)
+    return filter.in.length === 0
+      ? `${filter.column}: none`
+      : filter.in.length <= 2
+        ? filter.in.map((v) => (v === null ? "(none)" : String(v))).join(" and ")
+        : `${filter.in.length} of ${filter.column}`;
   const { from, to } = filter as { from?: unknown; to?: unknown };
   return from != null && to != null ? `${filter.column} ${from} to ${to}` : from != null ? `${filter.column} from ${from}` : `${filter.column} up to ${to ?? "…"}`;
 }
@@ -22,7 +27,12 @@ function Values({ table, filter, onChange }: { table: TableInfo; filter: Extract
       {values.map(({ value, label }) => (
         <li key={String(value)}>
           <label className="flex cursor-pointer items-center gap-2 px-2 py-1 hover:bg-tint">
-            <input type="checkbox" className="accent-verdigris" checked={filter.in.includes(value)} onChange={(e) => onChange({ ...filter, in: e.target.checked ? [...filter.in, value] : filter.in.filter((v) => v !== value) })} />
+            <input
+              type="checkbox"
+              className="accent-verdigris"
+              checked={filter.in.includes(value)}
+              onChange={(e) => onChange({ ...filter, in: e.target.checked ? [...filter.in, value] : filter.in.filter((v) => v !== value) })}
+            />
             <span className="truncate">{label}</span>
           </label>
         </li>
@@ -46,7 +56,13 @@ function FilterEditor({ table, filter, onChange, onRemove }: { table: TableInfo;
       ) : (
         <div className="grid grid-cols-2 gap-2">
           {(["from", "to"] as const).map((end) => (
-            <NumberEntry key={end} label={end === "from" ? "From" : "To"} value={((filter as { from?: number; to?: number })[end] as number) ?? null} format={PLAIN_FORMAT} onCommit={(n) => onChange({ ...filter, [end]: n })} />
+            <NumberEntry
+              key={end}
+              label={end === "from" ? "From" : "To"}
+              value={((filter as { from?: number; to?: number })[end] as number) ?? null}
+              format={PLAIN_FORMAT}
+              onCommit={(n) => onChange({ ...filter, [end]: n })}
+            />
           ))}
         </div>
       )}
@@ -69,10 +85,21 @@ export function FiltersPhrase({ table, filters, onChange }: { table: TableInfo; 
       {() => (
         <div className="flex max-h-[420px] flex-col gap-3 overflow-auto p-3">
           {filters.map((filter, i) => (
-            <FilterEditor key={filter.column} table={table} filter={filter} onChange={(f) => onChange(filters.map((old, k) => (k === i ? f : old)))} onRemove={() => onChange(filters.filter((_, k) => k !== i))} />
+            <FilterEditor
+              key={filter.column}
+              table={table}
+              filter={filter}
+              onChange={(f) => onChange(filters.map((old, k) => (k === i ? f : old)))}
+              onRemove={() => onChange(filters.filter((_, k) => k !== i))}
+            />
           ))}
           <div className="flex gap-1.5">
-            <Choose label="Column to filter by" value={column} options={[{ value: "", label: "Choose a column" }, ...free.map((c) => ({ value: c.name, label: c.name }))]} onChange={setColumn} />
+            <Choose
+              label="Column to filter by"
+              value={column}
+              options={[{ value: "", label: "Choose a column" }, ...free.map((c) => ({ value: c.name, label: c.name }))]}
+              onChange={setColumn}
+            />
             <button type="button" className="button" disabled={!column} onClick={() => add(column)}>
               <Plus size={13} /> Filter
             </button>

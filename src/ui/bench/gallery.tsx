@@ -50,7 +50,9 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
       <div className="flex items-end gap-4">
         <h1 className="text-xl">New visual</h1>
         <div className="w-72">
-          <Labelled label="Show">{(id) => <Choose id={id} value={measure.id} options={project.measures.map((m) => ({ value: m.id, label: m.label }))} onChange={setMeasureId} />}</Labelled>
+          <Labelled label="Show">
+            {(id) => <Choose id={id} value={measure.id} options={project.measures.map((m) => ({ value: m.id, label: m.label }))} onChange={setMeasureId} />}
+          </Labelled>
         </div>
         {onCancel && (
           <button type="button" className="button ml-auto" onClick={onCancel}>
@@ -60,8 +62,17 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
       </div>
       <div className="mt-5 grid grid-cols-3 gap-4 max-lg:grid-cols-2">
         {drafts.map((draft, i) => (
-          <button key={draft.kind} type="button" onClick={() => onPick(draft)} className="rounded-lg border border-rule bg-sheet p-3 text-left transition-colors hover:border-verdigris">
-            <StaticPicture scene={sceneOf({ ...draft, dials: { "frame.border": false } }, data[i], { size: { width: 320, height: 230 }, theme })} label="" className="h-auto w-full" />
+          <button
+            key={draft.kind}
+            type="button"
+            onClick={() => onPick(draft)}
+            className="rounded-lg border border-rule bg-sheet p-3 text-left transition-colors hover:border-verdigris"
+          >
+            <StaticPicture
+              scene={sceneOf({ ...draft, dials: { "frame.border": false } }, data[i], { size: { width: 320, height: 230 }, theme })}
+              label=""
+              className="h-auto w-full"
+            />
             <span className="mt-2 block font-semibold">{KINDS[i].label}</span>
           </button>
         ))}

@@ -65,7 +65,11 @@ export function Handles({ handles, onMove }: { handles: Handle[]; onMove: (handl
           }}
         >
           <span className="block size-3 rounded-full border-[2.5px] border-signal bg-sheet transition-transform group-hover:scale-125" />
-          <span className={`absolute top-full mt-0.5 rounded-sm border border-signal/40 bg-signal-tint px-1.5 font-mono text-xs whitespace-nowrap text-signal ${held === handle.id ? "" : "opacity-0 group-hover:opacity-100 group-focus-visible:opacity-100"}`}>{handle.text}</span>
+          <span
+            className={`absolute top-full mt-0.5 rounded-sm border border-signal/40 bg-signal-tint px-1.5 font-mono text-xs whitespace-nowrap text-signal ${held === handle.id ? "" : "opacity-0 group-hover:opacity-100 group-focus-visible:opacity-100"}`}
+          >
+            {handle.text}
+          </span>
         </button>
       ))}
     </div>

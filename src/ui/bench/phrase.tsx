@@ -14,7 +14,10 @@ export function Phrase({ label, text, tone = "data", children }: { label: string
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger aria-label={`${label}: ${text}`} className={`mx-0.5 inline rounded-t-sm border-b-2 px-1.5 leading-7 font-semibold transition-colors hover:brightness-95 ${TONES[tone]}`}>
+      <Popover.Trigger
+        aria-label={`${label}: ${text}`}
+        className={`mx-0.5 inline rounded-t-sm border-b-2 px-1.5 leading-7 font-semibold transition-colors hover:brightness-95 ${TONES[tone]}`}
+      >
         {text}
       </Popover.Trigger>
       <Popover.Portal>
@@ -43,7 +46,11 @@ export function OptionList({ label, options, chosen, close }: { label: string; o
       <Command.List className="max-h-72 overflow-auto p-1.5">
         <Command.Empty className="p-3 text-muted">Nothing has that name.</Command.Empty>
         {groups.map((group) => (
-          <Command.Group key={group} heading={group || undefined} className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-muted">
+          <Command.Group
+            key={group}
+            heading={group || undefined}
+            className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-muted"
+          >
             {options
               .filter((o) => (o.group ?? "") === group)
               .map((o) => (

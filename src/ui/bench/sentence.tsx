@@ -1,8 +1,8 @@
 "use client";
-import { changeVisual } from "@/core/project/edits";
 import { KINDS, kindOf } from "@/core/kinds";
-import { PLAIN_FORMAT, type VisualData } from "@/core/kinds/visual-data";
 import { scaleOf } from "@/core/kinds/scale";
+import { PLAIN_FORMAT, type VisualData } from "@/core/kinds/visual-data";
+import { changeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { formatNumber } from "@/core/scene/number-format";
 import { splitOptions } from "../measures/answer-table";
@@ -39,7 +39,14 @@ export function Sentence({ visual, data }: { visual: Visual; data: VisualData })
     <p className="max-w-[820px] text-lg leading-9">
       Show{" "}
       <Phrase label="Measure" text={measure ? measure.label.toLowerCase() : "a measure …"} tone={measure ? "data" : "missing"}>
-        {(close) => <OptionList label="Measure" chosen={visual.value ?? undefined} close={close} options={measures.map((m) => ({ key: m.id, label: m.label, hint: m.table ?? "", pick: () => set({ value: m.id }) }))} />}
+        {(close) => (
+          <OptionList
+            label="Measure"
+            chosen={visual.value ?? undefined}
+            close={close}
+            options={measures.map((m) => ({ key: m.id, label: m.label, hint: m.table ?? "", pick: () => set({ value: m.id }) }))}
+          />
+        )}
       </Phrase>{" "}
       as{" "}
       <Phrase label="Kind" text={kind.phrase}>
@@ -53,7 +60,9 @@ export function Sentence({ visual, data }: { visual: Visual; data: VisualData })
       )}
       {has("range") && (
         <>
-          , from <SourcePhrase label="Minimum" source={visual.minimum} format={format} missing={formatNumber(scale.minimum, format)} allowNone onChange={(minimum) => set({ minimum })} /> to{" "}
+          , from{" "}
+          <SourcePhrase label="Minimum" source={visual.minimum} format={format} missing={formatNumber(scale.minimum, format)} allowNone onChange={(minimum) => set({ minimum })} />{" "}
+          to{" "}
           <SourcePhrase label="Maximum" source={visual.maximum} format={format} missing={formatNumber(scale.maximum, format)} allowNone onChange={(maximum) => set({ maximum })} />
         </>
       )}
@@ -71,7 +80,10 @@ export function Sentence({ visual, data }: { visual: Visual; data: VisualData })
                 label="Split"
                 chosen={split ? split.value : undefined}
                 close={close}
-                options={[...splits.map((o) => ({ key: o.value, label: o.label, pick: () => set({ split: JSON.parse(o.value) }) })), ...(visual.split ? [{ key: "none", label: "No split", group: "Or", pick: () => set({ split: null }) }] : [])]}
+                options={[
+                  ...splits.map((o) => ({ key: o.value, label: o.label, pick: () => set({ split: JSON.parse(o.value) }) })),
+                  ...(visual.split ? [{ key: "none", label: "No split", group: "Or", pick: () => set({ split: null }) }] : []),
+                ]}
               />
             )}
           </Phrase>
@@ -81,7 +93,14 @@ export function Sentence({ visual, data }: { visual: Visual; data: VisualData })
         <>
           ,{" "}
           <Phrase label="Order" text={order.label}>
-            {(close) => <OptionList label="Order" chosen={order.key} close={close} options={ORDERS.map((o) => ({ key: o.key, label: o.label, pick: () => set({ order: { by: o.by, order: o.order } }) }))} />}
+            {(close) => (
+              <OptionList
+                label="Order"
+                chosen={order.key}
+                close={close}
+                options={ORDERS.map((o) => ({ key: o.key, label: o.label, pick: () => set({ order: { by: o.by, order: o.order } }) }))}
+              />
+            )}
           </Phrase>
         </>
       )}

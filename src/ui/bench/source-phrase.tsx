@@ -6,7 +6,21 @@ import { NumberEntry } from "./number-entry";
 import { type Option, OptionList, Phrase } from "./phrase";
 
 /** A phrase for a number that comes from an input, a measure, or is written. */
-export function SourcePhrase({ label, source, format, missing, allowNone, onChange }: { label: string; source: Source | null; format: NumberFormat; missing: string; allowNone: boolean; onChange: (source: Source | null) => void }) {
+export function SourcePhrase({
+  label,
+  source,
+  format,
+  missing,
+  allowNone,
+  onChange,
+}: {
+  label: string;
+  source: Source | null;
+  format: NumberFormat;
+  missing: string;
+  allowNone: boolean;
+  onChange: (source: Source | null) => void;
+}) {
   const inputs = useProject((s) => s.document.inputs);
   const measures = useProject((s) => s.document.measures);
   const input = source && "input" in source ? inputs.find((i) => i.id === source.input) : undefined;
@@ -19,7 +33,15 @@ export function SourcePhrase({ label, source, format, missing, allowNone, onChan
         ? formatNumber(source.number, format)
         : missing;
   const options: Option[] = [
-    ...inputs.filter((i) => i.type === "number").map((i) => ({ key: i.id, label: i.label, hint: typeof i.value === "number" ? formatNumber(i.value, i.format) : "", group: "Inputs", pick: () => onChange({ input: i.id }) })),
+    ...inputs
+      .filter((i) => i.type === "number")
+      .map((i) => ({
+        key: i.id,
+        label: i.label,
+        hint: typeof i.value === "number" ? formatNumber(i.value, i.format) : "",
+        group: "Inputs",
+        pick: () => onChange({ input: i.id }),
+      })),
     ...measures.map((m) => ({ key: m.id, label: m.label, group: "Measures", pick: () => onChange({ measure: m.id }) })),
     ...(allowNone && source ? [{ key: "none", label: "Take it out", group: "Or", pick: () => onChange(null) }] : []),
   ];

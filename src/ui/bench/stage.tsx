@@ -1,13 +1,13 @@
 "use client";
 import { useMemo, useState } from "react";
-import { changeInput, changeVisual, setDial } from "@/core/project/edits";
 import { sceneOf } from "@/core/kinds/picture";
 import type { VisualData } from "@/core/kinds/visual-data";
+import { changeInput, changeVisual, setDial } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import type { Handle, Scene } from "@/core/scene/marks";
+import { CommitField } from "../shared/commit-field";
 import { LivePicture } from "../shared/live-picture";
 import { useProject } from "../shared/project-context";
-import { CommitField } from "../shared/commit-field";
 import { Handles } from "./handles";
 
 type View = "light" | "night" | "grey" | "protan" | "deutan" | "tritan";
@@ -79,7 +79,10 @@ export function Stage({ visual, data, lit, onLit }: { visual: Visual; data: Visu
       </svg>
       <div aria-hidden="true" className="h-2 border-b border-rule" style={{ backgroundImage: "repeating-linear-gradient(90deg, var(--rule) 0 1px, transparent 1px 8px)" }} />
       <div className="stage-grid grid min-h-0 flex-1 place-items-center overflow-auto p-5">
-        <div className="relative shadow-stage" style={{ width: visual.size.width, height: visual.size.height, borderRadius: scene.border?.radius, filter: view in MATRICES ? `url(#view-${view})` : undefined }}>
+        <div
+          className="relative shadow-stage"
+          style={{ width: visual.size.width, height: visual.size.height, borderRadius: scene.border?.radius, filter: view in MATRICES ? `url(#view-${view})` : undefined }}
+        >
           <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />
           <Handles handles={handles} onMove={move} />
         </div>
@@ -88,7 +91,13 @@ export function Stage({ visual, data, lit, onLit }: { visual: Visual; data: Visu
         <fieldset className="flex flex-wrap gap-1.5">
           <legend className="sr-only">See the stage as</legend>
           {VIEWS.map((v) => (
-            <button key={v.id} type="button" aria-pressed={view === v.id} onClick={() => setView(v.id)} className={`h-7 rounded-sm border px-2 text-xs ${view === v.id ? "border-active bg-active text-on-active" : "border-rule bg-sheet text-muted hover:text-ink"}`}>
+            <button
+              key={v.id}
+              type="button"
+              aria-pressed={view === v.id}
+              onClick={() => setView(v.id)}
+              className={`h-7 rounded-sm border px-2 text-xs ${view === v.id ? "border-active bg-active text-on-active" : "border-rule bg-sheet text-muted hover:text-ink"}`}
+            >
               {v.label}
             </button>
           ))}

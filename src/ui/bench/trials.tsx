@@ -24,9 +24,22 @@ export function Trials({ visual, data, chosen, onChoose }: { visual: Visual; dat
       {open && (
         <div className="mt-2 grid grid-cols-6 gap-2">
           {trials.map((trial) => (
-            <button key={trial.id} type="button" aria-pressed={chosen === trial.id} onClick={() => onChoose(chosen === trial.id ? null : trial.id)} className={`rounded-md border bg-sheet p-1.5 text-left ${chosen === trial.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}>
+            <button
+              key={trial.id}
+              type="button"
+              aria-pressed={chosen === trial.id}
+              onClick={() => onChoose(chosen === trial.id ? null : trial.id)}
+              className={`rounded-md border bg-sheet p-1.5 text-left ${chosen === trial.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
+            >
               <span className="block truncate pb-1 text-xs text-muted">{trial.label}</span>
-              <StaticPicture scene={sceneOf({ ...visual, dials: { ...visual.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, trial.data, { size: { width: 220, height: 140 }, theme })} label={`${visual.name}, ${trial.label}`} className="h-auto w-full" />
+              <StaticPicture
+                scene={sceneOf({ ...visual, dials: { ...visual.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, trial.data, {
+                  size: { width: 220, height: 140 },
+                  theme,
+                })}
+                label=""
+                className="h-auto w-full"
+              />
             </button>
           ))}
         </div>

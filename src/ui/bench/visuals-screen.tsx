@@ -2,9 +2,9 @@
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import { sceneOf } from "@/core/kinds/picture";
 import { trialsOf } from "@/core/kinds/trials";
+import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { checkTemplate } from "@/core/scene/template";
 import { CommitField } from "../shared/commit-field";
@@ -35,10 +35,16 @@ export function VisualsScreen() {
   const all = useVisualsData(visuals);
   const data = visual ? all[visuals.indexOf(visual)] : null;
   const staged = useMemo(() => (visual && data && trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data, [visual, data, trial]);
-  const names = useMemo(() => [...Object.keys(data?.names ?? {}), ...project.measures.map((m) => m.name), ...project.inputs.map((i) => i.name)], [data, project.measures, project.inputs]);
+  const names = useMemo(
+    () => [...Object.keys(data?.names ?? {}), ...project.measures.map((m) => m.name), ...project.inputs.map((i) => i.name)],
+    [data, project.measures, project.inputs],
+  );
 
   const add = (draft: Visual) => {
-    const name = freeLabel(draft.name, visuals.map((v) => v.name));
+    const name = freeLabel(
+      draft.name,
+      visuals.map((v) => v.name),
+    );
     const made = { ...draft, id: newId(), name };
     apply(addVisual(made));
     setAdding(false);
@@ -54,12 +60,29 @@ export function VisualsScreen() {
     <div className="grid h-full grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]">
       <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
         {visuals.map((v, i) => (
-          <button key={v.id} type="button" aria-current={!adding && v.id === visual?.id} onClick={() => open(v.id)} className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${!adding && v.id === visual?.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}>
-            <StaticPicture scene={sceneOf({ ...v, dials: { ...v.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, all[i], { size: { width: 220, height: 132 }, theme })} label="" className="h-auto w-full" />
+          <button
+            key={v.id}
+            type="button"
+            aria-current={!adding && v.id === visual?.id}
+            onClick={() => open(v.id)}
+            className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${!adding && v.id === visual?.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
+          >
+            <StaticPicture
+              scene={sceneOf({ ...v, dials: { ...v.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, all[i], {
+                size: { width: 220, height: 132 },
+                theme,
+              })}
+              label=""
+              className="h-auto w-full"
+            />
             <span className="mt-1 block truncate text-xs font-medium">{v.name}</span>
           </button>
         ))}
-        <button type="button" className="flex h-10 shrink-0 items-center justify-center gap-1 rounded-md border border-dashed border-muted text-sm text-muted hover:text-ink" onClick={() => setAdding(true)}>
+        <button
+          type="button"
+          className="flex h-10 shrink-0 items-center justify-center gap-1 rounded-md border border-dashed border-muted text-sm text-muted hover:text-ink"
+          onClick={() => setAdding(true)}
+        >
           <Plus size={14} /> New visual
         </button>
       </nav>
@@ -96,9 +119,36 @@ export function VisualsScreen() {
                   <Trash2 size={14} />
                 </button>
               </div>
-              <Labelled label="Name">{(id) => <CommitField id={id} value={visual.name} check={(t) => (t.trim() ? null : "A name is needed.")} onCommit={(t) => apply(changeVisual(visual.id, { name: t.trim().slice(0, 120) }))} />}</Labelled>
-              <Labelled label="Title">{(id) => <CommitField id={id} value={visual.title} check={(t) => checkTemplate(t, names)[0]?.message ?? null} onCommit={(t) => apply(changeVisual(visual.id, { title: t.slice(0, 300) }))} />}</Labelled>
-              <Labelled label="Subtitle">{(id) => <CommitField id={id} value={visual.subtitle} check={(t) => checkTemplate(t, names)[0]?.message ?? null} onCommit={(t) => apply(changeVisual(visual.id, { subtitle: t.slice(0, 300) }))} />}</Labelled>
+              <Labelled label="Name">
+                {(id) => (
+                  <CommitField
+                    id={id}
+                    value={visual.name}
+                    check={(t) => (t.trim() ? null : "A name is needed.")}
+                    onCommit={(t) => apply(changeVisual(visual.id, { name: t.trim().slice(0, 120) }))}
+                  />
+                )}
+              </Labelled>
+              <Labelled label="Title">
+                {(id) => (
+                  <CommitField
+                    id={id}
+                    value={visual.title}
+                    check={(t) => checkTemplate(t, names)[0]?.message ?? null}
+                    onCommit={(t) => apply(changeVisual(visual.id, { title: t.slice(0, 300) }))}
+                  />
+                )}
+              </Labelled>
+              <Labelled label="Subtitle">
+                {(id) => (
+                  <CommitField
+                    id={id}
+                    value={visual.subtitle}
+                    check={(t) => checkTemplate(t, names)[0]?.message ?? null}
+                    onCommit={(t) => apply(changeVisual(visual.id, { subtitle: t.slice(0, 300) }))}
+                  />
+                )}
+              </Labelled>
             </section>
             <DialPanel visual={visual} names={names} lit={lit} onLit={setLit} />
           </>

@@ -40,7 +40,13 @@ function ZoneList({ zones, format, onChange }: { zones: Zone[]; format: NumberFo
           {zone.to === null ? (
             <span className="text-sm text-muted">the rest</span>
           ) : (
-            <CommitField mono label={`Zone ${i + 1} ends at`} value={percent ? `${Number((zone.to * 100).toPrecision(6))} %` : String(zone.to)} check={(t) => (readTyped(t, percent) === null ? "A number" : null)} onCommit={(t) => set(i, { to: readTyped(t, percent) })} />
+            <CommitField
+              mono
+              label={`Zone ${i + 1} ends at`}
+              value={percent ? `${Number((zone.to * 100).toPrecision(6))} %` : String(zone.to)}
+              check={(t) => (readTyped(t, percent) === null ? "A number" : null)}
+              onCommit={(t) => set(i, { to: readTyped(t, percent) })}
+            />
           )}
           <CommitField label={`Word of zone ${i + 1}`} value={zone.word} onCommit={(word) => set(i, { word: word.slice(0, 60) })} />
           <Choose label={`Colour of zone ${i + 1}`} value={zone.tone} options={TONES} onChange={(tone) => set(i, { tone: tone as Zone["tone"] })} />
@@ -65,7 +71,11 @@ export function ZonesPhrases({ zones, format, maximum, onChange }: { zones: Zone
   const edges = zones.flatMap((z, i) => (z.to === null ? [] : [{ to: z.to, index: i }]));
   if (edges.length === 0) {
     return (
-      <button type="button" className="mx-0.5 inline rounded-t-sm border-b-2 border-dotted border-muted px-1.5 leading-7 font-semibold text-muted hover:text-ink" onClick={() => onChange(firstZones(maximum))}>
+      <button
+        type="button"
+        className="mx-0.5 inline rounded-t-sm border-b-2 border-dotted border-muted px-1.5 leading-7 font-semibold text-muted hover:text-ink"
+        onClick={() => onChange(firstZones(maximum))}
+      >
         with zones …
       </button>
     );

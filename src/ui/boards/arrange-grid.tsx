@@ -1,12 +1,11 @@
 "use client";
 import { X } from "lucide-react";
 import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
-import { GridLayout, type Layout } from "react-grid-layout";
-import { placeTiles, removeTile } from "@/core/project/edits";
+import { GridLayout, type Layout, type LayoutItem } from "react-grid-layout";
+import { moveTile, placeTiles, removeTile } from "@/core/project/edits";
 import type { Board, Tile } from "@/core/project/schema";
 import { useProject } from "../shared/project-context";
 import { GAP, ROW_HEIGHT } from "./grid";
-
 
 /** The board's grid while it is arranged: tiles are dragged and resized by pointer, or moved and resized by arrow keys. */
 export function ArrangeGrid({ board, nameOf, render }: { board: Board; nameOf: (tile: Tile) => string; render: (tile: Tile) => ReactNode }) {
@@ -19,13 +18,13 @@ export function ArrangeGrid({ board, nameOf, render }: { board: Board; nameOf: (
     observer.observe(host.current);
     return () => observer.disconnect();
   }, []);
-  const place = (layout: Layout) =>
+  const place = (layout: Layout, _old: LayoutItem | null, item: LayoutItem | null) =>
     apply(
       placeTiles(
         board.id,
         layout.map(({ i, x, y, w, h }) => ({ id: i, x, y, w, h })),
+        item?.i ?? null,
       ),
-      `arrange ${board.id}`,
     );
   const keys = (tile: Tile) => (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return;
@@ -39,8 +38,8 @@ export function ArrangeGrid({ board, nameOf, render }: { board: Board; nameOf: (
     event.preventDefault();
     const [dx, dy] = move;
     const { x, y, w, h } = tile;
-    const next = event.shiftKey ? { x, y, w: Math.min(12 - x, Math.max(1, w + dx)), h: Math.max(1, h + dy) } : { x: Math.min(12 - w, Math.max(0, x + dx)), y: Math.max(0, dy > 0 ? y + h : y + dy), w, h };
-    apply(placeTiles(board.id, [{ id: tile.id, ...next }]), `arrange ${board.id}`);
+    const edit = event.shiftKey ? placeTiles(board.id, [{ id: tile.id, x, y, w: Math.min(12 - x, w + dx), h: h + dy }], tile.id) : moveTile(board.id, tile.id, dx, dy);
+    apply(edit, `arrange ${board.id} ${tile.id}`);
   };
   return (
     <div ref={host} className="min-h-full">
@@ -51,13 +50,26 @@ export function ArrangeGrid({ board, nameOf, render }: { board: Board; nameOf: (
           dragConfig={{ enabled: true, cancel: ".no-drag" }}
           resizeConfig={{ enabled: true, handles: ["se"] }}
           layout={board.tiles.map(({ id, x, y, w, h }) => ({ i: id, x, y, w, h }))}
-          onLayoutChange={place}
+          onDragStop={place}
+          onResizeStop={place}
         >
           {board.tiles.map((tile) => (
-            // biome-ignore lint/a11y/noNoninteractiveTabindex: a tile is moved by arrow keys
-            <div key={tile.id} role="group" aria-label={`Tile ${nameOf(tile)}: arrow keys move it, with Shift they resize it, Delete removes it`} tabIndex={0} onKeyDown={keys(tile)} className="group cursor-move rounded-lg outline-1 outline-verdigris/60 outline-dashed focus-visible:outline-2 focus-visible:outline-solid">
+            <div
+              key={tile.id}
+              role="group"
+              aria-label={`Tile ${nameOf(tile)}: arrow keys move it, with Shift they resize it, Delete removes it`}
+              // biome-ignore lint/a11y/noNoninteractiveTabindex: a tile is moved by arrow keys
+              tabIndex={0}
+              onKeyDown={keys(tile)}
+              className="group cursor-move rounded-lg outline-1 outline-verdigris/60 outline-dashed focus-visible:outline-2 focus-visible:outline-solid"
+            >
               <div className="pointer-events-none size-full">{render(tile)}</div>
-              <button type="button" aria-label={`Remove ${nameOf(tile)}`} className="no-drag icon-button absolute top-1.5 right-1.5 size-6 border border-rule bg-sheet" onClick={() => apply(removeTile(board.id, tile.id))}>
+              <button
+                type="button"
+                aria-label={`Remove ${nameOf(tile)}`}
+                className="no-drag icon-button absolute top-1.5 right-1.5 size-6 border border-rule bg-sheet"
+                onClick={() => apply(removeTile(board.id, tile.id))}
+              >
                 <X size={13} />
               </button>
             </div>

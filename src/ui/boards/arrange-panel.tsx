@@ -14,7 +14,12 @@ export function ArrangePanel({ board }: { board: Board }) {
   const apply = useProject((s) => s.apply);
   const [column, setColumn] = useState("");
   const columns = tables.flatMap((t) =>
-    t.columns.filter((c) => c.reading.type !== "number" && c.reading.type !== "timestamp").map((c) => ({ value: JSON.stringify({ table: t.name, column: c.name, ...(c.reading.type === "date" ? { by: "year" } : {}) }), label: `${t.name} · ${c.name}${c.reading.type === "date" ? " by year" : ""}` })),
+    t.columns
+      .filter((c) => c.reading.type !== "number" && c.reading.type !== "timestamp")
+      .map((c) => ({
+        value: JSON.stringify({ table: t.name, column: c.name, ...(c.reading.type === "date" ? { by: "year" } : {}) }),
+        label: `${t.name} · ${c.name}${c.reading.type === "date" ? " by year" : ""}`,
+      })),
   );
   const addFilter = () => {
     const chosen = JSON.parse(column) as { table: string; column: string; by?: "year" };
@@ -29,12 +34,24 @@ export function ArrangePanel({ board }: { board: Board }) {
         <h2 className="section-title pb-1">Visuals</h2>
         {visuals.length === 0 && <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>}
         {visuals.map((v) => (
-          <button key={v.id} type="button" aria-label={`Add ${v.name}`} className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris" onClick={() => apply(addTile(board.id, { id: newId(), type: "visual", visual: v.id }, v.kind === "progress bar" ? 4 : 4, v.kind === "progress bar" && !v.split ? 3 : 6))}>
+          <button
+            key={v.id}
+            type="button"
+            aria-label={`Add ${v.name}`}
+            className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
+            onClick={() =>
+              apply(addTile(board.id, { id: newId(), type: "visual", visual: v.id }, v.kind === "progress bar" ? 4 : 4, v.kind === "progress bar" && !v.split ? 3 : 6))
+            }
+          >
             <span className="truncate">{v.name}</span>
             <Plus size={13} className="shrink-0 text-muted" />
           </button>
         ))}
-        <button type="button" className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris" onClick={() => apply(addTile(board.id, { id: newId(), type: "text", text: "Write here" }, 4, 2))}>
+        <button
+          type="button"
+          className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
+          onClick={() => apply(addTile(board.id, { id: newId(), type: "text", text: "Write here" }, 4, 2))}
+        >
           A text <Plus size={13} className="text-muted" />
         </button>
       </section>
@@ -45,7 +62,12 @@ export function ArrangePanel({ board }: { board: Board }) {
           return (
             <div key={control.id} className="flex items-center gap-1">
               {control.type === "filter" ? (
-                <CommitField label={`Label of the filter ${label}`} value={label} check={(t) => (t.trim() ? null : "A label is needed.")} onCommit={(t) => apply(changeBoard(board.id, (b) => b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.label = t.trim().slice(0, 120)))))} />
+                <CommitField
+                  label={`Label of the filter ${label}`}
+                  value={label}
+                  check={(t) => (t.trim() ? null : "A label is needed.")}
+                  onCommit={(t) => apply(changeBoard(board.id, (b) => b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.label = t.trim().slice(0, 120)))))}
+                />
               ) : (
                 <span className="flex-1 truncate text-sm">{label}</span>
               )}
@@ -70,10 +92,23 @@ export function ArrangePanel({ board }: { board: Board }) {
       {board.tiles.some((t) => t.type === "text") && (
         <section className="flex flex-col gap-1.5">
           <h2 className="section-title pb-1">Texts</h2>
-          {board.tiles.map((tile) => tile.type === "text" && <CommitField key={tile.id} label="Text" multiline value={tile.text} onCommit={(text) => apply(changeBoard(board.id, (b) => b.tiles.forEach((t) => t.id === tile.id && t.type === "text" && (t.text = text.slice(0, 2000)))))} />)}
+          {board.tiles.map(
+            (tile) =>
+              tile.type === "text" && (
+                <CommitField
+                  key={tile.id}
+                  label="Text"
+                  multiline
+                  value={tile.text}
+                  onCommit={(text) => apply(changeBoard(board.id, (b) => b.tiles.forEach((t) => t.id === tile.id && t.type === "text" && (t.text = text.slice(0, 2000)))))}
+                />
+              ),
+          )}
         </section>
       )}
-      <p className="text-xs text-muted">Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What you choose in the controls while arranging is what the board begins with.</p>
+      <p className="text-xs text-muted">
+        Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What you choose in the controls while arranging is what the board begins with.
+      </p>
     </aside>
   );
 }

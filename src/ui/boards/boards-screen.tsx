@@ -1,7 +1,7 @@
 "use client";
 import { LayoutGrid, Play, Plus, Trash2, X } from "lucide-react";
 import dynamic from "next/dynamic";
-import { usePathname, useRouter, useSearchParams } from "next/navigation";
+import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Value } from "@/core/formula/value";
@@ -27,7 +27,11 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
   const apply = useProject((s) => s.apply);
   const choose = (control: Extract<Control, { type: "filter" }>, values: Value[]) => {
     state.choose(control.id, values);
-    if (arranging) apply(changeBoard(board.id, (b) => b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.chosen = values))), `chosen ${control.id}`);
+    if (arranging)
+      apply(
+        changeBoard(board.id, (b) => b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.chosen = values))),
+        `chosen ${control.id}`,
+      );
   };
   return board.controls.map((control) => {
     if (control.type === "filter") return <FilterControl key={control.id} control={control} chosen={state.chosenOf(control)} onChoose={(values) => choose(control, values)} />;
@@ -41,16 +45,21 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
   });
 }
 
-function BoardView({ board, arranging, presents, onArrange, onPresent }: { board: Board; arranging: boolean; presents: boolean; onArrange: (on: boolean) => void; onPresent: (on: boolean) => void }) {
+function BoardView({ board, arranging, presents, onPresent }: { board: Board; arranging: boolean; presents: boolean; onPresent: (on: boolean) => void }) {
   const project = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
   const state = useBoardState(board, project);
-  const visuals = useMemo(() => board.tiles.flatMap((t) => (t.type === "visual" ? (project.visuals.find((v) => v.id === t.visual) ?? []) : [])) as Visual[], [board.tiles, project.visuals]);
+  const visuals = useMemo(
+    () => board.tiles.flatMap((t) => (t.type === "visual" ? (project.visuals.find((v) => v.id === t.visual) ?? []) : [])) as Visual[],
+    [board.tiles, project.visuals],
+  );
   const data = useVisualsData(visuals, state.filters, state.inputs);
 
   /** A click on a part of a visual sets the board's filter on the same column, or takes it back. */
   const pick = (visual: Visual) => {
-    const control = visual.split && board.controls.find((c): c is Extract<Control, { type: "filter" }> => c.type === "filter" && !c.by && c.column.toLowerCase() === visual.split?.column.toLowerCase());
+    const control =
+      visual.split &&
+      board.controls.find((c): c is Extract<Control, { type: "filter" }> => c.type === "filter" && !c.by && c.column.toLowerCase() === visual.split?.column.toLowerCase());
     if (!control || arranging) return undefined;
     return (key: string) => {
       if (key.startsWith("\u0000")) return;
@@ -70,26 +79,32 @@ function BoardView({ board, arranging, presents, onArrange, onPresent }: { board
     <div className="flex h-full min-h-0 flex-col">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-rule px-6 py-3 max-sm:px-4">
         <h1 className="min-w-0 self-center text-xl max-sm:w-full">
-          {arranging ? <CommitField label="Board name" value={board.name} check={(t) => (t.trim() ? null : "A name is needed.")} onCommit={(t) => apply(changeBoard(board.id, (b) => (b.name = t.trim().slice(0, 120))))} /> : board.name}
+          {arranging ? (
+            <CommitField
+              label="Board name"
+              value={board.name}
+              check={(t) => (t.trim() ? null : "A name is needed.")}
+              onCommit={(t) => apply(changeBoard(board.id, (b) => (b.name = t.trim().slice(0, 120))))}
+            />
+          ) : (
+            board.name
+          )}
         </h1>
         <Controls board={board} state={state} arranging={arranging} />
-        <div className="ml-auto flex gap-1.5 self-center">
-          {!presents && (
-            <button type="button" aria-pressed={arranging} className={`button ${arranging ? "button-strong" : ""}`} onClick={() => onArrange(!arranging)}>
-              <LayoutGrid size={14} /> Arrange
-            </button>
-          )}
-          <button type="button" className="button" onClick={() => onPresent(!presents)}>
-            {presents ? <X size={14} /> : <Play size={14} />} {presents ? "Close" : "Present"}
+        {presents && (
+          <button type="button" className="icon-button ml-auto self-center" aria-label="Close" title="Close (Escape)" onClick={() => onPresent(false)}>
+            <X size={16} />
           </button>
-        </div>
+        )}
       </div>
       <div className="flex min-h-0 flex-1">
         {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
         <div className="min-h-0 min-w-0 flex-1 overflow-auto p-5 max-sm:p-3" role="region" aria-label="Board" tabIndex={0}>
           {board.tiles.length === 0 && (
             <div className="grid h-full place-items-center text-center">
-              <p className="max-w-xs text-muted">{arranging ? "Add visuals from the list at the right." : "This board is empty. Press Arrange to put visuals, filters and inputs on it."}</p>
+              <p className="max-w-xs text-muted">
+                {arranging ? "Add visuals from the list at the right." : "This board is empty. Press Arrange to put visuals, filters and inputs on it."}
+              </p>
             </div>
           )}
           {arranging ? (
@@ -97,7 +112,17 @@ function BoardView({ board, arranging, presents, onArrange, onPresent }: { board
           ) : (
             <div className="board-grid" style={{ gridAutoRows: ROW_HEIGHT, gap: GAP }}>
               {ordered.map((tile) => (
-                <div key={tile.id} className="min-w-0" style={{ "--column": `${tile.x + 1} / span ${tile.w}`, "--row": `${tile.y + 1} / span ${tile.h}`, "--phone-height": tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}` } as React.CSSProperties}>
+                <div
+                  key={tile.id}
+                  className="min-w-0"
+                  style={
+                    {
+                      "--column": `${tile.x + 1} / span ${tile.w}`,
+                      "--row": `${tile.y + 1} / span ${tile.h}`,
+                      "--phone-height": tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`,
+                    } as React.CSSProperties
+                  }
+                >
                   {render(tile)}
                 </div>
               ))}
@@ -117,23 +142,30 @@ export function BoardsScreen() {
   const store = useProjectStore();
   const [board, choose] = useSelected("board", boards);
   const [arranging, setArranging] = useState(false);
-  const router = useRouter();
   const path = usePathname();
   const presents = useSearchParams().get("present") === "1";
   const present = (on: boolean) => {
     setArranging(false);
-    router.replace(`${path}?${new URLSearchParams({ ...(board ? { board: board.id } : {}), ...(on ? { present: "1" } : {}) })}`);
+    window.history.replaceState(null, "", `${path}?${new URLSearchParams({ ...(board ? { board: board.id } : {}), ...(on ? { present: "1" } : {}) })}`);
   };
   useEffect(() => {
     if (!presents) return;
     const close = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && !event.defaultPrevented) router.replace(path + (board ? `?board=${board.id}` : ""));
+      if (event.key === "Escape" && !event.defaultPrevented) window.history.replaceState(null, "", path + (board ? `?board=${board.id}` : ""));
     };
     window.addEventListener("keydown", close);
     return () => window.removeEventListener("keydown", close);
-  }, [presents, router, path, board]);
+  }, [presents, path, board]);
   const add = () => {
-    const made: Board = { id: newId(), name: freeLabel("New board", boards.map((b) => b.name)), tiles: [], controls: [] };
+    const made: Board = {
+      id: newId(),
+      name: freeLabel(
+        "New board",
+        boards.map((b) => b.name),
+      ),
+      tiles: [],
+      controls: [],
+    };
     apply(addBoard(made));
     choose(made.id);
     setArranging(true);
@@ -154,19 +186,26 @@ export function BoardsScreen() {
   return (
     <div className="flex h-full flex-col">
       {!presents && (
-        <nav aria-label="Boards" className="flex items-center gap-1 border-b border-rule px-5 py-1">
+        <nav aria-label="Boards" className="flex items-center gap-1.5 border-b border-rule px-5 py-1.5">
           {boards.map((b) => (
-            <button key={b.id} type="button" aria-current={b.id === board.id} onClick={() => choose(b.id)} className={`h-7 rounded-sm px-2.5 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}>
+            <button
+              key={b.id}
+              type="button"
+              aria-current={b.id === board.id}
+              onClick={() => choose(b.id)}
+              className={`h-7 rounded-sm px-2.5 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
+            >
               {b.name}
             </button>
           ))}
           <button type="button" className="icon-button size-7" aria-label="New board" onClick={add}>
             <Plus size={14} />
           </button>
+          <span className="flex-1" />
           {arranging && (
             <button
               type="button"
-              className="icon-button ml-auto size-7"
+              className="icon-button size-7"
               aria-label={`Remove the board ${board.name}`}
               onClick={() => {
                 apply(removeBoard(board.id));
@@ -178,10 +217,16 @@ export function BoardsScreen() {
               <Trash2 size={14} />
             </button>
           )}
+          <button type="button" aria-pressed={arranging} className={`button h-7 ${arranging ? "button-strong" : ""}`} onClick={() => setArranging(!arranging)}>
+            <LayoutGrid size={14} /> Arrange
+          </button>
+          <button type="button" className="button h-7" onClick={() => present(true)}>
+            <Play size={14} /> Present
+          </button>
         </nav>
       )}
       <div className="min-h-0 flex-1">
-        <BoardView key={board.id} board={board} arranging={arranging && !presents} presents={presents} onArrange={setArranging} onPresent={present} />
+        <BoardView key={board.id} board={board} arranging={arranging && !presents} presents={presents} onPresent={present} />
       </div>
     </div>
   );

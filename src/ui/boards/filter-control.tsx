@@ -14,7 +14,8 @@ export function FilterControl({ control, chosen, onChoose }: { control: FilterIn
   const rest = values.slice(shown.length);
   const restChosen = rest.filter((v) => chosen.includes(v.value));
   const toggled = (value: Value) => (chosen.includes(value) ? chosen.filter((v) => v !== value) : [...chosen, value]);
-  const button = (on: boolean) => `h-7 border-l border-rule px-2.5 text-sm first:border-l-0 ${on ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`;
+  const button = (on: boolean) =>
+    `h-7 border-l border-rule px-2.5 text-sm first:border-l-0 ${on ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`;
   return (
     <fieldset className="min-w-0">
       <legend className="pb-0.5 text-xs text-muted">{control.label}</legend>
@@ -35,9 +36,16 @@ export function FilterControl({ control, chosen, onChoose }: { control: FilterIn
         ))}
         {rest.length > 0 && (
           <Popover.Root>
-            <Popover.Trigger className={button(restChosen.length > 0)}>{restChosen.length === 1 ? restChosen[0].label : restChosen.length ? `${restChosen.length} more chosen` : `${rest.length} more`}</Popover.Trigger>
+            <Popover.Trigger className={button(restChosen.length > 0)}>
+              {restChosen.length === 1 ? restChosen[0].label : restChosen.length ? `${restChosen.length} more chosen` : `${rest.length} more`}
+            </Popover.Trigger>
             <Popover.Portal>
-              <Popover.Content align="end" sideOffset={6} aria-label={`Values of ${control.label}`} className="z-30 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 shadow-stage">
+              <Popover.Content
+                align="end"
+                sideOffset={6}
+                aria-label={`Values of ${control.label}`}
+                className="z-30 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 shadow-stage"
+              >
                 {values.map(({ value, label }) => (
                   <label key={String(value)} className="flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-tint">
                     <input type="checkbox" className="accent-verdigris" checked={chosen.includes(value)} onChange={() => onChoose(toggled(value))} />

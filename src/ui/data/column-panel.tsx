@@ -11,7 +11,17 @@ import { READINGS, readingKey } from "./readings";
 const shown = (value: unknown) => (value === null ? "—" : String(value));
 
 /** What the import guessed about a column, and what may be changed: its name and how it is read. */
-export function ColumnPanel({ table, column, profile, onRenamed }: { table: TableInfo; column: TableInfo["columns"][number]; profile: TableProfile["columns"][number] | null; onRenamed: (name: string) => void }) {
+export function ColumnPanel({
+  table,
+  column,
+  profile,
+  onRenamed,
+}: {
+  table: TableInfo;
+  column: TableInfo["columns"][number];
+  profile: TableProfile["columns"][number] | null;
+  onRenamed: (name: string) => void;
+}) {
   const apply = useProject((s) => s.apply);
   const read = (key: string) => {
     const reading = READINGS.find((r) => r.value === key)?.reading;
@@ -25,7 +35,13 @@ export function ColumnPanel({ table, column, profile, onRenamed }: { table: Tabl
           <CommitField
             id={id}
             value={column.name}
-            check={(text) => (!text.trim() ? "A column needs a name." : table.columns.some((c) => c.name !== column.name && c.name.toLowerCase() === text.trim().toLowerCase()) ? "Another column has this name." : null)}
+            check={(text) =>
+              !text.trim()
+                ? "A column needs a name."
+                : table.columns.some((c) => c.name !== column.name && c.name.toLowerCase() === text.trim().toLowerCase())
+                  ? "Another column has this name."
+                  : null
+            }
             onCommit={(text) => {
               apply(changeColumn(table.id, column.name, { name: text.trim() }));
               onRenamed(text.trim());
@@ -37,7 +53,8 @@ export function ColumnPanel({ table, column, profile, onRenamed }: { table: Tabl
       <Labelled label="Read as">{(id) => <Choose id={id} value={readingKey(column.reading)} options={READINGS} onChange={read} />}</Labelled>
       {profile && profile.unread > 0 && profile.firstUnread && (
         <p role="alert" className="rounded-sm bg-signal-tint p-2 text-sm">
-          {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as {column.reading.type} and {profile.unread === 1 ? "counts" : "count"} as empty. The first is “{profile.firstUnread.text}” in row {profile.firstUnread.row}.
+          {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as {column.reading.type} and {profile.unread === 1 ? "counts" : "count"} as empty. The first
+          is “{profile.firstUnread.text}” in row {profile.firstUnread.row}.
         </p>
       )}
       <dl className="grid grid-cols-[96px_1fr] gap-x-2 gap-y-1 text-sm">

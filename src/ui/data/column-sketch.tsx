@@ -10,7 +10,17 @@ export function ColumnSketch({ column }: { column: TableProfile["columns"][numbe
       <rect x="0" y="21.2" width="100" height="0.8" fill="var(--rule)" />
       {bars.map((b, i) => {
         const height = (b.count / most) * 20;
-        return <rect key={b.label} x={i * width + width * 0.08} y={21.2 - height} width={width * 0.84} height={height} fill="var(--verdigris)" opacity={column.type === "text" ? 0.55 : 0.8} />;
+        return (
+          <rect
+            key={b.label}
+            x={i * width + width * 0.08}
+            y={21.2 - height}
+            width={width * 0.84}
+            height={height}
+            fill="var(--verdigris)"
+            opacity={column.type === "text" ? 0.55 : 0.8}
+          />
+        );
       })}
     </svg>
   );

@@ -87,7 +87,13 @@ export function DataScreen() {
           </div>
           <nav aria-label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
             {tables.map((t) => (
-              <button key={t.id} type="button" aria-current={t.id === table?.id} onClick={() => open(t.id)} className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${t.id === table?.id ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}>
+              <button
+                key={t.id}
+                type="button"
+                aria-current={t.id === table?.id}
+                onClick={() => open(t.id)}
+                className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${t.id === table?.id ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
+              >
                 <span className="truncate">{t.name}</span>
                 <span className="font-mono text-xs text-muted">{t.rows.toLocaleString("en").replaceAll(",", "\u2009")}</span>
               </button>
@@ -124,7 +130,14 @@ export function DataScreen() {
                 </span>
                 <label className="ml-auto flex h-8 w-56 items-center gap-2 rounded-sm border border-rule bg-sheet px-2.5 focus-within:outline-2 focus-within:outline-verdigris">
                   <Search size={14} className="text-muted" />
-                  <input aria-label="Find in rows" value={find} maxLength={200} placeholder="Find in rows" onChange={(e) => setFind(e.target.value)} className="min-w-0 flex-1 bg-transparent text-sm outline-none" />
+                  <input
+                    aria-label="Find in rows"
+                    value={find}
+                    maxLength={200}
+                    placeholder="Find in rows"
+                    onChange={(e) => setFind(e.target.value)}
+                    className="min-w-0 flex-1 bg-transparent text-sm outline-none"
+                  />
                 </label>
               </div>
               <TableRows key={table.id} table={table} profile={profile} chosen={chosen?.name ?? null} onChoose={setColumn} order={sortable} onOrder={setOrder} find={wanted} />
@@ -133,7 +146,10 @@ export function DataScreen() {
             <div className="grid flex-1 place-items-center p-8 text-center">
               <div className="max-w-sm">
                 <h1 className="text-lg">Begin with a table</h1>
-                <p className="mt-2 text-muted">Drop a CSV or TSV file anywhere on this page, or choose one. Cavlo finds out its separator, its encoding and what each column holds, and you can change every guess afterwards.</p>
+                <p className="mt-2 text-muted">
+                  Drop a CSV or TSV file anywhere on this page, or choose one. Cavlo finds out its separator, its encoding and what each column holds, and you can change every
+                  guess afterwards.
+                </p>
                 <button type="button" className="button mt-4" onClick={() => file.current?.click()}>
                   Choose a file
                 </button>
@@ -142,7 +158,15 @@ export function DataScreen() {
           )}
         </section>
         <aside className="min-h-0 overflow-auto border-l border-rule bg-panel">
-          {table && chosen && <ColumnPanel key={`${table.id} ${chosen.name}`} table={table} column={chosen} profile={profile?.columns.find((c) => c.name === chosen.name) ?? null} onRenamed={setColumn} />}
+          {table && chosen && (
+            <ColumnPanel
+              key={`${table.id} ${chosen.name}`}
+              table={table}
+              column={chosen}
+              profile={profile?.columns.find((c) => c.name === chosen.name) ?? null}
+              onRenamed={setColumn}
+            />
+          )}
           {table && <SourcePanel key={table.name} table={table} onReplaced={choose} />}
         </aside>
       </div>

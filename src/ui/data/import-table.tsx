@@ -12,7 +12,12 @@ interface Running {
 }
 
 /** Brings files in, one after the other, from a dialog or a drop anywhere on the page; shows progress and can be cancelled. */
-export function useImport(onTable: (id: string, notes: string[]) => void): { running: Running | null; start: (files: File[]) => void; problem: string | null; dismiss: () => void } {
+export function useImport(onTable: (id: string, notes: string[]) => void): {
+  running: Running | null;
+  start: (files: File[]) => void;
+  problem: string | null;
+  dismiss: () => void;
+} {
   const projectId = useProject((s) => s.id);
   const store = useProjectStore();
   const [running, setRunning] = useState<Running | null>(null);
@@ -69,7 +74,11 @@ export function DropZone({ onFiles, children }: { onFiles: (files: File[]) => vo
   return (
     <>
       {children}
-      {over && <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-lg border-2 border-dashed border-verdigris bg-tint/90 text-lg font-semibold text-verdigris-deep">Drop the file to bring it in</div>}
+      {over && (
+        <div className="pointer-events-none fixed inset-3 z-50 grid place-items-center rounded-lg border-2 border-dashed border-verdigris bg-tint/90 text-lg font-semibold text-verdigris-deep">
+          Drop the file to bring it in
+        </div>
+      )}
     </>
   );
 }

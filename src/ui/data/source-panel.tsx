@@ -54,7 +54,13 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
           <CommitField
             id={id}
             value={table.name}
-            check={(text) => (!text.trim() ? "A table needs a name." : tables.some((t) => t.id !== table.id && t.name.toLowerCase() === text.trim().toLowerCase()) ? "Another table has this name." : null)}
+            check={(text) =>
+              !text.trim()
+                ? "A table needs a name."
+                : tables.some((t) => t.id !== table.id && t.name.toLowerCase() === text.trim().toLowerCase())
+                  ? "Another table has this name."
+                  : null
+            }
             onCommit={(text) => apply(renameTable(table.id, text.trim()))}
           />
         )}
@@ -64,10 +70,25 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
       </p>
       {!demo && (
         <>
-          <Labelled label="Separator">{(id) => <Choose id={id} value={source.separator} options={SEPARATORS} disabled={busy !== null} onChange={(separator) => void reread({ separator })} />}</Labelled>
-          <Labelled label="Encoding">{(id) => <Choose id={id} value={source.encoding} options={ENCODINGS} disabled={busy !== null} onChange={(encoding) => void reread({ encoding })} />}</Labelled>
+          <Labelled label="Separator">
+            {(id) => <Choose id={id} value={source.separator} options={SEPARATORS} disabled={busy !== null} onChange={(separator) => void reread({ separator })} />}
+          </Labelled>
+          <Labelled label="Encoding">
+            {(id) => <Choose id={id} value={source.encoding} options={ENCODINGS} disabled={busy !== null} onChange={(encoding) => void reread({ encoding })} />}
+          </Labelled>
           <Labelled label="First row">
-            {(id) => <Choose id={id} value={String(source.header)} options={[{ value: "true", label: "holds the names" }, { value: "false", label: "is data" }]} disabled={busy !== null} onChange={(header) => void reread({ header: header === "true" })} />}
+            {(id) => (
+              <Choose
+                id={id}
+                value={String(source.header)}
+                options={[
+                  { value: "true", label: "holds the names" },
+                  { value: "false", label: "is data" },
+                ]}
+                disabled={busy !== null}
+                onChange={(header) => void reread({ header: header === "true" })}
+              />
+            )}
           </Labelled>
         </>
       )}
@@ -81,7 +102,12 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
         className="button mt-1 self-start"
         onClick={() => {
           if (measures.length > 0) {
-            toast.error(`${table.name} is used by ${measures.map((m) => m.label).slice(0, 4).join(", ")}${measures.length > 4 ? ` and ${measures.length - 4} more` : ""}. Remove or change these measures first.`);
+            toast.error(
+              `${table.name} is used by ${measures
+                .map((m) => m.label)
+                .slice(0, 4)
+                .join(", ")}${measures.length > 4 ? ` and ${measures.length - 4} more` : ""}. Remove or change these measures first.`,
+            );
             return;
           }
           apply(removeTable(table.id));

@@ -73,9 +73,19 @@ export function TableRows({ table, profile, chosen, onChoose, order, onOrder, fi
             const info = profile?.columns.find((c) => c.name === column.name);
             const sorted = order?.column === column.name ? order.order : null;
             return (
-              <div key={column.name} role="columnheader" aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"} className={`border-l border-rule px-2 py-1.5 ${chosen === column.name ? "bg-tint" : ""}`}>
+              <div
+                key={column.name}
+                role="columnheader"
+                aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
+                className={`border-l border-rule px-2 py-1.5 ${chosen === column.name ? "bg-tint" : ""}`}
+              >
                 <div className="flex items-center gap-1">
-                  <button type="button" title={column.name} className="min-w-0 flex-1 truncate text-left text-sm font-semibold hover:text-verdigris" onClick={() => onChoose(column.name)}>
+                  <button
+                    type="button"
+                    title={column.name}
+                    className="min-w-0 flex-1 truncate text-left text-sm font-semibold hover:text-verdigris"
+                    onClick={() => onChoose(column.name)}
+                  >
                     {column.name}
                   </button>
                   <button type="button" className="icon-button size-5" aria-label={`Sort by ${column.name}`} onClick={() => onOrder(nextOrder(column.name))}>
@@ -96,7 +106,13 @@ export function TableRows({ table, profile, chosen, onChoose, order, onOrder, fi
           {items.map((item) => {
             const row = rowAt(item.index);
             return (
-              <div key={item.key} role="row" aria-rowindex={item.index + 2} className="absolute inset-x-0 grid border-b border-rule/50" style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${item.start}px)` }}>
+              <div
+                key={item.key}
+                role="row"
+                aria-rowindex={item.index + 2}
+                className="absolute inset-x-0 grid border-b border-rule/50"
+                style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${item.start}px)` }}
+              >
                 <div role="rowheader" className="truncate px-2 py-1 text-right font-mono text-xs leading-5 text-muted">
                   {row ? row.number : "…"}
                 </div>
@@ -105,7 +121,12 @@ export function TableRows({ table, profile, chosen, onChoose, order, onOrder, fi
                   const unread = row?.unread.includes(at);
                   const numeric = column.reading.type === "number";
                   return (
-                    <div key={column.name} role="cell" title={cell ?? undefined} className={`truncate border-l border-rule/50 px-2 text-sm leading-[27px] ${numeric ? "text-right" : ""} ${unread ? "bg-signal-tint text-signal" : ""}`}>
+                    <div
+                      key={column.name}
+                      role="cell"
+                      title={cell ?? undefined}
+                      className={`truncate border-l border-rule/50 px-2 text-sm leading-[27px] ${numeric ? "text-right" : ""} ${unread ? "bg-signal-tint text-signal" : ""}`}
+                    >
                       {cell ?? <span className="text-faint">{row ? "—" : ""}</span>}
                     </div>
                   );

@@ -36,7 +36,15 @@ export function HandOffScreen() {
   const address = (form: string) => api.visualAddress(projectId, visual?.id ?? "", form, { ...now, theme, download: "1", ...(form === "png" ? { scale } : {}) });
   const sizeField = (key: "width" | "height", least: number, most: number) => (
     <Labelled label={key === "width" ? "Width" : "Height"}>
-      {(id) => <CommitField id={id} mono value={String(now[key])} check={(t) => (Number(t) >= least && Number(t) <= most ? null : `From ${least} to ${most}.`)} onCommit={(t) => setSize({ ...now, [key]: Math.round(Number(t)) })} />}
+      {(id) => (
+        <CommitField
+          id={id}
+          mono
+          value={String(now[key])}
+          check={(t) => (Number(t) >= least && Number(t) <= most ? null : `From ${least} to ${most}.`)}
+          onCommit={(t) => setSize({ ...now, [key]: Math.round(Number(t)) })}
+        />
+      )}
     </Labelled>
   );
   return (
@@ -70,10 +78,24 @@ export function HandOffScreen() {
         {visual && data && (
           <>
             <h2 className="section-title">The picture</h2>
-            <Labelled label="Theme">{(id) => <Choose id={id} value={theme} options={[{ value: "light", label: "light" }, { value: "night", label: "night" }]} onChange={(t) => setTheme(t as ThemeName)} />}</Labelled>
+            <Labelled label="Theme">
+              {(id) => (
+                <Choose
+                  id={id}
+                  value={theme}
+                  options={[
+                    { value: "light", label: "light" },
+                    { value: "night", label: "night" },
+                  ]}
+                  onChange={(t) => setTheme(t as ThemeName)}
+                />
+              )}
+            </Labelled>
             {sizeField("width", 96, 1600)}
             {sizeField("height", 72, 900)}
-            <Labelled label="Pixels">{(id) => <Choose id={id} value={scale} options={["1", "2", "3", "4"].map((s) => ({ value: s, label: `${s} to a point (PNG)` }))} onChange={setScale} />}</Labelled>
+            <Labelled label="Pixels">
+              {(id) => <Choose id={id} value={scale} options={["1", "2", "3", "4"].map((s) => ({ value: s, label: `${s} to a point (PNG)` }))} onChange={setScale} />}
+            </Labelled>
             <div className="grid grid-cols-2 gap-2 pt-1">
               <button type="button" className="button button-strong" onClick={() => void take(address("svg"))}>
                 <Download size={14} /> SVG

@@ -1,11 +1,11 @@
 "use client";
 import { useState } from "react";
-import { DATE_BUCKETS } from "@/core/formula/calendar";
 import type { QueryInput } from "@/core/engine/query";
+import { DATE_BUCKETS } from "@/core/formula/calendar";
+import type { Value } from "@/core/formula/value";
 import { keyLabel } from "@/core/kinds/visual-data";
 import type { Measure, TableInfo } from "@/core/project/schema";
 import { formatNumber, NO_VALUE } from "@/core/scene/number-format";
-import type { Value } from "@/core/formula/value";
 import { Choose } from "../shared/labelled";
 import { useResult } from "../shared/results";
 
@@ -13,7 +13,11 @@ const FIRST = 100;
 
 /** The splits a table offers: each column, dates by their buckets. */
 export function splitOptions(table: TableInfo | undefined): { value: string; label: string }[] {
-  return (table?.columns ?? []).flatMap((c) => (c.reading.type === "date" || c.reading.type === "timestamp" ? DATE_BUCKETS.map((by) => ({ value: JSON.stringify({ column: c.name, by }), label: `${c.name} by ${by}` })) : [{ value: JSON.stringify({ column: c.name }), label: c.name }]));
+  return (table?.columns ?? []).flatMap((c) =>
+    c.reading.type === "date" || c.reading.type === "timestamp"
+      ? DATE_BUCKETS.map((by) => ({ value: JSON.stringify({ column: c.name, by }), label: `${c.name} by ${by}` }))
+      : [{ value: JSON.stringify({ column: c.name }), label: c.name }],
+  );
 }
 
 /** A value of a measure as it is shown: a number in its format, a text as it is. */
@@ -31,7 +35,16 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
   const split = current ? (JSON.parse(current.value) as { column: string; by?: string }) : null;
   const query: QueryInput | null =
     sound && table
-      ? { table: table.name, measures: [{ id: measure.name, as: "answer" }, { formula: "count(*)", as: "rows" }], splits: split ? [split as never] : [], keep: { first: FIRST, others: false }, ...(split && !split.by ? { sort: { by: "answer", order: "desc" } } : {}) }
+      ? {
+          table: table.name,
+          measures: [
+            { id: measure.name, as: "answer" },
+            { formula: "count(*)", as: "rows" },
+          ],
+          splits: split ? [split as never] : [],
+          keep: { first: FIRST, others: false },
+          ...(split && !split.by ? { sort: { by: "answer", order: "desc" } } : {}),
+        }
       : null;
   const { answer } = useResult(query);
   if (!table) return <p className="mt-6 text-muted">Choose a table to see this measure answered.</p>;
@@ -71,7 +84,9 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
               return (
                 <tr key={String(key)} className="border-b border-rule/60">
                   <td className="max-w-0 truncate px-2 py-1.5">{keyLabel(key, split?.by)}</td>
-                  <td className="px-2 py-1.5 text-right font-mono text-muted">{formatNumber(rows[i] as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}</td>
+                  <td className="px-2 py-1.5 text-right font-mono text-muted">
+                    {formatNumber(rows[i] as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}
+                  </td>
                   <td className="px-2 py-1.5">
                     <div className={`h-2 rounded-full ${typeof value === "number" && value < 0 ? "bg-signal" : "bg-verdigris"}`} style={{ width: `${share * 100}%` }} />
                   </td>
@@ -84,7 +99,9 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
             <tfoot className="sticky bottom-0 bg-paper">
               <tr className="border-t border-rule font-semibold">
                 <td className="px-2 py-1.5">All</td>
-                <td className="px-2 py-1.5 text-right font-mono">{formatNumber(answer.totals.rows as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}</td>
+                <td className="px-2 py-1.5 text-right font-mono">
+                  {formatNumber(answer.totals.rows as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}
+                </td>
                 <td />
                 <td className="px-2 py-1.5 text-right font-mono">{shownValue(answer.totals.answer, measure)}</td>
               </tr>

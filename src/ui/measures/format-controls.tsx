@@ -29,13 +29,43 @@ export function FormatControls({ format, onChange }: { format: NumberFormat; onC
   const set = (change: Partial<NumberFormat>) => onChange({ ...format, ...change });
   return (
     <>
-      <Labelled label="Format">{(id) => <Choose id={id} value={format.style} options={STYLES} onChange={(style) => set({ style: style as NumberFormat["style"], ...(style === "percent" ? { units: "none", decimals: 1 } : {}) })} />}</Labelled>
+      <Labelled label="Format">
+        {(id) => (
+          <Choose
+            id={id}
+            value={format.style}
+            options={STYLES}
+            onChange={(style) => set({ style: style as NumberFormat["style"], ...(style === "percent" ? { units: "none", decimals: 1 } : {}) })}
+          />
+        )}
+      </Labelled>
       {format.style !== "duration" && (
-        <Labelled label="Decimals">{(id) => <Choose id={id} value={String(format.decimals)} options={Array.from({ length: 7 }, (_, i) => ({ value: String(i), label: String(i) }))} onChange={(d) => set({ decimals: Number(d) })} />}</Labelled>
+        <Labelled label="Decimals">
+          {(id) => (
+            <Choose
+              id={id}
+              value={String(format.decimals)}
+              options={Array.from({ length: 7 }, (_, i) => ({ value: String(i), label: String(i) }))}
+              onChange={(d) => set({ decimals: Number(d) })}
+            />
+          )}
+        </Labelled>
       )}
-      {(format.style === "number" || format.style === "currency") && <Labelled label="Units">{(id) => <Choose id={id} value={format.units} options={UNITS} onChange={(units) => set({ units: units as NumberFormat["units"] })} />}</Labelled>}
+      {(format.style === "number" || format.style === "currency") && (
+        <Labelled label="Units">{(id) => <Choose id={id} value={format.units} options={UNITS} onChange={(units) => set({ units: units as NumberFormat["units"] })} />}</Labelled>
+      )}
       {format.style === "currency" && (
-        <Labelled label="Currency">{(id) => <CommitField id={id} mono value={format.currency} check={(t) => (/^[A-Z]{3}$/.test(t) ? null : "Three capitals, for example EUR.")} onCommit={(currency) => set({ currency })} />}</Labelled>
+        <Labelled label="Currency">
+          {(id) => (
+            <CommitField
+              id={id}
+              mono
+              value={format.currency}
+              check={(t) => (/^[A-Z]{3}$/.test(t) ? null : "Three capitals, for example EUR.")}
+              onCommit={(currency) => set({ currency })}
+            />
+          )}
+        </Labelled>
       )}
       <Labelled label="Digits">{(id) => <Choose id={id} value={format.locale} options={LOCALES} onChange={(locale) => set({ locale })} />}</Labelled>
       <Labelled label="Before, after">

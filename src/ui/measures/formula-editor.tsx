@@ -7,7 +7,21 @@ import type { Problem } from "@/core/formula/problem";
 import { formulaExtensions, setScope, showProblems } from "./formula-language";
 
 /** The editor of one formula: completes names, and underlines problems where they are. */
-export function FormulaEditor({ label, value, scope, table, problems, onChange }: { label: string; value: string; scope: Scope; table: string | null; problems: Problem[]; onChange: (text: string) => void }) {
+export function FormulaEditor({
+  label,
+  value,
+  scope,
+  table,
+  problems,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  scope: Scope;
+  table: string | null;
+  problems: Problem[];
+  onChange: (text: string) => void;
+}) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
   const change = useRef(onChange);

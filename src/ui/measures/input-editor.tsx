@@ -1,9 +1,9 @@
 "use client";
 import { toast } from "sonner";
+import { parseIsoDate } from "@/core/formula/calendar";
 import { changeInput, removeInput, usesOfInput } from "@/core/project/edits";
 import { freeName } from "@/core/project/names";
 import type { Input } from "@/core/project/schema";
-import { parseIsoDate } from "@/core/formula/calendar";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
@@ -57,7 +57,13 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
           <CommitField
             label="Name"
             value={input.label}
-            check={(t) => (!t.trim() ? "A name is needed." : document.inputs.some((i) => i.id !== input.id && i.label.toLowerCase() === t.trim().toLowerCase()) ? "Another input has this name." : null)}
+            check={(t) =>
+              !t.trim()
+                ? "A name is needed."
+                : document.inputs.some((i) => i.id !== input.id && i.label.toLowerCase() === t.trim().toLowerCase())
+                  ? "Another input has this name."
+                  : null
+            }
             onCommit={(label) =>
               set({
                 label: label.trim(),
@@ -72,10 +78,29 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
         <p className="mt-1 mb-4 font-mono text-sm text-muted">:{input.name}</p>
         <div className="flex max-w-md flex-col gap-2">
           <Labelled label="Type">
-            {(id) => <Choose id={id} value={input.type} options={[{ value: "number", label: "number" }, { value: "text", label: "text" }, { value: "date", label: "date" }]} onChange={(t) => set({ type: t as Input["type"], value: start[t as Input["type"]] })} />}
+            {(id) => (
+              <Choose
+                id={id}
+                value={input.type}
+                options={[
+                  { value: "number", label: "number" },
+                  { value: "text", label: "text" },
+                  { value: "date", label: "date" },
+                ]}
+                onChange={(t) => set({ type: t as Input["type"], value: start[t as Input["type"]] })}
+              />
+            )}
           </Labelled>
           <Labelled label="Set to">
-            {(id) => <CommitField id={id} mono value={input.type === "number" ? write(input.value as number | null) : String(input.value ?? "")} check={checkValue} onCommit={(t) => set({ value: input.type === "number" ? readTyped(t, percent) : t })} />}
+            {(id) => (
+              <CommitField
+                id={id}
+                mono
+                value={input.type === "number" ? write(input.value as number | null) : String(input.value ?? "")}
+                check={checkValue}
+                onCommit={(t) => set({ value: input.type === "number" ? readTyped(t, percent) : t })}
+              />
+            )}
           </Labelled>
           {input.type === "number" && (
             <>

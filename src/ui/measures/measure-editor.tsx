@@ -42,10 +42,27 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
           <h1 className="text-xl">
             <TitleField value={measure.label} taken={document.measures.filter((m) => m.id !== measure.id).map((m) => m.label)} onCommit={rename} />
           </h1>
-          <Labelled label="From table">{(id) => <Choose id={id} value={measure.table ?? ""} options={[{ value: "", label: "no table" }, ...document.tables.map((t) => ({ value: t.name, label: t.name }))]} onChange={(t) => set({ table: t || null })} />}</Labelled>
+          <Labelled label="From table">
+            {(id) => (
+              <Choose
+                id={id}
+                value={measure.table ?? ""}
+                options={[{ value: "", label: "no table" }, ...document.tables.map((t) => ({ value: t.name, label: t.name }))]}
+                onChange={(t) => set({ table: t || null })}
+              />
+            )}
+          </Labelled>
         </div>
         <p className="mt-0.5 mb-3 font-mono text-sm text-muted">{measure.name}</p>
-        <FormulaEditor key={measure.id} label={`Formula of ${measure.label}`} value={measure.formula} scope={scope} table={measure.table} problems={checked.problems} onChange={(formula) => set({ formula }, `formula ${measure.id}`)} />
+        <FormulaEditor
+          key={measure.id}
+          label={`Formula of ${measure.label}`}
+          value={measure.formula}
+          scope={scope}
+          table={measure.table}
+          problems={checked.problems}
+          onChange={(formula) => set({ formula }, `formula ${measure.id}`)}
+        />
         <div className="mt-2 min-h-6 text-sm" aria-live="polite">
           {sound ? (
             <span className="text-muted">
@@ -65,7 +82,12 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
                 <li key={`${p.start} ${p.message}`} className="text-signal">
                   {p.message}
                   {p.mends?.map((m) => (
-                    <button key={m.label} type="button" className="ml-2 rounded-sm bg-verdigris px-1.5 py-0.5 text-xs font-medium text-sheet" onClick={() => set({ formula: measure.formula.slice(0, m.start) + m.text + measure.formula.slice(m.end) })}>
+                    <button
+                      key={m.label}
+                      type="button"
+                      className="ml-2 rounded-sm bg-verdigris px-1.5 py-0.5 text-xs font-medium text-sheet"
+                      onClick={() => set({ formula: measure.formula.slice(0, m.start) + m.text + measure.formula.slice(m.end) })}
+                    >
                       {m.label}
                     </button>
                   ))}
@@ -80,7 +102,18 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         <h2 className="section-title">Shown as</h2>
         <FormatControls format={measure.format} onChange={(format) => set({ format })} />
         <Labelled label="Better when">
-          {(id) => <Choose id={id} value={measure.betterWhen} options={[{ value: "higher", label: "higher" }, { value: "lower", label: "lower" }, { value: "neither", label: "neither" }]} onChange={(b) => set({ betterWhen: b as Measure["betterWhen"] })} />}
+          {(id) => (
+            <Choose
+              id={id}
+              value={measure.betterWhen}
+              options={[
+                { value: "higher", label: "higher" },
+                { value: "lower", label: "lower" },
+                { value: "neither", label: "neither" },
+              ]}
+              onChange={(b) => set({ betterWhen: b as Measure["betterWhen"] })}
+            />
+          )}
         </Labelled>
         <h2 className="section-title mt-3">Note</h2>
         <CommitField label="Note" multiline value={measure.note} onCommit={(note) => set({ note: note.slice(0, 500) })} placeholder="What it counts, in a sentence" />
@@ -126,7 +159,20 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
 function TitleField({ value, taken, onCommit }: { value: string; taken: string[]; onCommit: (text: string) => void }) {
   return (
     <div className="[&_.field]:h-10 [&_.field]:border-transparent [&_.field]:bg-transparent [&_.field]:px-1 [&_.field]:text-xl [&_.field]:font-semibold [&_.field]:hover:border-rule [&_.field]:focus:bg-sheet">
-      <CommitField label="Name" value={value} check={(t) => (!t.trim() ? "A name is needed." : t.trim().length > 120 ? "At most 120 characters." : taken.some((k) => k.toLowerCase() === t.trim().toLowerCase()) ? "Another measure has this name." : null)} onCommit={onCommit} />
+      <CommitField
+        label="Name"
+        value={value}
+        check={(t) =>
+          !t.trim()
+            ? "A name is needed."
+            : t.trim().length > 120
+              ? "At most 120 characters."
+              : taken.some((k) => k.toLowerCase() === t.trim().toLowerCase())
+                ? "Another measure has this name."
+                : null
+        }
+        onCommit={onCommit}
+      />
     </div>
   );
 }

@@ -45,16 +45,51 @@ export function MeasuresScreen() {
   const fits = (label: string, name: string) => `${label} ${name}`.toLowerCase().includes(find.trim().toLowerCase());
 
   const newMeasure = () => {
-    const label = freeLabel("New measure", measures.map((m) => m.label));
+    const label = freeLabel(
+      "New measure",
+      measures.map((m) => m.label),
+    );
     const id = newId();
     const table = measure?.table ?? tables[0]?.name ?? null;
-    apply(addMeasure(measureSchema.parse({ id, name: freeName(label, measures.map((m) => m.name)), label, table, formula: "count(*)", format: {} })));
+    apply(
+      addMeasure(
+        measureSchema.parse({
+          id,
+          name: freeName(
+            label,
+            measures.map((m) => m.name),
+          ),
+          label,
+          table,
+          formula: "count(*)",
+          format: {},
+        }),
+      ),
+    );
     chooseMeasure(id);
   };
   const newInput = () => {
-    const label = freeLabel("New input", inputs.map((i) => i.label));
+    const label = freeLabel(
+      "New input",
+      inputs.map((i) => i.label),
+    );
     const id = newId();
-    apply(addInput(inputSchema.parse({ id, name: freeName(label, inputs.map((i) => i.name)), label, type: "number", value: 0, step: 1, format: {} })));
+    apply(
+      addInput(
+        inputSchema.parse({
+          id,
+          name: freeName(
+            label,
+            inputs.map((i) => i.name),
+          ),
+          label,
+          type: "number",
+          value: 0,
+          step: 1,
+          format: {},
+        }),
+      ),
+    );
     chooseInput(id);
   };
 
@@ -71,7 +106,13 @@ export function MeasuresScreen() {
           </div>
           {measures.map((m, i) =>
             fits(m.label, m.name) ? (
-              <button key={m.id} type="button" aria-current={!openInput && m.id === measure?.id} onClick={() => chooseMeasure(m.id)} className={`block w-full border-l-[3px] px-3.5 py-1.5 text-left ${!openInput && m.id === measure?.id ? "border-verdigris bg-tint" : "border-transparent hover:bg-well"}`}>
+              <button
+                key={m.id}
+                type="button"
+                aria-current={!openInput && m.id === measure?.id}
+                onClick={() => chooseMeasure(m.id)}
+                className={`block w-full border-l-[3px] px-3.5 py-1.5 text-left ${!openInput && m.id === measure?.id ? "border-verdigris bg-tint" : "border-transparent hover:bg-well"}`}
+              >
                 <span className="flex items-baseline justify-between gap-2">
                   <span className="truncate font-semibold">{m.label}</span>
                   <span className={`shrink-0 font-mono text-sm ${now[i].bad ? "text-signal" : ""}`}>{now[i].text}</span>
@@ -89,7 +130,13 @@ export function MeasuresScreen() {
           </div>
           {inputs.map((i) =>
             fits(i.label, i.name) ? (
-              <button key={i.id} type="button" aria-current={openInput?.id === i.id} onClick={() => chooseInput(i.id)} className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3.5 py-2 text-left ${openInput?.id === i.id ? "border-amber-line bg-amber-tint" : "border-transparent hover:bg-well"}`}>
+              <button
+                key={i.id}
+                type="button"
+                aria-current={openInput?.id === i.id}
+                onClick={() => chooseInput(i.id)}
+                className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3.5 py-2 text-left ${openInput?.id === i.id ? "border-amber-line bg-amber-tint" : "border-transparent hover:bg-well"}`}
+              >
                 <span className="truncate font-semibold">{i.label}</span>
                 <span className="font-mono text-sm">{typeof i.value === "number" ? formatNumber(i.value, i.format) : String(i.value ?? "—")}</span>
               </button>

@@ -2,8 +2,8 @@ import type { QueryInput } from "@/core/engine/query";
 import type { Project, TableInfo } from "@/core/project/schema";
 import type { QueryAnswer, RowsPage, TableProfile } from "@/server/compute/protocol";
 import type { ImportedTable } from "@/server/import/import-table";
-import type { ProjectSummary, SavedProject } from "@/server/store/projects";
 import type { Draft } from "@/server/results";
+import type { ProjectSummary, SavedProject } from "@/server/store/projects";
 
 /** An answer of the server that is an error, with its own sentence. */
 export class ApiError extends Error {
@@ -35,7 +35,12 @@ async function json<T>(path: string, init?: RequestInit): Promise<T> {
   return (await checked(response)).json() as Promise<T>;
 }
 
-const send = (method: string, body: unknown, more: RequestInit = {}): RequestInit => ({ method, headers: { "content-type": "application/json" }, body: JSON.stringify(body), ...more });
+const send = (method: string, body: unknown, more: RequestInit = {}): RequestInit => ({
+  method,
+  headers: { "content-type": "application/json" },
+  body: JSON.stringify(body),
+  ...more,
+});
 const at = (projectId: string) => `/api/projects/${encodeURIComponent(projectId)}`;
 const tableAt = (projectId: string, name: string) => `${at(projectId)}/tables/${encodeURIComponent(name)}`;
 
@@ -69,11 +74,16 @@ export const api = {
   deleteProject: async (id: string) => void (await checked(await fetch(at(id), { method: "DELETE" }))),
   results: (id: string, queries: QueryInput[], draft: Draft) => json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft })),
   profile: (id: string, table: string) => json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
-  rows: (id: string, table: string, query: Record<string, string | number>) => json<{ page: RowsPage }>(`${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`),
+  rows: (id: string, table: string, query: Record<string, string | number>) =>
+    json<{ page: RowsPage }>(`${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`),
   importTable: async (id: string, file: File, progress: (share: number) => void, signal: AbortSignal) =>
-    readImport(await fetch(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }), progress),
+    readImport(
+      await fetch(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }),
+      progress,
+    ),
   rereadTable: async (id: string, table: string, options: { encoding?: string; separator?: string; header?: boolean }, progress: (share: number) => void, signal: AbortSignal) =>
     readImport(await fetch(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
   fileAddress: (id: string) => `${at(id)}/file`,
-  visualAddress: (id: string, visual: string, form: string, query: Record<string, string | number>) => `${at(id)}/visuals/${encodeURIComponent(visual)}.${form}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,
+  visualAddress: (id: string, visual: string, form: string, query: Record<string, string | number>) =>
+    `${at(id)}/visuals/${encodeURIComponent(visual)}.${form}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,
 };

@@ -1,7 +1,7 @@
 "use client";
 import type { QueryInput } from "@/core/engine/query";
-import type { Value } from "@/core/formula/value";
 import { civil, parseIsoDate } from "@/core/formula/calendar";
+import type { Value } from "@/core/formula/value";
 import { keyLabel } from "@/core/kinds/visual-data";
 import { useResult } from "./results";
 
@@ -9,7 +9,8 @@ const MOST = 300;
 
 /** The distinct values of a column (dates by a bucket) with their labels, in the column's own order. */
 export function useColumnValues(table: string | null, column: string | null, by?: "year" | "quarter" | "month"): { value: Value; label: string }[] {
-  const query: QueryInput | null = table && column ? { table, measures: [{ formula: "count(*)", as: "rows" }], splits: [{ column, ...(by ? { by } : {}) }], keep: { first: MOST, others: false } } : null;
+  const query: QueryInput | null =
+    table && column ? { table, measures: [{ formula: "count(*)", as: "rows" }], splits: [{ column, ...(by ? { by } : {}) }], keep: { first: MOST, others: false } } : null;
   const { answer } = useResult(query);
   if (!answer || "error" in answer) return [];
   return answer.columns[0].values.map((value) => {

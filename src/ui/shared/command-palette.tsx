@@ -1,7 +1,7 @@
 "use client";
 import { Command } from "cmdk";
-import { Dialog, VisuallyHidden } from "radix-ui";
 import { useRouter } from "next/navigation";
+import { Dialog, VisuallyHidden } from "radix-ui";
 import { STEPS } from "./header";
 import { useProject } from "./project-context";
 
@@ -26,7 +26,10 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content aria-describedby={undefined} className="fixed top-24 left-1/2 z-50 w-[min(560px,92vw)] -translate-x-1/2 overflow-hidden rounded-lg border border-rule bg-sheet shadow-stage">
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-24 left-1/2 z-50 w-[min(560px,92vw)] -translate-x-1/2 overflow-hidden rounded-lg border border-rule bg-sheet shadow-stage"
+        >
           <VisuallyHidden.Root>
             <Dialog.Title>Go to anything</Dialog.Title>
           </VisuallyHidden.Root>
@@ -35,9 +38,18 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
             <Command.List className="max-h-80 overflow-auto p-2">
               <Command.Empty className="p-4 text-muted">Nothing has that name.</Command.Empty>
               {groups.map((group) => (
-                <Command.Group key={group.label} heading={group.label} className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1.5 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-muted">
+                <Command.Group
+                  key={group.label}
+                  heading={group.label}
+                  className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1.5 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-muted"
+                >
                   {group.items.map((item) => (
-                    <Command.Item key={item.key} value={`${group.label} ${item.label} ${item.key}`} onSelect={() => go(item.to)} className="cursor-pointer rounded-sm px-2 py-1.5 data-[selected=true]:bg-tint">
+                    <Command.Item
+                      key={item.key}
+                      value={`${group.label} ${item.label} ${item.key}`}
+                      onSelect={() => go(item.to)}
+                      className="cursor-pointer rounded-sm px-2 py-1.5 data-[selected=true]:bg-tint"
+                    >
                       {item.label}
                     </Command.Item>
                   ))}

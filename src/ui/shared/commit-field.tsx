@@ -5,7 +5,25 @@ import { useState } from "react";
  * A text field that changes the document when the person is done: on Enter or when leaving. `check` gives a sentence
  * where the text will not do; then it stays in the field and nothing is changed. Escape takes the old text back.
  */
-export function CommitField({ id, label, value, onCommit, check, mono = false, multiline = false, placeholder }: { id?: string; label?: string; value: string; onCommit: (text: string) => void; check?: (text: string) => string | null; mono?: boolean; multiline?: boolean; placeholder?: string }) {
+export function CommitField({
+  id,
+  label,
+  value,
+  onCommit,
+  check,
+  mono = false,
+  multiline = false,
+  placeholder,
+}: {
+  id?: string;
+  label?: string;
+  value: string;
+  onCommit: (text: string) => void;
+  check?: (text: string) => string | null;
+  mono?: boolean;
+  multiline?: boolean;
+  placeholder?: string;
+}) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? value;
   const problem = text !== null && text !== value ? (check?.(text) ?? null) : null;

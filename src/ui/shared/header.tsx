@@ -125,11 +125,21 @@ export function Header() {
         <button type="button" className="icon-button" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!canRedo} onClick={redo}>
           <Redo2 size={16} />
         </button>
-        <button type="button" className="icon-button" aria-label={theme === "light" ? "Night theme" : "Light theme"} onClick={() => setTheme(theme === "light" ? "night" : "light")}>
+        <button
+          type="button"
+          className="icon-button"
+          aria-label={theme === "light" ? "Night theme" : "Light theme"}
+          onClick={() => setTheme(theme === "light" ? "night" : "light")}
+        >
           {theme === "light" ? <Moon size={16} /> : <Sun size={16} />}
         </button>
       </div>
-      <button type="button" className="rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs text-muted hover:text-ink" onClick={() => setPalette(true)} aria-label="Go to anything">
+      <button
+        type="button"
+        className="rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs text-muted hover:text-ink"
+        onClick={() => setPalette(true)}
+        aria-label="Go to anything"
+      >
         Ctrl K
       </button>
       <CommandPalette open={palette} onOpenChange={setPalette} />

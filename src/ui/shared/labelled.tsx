@@ -14,7 +14,21 @@ export function Labelled({ label, children, stacked = false }: { label: string; 
 }
 
 /** A choice among a few, as the platform's own list. */
-export function Choose({ id, label, value, options, onChange, disabled }: { id?: string; label?: string; value: string; options: { value: string; label: string }[]; onChange: (value: string) => void; disabled?: boolean }) {
+export function Choose({
+  id,
+  label,
+  value,
+  options,
+  onChange,
+  disabled,
+}: {
+  id?: string;
+  label?: string;
+  value: string;
+  options: { value: string; label: string }[];
+  onChange: (value: string) => void;
+  disabled?: boolean;
+}) {
   return (
     <select id={id} aria-label={label} value={value} disabled={disabled} onChange={(e) => onChange(e.target.value)} className="field pr-1">
       {options.map((o) => (

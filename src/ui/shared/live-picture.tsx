@@ -55,9 +55,15 @@ export function LivePicture({ scene, onFocus, onPart, onPick }: Props) {
       role="img"
       aria-label={scene.description}
       className="picture relative overflow-hidden"
-      style={{ width, height, background: scene.background ?? undefined, borderRadius: scene.border?.radius, boxShadow: bordered ? `inset 0 0 0 1px ${scene.border?.color}` : undefined }}
+      style={{
+        width,
+        height,
+        background: scene.background ?? undefined,
+        borderRadius: scene.border?.radius,
+        boxShadow: bordered ? `inset 0 0 0 1px ${scene.border?.color}` : undefined,
+      }}
     >
-      <div ref={host} style={{ width, height }} />
+      <div ref={host} aria-hidden="true" style={{ width, height }} />
     </div>
   );
 }

@@ -16,7 +16,11 @@ export function ProjectProvider({ saved, children }: { saved: SavedProject; chil
       event.preventDefault();
     };
     const look = () => {
-      if (document.visibilityState === "visible") store.getState().look().catch(() => {});
+      if (document.visibilityState === "visible")
+        store
+          .getState()
+          .look()
+          .catch(() => {});
     };
     window.addEventListener("beforeunload", leave);
     window.addEventListener("focus", look);

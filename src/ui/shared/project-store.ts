@@ -111,7 +111,8 @@ export function createProjectStore(saved: SavedProject): StoreApi<ProjectState> 
         if (saveState !== "saved") return;
         const { project } = await api.project(id);
         // Nothing of this window would be lost, so the newer version is simply taken.
-        if (project.revision > get().revision && get().saveState === "saved" && get().revision === revision) set({ document: project.document, revision: project.revision, past: [], future: [] });
+        if (project.revision > get().revision && get().saveState === "saved" && get().revision === revision)
+          set({ document: project.document, revision: project.revision, past: [], future: [] });
       },
     };
   });

@@ -2,7 +2,16 @@ import { createElement, type ReactNode, useId } from "react";
 import type { Scene } from "@/core/scene/marks";
 import { type SvgNode, sceneTree } from "@/render/svg-tree";
 
-const CAMEL: Record<string, string> = { "font-size": "fontSize", "font-weight": "fontWeight", "font-family": "fontFamily", "text-anchor": "textAnchor", "stroke-width": "strokeWidth", "stroke-linejoin": "strokeLinejoin", "fill-rule": "fillRule", "stop-color": "stopColor" };
+const CAMEL: Record<string, string> = {
+  "font-size": "fontSize",
+  "font-weight": "fontWeight",
+  "font-family": "fontFamily",
+  "text-anchor": "textAnchor",
+  "stroke-width": "strokeWidth",
+  "stroke-linejoin": "strokeLinejoin",
+  "fill-rule": "fillRule",
+  "stop-color": "stopColor",
+};
 
 function element(node: SvgNode, key: number): ReactNode {
   const attributes = Object.fromEntries(Object.entries(node.attributes).map(([name, value]) => [CAMEL[name] ?? name, value]));
@@ -13,5 +22,11 @@ function element(node: SvgNode, key: number): ReactNode {
 export function StaticPicture({ scene, label, className }: { scene: Scene; label: string; className?: string }) {
   const tree = sceneTree(scene, useId().replace(/[^A-Za-z0-9]/g, ""));
   const { width: _width, height: _height, ...attributes } = tree.attributes;
-  return createElement("svg", { ...attributes, "aria-label": label, className: `picture ${className ?? ""}`, fontFamily: "var(--font-sans)", "font-family": undefined }, ...tree.children.map(element));
+  // Where the label is empty, the text beside the picture says it all.
+  const named = label ? { "aria-label": label } : { role: undefined, "aria-hidden": true };
+  return createElement(
+    "svg",
+    { ...attributes, ...named, className: `picture ${className ?? ""}`, fontFamily: "var(--font-sans)", "font-family": undefined },
+    ...tree.children.map(element),
+  );
 }

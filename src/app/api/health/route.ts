@@ -1,5 +1,5 @@
-import packageJson from "../../../../package.json";
 import { SCHEMA_VERSION } from "@/server/store/database";
+import packageJson from "../../../../package.json";
 
 export const dynamic = "force-dynamic";
 

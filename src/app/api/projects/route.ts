@@ -1,5 +1,5 @@
-import { handle } from "@/server/http/handle";
 import { createFromRequest } from "@/server/create-project";
+import { handle } from "@/server/http/handle";
 import { listProjects } from "@/server/store/projects";
 
 export const dynamic = "force-dynamic";

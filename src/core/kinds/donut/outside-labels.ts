@@ -1,5 +1,5 @@
-import type { Mark } from "../../scene/marks";
 import type { Theme } from "../../scene/colour";
+import type { Mark } from "../../scene/marks";
 import { LINE_HEIGHT, shorten, textWidth } from "../../scene/text";
 import { polar } from "../angles";
 import { type Box, textMark } from "../frame";
@@ -36,7 +36,9 @@ function spread(wanted: number[], heights: number[], top: number, bottom: number
 export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: number; r: number }, box: Box, size: number, theme: Theme): Mark[] {
   const marks: Mark[] = [];
   for (const side of [1, -1] as const) {
-    let mine = labels.filter((l) => (Math.sin((l.angle * Math.PI) / 180) >= 0 ? 1 : -1) === side).map((l) => ({ ...l, height: l.lines.length * size * LINE_HEIGHT, at: polar(ring.cx, ring.cy, l.angle, ring.r + ELBOW).y }));
+    let mine = labels
+      .filter((l) => (Math.sin((l.angle * Math.PI) / 180) >= 0 ? 1 : -1) === side)
+      .map((l) => ({ ...l, height: l.lines.length * size * LINE_HEIGHT, at: polar(ring.cx, ring.cy, l.angle, ring.r + ELBOW).y }));
     while (mine.length > 0 && mine.reduce((sum, l) => sum + l.height + 1, 0) > box.height) {
       const smallest = mine.reduce((a, b) => (b.share < a.share ? b : a));
       mine = mine.filter((l) => l !== smallest);
@@ -59,10 +61,24 @@ export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: nu
       const room = side > 0 ? box.x + box.width - x - GAP : x - box.x - GAP;
       const texts = label.lines.map((line, k) => shorten(line, room, size, k === 0 ? 500 : 400));
       if (room < size * 2 || texts[0] === "") continue;
-      marks.push({ type: "line", id: `leader:${label.key}`, part: "labels", stroke: theme.muted, strokeWidth: 0.75, opacity: 0.7, points: [[from.x, from.y], [elbow.x, elbow.y], [x - side * 1, y]] });
+      marks.push({
+        type: "line",
+        id: `leader:${label.key}`,
+        part: "labels",
+        stroke: theme.muted,
+        strokeWidth: 0.75,
+        opacity: 0.7,
+        points: [
+          [from.x, from.y],
+          [elbow.x, elbow.y],
+          [x - side * 1, y],
+        ],
+      });
       for (const [k, text] of texts.entries()) {
         const lineY = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
-        marks.push(textMark(`label${k}:${label.key}`, "labels", x + side * 2, lineY, text, size, k === 0 ? 500 : 400, k === 0 ? theme.ink : theme.muted, side > 0 ? "start" : "end"));
+        marks.push(
+          textMark(`label${k}:${label.key}`, "labels", x + side * 2, lineY, text, size, k === 0 ? 500 : 400, k === 0 ? theme.ink : theme.muted, side > 0 ? "start" : "end"),
+        );
       }
     }
   }

@@ -3,7 +3,7 @@ import type { Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber, shortFormats } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
-import { polar } from "../angles";
+import { arcExtent, polar } from "../angles";
 import { type Box, emptyScene, fitText, footNote, frameScene, layFrame, textMark } from "../frame";
 import type { SceneInput } from "../kind";
 import { layLegend } from "../legend";
@@ -59,7 +59,16 @@ function labelLines(slice: Slice, content: string, input: SceneInput): string[] 
 function boxInSlice(slice: Slice, ring: { inner: number; r: number }, middle: number, width: number, height: number): boolean {
   const centre = polar(0, 0, (slice.start + slice.end) / 2, middle);
   const half = (slice.end - slice.start) / 2;
-  return [[-1, -1], [1, -1], [-1, 1], [1, 1], [0, -1], [0, 1], [-1, 0], [1, 0]].every(([dx, dy]) => {
+  return [
+    [-1, -1],
+    [1, -1],
+    [-1, 1],
+    [1, 1],
+    [0, -1],
+    [0, 1],
+    [-1, 0],
+    [1, 0],
+  ].every(([dx, dy]) => {
     const [x, y] = [centre.x + (dx * width) / 2, centre.y + (dy * height) / 2];
     const distance = Math.hypot(x, y);
     const turn = (Math.atan2(x, -y) * 180) / Math.PI - (slice.start + slice.end) / 2;
@@ -80,7 +89,8 @@ function insideLabels(all: Slice[], input: SceneInput, ring: { cx: number; cy: n
     const width = Math.max(...lines.map((l) => textWidth(l, size, 600)));
     if (!boxInSlice(slice, ring, middle, width + 4, lines.length * size * LINE_HEIGHT)) continue;
     const at = polar(ring.cx, ring.cy, (slice.start + slice.end) / 2, middle);
-    for (const [k, line] of lines.entries()) marks.push(textMark(`label${k}:${slice.row.key}`, "labels", at.x, at.y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, line, size, 600, textOn(slice.color), "middle"));
+    for (const [k, line] of lines.entries())
+      marks.push(textMark(`label${k}:${slice.row.key}`, "labels", at.x, at.y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, line, size, 600, textOn(slice.color), "middle"));
   }
   return marks;
 }
@@ -99,12 +109,21 @@ function reading(input: SceneInput, all: Slice[], ring: { cx: number; cy: number
   const withCaption = caption !== "" && ring.inner > 34;
   const room = 2 * Math.sqrt(Math.max(0, ring.inner ** 2 - (wanted * 0.9) ** 2)) * 0.94;
   if (room < 12) return [];
-  const main = fitText([names, ...shorter].map((n) => fillTemplate(text, n)), room, Math.max(SMALLEST, wanted), 600);
-  const marks: Mark[] = [textMark("reading", "reading", ring.cx, ring.cy - (withCaption ? main.size * 0.22 : 0), main.text, main.size, 600, theme.ink, "middle")];
+  // A half ring that opens downwards or upwards has its reading within its own half.
+  const extent = arcExtent(style.number("arc.start") - (style.choice("arc.direction") === "counter" ? style.number("arc.sweep") : 0), style.number("arc.sweep"));
+  const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
+  const main = fitText(
+    [names, ...shorter].map((n) => fillTemplate(text, n)),
+    room,
+    Math.max(SMALLEST, wanted),
+    600,
+  );
+  const middle = ring.cy + lift * main.size * (withCaption ? 0.95 : 0.55);
+  const marks: Mark[] = [textMark("reading", "reading", ring.cx, middle - (withCaption ? main.size * 0.22 : 0), main.text, main.size, 600, theme.ink, "middle")];
   if (withCaption) {
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
     const small = fitText([caption], room * 0.9, size, 400);
-    marks.push(textMark("caption", "reading", ring.cx, ring.cy + main.size * 0.62, small.text, small.size, 400, theme.muted, "middle"));
+    marks.push(textMark("caption", "reading", ring.cx, middle + main.size * 0.62, small.text, small.size, 400, theme.muted, "middle"));
   }
   return marks.filter((m) => m.type === "text" && m.text !== "");
 }
@@ -116,14 +135,48 @@ function handlesOf(input: SceneInput, ring: { cx: number; cy: number; inner: num
   const middle = start + (sign * sweep) / 2;
   const { cx, cy, r, inner } = ring;
   return [
-    { id: "hole", sets: "arc.hole", label: "Hole", value: hole, from: 0, to: 95, step: 1, text: `hole ${hole} %`, ...polar(cx, cy, middle, inner), track: { type: "radial", cx, cy, angle: middle, r0: 0, r1: r * 0.95 } },
-    { id: "start", sets: "arc.start", label: "Start", value: start, from: 0, to: 360, step: 1, text: `start ${start}°`, ...polar(cx, cy, start, r), track: { type: "angular", cx, cy, r, start: 0, end: 360 } },
+    {
+      id: "hole",
+      sets: "arc.hole",
+      label: "Hole",
+      value: hole,
+      from: 0,
+      to: 95,
+      step: 1,
+      text: `hole ${hole} %`,
+      ...polar(cx, cy, middle, inner),
+      track: { type: "radial", cx, cy, angle: middle, r0: 0, r1: r * 0.95 },
+    },
+    {
+      id: "start",
+      sets: "arc.start",
+      label: "Start",
+      value: start,
+      from: 0,
+      to: 360,
+      step: 1,
+      text: `start ${start}°`,
+      ...polar(cx, cy, start, r),
+      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
+    },
   ];
 }
 
-function describe(input: SceneInput, all: Slice[], left: string): string {
+/** Places the ring so that the part of it that is swept fills the body; a partial ring is not given room for the rest. */
+function layRing({ style }: SceneInput, body: Box, side: number, margin: number): { cx: number; cy: number; r: number; inner: number } {
+  const sweep = style.number("arc.sweep");
+  const start = style.number("arc.start") - (style.choice("arc.direction") === "counter" ? sweep : 0);
+  const { left, right, top, bottom } = arcExtent(start, sweep);
+  const r = Math.max(4, Math.min((body.width - 2 * side) / (left + right), (body.height - 2 * margin) / (top + bottom)));
+  return { cx: body.x + body.width / 2 + ((left - right) * r) / 2, cy: body.y + body.height / 2 + ((top - bottom) * r) / 2, r, inner: (r * style.number("arc.hole")) / 100 };
+}
+
+function inWords(input: SceneInput, all: Slice[], left: string): string {
   const { data } = input;
-  const leading = all.toSorted((a, b) => b.share - a.share).slice(0, 3).map((s) => `${s.row.label} ${sharePercent(s.share)}`);
+  const leading = all
+    .toSorted((a, b) => b.share - a.share)
+    .slice(0, 3)
+    .map((s) => `${s.row.label} ${sharePercent(s.share)}`);
   const title = fillTemplate(data.title, data.names) || data.valueLabel;
   return `${title}: donut of ${data.valueLabel}, total ${formatNumber(data.total, data.format)}, ${all.length} ${all.length === 1 ? "segment" : "segments"}${leading.length ? `; the largest are ${leading.join(", ")}` : ""}.${left ? ` ${left}.` : ""}`;
 }
@@ -148,29 +201,56 @@ export function donutScene(input: SceneInput): Scene {
   const content = style.choice("labels.content");
   const size = style.number("labels.size");
   const outside = style.choice("labels.place") === "outside" && content !== "none" && body.width >= 240 && body.height >= 120;
-  const labels = outside ? all.filter((s) => s.share * 100 >= style.number("labels.least")).map((s) => ({ key: s.row.key, lines: labelLines(s, content, input), share: s.share, angle: (((s.start + s.end) / 2 + 720) % 360) })) : [];
+  const labels = outside
+    ? all
+        .filter((s) => s.share * 100 >= style.number("labels.least"))
+        .map((s) => ({ key: s.row.key, lines: labelLines(s, content, input), share: s.share, angle: ((s.start + s.end) / 2 + 720) % 360 }))
+    : [];
   const side = outside ? outsideRoom(labels, body, size) : 2;
-  const r = Math.max(4, Math.min(body.width / 2 - side, body.height / 2 - (outside ? 12 : 2)));
-  const cx = body.x + body.width / 2;
-  const cy = body.y + body.height / 2;
-  const inner = (r * style.number("arc.hole")) / 100;
-  const ring = { cx, cy, r, inner };
+  const ring = layRing(input, body, side, outside ? 12 : 2);
+  const { cx, cy, r, inner } = ring;
   const corner = style.number("arc.corner");
   const alone = all.length === 1 && style.number("arc.sweep") === 360;
   if (all.length === 0) {
     const start = style.number("arc.start");
-    marks.push({ type: "sector", id: "track", part: "arc", cx, cy, inner, outer: r, start, end: start + style.number("arc.sweep"), inset: 0, corners: [0, 0, 0, 0], fill: theme.track });
+    marks.push({
+      type: "sector",
+      id: "track",
+      part: "arc",
+      cx,
+      cy,
+      inner,
+      outer: r,
+      start,
+      end: start + style.number("arc.sweep"),
+      inset: 0,
+      corners: [0, 0, 0, 0],
+      fill: theme.track,
+    });
   }
   for (const s of all) {
     const grown = s.row.key === focus ? Math.min(4, r * 0.03) : 0;
     marks.push({
-      type: "sector", id: `slice:${s.row.key}`, part: "arc", cx, cy, inner, outer: r + grown, start: s.start, end: s.end,
-      inset: alone ? 0 : style.number("arc.gap") / 2, corners: [corner, corner, corner, corner], fill: s.color,
+      type: "sector",
+      id: `slice:${s.row.key}`,
+      part: "arc",
+      cx,
+      cy,
+      inner,
+      outer: r + grown,
+      start: s.start,
+      end: s.end,
+      inset: alone ? 0 : style.number("arc.gap") / 2,
+      corners: [corner, corner, corner, corner],
+      fill: s.color,
       opacity: focus === null || s.row.key === focus || !all.some((o) => o.row.key === focus) ? 1 : 0.45,
       datum: {
         key: s.row.key,
         title: s.row.groups > 0 ? `Other (${s.row.groups} together)` : s.row.label,
-        lines: [{ label: data.valueLabel, value: formatNumber(s.value, data.format) }, { label: "Share", value: sharePercent(s.share) }],
+        lines: [
+          { label: data.valueLabel, value: formatNumber(s.value, data.format) },
+          { label: "Share", value: sharePercent(s.share) },
+        ],
       },
     });
   }
@@ -178,5 +258,5 @@ export function donutScene(input: SceneInput): Scene {
   if (outside) marks.push(...outsideLabels(labels, ring, { ...body, x: body.x, width: body.width }, size, theme));
   else if (content !== "none" && r > 30) marks.push(...insideLabels(all, input, ring));
   marks.push(...reading(input, all, ring));
-  return frameScene(input, marks, handlesOf(input, ring), describe(input, all, left));
+  return frameScene(input, marks, handlesOf(input, ring), inWords(input, all, left));
 }

@@ -67,8 +67,28 @@ function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number
   const cap = style.choice("arc.caps") === "round" ? (r - inner) / 2 : 0;
   const gap = style.number("zones.gap");
   const fill = zones.length === 0 ? "progress" : style.choice("arc.fill");
-  const sector = (id: string, part: string, from: number, until: number, color: string, rim = { inner, outer: r }, inset = 0, corners: [number, number, number, number] = [cap, cap, cap, cap]): Mark => ({
-    type: "sector", id, part, cx, cy, ...rim, start: start + sweep * from, end: start + sweep * until, inset, corners, fill: color, datum,
+  const sector = (
+    id: string,
+    part: string,
+    from: number,
+    until: number,
+    color: string,
+    rim = { inner, outer: r },
+    inset = 0,
+    corners: [number, number, number, number] = [cap, cap, cap, cap],
+  ): Mark => ({
+    type: "sector",
+    id,
+    part,
+    cx,
+    cy,
+    ...rim,
+    start: start + sweep * from,
+    end: start + sweep * until,
+    inset,
+    corners,
+    fill: color,
+    datum,
   });
   const marks: Mark[] = [];
   if (fill === "progress") {
@@ -94,9 +114,25 @@ function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number
 }
 
 function needlePoints(form: string, length: number, width: number): [number, number][] {
-  if (form === "line") return [[-width / 4, 0], [-width / 4, -length], [width / 4, -length], [width / 4, 0]];
-  if (form === "wedge") return [[-width, -length * 0.78], [width, -length * 0.78], [0, -length]];
-  return [[-width / 2, 0], [-0.4, -length], [0.4, -length], [width / 2, 0]];
+  if (form === "line")
+    return [
+      [-width / 4, 0],
+      [-width / 4, -length],
+      [width / 4, -length],
+      [width / 4, 0],
+    ];
+  if (form === "wedge")
+    return [
+      [-width, -length * 0.78],
+      [width, -length * 0.78],
+      [0, -length],
+    ];
+  return [
+    [-width / 2, 0],
+    [-0.4, -length],
+    [0.4, -length],
+    [width / 2, 0],
+  ];
 }
 
 function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[]): Mark[] {
@@ -108,14 +144,31 @@ function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[
   for (let i = 0; i <= ticks && ticks > 0; i++) {
     const a = start + (sweep * i) / ticks;
     const [p, q] = [polar(cx, cy, a, inner - 3), polar(cx, cy, a, inner - 8)];
-    marks.push({ type: "line", id: `tick:${i}`, part: "scale", stroke: theme.muted, strokeWidth: 1, points: [[p.x, p.y], [q.x, q.y]] });
+    marks.push({
+      type: "line",
+      id: `tick:${i}`,
+      part: "scale",
+      stroke: theme.muted,
+      strokeWidth: 1,
+      points: [
+        [p.x, p.y],
+        [q.x, q.y],
+      ],
+    });
   }
   const size = Math.max(SMALLEST, Math.min(11, r * 0.12));
   if (style.toggle("scale.ends") && r > 46) {
-    for (const [id, share, value] of [["minimum", 0, scale.minimum], ["maximum", 1, scale.maximum]] as const) {
+    for (const [id, share, value] of [
+      ["minimum", 0, scale.minimum],
+      ["maximum", 1, scale.maximum],
+    ] as const) {
       const angle = start + sweep * share;
       const at = polar(cx, cy, angle, (r + inner) / 2);
-      const text = formatNumber(value, { ...data.format, decimals: Number.isInteger(data.format.style === "percent" ? value * 100 : value) ? 0 : data.format.decimals, units: Math.abs(value) >= 1e4 ? "automatic" : data.format.units });
+      const text = formatNumber(value, {
+        ...data.format,
+        decimals: Number.isInteger(data.format.style === "percent" ? value * 100 : value) ? 0 : data.format.decimals,
+        units: Math.abs(value) >= 1e4 ? "automatic" : data.format.units,
+      });
       // Just past the arc's ends: under them where the arc comes down, beside them where it does not.
       const width = textWidth(text, size, 400);
       const along = polar(0, 0, angle + (share === 0 ? -90 : 90), 1);
@@ -152,7 +205,23 @@ function targetMarks(input: SceneInput, dial: Dial, scale: Scale, datum: Datum):
   if (share < 0 || share > 1) return [];
   const size = Math.min(style.number("target.size"), dial.r * 0.2);
   const angle = dial.start + dial.sweep * share;
-  return [{ type: "polygon", id: "target", part: "target", x: dial.cx, y: dial.cy, rotate: angle, points: [[0, -dial.r - 2], [-size * 0.55, -dial.r - 2 - size], [size * 0.55, -dial.r - 2 - size]], fill: theme.ink, datum }];
+  return [
+    {
+      type: "polygon",
+      id: "target",
+      part: "target",
+      x: dial.cx,
+      y: dial.cy,
+      rotate: angle,
+      points: [
+        [0, -dial.r - 2],
+        [-size * 0.55, -dial.r - 2 - size],
+        [size * 0.55, -dial.r - 2 - size],
+      ],
+      fill: theme.ink,
+      datum,
+    },
+  ];
 }
 
 function readingMarks(input: SceneInput, dial: Dial, value: number, word: string, past: string): Mark[] {
@@ -166,13 +235,20 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
   const dy = y - dial.cy;
   const chord = dial.sweep > 200 && dy < dial.inner ? 2 * Math.sqrt(Math.max(0, dial.inner ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY;
   const room = Math.min(input.frame.width - 8, Math.max(chord, dial.inner * 0.9), 2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8);
-  const fitted = fitText([data.names, ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }))].map((names) => fillTemplate(text, names)), room, wanted, 600);
+  const fitted = fitText(
+    [data.names, ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }))].map((names) => fillTemplate(text, names)),
+    room,
+    wanted,
+    600,
+  );
   const marks: Mark[] = fitted.text ? [textMark("reading", "reading", dial.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")] : [];
   const under = past || (style.toggle("reading.word") ? word : "");
   const size = Math.max(SMALLEST, Math.min(12, wanted * 0.45));
   const lineY = y + fitted.size * 0.6 + size * 0.75;
   if (under && lineY + size * 0.6 <= input.frame.height) {
-    const small = fitText([under], room, size, 500);
+    // Under the reading the arc's ends are the nearest neighbours.
+    const beside = Math.min(input.frame.width - 8, 2 * (dial.r * 0.86 - 14));
+    const small = fitText([under], Math.max(room, beside), size, 500);
     if (small.text) marks.push(textMark("word", "reading", dial.cx, lineY, small.text, small.size, 500, past ? theme.signal : theme.muted, "middle"));
   }
   return marks;
@@ -184,17 +260,61 @@ function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], t
   const angular = { type: "angular" as const, cx, cy, r: (r + inner) / 2, start, end: start + sweep };
   const step = data.format.style === "percent" ? 0.01 : Math.max(10 ** Math.floor(Math.log10((scale.maximum - scale.minimum) / 100)), 1e-9);
   const handles: Handle[] = [
-    { id: "start", sets: "arc.start", label: "Start", value: style.number("arc.start"), from: 0, to: 360, step: 1, text: `start ${start}°`, ...polar(cx, cy, start, (r + inner) / 2), track: { type: "angular", cx, cy, r, start: 0, end: 360 } },
-    { id: "sweep", sets: "arc.sweep", label: "Sweep", value: sweep, from: 60, to: 340, step: 1, text: `sweep ${sweep}°`, ...polar(cx, cy, start + sweep, (r + inner) / 2), track: { type: "angular", cx, cy, r, start: start + 60, end: start + 340 } },
+    {
+      id: "start",
+      sets: "arc.start",
+      label: "Start",
+      value: style.number("arc.start"),
+      from: 0,
+      to: 360,
+      step: 1,
+      text: `start ${start}°`,
+      ...polar(cx, cy, start, (r + inner) / 2),
+      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
+    },
+    {
+      id: "sweep",
+      sets: "arc.sweep",
+      label: "Sweep",
+      value: sweep,
+      from: 60,
+      to: 340,
+      step: 1,
+      text: `sweep ${sweep}°`,
+      ...polar(cx, cy, start + sweep, (r + inner) / 2),
+      track: { type: "angular", cx, cy, r, start: start + 60, end: start + 340 },
+    },
   ];
   for (const [i, zone] of zones.entries()) {
     if (zone.to === null) continue;
     const share = shareOf(zone.to, scale);
     if (share <= 0 || share >= 1) continue;
-    handles.push({ id: `zone${i}`, sets: `zone.${i}`, label: `Edge of ${zone.word || "zone"}`, value: zone.to, from: scale.minimum, to: scale.maximum, step, text: `zone ${formatNumber(zone.to, data.format)}`, ...polar(cx, cy, start + sweep * share, inner), track: angular });
+    handles.push({
+      id: `zone${i}`,
+      sets: `zone.${i}`,
+      label: `Edge of ${zone.word || "zone"}`,
+      value: zone.to,
+      from: scale.minimum,
+      to: scale.maximum,
+      step,
+      text: `zone ${formatNumber(zone.to, data.format)}`,
+      ...polar(cx, cy, start + sweep * share, inner),
+      track: angular,
+    });
   }
   if (target !== null && shareOf(target, scale) >= 0 && shareOf(target, scale) <= 1) {
-    handles.push({ id: "target", sets: "target", label: "Target", value: target, from: scale.minimum, to: scale.maximum, step, text: `target ${formatNumber(target, data.format)}`, ...polar(cx, cy, start + sweep * shareOf(target, scale), r + 8), track: angular });
+    handles.push({
+      id: "target",
+      sets: "target",
+      label: "Target",
+      value: target,
+      from: scale.minimum,
+      to: scale.maximum,
+      step,
+      text: `target ${formatNumber(target, data.format)}`,
+      ...polar(cx, cy, start + sweep * shareOf(target, scale), r + 16),
+      track: angular,
+    });
   }
   return handles;
 }
@@ -217,7 +337,12 @@ export function gaugeScene(input: SceneInput): Scene {
   const side = hasWords ? Math.min(body.width * 0.14, 14 + Math.max(...zones.map((z) => textWidth(z.word, 11, 500)))) : margin;
   const size = style.toggle("reading.shown") ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22)) : 0;
   const under = style.toggle("reading.word") && (zone?.word || share > 1 || share < 0);
-  const dial = layDial(input, { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) }, margin, size * LINE_HEIGHT + (under ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0));
+  const dial = layDial(
+    input,
+    { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) },
+    margin,
+    size * LINE_HEIGHT + (under ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0),
+  );
   const pastText = share > 1 ? "past the end" : share < 0 ? "below the start" : "";
   const word = zone?.word ?? "";
   const datum: Datum = {
@@ -225,7 +350,12 @@ export function gaugeScene(input: SceneInput): Scene {
     title: data.valueLabel,
     lines: [
       { label: "Value", value: formatNumber(value, data.format) },
-      ...(data.target === null ? [] : [{ label: "Target", value: formatNumber(data.target, data.format) }, { label: "Gap to target", value: formatNumber(value - data.target, data.format) }]),
+      ...(data.target === null
+        ? []
+        : [
+            { label: "Target", value: formatNumber(data.target, data.format) },
+            { label: "Gap to target", value: formatNumber(value - data.target, data.format) },
+          ]),
       ...(word ? [{ label: "Zone", value: word }] : []),
     ],
   };
@@ -236,7 +366,17 @@ export function gaugeScene(input: SceneInput): Scene {
   const needleColour = style.colour("needle.colour", theme.ink);
   if (form !== "none") {
     const length = (dial.inner * style.number("needle.length")) / 100;
-    marks.push({ type: "polygon", id: "needle", part: "needle", x: dial.cx, y: dial.cy, rotate: dial.start + dial.sweep * shown, points: needlePoints(form, length, Math.min(style.number("needle.width"), dial.r * 0.14)), fill: needleColour, datum });
+    marks.push({
+      type: "polygon",
+      id: "needle",
+      part: "needle",
+      x: dial.cx,
+      y: dial.cy,
+      rotate: dial.start + dial.sweep * shown,
+      points: needlePoints(form, length, Math.min(style.number("needle.width"), dial.r * 0.14)),
+      fill: needleColour,
+      datum,
+    });
     const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
     if (hub > 0 && form !== "wedge") {
       marks.push({ type: "circle", id: "hub", part: "needle", cx: dial.cx, cy: dial.cy, r: hub, fill: needleColour });
@@ -245,7 +385,21 @@ export function gaugeScene(input: SceneInput): Scene {
   }
   if (share > 1 && past !== "lap") {
     const end = dial.start + dial.sweep;
-    marks.push({ type: "polygon", id: "past", part: "arc", x: dial.cx, y: dial.cy, rotate: end, points: [[3, -dial.inner], [3, -dial.r], [3 + (dial.r - dial.inner) * 0.6, -(dial.inner + dial.r) / 2]], fill: theme.signal, datum });
+    marks.push({
+      type: "polygon",
+      id: "past",
+      part: "arc",
+      x: dial.cx,
+      y: dial.cy,
+      rotate: end,
+      points: [
+        [3, -dial.inner],
+        [3, -dial.r],
+        [3 + (dial.r - dial.inner) * 0.6, -(dial.inner + dial.r) / 2],
+      ],
+      fill: theme.signal,
+      datum,
+    });
   }
   marks.push(...readingMarks(input, dial, value, word, pastText));
   const title = fillTemplate(data.title, data.names) || data.valueLabel;

@@ -2,4 +2,12 @@ import type { Kind } from "../kind";
 import { PROGRESS_BAR_PARTS } from "./parts";
 import { progressBarScene } from "./scene";
 
-export const progressBar: Kind = { id: "progress bar", label: "Progress bar", phrase: "a progress bar", roles: ["value", "target", "split", "order", "keep"], needsSplit: false, parts: PROGRESS_BAR_PARTS, scene: progressBarScene };
+export const progressBar: Kind = {
+  id: "progress bar",
+  label: "Progress bar",
+  phrase: "a progress bar",
+  roles: ["value", "target", "split", "order", "keep"],
+  needsSplit: false,
+  parts: PROGRESS_BAR_PARTS,
+  scene: progressBarScene,
+};

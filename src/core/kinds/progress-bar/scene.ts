@@ -2,7 +2,7 @@ import { categoryColour, mix, textOn } from "../../scene/colour";
 import type { Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber, shortFormats } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
-import { LINE_HEIGHT, shorten, SMALLEST, textWidth, wrap } from "../../scene/text";
+import { LINE_HEIGHT, SMALLEST, shorten, textWidth, wrap } from "../../scene/text";
 import { type Box, emptyScene, fitText, footNote, frameScene, layFrame, textMark } from "../frame";
 import type { SceneInput } from "../kind";
 import { clamp, niceAbove, type PastEnd } from "../scale";
@@ -35,7 +35,14 @@ function labelOf(row: VisualRow, goal: Goal, input: SceneInput): string {
   if (row.value === null) return "—";
   const content = style.choice("labels.content");
   const share = row.value / goal.full;
-  const said = content === "share" ? percent(share) : content === "value" ? formatNumber(row.value, data.format) : content === "value target" ? `${formatNumber(row.value, data.format)} of ${formatNumber(goal.full, data.format)}` : "";
+  const said =
+    content === "share"
+      ? percent(share)
+      : content === "value"
+        ? formatNumber(row.value, data.format)
+        : content === "value target"
+          ? `${formatNumber(row.value, data.format)} of ${formatNumber(goal.full, data.format)}`
+          : "";
   if (!style.toggle("labels.remaining")) return said;
   const rest = goal.full - row.value;
   const remaining = rest > 0 ? `${formatNumber(rest, data.format)} left` : "";
@@ -63,23 +70,64 @@ function barMarks(input: SceneInput, row: VisualRow, goal: Goal, box: Box, label
     title: row.groups > 0 ? `Other (${row.groups} together)` : row.label,
     lines: [
       { label: data.valueLabel, value: formatNumber(row.value, data.format) },
-      ...(goal.isTarget ? [{ label: "Target", value: formatNumber(goal.full, data.format) }, { label: "Share", value: row.value === null ? "—" : percent(row.value / goal.full) }] : []),
+      ...(goal.isTarget
+        ? [
+            { label: "Target", value: formatNumber(goal.full, data.format) },
+            { label: "Share", value: row.value === null ? "—" : percent(row.value / goal.full) },
+          ]
+        : []),
     ],
   };
   const opacity = focus === null || focus === row.key ? 1 : 0.5;
   const marks: Mark[] = [];
-  const bar = (id: string, part: string, from: number, length: number, fill: string, top = y, tall = height): Mark => ({ type: "rect", id: `${id}:${row.key}`, part, x: from, y: top, width: length, height: tall, radii, fill, datum, opacity });
+  const bar = (id: string, part: string, from: number, length: number, fill: string, top = y, tall = height): Mark => ({
+    type: "rect",
+    id: `${id}:${row.key}`,
+    part,
+    x: from,
+    y: top,
+    width: length,
+    height: tall,
+    radii,
+    fill,
+    datum,
+    opacity,
+  });
   if (style.toggle("track.shown")) marks.push(bar("track", "track", x, width, style.colour("track.colour", theme.track)));
   if (share > 0) marks.push(bar("bar", "bar", x, width * clamp(share), color));
   if (over && past === "lap") marks.push(bar("lap", "bar", x, width * clamp(share - 1), mix(color, theme.ink, 0.45), y + height * 0.28, height * 0.44));
   if (chevron) {
     const mid = y + height / 2;
     const left = x + width + 4;
-    marks.push({ type: "polygon", id: `past:${row.key}`, part: "bar", x: left, y: mid, rotate: 0, points: [[0, -height / 2], [height * 0.55, 0], [0, height / 2]], fill: theme.signal, datum });
+    marks.push({
+      type: "polygon",
+      id: `past:${row.key}`,
+      part: "bar",
+      x: left,
+      y: mid,
+      rotate: 0,
+      points: [
+        [0, -height / 2],
+        [height * 0.55, 0],
+        [0, height / 2],
+      ],
+      fill: theme.signal,
+      datum,
+    });
   }
   if (goal.isTarget && goal.end > goal.full && style.toggle("target.shown")) {
     const at = x + (width * goal.full) / goal.end;
-    marks.push({ type: "line", id: `target:${row.key}`, part: "target", stroke: theme.ink, strokeWidth: 2, points: [[at, y - 3], [at, y + height + 3]] });
+    marks.push({
+      type: "line",
+      id: `target:${row.key}`,
+      part: "target",
+      stroke: theme.ink,
+      strokeWidth: 2,
+      points: [
+        [at, y - 3],
+        [at, y + height + 3],
+      ],
+    });
   }
   const mid = y + height / 2;
   const after = x + width * clamp(share) + 6;
@@ -100,7 +148,9 @@ function rowNames(rows: VisualRow[], box: Box, pitch: number, width: number, siz
   return rows.flatMap((row, i) => {
     const lines = wrap(row.label, width - 8, size, 400, pitch >= size * 2.5 ? 2 : 1);
     const middle = box.y + pitch * (i + 0.5);
-    return lines.map((line, k) => textMark(`name${k}:${row.key}`, "labels", box.x + width - 8, middle + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, line, size, 400, input.theme.ink, "end"));
+    return lines.map((line, k) =>
+      textMark(`name${k}:${row.key}`, "labels", box.x + width - 8, middle + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, line, size, 400, input.theme.ink, "end"),
+    );
   });
 }
 
@@ -120,7 +170,9 @@ function rowMarks(input: SceneInput, goal: Goal, body: Box): Mark[] {
   return [
     ...noted.marks,
     ...(named ? rowNames(rows, box, pitch, nameWidth, size, input) : []),
-    ...rows.flatMap((row, i) => barMarks(input, row, goal, { x: box.x + nameWidth, y: box.y + pitch * (i + 0.5) - thickness / 2, width: box.width - nameWidth, height: thickness }, true)),
+    ...rows.flatMap((row, i) =>
+      barMarks(input, row, goal, { x: box.x + nameWidth, y: box.y + pitch * (i + 0.5) - thickness / 2, width: box.width - nameWidth, height: thickness }, true),
+    ),
   ];
 }
 
@@ -139,10 +191,23 @@ function singleMarks(input: SceneInput, goal: Goal, body: Box): { marks: Mark[];
   if (shown) {
     const names = { ...data.names, share: { value: value / goal.full, format: shareFormat(value / goal.full) }, target: { value: goal.full, format: data.format } };
     const text = style.template("reading.text");
-    const main = fitText([names, ...shortFormats(data.format).map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } }))].map((n) => fillTemplate(text, n)), body.width, wanted, 600);
+    const main = fitText(
+      [names, ...shortFormats(data.format).map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } }))].map((n) => fillTemplate(text, n)),
+      body.width,
+      wanted,
+      600,
+    );
     const y = top + (wanted * LINE_HEIGHT) / 2;
     marks.push(textMark("reading", "reading", body.x, y, main.text, main.size, 600, theme.ink));
-    const captions = goal.isTarget || !style.template("reading.caption").includes("{target}") ? [names, ...shortFormats(data.format).slice(0, 1).map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } }))].map((n) => fillTemplate(style.template("reading.caption"), n)) : [""];
+    const captions =
+      goal.isTarget || !style.template("reading.caption").includes("{target}")
+        ? [
+            names,
+            ...shortFormats(data.format)
+              .slice(0, 1)
+              .map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } })),
+          ].map((n) => fillTemplate(style.template("reading.caption"), n))
+        : [""];
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
     const left = body.x + textWidth(main.text, main.size, 600) + 10;
     const room = body.x + body.width - left;
@@ -168,14 +233,40 @@ export function progressBarScene(input: SceneInput): Scene {
     marks.push(...single.marks);
     const { bar } = single;
     const thickness = style.number("bar.thickness");
-    handles.push({ id: "thickness", sets: "bar.thickness", label: "Thickness", value: thickness, from: 3, to: 60, step: 1, text: `thickness ${thickness}`, x: bar.x + bar.width / 2, y: bar.y + bar.height, track: { type: "straight", x0: bar.x + bar.width / 2, y0: bar.y + 3, x1: bar.x + bar.width / 2, y1: bar.y + 60 } });
+    handles.push({
+      id: "thickness",
+      sets: "bar.thickness",
+      label: "Thickness",
+      value: thickness,
+      from: 3,
+      to: 60,
+      step: 1,
+      text: `thickness ${thickness}`,
+      x: bar.x + bar.width / 2,
+      y: bar.y + bar.height,
+      track: { type: "straight", x0: bar.x + bar.width / 2, y0: bar.y + 3, x1: bar.x + bar.width / 2, y1: bar.y + 60 },
+    });
     if (data.target !== null && goal.end > 0) {
       const at = bar.x + (bar.width * goal.full) / goal.end;
-      handles.push({ id: "target", sets: "target", label: "Target", value: data.target, from: 0, to: goal.end * 1.5, step: Math.max(niceAbove(goal.end) / 100, 1e-9), text: `target ${formatNumber(data.target, data.format)}`, x: at, y: bar.y + bar.height / 2, track: { type: "straight", x0: bar.x, y0: bar.y, x1: bar.x + bar.width * 1.5, y1: bar.y } });
+      handles.push({
+        id: "target",
+        sets: "target",
+        label: "Target",
+        value: data.target,
+        from: 0,
+        to: goal.end * 1.5,
+        step: Math.max(niceAbove(goal.end) / 100, 1e-9),
+        text: `target ${formatNumber(data.target, data.format)}`,
+        x: at,
+        y: bar.y + bar.height / 2,
+        track: { type: "straight", x0: bar.x, y0: bar.y, x1: bar.x + bar.width * 1.5, y1: bar.y },
+      });
     }
   } else marks.push(...rowMarks(input, goal, body));
   const title = fillTemplate(data.title, data.names) || data.valueLabel;
-  const said = data.rows.slice(0, 3).map((r) => `${data.rows.length > 1 ? `${r.label} ` : ""}${formatNumber(r.value, data.format)}${r.value === null ? "" : ` (${percent(r.value / goal.full)})`}`);
+  const said = data.rows
+    .slice(0, 3)
+    .map((r) => `${data.rows.length > 1 ? `${r.label} ` : ""}${formatNumber(r.value, data.format)}${r.value === null ? "" : ` (${percent(r.value / goal.full)})`}`);
   const over = data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
   const description = `${title}: progress bar of ${data.valueLabel}${goal.isTarget ? ` against ${formatNumber(goal.full, data.format)}` : ""}, ${said.join(", ")}${data.rows.length > 3 ? ` and ${data.rows.length - 3} more` : ""}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
   return frameScene(input, marks, handles, description);

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { documentProblem, projectSchema } from "@/core/project/schema";
+import { copyProject } from "@/server/copy-project";
 import { HttpError } from "@/server/http/errors";
 import { handle, readJson } from "@/server/http/handle";
-import { copyProject } from "@/server/copy-project";
 
 export const POST = handle<{ id: string }>(async (request, { id }) => {
   const { document } = await readJson(request, z.object({ document: z.unknown() }));

@@ -1,6 +1,6 @@
 import { Readable } from "node:stream";
-import { handle } from "@/server/http/handle";
 import { attachment } from "@/server/http/download";
+import { handle } from "@/server/http/handle";
 import { writeProjectFile } from "@/server/import/project-file";
 import { readProject } from "@/server/store/projects";
 

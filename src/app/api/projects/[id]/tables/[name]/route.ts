@@ -1,5 +1,5 @@
-import { handle } from "@/server/http/handle";
 import { compute } from "@/server/compute/client";
+import { handle } from "@/server/http/handle";
 import { findTable } from "@/server/tables";
 
 export const GET = handle<{ id: string; name: string }>(async (_request, { id, name }) => {

@@ -1,6 +1,6 @@
 import { z } from "zod";
-import { handle, readQuery } from "@/server/http/handle";
 import { compute } from "@/server/compute/client";
+import { handle, readQuery } from "@/server/http/handle";
 import { findTable } from "@/server/tables";
 
 const querySchema = z.object({

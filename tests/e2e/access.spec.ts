@@ -1,0 +1,33 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, type Page, test } from "@playwright/test";
+import { goTo, openDemo } from "./steps";
+
+async function problems(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  return violations
+    .filter((v) => v.impact === "serious" || v.impact === "critical")
+    .map(
+      (v) =>
+        `${v.id}: ${v.nodes
+          .slice(0, 3)
+          .map((n) => n.target.join(" "))
+          .join(" | ")}`,
+    );
+}
+
+for (const theme of ["light", "night"]) {
+  test(`no screen has a serious accessibility problem, ${theme}`, async ({ page }) => {
+    await page.addInitScript((name) => localStorage.setItem("cavlo.theme", name), theme);
+    await page.goto("/");
+    await expect(page.getByRole("link", { name: "Quillhaven Ferries" }).first()).toBeVisible();
+    expect(await problems(page)).toEqual([]);
+    await openDemo(page);
+    await expect(page.getByRole("cell", { name: "Ferrow Isle" }).first()).toBeVisible();
+    expect(await problems(page)).toEqual([]);
+    for (const step of ["Measures", "Visuals", "Boards", "Hand-off"] as const) {
+      await goTo(page, step);
+      await expect(page.getByText("Ferrow Isle", { exact: true }).first()).toBeVisible();
+      expect(await problems(page), step).toEqual([]);
+    }
+  });
+}

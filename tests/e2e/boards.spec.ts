@@ -1,0 +1,68 @@
+import { expect, test } from "@playwright/test";
+import { goTo, openDemo, saved } from "./steps";
+
+test("visuals go on a new board; a filter and a goal stepper change what they show", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  await page.getByRole("button", { name: "New board" }).click();
+  const panel = page.getByRole("complementary", { name: "Put on the board" });
+  for (const name of ["Passengers by route", "On-time departures", "Passengers against the goal"]) await panel.getByRole("button", { name: `Add ${name}` }).click();
+  await panel.getByLabel("Filter by").selectOption({ label: "sailings · date by year" });
+  await panel.getByRole("button", { name: "Add the filter" }).click();
+  await panel.getByRole("button", { name: /Stepper for Punctuality goal/ }).click();
+  await page.getByRole("button", { name: "Arrange" }).click();
+  const donut = page.getByRole("img", { name: /Passengers by route: donut/ });
+  const gauge = page.getByRole("img", { name: /On-time departures: gauge/ });
+  await expect(donut).toHaveAttribute("aria-label", /total 5.299.291/);
+  await page.getByRole("group", { name: "Year" }).getByRole("button", { name: "2025" }).click();
+  await expect(donut).not.toHaveAttribute("aria-label", /total 5.299.291/);
+  await expect(gauge).toHaveAttribute("aria-label", /target 92/);
+  await page.getByRole("button", { name: "Punctuality goal down" }).click();
+  await expect(gauge).toHaveAttribute("aria-label", /target 91/);
+  await expect(gauge.getByText("Goal 91.0\u2009%")).toBeVisible();
+  const goal = page.getByRole("spinbutton", { name: "Punctuality goal" });
+  await goal.fill("150");
+  await goal.press("Enter");
+  await expect(goal).toHaveValue("100\u2009%");
+});
+
+test("tiles are moved, resized and removed by keys, and undo brings them back", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  await page.getByRole("button", { name: "Arrange" }).click();
+  const tile = page.getByRole("group", { name: /Tile Passengers against the goal/ });
+  const before = await tile.boundingBox();
+  await tile.focus();
+  await page.keyboard.press("Shift+ArrowLeft");
+  await expect.poll(async () => (await tile.boundingBox())?.width).toBeLessThan((before?.width ?? 0) - 40);
+  await page.keyboard.press("Delete");
+  await expect(tile).toHaveCount(0);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(tile).toBeVisible();
+  await saved(page);
+});
+
+test("a click on a segment filters the board by it", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  const donut = page.getByRole("img", { name: /Passengers by route: donut/ });
+  await expect(donut.locator("path").first()).toBeVisible();
+  const box = await donut.boundingBox();
+  if (!box) throw new Error("the donut is not drawn");
+  // The first segment begins at twelve o'clock and holds a quarter of the ring.
+  await page.mouse.click(box.x + box.width * 0.44, box.y + box.height * 0.42);
+  await expect(page.getByRole("group", { name: "Route" }).getByRole("button", { name: "Ferrow Isle" })).toHaveAttribute("aria-pressed", "true");
+  await expect(donut).toHaveAttribute("aria-label", /1 segment/);
+});
+
+test("a board is presented without the frame, on a phone in one column", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  await page.getByRole("button", { name: "Present" }).click();
+  await expect(page.getByRole("navigation", { name: "Steps" })).toHaveCount(0);
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect.poll(async () => (await page.getByRole("img", { name: /Passengers by route/ }).boundingBox())?.width).toBeGreaterThan(340);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("navigation", { name: "Steps" })).toHaveCount(1);
+});

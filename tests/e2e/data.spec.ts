@@ -1,0 +1,59 @@
+import { expect, test } from "@playwright/test";
+import { csvFile, openDemo, openEmpty } from "./steps";
+
+test("a CSV comes in with its types, and a wrong guess is mended", async ({ page }) => {
+  await openEmpty(page);
+  await page
+    .getByLabel("CSV or TSV file")
+    .setInputFiles(csvFile("stops.csv", "Stop;Opened;Riders\r\nNorth Steps;01.02.2024;1.234,5\r\nEast Gate;03.02.2024;87,25\r\n<b>West</b>;04.02.2024;\r\n"));
+  await expect(page.getByRole("heading", { name: "stops" })).toBeVisible();
+  const table = page.getByRole("table", { name: "stops" });
+  await expect(table.getByRole("cell", { name: "1234.5" })).toBeVisible();
+  await expect(table.getByRole("cell", { name: "2024-02-01" })).toBeVisible();
+  await expect(table.getByRole("cell", { name: "<b>West</b>" })).toBeVisible();
+  await table.getByRole("button", { name: "Opened", exact: true }).click();
+  await expect(page.getByLabel("Read as")).toHaveValue("date dmy");
+  await page.getByLabel("Read as").selectOption("date mdy");
+  await expect(table.getByRole("cell", { name: "2024-01-02" })).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(table.getByRole("cell", { name: "2024-02-01" })).toBeVisible();
+});
+
+test("cells that do not fit their type are counted and shown, not lost", async ({ page }) => {
+  await openEmpty(page);
+  await page.getByLabel("CSV or TSV file").setInputFiles(csvFile("odd.csv", "what,amount\na,1\nb,2\nc,lots\n"));
+  const table = page.getByRole("table", { name: "odd" });
+  await table.getByRole("button", { name: "amount", exact: true }).click();
+  await page.getByLabel("Read as").selectOption("number .");
+  await expect(page.getByRole("alert").filter({ hasText: "1 cell does not read as number" })).toContainText("“lots” in row 3");
+  await expect(table.getByRole("cell", { name: "lots" })).toBeVisible();
+});
+
+test("a broken file is refused with the row, and nothing is left of it", async ({ page }) => {
+  await openEmpty(page);
+  await page.getByLabel("CSV or TSV file").setInputFiles(csvFile("broken.csv", "a,b\n1,2\n3,4,5\n"));
+  await expect(page.getByRole("alert").filter({ hasText: "Row 3 has 3 cells, but the head has 2" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
+});
+
+test("the first row can be said to be data, and the file is read again", async ({ page }) => {
+  await openEmpty(page);
+  await page.getByLabel("CSV or TSV file").setInputFiles(csvFile("plain.csv", "north,steps\nsouth,gate\n"));
+  const table = page.getByRole("table", { name: "plain" });
+  await expect(table.getByRole("columnheader", { name: /north/ })).toBeVisible();
+  await page.getByLabel("First row").selectOption("false");
+  await expect(table.getByRole("columnheader", { name: /column_1/ })).toBeVisible();
+  await expect(table.getByRole("cell", { name: "north" })).toBeVisible();
+});
+
+test("rows are found and sorted", async ({ page }) => {
+  await openDemo(page);
+  const table = page.getByRole("table", { name: "sailings" });
+  await expect(table.getByRole("cell", { name: "Ferrow Isle" }).first()).toBeVisible();
+  await page.getByLabel("Find in rows").fill("upper lanthorne");
+  await expect(table.getByRole("cell", { name: "Upper Lanthorne Landing" }).first()).toBeVisible();
+  await page.getByLabel("Find in rows").fill("");
+  await table.getByRole("button", { name: "Sort by passengers" }).click();
+  await table.getByRole("button", { name: "Sort by passengers" }).click();
+  await expect(table.getByRole("row").nth(1).getByRole("cell").nth(4)).toHaveText("120");
+});

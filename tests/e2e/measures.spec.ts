@@ -1,0 +1,40 @@
+import { expect, test } from "@playwright/test";
+import { goTo, openDemo } from "./steps";
+
+test("a measure with a mistake says what is wrong, offers the mend, and answers", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  await page.getByRole("button", { name: "New measure" }).click();
+  const editor = page.getByRole("textbox", { name: /Formula of New measure/ });
+  await editor.fill("sum(pasengers) / 2");
+  await expect(page.getByText("Did you mean passengers?").first()).toBeVisible();
+  await page.getByRole("button", { name: "Use passengers" }).click();
+  await expect(editor).toHaveText("sum(passengers) / 2");
+  await expect(page.getByRole("region", { name: "Answer table" }).getByRole("row", { name: /Ferrow Isle/ })).toBeVisible();
+  await editor.fill("delay_minutes");
+  await expect(page.getByText("delay_minutes has one value per row here").first()).toBeVisible();
+  await page.getByRole("button", { name: "Wrap it: avg(delay_minutes)" }).click();
+  await page.getByLabel("Split by").selectOption({ label: "date by year" });
+  await expect(page.getByRole("region", { name: "Answer table" }).getByRole("row", { name: /2025/ })).toBeVisible();
+});
+
+test("what is not built yet says so at its place", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  await page.getByRole("button", { name: "New measure" }).click();
+  await page.getByRole("textbox", { name: /Formula of/ }).fill("median(passengers)");
+  await expect(page.getByText("median is not available yet.").first()).toBeVisible();
+});
+
+test("renaming a measure rewrites every formula that uses it, and one in use cannot vanish", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  const list = page.getByRole("navigation", { name: "Measures and inputs" });
+  await list.getByRole("button", { name: /^Seats/ }).click();
+  await expect(page.getByLabel("Name", { exact: true })).toHaveValue("Seats");
+  await page.getByLabel("Name", { exact: true }).fill("Seats offered");
+  await page.getByLabel("Name", { exact: true }).press("Enter");
+  await expect(list.getByText("passengers_total / seats_offered")).toBeVisible();
+  await page.getByRole("button", { name: "Remove the measure" }).click();
+  await expect(page.getByText(/Seats offered is used in Load factor/)).toBeVisible();
+});

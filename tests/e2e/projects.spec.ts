@@ -1,0 +1,69 @@
+import { readFile } from "node:fs/promises";
+import { expect, test } from "@playwright/test";
+import { goTo, openDemo, openEmpty, saved } from "./steps";
+
+test("the demo is there at the first start and shows its numbers on a board", async ({ page }) => {
+  await page.goto("/");
+  await page.getByRole("link", { name: "Quillhaven Ferries" }).first().click();
+  await expect(page.getByRole("heading", { name: "sailings" })).toBeVisible();
+  await goTo(page, "Boards");
+  await expect(page.getByRole("img", { name: /Passengers by route: donut of Passengers, total 5/ })).toBeVisible();
+  await expect(page.getByRole("img", { name: /On-time departures: gauge of On-time rate, .* target 92/ })).toBeVisible();
+});
+
+test("a project file goes out and comes back with everything in it", async ({ page }) => {
+  await openDemo(page);
+  await page.getByLabel("Project name").fill("Ferries to carry");
+  await page.getByLabel("Project name").press("Enter");
+  await goTo(page, "Hand-off");
+  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Project file" }).click()]);
+  expect(download.suggestedFilename()).toBe("Ferries to carry.cavlo.json");
+  const file = await readFile(await download.path());
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles({ name: "carried.cavlo.json", mimeType: "application/json", buffer: file });
+  await page.waitForURL(/\/p\/[^/]+\/data/);
+  await expect(page.getByLabel("Project name")).toHaveValue("Ferries to carry");
+  await goTo(page, "Boards");
+  await expect(page.getByRole("img", { name: /total 5/ }).first()).toBeVisible();
+});
+
+test("a file that is no project is refused with a sentence", async ({ page }) => {
+  await page.goto("/");
+  await page.getByLabel("Project file").setInputFiles({ name: "odd.json", mimeType: "application/json", buffer: Buffer.from(`{"document": {"format": "something else"}}`) });
+  await expect(page.getByText(/not a project file/)).toBeVisible();
+});
+
+test("a reload keeps everything, and undo and redo walk over the whole document", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "Passengers by route" }).click();
+  await page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true }).fill("Carried by route");
+  await page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true }).press("Enter");
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true })).toHaveValue("Carried by route");
+  const hole = page.getByRole("region", { name: "Ring" }).getByLabel("Hole", { exact: true });
+  await hole.fill("40");
+  await hole.press("Enter");
+  await expect(hole).toHaveValue("40%");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(hole).toHaveValue("62%");
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(hole).toHaveValue("40%");
+});
+
+test("a window that falls behind is told, and nothing is overwritten", async ({ page, context }) => {
+  const id = await openEmpty(page);
+  const other = await context.newPage();
+  await other.goto(`/p/${id}/data`);
+  await other.getByLabel("Project name").fill("Named in the other window");
+  await other.getByLabel("Project name").press("Enter");
+  await saved(other);
+  await page.getByLabel("Project name").fill("Named here");
+  await page.getByLabel("Project name").press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "changed in another window" })).toBeVisible();
+  await page.getByRole("button", { name: "Keep mine as a new project" }).click();
+  await expect(page.getByLabel("Project name")).toHaveValue("Named here (this window)");
+  await other.reload();
+  await expect(other.getByLabel("Project name")).toHaveValue("Named in the other window");
+});

@@ -1,0 +1,32 @@
+import { expect, type Page } from "@playwright/test";
+
+/** Loads a demo project of its own from the list of projects, as a person would. */
+export async function openDemo(page: Page): Promise<string> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "Load the demo" }).click();
+  await page.waitForURL(/\/p\/[^/]+\/data/);
+  return new URL(page.url()).pathname.split("/")[2];
+}
+
+/** Makes an empty project from the list of projects. */
+export async function openEmpty(page: Page): Promise<string> {
+  await page.goto("/");
+  await page.getByRole("button", { name: "New project", exact: true }).click();
+  await page.waitForURL(/\/p\/[^/]+\/data/);
+  return new URL(page.url()).pathname.split("/")[2];
+}
+
+/** Goes to one of the five steps by its link in the header. */
+export async function goTo(page: Page, step: "Data" | "Measures" | "Visuals" | "Boards" | "Hand-off"): Promise<void> {
+  await page.getByRole("navigation", { name: "Steps" }).getByRole("link", { name: step }).click();
+  await page.waitForURL(new RegExp(`/${step.toLowerCase()}`));
+}
+
+/** Waits until everything is saved. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();
+}
+
+export function csvFile(name: string, content: string | Buffer) {
+  return { name, mimeType: "text/csv", buffer: Buffer.isBuffer(content) ? content : Buffer.from(content, "utf8") };
+}

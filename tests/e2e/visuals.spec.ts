@@ -1,0 +1,89 @@
+import { expect, type Page, test } from "@playwright/test";
+import { goTo, openDemo, saved } from "./steps";
+
+async function newVisual(page: Page, measure: string, kind: string) {
+  await page.getByRole("button", { name: "New visual" }).click();
+  await page.getByLabel("Show", { exact: true }).selectOption({ label: measure });
+  await page.getByRole("region", { name: "New visual" }).getByRole("button", { name: kind }).click();
+}
+const stage = (page: Page) => page.getByRole("region", { name: "Stage" });
+
+test("a donut from nothing: split, first three and Other, the segment under the pointer in the centre", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await newVisual(page, "Fare revenue", "Donut");
+  await page.getByRole("button", { name: /^Split:/ }).click();
+  await page.getByRole("option", { name: "vessel" }).click();
+  await page.getByRole("button", { name: /^Keep:/ }).click();
+  await page.getByRole("textbox", { name: "The first" }).fill("3");
+  await page.getByRole("button", { name: "Set" }).click();
+  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /donut of Fare revenue, total €30.*4 segments/);
+  await expect(stage(page).getByText("Other")).toBeVisible();
+  // The share stands in the middle of its segment.
+  const box = await stage(page)
+    .getByText(/^\d+.%$/)
+    .first()
+    .boundingBox();
+  if (!box) throw new Error("no share is drawn");
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(stage(page).getByText(/· \d+(\.\d)?.%$/)).toBeVisible();
+});
+
+test("a gauge from nothing: target, range and zones by keyboard, a handle by arrow keys", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await newVisual(page, "Load factor", "Gauge");
+  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /gauge of Load factor, 53\.\d.% on a scale from 0\.0.% to 100\.0.%, target 92\.0.%/);
+  await page.getByRole("button", { name: /^Target:/ }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByLabel("A number").fill("60");
+  await page.keyboard.press("Enter");
+  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /target 60\.0/);
+  await page.getByRole("button", { name: "with zones …" }).click();
+  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /in the zone poor/);
+  const edge = stage(page).getByRole("slider", { name: "Edge of poor" });
+  await edge.focus();
+  for (let i = 0; i < 2; i++) await page.keyboard.press("PageDown");
+  await expect(edge).toHaveAttribute("aria-valuetext", "zone 50.0\u2009%");
+  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /in the zone watch/);
+});
+
+test("a progress bar from nothing, and what it does past its goal", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await newVisual(page, "Passengers", "Progress bar");
+  const picture = stage(page).getByRole("img");
+  await expect(picture).toHaveAttribute("aria-label", /progress bar of Passengers against 6.000.000, 5.299.291 \(88.%\)/);
+  await page.getByRole("button", { name: /^Target:/ }).click();
+  await page.getByLabel("A number").fill("4000000");
+  await page.getByRole("button", { name: "Set" }).click();
+  await expect(picture).toHaveAttribute("aria-label", /132.%.*past the goal/);
+  await expect(stage(page).getByText(/past the goal/)).toBeVisible();
+  await page.getByLabel("Past the goal", { exact: true }).selectOption("extend");
+  await saved(page);
+  await page.getByRole("button", { name: "Zero", exact: true }).click();
+  await expect(picture).toHaveAttribute("aria-label", /0 \(0.%\)/);
+});
+
+test("changing the kind keeps the dials and phrases that both kinds have", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "Passengers by route" }).click();
+  await page.getByRole("button", { name: /^Kind:/ }).click();
+  await page.getByRole("option", { name: "Progress bar" }).click();
+  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /progress bar of Passengers, Ferrow Isle/);
+  await page.getByRole("button", { name: /^Kind:/ }).click();
+  await page.getByRole("option", { name: "Donut" }).click();
+  await expect(stage(page).getByText("passengers", { exact: true })).toBeVisible();
+});
+
+test("a template with an unknown name says so and is not taken", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const title = page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true });
+  await title.fill("Carried: {totl}");
+  await title.press("Enter");
+  await expect(page.getByText("Did you mean {total}?")).toBeVisible();
+  await title.press("Escape");
+  await expect(title).toHaveValue("Passengers by route");
+});
