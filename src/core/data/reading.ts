@@ -16,6 +16,19 @@ const FALSE_WORDS = new Set(["false", "no", "n", "f", "nein", "non"]);
 const CURRENCY = /^(?:[€$£¥₹]|eur|usd|gbp|chf|dkk|sek|nok|kr\.?)\s*|\s*(?:[€$£¥₹]|eur|usd|gbp|chf|dkk|sek|nok|kr\.?)$/giu;
 const MONTHS = "jan feb mar apr may jun jul aug sep oct nov dec".split(" ");
 
+const SPACES = "\\u0020\\u00a0\\u2009\\u202f'’";
+const WHOLE_NUMBER = /^[+-]?\d{1,300}$/;
+const PLAIN_NUMBER = /^[+-]?\d{1,300}(?:\.\d*)?$/;
+
+/** A number with the one decimal mark or the other: what it looks like, and the grouping marks to take out of it. */
+function numberForm(mark: string, group: string) {
+  return {
+    pattern: new RegExp(`^(?:\\d+|\\d{1,3}(?:[${group}${SPACES}]\\d{3})+)?(?:${mark}\\d*)?(?:[eE][+-]?\\d+)?$`, "u"),
+    marks: new RegExp(`[${group}${SPACES}]`, "gu"),
+  };
+}
+const NUMBER_FORMS = { ".": numberForm("\\.", ","), ",": numberForm(",", ".") };
+
 /** Whether a cell holds one of the usual words for nothing. */
 export function isNothing(cell: string): boolean {
   return cell.length <= 11 && NOTHING.has(cell.trim().toLowerCase());
@@ -24,7 +37,7 @@ export function isNothing(cell: string): boolean {
 /** Reads a number with its decimal mark; grouping marks, a currency sign, a percent sign and (brackets) for minus are understood. */
 export function readNumber(cell: string, decimal: "." | ","): number | null {
   let text = cell.trim();
-  if (/^[+-]?\d+$/.test(text)) return Number(text);
+  if (decimal === "." ? PLAIN_NUMBER.test(text) : WHOLE_NUMBER.test(text)) return Number(text);
   let sign = 1;
   if (text.startsWith("(") && text.endsWith(")")) {
     sign = -1;
@@ -45,12 +58,11 @@ export function readNumber(cell: string, decimal: "." | ","): number | null {
     scale = 100;
     text = text.slice(0, -1).trim();
   }
-  const group = decimal === "." ? "," : "\\.";
-  const mark = decimal === "." ? "\\." : ",";
-  const pattern = new RegExp(`^(?:\\d+|\\d{1,3}(?:[${group}\\u0020\\u00a0\\u2009\\u202f'’]\\d{3})+)?(?:${mark}\\d*)?(?:[eE][+-]?\\d+)?$`, "u");
+  const { pattern, marks } = NUMBER_FORMS[decimal];
   if (text === "" || !/\d/.test(text) || !pattern.test(text)) return null;
-  const plain = text.replace(new RegExp(`[${group}\\u0020\\u00a0\\u2009\\u202f'’]`, "gu"), "").replace(",", ".");
-  const value = (sign * Number(plain)) / scale;
+  const plain = text.replace(marks, "").replace(",", ".");
+  // Fifteen digits: 86.4 % is 0.864, not the quotient's nearest double.
+  const value = sign * (scale === 1 ? Number(plain) : Number((Number(plain) / scale).toPrecision(15)));
   return Number.isFinite(value) ? value : null;
 }
 
@@ -102,7 +114,7 @@ const isWord = (cell: string) => {
   const text = cell.trim().toLowerCase();
   return TRUE_WORDS.has(text) || FALSE_WORDS.has(text);
 };
-const hasGroupOnly = (cell: string, mark: "," | ".") => new RegExp(`^[^\\d]*\\d{1,3}(\\${mark}\\d{3})+[^\\d]*$`).test(cell.trim());
+const POINT_GROUPS_ONLY = /^[^\d]*\d{1,3}(\.\d{3})+[^\d]*$/;
 
 /** In the order of preference among those that fit every cell. */
 const CANDIDATES: Candidate[] = [
@@ -132,13 +144,13 @@ export class ReadingGuess {
     if (this.seen.has(cell)) return;
     if (this.seen.size < 2000) this.seen.add(cell);
     this.open = this.open.filter((candidate) => candidate.fits(cell));
-    if (!this.pointIsDecimal && /\.\d/.test(cell) && !hasGroupOnly(cell, ".")) this.pointIsDecimal = true;
+    if (!this.pointIsDecimal && /\.\d/.test(cell) && !POINT_GROUPS_ONLY.test(cell.trim())) this.pointIsDecimal = true;
   }
 
   result(): Reading {
     if (this.filled === 0 || this.open.length === 0) return { type: "text" };
     const numbers = this.open.filter((c) => c.type === "number");
-    const pick = numbers.length === 2 && !this.pointIsDecimal && [...this.seen].some((c) => hasGroupOnly(c, ".")) ? numbers[1] : this.open[0];
+    const pick = numbers.length === 2 && !this.pointIsDecimal && [...this.seen].some((c) => POINT_GROUPS_ONLY.test(c.trim())) ? numbers[1] : this.open[0];
     const { type, decimal, dateOrder } = pick;
     return { type, ...(decimal ? { decimal } : {}), ...(dateOrder ? { dateOrder } : {}) };
   }

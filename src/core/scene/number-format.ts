@@ -23,7 +23,8 @@ function formatter(locale: string, options: Intl.NumberFormatOptions): Intl.Numb
 
 function unitOf(value: number, format: NumberFormat): readonly [number, string] {
   if (format.units === "none" || format.style === "percent" || format.style === "duration") return [1, ""];
-  if (format.units !== "automatic") return UNITS[format.units];
+  // A value that would vanish in the unit is written without it.
+  if (format.units !== "automatic") return value === 0 || Math.abs(value) / UNITS[format.units][0] >= 0.5 * 10 ** -format.decimals ? UNITS[format.units] : [1, ""];
   // Rounding may carry a number into the next unit: 999 960 with one decimal is 1.0 M.
   const size = Math.abs(value) * (1 + 0.5 * 10 ** -(format.decimals + 3));
   return size >= 1e9 ? UNITS.billion : size >= 1e6 ? UNITS.million : size >= 1e3 ? UNITS.thousand : [1, ""];

@@ -14,8 +14,7 @@ const TINY = 1e-9;
 /** Corner radii that fit: the outer ones inside the wedge of half-angle `half`, the inner ones outside the hole. */
 function cornerLimits(inner: number, outer: number, half: number, inset: number): { outer: number; inner: number } {
   const thickness = (outer - inner) / 2;
-  if (half >= Math.PI / 2) return { outer: thickness, inner: thickness };
-  const s = Math.sin(half);
+  const s = Math.sin(Math.min(half, Math.PI / 2));
   return {
     outer: Math.max(0, Math.min(thickness, (outer * s - inset) / (1 + s))),
     inner: Math.max(0, Math.min(thickness, s < 1 ? (inner * s - inset) / (1 - s) : thickness)),
@@ -27,8 +26,7 @@ type SectorShape = Pick<Sector, "cx" | "cy" | "inner" | "outer" | "start" | "end
 /** The inset that a sector really gets: never so wide that a visible sector vanishes. */
 export function sectorInset(shape: SectorShape): number {
   const half = ((shape.end - shape.start) * RAD) / 2;
-  if (half >= Math.PI / 2) return shape.inset;
-  return Math.min(shape.inset, 0.35 * shape.outer * Math.sin(half));
+  return Math.min(shape.inset, 0.35 * shape.outer * Math.sin(Math.min(half, Math.PI / 2)));
 }
 
 /**

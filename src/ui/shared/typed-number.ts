@@ -7,5 +7,5 @@ import { readNumber } from "@/core/data/reading";
 export function readTyped(text: string, percent: boolean): number | null {
   const value = readNumber(text, ".") ?? readNumber(text, ",");
   if (value === null) return null;
-  return percent && !text.includes("%") ? value / 100 : value;
+  return percent && !text.includes("%") ? Number((value / 100).toPrecision(15)) : value;
 }

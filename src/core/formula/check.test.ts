@@ -1,0 +1,98 @@
+import { describe, expect, it } from "vitest";
+import { checkFormula, type Scope } from "./check";
+
+const scope: Scope = {
+  tables: [
+    {
+      name: "sailings",
+      columns: [
+        { name: "route", type: "text" },
+        { name: "passengers", type: "number" },
+        { name: "cancelled", type: "boolean" },
+        { name: "date", type: "date" },
+        { name: "left at", type: "timestamp" },
+      ],
+    },
+    { name: "routes", columns: [{ name: "route", type: "text" }] },
+  ],
+  measures: [
+    { name: "total_passengers", formula: "sum(passengers)", table: "sailings" },
+    { name: "circle_a", formula: "circle_b + 1", table: "sailings" },
+    { name: "circle_b", formula: "circle_a + 1", table: "sailings" },
+    { name: "route_count", formula: "count(*)", table: "routes" },
+  ],
+  inputs: [{ name: "goal", type: "number" }],
+};
+const check = (formula: string, level: "row" | "group" = "group") => checkFormula(formula, scope, "sailings", level);
+const messages = (formula: string, level: "row" | "group" = "group") => check(formula, level).problems.map((p) => p.message);
+
+describe("checking", () => {
+  it.each([
+    ["sum(passengers) / count(*)", "number"],
+    ["TOTAL_PASSENGERS / total(total_passengers)", "number"],
+    ["case when total_passengers >= :goal then 'good' else 'poor' end", "text"],
+    ["max(date) - min(date)", "number"],
+    ["max(date) + 7", "date"],
+    ['max("left at") > max(date)', "boolean"],
+    ["count(*) filter (where route in ('a', 'b') and date >= date '2026-01-01')", "number"],
+    ["least(total_passengers, :goal)", "number"],
+    ["max(extract(month from date))", "number"],
+    ["sum(cast(route as number))", "number"],
+    ["nullif(count(*), 0)", "number"],
+  ])("takes %s as %s", (formula, type) => {
+    expect(messages(formula)).toEqual([]);
+    expect(check(formula).type).toBe(type);
+  });
+
+  it("says that a bare column has many values, and how to wrap it", () => {
+    const [problem] = check("passengers / 2").problems;
+    expect(problem).toMatchObject({ code: "level", start: 0, end: 10, message: "passengers has one value per row here: wrap it, for example avg(passengers)." });
+    expect(problem.mends?.map((m) => m.text)).toEqual(["sum(passengers)", "avg(passengers)"]);
+  });
+
+  it("offers the nearest name for columns, inputs and functions", () => {
+    expect(check("sum(pasengers)").problems[0]).toMatchObject({ start: 4, end: 13, mends: [{ text: "passengers" }] });
+    expect(check(":gaol").problems[0].mends?.[0].text).toBe(":goal");
+    expect(check("summ(passengers)").problems[0].mends?.[0].text).toBe("sum");
+    expect(check("max(extract(yaer from date))").problems[0].mends?.[0].text).toBe("year");
+  });
+
+  it("reports every problem, each at its place", () => {
+    expect(check("sum(nope) + sum(route) + :what").problems.map((p) => [p.code, p.start])).toEqual([
+      ["name", 4],
+      ["type", 16],
+      ["name", 25],
+    ]);
+  });
+
+  it("never turns text into a number in silence", () => {
+    expect(messages("sum(route)")[0]).toContain("sum takes a number, and this is a text");
+    expect(messages("sum(passengers) = 'a'")[0]).toContain("compares a number with a text");
+    expect(messages("max(date) = '2026-01-01'")[0]).toContain("date '2026-05-01'");
+  });
+
+  it("keeps the levels apart", () => {
+    expect(messages("sum(sum(passengers))")[0]).toContain("cannot stand inside another aggregate");
+    expect(messages("sum(total_passengers)")[0]).toContain("is a measure");
+    expect(messages("total(total(sum(passengers)))")[0]).toContain("changes nothing");
+    expect(messages("passengers + 1", "row")).toEqual([]);
+    expect(messages("sum(passengers)", "row")[0]).toContain("aggregate");
+  });
+
+  it("shows a circle, and does not follow it for ever", () => {
+    const problem = checkFormula("circle_b + 1", scope, "sailings", "group", ["circle_a"]).problems[0];
+    expect(problem.code).toBe("circle");
+    expect(problem.message).toContain("circle_a → circle_b → circle_a");
+  });
+
+  it("says what is not available yet instead of computing something else", () => {
+    expect(check("median(passengers)").problems[0]).toMatchObject({ code: "unavailable", message: "median is not available yet." });
+    expect(check("route_count / count(*)").problems[0].code).toBe("unavailable");
+    expect(check("max(routes.route)").problems[0].code).toBe("unavailable");
+  });
+
+  it("survives a sum of thousands of terms", () => {
+    expect(check(Array(2400).fill("1").join("+")).problems.map((p) => p.code)).toContain("limit");
+    expect(check(Array(900).fill("1").join("+")).problems).toEqual([]);
+  });
+});
