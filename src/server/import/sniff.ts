@@ -73,7 +73,7 @@ function countsOf(sample: string, char: string, quote: string): number[] {
 /** The quote sign: the apostrophe only where fields begin and end with it and none with the double quote. */
 export function sniffQuote(sample: string): '"' | "'" {
   const fields = (quote: string) => (sample.match(new RegExp(`(?:^|[,;\\t|\\n])${quote}[^${quote}\\n]*${quote}(?=[,;\\t|\\r\\n]|$)`, "g")) ?? []).length;
-  return fields("'") > 2 && fields('"') === 0 ? "'" : '"';
+  return fields("'") >= 2 && fields('"') === 0 ? "'" : '"';
 }
 
 /** The separator that splits the first lines into the same, largest number of cells. */

@@ -1,0 +1,148 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import {
+  addMeasure,
+  addTable,
+  addTile,
+  changeColumn,
+  changeInput,
+  changeMeasure,
+  moveTile,
+  placeTiles,
+  removeTile,
+  removeVisual,
+  renameTable,
+  usesOfInput,
+  usesOfMeasure,
+} from "./edits";
+import { boardSchema, emptyProject, inputSchema, measureSchema, type Project, tableSchema, visualSchema } from "./schema";
+import { freePlace, settleTiles } from "./tile-layout";
+
+const source = { file: "sailings.csv", separator: ",", encoding: "utf-8", header: true };
+function project(): Project {
+  const table = tableSchema.parse({
+    id: "t",
+    name: "sailings",
+    rows: 3,
+    source,
+    columns: [
+      { name: "route", reading: { type: "text" } },
+      { name: "passengers", reading: { type: "number" } },
+    ],
+  });
+  const measures = [
+    { id: "m1", name: "carried", label: "Carried", table: "sailings", formula: "sum(passengers) + sum(sailings.passengers)" },
+    { id: "m2", name: "share", label: "Share", table: "sailings", formula: "carried / total(CARRIED) * :goal -- carried" },
+  ].map((m) => measureSchema.parse({ ...m, format: {} }));
+  return {
+    ...addTable(table)(emptyProject("P")),
+    measures,
+    inputs: [inputSchema.parse({ id: "i1", name: "goal", label: "Goal", type: "number", value: 1, format: {} })],
+    visuals: [
+      visualSchema.parse({
+        id: "v1",
+        name: "V",
+        kind: "donut",
+        title: "{carried} of {Goal:percent.1}",
+        value: "m1",
+        split: { column: "route" },
+        target: { input: "i1" },
+        filters: [{ column: "route", in: ["a"] }],
+      }),
+    ],
+    boards: [
+      boardSchema.parse({
+        id: "b1",
+        name: "B",
+        tiles: [{ id: "x", type: "visual", visual: "v1", x: 0, y: 0, w: 4, h: 6 }],
+        controls: [
+          { id: "c", type: "filter", label: "Route", table: "sailings", column: "route" },
+          { id: "d", type: "input", input: "i1" },
+        ],
+      }),
+    ],
+  };
+}
+
+describe("edits", () => {
+  it("leave the project they were given as it was", () => {
+    const before = project();
+    const copy = structuredClone(before);
+    changeMeasure("m1", { name: "people" })(before);
+    removeVisual("v1")(before);
+    expect(before).toEqual(copy);
+  });
+
+  it("rename a measure in every formula and template, and nowhere else", () => {
+    const { measures, visuals } = changeMeasure("m1", { name: "people carried" })(project());
+    expect(measures[1].formula).toBe('"people carried" / total("people carried") * :goal -- carried');
+    expect(visuals[0].title).toBe("{people carried} of {Goal:percent.1}");
+  });
+
+  it("rename an input, a column and a table everywhere", () => {
+    expect(changeInput("i1", { name: "aim" })(project()).measures[1].formula).toContain(":aim");
+    expect(changeInput("i1", { name: "aim" })(project()).visuals[0].title).toBe("{carried} of {aim:percent.1}");
+    const renamed = changeColumn("t", "route", { name: "line" })(changeColumn("t", "passengers", { name: "people" })(project()));
+    expect(renamed.measures[0].formula).toBe("sum(people) + sum(sailings.people)");
+    expect(renamed.visuals[0]).toMatchObject({ split: { column: "line" }, filters: [{ column: "line" }] });
+    expect(renamed.boards[0].controls[0]).toMatchObject({ column: "line" });
+    const moved = renameTable("t", "trips")(project());
+    expect(moved.measures[0]).toMatchObject({ table: "trips", formula: "sum(passengers) + sum(trips.passengers)" });
+    expect(moved.boards[0].controls[0]).toMatchObject({ table: "trips" });
+  });
+
+  it("know where things are used", () => {
+    const uses = usesOfMeasure(project(), "m1");
+    expect([uses.measures.map((m) => m.id), uses.visuals.map((v) => v.id)]).toEqual([["m2"], ["v1"]]);
+    expect(usesOfInput(project(), "i1").boards.map((b) => b.id)).toEqual(["b1"]);
+  });
+
+  it("give a table a name that is free, and take a removed visual off its boards", () => {
+    const twice = addTable({ ...project().tables[0], id: "t2" })(project());
+    expect(twice.tables.map((t) => t.name)).toEqual(["sailings", "sailings_2"]);
+    expect(removeVisual("v1")(project()).boards[0].tiles).toEqual([]);
+    expect(addMeasure(project().measures[0])(emptyProject("x")).measures).toHaveLength(1);
+  });
+});
+
+describe("tiles", () => {
+  const tileArbitrary = fc.record({
+    x: fc.integer({ min: 0, max: 11 }),
+    y: fc.integer({ min: 0, max: 20 }),
+    w: fc.integer({ min: 1, max: 12 }),
+    h: fc.integer({ min: 1, max: 8 }),
+  });
+  const boardOf = (places: { x: number; y: number; w: number; h: number }[]) =>
+    places.map((p, i) => ({ id: `t${i}`, type: "text" as const, text: "", ...p, x: Math.min(p.x, 12 - p.w) }));
+  const meets = (a: { x: number; y: number; w: number; h: number }, b: { x: number; y: number; w: number; h: number }) =>
+    a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+
+  it("never lie on each other, never hang in the air, and settling them twice changes nothing", () => {
+    fc.assert(
+      fc.property(fc.array(tileArbitrary, { maxLength: 14 }), (places) => {
+        const tiles = boardOf(places);
+        settleTiles(tiles);
+        for (const [i, a] of tiles.entries()) for (const b of tiles.slice(i + 1)) expect(meets(a, b)).toBe(false);
+        for (const t of tiles) expect(t.y === 0 || tiles.some((o) => o !== t && meets({ ...t, y: t.y - 1 }, o))).toBe(true);
+        const again = structuredClone(tiles);
+        settleTiles(again);
+        expect(again).toEqual(tiles);
+        const free = freePlace(tiles, 4, 3);
+        expect(tiles.some((t) => meets({ ...free, w: 4, h: 3 }, t))).toBe(false);
+      }),
+      { numRuns: 300, seed: 9 },
+    );
+  });
+
+  it("move past their neighbours, and the one that was moved keeps its place", () => {
+    const start = addTile("b1", { id: "y", type: "text", text: "" }, 4, 2)(removeTile("b1", "nothing")(project()));
+    expect(start.boards[0].tiles[1]).toMatchObject({ x: 4, y: 0 });
+    const under = placeTiles("b1", [{ id: "y", x: 0, y: 6, w: 4, h: 2 }])(start);
+    expect(under.boards[0].tiles[1]).toMatchObject({ x: 0, y: 6 });
+    const up = moveTile("b1", "y", 0, -1)(under);
+    expect(up.boards[0].tiles.map((t) => t.y)).toEqual([2, 0]);
+    const down = moveTile("b1", "y", 0, 1)(up);
+    expect(down.boards[0].tiles.map((t) => t.y)).toEqual([0, 6]);
+    expect(moveTile("b1", "y", 20, 0)(under).boards[0].tiles[1].x).toBe(8);
+  });
+});

@@ -1,0 +1,126 @@
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { settings } from "../settings";
+import { openRows, tableFiles } from "../store/table-files";
+import { type CsvOptions, readCsv } from "./read-csv";
+import { ImportProblem } from "./sniff";
+
+let next = 0;
+beforeAll(() => {
+  settings.data = mkdtempSync(join(tmpdir(), "cavlo-csv-"));
+  mkdirSync(join(settings.data, "tables"));
+});
+afterAll(() => rmSync(settings.data, { recursive: true }));
+
+async function read(content: string | Buffer, options: CsvOptions = {}) {
+  const id = `t${next++}`;
+  const path = join(settings.data, `${id}.csv`);
+  writeFileSync(path, content);
+  const table = await readCsv(id, path, options, () => {});
+  const db = openRows(id);
+  const rows = db.prepare("select * from rows order by rowid").raw().all();
+  db.close();
+  return { ...table, cells: rows as (string | null)[][] };
+}
+const problem = async (content: string | Buffer) => {
+  const id = `t${next}`;
+  const error = await read(content).catch((e) => e);
+  expect(error).toBeInstanceOf(ImportProblem);
+  expect(existsSync(tableFiles(id).rows)).toBe(false);
+  expect(readdirSync(join(settings.data, "tables")).filter((f) => f.startsWith(`${id}.`))).toEqual([]);
+  return (error as Error).message;
+};
+
+describe("reading CSV", () => {
+  it.each([
+    ["a,b\n1,2\n", ",", [["1", "2"]]],
+    ["a;b\r\n1,5;2,5\r\n", ";", [["1,5", "2,5"]]],
+    ["a\tb\nx y\tz\n", "\t", [["x y", "z"]]],
+    [
+      "a|b\n1|2\n3|4",
+      "|",
+      [
+        ["1", "2"],
+        ["3", "4"],
+      ],
+    ],
+    ['a,b\n"1,5","say ""hi"""\n', ",", [["1,5", 'say "hi"']]],
+    ['a,b\n"two\nlines",2\n', ",", [["two\nlines", "2"]]],
+    ['a,b\nx 5" pipe,2\n', ",", [['x 5" pipe', "2"]]],
+    [
+      "a;b\n'one;two';3\n'x';4\n",
+      ";",
+      [
+        ["one;two", "3"],
+        ["x", "4"],
+      ],
+    ],
+  ] as const)("detects the separator and quotes of %j", async (content, separator, cells) => {
+    const table = await read(content);
+    expect(table.separator).toBe(separator);
+    expect(table.cells).toEqual(cells);
+  });
+
+  it.each([
+    ["utf-8", Buffer.from("\ufeffname,n\nZürich,1\n", "utf8")],
+    ["utf-8", Buffer.from("name,n\nZürich,1\n", "utf8")],
+    ["utf-16le", Buffer.from("\ufeffname,n\nZürich,1\n", "utf16le")],
+    ["utf-16le", Buffer.from("name,n\nZürich,1\n", "utf16le")],
+    ["utf-16be", Buffer.from("\ufeffname,n\nZürich,1\n", "utf16le").swap16()],
+    ["windows-1252", Buffer.from("name,n\nZürich,1\n", "latin1")],
+  ] as const)("detects %s", async (encoding, content) => {
+    const table = await read(content);
+    expect(table.encoding).toBe(encoding);
+    expect(table.columns[0].name).toBe("name");
+    expect(table.cells).toEqual([["Zürich", "1"]]);
+  });
+
+  it("finds a broken UTF-8 byte late in the file", async () => {
+    const table = await read(Buffer.concat([Buffer.from(`name,n\n${"abc,1\n".repeat(200_000)}`), Buffer.from("Zürich,2\n", "latin1")]));
+    expect(table.encoding).toBe("windows-1252");
+    expect(table.cells.at(-1)).toEqual(["Zürich", "2"]);
+  });
+
+  it("tells a head from data, and takes the person's word for it", async () => {
+    expect((await read("x,y\na,b\n")).header).toBe(true);
+    expect((await read("1,2\n3,4\n")).header).toBe(false);
+    expect((await read("1,2\n3,4\n")).columns.map((c) => c.name)).toEqual(["column_1", "column_2"]);
+    expect((await read("x,y\na,b\n", { header: false })).rows).toBe(2);
+  });
+
+  it("mends names and short rows, and says so", async () => {
+    const table = await read("a,a,,B\n1,2,3\n4,5,6,7\n");
+    expect(table.columns.map((c) => c.name)).toEqual(["a", "a_2", "column_3", "B"]);
+    expect(table.cells[0]).toEqual(["1", "2", "3", null]);
+    expect(table.notes).toEqual([
+      "The name “a” stands twice; column 2 is called a_2.",
+      "Column 3 has no name in the file; it is called column_3.",
+      "Row 2 has 3 of 4 cells; the missing ones are empty.",
+    ]);
+  });
+
+  it("lets empty cells past the end be", async () => {
+    expect((await read("a,b,\n1,2,\n3,4,,\n")).cells).toEqual([
+      ["1", "2"],
+      ["3", "4"],
+    ]);
+  });
+
+  it("refuses what is broken with the place and leaves nothing", async () => {
+    expect(await problem("a,b\n1,2\n1,2,3\n")).toContain("Row 3 has 3 cells, but the head has 2");
+    expect(await problem('a,b\n1,"open\n2,3\n')).toContain("never closed");
+    expect(await problem("")).toContain("empty");
+    expect(await problem("a,b\n")).toContain("a head but no rows");
+    expect(await problem(Buffer.from([0x50, 0x4b, 3, 4, 0, 0, 1]))).toContain("spreadsheet or an archive");
+    expect(await problem(Buffer.from([1, 0, 0, 0, 7, 9, 200, 0, 0, 0, 3]))).toContain("not a text file");
+    expect(await problem(`${"x,".repeat(2500)}x\n${"1,".repeat(2500)}1\n`)).toContain("at most 2000");
+  });
+
+  it("keeps markup and what looks like SQL as the text it is", async () => {
+    const table = await read(`"name'); drop table rows; --",b\n<script>alert(1)</script>,=1+1\n`);
+    expect(table.columns[0].name).toBe("name'); drop table rows; --");
+    expect(table.cells).toEqual([["<script>alert(1)</script>", "=1+1"]]);
+  });
+});
