@@ -8,8 +8,8 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   retries: 0,
-  timeout: 45_000,
-  expect: { timeout: 10_000 },
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   reporter: [["list"], ["json", { outputFile: ".check/browser.json" }]],
   use: { ...browserOptions, baseURL: `http://127.0.0.1:${port}` },
   webServer: {

@@ -17,6 +17,8 @@ async function problems(page: Page) {
 
 for (const theme of ["light", "night"]) {
   test(`no screen has a serious accessibility problem, ${theme}`, async ({ page }) => {
+    // Seven screens are searched through, each with hundreds of elements.
+    test.setTimeout(150_000);
     await page.addInitScript((name) => localStorage.setItem("cavlo.theme", name), theme);
     await page.goto("/");
     await expect(page.getByRole("link", { name: "Quillhaven Ferries" }).first()).toBeVisible();

@@ -18,8 +18,13 @@ const SWATCH = 10;
 export function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Theme): { marks: Mark[]; body: Box } {
   if (place === "none" || entries.length === 0 || body.width < 180 || body.height < 110) return { marks: [], body };
   const width = (e: LegendEntry) => SWATCH + 6 + textWidth(e.label, SIZE, 400) + (e.value ? 8 + textWidth(e.value, SIZE, 500) : 0);
-  const right = place === "right" || (place === "auto" && body.width > body.height * 1.15);
-  return right ? layRight(entries, body, theme, Math.max(...entries.map(width))) : layBelow(entries, body, theme, width);
+  if (place === "right") return layRight(entries, body, theme, Math.max(...entries.map(width)));
+  const below = layBelow(entries, body, theme, width);
+  if (place === "bottom") return below;
+  // Where it fits: the place that leaves the larger square for the picture.
+  const right = layRight(entries, body, theme, Math.max(...entries.map(width)));
+  const square = (b: Box) => Math.min(b.width, b.height);
+  return square(right.body) >= square(below.body) ? right : below;
 }
 
 function entryMarks(e: LegendEntry, x: number, y: number, room: number, theme: Theme, valueAtEnd: boolean): Mark[] {

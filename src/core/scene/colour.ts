@@ -43,10 +43,23 @@ export const THEMES: Record<"light" | "night", Theme> = {
 
 const toOklch = converter("oklch");
 
-/** Ink or paper, whichever is easier to read on a colour. */
-export function textOn(fill: string): string {
-  return wcagContrast(fill, "#ffffff") >= wcagContrast(fill, "#1c2b2d") ? "#ffffff" : "#1c2b2d";
+/** Remembers what a function of colours gave: scenes ask for the same few colours over and over. */
+function remembered<A extends (string | number)[]>(compute: (...args: A) => string): (...args: A) => string {
+  const known = new Map<string, string>();
+  return (...args) => {
+    const key = args.join(" ");
+    let found = known.get(key);
+    if (found === undefined) {
+      if (known.size > 2000) known.clear();
+      found = compute(...args);
+      known.set(key, found);
+    }
+    return found;
+  };
 }
+
+/** Ink or paper, whichever is easier to read on a colour. */
+export const textOn = remembered((fill: string) => (wcagContrast(fill, "#ffffff") >= wcagContrast(fill, "#1c2b2d") ? "#ffffff" : "#1c2b2d"));
 
 /** WCAG 2 contrast ratio of two colours, 1 to 21. */
 export function contrast(a: string, b: string): number {
@@ -61,9 +74,7 @@ export function categoryColour(theme: Theme, index: number): string {
 }
 
 /** A colour between two, mixed in OKLab. */
-export function mix(a: string, b: string, share: number): string {
-  return formatHex(interpolate([a, b], "oklab")(share));
-}
+export const mix = remembered((a: string, b: string, share: number) => formatHex(interpolate([a, b], "oklab")(share)));
 
 /** Whether a text is a colour we can draw with: #rgb or #rrggbb. */
 export function isColour(text: string): boolean {

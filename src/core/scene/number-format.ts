@@ -43,6 +43,23 @@ function duration(minutes: number): string {
  */
 export function formatNumber(value: number | null, format: NumberFormat): string {
   if (value === null || !Number.isFinite(value)) return NO_VALUE;
+  let known = written.get(format);
+  if (!known || known.size > 5000) {
+    known = new Map();
+    written.set(format, known);
+  }
+  let text = known.get(value);
+  if (text === undefined) {
+    text = writeNumber(value, format);
+    known.set(value, text);
+  }
+  return text;
+}
+
+/** What each format (by identity: formats are never changed in place) has written; a dial drag writes the same numbers again. */
+const written = new WeakMap<NumberFormat, Map<number, string>>();
+
+function writeNumber(value: number, format: NumberFormat): string {
   if (format.style === "duration") return format.prefix + duration(value) + format.suffix;
   const [unit, letter] = unitOf(value, format);
   const percent = format.style === "percent";

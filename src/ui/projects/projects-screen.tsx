@@ -8,7 +8,6 @@ import { toast } from "sonner";
 import type { ProjectSummary } from "@/server/store/projects";
 import { api } from "../shared/api";
 import { Mark } from "../shared/mark";
-import { useStoredTheme } from "../shared/theme";
 
 const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 
@@ -17,7 +16,6 @@ export function ProjectsScreen() {
   const router = useRouter();
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
-  useStoredTheme();
   const { data, error } = useQuery({ queryKey: ["projects"], queryFn: api.projects, staleTime: 0 });
   const create = useMutation({
     mutationFn: (make: () => Promise<{ project: ProjectSummary }>) => make(),

@@ -7,7 +7,7 @@ import { renameProject } from "@/core/project/edits";
 import { CommandPalette } from "./command-palette";
 import { Mark } from "./mark";
 import { useProject, useProjectStore } from "./project-context";
-import { useStoredTheme, useTheme } from "./theme";
+import { useTheme } from "./theme";
 
 export const STEPS = [
   { path: "data", label: "Data" },
@@ -25,7 +25,11 @@ function SaveState() {
   const store = useProjectStore();
   const bad = state === "failed" || state === "behind";
   return (
-    <span role="status" title={problem ?? undefined} className={`text-sm ${bad ? "font-medium text-signal" : "text-muted"}`}>
+    <span
+      role="status"
+      title={problem ?? undefined}
+      className={`shrink-0 text-sm whitespace-nowrap max-lg:max-w-24 max-lg:truncate ${bad ? "font-medium text-signal" : "text-muted"}`}
+    >
       {SAVE_WORDS[state]}
       {state === "failed" && (
         <button type="button" className="ml-2 underline" onClick={() => void store.getState().flush()}>
@@ -55,7 +59,7 @@ function ProjectName() {
         if (e.key === "Enter") e.currentTarget.blur();
         if (e.key === "Escape") setText(null);
       }}
-      className="h-7 w-52 min-w-0 truncate rounded-sm border border-transparent bg-transparent px-1.5 text-base text-muted hover:border-rule focus:border-rule focus:bg-sheet max-lg:w-36"
+      className="h-7 w-52 min-w-0 truncate rounded-sm border border-transparent bg-transparent px-1.5 text-base text-muted hover:border-rule focus:border-rule focus:bg-sheet max-lg:w-28"
     />
   );
 }
@@ -70,7 +74,6 @@ export function Header() {
   const { theme, setTheme } = useTheme();
   const path = usePathname();
   const [palette, setPalette] = useState(false);
-  useStoredTheme();
 
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
@@ -93,7 +96,7 @@ export function Header() {
   }, [undo, redo]);
 
   return (
-    <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4">
+    <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4 max-lg:gap-2">
       <Link href="/" className="flex items-center gap-2 rounded-sm text-lg font-bold" style={{ fontStretch: "118%" }} aria-label="Cavlo, all projects">
         <Mark /> cavlo
       </Link>
@@ -104,11 +107,11 @@ export function Header() {
           const here = path.startsWith(`/p/${id}/${step.path}`);
           return (
             <span key={step.path} className="flex items-center">
-              {i > 0 && <span className="h-px w-5 bg-rule max-lg:w-1.5" />}
+              {i > 0 && <span className="h-px w-5 bg-rule max-lg:w-1" />}
               <Link
                 href={`/p/${id}/${step.path}`}
                 aria-current={here ? "page" : undefined}
-                className={`flex h-8 items-center gap-2 rounded-full px-3 text-base transition-colors ${here ? "bg-active font-semibold text-on-active" : "text-muted hover:bg-well hover:text-ink"}`}
+                className={`flex h-8 items-center gap-2 rounded-full px-3 text-base whitespace-nowrap transition-colors max-lg:gap-1.5 max-lg:px-2.5 ${here ? "bg-active font-semibold text-on-active" : "text-muted hover:bg-well hover:text-ink"}`}
               >
                 <span className="font-mono text-xs opacity-80">{i + 1}</span>
                 {step.label}
@@ -136,7 +139,7 @@ export function Header() {
       </div>
       <button
         type="button"
-        className="rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs text-muted hover:text-ink"
+        className="shrink-0 rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs whitespace-nowrap text-muted hover:text-ink"
         onClick={() => setPalette(true)}
         aria-label="Go to anything"
       >

@@ -3,10 +3,12 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { Tooltip } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { Toaster } from "sonner";
+import { useStoredTheme } from "./theme";
 
 /** What every page needs around it. */
 export function Providers({ children }: { children: ReactNode }) {
   const [client] = useState(() => new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false, gcTime: 120_000 } } }));
+  useStoredTheme();
   return (
     <QueryClientProvider client={client}>
       <Tooltip.Provider delayDuration={400}>{children}</Tooltip.Provider>

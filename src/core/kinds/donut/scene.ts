@@ -19,7 +19,8 @@ interface Slice {
   color: string;
 }
 
-const sharePercent = (share: number) => formatNumber(share, share < 0.1 ? { ...PERCENT_FORMAT, decimals: 1 } : PERCENT_FORMAT);
+const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
+const sharePercent = (share: number) => formatNumber(share, share < 0.1 ? SMALL_SHARE : PERCENT_FORMAT);
 
 /** Shares of the positive rows around the ring. Rows at or below zero have no place in a whole; the caller says so. */
 function slices({ data, style, theme }: SceneInput): Slice[] {
@@ -105,13 +106,15 @@ function reading(input: SceneInput, all: Slice[], ring: { cx: number; cy: number
   const shorter = shortFormats(format).map((short) => ({ ...names, total: { value, format: short }, value: { value, format: short } }));
   const text = style.template("reading.text");
   const caption = focused ? `${focused.row.label} · ${sharePercent(focused.share)}` : fillTemplate(style.template("reading.caption"), names);
-  const wanted = Math.min(style.number("reading.size"), ring.inner * 0.6);
-  const withCaption = caption !== "" && ring.inner > 34;
-  const room = 2 * Math.sqrt(Math.max(0, ring.inner ** 2 - (wanted * 0.9) ** 2)) * 0.94;
-  if (room < 12) return [];
   // A half ring that opens downwards or upwards has its reading within its own half.
   const extent = arcExtent(style.number("arc.start") - (style.choice("arc.direction") === "counter" ? style.number("arc.sweep") : 0), style.number("arc.sweep"));
   const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
+  const wanted = Math.min(style.number("reading.size"), ring.inner * (lift === 0 ? 0.6 : 0.42));
+  const withCaption = caption !== "" && ring.inner > 34;
+  // The hole is narrowest at the line's far edge from the centre.
+  const reach = wanted * (lift === 0 ? 0.9 : withCaption ? 1.6 : 1);
+  const room = 2 * Math.sqrt(Math.max(0, ring.inner ** 2 - reach ** 2)) * 0.94;
+  if (room < 12) return [];
   const main = fitText(
     [names, ...shorter].map((n) => fillTemplate(text, n)),
     room,

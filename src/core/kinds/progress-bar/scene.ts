@@ -27,7 +27,8 @@ function goalOf({ data, style }: SceneInput): Goal {
 }
 
 /** Whole percents, but with a decimal where rounding would claim that the goal is reached. */
-const shareFormat = (share: number) => ({ ...PERCENT_FORMAT, decimals: share !== 1 && Math.abs(share - 1) < 0.0051 ? 1 : 0 });
+const NEAR_GOAL = { ...PERCENT_FORMAT, decimals: 1 };
+const shareFormat = (share: number) => (share !== 1 && Math.abs(share - 1) < 0.0051 ? NEAR_GOAL : PERCENT_FORMAT);
 const percent = (share: number) => formatNumber(share, shareFormat(share));
 
 function labelOf(row: VisualRow, goal: Goal, input: SceneInput): string {

@@ -1,0 +1,89 @@
+// In the browser, over the demo (114,424 rows, five visuals): filter click to painted board, a step of the goal, a dial drag, and the script of a board page.
+import { chromium } from "@playwright/test";
+import { browserOptions } from "../tests/browser-options";
+import { median, ms } from "./median";
+import { BASE, startServer } from "./server";
+
+const server = await startServer();
+const browser = await chromium.launch(browserOptions.launchOptions);
+const page = await browser.newPage({ viewport: browserOptions.viewport, reducedMotion: "reduce" });
+const { projects } = await (await fetch(`${BASE}/api/projects`)).json();
+const id = projects[0].id;
+
+let script = 0;
+const session = await page.context().newCDPSession(page);
+await session.send("Network.enable");
+const scripts = new Set<string>();
+session.on("Network.responseReceived", (e) => {
+  if (e.type === "Script") scripts.add(e.requestId);
+});
+session.on("Network.loadingFinished", (e) => {
+  if (scripts.has(e.requestId)) script += e.encodedDataLength;
+});
+await page.goto(`${BASE}/p/${id}/boards`);
+await page
+  .getByRole("img", { name: /total 5/ })
+  .first()
+  .waitFor();
+await page.waitForLoadState("networkidle");
+console.log(`script of a board page: ${(script / 1000).toFixed(0)} kB compressed`);
+
+/** From a click to the frame after the picture's description has changed. */
+const clickToPaint = (button: string, group: string, picture: string) =>
+  page.evaluate(
+    ({ button, group, picture }) =>
+      new Promise<number>((resolve) => {
+        const image = () => [...document.querySelectorAll("[role=img]")].find((e) => e.getAttribute("aria-label")?.startsWith(picture))?.getAttribute("aria-label");
+        const before = image();
+        const root = group ? [...document.querySelectorAll("fieldset")].find((f) => f.querySelector("legend")?.textContent === group) : document.body;
+        const target = [...(root?.querySelectorAll("button") ?? [])].find((b) => b.textContent === button || b.getAttribute("aria-label") === button);
+        const began = performance.now();
+        target?.click();
+        const look = () => (image() === before ? requestAnimationFrame(look) : requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - began))));
+        requestAnimationFrame(look);
+      }),
+    { button, group, picture },
+  );
+
+const filters: number[] = [];
+const routes = ["Ferrow Isle", "Gannet Sound", "Marl Point"];
+// Every combination is new to the page, so that each click is answered by the server.
+for (const year of ["2024", "2025", "2026", "All"]) {
+  await clickToPaint(year, "Year", "Passengers by route");
+  for (const route of routes) filters.push(await clickToPaint(route, "Route", "On-time departures"));
+}
+console.log(`filter click to painted board: median ${ms(median(filters))}, worst ${ms(Math.max(...filters))} of ${filters.length}`);
+const steps: number[] = [];
+for (let i = 0; i < 20; i++) steps.push(await clickToPaint("Punctuality goal down", "Punctuality goal", "On-time departures"));
+console.log(`step of the goal to painted board: median ${ms(median(steps))}, worst ${ms(Math.max(...steps))}`);
+
+await page.goto(`${BASE}/p/${id}/visuals?visual=passengers-by-route`);
+await page.getByRole("region", { name: "Stage" }).getByText("Ferrow Isle", { exact: true }).waitFor();
+await page.waitForLoadState("networkidle");
+let queries = 0;
+page.on("request", (r) => {
+  if (r.url().includes("/results")) queries++;
+});
+const drag = await page.evaluate(
+  () =>
+    new Promise<number[]>((resolve) => {
+      const handle = document.querySelector<HTMLElement>('[role=slider][aria-label="Hole"]');
+      const times: number[] = [];
+      let left = 60;
+      const step = () => {
+        const began = performance.now();
+        handle?.dispatchEvent(new KeyboardEvent("keydown", { key: left % 2 ? "PageUp" : "PageDown", bubbles: true }));
+        // React commits the change and the picture is redrawn before the next task.
+        setTimeout(() => {
+          times.push(performance.now() - began);
+          if (--left > 0) requestAnimationFrame(step);
+          else resolve(times);
+        });
+      };
+      requestAnimationFrame(step);
+    }),
+);
+console.log(`dial step, from event to redrawn picture: median ${ms(median(drag))}, worst ${ms(Math.max(...drag))}; queries asked: ${queries}`);
+await browser.close();
+server.stop();
+process.exit(0);

@@ -1,0 +1,41 @@
+import { expect, type Page, test } from "@playwright/test";
+
+const folder = "docs/screenshots";
+
+async function open(page: Page, path: string, ready: string | RegExp): Promise<void> {
+  const { projects } = await (await page.request.get("/api/projects")).json();
+  await page.goto(`/p/${projects[0].id}/${path}`);
+  await expect(page.getByText(ready, { exact: true }).first()).toBeVisible();
+  await page.waitForLoadState("networkidle");
+}
+const shoot = (page: Page, name: string) => page.screenshot({ path: `${folder}/${name}.png` });
+
+test("the main views", async ({ page }) => {
+  await open(page, "data", "Ferrow Isle");
+  await shoot(page, "data");
+  await open(page, "measures?measure=on_time_rate", "Ferrow Isle");
+  await shoot(page, "measures");
+  await open(page, "visuals?visual=passengers-by-route", "Ferrow Isle");
+  await shoot(page, "visuals-donut");
+  await open(page, "visuals?visual=on-time-departures", "watch");
+  await shoot(page, "visuals-gauge");
+  await page.getByRole("button", { name: "New visual" }).click();
+  await expect(page.getByRole("heading", { name: "New visual" })).toBeVisible();
+  await shoot(page, "gallery");
+  await open(page, "boards", "Ferrow Isle");
+  await shoot(page, "boards");
+  await page.getByRole("button", { name: "Arrange" }).click();
+  await expect(page.getByRole("group", { name: /Tile Passengers by route/ })).toBeVisible();
+  await shoot(page, "boards-arrange");
+  await open(page, "hand-off", "Ferrow Isle");
+  await shoot(page, "hand-off");
+});
+
+test("the board at night, and on a phone", async ({ page }) => {
+  await page.addInitScript(() => localStorage.setItem("cavlo.theme", "night"));
+  await open(page, "boards", "Ferrow Isle");
+  await shoot(page, "boards-night");
+  await page.setViewportSize({ width: 390, height: 844 });
+  await open(page, "boards?present=1", "Ferrow Isle");
+  await shoot(page, "boards-phone");
+});
