@@ -86,7 +86,7 @@ function register(): void {
   echarts.graphic.registerShape("cavloSector", SectorShape);
   echarts.graphic.registerShape("cavloRect", RectShape);
   echarts.registerCustomSeries(SERIES, (params) => {
-    const mark = (params.itemPayload as { marks: Mark[] }).marks[params.dataIndex];
+    const mark = (params.itemPayload as { markAt: (index: number) => Mark | undefined }).markAt(params.dataIndex);
     return (mark ? elementOf(mark) : undefined) as never;
   });
 }
@@ -127,6 +127,8 @@ export function startPicture(
   register();
   const chart = echarts.init(element, null, { renderer: "svg", ...size });
   let marks: Mark[] = [];
+  // A function passes through the option as it is; marks would be copied deeply at every change.
+  const itemPayload = { markAt: (index: number) => marks[index] };
   const markAt = (event: unknown) => marks[(event as { dataIndex: number }).dataIndex];
   chart.on("mouseover", (event) => {
     const mark = markAt(event);
@@ -167,10 +169,11 @@ export function startPicture(
           },
           series: [
             {
+              id: SERIES,
               type: "custom",
               renderItem: SERIES,
               coordinateSystem: "none",
-              itemPayload: { marks: scene.marks },
+              itemPayload,
               data: scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i })),
             },
           ],

@@ -1,14 +1,6 @@
-import { z } from "zod";
 import { dayOf, parseIsoTimestamp } from "../formula/calendar";
 import type { Value } from "../formula/value";
-
-/** How the cells of a column are read: its type, and where it matters the decimal mark or the order of a date's parts. */
-export const readingSchema = z.object({
-  type: z.enum(["number", "text", "boolean", "date", "timestamp"]),
-  decimal: z.enum([".", ","]).optional(),
-  dateOrder: z.enum(["ymd", "dmy", "mdy"]).optional(),
-});
-export type Reading = z.infer<typeof readingSchema>;
+import type { Reading } from "./reading-schema";
 
 const NOTHING = new Set(["", "null", "na", "n/a", "#n/a", "nan", "none", "nil", "-", "–", "—", "?", "(null)", "(empty)", "undefined"]);
 const TRUE_WORDS = new Set(["true", "yes", "y", "t", "ja", "oui"]);

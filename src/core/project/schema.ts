@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { readingSchema } from "../data/reading";
+import { readingSchema } from "../data/reading-schema";
 import { filterSchema, splitSchema, valueSchema } from "../engine/query";
 
 export const FORMAT = "cavlo-project";

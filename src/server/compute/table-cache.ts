@@ -1,6 +1,7 @@
 import type Database from "better-sqlite3";
 import { type Column, ColumnBuilder, type ColumnData, type Table, tableBytes } from "@/core/data/column";
-import { type Reading, readCell } from "@/core/data/reading";
+import { readCell } from "@/core/data/reading";
+import type { Reading } from "@/core/data/reading-schema";
 import type { TableInfo } from "@/core/project/schema";
 import { openRows } from "../store/table-files";
 

@@ -2,7 +2,8 @@ import { createReadStream, statSync } from "node:fs";
 import { CsvError, type Parser, parse } from "csv-parse";
 import iconv from "iconv-lite";
 import { z } from "zod";
-import { isNothing, type Reading, ReadingGuess } from "@/core/data/reading";
+import { isNothing, ReadingGuess } from "@/core/data/reading";
+import type { Reading } from "@/core/data/reading-schema";
 import { type Cell, TableWriter } from "../store/table-files";
 import { columnNames, ENCODINGS, type Encoding, ImportProblem, readSample, SEPARATORS, type Separator, sniffEncoding, sniffHeader, sniffQuote, sniffSeparator } from "./sniff";
 

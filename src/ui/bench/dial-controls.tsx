@@ -1,7 +1,7 @@
 "use client";
 import { RotateCcw } from "lucide-react";
 import { Slider, Switch } from "radix-ui";
-import { useId } from "react";
+import { memo, useId } from "react";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/kind";
 import { setDial } from "@/core/project/edits";
@@ -113,8 +113,27 @@ function DialRow(props: Props) {
   );
 }
 
+interface PartProps {
+  visual: Visual;
+  part: Part;
+  names: string[];
+  lit: boolean;
+  onLit: (part: string | null) => void;
+}
+
+/** A part is drawn again only when one of its own dials moved. */
+function samePart(a: PartProps, b: PartProps): boolean {
+  return (
+    a.visual.id === b.visual.id &&
+    a.part === b.part &&
+    a.lit === b.lit &&
+    a.names === b.names &&
+    a.part.dials.every((d) => a.visual.dials[`${a.part.id}.${d.id}`] === b.visual.dials[`${a.part.id}.${d.id}`])
+  );
+}
+
 /** The dials of one part, made from what the kind declares. Dials set by hand can be given back to the default. */
-function PartDials({ visual, part, names, lit, onLit }: { visual: Visual; part: Part; names: string[]; lit: boolean; onLit: (part: string | null) => void }) {
+const PartDials = memo(function PartDials({ visual, part, names, lit, onLit }: PartProps) {
   const apply = useProject((s) => s.apply);
   const set = part.dials.filter((d) => `${part.id}.${d.id}` in visual.dials);
   return (
@@ -154,7 +173,7 @@ function PartDials({ visual, part, names, lit, onLit }: { visual: Visual; part: 
       </div>
     </section>
   );
-}
+}, samePart);
 
 /** All dials of a visual, part by part; the part under the pointer is lit here and on the stage. */
 export function DialPanel({ visual, names, lit, onLit }: { visual: Visual; names: string[]; lit: string | null; onLit: (part: string | null) => void }) {

@@ -1,17 +1,26 @@
 "use client";
-import { useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import { trialsOf } from "@/core/kinds/trials";
 import type { VisualData } from "@/core/kinds/visual-data";
 import type { Visual } from "@/core/project/schema";
+import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
 import { useTheme } from "../shared/theme";
 
 /** The visual at values and shapes of data that it has not met yet; one can be put on the stage. */
-export function Trials({ visual, data, chosen, onChoose }: { visual: Visual; data: VisualData; chosen: string | null; onChoose: (id: string | null) => void }) {
+export const Trials = memo(function Trials({ visual, data, chosen, onChoose }: { visual: Visual; data: VisualData; chosen: string | null; onChoose: (id: string | null) => void }) {
   const theme = useTheme((s) => s.theme);
   const [open, setOpen] = useState(true);
-  const trials = useMemo(() => trialsOf(visual, data), [visual, data]);
+  // While dials turn, the stage goes first and the trials follow.
+  const settled = useSettled(visual);
+  // A visual just chosen is shown at once.
+  const shown = settled.id === visual.id ? settled : visual;
+  const trials = useMemo(() => trialsOf(shown, data), [shown, data]);
+  const scenes = useMemo(() => {
+    const small = { ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } };
+    return trials.map((t) => sceneOf(small, t.data, { size: { width: 220, height: 140 }, theme }));
+  }, [trials, shown, theme]);
   if (trials.length === 0) return null;
   return (
     <section aria-label="Trials" className="border-t border-rule bg-panel px-4 py-2.5">
@@ -23,7 +32,7 @@ export function Trials({ visual, data, chosen, onChoose }: { visual: Visual; dat
       </div>
       {open && (
         <div className="mt-2 grid grid-cols-6 gap-2">
-          {trials.map((trial) => (
+          {trials.map((trial, i) => (
             <button
               key={trial.id}
               type="button"
@@ -32,18 +41,11 @@ export function Trials({ visual, data, chosen, onChoose }: { visual: Visual; dat
               className={`rounded-md border bg-sheet p-1.5 text-left ${chosen === trial.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
             >
               <span className="block truncate pb-1 text-xs text-muted">{trial.label}</span>
-              <StaticPicture
-                scene={sceneOf({ ...visual, dials: { ...visual.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, trial.data, {
-                  size: { width: 220, height: 140 },
-                  theme,
-                })}
-                label=""
-                className="h-auto w-full"
-              />
+              <StaticPicture scene={scenes[i]} label="" className="h-auto w-full" />
             </button>
           ))}
         </div>
       )}
     </section>
   );
-}
+});

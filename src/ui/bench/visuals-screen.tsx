@@ -1,9 +1,10 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
-import { useMemo, useState } from "react";
+import { memo, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { sceneOf } from "@/core/kinds/picture";
 import { trialsOf } from "@/core/kinds/trials";
+import type { VisualData } from "@/core/kinds/visual-data";
 import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { checkTemplate } from "@/core/scene/template";
@@ -12,14 +13,47 @@ import { freeLabel, newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
+import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
-import { useTheme } from "../shared/theme";
+import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
 import { Gallery } from "./gallery";
 import { Sentence } from "./sentence";
 import { Stage } from "./stage";
 import { Trials } from "./trials";
+
+interface ThumbnailProps {
+  visual: Visual;
+  data: VisualData;
+  theme: ThemeName;
+  chosen: boolean;
+  onOpen: (id: string) => void;
+}
+
+/** A visual in the list; drawn again only when it changes itself. */
+const Thumbnail = memo(
+  function Thumbnail({ visual, data, theme, chosen, onOpen }: ThumbnailProps) {
+    // While dials turn, the stage goes first.
+    const shown = useSettled(visual);
+    const scene = useMemo(
+      () => sceneOf({ ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, data, { size: { width: 220, height: 132 }, theme }),
+      [shown, data, theme],
+    );
+    return (
+      <button
+        type="button"
+        aria-current={chosen}
+        onClick={() => onOpen(visual.id)}
+        className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${chosen ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
+      >
+        <StaticPicture scene={scene} label="" className="h-auto w-full" />
+        <span className="mt-1 block truncate text-xs font-medium">{visual.name}</span>
+      </button>
+    );
+  },
+  (a, b) => a.visual === b.visual && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
+);
 
 /** The third step: the sentence, the stage, the trials and the dials of one visual. */
 export function VisualsScreen() {
@@ -60,23 +94,7 @@ export function VisualsScreen() {
     <div className="grid h-full grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]">
       <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
         {visuals.map((v, i) => (
-          <button
-            key={v.id}
-            type="button"
-            aria-current={!adding && v.id === visual?.id}
-            onClick={() => open(v.id)}
-            className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${!adding && v.id === visual?.id ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
-          >
-            <StaticPicture
-              scene={sceneOf({ ...v, dials: { ...v.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, all[i], {
-                size: { width: 220, height: 132 },
-                theme,
-              })}
-              label=""
-              className="h-auto w-full"
-            />
-            <span className="mt-1 block truncate text-xs font-medium">{v.name}</span>
-          </button>
+          <Thumbnail key={v.id} visual={v} data={all[i]} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
         ))}
         <button
           type="button"

@@ -12,14 +12,14 @@ import { freeLabel, newId } from "../shared/ids";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { useVisualsData } from "../shared/visual-data";
-import { ArrangePanel } from "./arrange-panel";
 import { type BoardState, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
 import { GAP, ROW_HEIGHT } from "./grid";
 import { InputControl } from "./input-control";
 import { TextTile, VisualTile } from "./tile-content";
 
-// Arranging needs the drag library; a board that is only looked at does not fetch it.
+// A board that is only looked at does not fetch what arranging needs.
+const ArrangePanel = dynamic(() => import("./arrange-panel").then((m) => m.ArrangePanel), { ssr: false });
 const ArrangeGrid = dynamic(() => import("./arrange-grid").then((m) => m.ArrangeGrid), { ssr: false });
 
 function Controls({ board, state, arranging }: { board: Board; state: BoardState; arranging: boolean }) {

@@ -1,8 +1,8 @@
 "use client";
-import { Popover } from "radix-ui";
 import type { Value } from "@/core/formula/value";
 import type { Control } from "@/core/project/schema";
 import { useColumnValues } from "../shared/column-values";
+import { MoreValues } from "./more-values";
 
 type FilterInfo = Extract<Control, { type: "filter" }>;
 const IN_LINE = 4;
@@ -35,26 +35,15 @@ export function FilterControl({ control, chosen, onChoose }: { control: FilterIn
           </button>
         ))}
         {rest.length > 0 && (
-          <Popover.Root>
-            <Popover.Trigger className={button(restChosen.length > 0)}>
-              {restChosen.length === 1 ? restChosen[0].label : restChosen.length ? `${restChosen.length} more chosen` : `${rest.length} more`}
-            </Popover.Trigger>
-            <Popover.Portal>
-              <Popover.Content
-                align="end"
-                sideOffset={6}
-                aria-label={`Values of ${control.label}`}
-                className="z-30 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 shadow-stage"
-              >
-                {values.map(({ value, label }) => (
-                  <label key={String(value)} className="flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-tint">
-                    <input type="checkbox" className="accent-verdigris" checked={chosen.includes(value)} onChange={() => onChoose(toggled(value))} />
-                    <span className="truncate">{label}</span>
-                  </label>
-                ))}
-              </Popover.Content>
-            </Popover.Portal>
-          </Popover.Root>
+          <MoreValues
+            label={control.label}
+            text={restChosen.length === 1 ? restChosen[0].label : restChosen.length ? `${restChosen.length} more chosen` : `${rest.length} more`}
+            on={restChosen.length > 0}
+            values={values}
+            chosen={chosen}
+            onToggle={(value) => onChoose(toggled(value))}
+            className={button(restChosen.length > 0)}
+          />
         )}
       </div>
     </fieldset>

@@ -1,4 +1,5 @@
-import { type Reading, readingLabel } from "@/core/data/reading";
+import { readingLabel } from "@/core/data/reading";
+import type { Reading } from "@/core/data/reading-schema";
 
 /** The ways to read a column, as a list to choose from. */
 export const READINGS: { value: string; label: string; reading: Reading }[] = (

@@ -2,8 +2,8 @@
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
 import { Dialog, VisuallyHidden } from "radix-ui";
-import { STEPS } from "./header";
 import { useProject } from "./project-context";
+import { STEPS } from "./steps";
 
 /** Finds any screen, table, measure, visual or board by typing a part of its name. */
 export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {

@@ -1,21 +1,17 @@
 "use client";
 import { Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { useEffect, useState } from "react";
 import { renameProject } from "@/core/project/edits";
-import { CommandPalette } from "./command-palette";
 import { Mark } from "./mark";
 import { useProject, useProjectStore } from "./project-context";
+import { STEPS } from "./steps";
 import { useTheme } from "./theme";
 
-export const STEPS = [
-  { path: "data", label: "Data" },
-  { path: "measures", label: "Measures" },
-  { path: "visuals", label: "Visuals" },
-  { path: "boards", label: "Boards" },
-  { path: "hand-off", label: "Hand-off" },
-] as const;
+// The list of everything is fetched when it is first opened.
+const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.CommandPalette), { ssr: false });
 
 const SAVE_WORDS = { saved: "Saved", unsaved: "Saving …", saving: "Saving …", behind: "Not saved: changed elsewhere", failed: "Not saved" };
 
@@ -145,7 +141,7 @@ export function Header() {
       >
         Ctrl K
       </button>
-      <CommandPalette open={palette} onOpenChange={setPalette} />
+      {palette && <CommandPalette open onOpenChange={setPalette} />}
     </header>
   );
 }

@@ -1,6 +1,5 @@
 "use client";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { Tooltip } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { Toaster } from "sonner";
 import { useStoredTheme } from "./theme";
@@ -11,7 +10,7 @@ export function Providers({ children }: { children: ReactNode }) {
   useStoredTheme();
   return (
     <QueryClientProvider client={client}>
-      <Tooltip.Provider delayDuration={400}>{children}</Tooltip.Provider>
+      {children}
       <Toaster position="bottom-center" toastOptions={{ style: { fontFamily: "inherit", background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }} />
     </QueryClientProvider>
   );

@@ -1,5 +1,5 @@
 "use client";
-import { useMemo } from "react";
+import { useRef } from "react";
 import type { Query } from "@/core/engine/query";
 import type { Value } from "@/core/formula/value";
 import { toQuery, toVisualData, type VisualData } from "@/core/kinds/visual-data";
@@ -10,13 +10,26 @@ import { useResults } from "./results";
 const NONE: Record<string, Value> = {};
 const NO_FILTERS: Query["filters"] = [];
 
-/** The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. */
+interface Known {
+  depends: unknown[];
+  data: VisualData;
+}
+
+/**
+ * The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. A visual's data stays the
+ * same object until something it depends on changes: its dials are not among that.
+ */
 export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO_FILTERS, inputs: Record<string, Value> = NONE): VisualData[] {
   const document = useProject((s) => s.document);
-  const queries = visuals.map((v) => toQuery(v, document, filters, inputs));
-  const answers = useResults(queries);
-  // The parts of the document that the data depends on; dials and boards are not among them.
-  const { measures, inputs: declared } = document;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: answers is a new array each time, its items are not
-  return useMemo(() => visuals.map((v, i) => toVisualData(v, { ...document, measures, inputs: declared }, answers[i], inputs)), [visuals, measures, declared, inputs, ...answers]);
+  const answers = useResults(visuals.map((v) => toQuery(v, document, filters, inputs)));
+  const known = useRef(new Map<string, Known>());
+  return visuals.map((visual, i) => {
+    const { dials: _dials, size: _size, ...sentence } = visual;
+    const depends = [...Object.values(sentence), document.measures, document.inputs, answers[i], inputs];
+    const before = known.current.get(visual.id);
+    if (before && before.depends.length === depends.length && before.depends.every((d, k) => d === depends[k])) return before.data;
+    const data = toVisualData(visual, document, answers[i], inputs);
+    known.current.set(visual.id, { depends, data });
+    return data;
+  });
 }
