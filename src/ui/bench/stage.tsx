@@ -80,7 +80,7 @@ export function Stage({ visual, data, lit, onLit }: { visual: Visual; data: Visu
       <div aria-hidden="true" className="h-2 border-b border-rule" style={{ backgroundImage: "repeating-linear-gradient(90deg, var(--rule) 0 1px, transparent 1px 8px)" }} />
       <div className="stage-grid grid min-h-0 flex-1 place-items-center overflow-auto p-5">
         <div
-          className="relative shadow-stage"
+          className="relative shadow-stage will-change-transform"
           style={{ width: visual.size.width, height: visual.size.height, borderRadius: scene.border?.radius, filter: view in MATRICES ? `url(#view-${view})` : undefined }}
         >
           <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />

@@ -1,4 +1,4 @@
-import { createElement, type ReactNode, useId } from "react";
+import { createElement, memo, type ReactNode, useId } from "react";
 import type { Scene } from "@/core/scene/marks";
 import { type SvgNode, sceneTree } from "@/render/svg-tree";
 
@@ -19,7 +19,7 @@ function element(node: SvgNode, key: number): ReactNode {
 }
 
 /** A scene drawn once, without interaction: thumbnails, trials and previews. It scales to the width it is given. */
-export function StaticPicture({ scene, label, className }: { scene: Scene; label: string; className?: string }) {
+export const StaticPicture = memo(function StaticPicture({ scene, label, className }: { scene: Scene; label: string; className?: string }) {
   const tree = sceneTree(scene, useId().replace(/[^A-Za-z0-9]/g, ""));
   const { width: _width, height: _height, ...attributes } = tree.attributes;
   // Where the label is empty, the text beside the picture says it all.
@@ -29,4 +29,4 @@ export function StaticPicture({ scene, label, className }: { scene: Scene; label
     { ...attributes, ...named, className: `picture ${className ?? ""}`, fontFamily: "var(--font-sans)", "font-family": undefined },
     ...tree.children.map(element),
   );
-}
+});
