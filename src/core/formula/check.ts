@@ -359,7 +359,7 @@ class Checker {
     if (NOT_YET.has(name)) return this.fail("unavailable", node.nameSpan, `${node.name} is not available yet.`);
     const entry = calls.get(name);
     if (!entry) {
-      const near = nearestName(node.name, ["total", "extract", ...calls.keys(), ...aggregates.keys()]);
+      const near = nearestName(node.name, ["total", "extract", ...calls.keys(), ...aggregates.keys(), ...NOT_YET]);
       const mends = near ? [{ ...node.nameSpan, label: `Use ${near}`, text: near }] : [];
       for (const arg of node.args) this.expr(arg, "row");
       return this.fail("name", node.nameSpan, `There is no function called “${node.name}”.${near ? ` Did you mean ${near}?` : ""}`, mends);

@@ -49,8 +49,8 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
     <section aria-label="New visual" className="h-full overflow-auto p-6">
       <div className="flex items-end gap-4">
         <h1 className="text-xl">New visual</h1>
-        <div className="w-72">
-          <Labelled label="Show">
+        <div className="w-64">
+          <Labelled label="Show" stacked>
             {(id) => <Choose id={id} value={measure.id} options={project.measures.map((m) => ({ value: m.id, label: m.label }))} onChange={setMeasureId} />}
           </Labelled>
         </div>
@@ -60,7 +60,7 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
           </button>
         )}
       </div>
-      <div className="mt-5 grid grid-cols-3 gap-4 max-lg:grid-cols-2">
+      <div className="mt-5 grid max-w-5xl grid-cols-3 gap-4 max-lg:grid-cols-2">
         {drafts.map((draft, i) => (
           <button
             key={draft.kind}

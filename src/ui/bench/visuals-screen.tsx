@@ -91,7 +91,9 @@ export function VisualsScreen() {
   };
   const shows = !adding && visual && staged;
   return (
-    <div className="grid h-full grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]">
+    <div
+      className={`grid h-full ${shows ? "grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]" : "grid-cols-[168px_minmax(0,1fr)] max-lg:grid-cols-[128px_minmax(0,1fr)]"}`}
+    >
       <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
         {visuals.map((v, i) => (
           <Thumbnail key={v.id} visual={v} data={all[i]} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
@@ -115,63 +117,61 @@ export function VisualsScreen() {
       ) : (
         <Gallery onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
       )}
-      <aside aria-label="Dials" className="min-h-0 overflow-auto border-l border-rule bg-panel">
-        {shows && (
-          <>
-            <section aria-label="Visual" className="flex flex-col gap-1.5 border-b border-rule px-4 py-3">
-              <div className="flex items-center gap-1">
-                <h2 className="section-title flex-1">Visual</h2>
-                <button type="button" className="icon-button size-7" aria-label="Copy this visual" onClick={() => add({ ...visual, name: `${visual.name} copy` })}>
-                  <Copy size={14} />
-                </button>
-                <button
-                  type="button"
-                  className="icon-button size-7"
-                  aria-label="Remove this visual"
-                  onClick={() => {
-                    apply(removeVisual(visual.id));
-                    choose(null);
-                    toast(`${visual.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
-                  }}
-                >
-                  <Trash2 size={14} />
-                </button>
-              </div>
-              <Labelled label="Name">
-                {(id) => (
-                  <CommitField
-                    id={id}
-                    value={visual.name}
-                    check={(t) => (t.trim() ? null : "A name is needed.")}
-                    onCommit={(t) => apply(changeVisual(visual.id, { name: t.trim().slice(0, 120) }))}
-                  />
-                )}
-              </Labelled>
-              <Labelled label="Title">
-                {(id) => (
-                  <CommitField
-                    id={id}
-                    value={visual.title}
-                    check={(t) => checkTemplate(t, names)[0]?.message ?? null}
-                    onCommit={(t) => apply(changeVisual(visual.id, { title: t.slice(0, 300) }))}
-                  />
-                )}
-              </Labelled>
-              <Labelled label="Subtitle">
-                {(id) => (
-                  <CommitField
-                    id={id}
-                    value={visual.subtitle}
-                    check={(t) => checkTemplate(t, names)[0]?.message ?? null}
-                    onCommit={(t) => apply(changeVisual(visual.id, { subtitle: t.slice(0, 300) }))}
-                  />
-                )}
-              </Labelled>
-            </section>
-            <DialPanel visual={visual} names={names} lit={lit} onLit={setLit} />
-          </>
-        )}
-      </aside>
+      {shows && (
+        <aside aria-label="Dials" className="min-h-0 overflow-auto border-l border-rule bg-panel">
+          <section aria-label="Visual" className="flex flex-col gap-1.5 border-b border-rule px-4 py-3">
+            <div className="flex items-center gap-1">
+              <h2 className="section-title flex-1">Visual</h2>
+              <button type="button" className="icon-button size-7" aria-label="Copy this visual" onClick={() => add({ ...visual, name: `${visual.name} copy` })}>
+                <Copy size={14} />
+              </button>
+              <button
+                type="button"
+                className="icon-button size-7"
+                aria-label="Remove this visual"
+                onClick={() => {
+                  apply(removeVisual(visual.id));
+                  choose(null);
+                  toast(`${visual.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+                }}
+              >
+                <Trash2 size={14} />
+              </button>
+            </div>
+            <Labelled label="Name">
+              {(id) => (
+                <CommitField
+                  id={id}
+                  value={visual.name}
+                  check={(t) => (t.trim() ? null : "A name is needed.")}
+                  onCommit={(t) => apply(changeVisual(visual.id, { name: t.trim().slice(0, 120) }))}
+                />
+              )}
+            </Labelled>
+            <Labelled label="Title">
+              {(id) => (
+                <CommitField
+                  id={id}
+                  value={visual.title}
+                  check={(t) => checkTemplate(t, names)[0]?.message ?? null}
+                  onCommit={(t) => apply(changeVisual(visual.id, { title: t.slice(0, 300) }))}
+                />
+              )}
+            </Labelled>
+            <Labelled label="Subtitle">
+              {(id) => (
+                <CommitField
+                  id={id}
+                  value={visual.subtitle}
+                  check={(t) => checkTemplate(t, names)[0]?.message ?? null}
+                  onCommit={(t) => apply(changeVisual(visual.id, { subtitle: t.slice(0, 300) }))}
+                />
+              )}
+            </Labelled>
+          </section>
+          <DialPanel visual={visual} names={names} lit={lit} onLit={setLit} />
+        </aside>
+      )}
     </div>
   );
 }

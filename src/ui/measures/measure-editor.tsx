@@ -93,6 +93,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
                   ))}
                 </li>
               ))}
+              {checked.problems.length > 4 && <li className="text-muted">and {checked.problems.length - 4} more</li>}
             </ul>
           )}
         </div>

@@ -9,6 +9,9 @@ import { emptyScene, fitText, frameScene, layFrame, textMark } from "../frame";
 import type { SceneInput } from "../kind";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
 
+/** End labels need a dial of this radius; smaller ones give the room to the reading. */
+const ENDS_FROM = 58;
+
 interface Stretch extends Zone {
   index: number;
   from: number;
@@ -43,8 +46,26 @@ export function zoneOf(zones: Zone[], value: number): Zone | null {
   return sorted.find((z) => z.to === null || value < z.to) ?? null;
 }
 
+/** The reading as it will stand: its size, and half of its width, before the dial's own size is known. */
+interface ReadingSize {
+  size: number;
+  half: number;
+  /** Height of the line under it, or 0. */
+  under: number;
+}
+
+/** How far below the hub the middle of the reading stands, so that a needle at either end of the arc passes beside it. */
+function readingDrop(style: SceneInput["style"], hub: number, reading: ReadingSize): number {
+  const plain = hub + 6 + reading.size * 0.6;
+  if (style.choice("needle.form") === "none") return plain;
+  const ends = [style.number("arc.start"), style.number("arc.start") + style.number("arc.sweep")].map((angle) => polar(0, 0, angle, 1));
+  // An end that points steeply down leaves no way beside it.
+  const slopes = ends.map(({ x, y }) => (y > 0.02 && Math.abs(x) > 0.02 ? y / Math.abs(x) : 0)).filter((slope) => slope < 0.8);
+  return Math.max(plain, ...slopes.map((slope) => slope * (reading.half + 4) + reading.size * 0.42));
+}
+
 /** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
-function layDial(input: SceneInput, body: { x: number; y: number; width: number; height: number }, margin: number, readingHeight: number): Dial {
+function layDial(input: SceneInput, body: { x: number; y: number; width: number; height: number }, margin: number, reading: ReadingSize): Dial {
   const { style } = input;
   const [start, sweep] = [style.number("arc.start"), style.number("arc.sweep")];
   const extent = arcExtent(start, sweep);
@@ -52,7 +73,7 @@ function layDial(input: SceneInput, body: { x: number; y: number; width: number;
   const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));
   const hub = Math.min(style.number("needle.hub"), body.height * 0.06);
   // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave some below.
-  const below = readingHeight > 0 ? hub + 6 + readingHeight : hub;
+  const below = reading.size > 0 ? readingDrop(style, hub, reading) + reading.size * 0.6 + reading.under : hub;
   const r = Math.max(6, Math.min(width / (extent.left + extent.right), height / (extent.top + extent.bottom), Math.max(height - below, height * 0.35) / extent.top));
   const bottom = Math.max(extent.bottom * r, below);
   const cx = body.x + body.width / 2 + ((extent.left - extent.right) * r) / 2;
@@ -157,7 +178,7 @@ function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[
     });
   }
   const size = Math.max(SMALLEST, Math.min(11, r * 0.12));
-  if (style.toggle("scale.ends") && r > 46) {
+  if (style.toggle("scale.ends") && r > ENDS_FROM) {
     for (const [id, share, value] of [
       ["minimum", 0, scale.minimum],
       ["maximum", 1, scale.maximum],
@@ -230,7 +251,8 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
   const wanted = Math.max(SMALLEST, Math.min(style.number("reading.size"), dial.r * 0.36));
   const text = style.template("reading.text");
   const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
-  const y = dial.cy + hub + 6 + wanted * 0.6;
+  const half = textWidth(fillTemplate(text, data.names), wanted, 600) / 2;
+  const y = Math.min(dial.cy + readingDrop(style, hub, { size: wanted, half: Math.min(half, dial.inner * 0.62), under: 0 }), input.frame.height - wanted * 0.5);
   // Level with the reading, the arc leaves this much room on both sides of the hub.
   const dy = y - dial.cy;
   const chord = dial.sweep > 200 && dy < dial.inner ? 2 * Math.sqrt(Math.max(0, dial.inner ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY;
@@ -247,7 +269,7 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
   const lineY = y + fitted.size * 0.6 + size * 0.75;
   if (under && lineY + size * 0.6 <= input.frame.height) {
     // Under the reading the arc's ends are the nearest neighbours.
-    const beside = Math.min(input.frame.width - 8, 2 * (dial.r * 0.86 - 14));
+    const beside = dial.r > ENDS_FROM && style.toggle("scale.ends") ? Math.min(input.frame.width - 8, 2 * (dial.r * 0.86 - 14)) : input.frame.width - 8;
     const small = fitText([under], Math.max(room, beside), size, 500);
     if (small.text) marks.push(textMark("word", "reading", dial.cx, lineY, small.text, small.size, 500, past ? theme.signal : theme.muted, "middle"));
   }
@@ -337,12 +359,11 @@ export function gaugeScene(input: SceneInput): Scene {
   const side = hasWords ? Math.min(body.width * 0.14, 14 + Math.max(...zones.map((z) => textWidth(z.word, 11, 500)))) : margin;
   const size = style.toggle("reading.shown") ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22)) : 0;
   const under = style.toggle("reading.word") && (zone?.word || share > 1 || share < 0);
-  const dial = layDial(
-    input,
-    { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) },
-    margin,
-    size * LINE_HEIGHT + (under ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0),
-  );
+  const dial = layDial(input, { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) }, margin, {
+    size,
+    half: textWidth(fillTemplate(style.template("reading.text"), data.names), size, 600) / 2,
+    under: under ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0,
+  });
   const pastText = share > 1 ? "past the end" : share < 0 ? "below the start" : "";
   const word = zone?.word ?? "";
   const datum: Datum = {
@@ -393,9 +414,9 @@ export function gaugeScene(input: SceneInput): Scene {
       y: dial.cy,
       rotate: end,
       points: [
-        [3, -dial.inner],
-        [3, -dial.r],
-        [3 + (dial.r - dial.inner) * 0.6, -(dial.inner + dial.r) / 2],
+        [-(dial.r - dial.inner) * 0.75, -dial.inner],
+        [-(dial.r - dial.inner) * 0.75, -dial.r],
+        [0, -(dial.inner + dial.r) / 2],
       ],
       fill: theme.signal,
       datum,
