@@ -35,7 +35,8 @@ function paint(fill: Fill | undefined): unknown {
 function elementOf(mark: Mark): object {
   const style = { fill: paint(mark.fill), stroke: mark.stroke ?? "none", lineWidth: mark.stroke ? (mark.strokeWidth ?? 1) : 0, opacity: mark.opacity ?? 1 };
   // Each mark is one element under a name of its own: a change of data moves it, and marks without data let the pointer through.
-  const shared = { id: mark.id, name: mark.id, silent: mark.datum === undefined };
+  // The scene itself says what is emphasised, so the chart must not lift what is under the pointer over its label.
+  const shared = { id: mark.id, name: mark.id, silent: mark.datum === undefined, emphasisDisabled: true, z2: mark.type === "text" ? 10 : 0 };
   const moves = { transition: ["shape", "style"] };
   switch (mark.type) {
     case "sector": {
@@ -98,6 +99,15 @@ export interface LivePicture {
   dispose(): void;
 }
 
+/** Beside the pointer, away from the middle of the picture, where the reading stands, but within the window. */
+function outward(picture: DOMRect, [x, y]: number[], [width, height]: number[]): [number, number] {
+  const gap = 14;
+  const within = (wanted: number, size: number, origin: number, end: number) => Math.max(8 - origin, Math.min(wanted, end - origin - size - 8));
+  const left = x < picture.width / 2 ? x - width - gap : x + gap;
+  const top = y < picture.height / 2 ? y - height - gap : y + gap;
+  return [within(left, width, picture.left, window.innerWidth), within(top, height, picture.top, window.innerHeight)];
+}
+
 /** What a datum says in the tooltip, as page elements: names from data are never read as markup. */
 function tooltipOf(datum: Datum): HTMLElement {
   const box = document.createElement("div");
@@ -156,7 +166,11 @@ export function startPicture(
           animationEasingUpdate: "cubicOut",
           tooltip: {
             trigger: "item",
-            confine: true,
+            // The tooltip may reach past a small picture.
+            appendTo: "body",
+            confine: false,
+            position: (point: number[], _params: unknown, _element: unknown, _box: unknown, size: { contentSize: number[] }) =>
+              outward(element.getBoundingClientRect(), point, size.contentSize),
             transitionDuration: 0,
             backgroundColor: night ? "#22302f" : "#fffdf8",
             borderColor: night ? "#3a4a4b" : "#dcd6c8",

@@ -1,4 +1,4 @@
-import type { Expr } from "../formula/check";
+import type { Expr } from "../formula/expr";
 import type { Value } from "../formula/value";
 import type { Accumulator } from "./accumulators";
 import { scalarOf } from "./vector";

@@ -1,5 +1,6 @@
 import { findColumn, outward, type Table } from "../data/column";
-import { checkFormula, type Expr, type Scope, tableOf } from "../formula/check";
+import { checkFormula } from "../formula/check";
+import { type Expr, type Scope, tableOf } from "../formula/expr";
 import { compareValues, type Value } from "../formula/value";
 import type { Accumulator } from "./accumulators";
 import { aggregateKey, aggregatesOf, compileGroup } from "./group-level";

@@ -1,5 +1,5 @@
 import { findColumn, type Table } from "../data/column";
-import type { Expr } from "../formula/check";
+import type { Expr } from "../formula/expr";
 import { type Accumulator, accumulatorOf } from "./accumulators";
 import { aggregateKey } from "./group-level";
 import { columnGrouper, type Grouper, MAX_GROUPS, wholeGrouper } from "./grouper";

@@ -1,5 +1,5 @@
 import { findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
-import type { Expr } from "../formula/check";
+import type { Expr } from "../formula/expr";
 import { SCALARS } from "../formula/scalars";
 import type { Value, ValueType } from "../formula/value";
 import { QueryError } from "./query";

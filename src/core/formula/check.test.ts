@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { checkFormula, type Scope } from "./check";
+import { checkFormula } from "./check";
+import type { Scope } from "./expr";
 
 const scope: Scope = {
   tables: [

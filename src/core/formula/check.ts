@@ -1,42 +1,11 @@
 import { AGGREGATES, NOT_YET } from "./aggregates";
+import { type Checked, type Expr, type Level, type Scope, type ScopeTable, tableOf } from "./expr";
 import { nearestName } from "./nearest";
 import { parseFormula } from "./parse";
 import type { Mend, Problem, Span } from "./problem";
 import { DAY_FIELDS, OPERATOR_OF_FUNCTION, SCALAR_ALIASES, SCALAR_ENTRIES, sharedType, TIME_FIELDS } from "./scalars";
 import type { Node } from "./tree";
-import type { Value, ValueType } from "./value";
-
-/** A checked formula: every name bound, every type known. Measures it used stand in it as their own trees. */
-export type Expr =
-  | { op: "constant"; type: ValueType; value: Value }
-  | { op: "column"; type: ValueType; table: string; column: string }
-  | { op: "input"; type: ValueType; name: string }
-  | { op: "call"; type: ValueType; fn: string; args: Expr[] }
-  | { op: "aggregate"; type: ValueType; fn: string; table: string; arg: Expr | null; distinct: boolean; filter: Expr | null }
-  | { op: "total"; type: ValueType; arg: Expr };
-
-export interface ScopeTable {
-  name: string;
-  columns: { name: string; type: ValueType }[];
-}
-
-/** What names can mean. Names are matched without regard to case. */
-export interface Scope {
-  tables: ScopeTable[];
-  measures: { name: string; formula: string; table: string | null }[];
-  inputs: { name: string; type: ValueType }[];
-}
-
-export type Level = "row" | "group";
-
-export interface Checked {
-  /** Null when there are problems. */
-  expr: Expr | null;
-  type: ValueType;
-  problems: Problem[];
-  /** The names the formula itself uses, each once, as they are declared. */
-  uses: { columns: { table: string; column: string }[]; measures: string[]; inputs: string[] };
-}
+import type { ValueType } from "./value";
 
 const TYPE_WORDS: Record<ValueType, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "null" };
 const MAX_TREE_DEPTH = 1500;
@@ -401,25 +370,6 @@ class Checker {
     const filter = node.filter ? this.expr(node.filter, "row") : null;
     if (node.filter && filter) this.typed(node.filter, filter, "boolean", "“where”");
     return { op: "aggregate", type: type ?? "number", fn: name, table: this.table.name, arg, distinct: node.distinct && name !== "min" && name !== "max", filter };
-  }
-}
-
-/** The table whose rows a checked formula reads, or null when it reads none. */
-export function tableOf(expr: Expr): string | null {
-  switch (expr.op) {
-    case "aggregate":
-    case "column":
-      return expr.table;
-    case "call":
-      for (const arg of expr.args) {
-        const found = tableOf(arg);
-        if (found) return found;
-      }
-      return null;
-    case "total":
-      return tableOf(expr.arg);
-    default:
-      return null;
   }
 }
 

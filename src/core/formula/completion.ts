@@ -1,5 +1,6 @@
 import { AGGREGATES } from "./aggregates";
-import { quoteName, type Scope } from "./check";
+import { quoteName } from "./check";
+import type { Scope } from "./expr";
 import { SCALAR_ENTRIES } from "./scalars";
 
 /** A name or a form that can stand in a formula: what is written, what it is, and a line of help. */

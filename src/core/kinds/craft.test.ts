@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type KindId, type Visual, visualSchema } from "../project/schema";
+import { type KindId, projectSchema, type Visual, visualSchema } from "../project/schema";
 import { contrast, THEMES } from "../scene/colour";
 import type { Scene, Sector, Text } from "../scene/marks";
 import { textWidth } from "../scene/text";
@@ -7,7 +7,7 @@ import { KINDS, kindOf } from "./index";
 import type { Dial } from "./kind";
 import { sceneOf } from "./picture";
 import { trialsOf } from "./trials";
-import { PERCENT_FORMAT, PLAIN_FORMAT, type VisualData } from "./visual-data";
+import { PERCENT_FORMAT, PLAIN_FORMAT, toVisualData, type VisualData } from "./visual-data";
 
 const CATEGORIES = ["Ferrow Isle", "North Quay", "Gannet Sound", "Old Pier", "Marl Point", "Upper Lanthorne Public Landing Stage"];
 const VALUES = [310_200, 240_100, 150_400, 110_000, 80_000, 43_420];
@@ -165,6 +165,23 @@ describe("the picture tells the truth", () => {
     const scene = sceneOf(visualOf("donut", {}, true), dataOf(VALUES), { focus: "k1" });
     expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "240\u2009100" });
     expect(scene.marks.find((m) => m.id === "caption")).toMatchObject({ text: "North Quay · 26\u2009%" });
+  });
+
+  it("donut: parts of a rate, which do not add up to it, say so", () => {
+    const rates = dataOf([0.6, 0.5, 0.4], { format: PERCENT_FORMAT, total: 0.52 });
+    expect(sceneOf(visualOf("donut", {}, true), rates).description).toContain("The parts do not add up to the total");
+    expect(sceneOf(visualOf("donut", {}, true), dataOf(VALUES)).description).not.toContain("do not add up");
+  });
+
+  it("a measure that is a text is not drawn as nothing", () => {
+    const project = projectSchema.parse({
+      format: "cavlo-project",
+      version: 1,
+      name: "p",
+      measures: [{ id: "m", name: "word", label: "Word", table: null, formula: "'good'", format: {} }],
+    });
+    const result = { columns: [{ name: "word", type: "text" as const, values: ["good"] }], rows: 1, totals: { word: "good" }, others: null, scanned: 0, ms: 0 };
+    expect(toVisualData(visualOf("gauge"), project, result).problem).toBe("Word is a text; a visual needs a number");
   });
 
   it("gauge: the needle stands at the value's share, pinned at the ends, and the reading is always true", () => {

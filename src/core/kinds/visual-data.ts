@@ -102,6 +102,8 @@ export function toVisualData(visual: Visual, project: Project, result: Result | 
   if (!measure) return nothing(visual, "Choose a measure");
   if (result === null) return nothing(visual, "");
   if ("error" in result) return nothing(visual, result.error);
+  const type = result.columns.find((c) => c.name === measure.name)?.type;
+  if (type === "text" || type === "date" || type === "timestamp") return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
   const inputNow = (i: Project["inputs"][number]) => inputs[i.name] ?? i.value;
   const numberFrom = (source: Source | null): number | null => {
     if (!source) return null;

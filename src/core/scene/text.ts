@@ -33,7 +33,8 @@ export function textWidth(text: string, size: number, weight: Weight): number {
 
 /** The text cut to a width with an ellipsis; an empty text when not even one letter fits. */
 export function shorten(text: string, width: number, size: number, weight: Weight): string {
-  if (textWidth(text, size, weight) <= width) return text;
+  // A width that was computed from the text itself must not cut it by a rounding error.
+  if (textWidth(text, size, weight) <= width + 0.01) return text;
   const chars = [...text];
   let [low, high] = [0, chars.length];
   while (low < high) {

@@ -1,7 +1,7 @@
 import type { Column } from "@/core/data/column";
 import type { Profile } from "@/core/data/profile";
 import type { Query, Result } from "@/core/engine/query";
-import type { Scope } from "@/core/formula/check";
+import type { Scope } from "@/core/formula/expr";
 import type { Value } from "@/core/formula/value";
 import type { TableInfo } from "@/core/project/schema";
 

@@ -2,7 +2,7 @@
 import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { useEffect, useRef } from "react";
-import type { Scope } from "@/core/formula/check";
+import type { Scope } from "@/core/formula/expr";
 import type { Problem } from "@/core/formula/problem";
 import { formulaExtensions, setScope, showProblems } from "./formula-language";
 

@@ -86,6 +86,8 @@ function insideLabels(all: Slice[], input: SceneInput, ring: { cx: number; cy: n
   for (const slice of all) {
     const lines = labelLines(slice, style.choice("labels.content"), input);
     if (slice.share * 100 < style.number("labels.least")) continue;
+    // Segments that step back while another is under the pointer are too pale to write on.
+    if (input.focus !== null && slice.row.key !== input.focus && all.some((s) => s.row.key === input.focus)) continue;
     const middle = (ring.inner + ring.r) / 2;
     const width = Math.max(...lines.map((l) => textWidth(l, size, 600)));
     if (!boxInSlice(slice, ring, middle, width + 4, lines.length * size * LINE_HEIGHT)) continue;
@@ -192,7 +194,11 @@ export function donutScene(input: SceneInput): Scene {
   const { marks, body: whole } = layFrame(input);
   const all = slices(input);
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
-  const left = negative > 0 ? `${negative} below zero left out: ${negative === 1 ? "it has" : "they have"} no share of a whole` : "";
+  const sum = data.rows.reduce((total, r) => total + (r.value ?? 0), 0);
+  // Parts of a rate, or a tail that was left out: the ring closes, but it is not the total.
+  const apart = data.total !== null && Math.abs(sum - data.total) > 0.001 * Math.max(Math.abs(sum), Math.abs(data.total));
+  const left =
+    negative > 0 ? `${negative} below zero left out: ${negative === 1 ? "it has" : "they have"} no share of a whole` : apart ? "The parts do not add up to the total" : "";
   const noted = footNote(whole, theme, left);
   const legend = layLegend(
     style.choice("legend.place"),

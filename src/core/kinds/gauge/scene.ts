@@ -4,83 +4,16 @@ import type { Datum, Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber, shortFormats } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
-import { arcExtent, polar } from "../angles";
+import { polar } from "../angles";
 import { emptyScene, fitText, frameScene, layFrame, textMark } from "../frame";
 import type { SceneInput } from "../kind";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
 
+import { type Dial, layDial, readingDrop } from "./dial";
+import { type Stretch, stretches, zoneOf } from "./zones";
+
 /** End labels need a dial of this radius; smaller ones give the room to the reading. */
 const ENDS_FROM = 58;
-
-interface Stretch extends Zone {
-  index: number;
-  from: number;
-  until: number;
-}
-interface Dial {
-  cx: number;
-  cy: number;
-  r: number;
-  inner: number;
-  start: number;
-  sweep: number;
-}
-
-/** The zones as shares of the scale, in order; edges outside the scale are clipped and empty stretches dropped. */
-function stretches(zones: Zone[], scale: Scale): Stretch[] {
-  let at = 0;
-  const sorted = zones.map((zone, index) => ({ ...zone, index })).sort((a, b) => (a.to ?? Number.POSITIVE_INFINITY) - (b.to ?? Number.POSITIVE_INFINITY));
-  return sorted
-    .map((zone) => {
-      const until = zone.to === null ? 1 : clamp(shareOf(zone.to, scale), at, 1);
-      const stretch = { ...zone, from: at, until };
-      at = until;
-      return stretch;
-    })
-    .filter((s) => s.until > s.from);
-}
-
-/** The zone a value falls in: an edge belongs to the zone above it. */
-export function zoneOf(zones: Zone[], value: number): Zone | null {
-  const sorted = zones.toSorted((a, b) => (a.to ?? Number.POSITIVE_INFINITY) - (b.to ?? Number.POSITIVE_INFINITY));
-  return sorted.find((z) => z.to === null || value < z.to) ?? null;
-}
-
-/** The reading as it will stand: its size, and half of its width, before the dial's own size is known. */
-interface ReadingSize {
-  size: number;
-  half: number;
-  /** Height of the line under it, or 0. */
-  under: number;
-}
-
-/** How far below the hub the middle of the reading stands, so that a needle at either end of the arc passes beside it. */
-function readingDrop(style: SceneInput["style"], hub: number, reading: ReadingSize): number {
-  const plain = hub + 6 + reading.size * 0.6;
-  if (style.choice("needle.form") === "none") return plain;
-  const ends = [style.number("arc.start"), style.number("arc.start") + style.number("arc.sweep")].map((angle) => polar(0, 0, angle, 1));
-  // An end that points steeply down leaves no way beside it.
-  const slopes = ends.map(({ x, y }) => (y > 0.02 && Math.abs(x) > 0.02 ? y / Math.abs(x) : 0)).filter((slope) => slope < 0.8);
-  return Math.max(plain, ...slopes.map((slope) => slope * (reading.half + 4) + reading.size * 0.42));
-}
-
-/** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
-function layDial(input: SceneInput, body: { x: number; y: number; width: number; height: number }, margin: number, reading: ReadingSize): Dial {
-  const { style } = input;
-  const [start, sweep] = [style.number("arc.start"), style.number("arc.sweep")];
-  const extent = arcExtent(start, sweep);
-  const width = Math.max(8, body.width - 2 * margin);
-  const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));
-  const hub = Math.min(style.number("needle.hub"), body.height * 0.06);
-  // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave some below.
-  const below = reading.size > 0 ? readingDrop(style, hub, reading) + reading.size * 0.6 + reading.under : hub;
-  const r = Math.max(6, Math.min(width / (extent.left + extent.right), height / (extent.top + extent.bottom), Math.max(height - below, height * 0.35) / extent.top));
-  const bottom = Math.max(extent.bottom * r, below);
-  const cx = body.x + body.width / 2 + ((extent.left - extent.right) * r) / 2;
-  const cy = body.y + (body.height - height) + (height - (extent.top * r + bottom)) / 2 + extent.top * r;
-  const thickness = Math.min(style.number("arc.thickness"), r * 0.8, Math.max(3, r * 0.45));
-  return { cx, cy, r, inner: r - thickness, start, sweep };
-}
 
 function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number, tone: string, datum: Datum): Mark[] {
   const { style, theme } = input;
