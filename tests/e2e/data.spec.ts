@@ -60,6 +60,7 @@ test("rows are found and sorted", async ({ page }) => {
 
 test("a file is dropped anywhere, shows progress, and is cancelled without a trace", async ({ page }) => {
   await openEmpty(page);
+  await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
   // Slow enough to be caught under way: the rows are many, the file is made in the page.
   await page.evaluate(() => {
     const data = new DataTransfer();
