@@ -153,47 +153,37 @@ export function startPicture(
     const key = markAt(event)?.datum?.key;
     if (key !== undefined) listen.onPick?.(key);
   });
+  /** The theme of the last drawing: while it stays, only the data changes. */
+  let drawn: Scene["theme"] | null = null;
+  const tooltipOption = (theme: Scene["theme"]) => ({
+    trigger: "item",
+    // The tooltip may reach past a small picture.
+    appendTo: "body",
+    confine: false,
+    position: (point: number[], _params: unknown, _element: unknown, _box: unknown, size: { contentSize: number[] }) =>
+      outward(element.getBoundingClientRect(), point, size.contentSize),
+    transitionDuration: 0,
+    backgroundColor: theme === "night" ? "#22302f" : "#fffdf8",
+    borderColor: theme === "night" ? "#3a4a4b" : "#dcd6c8",
+    padding: [8, 10],
+    textStyle: { color: theme === "night" ? "#e9e4d8" : "#1c2b2d", fontFamily: FONT_FAMILY, fontSize: 12.5 },
+    formatter: (event: unknown) => {
+      const datum = markAt(event)?.datum;
+      return datum ? tooltipOf(datum) : "";
+    },
+  });
   return {
     draw(scene, motion) {
       marks = scene.marks;
-      const night = scene.background === "#172123";
-      chart.setOption(
-        {
-          animation: motion > 0,
-          animationDuration: motion,
-          animationDurationUpdate: motion,
-          animationEasing: "cubicOut",
-          animationEasingUpdate: "cubicOut",
-          tooltip: {
-            trigger: "item",
-            // The tooltip may reach past a small picture.
-            appendTo: "body",
-            confine: false,
-            position: (point: number[], _params: unknown, _element: unknown, _box: unknown, size: { contentSize: number[] }) =>
-              outward(element.getBoundingClientRect(), point, size.contentSize),
-            transitionDuration: 0,
-            backgroundColor: night ? "#22302f" : "#fffdf8",
-            borderColor: night ? "#3a4a4b" : "#dcd6c8",
-            padding: [8, 10],
-            textStyle: { color: night ? "#e9e4d8" : "#1c2b2d", fontFamily: FONT_FAMILY, fontSize: 12.5 },
-            formatter: (event: unknown) => {
-              const datum = markAt(event)?.datum;
-              return datum ? tooltipOf(datum) : "";
-            },
-          },
-          series: [
-            {
-              id: SERIES,
-              type: "custom",
-              renderItem: SERIES,
-              coordinateSystem: "none",
-              itemPayload,
-              data: scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i })),
-            },
-          ],
-        } as never,
-        { replaceMerge: ["series"] },
-      );
+      const data = scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i }));
+      const moves = { animation: motion > 0, animationDuration: motion, animationDurationUpdate: motion };
+      if (drawn === scene.theme) {
+        chart.setOption({ ...moves, series: [{ id: SERIES, data }] } as never);
+        return;
+      }
+      drawn = scene.theme;
+      const series = [{ id: SERIES, type: "custom", renderItem: SERIES, coordinateSystem: "none", itemPayload, data }];
+      chart.setOption({ ...moves, animationEasing: "cubicOut", animationEasingUpdate: "cubicOut", tooltip: tooltipOption(scene.theme), series } as never);
     },
     resize: (width, height) => chart.resize({ width, height }),
     dispose: () => chart.dispose(),

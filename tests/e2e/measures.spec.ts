@@ -38,3 +38,23 @@ test("renaming a measure rewrites every formula that uses it, and one in use can
   await page.getByRole("button", { name: "Remove the measure" }).click();
   await expect(page.getByText(/Seats offered is used in Load factor/)).toBeVisible();
 });
+
+test("names of columns and inputs are completed", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  await page.getByRole("button", { name: "New measure" }).click();
+  const editor = page.getByRole("textbox", { name: /Formula of New measure/ });
+  await editor.fill("");
+  await editor.pressSequentially("sum(fare");
+  await page
+    .getByRole("listbox", { name: "Completions" })
+    .getByRole("option", { name: /fare_revenue/ })
+    .click();
+  await expect(editor).toHaveText("sum(fare_revenue");
+  await editor.pressSequentially(") / :punct");
+  await page
+    .getByRole("listbox", { name: "Completions" })
+    .getByRole("option", { name: /:punctuality_goal/ })
+    .click();
+  await expect(editor).toHaveText("sum(fare_revenue) / :punctuality_goal");
+});

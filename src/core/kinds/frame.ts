@@ -82,6 +82,7 @@ export function layFrame({ frame, theme, style, data }: SceneInput): { marks: Ma
 export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], description: string): Scene {
   const { frame, theme, style } = input;
   return {
+    theme: theme.name,
     ...frame,
     background: style.toggle("frame.filled") ? theme.sheet : null,
     border: style.toggle("frame.border") ? { color: theme.rule, radius: style.number("frame.radius") } : { color: "none", radius: style.number("frame.radius") },

@@ -99,6 +99,7 @@ export interface Handle {
 
 /** A finished picture: plain data, every position in pixels. The same input always gives the same scene. */
 export interface Scene {
+  theme: "light" | "night";
   width: number;
   height: number;
   background: string | null;

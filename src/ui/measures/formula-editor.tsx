@@ -44,5 +44,5 @@ export function FormulaEditor({
   useEffect(() => {
     if (view.current) showProblems(view.current, problems);
   }, [problems]);
-  return <div ref={host} className="overflow-hidden rounded-lg border border-rule bg-sheet focus-within:border-verdigris" />;
+  return <div ref={host} className="rounded-lg border border-rule bg-sheet focus-within:border-verdigris [&_.cm-editor]:rounded-lg" />;
 }

@@ -38,7 +38,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
       <section className="flex min-h-0 flex-col px-6 pt-5 pb-3">
-        <div className="grid grid-cols-[minmax(0,1fr)_200px] items-start gap-4">
+        <div className="grid grid-cols-[minmax(0,1fr)_280px] items-start max-lg:grid-cols-[minmax(0,1fr)_220px] gap-4">
           <h1 className="text-xl">
             <TitleField value={measure.label} taken={document.measures.filter((m) => m.id !== measure.id).map((m) => m.label)} onCommit={rename} />
           </h1>
