@@ -200,6 +200,24 @@ describe("the picture tells the truth", () => {
     expect((lap.end - lap.start) / 240).toBeCloseTo(0.12, 9);
   });
 
+  it("gauge: the reading is never cut, however small the dial", () => {
+    for (const size of [
+      { width: 96, height: 72 },
+      { width: 130, height: 80 },
+      { width: 220, height: 140 },
+      { width: 220, height: 132 },
+      { width: 300, height: 230 },
+    ]) {
+      for (const value of [0, 0.864, 0.92, 1.12, -0.2]) {
+        for (const sweep of [180, 240, 270, 300]) {
+          const dials = { "heading.shown": false, "frame.padding": 6, "arc.sweep": sweep, "arc.start": (360 - sweep / 2) % 360 };
+          const reading = sceneOf(visualOf("gauge", dials), rate(value), { size }).marks.find((m) => m.id === "reading");
+          expect(reading?.type === "text" ? reading.text : "", `${value} on ${sweep} at ${size.width}`).toMatch(/^−?\d+(\.\d)?\u2009%$/);
+        }
+      }
+    }
+  });
+
   it("gauge: the zones cover the scale, and an edge belongs to the zone above it", () => {
     const zones = sectorsOf(sceneOf(visualOf("gauge"), rate(0.9)), "zone:");
     expect(zones.map((z) => [z.start, z.end])).toEqual([

@@ -19,6 +19,18 @@ interface Props {
   onChange: (value: DialValue | null) => void;
 }
 
+interface BoundProps extends Omit<Props, "onChange"> {
+  visualId: string;
+  /** "part.dial" */
+  name: string;
+}
+
+/** One dial of one visual; drawn again only when its own value changes. */
+const BoundDial = memo(function BoundDial({ visualId, name, ...props }: BoundProps) {
+  const apply = useProject((s) => s.apply);
+  return <DialRow {...props} onChange={(value) => apply(setDial(visualId, name, value), `dial ${visualId} ${name}`)} />;
+});
+
 function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { type: "number" }> }) {
   const id = useId();
   const now = typeof value === "number" ? value : dial.default;
@@ -160,15 +172,7 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit }: P
       <div className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 pt-1">
         {part.dials.map((dial) => {
           const key = `${part.id}.${dial.id}`;
-          return (
-            <DialRow
-              key={key}
-              dial={dial}
-              names={names}
-              value={visual.dials[key] ?? dial.default}
-              onChange={(value) => apply(setDial(visual.id, key, value), `dial ${visual.id} ${key}`)}
-            />
-          );
+          return <BoundDial key={key} visualId={visual.id} name={key} dial={dial} names={names} value={visual.dials[key] ?? dial.default} />;
         })}
       </div>
     </section>

@@ -19,9 +19,14 @@ export interface ReadingSize {
   under: number;
 }
 
+/** How far below the hub the middle of the reading stands when nothing is in its way. */
+export function plainDrop(hub: number, size: number): number {
+  return hub + 6 + size * 0.6;
+}
+
 /** How far below the hub the middle of the reading stands, so that a needle at either end of the arc passes beside it. */
 export function readingDrop(style: SceneInput["style"], hub: number, reading: ReadingSize): number {
-  const plain = hub + 6 + reading.size * 0.6;
+  const plain = plainDrop(hub, reading.size);
   if (style.choice("needle.form") === "none") return plain;
   const ends = [style.number("arc.start"), style.number("arc.start") + style.number("arc.sweep")].map((angle) => polar(0, 0, angle, 1));
   // An end that points steeply down leaves no way beside it.
@@ -38,7 +43,9 @@ export function layDial(input: SceneInput, body: { x: number; y: number; width: 
   const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));
   const hub = Math.min(style.number("needle.hub"), body.height * 0.06);
   // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave some below.
-  const below = reading.size > 0 ? readingDrop(style, hub, reading) + reading.size * 0.6 + reading.under : hub;
+  // A small dial has no room to keep clear of its needle.
+  const drop = body.height < 170 ? plainDrop(hub, reading.size) : readingDrop(style, hub, reading);
+  const below = reading.size > 0 ? drop + reading.size * 0.6 + reading.under : hub;
   const r = Math.max(6, Math.min(width / (extent.left + extent.right), height / (extent.top + extent.bottom), Math.max(height - below, height * 0.35) / extent.top));
   const bottom = Math.max(extent.bottom * r, below);
   const cx = body.x + body.width / 2 + ((extent.left - extent.right) * r) / 2;

@@ -9,7 +9,7 @@ import { emptyScene, fitText, frameScene, layFrame, textMark } from "../frame";
 import type { SceneInput } from "../kind";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
 
-import { type Dial, layDial, readingDrop } from "./dial";
+import { type Dial, layDial, plainDrop, readingDrop } from "./dial";
 import { type Stretch, stretches, zoneOf } from "./zones";
 
 /** End labels need a dial of this radius; smaller ones give the room to the reading. */
@@ -185,17 +185,25 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
   const text = style.template("reading.text");
   const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
   const half = textWidth(fillTemplate(text, data.names), wanted, 600) / 2;
-  const y = Math.min(dial.cy + readingDrop(style, hub, { size: wanted, half: Math.min(half, dial.inner * 0.62), under: 0 }), input.frame.height - wanted * 0.5);
   // Level with the reading, the arc leaves this much room on both sides of the hub.
-  const dy = y - dial.cy;
-  const chord = dial.sweep > 200 && dy < dial.inner ? 2 * Math.sqrt(Math.max(0, dial.inner ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY;
-  const room = Math.min(input.frame.width - 8, Math.max(chord, dial.inner * 0.9), 2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8);
-  const fitted = fitText(
-    [data.names, ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }))].map((names) => fillTemplate(text, names)),
-    room,
-    wanted,
-    600,
-  );
+  const chordAt = (dy: number) => (dial.sweep > 200 && dy < dial.inner ? 2 * Math.sqrt(Math.max(0, dial.inner ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY);
+  const clear = readingDrop(style, hub, { size: wanted, half: Math.min(half, dial.inner * 0.62), under: 0 });
+  const texts = [data.names, ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }))].map((names) => fillTemplate(text, names));
+  const roomAt = (dy: number) => Math.min(input.frame.width - 8, Math.max(chordAt(dy), dial.inner * 0.9), 2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8);
+  const place = (drop: number, size: number) => {
+    const dy = Math.min(drop, input.frame.height - size * 0.5 - dial.cy);
+    return { y: dial.cy + dy, room: roomAt(dy), ...fitText(texts, roomAt(dy), size, 600) };
+  };
+  // To be read whole goes before standing clear of the needle, and then before size: a smaller text stands higher, where the arc is wider.
+  const places = [
+    () => (chordAt(clear) >= half * 1.5 ? place(clear, wanted) : place(plainDrop(hub, wanted), wanted)),
+    ...[wanted * 0.8, wanted * 0.65, SMALLEST].map((size) => () => place(plainDrop(hub, Math.max(SMALLEST, size)), Math.max(SMALLEST, size))),
+  ];
+  let fitted = places[0]();
+  for (const next of places.slice(1)) if (!texts.includes(fitted.text)) fitted = next();
+  // The smallest dials have no room inside for their value: it is written whole all the same.
+  if (!texts.includes(fitted.text)) fitted = { ...fitted, text: texts[texts.length - 1], size: SMALLEST };
+  const { y, room } = fitted;
   const marks: Mark[] = fitted.text ? [textMark("reading", "reading", dial.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")] : [];
   const under = past || (style.toggle("reading.word") ? word : "");
   const size = Math.max(SMALLEST, Math.min(12, wanted * 0.45));
