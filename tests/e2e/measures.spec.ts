@@ -22,8 +22,8 @@ test("what is not built yet says so at its place", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Measures");
   await page.getByRole("button", { name: "New measure" }).click();
-  await page.getByRole("textbox", { name: /Formula of/ }).fill("median(passengers)");
-  await expect(page.getByText("median is not available yet.").first()).toBeVisible();
+  await page.getByRole("textbox", { name: /Formula of/ }).fill("max(routes.distance_km)");
+  await expect(page.getByText(/reached through a link, which is not available yet/).first()).toBeVisible();
 });
 
 test("renaming a measure rewrites every formula that uses it, and one in use cannot vanish", async ({ page }) => {

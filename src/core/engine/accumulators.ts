@@ -1,5 +1,5 @@
 import type { Value, ValueType } from "../formula/value";
-import { compareText } from "../formula/value";
+import { compareText, compareValues } from "../formula/value";
 import type { Vector } from "./vector";
 
 /**
@@ -7,7 +7,7 @@ import type { Vector } from "./vector";
  * for count(*)), and optionally a filter (a row counts where it is 1).
  */
 export interface Accumulator {
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void;
+  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void;
   /** The same aggregate for coarser groups: group g here belongs to group `into[g]` there. */
   merge(into: Int32Array, groups: number): Accumulator;
   /** The value of a group; groups that no row reached give what the aggregate gives for no rows. */
@@ -156,10 +156,153 @@ class TextExtreme implements Accumulator {
   }
 }
 
-/** Distinct values of each group; `fn` says what is made of them. */
+/** The true and false values of each group: whether all, or any, are true. */
+class Truth implements Accumulator {
+  private readonly counts = [new Count(), new Count()];
+  constructor(readonly all: boolean) {}
+  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
+    const { numbers } = argument as { numbers: Float64Array };
+    for (const truth of [0, 1]) {
+      const where = numbers.map((x, i) => (x === truth && (filter === null || filter[i] === 1) ? 1 : 0));
+      this.counts[truth].add(groups, length, null, where);
+    }
+  }
+  merge(into: Int32Array, groups: number): Accumulator {
+    const merged = new Truth(this.all);
+    for (const truth of [0, 1]) merged.counts[truth] = this.counts[truth].merge(into, groups) as Count;
+    return merged;
+  }
+  result(group: number): Value {
+    const [no, yes] = this.counts.map((c) => c.result(group) as number);
+    if (no + yes === 0) return null;
+    return this.all ? no === 0 : yes > 0;
+  }
+}
+
+/**
+ * Mean and spread of each group in one pass (B. P. Welford, Technometrics 4, 1962), put together for coarser groups as in
+ * T. F. Chan, G. H. Golub, R. J. LeVeque, Updating Formulae and a Pairwise Algorithm for Computing Sample Variances, 1979.
+ */
+class Spread implements Accumulator {
+  counts = new Float64Array(0);
+  means = new Float64Array(0);
+  squares = new Float64Array(0);
+  constructor(
+    readonly root: boolean,
+    readonly sample: boolean,
+  ) {}
+  private reserve(size: number): void {
+    this.counts = grown(this.counts, size);
+    this.means = grown(this.means, size);
+    this.squares = grown(this.squares, size);
+  }
+  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
+    this.reserve(highest(groups, length) + 1);
+    const { numbers } = argument as { numbers: Float64Array };
+    for (let i = 0; i < length; i++) {
+      const x = numbers[i];
+      if (x !== x || (filter !== null && filter[i] !== 1)) continue;
+      const g = groups[i];
+      const n = ++this.counts[g];
+      const off = x - this.means[g];
+      this.means[g] += off / n;
+      this.squares[g] += off * (x - this.means[g]);
+    }
+  }
+  merge(into: Int32Array, groups: number): Accumulator {
+    const merged = new Spread(this.root, this.sample);
+    merged.reserve(groups);
+    for (let g = 0; g < Math.min(into.length, this.counts.length); g++) {
+      const [to, n, m] = [into[g], this.counts[g], merged.counts[into[g]]];
+      if (n === 0) continue;
+      const off = this.means[g] - merged.means[to];
+      merged.counts[to] = n + m;
+      merged.means[to] += (off * n) / (n + m);
+      merged.squares[to] += this.squares[g] + (off * off * n * m) / (n + m);
+    }
+    return merged;
+  }
+  result(group: number): Value {
+    const n = (this.counts[group] ?? 0) - (this.sample ? 1 : 0);
+    if (n <= 0) return null;
+    const variance = this.squares[group] / n;
+    const value = this.root ? Math.sqrt(variance) : variance;
+    return Number.isFinite(value) ? value : null;
+  }
+}
+
+/** Keeps the values of each group; gives the one at a share of their order, interpolated as SQL's percentile_cont. */
+class Percentile implements Accumulator {
+  lists: number[][] = [];
+  constructor(readonly share: number) {}
+  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
+    const { numbers } = argument as { numbers: Float64Array };
+    for (let i = 0; i < length; i++) {
+      if (numbers[i] !== numbers[i] || (filter !== null && filter[i] !== 1)) continue;
+      this.lists[groups[i]] ??= [];
+      this.lists[groups[i]].push(numbers[i]);
+    }
+  }
+  merge(into: Int32Array): Accumulator {
+    const merged = new Percentile(this.share);
+    for (let g = 0; g < into.length; g++) {
+      merged.lists[into[g]] ??= [];
+      for (const x of this.lists[g] ?? []) merged.lists[into[g]].push(x);
+    }
+    return merged;
+  }
+  result(group: number): Value {
+    const list = this.lists[group];
+    if (!list?.length || !(this.share >= 0 && this.share <= 1)) return null;
+    const sorted = Float64Array.from(list).sort();
+    const at = this.share * (sorted.length - 1);
+    const low = Math.floor(at);
+    const [a, b] = [sorted[low], sorted[Math.ceil(at)]];
+    return a + (b - a) * (at - low);
+  }
+}
+
+/** The value of the row with the largest (or smallest) key of each group; of several such rows the first. Rows without a key or a value are passed over. */
+class ByKey implements Accumulator {
+  keys: (number | string | undefined)[] = [];
+  values: (number | string)[] = [];
+  constructor(
+    readonly sign: 1 | -1,
+    readonly type: ValueType,
+  ) {}
+  private take(group: number, key: number | string, value: number | string): void {
+    const best = this.keys[group];
+    if (best !== undefined && this.sign * compareValues(key, best) <= 0) return;
+    this.keys[group] = key;
+    this.values[group] = value;
+  }
+  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void {
+    const at = (v: Vector, i: number) => ("codes" in v ? v.dictionary[v.codes[i]] : v.numbers[i]);
+    const [values, keys] = [argument as Vector, by as Vector];
+    for (let i = 0; i < length; i++) {
+      if (isNull(keys, i) || isNull(values, i) || (filter !== null && filter[i] !== 1)) continue;
+      this.take(groups[i], at(keys, i), at(values, i));
+    }
+  }
+  merge(into: Int32Array): Accumulator {
+    const merged = new ByKey(this.sign, this.type);
+    for (let g = 0; g < into.length; g++) {
+      const key = this.keys[g];
+      if (key !== undefined) merged.take(into[g], key, this.values[g]);
+    }
+    return merged;
+  }
+  result(group: number): Value {
+    if (this.keys[group] === undefined) return null;
+    const value = this.values[group];
+    return this.type === "boolean" ? value === 1 : value;
+  }
+}
+
+/** Distinct values of each group; an accumulator of the same aggregate gets each of them once. */
 class Distinct implements Accumulator {
   sets: Set<number | string>[] = [];
-  constructor(readonly fn: "count" | "sum" | "avg") {}
+  constructor(readonly once: () => Accumulator) {}
   add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
     const v = argument as Vector;
     for (let i = 0; i < length; i++) {
@@ -171,7 +314,7 @@ class Distinct implements Accumulator {
     }
   }
   merge(into: Int32Array): Accumulator {
-    const merged = new Distinct(this.fn);
+    const merged = new Distinct(this.once);
     for (let g = 0; g < into.length; g++) {
       const to = into[g];
       merged.sets[to] ??= new Set();
@@ -180,31 +323,45 @@ class Distinct implements Accumulator {
     return merged;
   }
   result(group: number): Value {
-    const set = this.sets[group];
-    if (this.fn === "count") return set?.size ?? 0;
-    if (!set || set.size === 0) return null;
-    const sum = new Sum(this.fn === "avg");
-    const numbers = Float64Array.from(set as Set<number>);
-    sum.add(new Int32Array(numbers.length), numbers.length, { numbers }, null);
-    return sum.result(0);
+    const values = [...(this.sets[group] ?? [])];
+    const accumulator = this.once();
+    // Counting needs only that there is a value; every other aggregate of distinct values takes numbers.
+    const numbers = Float64Array.from(values, (x) => (typeof x === "number" ? x : 0));
+    accumulator.add(new Int32Array(numbers.length), numbers.length, { numbers }, null, null);
+    return accumulator.result(0);
   }
 }
 
-/** A fresh accumulator of an aggregate whose argument has this type (null for count(*)). */
-export function accumulatorOf(fn: string, distinct: boolean, argument: ValueType | null): Accumulator {
-  if (distinct && (fn === "count" || fn === "sum" || fn === "avg")) return new Distinct(fn);
+type Asked = { fn: string; distinct: boolean; arg: { type: ValueType } | null; fraction: { op: string; value?: Value } | null };
+
+/** A fresh accumulator of a bound aggregate. */
+export function accumulatorOf({ fn, distinct, arg, fraction }: Asked): Accumulator {
+  if (distinct) return new Distinct(() => accumulatorOf({ fn, distinct: false, arg, fraction }));
+  const type = arg?.type ?? "number";
   switch (fn) {
     case "count":
       return new Count();
     case "sum":
-      return new Sum(false);
     case "avg":
-      return new Sum(true);
+      return new Sum(fn === "avg");
     case "min":
-    case "max": {
-      const sign = fn === "max" ? 1 : -1;
-      return argument === "text" ? new TextExtreme(sign) : new NumberExtreme(sign, argument ?? "number");
-    }
+    case "max":
+      return type === "text" ? new TextExtreme(fn === "max" ? 1 : -1) : new NumberExtreme(fn === "max" ? 1 : -1, type);
+    case "median":
+      return new Percentile(0.5);
+    case "percentile_cont":
+      return new Percentile(fraction?.op === "constant" && typeof fraction.value === "number" ? fraction.value : Number.NaN);
+    case "stddev_pop":
+    case "stddev_samp":
+    case "var_pop":
+    case "var_samp":
+      return new Spread(fn.startsWith("stddev"), fn.endsWith("samp"));
+    case "max_by":
+    case "min_by":
+      return new ByKey(fn === "max_by" ? 1 : -1, type);
+    case "bool_and":
+    case "bool_or":
+      return new Truth(fn === "bool_and");
   }
   throw new Error(`no accumulator for ${fn}`);
 }

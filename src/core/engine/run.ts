@@ -1,4 +1,5 @@
 import { findColumn, outward, type Table } from "../data/column";
+import { parseIsoDate } from "../formula/calendar";
 import { checkFormula } from "../formula/check";
 import { type Expr, type Scope, tableOf } from "../formula/expr";
 import { compareValues, type Value } from "../formula/value";
@@ -8,7 +9,7 @@ import { keyType, outwardKey } from "./grouper";
 import { inputValue } from "./input-value";
 import { type Query, QueryError, type Result, type ResultColumn } from "./query";
 import { type Aggregate, type Gathered, scanKey, scanTable } from "./scan";
-import { bindInputs } from "./vector";
+import { bindInputs, TODAY } from "./vector";
 
 /** What queries are answered from: the names formulas may use, the inputs' values, and the tables by name. */
 export interface Catalog {
@@ -16,6 +17,8 @@ export interface Catalog {
   /** Values by the input's name. Dates are ISO 8601 text. */
   inputs: Record<string, Value>;
   tables: Table[];
+  /** What current_date is, as ISO 8601 text. */
+  today?: string;
 }
 
 /** Remembers what scans gathered, so that a change of sort, of first-n or of a group-level input reads no rows again. */
@@ -56,6 +59,7 @@ function boundInputs(query: Query, catalog: Catalog): Map<string, Value> {
     values.set(name.toLowerCase(), inputValue(value, type, name));
     given.delete(name.toLowerCase());
   }
+  values.set(TODAY, catalog.today ? parseIsoDate(catalog.today) : null);
   const unknown = [...given.keys()][0];
   if (unknown !== undefined) throw new QueryError("unknown_input", `There is no input called “${unknown}”.`);
   return values;

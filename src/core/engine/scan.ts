@@ -18,7 +18,7 @@ export interface Gathered {
   scanned: number;
 }
 
-export const ROW_COUNT: Aggregate = { op: "aggregate", type: "number", fn: "count", table: "", arg: null, distinct: false, filter: null };
+export const ROW_COUNT: Aggregate = { op: "aggregate", type: "number", fn: "count", table: "", arg: null, by: null, fraction: null, distinct: false, filter: null };
 
 /** Names a scan by the rows it reads and how it groups them. */
 export function scanKey(table: Table, filters: Filter[], split: Split | null): string {
@@ -49,8 +49,9 @@ export function scanTable(table: Table, filters: Filter[], splits: { split: Spli
       groups: new Int32Array(BLOCK),
       parts: [...unique].map(([key, a]) => ({
         key,
-        accumulator: accumulatorOf(a.fn, a.distinct, a.arg?.type ?? null),
+        accumulator: accumulatorOf(a),
         argument: a.arg ? kernelOf(a.arg) : null,
+        by: a.by ? kernelOf(a.by) : null,
         filter: a.filter ? kernelOf(a.filter) : null,
       })),
     };
@@ -71,9 +72,9 @@ export function scanTable(table: Table, filters: Filter[], splits: { split: Spli
           `This split makes more than ${MAX_GROUPS.toLocaleString("en")} groups. Split by a column with fewer values, or by a longer stretch of time.`,
         );
       }
-      for (const { accumulator, argument, filter } of job.parts) {
+      for (const { accumulator, argument, by, filter } of job.parts) {
         const where = filter === null ? null : (vectors.get(filter) as { numbers: Float64Array }).numbers;
-        accumulator.add(job.groups, length, argument === null ? null : (vectors.get(argument) as Vector), where);
+        accumulator.add(job.groups, length, argument === null ? null : (vectors.get(argument) as Vector), where, by === null ? null : (vectors.get(by) as Vector));
       }
     }
   }

@@ -251,6 +251,9 @@ export function compileRow(expr: Expr, table: Table): Kernel {
   }
 }
 
+/** Under this name the day of the query stands among the inputs' values; no input can be called so. */
+export const TODAY = "\u0000today";
+
 /** The expression with every input replaced by its value. Throws a QueryError where a value is missing or of another type. */
 export function bindInputs(expr: Expr, inputs: ReadonlyMap<string, Value>): Expr {
   switch (expr.op) {
@@ -262,7 +265,9 @@ export function bindInputs(expr: Expr, inputs: ReadonlyMap<string, Value>): Expr
     case "call":
       return { ...expr, args: expr.args.map((a) => bindInputs(a, inputs)) };
     case "aggregate":
-      return { ...expr, arg: expr.arg && bindInputs(expr.arg, inputs), filter: expr.filter && bindInputs(expr.filter, inputs) };
+      return { ...expr, ...Object.fromEntries((["arg", "by", "fraction", "filter"] as const).map((part) => [part, expr[part] && bindInputs(expr[part], inputs)])) };
+    case "today":
+      return { op: "constant", type: "date", value: inputs.get(TODAY) ?? null };
     case "total":
       return { ...expr, arg: bindInputs(expr.arg, inputs) };
     default:

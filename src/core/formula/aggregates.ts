@@ -7,9 +7,14 @@ export interface AggregateEntry {
   help: string;
   takes: string;
   type: (arg: ValueType) => ValueType | null;
+  /** A second value that is compared row by row: max_by(x, key). */
+  keyed?: true;
+  /** Its value stands in "within group (order by x)", and a share from 0 to 1 in the brackets. */
+  ordered?: true;
 }
 
 const numbers = (t: ValueType): ValueType | null => (t === "number" || t === "null" ? "number" : null);
+const booleans = (t: ValueType): ValueType | null => (t === "boolean" || t === "null" ? "boolean" : null);
 const anything = (): ValueType => "number";
 const same = (t: ValueType): ValueType => t;
 
@@ -20,7 +25,21 @@ export const AGGREGATES: AggregateEntry[] = [
   { name: "avg", signature: "avg(x)", help: "the mean", takes: "a number", type: numbers },
   { name: "min", signature: "min(x)", help: "the smallest", takes: "any value", type: same },
   { name: "max", signature: "max(x)", help: "the largest", takes: "any value", type: same },
+  { name: "median", signature: "median(x)", help: "the value in the middle, halfway between the two middle ones", takes: "a number", type: numbers },
+  {
+    name: "percentile_cont",
+    signature: "percentile_cont(0.9) within group (order by x)",
+    help: "the value below which a share of the rows lies, interpolated",
+    takes: "a number",
+    type: numbers,
+    ordered: true,
+  },
+  { name: "stddev_pop", signature: "stddev_pop(x)", help: "the standard deviation of all values", takes: "a number", type: numbers },
+  { name: "stddev_samp", signature: "stddev_samp(x)", help: "the standard deviation estimated from a sample", takes: "a number", type: numbers },
+  { name: "var_pop", signature: "var_pop(x)", help: "the variance of all values", takes: "a number", type: numbers },
+  { name: "var_samp", signature: "var_samp(x)", help: "the variance estimated from a sample", takes: "a number", type: numbers },
+  { name: "max_by", signature: "max_by(x, key)", help: "x of the row with the largest key; of several, the first", takes: "any value", type: same, keyed: true },
+  { name: "min_by", signature: "min_by(x, key)", help: "x of the row with the smallest key; of several, the first", takes: "any value", type: same, keyed: true },
+  { name: "bool_and", signature: "bool_and(x)", help: "true where x is true in all rows that have it", takes: "true or false", type: booleans },
+  { name: "bool_or", signature: "bool_or(x)", help: "true where x is true in some row", takes: "true or false", type: booleans },
 ];
-
-/** Documented aggregates and functions that do not compute yet: a formula with one says so, at its place. */
-export const NOT_YET = new Set("median percentile_cont stddev_pop stddev_samp var_pop var_samp max_by min_by bool_and bool_or date_trunc current_date".split(" "));

@@ -87,9 +87,19 @@ describe("checking", () => {
   });
 
   it("says what is not available yet instead of computing something else", () => {
-    expect(check("median(passengers)").problems[0]).toMatchObject({ code: "unavailable", message: "median is not available yet." });
+    expect(check("max(routes.route)").problems[0].message).toContain("which is not available yet");
     expect(check("route_count / count(*)").problems[0].code).toBe("unavailable");
     expect(check("max(routes.route)").problems[0].code).toBe("unavailable");
+  });
+
+  it("says how the longer forms are written", () => {
+    expect(messages("max_by(passengers)")[0]).toBe("Write max_by(x, key).");
+    expect(messages("percentile_cont(0.5)")[0]).toContain("within group (order by x)");
+    expect(messages("percentile_cont(2) within group (order by passengers)")[0]).toContain("a number from 0 to 1");
+    expect(messages("max(date_trunc('mont', date))")[0]).toContain("'month'");
+    expect(check("max(date_trunc('mont', date))").problems[0].mends?.[0].text).toBe("'month'");
+    expect(check("percentile_cont(:goal) within group (order by passengers)").problems).toEqual([]);
+    expect(check("max_by(route, date) filter (where not cancelled)").type).toBe("text");
   });
 
   it("survives a sum of thousands of terms", () => {

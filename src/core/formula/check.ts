@@ -1,4 +1,5 @@
-import { AGGREGATES, NOT_YET } from "./aggregates";
+import { AGGREGATES } from "./aggregates";
+import { DATE_BUCKETS, type DateBucket } from "./calendar";
 import { type Checked, type Expr, type Level, type Scope, type ScopeTable, tableOf } from "./expr";
 import { nearestName } from "./nearest";
 import { parseFormula } from "./parse";
@@ -325,10 +326,11 @@ class Checker {
     const name = Object.hasOwn(SCALAR_ALIASES, node.name) ? SCALAR_ALIASES[node.name] : node.name;
     if (name === "total") return this.total(node, level, inTotal);
     if (aggregates.has(name)) return this.aggregate(node, level);
-    if (NOT_YET.has(name)) return this.fail("unavailable", node.nameSpan, `${node.name} is not available yet.`);
+    if (name === "date_trunc") return this.dateTrunc(node, level, inTotal);
+    if (name === "current_date" && node.args.length === 0) return { op: "today", type: "date" };
     const entry = calls.get(name);
     if (!entry) {
-      const near = nearestName(node.name, ["total", "extract", ...calls.keys(), ...aggregates.keys(), ...NOT_YET]);
+      const near = nearestName(node.name, ["total", "extract", "current_date", ...calls.keys(), ...aggregates.keys(), "date_trunc"]);
       const mends = near ? [{ ...node.nameSpan, label: `Use ${near}`, text: near }] : [];
       for (const arg of node.args) this.expr(arg, "row");
       return this.fail("name", node.nameSpan, `There is no function called “${node.name}”.${near ? ` Did you mean ${near}?` : ""}`, mends);
@@ -352,24 +354,63 @@ class Checker {
     return { op: "total", type: arg.type, arg };
   }
 
+  private dateTrunc(node: Node & { kind: "call" }, level: Level, inTotal: boolean): Expr {
+    const [unit, when] = node.args;
+    if (node.args.length !== 2) return this.fail("type", node, "date_trunc takes a unit and a date: date_trunc('month', d).");
+    const arg = this.expr(when, level, inTotal);
+    const word = unit.kind === "literal" && typeof unit.value === "string" ? unit.value.toLowerCase() : "";
+    const isDay = (DATE_BUCKETS as readonly string[]).includes(word);
+    if (!isDay && word !== "hour" && word !== "minute") {
+      const near = nearestName(word, [...DATE_BUCKETS, "hour", "minute"]);
+      return this.fail(
+        "name",
+        unit,
+        `The unit of date_trunc is one of ${DATE_BUCKETS.map((b) => `'${b}'`).join(", ")}, 'hour' and 'minute'.`,
+        near ? [{ start: unit.start, end: unit.end, label: `Use '${near}'`, text: `'${near}'` }] : [],
+      );
+    }
+    if (arg.type !== "date" && arg.type !== "timestamp" && arg.type !== "null")
+      return this.fail("type", when, `date_trunc needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`);
+    if (arg.type === "timestamp")
+      return isDay
+        ? this.call("at_midnight", "timestamp", [this.call(`trunc_to_${word as DateBucket}`, "date", [this.call("day_of_timestamp", "date", [arg])])])
+        : this.call(`trunc_to_${word}`, "timestamp", [arg]);
+    return isDay ? this.call(`trunc_to_${word}`, "date", [arg]) : this.fail("type", when, `A date has no ${word}; a timestamp has.`);
+  }
+
   private aggregate(node: Node & { kind: "call" }, level: Level): Expr {
     const { name } = node;
     const entry = aggregates.get(name);
     if (!entry) throw new Error(`no aggregate ${name}`);
     if (level === "row") return this.fail("level", node.nameSpan, `${name} is an aggregate and cannot stand inside another aggregate or a filter. Make it a measure of its own.`);
     if (!this.table) return this.fail("name", node.nameSpan, `${name} needs rows. Choose the measure's table first.`);
-    if (node.orderBy) return this.fail("syntax", node, `${name} takes no “within group”.`);
+    if (node.orderBy && !entry.ordered) return this.fail("syntax", node, `${name} takes no “within group”.`);
     if (node.star && (name !== "count" || node.distinct)) return this.fail("type", node, `Only count takes *: write ${name}(a column).`);
-    if (!node.star && node.args.length !== 1) return this.fail("type", node, `${name} takes one value: ${entry.signature}.`);
-    const arg = node.star ? null : this.expr(node.args[0], "row");
+    const wanted = entry.keyed ? 2 : 1;
+    if (!node.star && (node.args.length !== wanted || (entry.ordered && !node.orderBy))) return this.fail("type", node, `Write ${entry.signature}.`);
+    if (node.distinct && (entry.keyed || entry.ordered)) return this.fail("syntax", node, `${name} takes no distinct.`);
+    const argNode = entry.ordered ? node.orderBy : node.args[0];
+    const arg = node.star || !argNode ? null : this.expr(argNode, "row");
     const type = arg ? entry.type(arg.type) : "number";
-    if (type === null && arg) {
-      const mends = arg.type === "text" ? [this.wrapMend(node.args[0], "cast(", " as number)", "Read the text as a number")] : [];
-      return this.fail("type", node.args[0], `${name} takes ${entry.takes}, and this is ${TYPE_WORDS[arg.type]}.`, mends);
+    if (type === null && arg && argNode) {
+      const mends = arg.type === "text" && entry.type("number") ? [this.wrapMend(argNode, "cast(", " as number)", "Read the text as a number")] : [];
+      return this.fail("type", argNode, `${name} takes ${entry.takes}, and this is ${TYPE_WORDS[arg.type]}.`, mends);
     }
+    const fraction = entry.ordered ? this.fraction(node.args[0]) : null;
+    const by = entry.keyed ? this.expr(node.args[1], "row") : null;
     const filter = node.filter ? this.expr(node.filter, "row") : null;
     if (node.filter && filter) this.typed(node.filter, filter, "boolean", "“where”");
-    return { op: "aggregate", type: type ?? "number", fn: name, table: this.table.name, arg, distinct: node.distinct && name !== "min" && name !== "max", filter };
+    // The smallest, the largest, and whether all or any are true do not depend on how often a value stands.
+    const distinct = node.distinct && !["min", "max", "bool_and", "bool_or"].includes(name);
+    return { op: "aggregate", type: type ?? "number", fn: name, table: this.table.name, arg, by, fraction, distinct, filter };
+  }
+
+  /** The share in percentile_cont: a number from 0 to 1, or an input. */
+  private fraction(node: Node): Expr {
+    const expr = this.expr(node, "row");
+    const isNumber = expr.op === "constant" && typeof expr.value === "number" && expr.value >= 0 && expr.value <= 1;
+    if (isNumber || (expr.op === "input" && expr.type === "number")) return expr;
+    return this.fail("type", node, "The share is a number from 0 to 1, for example 0.9, or an input.");
   }
 }
 

@@ -15,6 +15,8 @@ const WORDS: [string, string][] = [
   ["filter (where )", "keeps only some rows of an aggregate"],
   ["case when  then  else  end", "chooses a value by conditions"],
   ["extract(year from )", "a part of a date"],
+  ["date_trunc('month', )", "the first day of a year, quarter, month or week"],
+  ["current_date", "the day on which the query runs"],
   ["total()", "an aggregate over all rows that the filters keep, ignoring the split"],
   ["between  and ", "within two limits"],
   ["is null", "true where there is no value"],
@@ -28,7 +30,7 @@ export function completionsFor(scope: Scope, table: string | null): Completion[]
     ...(own?.columns ?? []).map((c): Completion => ({ text: quoteName(c.name), kind: "column", detail: c.type, help: `column of ${own?.name}` })),
     ...scope.measures.map((m): Completion => ({ text: quoteName(m.name), kind: "measure", detail: "measure", help: m.formula })),
     ...scope.inputs.map((i): Completion => ({ text: `:${i.name}`, kind: "input", detail: `input, ${i.type}`, help: "" })),
-    ...AGGREGATES.map((a): Completion => ({ text: `${a.name}()`, kind: "aggregate", detail: a.signature, help: a.help })),
+    ...AGGREGATES.map((a): Completion => ({ text: a.ordered ? `${a.name}(0.5) within group (order by )` : `${a.name}()`, kind: "aggregate", detail: a.signature, help: a.help })),
     ...SCALAR_ENTRIES.map((f): Completion => ({ text: `${f.name}()`, kind: "function", detail: f.signature, help: f.help })),
     ...WORDS.map(([text, help]): Completion => ({ text, kind: "word", detail: "", help })),
   ];

@@ -7,7 +7,10 @@ export type Expr =
   | { op: "column"; type: ValueType; table: string; column: string }
   | { op: "input"; type: ValueType; name: string }
   | { op: "call"; type: ValueType; fn: string; args: Expr[] }
-  | { op: "aggregate"; type: ValueType; fn: string; table: string; arg: Expr | null; distinct: boolean; filter: Expr | null }
+  /** `by` is the row-level key of max_by and min_by, `fraction` the constant of percentile_cont. */
+  | { op: "aggregate"; type: ValueType; fn: string; table: string; arg: Expr | null; by: Expr | null; fraction: Expr | null; distinct: boolean; filter: Expr | null }
+  /** The day on which the query runs. */
+  | { op: "today"; type: "date" }
   | { op: "total"; type: ValueType; arg: Expr };
 
 export interface ScopeTable {

@@ -174,6 +174,11 @@ for (const field of DAY_FIELDS) SCALARS[`extract_${field}`] = numeric((day) => f
 for (const [field, [unit, size]] of Object.entries(TIME_FIELDS)) {
   SCALARS[`extract_${field}`] = numeric((t) => (((Math.floor(t / unit) % size) + size) % size) + (field === "second" ? (((t % 1000) + 1000) % 1000) / 1000 : 0));
 }
+for (const [unit, size] of [
+  ["hour", 3_600_000],
+  ["minute", 60_000],
+] as const)
+  SCALARS[`trunc_to_${unit}`] = numeric((t) => Math.floor(t / size) * size);
 for (const bucket of DATE_BUCKETS) SCALARS[`trunc_to_${bucket}`] = numeric((day) => bucketStart(day, bucket));
 
 const all = (wanted: ValueType) => (args: ValueType[]) => args.every((t) => t === wanted || t === "null");

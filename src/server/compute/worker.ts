@@ -11,7 +11,7 @@ const scans = new ScanCache();
 
 function answer(request: ComputeRequest): ComputeAnswer {
   if (request.type === "results") {
-    const catalog = { scope: request.scope, inputs: request.inputs, tables: request.tables.map((t) => tables.table(t)) };
+    const catalog = { scope: request.scope, inputs: request.inputs, tables: request.tables.map((t) => tables.table(t)), today: new Date().toLocaleDateString("sv-SE") };
     const results = runQueries(request.queries, catalog, scans, () => performance.now());
     return { results: results.map((r) => (r instanceof QueryError ? { error: { code: r.code, message: r.message, at: r.at } } : r)) };
   }
