@@ -2,12 +2,19 @@ import type { Value, ValueType } from "../formula/value";
 import { compareText, compareValues } from "../formula/value";
 import type { Vector } from "./vector";
 
+/** The rows of a block: `groups[0 .. length)` are their groups, all below `size`. */
+export interface GroupedRows {
+  groups: Int32Array;
+  length: number;
+  size: number;
+}
+
 /**
- * Gathers one aggregate for many groups. `add` takes a block: the group of each row, the argument's values (null
+ * Gathers one aggregate for many groups. `add` takes a block: its rows by group, the argument's values (null
  * for count(*)), and optionally a filter (a row counts where it is 1).
  */
 export interface Accumulator {
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void;
+  add(rows: GroupedRows, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void;
   /** The same aggregate for coarser groups: group g here belongs to group `into[g]` there. */
   merge(into: Int32Array, groups: number): Accumulator;
   /** The value of a group; groups that no row reached give what the aggregate gives for no rows. */
@@ -21,20 +28,17 @@ function grown<T extends Float64Array | Int32Array>(array: T, size: number): T {
   return next;
 }
 
-function highest(groups: Int32Array, length: number): number {
-  let most = -1;
-  for (let i = 0; i < length; i++) if (groups[i] > most) most = groups[i];
-  return most;
-}
-
 const isNull = (v: Vector, i: number) => ("codes" in v ? v.codes[i] < 0 : v.numbers[i] !== v.numbers[i]);
 
 class Count implements Accumulator {
   counts = new Float64Array(0);
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
-    this.counts = grown(this.counts, highest(groups, length) + 1);
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+    this.counts = grown(this.counts, size);
     const { counts } = this;
-    for (let i = 0; i < length; i++) if ((filter === null || filter[i] === 1) && (argument === null || !isNull(argument, i))) counts[groups[i]]++;
+    // A loop for each case, so that none tests what does not change from row to row.
+    if (argument === null && filter === null) for (let i = 0; i < length; i++) counts[groups[i]]++;
+    else if (argument === null && filter !== null) for (let i = 0; i < length; i++) counts[groups[i]] += filter[i] === 1 ? 1 : 0;
+    else if (argument !== null) for (let i = 0; i < length; i++) if ((filter === null || filter[i] === 1) && !isNull(argument, i)) counts[groups[i]]++;
   }
   merge(into: Int32Array, groups: number): Accumulator {
     const merged = new Count();
@@ -61,8 +65,8 @@ class Sum implements Accumulator {
     this.lost = grown(this.lost, size);
     this.counts = grown(this.counts, size);
   }
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
-    this.reserve(highest(groups, length) + 1);
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+    this.reserve(size);
     const { sums, lost, counts } = this;
     const { numbers } = argument as { numbers: Float64Array };
     for (let i = 0; i < length; i++) {
@@ -71,7 +75,9 @@ class Sum implements Accumulator {
       const g = groups[i];
       const s = sums[g];
       const t = s + x;
-      lost[g] += Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s;
+      // The exact error of one addition without a branch (D. E. Knuth, The Art of Computer Programming 2, 4.2.2).
+      const part = t - s;
+      lost[g] += s - (t - part) + (x - part);
       sums[g] = t;
       counts[g]++;
     }
@@ -114,8 +120,8 @@ class NumberExtreme implements Accumulator {
     const b = this.best[group];
     if (x === x && (b !== b || this.sign * (x - b) > 0)) this.best[group] = x;
   }
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
-    this.reserve(highest(groups, length) + 1);
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+    this.reserve(size);
     const { numbers } = argument as { numbers: Float64Array };
     for (let i = 0; i < length; i++) if (filter === null || filter[i] === 1) this.take(groups[i], numbers[i]);
   }
@@ -139,7 +145,7 @@ class TextExtreme implements Accumulator {
     const b = this.best[group] ?? null;
     if (b === null || this.sign * compareText(text, b) > 0) this.best[group] = text;
   }
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
     const { codes, dictionary } = argument as { codes: Int32Array; dictionary: string[] };
     for (let i = 0; i < length; i++) if (codes[i] >= 0 && (filter === null || filter[i] === 1)) this.take(groups[i], dictionary[codes[i]]);
   }
@@ -160,11 +166,11 @@ class TextExtreme implements Accumulator {
 class Truth implements Accumulator {
   private readonly counts = [new Count(), new Count()];
   constructor(readonly all: boolean) {}
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
     const { numbers } = argument as { numbers: Float64Array };
     for (const truth of [0, 1]) {
       const where = numbers.map((x, i) => (x === truth && (filter === null || filter[i] === 1) ? 1 : 0));
-      this.counts[truth].add(groups, length, null, where);
+      this.counts[truth].add({ groups, length, size }, null, where);
     }
   }
   merge(into: Int32Array, groups: number): Accumulator {
@@ -196,8 +202,8 @@ class Spread implements Accumulator {
     this.means = grown(this.means, size);
     this.squares = grown(this.squares, size);
   }
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
-    this.reserve(highest(groups, length) + 1);
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+    this.reserve(size);
     const { numbers } = argument as { numbers: Float64Array };
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
@@ -235,7 +241,7 @@ class Spread implements Accumulator {
 class Percentile implements Accumulator {
   lists: number[][] = [];
   constructor(readonly share: number) {}
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
     const { numbers } = argument as { numbers: Float64Array };
     for (let i = 0; i < length; i++) {
       if (numbers[i] !== numbers[i] || (filter !== null && filter[i] !== 1)) continue;
@@ -276,7 +282,7 @@ class ByKey implements Accumulator {
     this.keys[group] = key;
     this.values[group] = value;
   }
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void {
+  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void {
     const at = (v: Vector, i: number) => ("codes" in v ? v.dictionary[v.codes[i]] : v.numbers[i]);
     const [values, keys] = [argument as Vector, by as Vector];
     for (let i = 0; i < length; i++) {
@@ -303,7 +309,7 @@ class ByKey implements Accumulator {
 class Distinct implements Accumulator {
   sets: Set<number | string>[] = [];
   constructor(readonly once: () => Accumulator) {}
-  add(groups: Int32Array, length: number, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
     const v = argument as Vector;
     for (let i = 0; i < length; i++) {
       if (isNull(v, i) || (filter !== null && filter[i] !== 1)) continue;
@@ -327,7 +333,7 @@ class Distinct implements Accumulator {
     const accumulator = this.once();
     // Counting needs only that there is a value; every other aggregate of distinct values takes numbers.
     const numbers = Float64Array.from(values, (x) => (typeof x === "number" ? x : 0));
-    accumulator.add(new Int32Array(numbers.length), numbers.length, { numbers }, null, null);
+    accumulator.add({ groups: new Int32Array(numbers.length), length: numbers.length, size: 1 }, { numbers }, null, null);
     return accumulator.result(0);
   }
 }

@@ -61,7 +61,7 @@ export function scanTable(table: Table, filters: Filter[], splits: { split: Spli
     const length = Math.min(BLOCK, scanned - start);
     if (selected) rows.set(selected.subarray(start, start + length));
     else for (let i = 0; i < length; i++) rows[i] = start + i;
-    const block = { rows, length };
+    const block = { rows, length, start: selected ? -1 : start };
     const vectors = new Map<string, Vector>();
     for (const [key, kernel] of kernels) vectors.set(key, kernel(block));
     for (const job of jobs) {
@@ -72,9 +72,10 @@ export function scanTable(table: Table, filters: Filter[], splits: { split: Spli
           `This split makes more than ${MAX_GROUPS.toLocaleString("en")} groups. Split by a column with fewer values, or by a longer stretch of time.`,
         );
       }
+      const grouped = { groups: job.groups, length, size: job.grouper.keys.length };
       for (const { accumulator, argument, by, filter } of job.parts) {
         const where = filter === null ? null : (vectors.get(filter) as { numbers: Float64Array }).numbers;
-        accumulator.add(job.groups, length, argument === null ? null : (vectors.get(argument) as Vector), where, by === null ? null : (vectors.get(by) as Vector));
+        accumulator.add(grouped, argument === null ? null : (vectors.get(argument) as Vector), where, by === null ? null : (vectors.get(by) as Vector));
       }
     }
   }

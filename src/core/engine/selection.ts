@@ -47,48 +47,89 @@ function bucketTest(filter: Extract<Filter, { in: Value[] }>, data: ColumnData):
   };
 }
 
-function rowTest(filter: Filter, table: Table): (row: number) => boolean {
+/** Narrows row numbers: writes those of `rows[0 .. count)` that it keeps to the front and gives how many they are. `rows` null stands for all rows. */
+type Narrowing = (rows: Int32Array | null, count: number, out: Int32Array) => number;
+
+/** Keeps rows whose stored value lies within both limits. A null never does: NaN fails every comparison, and the limits leave out what stands for null. */
+function withinLimits(values: Float64Array | Int32Array | Uint8Array, low: number, high: number): Narrowing {
+  return (rows, count, out) => {
+    let kept = 0;
+    if (rows === null) {
+      for (let row = 0; row < count; row++) {
+        const x = values[row];
+        if (x >= low && x <= high) out[kept++] = row;
+      }
+      return kept;
+    }
+    for (let i = 0; i < count; i++) {
+      const x = values[rows[i]];
+      if (x >= low && x <= high) out[kept++] = rows[i];
+    }
+    return kept;
+  };
+}
+
+/** Keeps rows whose text is marked; the mark of null comes first. */
+function withMarkedText(codes: Int32Array, marks: Uint8Array): Narrowing {
+  return (rows, count, out) => {
+    let kept = 0;
+    for (let i = 0; i < count; i++) {
+      const row = rows === null ? i : rows[i];
+      if (marks[codes[row] + 1] === 1) out[kept++] = row;
+    }
+    return kept;
+  };
+}
+
+function byTest(test: (row: number) => boolean): Narrowing {
+  return (rows, count, out) => {
+    let kept = 0;
+    for (let i = 0; i < count; i++) {
+      const row = rows === null ? i : rows[i];
+      if (test(row)) out[kept++] = row;
+    }
+    return kept;
+  };
+}
+
+function narrowing(filter: Filter, table: Table): Narrowing {
   const column = findColumn(table, filter.column);
   if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${filter.column}” to filter by.`);
   const { data, name } = column;
   if ("in" in filter) {
-    if (filter.by) return bucketTest(filter, data);
+    if (filter.by) return byTest(bucketTest(filter, data));
     if (data.type === "text") {
       const wanted = new Set(filter.in.map((v) => (v === null ? null : stored(v, data, name))));
-      const keeps = Uint8Array.from([null, ...data.dictionary], (text) => (wanted.has(text) ? 1 : 0));
-      return (row) => keeps[data.codes[row] + 1] === 1;
+      return withMarkedText(
+        data.codes,
+        Uint8Array.from([null, ...data.dictionary], (text) => (wanted.has(text) ? 1 : 0)),
+      );
     }
     const withNull = filter.in.includes(null);
     const none = nullOf(data);
     const wanted = new Set(filter.in.filter((v) => v !== null).map((v) => stored(v, data, name)));
-    return (row) => (none(data.values[row]) ? withNull : wanted.has(data.values[row]));
+    const { values } = data;
+    return byTest((row) => (none(values[row]) ? withNull : wanted.has(values[row])));
   }
   const from = filter.from === undefined || filter.from === null ? null : stored(filter.from, data, name);
   const to = filter.to === undefined || filter.to === null ? null : stored(filter.to, data, name);
   if (data.type === "text") {
-    const keeps = Uint8Array.from(data.dictionary, (t) => ((from === null || compareText(t, from as string) >= 0) && (to === null || compareText(t, to as string) <= 0) ? 1 : 0));
-    return (row) => data.codes[row] >= 0 && keeps[data.codes[row]] === 1;
+    const inside = (t: string) => (from === null || compareText(t, from as string) >= 0) && (to === null || compareText(t, to as string) <= 0);
+    return withMarkedText(
+      data.codes,
+      Uint8Array.from([null, ...data.dictionary], (t) => (t !== null && inside(t) ? 1 : 0)),
+    );
   }
-  const none = nullOf(data);
-  const low = from === null ? Number.NEGATIVE_INFINITY : (from as number);
-  const high = to === null ? Number.POSITIVE_INFINITY : (to as number);
-  const { values } = data;
-  return (row) => !none(values[row]) && values[row] >= low && values[row] <= high;
+  const least = data.type === "date" ? NULL_DAY + 1 : Number.NEGATIVE_INFINITY;
+  const most = data.type === "boolean" ? NULL_BOOLEAN - 1 : Number.POSITIVE_INFINITY;
+  return withinLimits(data.values, Math.max(least, (from as number | null) ?? least), Math.min(most, (to as number | null) ?? most));
 }
 
 /** The rows that every filter keeps, in table order; null when there is no filter and all rows stay. */
 export function selectRows(table: Table, filters: Filter[]): Int32Array | null {
   if (filters.length === 0) return null;
-  const tests = filters.map((f) => rowTest(f, table));
-  let rows = new Int32Array(table.rows);
-  let count = 0;
-  const [first, ...rest] = tests;
-  for (let row = 0; row < table.rows; row++) if (first(row)) rows[count++] = row;
-  for (const test of rest) {
-    let kept = 0;
-    for (let i = 0; i < count; i++) if (test(rows[i])) rows[kept++] = rows[i];
-    count = kept;
-  }
-  rows = rows.slice(0, count);
-  return rows;
+  const out = new Int32Array(table.rows);
+  let count = table.rows;
+  for (const [i, narrow] of filters.map((f) => narrowing(f, table)).entries()) count = narrow(i === 0 ? null : out, count, out);
+  return out.subarray(0, count);
 }

@@ -6,10 +6,11 @@ import { QueryError } from "./query";
 
 export const BLOCK = 2048;
 
-/** A run of rows under evaluation: `rows[0 .. length)` are row numbers of the table. */
+/** A run of rows under evaluation: `rows[0 .. length)` are row numbers of the table; where they follow each other, `start` is the first, else -1. */
 export interface Block {
   rows: Int32Array;
   length: number;
+  start: number;
 }
 
 /**
@@ -40,7 +41,9 @@ function columnKernel(table: Table, name: string): Kernel {
   const vector = { numbers: out };
   if (data.type === "number" || data.type === "timestamp") {
     const { values } = data;
-    return ({ rows, length }) => {
+    return ({ rows, length, start }) => {
+      // Rows that follow each other are read where they lie.
+      if (start >= 0) return { numbers: values.subarray(start, start + length) };
       for (let i = 0; i < length; i++) out[i] = values[rows[i]];
       return vector;
     };
@@ -65,49 +68,57 @@ function constantKernel(type: ValueType, value: Value): Kernel {
   return () => vector;
 }
 
-type Binary = (a: number, b: number) => number;
-/** Operators on two doubles where NaN in gives NaN out by arithmetic itself, or by the comparison's own test. */
-const FAST: Record<string, Binary> = {
-  "+": (a, b) => a + b,
-  "-": (a, b) => a - b,
-  "*": (a, b) => a * b,
-  "/": (a, b) => a / b,
+type Doubles = Float64Array;
+type Loop = (a: Doubles, b: Doubles, out: Doubles, length: number) => void;
+
+/**
+ * One loop an operator, written out, so that each is compiled for itself. NaN in gives NaN out; what is not finite becomes
+ * NaN, since a formula never yields infinity.
+ */
+const ARITHMETIC: Record<string, Loop> = {
+  "+": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = finite(a[i] + b[i]);
+  },
+  "-": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = finite(a[i] - b[i]);
+  },
+  "*": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = finite(a[i] * b[i]);
+  },
+  "/": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = finite(a[i] / b[i]);
+  },
 };
-const COMPARE: Record<string, (a: number, b: number) => boolean> = {
-  "=": (a, b) => a === b,
-  "<>": (a, b) => a !== b,
-  "<": (a, b) => a < b,
-  "<=": (a, b) => a <= b,
-  ">": (a, b) => a > b,
-  ">=": (a, b) => a >= b,
+const finite = (x: number) => (x - x === 0 ? x : Number.NaN);
+const unknown = (a: number, b: number) => a !== a || b !== b;
+
+/** Comparisons give 1, 0, or NaN where a side is null. */
+const COMPARE: Record<string, Loop> = {
+  "=": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = unknown(a[i], b[i]) ? Number.NaN : a[i] === b[i] ? 1 : 0;
+  },
+  "<>": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = unknown(a[i], b[i]) ? Number.NaN : a[i] !== b[i] ? 1 : 0;
+  },
+  "<": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = unknown(a[i], b[i]) ? Number.NaN : a[i] < b[i] ? 1 : 0;
+  },
+  "<=": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = unknown(a[i], b[i]) ? Number.NaN : a[i] <= b[i] ? 1 : 0;
+  },
+  ">": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = unknown(a[i], b[i]) ? Number.NaN : a[i] > b[i] ? 1 : 0;
+  },
+  ">=": (a, b, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = unknown(a[i], b[i]) ? Number.NaN : a[i] >= b[i] ? 1 : 0;
+  },
 };
 
-/** Builds the loop of one operator, so that the engine's inner call is inlined into a loop of its own. */
-function arithmeticKernel(f: Binary, left: Kernel, right: Kernel): Kernel {
+function loopKernel(loop: Loop, left: Kernel, right: Kernel): Kernel {
   const out = new Float64Array(BLOCK);
   const vector = { numbers: out };
   return (block) => {
-    const a = (left(block) as { numbers: Float64Array }).numbers;
-    const b = (right(block) as { numbers: Float64Array }).numbers;
-    for (let i = 0; i < block.length; i++) {
-      const x = f(a[i], b[i]);
-      out[i] = x - x === 0 ? x : Number.NaN;
-    }
-    return vector;
-  };
-}
-
-function comparisonKernel(test: (a: number, b: number) => boolean, left: Kernel, right: Kernel): Kernel {
-  const out = new Float64Array(BLOCK);
-  const vector = { numbers: out };
-  return (block) => {
-    const a = (left(block) as { numbers: Float64Array }).numbers;
-    const b = (right(block) as { numbers: Float64Array }).numbers;
-    for (let i = 0; i < block.length; i++) {
-      const x = a[i];
-      const y = b[i];
-      out[i] = x !== x || y !== y ? Number.NaN : test(x, y) ? 1 : 0;
-    }
+    loop((left(block) as { numbers: Doubles }).numbers, (right(block) as { numbers: Doubles }).numbers, out, block.length);
     return vector;
   };
 }
@@ -240,8 +251,8 @@ export function compileRow(expr: Expr, table: Table): Kernel {
       const others = expr.args.filter((a, i) => a.op !== "constant" && !texts.includes(i));
       if (texts.length === 1 && others.length === 0) return dictionaryKernel(expr, texts[0], args[texts[0]]);
       if (expr.args.some((a) => isText(a.type))) return genericKernel(expr, args);
-      if (Object.hasOwn(FAST, expr.fn)) return arithmeticKernel(FAST[expr.fn], args[0], args[1]);
-      if (Object.hasOwn(COMPARE, expr.fn)) return comparisonKernel(COMPARE[expr.fn], args[0], args[1]);
+      if (Object.hasOwn(ARITHMETIC, expr.fn)) return loopKernel(ARITHMETIC[expr.fn], args[0], args[1]);
+      if (Object.hasOwn(COMPARE, expr.fn)) return loopKernel(COMPARE[expr.fn], args[0], args[1]);
       if (expr.fn === "and" || expr.fn === "or") return logicKernel(expr.fn, args);
       if (expr.fn === "not") return notKernel(args[0]);
       return genericKernel(expr, args);
