@@ -3,18 +3,10 @@ import { Minus, Plus } from "lucide-react";
 import { useState } from "react";
 import type { Value } from "@/core/formula/value";
 import type { Input } from "@/core/project/schema";
+import { stepped } from "@/core/project/stepping";
 import { formatNumber } from "@/core/scene/number-format";
 import { Choose } from "../shared/labelled";
 import { readTyped } from "../shared/typed-number";
-
-/** A number's next step, kept on the grid of steps and within the limits. */
-export function stepped(value: number, direction: 1 | -1, input: Pick<Input, "minimum" | "maximum" | "step">): number {
-  const step = input.step ?? 1;
-  const from = input.minimum ?? 0;
-  const steps = (value - from) / step;
-  const next = from + (direction > 0 ? Math.floor(steps + 1e-9) + 1 : Math.ceil(steps - 1e-9) - 1) * step;
-  return Number(Math.min(input.maximum ?? Number.POSITIVE_INFINITY, Math.max(input.minimum ?? Number.NEGATIVE_INFINITY, next)).toPrecision(12));
-}
 
 /** An input as a stepper: two buttons, arrow keys, or a typed number within its limits. */
 export function InputControl({ input, value, onChange }: { input: Input; value: Value; onChange: (value: Value) => void }) {

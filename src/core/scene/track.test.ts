@@ -1,0 +1,76 @@
+import { describe, expect, it } from "vitest";
+import { sceneOf } from "../kinds/picture";
+import { PERCENT_FORMAT, PLAIN_FORMAT, type VisualData } from "../kinds/visual-data";
+import { type Visual, visualSchema } from "../project/schema";
+import { valueAt } from "./track";
+
+function data(total: number, more: Partial<VisualData> = {}): VisualData {
+  const format = more.format ?? PLAIN_FORMAT;
+  return {
+    rows: [{ key: "a", label: "A", value: total, groups: 0 }],
+    total,
+    target: null,
+    minimum: null,
+    maximum: null,
+    zones: [],
+    format,
+    valueLabel: "A",
+    splitLabel: null,
+    title: "A",
+    subtitle: "",
+    names: { value: { value: total, format }, total: { value: total, format } },
+    problem: null,
+    ...more,
+  };
+}
+const visual = (kind: Visual["kind"], dials: Visual["dials"] = {}) => visualSchema.parse({ id: "v", name: "v", kind, value: "m", dials });
+const rate = data(0.6, {
+  format: PERCENT_FORMAT,
+  target: 0.92,
+  minimum: 0,
+  maximum: 1,
+  zones: [
+    { to: 0.5, word: "poor", tone: "poor" },
+    { to: 0.8, word: "watch", tone: "watch" },
+    { to: null, word: "good", tone: "good" },
+  ],
+});
+
+const CASES: [string, Visual, VisualData][] = [
+  ["donut", visual("donut"), data(5)],
+  ["donut, turned", visual("donut", { "arc.start": 200, "arc.hole": 30, "arc.sweep": 150, "arc.direction": "counter" }), data(5)],
+  ["gauge", visual("gauge"), rate],
+  ["gauge, half", visual("gauge", { "arc.start": 270, "arc.sweep": 180 }), rate],
+  ["progress bar", visual("progress bar"), data(80, { target: 120 })],
+];
+
+describe("handles", () => {
+  for (const [name, v, d] of CASES) {
+    it(`${name}: each stands where its own value is`, () => {
+      const { handles } = sceneOf(v, d, { size: { width: 400, height: 330 } });
+      expect(handles.length).toBeGreaterThan(0);
+      for (const handle of handles) {
+        // At the seam of a full turn both ends of the track are one point.
+        const got = valueAt(handle, handle.x, handle.y) % (handle.to === 360 ? 360 : Number.POSITIVE_INFINITY);
+        expect(Math.abs(got - handle.value), handle.id).toBeLessThanOrEqual(handle.step * 0.51);
+      }
+    });
+  }
+
+  it("stay within their limits, however far the pointer goes", () => {
+    for (const [, v, d] of CASES) {
+      for (const handle of sceneOf(v, d).handles) {
+        for (const [x, y] of [
+          [-5000, -5000],
+          [5000, 5000],
+          [0, 9000],
+          [200, 165],
+        ]) {
+          const value = valueAt(handle, x, y);
+          expect(value).toBeGreaterThanOrEqual(Math.min(handle.from, handle.to) - 1e-9);
+          expect(value).toBeLessThanOrEqual(Math.max(handle.from, handle.to) + 1e-9);
+        }
+      }
+    }
+  });
+});

@@ -1,0 +1,77 @@
+import { expect, it } from "vitest";
+import type { Scene } from "@/core/scene/marks";
+import { sceneToSvg } from "./svg-text";
+
+const scene: Scene = {
+  theme: "light",
+  width: 200,
+  height: 100,
+  background: "#fffdf8",
+  border: { color: "#dcd6c8", radius: 12 },
+  handles: [],
+  description: `A <b>"quoted"</b> & bold picture`,
+  marks: [
+    { type: "text", id: "t", part: "labels", x: 10, y: 20, text: `<script>alert('x')</script> & \u0007"`, size: 12, weight: 600, align: "start", fill: "#1c2b2d" },
+    {
+      type: "rect",
+      id: "r",
+      part: "bar",
+      x: 0,
+      y: 0,
+      width: 50,
+      height: 10,
+      radii: [5, 5, 5, 5],
+      fill: {
+        type: "linear",
+        x0: 0,
+        y0: 0,
+        x1: 1,
+        y1: 0,
+        stops: [
+          { at: 0, color: "#ffffff" },
+          { at: 1, color: "#000000" },
+        ],
+      },
+    },
+    { type: "circle", id: "c", part: "hub", cx: 5, cy: 5, r: 3, fill: "#1c2b2d", opacity: 0.5 },
+    {
+      type: "polygon",
+      id: "p",
+      part: "needle",
+      x: 100,
+      y: 50,
+      rotate: 45,
+      points: [
+        [0, 0],
+        [1, -10],
+        [2, 0],
+      ],
+      fill: "#1c2b2d",
+    },
+    {
+      type: "line",
+      id: "l",
+      part: "labels",
+      points: [
+        [0, 0],
+        [10, 10],
+      ],
+      stroke: "#5e6c6b",
+      strokeWidth: 2,
+    },
+  ],
+};
+
+it("writes every mark, and markup in texts as text", () => {
+  const svg = sceneToSvg(scene);
+  expect(svg).toContain("&lt;script&gt;alert(&#39;x&#39;)&lt;/script&gt; &amp; &quot;</text>");
+  expect(svg).toContain("<desc>A &lt;b&gt;&quot;quoted&quot;&lt;/b&gt; &amp; bold picture</desc>");
+  expect(svg).not.toMatch(/<script|NaN|undefined/);
+  expect(svg).not.toContain("\u0007");
+  expect(svg).toContain('fill="url(#ramp0)"');
+  expect(svg).toContain('<linearGradient id="ramp0"');
+  expect(svg).toContain('transform="translate(100 50) rotate(45)"');
+  expect(svg).toContain('opacity="0.5"');
+  expect(svg).toContain('stroke-width="2"');
+  expect(svg.match(/<(path|circle|text)\b/g)).toHaveLength(6);
+});

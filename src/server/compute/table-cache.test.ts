@@ -1,0 +1,77 @@
+import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Reading } from "@/core/data/reading-schema";
+import type { TableInfo } from "@/core/project/schema";
+import { settings } from "../settings";
+import { type Cell, TableWriter } from "../store/table-files";
+import { pageOfRows, profileTable } from "./rows";
+import { TableCache } from "./table-cache";
+
+beforeAll(() => {
+  settings.data = mkdtempSync(join(tmpdir(), "cavlo-cache-"));
+  mkdirSync(join(settings.data, "tables"));
+});
+afterAll(() => rmSync(settings.data, { recursive: true }));
+
+function stored(id: string, columns: [string, Reading][], rows: Cell[][]): TableInfo {
+  const writer = new TableWriter(id, columns.length);
+  for (const row of rows) writer.add(row);
+  writer.finish();
+  return { id, name: id, rows: rows.length, columns: columns.map(([name, reading]) => ({ name, reading })), source: { file: "", separator: ",", encoding: "utf-8", header: true } };
+}
+
+describe("tables in the compute worker", () => {
+  it("are profiled, with the cells that do not read counted and shown", () => {
+    const info = stored(
+      "stops",
+      [
+        ["name", { type: "text" }],
+        ["riders", { type: "number" }],
+      ],
+      [
+        ["North", "1,200"],
+        ["East", "lots"],
+        [null, "n/a"],
+        ["East", "40"],
+      ],
+    );
+    const table = new TableCache(1e9).table(info);
+    const { columns } = profileTable(table, info);
+    expect(columns[0]).toMatchObject({
+      nulls: 1,
+      distinct: 2,
+      unread: 0,
+      bars: [
+        { label: "East", count: 2 },
+        { label: "North", count: 1 },
+      ],
+    });
+    expect(columns[1]).toMatchObject({ nulls: 2, distinct: 2, min: 40, max: 1200, unread: 1, firstUnread: { row: 2, text: "lots" } });
+    const page = pageOfRows(table, info, 0, 10, { column: "riders", order: "desc" }, "");
+    expect(page.rows.map((r) => [r.number, r.cells[1], r.unread])).toEqual([
+      [1, "1200", []],
+      [4, "40", []],
+      [2, "lots", [1]],
+      [3, null, []],
+    ]);
+    expect(pageOfRows(table, info, 0, 10, null, "EAST").total).toBe(2);
+  });
+
+  it("stay the same table until a reading changes, and go when memory is short, the least recently used first", () => {
+    const cache = new TableCache(12_000);
+    const rows = Array.from({ length: 1000 }, (_, i): Cell[] => [String(i)]);
+    const [a, b, c] = ["a", "b", "c"].map((id) => stored(id, [["n", { type: "number" }]], rows));
+    const first = cache.table(a);
+    expect(first.columns[0].data).toMatchObject({ type: "number" });
+    expect(cache.table(a)).toBe(first);
+    expect(cache.table({ ...a, columns: [{ name: "n", reading: { type: "text" } }] }).columns[0].data.type).toBe("text");
+    void cache.table(b).columns[0].data;
+    const kept = cache.table(c);
+    void kept.columns[0].data;
+    cache.trim();
+    expect(cache.table(c)).toBe(kept);
+    expect(cache.table(a)).not.toBe(first);
+  });
+});
