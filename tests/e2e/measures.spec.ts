@@ -58,3 +58,12 @@ test("names of columns and inputs are completed", async ({ page }) => {
     .click();
   await expect(editor).toHaveText("sum(fare_revenue) / :punctuality_goal");
 });
+
+test("the answers begin with the best: with the lowest where lower is better", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  const first = page.getByRole("region", { name: "Answer table" }).getByRole("row").nth(1);
+  await expect(first).toContainText("Ferrow Isle");
+  await page.getByLabel("Better when").selectOption("lower");
+  await expect(first).toContainText("Skerry Light");
+});

@@ -5,6 +5,7 @@ import type { Value } from "@/core/formula/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
 import { formatNumber } from "@/core/scene/number-format";
+import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
 import { readTyped } from "../shared/typed-number";
 
@@ -12,14 +13,15 @@ import { readTyped } from "../shared/typed-number";
 export function InputControl({ input, value, onChange }: { input: Input; value: Value; onChange: (value: Value) => void }) {
   const [text, setText] = useState<string | null>(null);
   if (input.type !== "number") {
-    const options = input.choices.length ? input.choices : [value];
     return (
       <fieldset>
         <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
         {input.type === "date" ? (
           <input type="date" aria-label={input.label} className="field h-[30px]" value={String(value ?? "")} onChange={(e) => e.target.value && onChange(e.target.value)} />
+        ) : input.choices.length === 0 ? (
+          <CommitField label={input.label} value={String(value ?? "")} onCommit={onChange} />
         ) : (
-          <Choose label={input.label} value={String(value)} options={options.map((o) => ({ value: String(o), label: String(o) }))} onChange={onChange} />
+          <Choose label={input.label} value={String(value)} options={input.choices.map((o) => ({ value: String(o), label: String(o) }))} onChange={onChange} />
         )}
       </fieldset>
     );

@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { toast } from "sonner";
 import { removeTable, renameTable, replaceRows } from "@/core/project/edits";
 import type { TableInfo } from "@/core/project/schema";
@@ -30,18 +30,20 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const measures = allMeasures.filter((m) => m.table?.toLowerCase() === table.name.toLowerCase());
   const store = useProjectStore();
   const [busy, setBusy] = useState<number | null>(null);
+  const cancel = useRef<AbortController | null>(null);
   const { source } = table;
   const reread = async (change: Partial<typeof source>) => {
     const { separator, encoding, header } = { ...source, ...change };
     setBusy(0);
+    cancel.current = new AbortController();
     try {
       await store.getState().flush();
-      const { table: fresh, notes } = await api.rereadTable(projectId, table.name, { separator, encoding, header }, setBusy, new AbortController().signal);
+      const { table: fresh, notes } = await api.rereadTable(projectId, table.name, { separator, encoding, header }, setBusy, cancel.current.signal);
       apply(replaceRows(table.id, fresh));
       onReplaced(fresh.id);
       for (const note of notes.slice(0, 3)) toast(note);
     } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error), { duration: 10_000 });
+      if (!cancel.current.signal.aborted) toast.error(error instanceof Error ? error.message : String(error), { duration: 10_000 });
     }
     setBusy(null);
   };
@@ -94,7 +96,10 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
       )}
       {busy !== null && (
         <p role="status" className="text-sm text-muted">
-          Reading again … {Math.round(busy * 100)} %
+          Reading again … {Math.round(busy * 100)} %{" "}
+          <button type="button" className="underline" onClick={() => cancel.current?.abort()}>
+            Cancel
+          </button>
         </p>
       )}
       <button

@@ -26,7 +26,7 @@ export function shownValue(value: Value, measure: Measure): string {
   return typeof value === "number" ? formatNumber(value, measure.format) : String(value);
 }
 
-/** The measure's answers by a split, live, with a bar each and the total at the foot. */
+/** The measure's answers by a split, the best first, live, with a bar each and the total at the foot. */
 export function AnswerTable({ measure, table, sound }: { measure: Measure; table: TableInfo | undefined; sound: boolean }) {
   const options = splitOptions(table);
   const [chosen, setChosen] = useState<string | null>(null);
@@ -43,7 +43,7 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
           ],
           splits: split ? [split as never] : [],
           keep: { first: FIRST, others: false },
-          ...(split && !split.by ? { sort: { by: "answer", order: "desc" } } : {}),
+          ...(split && !split.by ? { sort: { by: "answer", order: measure.betterWhen === "lower" ? "asc" : "desc" } } : {}),
         }
       : null;
   const { answer } = useResult(query);
