@@ -33,10 +33,12 @@ export interface VisualData {
 
 export const PLAIN_FORMAT: NumberFormat = { style: "number", decimals: 0, units: "none", currency: "EUR", prefix: "", suffix: "", locale: "plain" };
 export const PERCENT_FORMAT: NumberFormat = { ...PLAIN_FORMAT, style: "percent", decimals: 0 };
+/** What a visual's sentence is read against. */
+export type Named = Pick<Project, "tables" | "measures" | "inputs">;
 const MONTHS = "Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec".split(" ");
 
 /** The measures of a project that a template or a phrase of the visual needs besides its value. */
-function neededMeasures(visual: Visual, project: Project): string[] {
+function neededMeasures(visual: Visual, project: Named): string[] {
   const sources = [visual.target, visual.minimum, visual.maximum].flatMap((s) => (s && "measure" in s ? [s.measure] : []));
   const phrases = project.measures.filter((m) => m.id === visual.value || sources.includes(m.id)).map((m) => m.name);
   const templates = [visual.title, visual.subtitle, ...Object.values(visual.dials).filter((d): d is string => typeof d === "string")];
@@ -48,7 +50,7 @@ function neededMeasures(visual: Visual, project: Project): string[] {
  * The query that answers a visual's sentence, or null while the sentence lacks its value. `filters` and `inputs` are those
  * of the board it stands on; filters on columns the value's table lacks do not apply.
  */
-export function toQuery(visual: Visual, project: Project, filters: Query["filters"] = [], inputs: Record<string, Value> = {}): QueryInput | null {
+export function toQuery(visual: Visual, project: Named, filters: Query["filters"] = [], inputs: Record<string, Value> = {}): QueryInput | null {
   const value = project.measures.find((m) => m.id === visual.value);
   if (!value) return null;
   const columns = project.tables.find((t) => t.name.toLowerCase() === value.table?.toLowerCase())?.columns.map((c) => c.name.toLowerCase()) ?? [];
@@ -97,7 +99,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
 });
 
 /** Puts a result into the words of the visual's sentence. `inputs` are values that a board or an address overrides, by name. */
-export function toVisualData(visual: Visual, project: Project, result: Result | { error: string } | null, inputs: Record<string, Value> = {}): VisualData {
+export function toVisualData(visual: Visual, project: Named, result: Result | { error: string } | null, inputs: Record<string, Value> = {}): VisualData {
   const measure = project.measures.find((m) => m.id === visual.value);
   if (!measure) return nothing(visual, "Choose a measure");
   if (result === null) return nothing(visual, "");

@@ -11,6 +11,7 @@ import { checkTemplate } from "@/core/scene/template";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
+import { useVisual } from "./sentences";
 
 interface Props {
   dial: Dial;
@@ -180,6 +181,7 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit }: P
 }, samePart);
 
 /** All dials of a visual, part by part; the part under the pointer is lit here and on the stage. */
-export function DialPanel({ visual, names, lit, onLit }: { visual: Visual; names: string[]; lit: string | null; onLit: (part: string | null) => void }) {
+export function DialPanel({ id, names, lit, onLit }: { id: string; names: string[]; lit: string | null; onLit: (part: string | null) => void }) {
+  const visual = useVisual(id);
   return kindOf(visual.kind).parts.map((part) => <PartDials key={part.id} visual={visual} part={part} names={names} lit={lit === part.id} onLit={onLit} />);
 }

@@ -11,6 +11,7 @@ import { useProject } from "../shared/project-context";
 import { FiltersPhrase } from "./filters-phrase";
 import { NumberEntry } from "./number-entry";
 import { OptionList, Phrase } from "./phrase";
+import { saysTheSame } from "./sentences";
 import { SourcePhrase } from "./source-phrase";
 import { ZonesPhrases } from "./zones-phrase";
 
@@ -20,11 +21,6 @@ const ORDERS = [
   { key: "split asc", by: "split", order: "asc", label: "in its own order" },
   { key: "split desc", by: "split", order: "desc", label: "in its own order, backwards" },
 ] as const;
-
-/** Whether two states of a visual say the same sentence: dials and size are not part of it. */
-function saysTheSame(a: Visual, b: Visual): boolean {
-  return (Object.keys(a) as (keyof Visual)[]).every((key) => key === "dials" || key === "size" || a[key] === b[key]);
-}
 
 /** The visual's data set-up as one sentence; every phrase of it changes in place. */
 export const Sentence = memo(

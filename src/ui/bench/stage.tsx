@@ -1,14 +1,15 @@
 "use client";
 import { useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
+import { trialsOf } from "@/core/kinds/trials";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { changeInput, changeVisual, setDial } from "@/core/project/edits";
-import type { Visual } from "@/core/project/schema";
 import type { Handle, Scene } from "@/core/scene/marks";
 import { CommitField } from "../shared/commit-field";
 import { LivePicture } from "../shared/live-picture";
 import { useProject } from "../shared/project-context";
 import { Handles } from "./handles";
+import { useVisual } from "./sentences";
 
 type View = "light" | "night" | "grey" | "protan" | "deutan" | "tritan";
 const VIEWS: { id: View; label: string }[] = [
@@ -37,12 +38,23 @@ function litScene(scene: Scene, part: string | null): Scene {
   return { ...scene, marks: scene.marks.map((m) => (m.part === part ? m : { ...m, opacity: (m.opacity ?? 1) * 0.35 })) };
 }
 
+interface Props {
+  id: string;
+  data: VisualData;
+  /** The trial that stands on the stage in the place of the data, or null. */
+  trial: string | null;
+  lit: string | null;
+  onLit: (part: string | null) => void;
+}
+
 /** Where the visual is drawn at its true size, with handles, in light, at night and as others see it. */
-export function Stage({ visual, data, lit, onLit }: { visual: Visual; data: VisualData; lit: string | null; onLit: (part: string | null) => void }) {
+export function Stage({ id, data, trial, lit, onLit }: Props) {
+  const visual = useVisual(id);
   const apply = useProject((s) => s.apply);
   const [view, setView] = useState<View>("light");
   const [focus, setFocus] = useState<string | null>(null);
-  const scene = useMemo(() => sceneOf(visual, data, { theme: view === "night" ? "night" : "light", focus }), [visual, data, view, focus]);
+  const shownData = useMemo(() => (trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data, [visual, data, trial]);
+  const scene = useMemo(() => sceneOf(visual, shownData, { theme: view === "night" ? "night" : "light", focus }), [visual, shownData, view, focus]);
   const shown = useMemo(() => litScene(scene, lit), [scene, lit]);
   const target = visual.target;
   const handles = scene.handles.filter((h) => h.sets !== "target" || (target && !("measure" in target)));

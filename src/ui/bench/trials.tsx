@@ -3,13 +3,14 @@ import { memo, useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import { trialsOf } from "@/core/kinds/trials";
 import type { VisualData } from "@/core/kinds/visual-data";
-import type { Visual } from "@/core/project/schema";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
 import { useTheme } from "../shared/theme";
+import { useVisual } from "./sentences";
 
 /** The visual at values and shapes of data that it has not met yet; one can be put on the stage. */
-export const Trials = memo(function Trials({ visual, data, chosen, onChoose }: { visual: Visual; data: VisualData; chosen: string | null; onChoose: (id: string | null) => void }) {
+export const Trials = memo(function Trials({ id, data, chosen, onChoose }: { id: string; data: VisualData; chosen: string | null; onChoose: (id: string | null) => void }) {
+  const visual = useVisual(id);
   const theme = useTheme((s) => s.theme);
   const [open, setOpen] = useState(true);
   // While dials turn, the stage goes first and the trials follow.

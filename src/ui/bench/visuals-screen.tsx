@@ -3,7 +3,6 @@ import { Copy, Plus, Trash2 } from "lucide-react";
 import { memo, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { sceneOf } from "@/core/kinds/picture";
-import { trialsOf } from "@/core/kinds/trials";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
@@ -20,11 +19,12 @@ import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
 import { Gallery } from "./gallery";
 import { Sentence } from "./sentence";
+import { useSentences, useVisual } from "./sentences";
 import { Stage } from "./stage";
 import { Trials } from "./trials";
 
 interface ThumbnailProps {
-  visual: Visual;
+  id: string;
   data: VisualData;
   theme: ThemeName;
   chosen: boolean;
@@ -33,7 +33,8 @@ interface ThumbnailProps {
 
 /** A visual in the list; drawn again only when it changes itself. */
 const Thumbnail = memo(
-  function Thumbnail({ visual, data, theme, chosen, onOpen }: ThumbnailProps) {
+  function Thumbnail({ id, data, theme, chosen, onOpen }: ThumbnailProps) {
+    const visual = useVisual(id);
     // While dials turn, the stage goes first.
     const shown = useSettled(visual);
     const scene = useMemo(
@@ -52,13 +53,14 @@ const Thumbnail = memo(
       </button>
     );
   },
-  (a, b) => a.visual === b.visual && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
+  (a, b) => a.id === b.id && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
 );
 
 /** The third step: the sentence, the stage, the trials and the dials of one visual. */
 export function VisualsScreen() {
-  const visuals = useProject((s) => s.document.visuals);
-  const project = useProject((s) => s.document);
+  const visuals = useSentences();
+  const measures = useProject((s) => s.document.measures);
+  const inputs = useProject((s) => s.document.inputs);
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
   const theme = useTheme((s) => s.theme);
@@ -68,11 +70,7 @@ export function VisualsScreen() {
   const [trial, setTrial] = useState<string | null>(null);
   const all = useVisualsData(visuals);
   const data = visual ? all[visuals.indexOf(visual)] : null;
-  const staged = useMemo(() => (visual && data && trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data, [visual, data, trial]);
-  const names = useMemo(
-    () => [...Object.keys(data?.names ?? {}), ...project.measures.map((m) => m.name), ...project.inputs.map((i) => i.name)],
-    [data, project.measures, project.inputs],
-  );
+  const names = useMemo(() => [...Object.keys(data?.names ?? {}), ...measures.map((m) => m.name), ...inputs.map((i) => i.name)], [data, measures, inputs]);
 
   const add = (draft: Visual) => {
     const name = freeLabel(
@@ -89,14 +87,14 @@ export function VisualsScreen() {
     setTrial(null);
     choose(id);
   };
-  const shows = !adding && visual && staged;
+  const shows = !adding && visual && data;
   return (
     <div
       className={`grid h-full ${shows ? "grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]" : "grid-cols-[168px_minmax(0,1fr)] max-lg:grid-cols-[128px_minmax(0,1fr)]"}`}
     >
       <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
         {visuals.map((v, i) => (
-          <Thumbnail key={v.id} visual={v} data={all[i]} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
+          <Thumbnail key={v.id} id={v.id} data={all[i]} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
         ))}
         <button
           type="button"
@@ -109,20 +107,28 @@ export function VisualsScreen() {
       {shows ? (
         <div className="flex min-h-0 min-w-0 flex-col">
           <div className="border-b border-rule px-5 py-2.5">
-            <Sentence visual={visual} data={data ?? staged} />
+            <Sentence visual={visual} data={data} />
           </div>
-          <Stage key={visual.id} visual={visual} data={staged} lit={lit} onLit={setLit} />
-          {data && <Trials visual={visual} data={data} chosen={trial} onChoose={setTrial} />}
+          <Stage key={visual.id} id={visual.id} data={data} trial={trial} lit={lit} onLit={setLit} />
+          <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
         </div>
       ) : (
         <Gallery onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
       )}
       {shows && (
-        <aside aria-label="Dials" className="min-h-0 overflow-auto border-l border-rule bg-panel">
+        <aside aria-label="Dials" className="contain-strict min-h-0 overflow-auto border-l border-rule bg-panel">
           <section aria-label="Visual" className="flex flex-col gap-1.5 border-b border-rule px-4 py-3">
             <div className="flex items-center gap-1">
               <h2 className="section-title flex-1">Visual</h2>
-              <button type="button" className="icon-button size-7" aria-label="Copy this visual" onClick={() => add({ ...visual, name: `${visual.name} copy` })}>
+              <button
+                type="button"
+                className="icon-button size-7"
+                aria-label="Copy this visual"
+                onClick={() => {
+                  const now = store.getState().document.visuals.find((v) => v.id === visual.id) ?? visual;
+                  add({ ...now, name: `${now.name} copy` });
+                }}
+              >
                 <Copy size={14} />
               </button>
               <button
@@ -169,7 +175,7 @@ export function VisualsScreen() {
               )}
             </Labelled>
           </section>
-          <DialPanel visual={visual} names={names} lit={lit} onLit={setLit} />
+          <DialPanel id={visual.id} names={names} lit={lit} onLit={setLit} />
         </aside>
       )}
     </div>

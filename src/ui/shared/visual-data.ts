@@ -20,7 +20,10 @@ interface Known {
  * same object until something it depends on changes: its dials are not among that.
  */
 export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO_FILTERS, inputs: Record<string, Value> = NONE): VisualData[] {
-  const document = useProject((s) => s.document);
+  const tables = useProject((s) => s.document.tables);
+  const measures = useProject((s) => s.document.measures);
+  const inputsOf = useProject((s) => s.document.inputs);
+  const document = { tables, measures, inputs: inputsOf };
   const answers = useResults(visuals.map((v) => toQuery(v, document, filters, inputs)));
   const known = useRef(new Map<string, Known>());
   return visuals.map((visual, i) => {
