@@ -11,6 +11,9 @@ it("writes a result as CSV, quoting what needs it and guarding what a spreadshee
     rows: 7,
     totals: {},
     others: { row: 6, groups: 3 },
+    noMatch: null,
+    crossed: null,
+    unfiltered: [],
     scanned: 0,
     ms: 0,
   };

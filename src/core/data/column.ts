@@ -28,6 +28,8 @@ export interface Table {
   version: string;
   rows: number;
   columns: Column[];
+  /** Columns that were computed from others, and the rows that links lead to, by name; each with the version of what it was computed from. */
+  computed?: Map<string, { version: string; data: ColumnData | null; rows: Int32Array | null }>;
 }
 
 /** The value of a row: dates as days, timestamps as milliseconds. */
@@ -50,13 +52,15 @@ export function outward(value: Value, type: ValueType): Value {
   return type === "date" ? isoDate(value) : type === "timestamp" ? isoTimestamp(value) : value;
 }
 
-/** Bytes held by a table's arrays and dictionaries (a text is counted at two bytes a character plus its header). */
-export function tableBytes(table: Table): number {
+function dataBytes(data: ColumnData): number {
+  return data.type === "text" ? data.codes.byteLength + data.dictionary.reduce((sum, t) => sum + 2 * t.length + 16, 0) : data.values.byteLength;
+}
+
+/** Bytes held by a table's arrays and dictionaries, computed columns too (a text is counted at two bytes a character plus its header). */
+export function tableBytes(table: Pick<Table, "columns" | "computed">): number {
   let bytes = 0;
-  for (const { data } of table.columns) {
-    if (data.type === "text") bytes += data.codes.byteLength + data.dictionary.reduce((sum, t) => sum + 2 * t.length + 16, 0);
-    else bytes += data.values.byteLength;
-  }
+  for (const { data } of table.columns) bytes += dataBytes(data);
+  for (const { data, rows } of table.computed?.values() ?? []) bytes += (data ? dataBytes(data) : 0) + (rows?.byteLength ?? 0);
   return bytes;
 }
 

@@ -8,7 +8,7 @@ export type AccumulatorSet = ReadonlyMap<string, Accumulator>;
 
 /** Names an aggregate by what it computes, so that equal ones share one accumulator. */
 export function aggregateKey(expr: Expr & { op: "aggregate" }): string {
-  return JSON.stringify([expr.fn, expr.distinct, expr.arg, expr.by, expr.fraction, expr.filter]);
+  return JSON.stringify([expr.table, expr.fn, expr.distinct, expr.arg, expr.by, expr.fraction, expr.filter]);
 }
 
 /** Lists the aggregates of an expression, those inside total() too. */

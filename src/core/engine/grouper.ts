@@ -1,24 +1,111 @@
 import { type ColumnData, cellValue, outward } from "../data/column";
 import { bucketStart, DAY_MS, type DateBucket } from "../formula/calendar";
-import type { Value } from "../formula/value";
-import type { Block } from "./vector";
+import { compareValues, type Value } from "../formula/value";
+import type { SourceColumn } from "./source";
+import { BLOCK, type Block } from "./vector";
 
 export const MAX_GROUPS = 50_000;
+
+/** The key of rows that a link finds no match for; no text of a file is this. */
+export const NO_MATCH = "\u0000no match";
 
 /** Gives each row of a block the number of its group; groups are numbered as they are first met. */
 export interface Grouper {
   assign(block: Block, groups: Int32Array): void;
-  /** One key a group: dates as days, timestamps as milliseconds. */
-  keys: Value[];
+  /** For each split, one key a group: dates as days, timestamps as milliseconds. Without a split there is one group. */
+  readonly keys: Value[][];
+  readonly size: number;
 }
 
-/** Everything in one group. */
-export function wholeGrouper(): Grouper {
-  return { keys: [null], assign: ({ length }, groups) => void groups.fill(0, 0, length) };
+/** Gives each row of a block the number of its key. */
+interface Keying {
+  assign(block: Block, groups: Int32Array): void;
+  readonly keys: Value[];
 }
 
-/** Groups by the values of a column; dates and timestamps by the bucket when one is given. */
-export function columnGrouper(data: ColumnData, bucket: DateBucket | undefined): Grouper {
+/** A grouper over no split, one, or two. */
+export function grouperOf(splits: { column: SourceColumn; by: DateBucket | undefined }[]): Grouper {
+  const keyings = splits.map(({ column, by }) => (column.rows ? matched(columnKeying(column.data, by), column.rows) : columnKeying(column.data, by)));
+  if (keyings.length === 0) return { keys: [], size: 1, assign: ({ length }, groups) => void groups.fill(0, 0, length) };
+  if (keyings.length === 2) return crossed(keyings[0], keyings[1]);
+  const [keying] = keyings;
+  return {
+    keys: [keying.keys],
+    get size() {
+      return keying.keys.length;
+    },
+    assign: keying.assign,
+  };
+}
+
+/** Puts rows without a match under a key of their own. */
+function matched(inner: Keying, rowsIn: Int32Array): Keying {
+  const kept = new Int32Array(BLOCK);
+  const keptGroups = new Int32Array(BLOCK);
+  let none = -1;
+  return {
+    keys: inner.keys,
+    assign: ({ rows, length }, groups) => {
+      let count = 0;
+      for (let i = 0; i < length; i++) if (rowsIn[rows[i]] >= 0) kept[count++] = rows[i];
+      inner.assign({ rows: kept, length: count, start: -1 }, keptGroups);
+      if (count < length && none < 0) none = inner.keys.push(NO_MATCH) - 1;
+      for (let i = 0, k = 0; i < length; i++) groups[i] = rowsIn[rows[i]] >= 0 ? keptGroups[k++] : none;
+    },
+  };
+}
+
+const DENSE = 1 << 22;
+
+/** Pairs of keys. A table of all pairs while that is small, a map past it. */
+function crossed(first: Keying, second: Keying): Grouper {
+  const keys: [Value[], Value[]] = [[], []];
+  const other = new Int32Array(BLOCK);
+  let [height, width] = [0, 0];
+  let dense = new Int32Array(0);
+  let sparse: Map<number, number> | null = null;
+  const reserve = () => {
+    const [h, w] = [Math.max(height, 2 ** Math.ceil(Math.log2(first.keys.length + 1))), Math.max(width, 2 ** Math.ceil(Math.log2(second.keys.length + 1)))];
+    if (h * w > DENSE) {
+      sparse = new Map();
+      for (let a = 0; a < height; a++) for (let b = 0; b < width; b++) if (dense[a * width + b] >= 0) sparse.set(a * 2 ** 26 + b, dense[a * width + b]);
+      return;
+    }
+    const next = new Int32Array(h * w).fill(-1);
+    for (let a = 0; a < height; a++) next.set(dense.subarray(a * width, (a + 1) * width), a * w);
+    [height, width, dense] = [h, w, next];
+  };
+  const make = (a: number, b: number) => {
+    keys[1].push(second.keys[b]);
+    return keys[0].push(first.keys[a]) - 1;
+  };
+  return {
+    keys,
+    get size() {
+      return keys[0].length;
+    },
+    assign: (block, groups) => {
+      first.assign(block, groups);
+      second.assign(block, other);
+      if (!sparse && (first.keys.length > height || second.keys.length > width)) reserve();
+      const pairs = sparse as Map<number, number> | null;
+      for (let i = 0; i < block.length; i++) {
+        const [a, b] = [groups[i], other[i]];
+        const at = pairs ? a * 2 ** 26 + b : a * width + b;
+        let group = pairs ? (pairs.get(at) ?? -1) : dense[at];
+        if (group < 0) {
+          group = make(a, b);
+          if (pairs) pairs.set(at, group);
+          else dense[at] = group;
+        }
+        groups[i] = group;
+      }
+    },
+  };
+}
+
+/** Keys by the values of a column; dates and timestamps by the bucket when one is given. */
+function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying {
   const keys: Value[] = [];
   if (data.type === "text") {
     const groupOfCode = new Int32Array(data.dictionary.length + 1).fill(-1);
@@ -71,7 +158,13 @@ export function keyType(data: ColumnData, bucket: DateBucket | undefined): Colum
   return data.type === "timestamp" && bucket ? "date" : data.type;
 }
 
-/** A key as it leaves the engine. */
-export function outwardKey(key: Value, data: ColumnData, bucket: DateBucket | undefined): Value {
-  return outward(key, keyType(data, bucket));
+/** A key as it leaves the engine; rows without a match stand under null. */
+export function outwardKey(key: Value, type: ColumnData["type"]): Value {
+  return key === NO_MATCH ? null : outward(key, type);
+}
+
+/** The order of keys by their value, null after them, and rows without a match last. */
+export function compareKeys(a: Value, b: Value): number {
+  if (a === NO_MATCH || b === NO_MATCH) return a === b ? 0 : a === NO_MATCH ? 1 : -1;
+  return compareValues(a, b);
 }

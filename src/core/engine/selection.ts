@@ -1,7 +1,16 @@
-import { type ColumnData, findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
+import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
 import { bucketStart, civil, DAY_MS, parseIsoDate, parseIsoTimestamp } from "../formula/calendar";
+import type { ColumnPlace } from "../formula/meeting";
 import { compareText, type Value } from "../formula/value";
 import { type Filter, QueryError } from "./query";
+import { relativeDays } from "./relative";
+import type { Source } from "./source";
+
+/** A filter with the column that it means for one table. */
+export interface PlacedFilter {
+  place: ColumnPlace;
+  filter: Filter;
+}
 
 const TYPE_WORDS = { number: "a number", text: "a text", boolean: "true or false", date: "a date such as 2026-05-01", timestamp: "a timestamp such as 2026-05-01T08:30:00" };
 
@@ -92,44 +101,79 @@ function byTest(test: (row: number) => boolean): Narrowing {
   };
 }
 
-function narrowing(filter: Filter, table: Table): Narrowing {
-  const column = findColumn(table, filter.column);
-  if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${filter.column}” to filter by.`);
-  const { data, name } = column;
-  if ("in" in filter) {
-    if (filter.by) return byTest(bucketTest(filter, data));
-    if (data.type === "text") {
-      const wanted = new Set(filter.in.map((v) => (v === null ? null : stored(v, data, name))));
-      return withMarkedText(
-        data.codes,
-        Uint8Array.from([null, ...data.dictionary], (text) => (wanted.has(text) ? 1 : 0)),
-      );
-    }
-    const withNull = filter.in.includes(null);
-    const none = nullOf(data);
-    const wanted = new Set(filter.in.filter((v) => v !== null).map((v) => stored(v, data, name)));
-    const { values } = data;
-    return byTest((row) => (none(values[row]) ? withNull : wanted.has(values[row])));
-  }
+/** Keeps rows whose text passes a test that is asked once for each distinct text. */
+function byText(data: Extract<ColumnData, { type: "text" }>, test: (text: string | null) => boolean): Narrowing {
+  return withMarkedText(
+    data.codes,
+    Uint8Array.from([null, ...data.dictionary], (text) => (test(text) ? 1 : 0)),
+  );
+}
+
+/** The last instant of a day where a timestamp's upper limit is given as a date. */
+function upperLimit(value: Value, data: ColumnData, name: string): number | string {
+  const limit = stored(value, data, name);
+  return data.type === "timestamp" && typeof value === "string" && parseIsoDate(value) !== null ? (limit as number) + DAY_MS - 1 : limit;
+}
+
+function rangeNarrowing(filter: Extract<Filter, { from?: Value }>, data: ColumnData, name: string): Narrowing {
   const from = filter.from === undefined || filter.from === null ? null : stored(filter.from, data, name);
-  const to = filter.to === undefined || filter.to === null ? null : stored(filter.to, data, name);
-  if (data.type === "text") {
-    const inside = (t: string) => (from === null || compareText(t, from as string) >= 0) && (to === null || compareText(t, to as string) <= 0);
-    return withMarkedText(
-      data.codes,
-      Uint8Array.from([null, ...data.dictionary], (t) => (t !== null && inside(t) ? 1 : 0)),
-    );
-  }
+  const to = filter.to === undefined || filter.to === null ? null : upperLimit(filter.to, data, name);
+  if (data.type === "text") return byText(data, (t) => t !== null && (from === null || compareText(t, from as string) >= 0) && (to === null || compareText(t, to as string) <= 0));
   const least = data.type === "date" ? NULL_DAY + 1 : Number.NEGATIVE_INFINITY;
   const most = data.type === "boolean" ? NULL_BOOLEAN - 1 : Number.POSITIVE_INFINITY;
   return withinLimits(data.values, Math.max(least, (from as number | null) ?? least), Math.min(most, (to as number | null) ?? most));
 }
 
-/** The rows that every filter keeps, in table order; null when there is no filter and all rows stay. */
-export function selectRows(table: Table, filters: Filter[]): Int32Array | null {
+/** The largest value of a column of dates or timestamps, or null when it has none. */
+function newest(values: Float64Array | Int32Array): number | null {
+  let most = Number.NEGATIVE_INFINITY;
+  for (let i = 0; i < values.length; i++) if (values[i] > most) most = values[i];
+  return most > NULL_DAY ? most : null;
+}
+
+function relativeNarrowing({ relative }: Extract<Filter, { relative: unknown }>, data: ColumnData, name: string, today: Value): Narrowing {
+  if (data.type !== "date" && data.type !== "timestamp") throw new QueryError("bad_filter", `${name} is no date, so it has no ${relative.unit} to count from.`);
+  const scale = data.type === "date" ? 1 : DAY_MS;
+  const last = relative.anchor === "newest" ? newest(data.values) : null;
+  const anchor = relative.anchor === "today" ? (typeof today === "number" ? today : null) : last === null ? null : Math.floor(last / scale);
+  if (anchor === null) return () => 0;
+  const days = relativeDays(anchor, relative);
+  return withinLimits(data.values, days.first * scale, (days.last + 1) * scale - 1);
+}
+
+function narrowing({ place, filter }: PlacedFilter, source: Source, today: Value): Narrowing {
+  const { data } = source.column(place.table, place.column);
+  const name = place.column;
+  if ("relative" in filter) return relativeNarrowing(filter, data, name, today);
+  if ("isNull" in filter) {
+    if (data.type === "text") return byText(data, (text) => (text === null) === filter.isNull);
+    const none = nullOf(data);
+    const { values } = data;
+    return byTest((row) => none(values[row]) === filter.isNull);
+  }
+  if ("contains" in filter) {
+    if (data.type !== "text") throw new QueryError("bad_filter", `${name} is ${TYPE_WORDS[data.type]}, so it contains no text. Filter it by values or by a range.`);
+    const wanted = filter.contains.toLowerCase();
+    return byText(data, (text) => text?.toLowerCase().includes(wanted) ?? false);
+  }
+  if (!("in" in filter)) return rangeNarrowing(filter, data, name);
+  if (filter.by) return byTest(bucketTest(filter, data));
+  if (data.type === "text") {
+    const wanted = new Set(filter.in.map((v) => (v === null ? null : stored(v, data, name))));
+    return byText(data, (text) => wanted.has(text));
+  }
+  const withNull = filter.in.includes(null);
+  const none = nullOf(data);
+  const wanted = new Set(filter.in.filter((v) => v !== null).map((v) => stored(v, data, name)));
+  const { values } = data;
+  return byTest((row) => (none(values[row]) ? withNull : wanted.has(values[row])));
+}
+
+/** The rows of a source that every filter keeps, in table order; null when there is no filter and all rows stay. `today` is in whole days. */
+export function selectRows(source: Source, filters: PlacedFilter[], today: Value): Int32Array | null {
   if (filters.length === 0) return null;
-  const out = new Int32Array(table.rows);
-  let count = table.rows;
-  for (const [i, narrow] of filters.map((f) => narrowing(f, table)).entries()) count = narrow(i === 0 ? null : out, count, out);
+  const out = new Int32Array(source.table.rows);
+  let count = source.table.rows;
+  for (const [i, narrow] of filters.map((f) => narrowing(f, source, today)).entries()) count = narrow(i === 0 ? null : out, count, out);
   return out.subarray(0, count);
 }

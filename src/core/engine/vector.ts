@@ -1,8 +1,9 @@
-import { findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
+import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
 import type { Expr } from "../formula/expr";
 import { SCALARS } from "../formula/scalars";
 import type { Value, ValueType } from "../formula/value";
 import { QueryError } from "./query";
+import type { Source } from "./source";
 
 export const BLOCK = 2048;
 
@@ -24,10 +25,7 @@ export type Kernel = (block: Block) => Vector;
 
 const isText = (type: ValueType) => type === "text";
 
-function columnKernel(table: Table, name: string): Kernel {
-  const column = findColumn(table, name);
-  if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${name}”.`);
-  const { data } = column;
+function columnKernel(data: ColumnData): Kernel {
   if (data.type === "text") {
     const out = new Int32Array(BLOCK);
     const vector = { codes: out, dictionary: data.dictionary };
@@ -236,17 +234,17 @@ function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
 }
 
 /**
- * Compiles a row-level expression over a table into a kernel. Inputs must have been bound before.
+ * Compiles a row-level expression over a source into a kernel. Inputs must have been bound before.
  * No text is ever run: the kernel is a tree of closures.
  */
-export function compileRow(expr: Expr, table: Table): Kernel {
+export function compileRow(expr: Expr, source: Source): Kernel {
   switch (expr.op) {
     case "constant":
       return constantKernel(expr.type, expr.value);
     case "column":
-      return columnKernel(table, expr.column);
+      return columnKernel(source.column(expr.table, expr.column).data);
     case "call": {
-      const args = expr.args.map((arg) => compileRow(arg, table));
+      const args = expr.args.map((arg) => compileRow(arg, source));
       const texts = expr.args.flatMap((a, i) => (isText(a.type) && a.op !== "constant" ? [i] : []));
       const others = expr.args.filter((a, i) => a.op !== "constant" && !texts.includes(i));
       if (texts.length === 1 && others.length === 0) return dictionaryKernel(expr, texts[0], args[texts[0]]);

@@ -73,7 +73,7 @@ describe("checking", () => {
   });
 
   it("keeps the levels apart", () => {
-    expect(messages("sum(sum(passengers))")[0]).toContain("cannot stand inside another aggregate");
+    expect(messages("sum(sum(passengers))")[0]).toContain("neither inside another aggregate");
     expect(messages("sum(total_passengers)")[0]).toContain("is a measure");
     expect(messages("total(total(sum(passengers)))")[0]).toContain("changes nothing");
     expect(messages("passengers + 1", "row")).toEqual([]);
@@ -86,10 +86,25 @@ describe("checking", () => {
     expect(problem.message).toContain("circle_a → circle_b → circle_a");
   });
 
-  it("says what is not available yet instead of computing something else", () => {
-    expect(check("max(routes.route)").problems[0].message).toContain("which is not available yet");
-    expect(check("route_count / count(*)").problems[0].code).toBe("unavailable");
-    expect(check("max(routes.route)").problems[0].code).toBe("unavailable");
+  it("says when no link leads to a table, and lists what a name could be", () => {
+    expect(check("max(routes.route)").problems[0]).toMatchObject({ code: "name", start: 4 });
+    expect(messages("max(routes.route)")[0]).toContain("No link leads from sailings to routes");
+    const linked: Scope = {
+      ...scope,
+      tables: [...scope.tables, { name: "ports", columns: [{ name: "town", type: "text" }] }, { name: "crews", columns: [{ name: "town", type: "text" }] }],
+      links: [
+        { table: "sailings", column: "route", to: "ports", key: "town" },
+        { table: "sailings", column: "route", to: "crews", key: "town" },
+      ],
+    };
+    const { problems } = checkFormula("max(town)", linked, "sailings");
+    expect(problems[0].message).toContain("could be ports.town or crews.town");
+    expect(problems[0].mends?.map((m) => m.text)).toEqual(["ports.town", "crews.town"]);
+    expect(checkFormula("max(ports.town)", linked, "sailings").problems).toEqual([]);
+  });
+
+  it("lets a measure use one of another table", () => {
+    expect(check("route_count / count(*)").problems).toEqual([]);
   });
 
   it("says how the longer forms are written", () => {

@@ -1,3 +1,4 @@
+import type { Link } from "./links";
 import type { Problem } from "./problem";
 import type { Value, ValueType } from "./value";
 
@@ -13,9 +14,16 @@ export type Expr =
   | { op: "today"; type: "date" }
   | { op: "total"; type: ValueType; arg: Expr };
 
+/** A column that formulas can name; a derived one has the row-level formula that computes it. */
+export interface ScopeColumn {
+  name: string;
+  type: ValueType;
+  formula?: string;
+}
+
 export interface ScopeTable {
   name: string;
-  columns: { name: string; type: ValueType }[];
+  columns: ScopeColumn[];
 }
 
 /** What names can mean. Names are matched without regard to case. */
@@ -23,6 +31,7 @@ export interface Scope {
   tables: ScopeTable[];
   measures: { name: string; formula: string; table: string | null }[];
   inputs: { name: string; type: ValueType }[];
+  links?: Link[];
 }
 
 export type Level = "row" | "group";
@@ -36,21 +45,16 @@ export interface Checked {
   uses: { columns: { table: string; column: string }[]; measures: string[]; inputs: string[] };
 }
 
-/** The table whose rows a checked formula reads, or null when it reads none. */
-export function tableOf(expr: Expr): string | null {
+/** The tables whose rows a group-level expression reads. */
+export function tablesOf(expr: Expr): string[] {
   switch (expr.op) {
     case "aggregate":
-    case "column":
-      return expr.table;
+      return [expr.table];
     case "call":
-      for (const arg of expr.args) {
-        const found = tableOf(arg);
-        if (found) return found;
-      }
-      return null;
+      return [...new Set(expr.args.flatMap(tablesOf))];
     case "total":
-      return tableOf(expr.arg);
+      return tablesOf(expr.arg);
     default:
-      return null;
+      return [];
   }
 }

@@ -12,7 +12,7 @@ export interface Mend extends Span {
 
 /** Something wrong in a formula, at its place, in a plain sentence. */
 export interface Problem extends Span {
-  code: "syntax" | "name" | "type" | "level" | "circle" | "limit" | "unavailable";
+  code: "syntax" | "name" | "type" | "level" | "circle" | "limit";
   message: string;
   mends?: Mend[];
 }

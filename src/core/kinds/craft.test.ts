@@ -180,7 +180,17 @@ describe("the picture tells the truth", () => {
       name: "p",
       measures: [{ id: "m", name: "word", label: "Word", table: null, formula: "'good'", format: {} }],
     });
-    const result = { columns: [{ name: "word", type: "text" as const, values: ["good"] }], rows: 1, totals: { word: "good" }, others: null, scanned: 0, ms: 0 };
+    const result = {
+      columns: [{ name: "word", type: "text" as const, values: ["good"] }],
+      rows: 1,
+      totals: { word: "good" },
+      others: null,
+      noMatch: null,
+      crossed: null,
+      unfiltered: [],
+      scanned: 0,
+      ms: 0,
+    };
     expect(toVisualData(visualOf("gauge"), project, result).problem).toBe("Word is a text; a visual needs a number");
   });
 

@@ -71,7 +71,7 @@ export class TableCache {
 
   /** Unloads the least recently used tables until the rest fits the bound; the last used one always stays. */
   trim(): void {
-    const sizes = [...this.entries].map(([key, { loaded }]) => ({ key, bytes: tableBytes({ name: "", version: "", rows: 0, columns: [...loaded.values()] }) }));
+    const sizes = [...this.entries].map(([key, { table, loaded }]) => ({ key, bytes: tableBytes({ columns: [...loaded.values()], computed: table.computed }) }));
     let total = sizes.reduce((sum, s) => sum + s.bytes, 0);
     for (const { key, bytes } of sizes.slice(0, -1)) {
       if (total <= this.limit && this.entries.size <= 200) return;

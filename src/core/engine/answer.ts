@@ -1,0 +1,190 @@
+import { outward } from "../data/column";
+import { compareValues, type Value } from "../formula/value";
+import type { Accumulator } from "./accumulators";
+import { type AccumulatorSet, compileGroup } from "./group-level";
+import { compareKeys, NO_MATCH, outwardKey } from "./grouper";
+import type { Plan } from "./plan";
+import { QueryError, type Result, type ResultColumn, type SplitTotals } from "./query";
+import type { Gathered } from "./scan";
+
+function mergeAll(accumulators: AccumulatorSet, into: Int32Array, groups: number): Map<string, Accumulator> {
+  return new Map([...accumulators].map(([key, a]) => [key, a.merge(into, groups)]));
+}
+
+/** Brings what several tables gathered under the keys of all of them. */
+function united(parts: Gathered[], splits: number): Gathered {
+  if (parts.length === 1) return parts[0];
+  const keys: Value[][] = Array.from({ length: splits }, () => []);
+  const known = new Map<string, number>();
+  let size = 0;
+  const places = parts.map((part) => {
+    const into = new Int32Array(part.size);
+    for (let g = 0; g < part.size; g++) {
+      const tuple = part.keys.map((k) => k[g]);
+      const name = JSON.stringify(tuple);
+      let at = known.get(name);
+      if (at === undefined) {
+        at = size++;
+        known.set(name, at);
+        for (const [i, key] of tuple.entries()) keys[i].push(key);
+      }
+      into[g] = at;
+    }
+    return into;
+  });
+  const accumulators = new Map(parts.flatMap((part, i) => [...mergeAll(part.accumulators, places[i], size)]));
+  return { keys, size, accumulators, counts: parts[0].counts.merge(places[0], size), scanned: parts.reduce((sum, p) => sum + p.scanned, 0) };
+}
+
+/** One split on its own: its distinct keys, and everything merged over the other split. */
+interface Side {
+  keys: Value[];
+  /** For each group, the number of its key. */
+  of: Int32Array;
+  accumulators: AccumulatorSet;
+  rows: (key: number) => number;
+  values: Value[][];
+  /** Key numbers in their order, without those past the first n. */
+  order: number[];
+  /** Keys that Other stands for; empty when there is no Other. */
+  others: number[];
+  /** For each key its place in the order; Other stands after the last; -1 is left out. */
+  position: Int32Array;
+}
+
+function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: number): Side {
+  const { keys: keyColumns, size } = gathered;
+  const single = keyColumns.length === 1;
+  const known = new Map<Value, number>();
+  const keys: Value[] = single ? keyColumns[0] : [];
+  const of = new Int32Array(size);
+  for (let g = 0; g < size; g++) {
+    if (single) {
+      of[g] = g;
+      continue;
+    }
+    const key = keyColumns[at][g];
+    let number = known.get(key);
+    if (number === undefined) {
+      number = keys.push(key) - 1;
+      known.set(key, number);
+    }
+    of[g] = number;
+  }
+  const accumulators = single ? gathered.accumulators : mergeAll(gathered.accumulators, of, keys.length);
+  const counts = single ? gathered.counts : gathered.counts.merge(of, keys.length);
+  const values = plan.measures.map((m) => {
+    const value = compileGroup(m.expr, accumulators, whole);
+    return keys.map((_, k) => value(k));
+  });
+  const { sort, keep } = at === 0 ? plan.query : (plan.query.series ?? {});
+  let order = orderOf(keys, values, sort, plan, at);
+  let others: number[] = [];
+  const position = new Int32Array(keys.length).fill(-1);
+  if (keep && order.length > keep.first) {
+    if (keep.others) others = order.slice(keep.first);
+    order = order.slice(0, keep.first);
+  }
+  for (const [i, k] of order.entries()) position[k] = i;
+  for (const k of others) position[k] = order.length;
+  return { keys, of, accumulators, rows: (k) => counts.result(k) as number, values, order, others, position };
+}
+
+/** The order of keys: by a measure, or by the split's own order; ties always by the split's own order, and nulls last in both directions. */
+function orderOf(keys: Value[], values: Value[][], sort: Plan["query"]["sort"], plan: Plan, at: number): number[] {
+  const numbers = keys.map((_, k) => k);
+  const byKey = (a: number, b: number) => compareKeys(keys[a], keys[b]);
+  if (!sort) return numbers.sort(byKey);
+  const sign = sort.order === "asc" ? 1 : -1;
+  const measure = plan.measures.findIndex((m) => m.name === sort.by);
+  if (measure < 0) {
+    const backwards = (a: number, b: number) => (keys[a] === NO_MATCH || keys[b] === NO_MATCH ? byKey(a, b) : sign * byKey(a, b));
+    if (sort.by === "split" || sort.by === plan.query.splits[at]?.column) return numbers.sort(backwards);
+    throw new QueryError("bad_sort", `“${sort.by}” is neither a measure of this query nor its split.`);
+  }
+  return numbers.sort((a, b) => {
+    const [x, y] = [values[measure][a], values[measure][b]];
+    if (x === null || y === null) return x === y ? byKey(a, b) : x === null ? 1 : -1;
+    return sign * compareValues(x, y) || byKey(a, b);
+  });
+}
+
+/** Each measure for each place of a side's order, Other at the end. */
+function sideValues(plan: Plan, side: Side, whole: AccumulatorSet): Value[][] {
+  const into = new Int32Array(side.keys.length);
+  for (const k of side.others) into[k] = 1;
+  const merged = side.others.length ? mergeAll(side.accumulators, into, 2) : null;
+  return plan.measures.map((m, i) =>
+    [...side.order.map((k) => side.values[i][k]), ...(merged ? [compileGroup(m.expr, merged, whole)(1)] : [])].map((v) => outward(v, m.expr.type)),
+  );
+}
+
+/** What each row without a match stands under, and how many there are; null when there is none or it is left out. */
+function noMatchOf(side: Side): { at: number; rows: number } | null {
+  const key = side.keys.indexOf(NO_MATCH);
+  return key < 0 || side.position[key] < 0 || side.others.includes(key) ? null : { at: side.position[key], rows: side.rows(key) };
+}
+
+function outwardKeys(plan: Plan, side: Side, at: number): Value[] {
+  return [...side.order.map((k) => outwardKey(side.keys[k], plan.keyTypes[at])), ...(side.others.length ? [null] : [])];
+}
+
+function crossedResult(plan: Plan, gathered: Gathered, whole: AccumulatorSet): Pick<Result, "columns" | "rows" | "crossed"> {
+  const sides = [sideOf(plan, gathered, whole, 0), sideOf(plan, gathered, whole, 1)];
+  const width = sides[1].order.length + (sides[1].others.length ? 1 : 0);
+  const cells = new Map<number, number>();
+  const cellOf = new Int32Array(gathered.size);
+  for (let g = 0; g < gathered.size; g++) {
+    const [a, b] = sides.map((s) => s.position[s.of[g]]);
+    cellOf[g] = a < 0 || b < 0 ? -1 : a * width + b;
+    if (cellOf[g] >= 0) cells.set(cellOf[g], 0);
+  }
+  const sorted = [...cells.keys()].sort((a, b) => a - b);
+  for (const [i, cell] of sorted.entries()) cells.set(cell, i);
+  // What is left out goes into one more group, which is not read.
+  const into = cellOf.map((cell) => (cell < 0 ? sorted.length : (cells.get(cell) as number)));
+  const merged = mergeAll(gathered.accumulators, into, sorted.length + 1);
+  const at = sorted.map((cell): [number, number] => [Math.floor(cell / width), cell % width]);
+  const keys = sides.map((side, i) => outwardKeys(plan, side, i));
+  const columns: ResultColumn[] = [
+    ...plan.query.splits.map((split, i) => ({ name: split.column, type: plan.keyTypes[i], values: at.map((places) => keys[i][places[i]]) })),
+    ...plan.measures.map((m) => {
+      const value = compileGroup(m.expr, merged, whole);
+      return { name: m.name, type: m.expr.type, values: sorted.map((_, i) => outward(value(i), m.expr.type)) };
+    }),
+  ];
+  const splits = sides.map((side, i): SplitTotals => {
+    const values = sideValues(plan, side, whole);
+    return {
+      column: plan.query.splits[i].column,
+      type: plan.keyTypes[i],
+      keys: keys[i],
+      others: side.others.length ? { at: side.order.length, groups: side.others.length } : null,
+      noMatch: noMatchOf(side),
+      totals: Object.fromEntries(plan.measures.map((m, k) => [m.name, values[k]])),
+    };
+  });
+  return { columns, rows: sorted.length, crossed: { splits: splits as [SplitTotals, SplitTotals], at } };
+}
+
+/** Makes a plan's answer out of what its parts gathered, in their order: the group-level stage, order, first-n, Other and totals. */
+export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms"> {
+  const { query, measures, unfiltered } = plan;
+  const gathered = parts.length ? united(parts, query.splits.length) : null;
+  const whole: AccumulatorSet = gathered ? mergeAll(gathered.accumulators, new Int32Array(gathered.size), 1) : new Map();
+  const totals = Object.fromEntries(measures.map((m) => [m.name, outward(compileGroup(m.expr, whole, whole)(0), m.expr.type)]));
+  const shared = { totals, unfiltered, scanned: gathered?.scanned ?? 0, others: null, noMatch: null, crossed: null };
+  if (!gathered || query.splits.length === 0) return { ...shared, columns: measures.map((m) => ({ name: m.name, type: m.expr.type, values: [totals[m.name]] })), rows: 1 };
+  if (query.splits.length === 2) return { ...shared, ...crossedResult(plan, gathered, whole) };
+  const side = sideOf(plan, gathered, whole, 0);
+  const values = sideValues(plan, side, whole);
+  const keys = outwardKeys(plan, side, 0);
+  const noMatch = noMatchOf(side);
+  return {
+    ...shared,
+    columns: [{ name: query.splits[0].column, type: plan.keyTypes[0], values: keys }, ...measures.map((m, i) => ({ name: m.name, type: m.expr.type, values: values[i] }))],
+    rows: keys.length,
+    others: side.others.length ? { row: side.order.length, groups: side.others.length } : null,
+    noMatch: noMatch && { row: noMatch.at, rows: noMatch.rows },
+  };
+}

@@ -1,0 +1,175 @@
+import { describe, expect, it } from "vitest";
+import { madeTable, scopeColumns } from "../data/made-table";
+import { parseIsoDate } from "../formula/calendar";
+import type { Scope } from "../formula/expr";
+import type { Value } from "../formula/value";
+import { QueryError, type QueryInput, querySchema, type Result } from "./query";
+import { type Catalog, runQueries } from "./run";
+
+const day = (text: string) => parseIsoDate(text) as number;
+const sailings = madeTable("sailings", {
+  route: ["text", ["Ferrow", "Quay", "Ferrow", "Gone", null, "Quay"]],
+  sailed_on: ["date", ["2026-01-05", "2026-01-06", "2026-01-13", "2026-01-14", "2026-01-14", "2026-02-02"].map(day)],
+  passengers: ["number", [10, 20, 30, 40, 50, 60]],
+});
+const routes = madeTable("routes", {
+  route: ["text", ["Quay", "Ferrow", "Empty"]],
+  harbour: ["text", ["North", "South", "North"]],
+  distance: ["number", [3, 6, null]],
+});
+const harbours = madeTable("harbours", { name: ["text", ["North", "South"]], open: ["boolean", [true, false]] });
+const plan = madeTable("plan", {
+  week: ["date", ["2026-01-05", "2026-01-05", "2026-01-12", "2026-01-12"].map(day)],
+  route: ["text", ["Ferrow", "Quay", "Ferrow", "Marl"]],
+  target: ["number", [20, 25, 40, 5]],
+});
+
+const tables = [sailings, routes, harbours, plan];
+const scope: Scope = {
+  tables: tables.map((t) => ({ name: t.name, columns: scopeColumns(t) })),
+  measures: [
+    { name: "carried", formula: "sum(passengers)", table: "sailings" },
+    { name: "planned", formula: "sum(target)", table: "plan" },
+    { name: "attainment", formula: "carried / planned", table: "sailings" },
+    { name: "passenger_km", formula: "sum(passengers * distance)", table: "sailings" },
+  ],
+  inputs: [],
+  links: [
+    { table: "sailings", column: "route", to: "routes", key: "route" },
+    { table: "routes", column: "harbour", to: "harbours", key: "name" },
+    { table: "plan", column: "route", to: "routes", key: "route" },
+  ],
+};
+const catalog: Catalog = { tables, inputs: {}, scope, today: "2026-02-03" };
+const answer = (query: QueryInput, over: Catalog = catalog) => runQueries([querySchema.parse(query)], over)[0];
+const result = (query: QueryInput, over: Catalog = catalog): Result => {
+  const found = answer(query, over);
+  if (found instanceof QueryError) throw found;
+  return found;
+};
+const rows = (query: QueryInput, over: Catalog = catalog): Value[][] => {
+  const { columns, rows } = result(query, over);
+  return Array.from({ length: rows }, (_, i) => columns.map((c) => c.values[i]));
+};
+const problem = (query: QueryInput, over: Catalog = catalog) => (answer(query, over) as QueryError).message;
+const changed = (change: Partial<Scope>): Catalog => ({ ...catalog, scope: { ...scope, ...change } });
+
+describe("columns through links", () => {
+  it("split a measure, with rows that match nothing counted under a row of their own", () => {
+    const { columns, noMatch } = result({ measures: [{ id: "carried" }], splits: [{ column: "routes.harbour" }] });
+    expect(columns.map((c) => c.values)).toEqual([
+      ["North", "South", null],
+      [80, 40, 90],
+    ]);
+    expect(noMatch).toEqual({ row: 2, rows: 2 });
+  });
+
+  it("are reached over two links, by a bare name where only one table has it", () => {
+    expect(rows({ measures: [{ id: "carried" }], splits: [{ column: "open" }] })).toEqual([
+      [false, 40],
+      [true, 80],
+      [null, 90],
+    ]);
+  });
+
+  it("stand in formulas and filters, null where nothing matches", () => {
+    expect(rows({ measures: [{ id: "passenger_km" }] })).toEqual([[40 * 6 + 80 * 3]]);
+    expect(rows({ measures: [{ id: "carried" }], filters: [{ column: "harbours.open", in: [true] }] })).toEqual([[80]]);
+    expect(rows({ measures: [{ id: "carried" }], filters: [{ column: "routes.harbour", in: [null] }] })).toEqual([[90]]);
+    expect(rows({ measures: [{ formula: "count(*) filter (where routes.harbour is null)", as: "n" }], table: "sailings" })).toEqual([[2]]);
+  });
+
+  it("refuse a key that stands twice, with its rows, and types that never match", () => {
+    const twice = madeTable("routes", { route: ["text", ["Quay", "Quay", "X"]], harbour: ["text", ["a", "b", "c"]], distance: ["number", [1, 2, 3]] });
+    expect(problem({ measures: [{ id: "passenger_km" }] }, { ...catalog, tables: [sailings, { ...twice, version: "2" }, harbours, plan] })).toContain(
+      '"Quay" stands in its rows 1 and 2',
+    );
+    const links = [{ table: "sailings", column: "passengers", to: "routes", key: "route" }];
+    expect(problem({ measures: [{ id: "passenger_km" }] }, changed({ links }))).toContain("never match");
+  });
+
+  it("say what is missing, unclear or circular", () => {
+    expect(problem({ measures: [{ id: "passenger_km" }] }, changed({ links: [] }))).toContain("no column of sailings and no measure called “distance”");
+    expect(problem({ measures: [{ formula: "sum(routes.distance)", as: "x" }], table: "sailings" }, changed({ links: [] }))).toContain("No link leads from sailings to routes");
+    const circle = [...(scope.links ?? []), { table: "harbours", column: "name", to: "sailings", key: "route" }];
+    expect(problem({ measures: [{ id: "passenger_km" }] }, changed({ links: circle }))).toContain("sailings → routes → harbours → sailings");
+    const both = changed({ links: [...(scope.links ?? []), { table: "sailings", column: "route", to: "plan", key: "route" }] });
+    expect(problem({ measures: [{ formula: "max(harbours.name)", as: "x" }], table: "sailings" }, both)).toContain("more than one way");
+    expect(problem({ measures: [{ id: "carried" }], splits: [{ column: "nowhere" }] })).toContain("no column “nowhere” to split by");
+  });
+});
+
+describe("measures of several tables", () => {
+  it("meet in a split by a column that both are linked through", () => {
+    expect(rows({ measures: [{ id: "carried" }, { id: "planned" }, { id: "attainment" }], splits: [{ column: "route" }] })).toEqual([
+      ["Ferrow", 40, 60, 40 / 60],
+      ["Gone", 40, null, null],
+      ["Marl", null, 5, null],
+      ["Quay", 80, 25, 80 / 25],
+      [null, 50, null, null],
+    ]);
+  });
+
+  it("meet in a week by each one's date, and under a filter", () => {
+    const query: QueryInput = { measures: [{ id: "carried" }, { id: "planned" }], splits: [{ column: "sailed_on", by: "week" }] };
+    expect(rows(query)).toEqual([
+      ["2026-01-05", 30, 45],
+      ["2026-01-12", 120, 45],
+      ["2026-02-02", 60, null],
+    ]);
+    expect(rows({ ...query, filters: [{ column: "route", in: ["Ferrow"] }] })).toEqual([
+      ["2026-01-05", 10, 20],
+      ["2026-01-12", 30, 40],
+    ]);
+  });
+
+  it("compute totals and Other over all of them", () => {
+    const found = result({ measures: [{ id: "attainment" }], splits: [{ column: "route" }], sort: { by: "attainment" }, keep: { first: 1 } });
+    expect(found.totals).toEqual({ attainment: 210 / 90 });
+    expect(found.others).toEqual({ row: 1, groups: 4 });
+    expect(found.columns[1].values).toEqual([80 / 25, (40 + 40 + 50) / (60 + 5)]);
+  });
+
+  it("say which filter leaves a table whole, and which split cannot be", () => {
+    const found = result({ measures: [{ id: "carried" }, { id: "planned" }], filters: [{ column: "passengers", from: 30 }] });
+    expect(found.totals).toEqual({ carried: 180, planned: 90 });
+    expect(found.unfiltered).toEqual([{ table: "plan", column: "passengers" }]);
+    expect(problem({ measures: [{ id: "carried" }, { id: "planned" }], splits: [{ column: "passengers" }] })).toContain("plan cannot be split by sailings.passengers");
+  });
+});
+
+describe("derived columns", () => {
+  const columns = (name: string, formula: string) =>
+    changed({ tables: scope.tables.map((t) => (t.name === "sailings" ? { ...t, columns: [...t.columns, { name, type: "null" as const, formula }] } : t)) });
+
+  it("split, filter and stand in formulas like any column", () => {
+    const sized = columns("size", "case when passengers >= 40 then 'large' else 'small' end");
+    expect(rows({ measures: [{ id: "carried" }], splits: [{ column: "size" }] }, sized)).toEqual([
+      ["large", 150],
+      ["small", 60],
+    ]);
+    expect(rows({ measures: [{ id: "carried" }], filters: [{ column: "size", in: ["small"] }] }, sized)).toEqual([[60]]);
+    expect(rows({ measures: [{ formula: "count(*) filter (where size = 'large')", as: "n" }], table: "sailings" }, sized)).toEqual([[3]]);
+    const monday = columns("monday", "date_trunc('week', sailed_on)");
+    expect(rows({ measures: [{ id: "carried" }], splits: [{ column: "monday" }] }, monday)[0]).toEqual(["2026-01-05", 30]);
+  });
+
+  it("use linked columns, other derived columns and the day", () => {
+    const far = columns("far", "routes.distance > 4");
+    expect(rows({ measures: [{ id: "carried" }], splits: [{ column: "far" }] }, far)).toEqual([
+      [false, 80],
+      [true, 40],
+      [null, 90],
+    ]);
+    const age = columns("age", "current_date - sailed_on");
+    expect(rows({ measures: [{ formula: "min(age)", as: "a" }], table: "sailings" }, age)).toEqual([[1]]);
+    expect(rows({ measures: [{ formula: "min(age)", as: "a" }], table: "sailings" }, { ...age, today: "2026-02-05" })).toEqual([[3]]);
+  });
+
+  it("refuse inputs, measures, aggregates and circles", () => {
+    const use = { measures: [{ formula: "max(d)", as: "x" }], table: "sailings" };
+    expect(problem(use, columns("d", "d + 1"))).toContain("sailings.d → sailings.d");
+    expect(problem(use, columns("d", "passengers + carried"))).toContain("has a problem of its own");
+    expect(problem(use, columns("d", "sum(passengers)"))).toContain("has a problem of its own");
+  });
+});

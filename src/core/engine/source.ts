@@ -1,0 +1,214 @@
+import { type ColumnData, findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
+import { checkFormula } from "../formula/check";
+import type { Expr, Scope } from "../formula/expr";
+import { type Link, pathsBetween, reachedFrom } from "../formula/links";
+import type { Value, ValueType } from "../formula/value";
+import { QueryError } from "./query";
+import { BLOCK, bindInputs, compileRow, TODAY } from "./vector";
+
+/** A column as a table's rows see it: its own, or through links; then `rows` says which row of the other table each row belongs to (-1: no match). */
+export interface SourceColumn {
+  data: ColumnData;
+  rows: Int32Array | null;
+}
+
+const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+const TYPE_WORDS: Record<ColumnData["type"], string> = { number: "numbers", text: "texts", boolean: "true or false", date: "dates", timestamp: "timestamps" };
+
+/**
+ * For each row of the many side, the row of the one side that has the same key, or -1. Throws a QueryError where the two are
+ * of different types, or where a key stands twice, since then the link would not be many-to-one.
+ */
+export function matchRows(from: ColumnData, key: ColumnData, link: Link): Int32Array {
+  if (from.type !== key.type)
+    throw new QueryError(
+      "bad_link",
+      `${link.table}.${link.column} holds ${TYPE_WORDS[from.type]} and ${link.to}.${link.key} ${TYPE_WORDS[key.type]}, so they never match. Change the type of one of them.`,
+    );
+  const twice = (value: unknown, first: number, second: number) =>
+    new QueryError(
+      "bad_link",
+      `${link.to}.${link.key} is no key: ${JSON.stringify(value)} stands in its rows ${first + 1} and ${second + 1}. Link to a column in which every value stands once.`,
+    );
+  if (from.type === "text" && key.type === "text") {
+    const rowOf = new Map<string, number>();
+    key.codes.forEach((code, row) => {
+      if (code < 0) return;
+      const text = key.dictionary[code];
+      const known = rowOf.get(text);
+      if (known !== undefined) throw twice(text, known, row);
+      rowOf.set(text, row);
+    });
+    const rowOfCode = Int32Array.from([null, ...from.dictionary], (text) => (text === null ? -1 : (rowOf.get(text) ?? -1)));
+    return from.codes.map((code) => rowOfCode[code + 1]);
+  }
+  const { values } = from as Exclude<ColumnData, { type: "text" }>;
+  const keys = (key as Exclude<ColumnData, { type: "text" }>).values;
+  const none = from.type === "date" ? NULL_DAY : from.type === "boolean" ? NULL_BOOLEAN : Number.NaN;
+  const rowOf = new Map<number, number>();
+  for (let row = 0; row < keys.length; row++) {
+    const value = keys[row];
+    if (value === none || value !== value) continue;
+    const known = rowOf.get(value);
+    if (known !== undefined) throw twice(value, known, row);
+    rowOf.set(value, row);
+  }
+  const rows = new Int32Array(values.length);
+  for (let i = 0; i < values.length; i++) rows[i] = rowOf.get(values[i]) ?? -1;
+  return rows;
+}
+
+/** A column's values at other rows; null where there is none (-1). */
+function valuesAt(data: ColumnData, rows: Int32Array): ColumnData {
+  if (data.type === "text") {
+    const codes = new Int32Array(rows.length);
+    for (let i = 0; i < rows.length; i++) codes[i] = rows[i] < 0 ? -1 : data.codes[rows[i]];
+    return { type: "text", codes, dictionary: data.dictionary };
+  }
+  const none = data.type === "date" ? NULL_DAY : data.type === "boolean" ? NULL_BOOLEAN : Number.NaN;
+  const values = new (data.values.constructor as { new (n: number): Float64Array })(rows.length);
+  for (let i = 0; i < rows.length; i++) values[i] = rows[i] < 0 ? none : data.values[rows[i]];
+  return { ...data, values } as ColumnData;
+}
+
+/** Computes a row-level expression for every row, packed as a column of its type. */
+function materialize(expr: Expr, source: Source): ColumnData {
+  const { rows } = source.table;
+  const type: ValueType = expr.type === "null" ? "text" : expr.type;
+  const kernel = compileRow(expr.type === "null" ? { op: "constant", type: "text", value: null } : expr, source);
+  const codes = new Int32Array(type === "text" ? rows : 0);
+  const values = new (type === "date" ? Int32Array : type === "boolean" ? Uint8Array : Float64Array)(type === "text" ? 0 : rows) as Float64Array;
+  const none = type === "date" ? NULL_DAY : type === "boolean" ? NULL_BOOLEAN : Number.NaN;
+  let dictionary: string[] = [];
+  const block = { rows: new Int32Array(BLOCK), length: 0, start: 0 };
+  for (let start = 0; start < rows; start += BLOCK) {
+    block.start = start;
+    block.length = Math.min(BLOCK, rows - start);
+    for (let i = 0; i < block.length; i++) block.rows[i] = start + i;
+    const vector = kernel(block);
+    if ("codes" in vector) {
+      // A kernel writes into one dictionary that only grows.
+      dictionary = vector.dictionary;
+      codes.set(vector.codes.subarray(0, block.length), start);
+    } else {
+      for (let i = 0; i < block.length; i++) values[start + i] = Number.isNaN(vector.numbers[i]) ? none : vector.numbers[i];
+    }
+  }
+  if (type === "text") return { type, codes, dictionary };
+  return { type, values } as ColumnData;
+}
+
+/** A table as formulas see it: its columns, its derived columns, and the columns that links lead to. What had to be computed stays with the table. */
+export class Source {
+  /** Changes whenever anything that its columns depend on does. */
+  readonly version: string;
+
+  constructor(
+    readonly table: Table,
+    private readonly sources: Sources,
+  ) {
+    const { scope, today } = sources;
+    const names = [table.name, ...reachedFrom(scope.links ?? [], table.name)];
+    const formulas = names.map((n) => sources.derivedOf(n));
+    const parts = [names.map((n) => sources.find(n)?.version ?? ""), formulas, names.length > 1 ? scope.links : [], /current_date/i.test(JSON.stringify(formulas)) ? today : ""];
+    this.version = shortName(JSON.stringify(parts));
+  }
+
+  /** A column by the table that has it and its name. Throws a QueryError where there is none, or where links do not lead there. */
+  column(owner: string, name: string): SourceColumn {
+    const own = same(owner, this.table.name);
+    const formula = own ? this.sources.formulaOf(owner, name) : undefined;
+    if (own && formula === undefined) {
+      const column = findColumn(this.table, name);
+      if (!column) throw new QueryError("unknown_column", `The table ${this.table.name} has no column “${name}”.`);
+      return { data: column.data, rows: null };
+    }
+    return this.computed(`${owner}.${name}`.toLowerCase(), () => {
+      if (formula !== undefined) return { data: this.derive(formula, name), rows: null };
+      const rows = this.rowsIn(owner);
+      return { data: valuesAt(this.sources.of(owner).column(owner, name).data, rows), rows };
+    });
+  }
+
+  private derive(formula: string, name: string): ColumnData {
+    const { scope, today } = this.sources;
+    const checked = checkFormula(formula, scope, this.table.name, "derived", [`${this.table.name}.${name}`]);
+    if (!checked.expr) throw new QueryError("bad_formula", `The derived column ${this.table.name}.${name}: ${checked.problems[0].message}`);
+    return materialize(bindInputs(checked.expr, new Map([[TODAY, today]])), this);
+  }
+
+  /** For each row of this table, its row in another table. */
+  private rowsIn(owner: string): Int32Array {
+    const paths = pathsBetween(this.sources.scope.links ?? [], this.table.name, owner);
+    if (paths.length !== 1) throw new QueryError("bad_link", `${paths.length ? "More than one way leads" : "No link leads"} from ${this.table.name} to ${owner}.`);
+    const path = paths[0];
+    const last = path[path.length - 1];
+    const found = this.computed(`to ${owner}`.toLowerCase(), () => {
+      const step = matchRows(this.sources.of(last.table).column(last.table, last.column).data, this.sources.of(last.to).column(last.to, last.key).data, last);
+      if (path.length === 1) return { data: null, rows: step };
+      const before = this.rowsIn(last.table);
+      return { data: null, rows: before.map((row) => (row < 0 ? -1 : step[row])) };
+    });
+    return found.rows as Int32Array;
+  }
+
+  private computed<T extends { data: ColumnData | null; rows: Int32Array | null }>(key: string, make: () => T): T {
+    this.table.computed ??= new Map();
+    const known = this.table.computed.get(key);
+    if (known?.version === this.version) return known as unknown as T;
+    const made = make();
+    this.table.computed.set(key, { version: this.version, ...made });
+    return made;
+  }
+}
+
+const shortNames = new Map<string, string>();
+let nextShortName = 1;
+/** A short name for a long text, the same for the same text. */
+function shortName(text: string): string {
+  let name = shortNames.get(text);
+  if (name === undefined) {
+    if (shortNames.size > 2000) shortNames.clear();
+    name = `v${nextShortName++}`;
+    shortNames.set(text, name);
+  }
+  return name;
+}
+
+/** The tables of a catalog as sources, each made when it is first asked for. */
+export class Sources {
+  private readonly made = new Map<string, Source>();
+
+  constructor(
+    private readonly tables: Table[],
+    readonly scope: Scope,
+    /** What current_date is, as whole days; null when nobody said. */
+    readonly today: Value,
+  ) {}
+
+  find(name: string): Table | undefined {
+    return this.tables.find((t) => same(t.name, name));
+  }
+
+  of(name: string): Source {
+    const key = name.toLowerCase();
+    let source = this.made.get(key);
+    if (!source) {
+      const table = this.find(name);
+      if (!table) throw new QueryError("unknown_table", `There is no table called “${name}”.`);
+      source = new Source(table, this);
+      this.made.set(key, source);
+    }
+    return source;
+  }
+
+  /** The formulas of a table's derived columns, by name. */
+  derivedOf(table: string): [string, string][] {
+    const columns = this.scope.tables.find((t) => same(t.name, table))?.columns ?? [];
+    return columns.flatMap((c): [string, string][] => (c.formula === undefined ? [] : [[c.name, c.formula]]));
+  }
+
+  formulaOf(table: string, column: string): string | undefined {
+    return this.derivedOf(table).find(([name]) => same(name, column))?.[1];
+  }
+}

@@ -1,0 +1,22 @@
+import type { Expr, Level, ScopeTable } from "./expr";
+import type { Mend, Problem, Span } from "./problem";
+import type { Node } from "./tree";
+import type { ValueType } from "./value";
+
+export const TYPE_WORDS: Record<ValueType, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "null" };
+
+/** What the parts of the checker ask of the check that is under way. */
+export interface Checking {
+  /** The formula's own table, or null when it has none. */
+  readonly table: ScopeTable | null;
+  expr(node: Node, level: Level, inTotal?: boolean): Expr;
+  /** Reports a problem and gives a stand-in, so that the check goes on. */
+  fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr;
+  /** Reports unless the expression has this type (or is null). Gives true so that it chains. */
+  typed(span: Span, expr: Expr, wanted: ValueType, what: string): true;
+  wrapMend(span: Span, before: string, after: string, label: string): Mend;
+}
+
+export function call(fn: string, type: ValueType, args: Expr[]): Expr {
+  return { op: "call", type, fn, args };
+}

@@ -1,0 +1,77 @@
+/** A many-to-one tie: a row of `table` belongs to the row of `to` whose `key` equals its `column`. Names are matched without regard to case. */
+export interface Link {
+  table: string;
+  column: string;
+  to: string;
+  key: string;
+}
+
+const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+
+/** Every way from one table to another along links, each as its links in order. Where a table is linked in a circle, no table is passed twice. */
+export function pathsBetween(links: readonly Link[], from: string, to: string): Link[][] {
+  const found: Link[][] = [];
+  const walk = (table: string, path: Link[]) => {
+    for (const link of links) {
+      if (!same(link.table, table) || same(link.to, table) || path.some((p) => same(p.table, link.to)) || same(link.to, from)) continue;
+      if (same(link.to, to)) found.push([...path, link]);
+      else walk(link.to, [...path, link]);
+    }
+  };
+  walk(from, []);
+  return found;
+}
+
+/** The tables that links lead to from a table, nearest first, without itself. */
+export function reachedFrom(links: readonly Link[], table: string): string[] {
+  const reached: string[] = [];
+  const queue = [table];
+  for (let from = queue.shift(); from !== undefined; from = queue.shift()) {
+    for (const link of links) {
+      if (!same(link.table, from) || same(link.to, table) || reached.some((r) => same(r, link.to))) continue;
+      reached.push(link.to);
+      queue.push(link.to);
+    }
+  }
+  return reached;
+}
+
+/** The tables of a circle of links, the first one again at the end; null when there is none. */
+export function circleOf(links: readonly Link[]): string[] | null {
+  const done = new Set<string>();
+  const walk = (table: string, path: string[]): string[] | null => {
+    const at = path.findIndex((p) => same(p, table));
+    if (at >= 0) return [...path.slice(at), table];
+    if (done.has(table.toLowerCase())) return null;
+    for (const link of links) {
+      if (!same(link.table, table)) continue;
+      const circle = walk(link.to, [...path, table]);
+      if (circle) return circle;
+    }
+    done.add(table.toLowerCase());
+    return null;
+  };
+  for (const { table } of links) {
+    const circle = walk(table, []);
+    if (circle) return circle;
+  }
+  return null;
+}
+
+/** A path in words: "sailings.route → routes.route". */
+export function pathText(path: readonly Link[]): string {
+  return path.map((l) => `${l.table}.${l.column} → ${l.to}.${l.key}`).join(", ");
+}
+
+/** Why links cannot stand together, in a sentence that names them, or null: a circle, or two ways between the same tables. */
+export function linksProblem(links: readonly Link[]): string | null {
+  const circle = circleOf(links);
+  if (circle) return `These tables are linked in a circle: ${circle.join(" → ")}. Remove one of the links.`;
+  for (const from of new Set(links.map((l) => l.table))) {
+    for (const to of reachedFrom(links, from)) {
+      const paths = pathsBetween(links, from, to);
+      if (paths.length > 1) return `There is more than one way from ${from} to ${to}: ${paths.map(pathText).join("; or ")}. Remove one of the links.`;
+    }
+  }
+  return null;
+}
