@@ -1,4 +1,5 @@
-import { type Project, projectSchema, type TableInfo } from "@/core/project/schema";
+import type { z } from "zod";
+import { type Project, projectSchema, type tableSchema } from "@/core/project/schema";
 
 const percent = { style: "percent" as const, decimals: 1 };
 const whole = { style: "number" as const, decimals: 0 };
@@ -38,6 +39,15 @@ const MEASURES = [
     "case when on_time_rate >= :punctuality_goal then 'good'\n     when on_time_rate >= 0.75 then 'watch' else 'poor' end",
     whole,
     "Good, watch or poor against the punctuality goal.",
+  ),
+  measure("planned_passengers", "Planned passengers", "sum(passenger_target)", whole, "What the season plan asks for, by route and week.", "season_plan", "neither"),
+  measure("plan_attainment", "Plan attainment", "passengers_total / planned_passengers", percent, "Passengers carried, out of those planned."),
+  measure(
+    "passenger_km",
+    "Passenger kilometres",
+    "sum(passengers * routes.distance_km)",
+    { style: "number", decimals: 1, units: "automatic" },
+    "Each passenger counted by the length of the crossing.",
   ),
   measure("traveller_score", "Traveller score", "count(*) filter (where score >= 4) / nullif(count(score), 0)", percent, "Share of answers 4 or 5.", "survey"),
   measure("average_charge", "Battery charge", "avg(charge)", { style: "percent", decimals: 0 }, "Mean charge of the electric vessels.", "vessels"),
@@ -126,13 +136,31 @@ const BOARD = {
   ],
 };
 
+const LINKS = [
+  { id: "sailing-route", table: "sailings", column: "route", to: "routes", key: "route" },
+  { id: "sailing-vessel", table: "sailings", column: "vessel", to: "vessels", key: "vessel" },
+  { id: "plan-route", table: "season_plan", column: "route", to: "routes", key: "route" },
+  { id: "survey-route", table: "survey", column: "route", to: "routes", key: "route" },
+];
+
+const DERIVED: Record<string, { name: string; formula: string }[]> = {
+  sailings: [
+    {
+      name: "departure",
+      formula:
+        "case when cancelled then 'cancelled'\n     when delay_minutes <= 3 then 'on time'\n     when delay_minutes <= 10 then 'up to 10 minutes late'\n     else 'over 10 minutes late' end",
+    },
+  ],
+};
+
 /** The demo project over its tables, as they were stored. */
-export function demoProject(tables: TableInfo[]): Project {
+export function demoProject(tables: z.input<typeof tableSchema>[]): Project {
   return projectSchema.parse({
     format: "cavlo-project",
     version: 1,
     name: "Quillhaven Ferries",
-    tables,
+    tables: tables.map((t) => ({ ...t, derived: DERIVED[t.name] ?? [] })),
+    links: LINKS,
     measures: MEASURES,
     inputs: [
       {

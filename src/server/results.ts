@@ -1,14 +1,19 @@
 import { z } from "zod";
 import { type QueryInput, querySchema, valueSchema } from "@/core/engine/query";
 import { scopeOf } from "@/core/project/names";
-import { inputSchema, measureSchema, type Project, tableSchema } from "@/core/project/schema";
+import { inputSchema, linkSchema, measureSchema, type Project, tableSchema } from "@/core/project/schema";
 import { compute } from "./compute/client";
 import type { QueryAnswer } from "./compute/protocol";
 import { HttpError } from "./http/errors";
 import { storedTables } from "./store/projects";
 
 /** The parts of a document that queries depend on; an editor sends its own where they are newer than what is saved. */
-export const draftSchema = z.object({ tables: z.array(tableSchema).max(200), measures: z.array(measureSchema).max(1000), inputs: z.array(inputSchema).max(200) });
+export const draftSchema = z.object({
+  tables: z.array(tableSchema).max(200),
+  links: z.array(linkSchema).max(200).default([]),
+  measures: z.array(measureSchema).max(1000),
+  inputs: z.array(inputSchema).max(200),
+});
 export type Draft = z.infer<typeof draftSchema>;
 
 export const resultsRequestSchema = z.object({ queries: z.array(z.unknown()).max(200), draft: draftSchema.optional() });

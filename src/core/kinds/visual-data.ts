@@ -1,7 +1,9 @@
 import type { Query, QueryInput, Result } from "../engine/query";
 import { civil, isoWeek, parseIsoDate } from "../formula/calendar";
+import { columnFor, placesOf } from "../formula/meeting";
 import type { Value } from "../formula/value";
-import type { NumberFormat, Project, Source, Visual, Zone } from "../project/schema";
+import { type Named, scopeOf } from "../project/names";
+import type { NumberFormat, Source, Visual, Zone } from "../project/schema";
 import { namesInTemplate, type TemplateValue } from "../scene/template";
 
 export interface VisualRow {
@@ -33,8 +35,8 @@ export interface VisualData {
 
 export const PLAIN_FORMAT: NumberFormat = { style: "number", decimals: 0, units: "none", currency: "EUR", prefix: "", suffix: "", locale: "plain" };
 export const PERCENT_FORMAT: NumberFormat = { ...PLAIN_FORMAT, style: "percent", decimals: 0 };
-/** What a visual's sentence is read against. */
-export type Named = Pick<Project, "tables" | "measures" | "inputs">;
+/** The label of the row of those that a link finds no match for. */
+export const NO_MATCH_LABEL = "(no match)";
 const MONTHS = "Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec".split(" ");
 
 /** The measures of a project that a template or a phrase of the visual needs besides its value. */
@@ -46,15 +48,21 @@ function neededMeasures(visual: Visual, project: Named): string[] {
   return [...new Set([...phrases, ...named])];
 }
 
+/** Whether a filter's column (`table.column`, or a bare name) is one of a table's own, or means one that it reaches or meets. */
+function appliesTo(table: string, column: string, project: Named): boolean {
+  const scope = scopeOf(project);
+  const places = placesOf(scope, table, column);
+  return places.length === 1 && columnFor(scope, table, places[0]) !== null;
+}
+
 /**
  * The query that answers a visual's sentence, or null while the sentence lacks its value. `filters` and `inputs` are those
- * of the board it stands on; filters on columns the value's table lacks do not apply.
+ * of the board it stands on; filters on columns that the value's table neither has nor reaches do not apply.
  */
 export function toQuery(visual: Visual, project: Named, filters: Query["filters"] = [], inputs: Record<string, Value> = {}): QueryInput | null {
   const value = project.measures.find((m) => m.id === visual.value);
   if (!value) return null;
-  const columns = project.tables.find((t) => t.name.toLowerCase() === value.table?.toLowerCase())?.columns.map((c) => c.name.toLowerCase()) ?? [];
-  const shared = filters.filter((f) => columns.includes(f.column.toLowerCase()));
+  const shared = filters.filter((f) => value.table !== null && appliesTo(value.table, f.column, project));
   const order = visual.order.by === "value" ? { by: value.name, order: visual.order.order } : { by: "split", order: visual.order.order };
   return {
     measures: neededMeasures(visual, project).map((id) => ({ id })),
@@ -106,7 +114,7 @@ export function toVisualData(visual: Visual, project: Named, result: Result | { 
   if ("error" in result) return nothing(visual, result.error);
   const type = result.columns.find((c) => c.name === measure.name)?.type;
   if (type === "text" || type === "date" || type === "timestamp") return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
-  const inputNow = (i: Project["inputs"][number]) => inputs[i.name] ?? i.value;
+  const inputNow = (i: Named["inputs"][number]) => inputs[i.name] ?? i.value;
   const numberFrom = (source: Source | null): number | null => {
     if (!source) return null;
     if ("number" in source) return source.number;
@@ -122,9 +130,10 @@ export function toVisualData(visual: Visual, project: Named, result: Result | { 
   const keys = visual.split ? result.columns[0].values : [""];
   const rows = keys.map((key, i): VisualRow => {
     const other = result.others?.row === i;
+    const none = result.noMatch?.row === i;
     return {
-      key: other ? "\u0000other" : String(key),
-      label: other ? "Other" : visual.split ? keyLabel(key, visual.split.by) : measure.label,
+      key: other ? "\u0000other" : none ? "\u0000no match" : String(key),
+      label: other ? "Other" : none ? NO_MATCH_LABEL : visual.split ? keyLabel(key, visual.split.by) : measure.label,
       value: asNumber(values[i]),
       groups: other ? (result.others?.groups ?? 0) : 0,
     };

@@ -1,21 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import {
-  addMeasure,
-  addTable,
-  addTile,
-  changeColumn,
-  changeInput,
-  changeMeasure,
-  moveTile,
-  placeTiles,
-  removeTile,
-  removeVisual,
-  renameTable,
-  usesOfInput,
-  usesOfMeasure,
-} from "./edits";
+import { addMeasure, addTile, changeInput, changeMeasure, moveTile, placeTiles, removeTile, removeVisual, usesOfInput, usesOfMeasure } from "./edits";
 import { boardSchema, emptyProject, inputSchema, measureSchema, type Project, tableSchema, visualSchema } from "./schema";
+import { addTable, changeColumn, renameTable } from "./table-edits";
 import { freePlace, settleTiles } from "./tile-layout";
 
 const source = { file: "sailings.csv", separator: ",", encoding: "utf-8", header: true };

@@ -1,71 +1,12 @@
-import { produce } from "immer";
 import { checkFormula } from "../formula/check";
-import { freeName, renameColumnIn, renameInputIn, renameInTemplate, renameMeasureIn, renameTableIn, scopeOf } from "./names";
-import type { Board, Control, Input, Measure, Project, TableInfo, Tile, Visual } from "./schema";
+import { type Edit, edit } from "./edit";
+import { renameInputIn, renameInTemplate, renameMeasureIn, scopeOf } from "./names";
+import type { Board, Control, Input, Measure, Project, Tile, Visual } from "./schema";
 import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
 
-/** Edits are pure: each takes a project and gives the changed one, leaving the first as it was. */
-export type Edit = (project: Project) => Project;
-
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-const edit =
-  (recipe: (draft: Project) => void): Edit =>
-  (project) =>
-    produce(project, recipe);
 
 export const renameProject = (name: string): Edit => edit((p) => void (p.name = name));
-
-/** Adds a table under a name that is free. */
-export const addTable = (table: TableInfo): Edit =>
-  edit((p) => {
-    const name = freeName(
-      table.name,
-      p.tables.map((t) => t.name),
-    );
-    p.tables.push({ ...table, name });
-  });
-
-export const removeTable = (id: string): Edit => edit((p) => void (p.tables = p.tables.filter((t) => t.id !== id)));
-
-/** Puts newly read rows in the place of a table's own; its name stays. */
-export const replaceRows = (id: string, fresh: TableInfo): Edit =>
-  edit((p) => {
-    const table = p.tables.find((t) => t.id === id);
-    if (table) Object.assign(table, { id: fresh.id, rows: fresh.rows, source: fresh.source, columns: fresh.columns });
-  });
-
-export const changeColumn = (tableId: string, column: string, change: Partial<TableInfo["columns"][number]>): Edit =>
-  edit((p) => {
-    const table = p.tables.find((t) => t.id === tableId);
-    const found = table?.columns.find((c) => c.name === column);
-    if (!table || !found) return;
-    if (change.reading) found.reading = change.reading;
-    if (change.name && change.name !== column) {
-      found.name = change.name;
-      const to = change.name;
-      for (const m of p.measures) m.formula = renameColumnIn(m.formula, table.name, m.table, column, to);
-      for (const v of p.visuals) {
-        const own = p.measures.find((m) => m.id === v.value)?.table;
-        if (!own || !same(own, table.name)) continue;
-        if (v.split && same(v.split.column, column)) v.split.column = to;
-        for (const f of v.filters) if (same(f.column, column)) f.column = to;
-      }
-      for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, table.name) && same(c.column, column)) c.column = to;
-    }
-  });
-
-export const renameTable = (id: string, to: string): Edit =>
-  edit((p) => {
-    const table = p.tables.find((t) => t.id === id);
-    if (!table) return;
-    const from = table.name;
-    table.name = to;
-    for (const m of p.measures) {
-      m.formula = renameTableIn(m.formula, from, to);
-      if (m.table && same(m.table, from)) m.table = to;
-    }
-    for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, from)) c.table = to;
-  });
 
 export const addMeasure = (measure: Measure): Edit => edit((p) => void p.measures.push(measure));
 
@@ -79,7 +20,8 @@ export const changeMeasure = (id: string, change: Partial<Omit<Measure, "id">>):
     const to = measure.name;
     if (to === from) return;
     for (const m of p.measures) {
-      const columns = p.tables.find((t) => m.table !== null && same(t.name, m.table))?.columns.map((c) => c.name) ?? [];
+      const table = p.tables.find((t) => m.table !== null && same(t.name, m.table));
+      const columns = table ? [...table.columns, ...table.derived].map((c) => c.name) : [];
       m.formula = renameMeasureIn(m.formula, columns, from, to);
     }
     renameInTemplates(p, from, to);

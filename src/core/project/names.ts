@@ -1,16 +1,34 @@
-import { quoteName } from "../formula/check";
+import { checkFormula, quoteName } from "../formula/check";
+import type { Scope, ScopeColumn } from "../formula/expr";
 import { tokenize } from "../formula/tokens";
 import type { Project } from "./schema";
 
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
-/** The scope in which a project's formulas are checked. */
-export function scopeOf(project: Pick<Project, "tables" | "measures" | "inputs">) {
-  return {
-    tables: project.tables.map((t) => ({ name: t.name, columns: t.columns.map((c) => ({ name: c.name, type: c.reading.type })) })),
+/** What names in formulas and sentences are read against. */
+export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs">;
+
+const scopes = new WeakMap<object, { of: Named; scope: Scope }>();
+
+/** The scope in which a project's formulas are checked. The same parts of a document give the same scope. */
+export function scopeOf(project: Named): Scope {
+  const known = scopes.get(project.tables);
+  if (known && known.of.links === project.links && known.of.measures === project.measures && known.of.inputs === project.inputs) return known.scope;
+  const scope: Scope = {
+    tables: project.tables.map((t) => ({
+      name: t.name,
+      columns: [
+        ...t.columns.map((c): ScopeColumn => ({ name: c.name, type: c.reading.type })),
+        ...t.derived.map((d): ScopeColumn => ({ name: d.name, type: "null", formula: d.formula })),
+      ],
+    })),
     measures: project.measures.map(({ name, formula, table }) => ({ name, formula, table })),
     inputs: project.inputs.map(({ name, type }) => ({ name, type })),
+    links: project.links.map(({ table, column, to, key }) => ({ table, column, to, key })),
   };
+  for (const t of scope.tables) for (const c of t.columns) if (c.formula !== undefined) c.type = checkFormula(c.formula, scope, t.name, "derived", [`${t.name}.${c.name}`]).type;
+  scopes.set(project.tables, { of: { tables: project.tables, links: project.links, measures: project.measures, inputs: project.inputs }, scope });
+  return scope;
 }
 
 /** Makes a name for formulas out of a label: "On-time rate" becomes on_time_rate, numbered where it is taken. */
@@ -47,12 +65,15 @@ function rewrite(formula: string, rename: (kind: "name" | "input", text: string,
   return out + formula.slice(at);
 }
 
-/** The formula with a column's name changed, for a measure of `table`. */
-export function renameColumnIn(formula: string, table: string, ownTable: string | null, from: string, to: string): string {
+/**
+ * The formula with the name of a column of `table` changed. `bare` says what a bare name becomes: null where it does not mean
+ * this column.
+ */
+export function renameColumnIn(formula: string, table: string, bare: string | null, from: string, to: string): string {
   return rewrite(formula, (kind, text, before, after, qualifier) => {
-    if (kind !== "name" || !same(text, from) || after === "(") return null;
-    const owner = before === "." ? qualifier : ownTable;
-    return owner !== null && same(owner, table) ? quoteName(to) : null;
+    if (kind !== "name" || !same(text, from) || after === "(" || after === ".") return null;
+    if (before === ".") return qualifier !== null && same(qualifier, table) ? quoteName(to) : null;
+    return bare;
   });
 }
 
@@ -67,7 +88,7 @@ export function renameInputIn(formula: string, from: string, to: string): string
   return rewrite(formula, (kind, text) => (kind === "input" && same(text, from) ? `:${to}` : null));
 }
 
-/** The formula with its own table's qualifier changed. */
+/** The formula with a table's name changed where it stands before a column. */
 export function renameTableIn(formula: string, from: string, to: string): string {
   return rewrite(formula, (kind, text, _before, after) => (kind === "name" && same(text, from) && after === "." ? quoteName(to) : null));
 }

@@ -26,7 +26,11 @@ export const numberFormatSchema = z.object({
   locale: z.string().max(35).default("plain"),
 });
 
-export const columnSchema = z.object({ name, reading: readingSchema });
+/** A column of the file. A hidden one is not offered, but formulas that name it go on. */
+export const columnSchema = z.object({ name, reading: readingSchema, hidden: z.boolean().default(false) });
+
+/** A column that is computed row by row from a formula. */
+export const derivedSchema = z.object({ name, formula: z.string().max(10_000), hidden: z.boolean().default(false) });
 
 /** A table's declaration. Its rows are stored apart, under `id`, as the texts of the file; `reading` says how they are read. */
 export const tableSchema = z.object({
@@ -34,8 +38,12 @@ export const tableSchema = z.object({
   name,
   rows: z.int().min(0),
   columns: z.array(columnSchema).max(2000),
+  derived: z.array(derivedSchema).max(200).default([]),
   source: z.object({ file: z.string().max(300), separator: z.string().max(4), encoding: z.string().max(40), header: z.boolean() }),
 });
+
+/** A many-to-one tie: a row of `table` belongs to the row of `to` whose `key` equals its `column`. */
+export const linkSchema = z.object({ id, table: name, column: name, to: name, key: name });
 
 export const measureSchema = z.object({
   id,
@@ -118,6 +126,7 @@ export const projectSchema = z.object({
   version: z.literal(FORMAT_VERSION),
   name,
   tables: z.array(tableSchema).max(200).default([]),
+  links: z.array(linkSchema).max(200).default([]),
   measures: z.array(measureSchema).max(1000).default([]),
   inputs: z.array(inputSchema).max(200).default([]),
   visuals: z.array(visualSchema).max(500).default([]),
@@ -126,6 +135,7 @@ export const projectSchema = z.object({
 
 export type NumberFormat = z.infer<typeof numberFormatSchema>;
 export type TableInfo = z.infer<typeof tableSchema>;
+export type TableLink = z.infer<typeof linkSchema>;
 export type Measure = z.infer<typeof measureSchema>;
 export type Input = z.infer<typeof inputSchema>;
 export type Source = z.infer<typeof sourceSchema>;

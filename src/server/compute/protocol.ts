@@ -1,26 +1,51 @@
 import type { Column } from "@/core/data/column";
 import type { Profile } from "@/core/data/profile";
-import type { Query, Result } from "@/core/engine/query";
+import type { Reading } from "@/core/data/reading-schema";
+import type { LinkFacts } from "@/core/engine/link-facts";
+import type { Filter, Query, Result } from "@/core/engine/query";
 import type { Scope } from "@/core/formula/expr";
+import type { Link } from "@/core/formula/links";
 import type { Value } from "@/core/formula/value";
 import type { TableInfo } from "@/core/project/schema";
+
+/** What a question about one table comes with: all tables and the scope, since derived columns may use others through links. */
+interface TableQuestion {
+  tables: TableInfo[];
+  scope: Scope;
+}
 
 /** A question to the compute worker. Tables are named with the readings of their columns. */
 export type ComputeRequest =
   | { type: "results"; tables: TableInfo[]; scope: Scope; inputs: Record<string, Value>; queries: Query[] }
-  | { type: "profile"; table: TableInfo }
-  | { type: "rows"; table: TableInfo; offset: number; limit: number; sort: { column: string; order: "asc" | "desc" } | null; find: string };
+  | ({ type: "profile"; table: string } & TableQuestion)
+  | ({ type: "links"; links: Link[] } & TableQuestion)
+  | { type: "unread"; table: TableInfo; column: number; reading: Reading }
+  | ({ type: "rows"; table: string; offset: number; limit: number; sort: { column: string; order: "asc" | "desc" } | null; find: string; filters: Filter[] } & TableQuestion);
 
 export type QueryAnswer = Result | { error: { code: string; message: string; at?: { start: number; end: number } } };
 
 export interface TableProfile {
   rows: number;
-  columns: (Profile & { name: string; type: Column["data"]["type"]; unread: number; firstUnread: { row: number; text: string } | null })[];
+  columns: (Profile & { name: string; type: Column["data"]["type"]; derived: boolean; unread: number; unreadCells: { row: number; text: string }[] })[];
 }
 
 export interface RowsPage {
   total: number;
+  /** The names of the columns, in the order of the cells. */
+  columns: string[];
   rows: { number: number; cells: (string | null)[]; unread: number[] }[];
 }
 
-export type ComputeAnswer = { results: QueryAnswer[] } | { profile: TableProfile } | { page: RowsPage };
+/** Cells of a column that another reading could not read. */
+export interface UnreadCells {
+  unread: number;
+  unreadCells: { row: number; text: string }[];
+}
+
+/** How the links of a project hold, and links that could be added. */
+export interface LinkAnswer {
+  links: LinkFacts[];
+  proposed: LinkFacts[];
+}
+
+export type ComputeAnswer = { results: QueryAnswer[] } | { profile: TableProfile } | { page: RowsPage } | { links: LinkAnswer } | UnreadCells;

@@ -1,52 +1,87 @@
-import { cellValue, findColumn, outward, type Table } from "@/core/data/column";
+import { type Column, cellValue, outward } from "@/core/data/column";
 import { cellText, profileColumn } from "@/core/data/profile";
 import { isNothing } from "@/core/data/reading";
-import { QueryError } from "@/core/engine/query";
-import { compareValues } from "@/core/formula/value";
+import { type Filter, QueryError } from "@/core/engine/query";
+import { selectRows } from "@/core/engine/selection";
+import type { Source } from "@/core/engine/source";
+import { compareValues, type Value } from "@/core/formula/value";
 import type { TableInfo } from "@/core/project/schema";
 import { openRows } from "../store/table-files";
-import type { RowsPage, TableProfile } from "./protocol";
+import type { RowsPage, TableProfile, UnreadCells } from "./protocol";
 
-/** The profile of a table's columns, with how many filled cells the reading could not read. */
-export function profileTable(table: Table, info: TableInfo): TableProfile {
+const SHOWN_BAD = 5;
+
+/** All columns of a table, the derived ones after those of the file. A derived one whose formula has a problem is left out. */
+function columnsOf(source: Source, info: TableInfo): (Column & { derived: boolean })[] {
+  const derived = info.derived.flatMap((d) => {
+    try {
+      return [{ name: d.name, data: source.column(info.name, d.name).data, derived: true }];
+    } catch (error) {
+      if (error instanceof QueryError) return [];
+      throw error;
+    }
+  });
+  return [...source.table.columns.map((c) => ({ name: c.name, data: c.data, derived: false })), ...derived];
+}
+
+/** The filled cells of a stored column that a reading gives null for: how many, and the first and the last of them, by row from 1. */
+export function unreadCells(info: TableInfo, at: number, read: (cell: string, row: number) => Value): UnreadCells {
   const db = openRows(info.id);
   try {
-    return {
-      rows: table.rows,
-      columns: table.columns.map((column, at) => {
-        const profile = profileColumn(column);
-        const { data } = column;
-        let unread = 0;
-        let firstUnread: { row: number; text: string } | null = null;
-        if (data.type !== "text" && profile.nulls > 0) {
-          let row = 0;
-          for (const cell of db.prepare<[], string | null>(`select c${at} from rows order by rowid`).pluck().iterate()) {
-            row++;
-            if (cell === null || isNothing(cell) || cellValue(data, row - 1) !== null) continue;
-            unread++;
-            firstUnread ??= { row, text: cell.slice(0, 60) };
-          }
-        }
-        return { name: column.name, type: data.type, ...profile, unread, firstUnread };
-      }),
-    };
+    let unread = 0;
+    let row = 0;
+    const first: { row: number; text: string }[] = [];
+    let last: { row: number; text: string }[] = [];
+    for (const cell of db.prepare<[], string | null>(`select c${at} from rows order by rowid`).pluck().iterate()) {
+      row++;
+      if (cell === null || isNothing(cell) || read(cell, row - 1) !== null) continue;
+      unread++;
+      const found = { row, text: cell.slice(0, 60) };
+      if (first.length < SHOWN_BAD) first.push(found);
+      else last = [...last.slice(1 - SHOWN_BAD), found];
+    }
+    return { unread, unreadCells: [...first, ...last] };
   } finally {
     db.close();
   }
 }
 
-const orders = new WeakMap<Table, { key: string; rows: Int32Array }>();
+/** The profile of a table's columns, with the filled cells that the reading could not read. */
+export function profileTable(source: Source, info: TableInfo): TableProfile {
+  return {
+    rows: source.table.rows,
+    columns: columnsOf(source, info).map((column, at) => {
+      const profile = profileColumn(column);
+      const none = { unread: 0, unreadCells: [] };
+      const bad = column.derived || column.data.type === "text" || profile.nulls === 0 ? none : unreadCells(info, at, (_cell, row) => cellValue(column.data, row));
+      return { name: column.name, type: column.data.type, derived: column.derived, ...profile, ...bad };
+    }),
+  };
+}
 
-/** Row numbers in the asked order, with only the rows in which some cell holds the text. The last answer is kept for paging. */
-function orderedRows(table: Table, sort: { column: string; order: "asc" | "desc" } | null, find: string): Int32Array {
-  const key = JSON.stringify([sort, find]);
+/** Which rows are shown, and in what order. */
+export interface RowsWish {
+  offset: number;
+  limit: number;
+  sort: { column: string; order: "asc" | "desc" } | null;
+  find: string;
+  filters: Filter[];
+}
+
+const orders = new WeakMap<Source["table"], { key: string; rows: Int32Array }>();
+
+/** Row numbers in the asked order, with only the rows that the filters keep and in which some cell holds the text. The last answer is kept for paging. */
+function orderedRows(source: Source, columns: Column[], { sort, find, filters }: RowsWish): Int32Array {
+  const key = JSON.stringify([source.version, sort, find, filters]);
+  const { table } = source;
   const known = orders.get(table);
   if (known?.key === key) return known.rows;
-  let rows = Int32Array.from({ length: table.rows }, (_, i) => i);
+  const placed = filters.map((filter) => ({ filter, place: { table: table.name, column: filter.column } }));
+  let rows = selectRows(source, placed, null)?.slice() ?? Int32Array.from({ length: table.rows }, (_, i) => i);
   const wanted = find.trim().toLowerCase();
-  if (wanted) rows = rows.filter((row) => table.columns.some((c) => cellText(c, row).toLowerCase().includes(wanted)));
+  if (wanted) rows = rows.filter((row) => columns.some((c) => cellText(c, row).toLowerCase().includes(wanted)));
   if (sort) {
-    const column = findColumn(table, sort.column);
+    const column = columns.find((c) => c.name.toLowerCase() === sort.column.toLowerCase());
     if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${sort.column}” to sort by.`);
     const { data } = column;
     const sign = sort.order === "asc" ? 1 : -1;
@@ -61,25 +96,26 @@ function orderedRows(table: Table, sort: { column: string; order: "asc" | "desc"
 }
 
 /** A page of rows as they are read; a filled cell that could not be read is given as its text and marked. */
-export function pageOfRows(table: Table, info: TableInfo, offset: number, limit: number, sort: { column: string; order: "asc" | "desc" } | null, find: string): RowsPage {
-  const order = orderedRows(table, sort, find);
+export function pageOfRows(source: Source, info: TableInfo, wish: RowsWish): RowsPage {
+  const columns = columnsOf(source, info);
+  const order = orderedRows(source, columns, wish);
   const db = openRows(info.id);
   try {
     const stored = db.prepare<[number], (string | null)[]>("select * from rows where rowid = ?").raw();
-    const rows = [...order.subarray(offset, offset + limit)].map((row) => {
-      const source = stored.get(row + 1) as (string | null)[];
+    const rows = [...order.subarray(wish.offset, wish.offset + wish.limit)].map((row) => {
+      const texts = stored.get(row + 1) as (string | null)[];
       const unread: number[] = [];
-      const cells = table.columns.map((c, at) => {
+      const cells = columns.map((c, at) => {
         const value = cellValue(c.data, row);
         if (value !== null) return String(outward(value, c.data.type));
-        const text = source[at];
+        const text = c.derived ? null : texts[at];
         if (text === null || isNothing(text)) return null;
         unread.push(at);
         return text;
       });
       return { number: row + 1, cells, unread };
     });
-    return { total: order.length, rows };
+    return { total: order.length, columns: columns.map((c) => c.name), rows };
   } finally {
     db.close();
   }

@@ -3,6 +3,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Reading } from "@/core/data/reading-schema";
+import { sourcesOf } from "@/core/engine/run";
+import { scopeOf } from "@/core/project/names";
 import type { TableInfo } from "@/core/project/schema";
 import { settings } from "../settings";
 import { type Cell, TableWriter } from "../store/table-files";
@@ -19,7 +21,14 @@ function stored(id: string, columns: [string, Reading][], rows: Cell[][]): Table
   const writer = new TableWriter(id, columns.length);
   for (const row of rows) writer.add(row);
   writer.finish();
-  return { id, name: id, rows: rows.length, columns: columns.map(([name, reading]) => ({ name, reading })), source: { file: "", separator: ",", encoding: "utf-8", header: true } };
+  return {
+    id,
+    name: id,
+    rows: rows.length,
+    columns: columns.map(([name, reading]) => ({ name, reading, hidden: false })),
+    derived: [],
+    source: { file: "", separator: ",", encoding: "utf-8", header: true },
+  };
 }
 
 describe("tables in the compute worker", () => {
@@ -38,7 +47,8 @@ describe("tables in the compute worker", () => {
       ],
     );
     const table = new TableCache(1e9).table(info);
-    const { columns } = profileTable(table, info);
+    const source = sourcesOf({ tables: [table], inputs: {}, scope: scopeOf({ tables: [info], links: [], measures: [], inputs: [] }) }).of(info.name);
+    const { columns } = profileTable(source, info);
     expect(columns[0]).toMatchObject({
       nulls: 1,
       distinct: 2,
@@ -48,15 +58,16 @@ describe("tables in the compute worker", () => {
         { label: "North", count: 1 },
       ],
     });
-    expect(columns[1]).toMatchObject({ nulls: 2, distinct: 2, min: 40, max: 1200, unread: 1, firstUnread: { row: 2, text: "lots" } });
-    const page = pageOfRows(table, info, 0, 10, { column: "riders", order: "desc" }, "");
+    expect(columns[1]).toMatchObject({ nulls: 2, distinct: 2, min: 40, max: 1200, unread: 1, unreadCells: [{ row: 2, text: "lots" }] });
+    const wish = { offset: 0, limit: 10, sort: null, find: "", filters: [] };
+    const page = pageOfRows(source, info, { ...wish, sort: { column: "riders", order: "desc" } });
     expect(page.rows.map((r) => [r.number, r.cells[1], r.unread])).toEqual([
       [1, "1200", []],
       [4, "40", []],
       [2, "lots", [1]],
       [3, null, []],
     ]);
-    expect(pageOfRows(table, info, 0, 10, null, "EAST").total).toBe(2);
+    expect(pageOfRows(source, info, { ...wish, find: "EAST" }).total).toBe(2);
   });
 
   it("stay the same table until a reading changes, and go when memory is short, the least recently used first", () => {
@@ -66,7 +77,7 @@ describe("tables in the compute worker", () => {
     const first = cache.table(a);
     expect(first.columns[0].data).toMatchObject({ type: "number" });
     expect(cache.table(a)).toBe(first);
-    expect(cache.table({ ...a, columns: [{ name: "n", reading: { type: "text" } }] }).columns[0].data.type).toBe("text");
+    expect(cache.table({ ...a, columns: [{ name: "n", reading: { type: "text" }, hidden: false }] }).columns[0].data.type).toBe("text");
     void cache.table(b).columns[0].data;
     const kept = cache.table(c);
     void kept.columns[0].data;

@@ -16,7 +16,7 @@ export interface ImportedTable {
 function tableInfo(id: string, file: string, read: CsvTable): ImportedTable {
   const name = file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "table";
   const source = { file, separator: read.separator, encoding: read.encoding, header: read.header };
-  return { table: { id, name, rows: read.rows, columns: read.columns, source }, notes: read.notes };
+  return { table: { id, name, rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source }, notes: read.notes };
 }
 
 async function store(

@@ -21,7 +21,7 @@ export function Phrase({ label, text, tone = "data", children }: { label: string
         {text}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} aria-label={label} className="z-30 w-72 rounded-md border border-rule bg-sheet text-base shadow-stage">
+        <Popover.Content align="start" sideOffset={6} aria-label={label} className="z-30 w-80 rounded-md border border-rule bg-sheet text-base shadow-stage">
           {children(() => setOpen(false))}
         </Popover.Content>
       </Popover.Portal>

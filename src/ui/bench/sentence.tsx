@@ -4,12 +4,14 @@ import { KINDS, kindOf } from "@/core/kinds";
 import { scaleOf } from "@/core/kinds/scale";
 import { PLAIN_FORMAT, type VisualData } from "@/core/kinds/visual-data";
 import { changeVisual } from "@/core/project/edits";
+import { offeredColumns } from "@/core/project/offered";
 import type { Visual } from "@/core/project/schema";
 import { formatNumber } from "@/core/scene/number-format";
-import { splitOptions } from "../measures/answer-table";
+import { NumberEntry } from "../shared/number-entry";
 import { useProject } from "../shared/project-context";
+import { useDraft } from "../shared/results";
+import { splitOptions } from "../shared/split-options";
 import { FiltersPhrase } from "./filters-phrase";
-import { NumberEntry } from "./number-entry";
 import { OptionList, Phrase } from "./phrase";
 import { saysTheSame } from "./sentences";
 import { SourcePhrase } from "./source-phrase";
@@ -25,8 +27,8 @@ const ORDERS = [
 /** The visual's data set-up as one sentence; every phrase of it changes in place. */
 export const Sentence = memo(
   function Sentence({ visual, data }: { visual: Visual; data: VisualData }) {
-    const measures = useProject((s) => s.document.measures);
-    const tables = useProject((s) => s.document.tables);
+    const { draft } = useDraft();
+    const { measures, tables } = draft;
     const apply = useProject((s) => s.apply);
     const kind = kindOf(visual.kind);
     const measure = measures.find((m) => m.id === visual.value);
@@ -34,7 +36,7 @@ export const Sentence = memo(
     const format = measure?.format ?? PLAIN_FORMAT;
     const set = (change: Partial<Omit<Visual, "id">>) => apply(changeVisual(visual.id, change));
     const has = (role: (typeof kind.roles)[number]) => kind.roles.includes(role);
-    const splits = splitOptions(table);
+    const splits = splitOptions(draft, table?.name ?? null);
     const split = visual.split && splits.find((o) => o.value === JSON.stringify(visual.split));
     const order = ORDERS.find((o) => o.by === visual.order.by && o.order === visual.order.order) ?? ORDERS[0];
     const scale = scaleOf({ minimum: data.minimum, maximum: data.maximum, target: data.target, value: data.total, format, past: "hold" });
@@ -98,7 +100,7 @@ export const Sentence = memo(
                   chosen={split ? split.value : undefined}
                   close={close}
                   options={[
-                    ...splits.map((o) => ({ key: o.value, label: o.label, pick: () => set({ split: JSON.parse(o.value) }) })),
+                    ...splits.map((o) => ({ key: o.value, label: o.label, group: o.group, pick: () => set({ split: JSON.parse(o.value) }) })),
                     ...(visual.split ? [{ key: "none", label: "No split", group: "Or", pick: () => set({ split: null }) }] : []),
                   ]}
                 />
@@ -154,7 +156,7 @@ export const Sentence = memo(
         )}
         {table && (
           <>
-            , for <FiltersPhrase table={table} filters={visual.filters} onChange={(filters) => set({ filters })} />
+            , for <FiltersPhrase columns={offeredColumns(draft, table.name)} filters={visual.filters} onChange={(filters) => set({ filters })} />
           </>
         )}
         .

@@ -1,8 +1,8 @@
 "use client";
 import type { NumberFormat, Source } from "@/core/project/schema";
 import { formatNumber } from "@/core/scene/number-format";
+import { NumberEntry } from "../shared/number-entry";
 import { useProject } from "../shared/project-context";
-import { NumberEntry } from "./number-entry";
 import { type Option, OptionList, Phrase } from "./phrase";
 
 /** A phrase for a number that comes from an input, a measure, or is written. */

@@ -2,6 +2,7 @@
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { addControl, addTile, changeBoard, removeControl } from "@/core/project/edits";
+import { offeredColumns } from "@/core/project/offered";
 import type { Board } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
@@ -10,15 +11,16 @@ import { useProject } from "../shared/project-context";
 
 /** What can be put on a board: visuals, texts, filters and inputs; and the controls it has. */
 export function ArrangePanel({ board }: { board: Board }) {
-  const { visuals, inputs, tables } = useProject((s) => s.document);
+  const project = useProject((s) => s.document);
+  const { visuals, inputs, tables } = project;
   const apply = useProject((s) => s.apply);
   const [column, setColumn] = useState("");
   const columns = tables.flatMap((t) =>
-    t.columns
-      .filter((c) => c.reading.type !== "number" && c.reading.type !== "timestamp")
+    offeredColumns(project, t.name)
+      .filter((c) => c.own && c.type !== "number" && c.type !== "timestamp")
       .map((c) => ({
-        value: JSON.stringify({ table: t.name, column: c.name, ...(c.reading.type === "date" ? { by: "year" } : {}) }),
-        label: `${t.name} · ${c.name}${c.reading.type === "date" ? " by year" : ""}`,
+        value: JSON.stringify({ table: t.name, column: c.name, ...(c.type === "date" ? { by: "year" } : {}) }),
+        label: `${t.name} · ${c.name}${c.type === "date" ? " by year" : ""}`,
       })),
   );
   const addFilter = () => {

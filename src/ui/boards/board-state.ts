@@ -23,7 +23,7 @@ export function useBoardState(board: Board, project: Project): BoardState {
       controls.flatMap((c): Filter[] => {
         if (c.type !== "filter") return [];
         const values = chosen[c.id] ?? c.chosen;
-        return values.length ? [{ column: c.column, ...(c.by ? { by: c.by } : {}), in: values }] : [];
+        return values.length ? [{ column: `${c.table}.${c.column}`, ...(c.by ? { by: c.by } : {}), in: values }] : [];
       }),
     [controls, chosen],
   );

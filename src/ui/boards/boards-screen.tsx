@@ -4,9 +4,11 @@ import dynamic from "next/dynamic";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
+import { meetingColumn, placesOf } from "@/core/formula/meeting";
 import type { Value } from "@/core/formula/value";
 import { addBoard, changeBoard, changeInput, removeBoard } from "@/core/project/edits";
-import type { Board, Control, Tile, Visual } from "@/core/project/schema";
+import { scopeOf } from "@/core/project/names";
+import type { Board, Control, Project, Tile, Visual } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
 import { useProject, useProjectStore } from "../shared/project-context";
@@ -45,6 +47,18 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
   });
 }
 
+/** The board's filter that means the same column as a visual's split. */
+function controlFor(visual: Visual, board: Board, project: Project): Extract<Control, { type: "filter" }> | undefined {
+  const table = project.measures.find((m) => m.id === visual.value)?.table;
+  if (!visual.split || visual.split.by || !table) return undefined;
+  const scope = scopeOf(project);
+  const [place] = placesOf(scope, table, visual.split.column);
+  return board.controls.find((c): c is Extract<Control, { type: "filter" }> => {
+    if (c.type !== "filter" || c.by || !place) return false;
+    return meetingColumn(scope, c.table, place)?.column.toLowerCase() === c.column.toLowerCase();
+  });
+}
+
 function BoardView({ board, arranging, presents, onPresent }: { board: Board; arranging: boolean; presents: boolean; onPresent: (on: boolean) => void }) {
   const project = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
@@ -57,9 +71,7 @@ function BoardView({ board, arranging, presents, onPresent }: { board: Board; ar
 
   /** A click on a part of a visual sets the board's filter on the same column, or takes it back. */
   const pick = (visual: Visual) => {
-    const control =
-      visual.split &&
-      board.controls.find((c): c is Extract<Control, { type: "filter" }> => c.type === "filter" && !c.by && c.column.toLowerCase() === visual.split?.column.toLowerCase());
+    const control = controlFor(visual, board, project);
     if (!control || arranging) return undefined;
     return (key: string) => {
       if (key.startsWith("\u0000")) return;

@@ -1,47 +1,76 @@
 "use client";
+import { Eye, EyeOff } from "lucide-react";
+import { useState } from "react";
 import { toast } from "sonner";
-import { changeColumn } from "@/core/project/edits";
+import type { Reading } from "@/core/data/reading-schema";
 import type { TableInfo } from "@/core/project/schema";
-import type { TableProfile } from "@/server/compute/protocol";
+import { changeColumn } from "@/core/project/table-edits";
+import type { TableProfile, UnreadCells } from "@/server/compute/protocol";
+import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
-import { useProject } from "../shared/project-context";
+import { useProject, useProjectStore } from "../shared/project-context";
+import { ColumnFacts, UnreadList } from "./column-facts";
 import { READINGS, readingKey } from "./readings";
 
-const shown = (value: unknown) => (value === null ? "—" : String(value));
+/** Why a column cannot have a name, or null. */
+export function columnNameProblem(table: TableInfo, column: string, text: string): string | null {
+  if (!text.trim()) return "A column needs a name.";
+  if (text.trim().length > 120) return "At most 120 characters.";
+  return [...table.columns, ...table.derived].some((c) => c.name !== column && c.name.toLowerCase() === text.trim().toLowerCase()) ? "Another column has this name." : null;
+}
 
-/** What the import guessed about a column, and what may be changed: its name and how it is read. */
-export function ColumnPanel({
-  table,
-  column,
-  profile,
-  onRenamed,
-}: {
+interface Props {
   table: TableInfo;
   column: TableInfo["columns"][number];
   profile: TableProfile["columns"][number] | null;
   onRenamed: (name: string) => void;
-}) {
+}
+
+/** What the import guessed about a column, and what may be changed: its name, how it is read, and whether it is offered. */
+export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   const apply = useProject((s) => s.apply);
-  const read = (key: string) => {
-    const reading = READINGS.find((r) => r.value === key)?.reading;
-    if (reading) apply(changeColumn(table.id, column.name, { reading }));
+  const store = useProjectStore();
+  const [asked, setAsked] = useState<({ reading: Reading } & UnreadCells) | null>(null);
+  const read = (reading: Reading) => {
+    setAsked(null);
+    apply(changeColumn(table.id, column.name, { reading }));
   };
+  /** Cells that the new reading could not read are shown before anything changes. */
+  const ask = async (key: string) => {
+    const reading = READINGS.find((r) => r.value === key)?.reading;
+    if (!reading) return;
+    if (reading.type === "text") return read(reading);
+    try {
+      await store.getState().flush();
+      const found = await api.unread(store.getState().id, table.name, column.name, reading);
+      if (found.unread === 0) read(reading);
+      else setAsked({ reading, ...found });
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const label = (reading: Reading) => READINGS.find((r) => r.value === readingKey(reading))?.label ?? reading.type;
   return (
     <section aria-label={`Column ${column.name}`} className="flex flex-col gap-2 border-b border-rule p-4">
-      <h2 className="section-title">Column</h2>
+      <div className="flex items-center justify-between">
+        <h2 className="section-title">Column</h2>
+        <button
+          type="button"
+          className="icon-button size-6"
+          aria-label={column.hidden ? `Offer ${column.name} again` : `Hide ${column.name}`}
+          title={column.hidden ? "Hidden: offered nowhere, but formulas that name it go on" : "Hide: offer it nowhere; formulas that name it go on"}
+          onClick={() => apply(changeColumn(table.id, column.name, { hidden: !column.hidden }))}
+        >
+          {column.hidden ? <EyeOff size={14} /> : <Eye size={14} />}
+        </button>
+      </div>
       <Labelled label="Name">
         {(id) => (
           <CommitField
             id={id}
             value={column.name}
-            check={(text) =>
-              !text.trim()
-                ? "A column needs a name."
-                : table.columns.some((c) => c.name !== column.name && c.name.toLowerCase() === text.trim().toLowerCase())
-                  ? "Another column has this name."
-                  : null
-            }
+            check={(text) => columnNameProblem(table, column.name, text)}
             onCommit={(text) => {
               apply(changeColumn(table.id, column.name, { name: text.trim() }));
               onRenamed(text.trim());
@@ -50,39 +79,30 @@ export function ColumnPanel({
           />
         )}
       </Labelled>
-      <Labelled label="Read as">{(id) => <Choose id={id} value={readingKey(column.reading)} options={READINGS} onChange={read} />}</Labelled>
-      {profile && profile.unread > 0 && profile.firstUnread && (
-        <p role="alert" className="rounded-sm bg-signal-tint p-2 text-sm">
-          {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as {column.reading.type} and {profile.unread === 1 ? "counts" : "count"} as empty. The first
-          is “{profile.firstUnread.text}” in row {profile.firstUnread.row}.
-        </p>
-      )}
-      <dl className="grid grid-cols-[96px_1fr] gap-x-2 gap-y-1 text-sm">
-        {(
-          [
-            ["Smallest", profile && shown(profile.min)],
-            ["Largest", profile && shown(profile.max)],
-            ["Distinct", profile?.distinct],
-            ["Empty", profile?.nulls],
-          ] as const
-        ).map(([label, value]) => (
-          <div key={label} className="contents">
-            <dt className="text-muted">{label}</dt>
-            <dd className="truncate text-right font-mono">{value ?? "…"}</dd>
+      <Labelled label="Read as">{(id) => <Choose id={id} value={readingKey(asked?.reading ?? column.reading)} options={READINGS} onChange={(key) => void ask(key)} />}</Labelled>
+      {asked ? (
+        <div role="alert" className="rounded-sm bg-amber-tint p-2 text-sm">
+          {asked.unread} {asked.unread === 1 ? "cell does" : "cells do"} not read as {label(asked.reading)} and would count as empty.
+          <UnreadList cells={asked.unreadCells} count={asked.unread} />
+          <div className="mt-2 flex gap-1.5">
+            <button type="button" className="button" onClick={() => read(asked.reading)}>
+              Read it so
+            </button>
+            <button type="button" className="button" onClick={() => setAsked(null)}>
+              Leave it
+            </button>
           </div>
-        ))}
-      </dl>
-      {profile && profile.bars.length > 0 && profile.type === "text" && (
-        <ul aria-label="Most frequent values" className="mt-1 flex flex-col gap-0.5 text-sm">
-          {profile.bars.map((bar) => (
-            <li key={bar.label} className="relative flex justify-between gap-2 px-1.5 py-0.5">
-              <span className="absolute inset-y-0 left-0 rounded-sm bg-tint" style={{ width: `${(bar.count / profile.bars[0].count) * 100}%` }} />
-              <span className="relative truncate">{bar.label}</span>
-              <span className="relative font-mono text-muted">{bar.count}</span>
-            </li>
-          ))}
-        </ul>
+        </div>
+      ) : (
+        profile &&
+        profile.unread > 0 && (
+          <div role="alert" className="rounded-sm bg-signal-tint p-2 text-sm">
+            {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as {column.reading.type} and {profile.unread === 1 ? "counts" : "count"} as empty.
+            <UnreadList cells={profile.unreadCells} count={profile.unread} />
+          </div>
+        )
       )}
+      <ColumnFacts profile={profile} />
     </section>
   );
 }

@@ -1,21 +1,28 @@
 "use client";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Search, Upload } from "lucide-react";
-import { useDeferredValue, useRef, useState } from "react";
+import { Upload, Waypoints } from "lucide-react";
+import { type ReactNode, useRef, useState } from "react";
+import type { Filter } from "@/core/engine/query";
+import { offeredColumns } from "@/core/project/offered";
 import type { TableInfo } from "@/core/project/schema";
 import { api } from "../shared/api";
+import { FilterEditor } from "../shared/filter-editor";
 import { useProject, useProjectStore } from "../shared/project-context";
+import { useDraft } from "../shared/results";
 import { useSelected } from "../shared/selected";
 import { ColumnPanel } from "./column-panel";
-import { DropZone, useImport } from "./import-table";
-import { readingKey } from "./readings";
+import { DerivedPanel } from "./derived-panel";
+import { DropZone, FORMATS, useImport } from "./import-table";
+import { LinksView } from "./links-view";
 import { SourcePanel } from "./source-panel";
-import { type RowOrder, TableRows } from "./table-rows";
+import { useTableVersion } from "./table-version";
+import { TableView } from "./table-view";
 
 function useProfile(table: TableInfo | null) {
   const store = useProjectStore();
+  const version = useTableVersion(table);
   const { data } = useQuery({
-    queryKey: ["profile", table?.id, table?.name, table?.columns.map((c) => [c.name, readingKey(c.reading)])],
+    queryKey: ["profile", version],
     queryFn: async () => {
       await store.getState().flush();
       return api.profile(store.getState().id, table?.name ?? "");
@@ -27,30 +34,52 @@ function useProfile(table: TableInfo | null) {
   return data && data.table.id === table?.id ? data.profile : null;
 }
 
-/** The first step: the tables, their rows, and what the import guessed about them. */
+function Notice({ role, tone, onDismiss, children }: { role: "alert" | "status"; tone: string; onDismiss: () => void; children: ReactNode }) {
+  return (
+    <div role={role} className={`flex items-start gap-3 border-b px-4 py-2.5 ${tone}`}>
+      <div className="flex-1 text-sm">{children}</div>
+      <button type="button" className="text-sm underline" onClick={onDismiss}>
+        Dismiss
+      </button>
+    </div>
+  );
+}
+
+/** What the panel beside the rows says of the chosen column. */
+function ColumnAside({ table, name, profile, onName }: { table: TableInfo; name: string | null; profile: ReturnType<typeof useProfile>; onName: (name: string | null) => void }) {
+  const facts = profile?.columns.find((c) => c.name === name) ?? null;
+  const derived = table.derived.find((c) => c.name === name);
+  if (derived) return <DerivedPanel key={`${table.id} ${derived.name}`} table={table} column={derived} profile={facts} onRenamed={onName} />;
+  const column = table.columns.find((c) => c.name === name);
+  return column ? <ColumnPanel key={`${table.id} ${column.name}`} table={table} column={column} profile={facts} onRenamed={onName} /> : null;
+}
+
+/** The first step: the tables, their rows and columns, what the import guessed about them, and how they are linked. */
 export function DataScreen() {
   const tables = useProject((s) => s.document.tables);
+  const links = useProject((s) => s.document.links);
+  const { draft } = useDraft();
   const [table, choose] = useSelected("table", tables);
+  const [view, setView] = useState<"table" | "links">("table");
   const [notes, setNotes] = useState<{ table: string; notes: string[] } | null>(null);
   const [column, setColumn] = useState<string | null>(null);
-  const [order, setOrder] = useState<RowOrder | null>(null);
-  const [find, setFind] = useState("");
-  const wanted = useDeferredValue(find);
+  const [filters, setFilters] = useState<Filter[]>([]);
   const file = useRef<HTMLInputElement>(null);
   const profile = useProfile(table);
-  const { running, start, problem, dismiss } = useImport((id, made) => {
-    choose(id);
-    setNotes(made.length ? { table: id, notes: made } : null);
-    setColumn(null);
-  });
   const open = (id: string) => {
     choose(id);
+    setView("table");
     setColumn(null);
-    setOrder(null);
-    setFind("");
+    setFilters([]);
   };
-  const chosen = table?.columns.find((c) => c.name === column) ?? table?.columns[0];
-  const sortable = order && table?.columns.some((c) => c.name === order.column) ? order : null;
+  const { running, start, problem, dismiss } = useImport((id, made) => {
+    open(id);
+    setNotes(made.length ? { table: id, notes: made } : null);
+  });
+  const names = table ? [...table.columns, ...table.derived].map((c) => c.name) : [];
+  const chosen = column !== null && names.includes(column) ? column : (names[0] ?? null);
+  const offered = table ? offeredColumns(draft, table.name).find((c) => c.own && c.name === chosen) : undefined;
+  const withFilter = (next: Filter | null) => setFilters((now) => [...now.filter((f) => f.column !== chosen), ...(next ? [next] : [])]);
   return (
     <DropZone onFiles={start}>
       <div className="grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
@@ -62,9 +91,9 @@ export function DataScreen() {
             <input
               ref={file}
               type="file"
-              accept=".csv,.tsv,.txt,text/csv,text/tab-separated-values"
+              accept={FORMATS}
               multiple
-              aria-label="CSV or TSV file"
+              aria-label="File with a table"
               tabIndex={-1}
               className="sr-only"
               onChange={(e) => {
@@ -86,69 +115,59 @@ export function DataScreen() {
             )}
           </div>
           <nav aria-label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
-            {tables.map((t) => (
-              <button
-                key={t.id}
-                type="button"
-                aria-current={t.id === table?.id}
-                onClick={() => open(t.id)}
-                className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${t.id === table?.id ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
-              >
-                <span className="truncate">{t.name}</span>
-                <span className="font-mono text-xs text-muted">{t.rows.toLocaleString("en").replaceAll(",", "\u2009")}</span>
-              </button>
-            ))}
+            {tables.map((t) => {
+              const here = view === "table" && t.id === table?.id;
+              return (
+                <button
+                  key={t.id}
+                  type="button"
+                  aria-current={here}
+                  onClick={() => open(t.id)}
+                  className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
+                >
+                  <span className="truncate">{t.name}</span>
+                  <span className="font-mono text-xs text-muted">{t.rows.toLocaleString("en").replaceAll(",", "\u2009")}</span>
+                </button>
+              );
+            })}
           </nav>
-        </aside>
-        <section className="flex min-h-0 min-w-0 flex-col">
-          {problem && (
-            <div role="alert" className="flex items-start gap-3 border-b border-signal bg-signal-tint px-4 py-2.5">
-              <p className="flex-1">{problem}</p>
-              <button type="button" className="text-sm underline" onClick={dismiss}>
-                Dismiss
-              </button>
-            </div>
+          {tables.length > 1 && (
+            <button
+              type="button"
+              aria-current={view === "links"}
+              onClick={() => setView("links")}
+              className={`flex items-center gap-2 border-t border-l-[3px] border-t-rule px-3 py-2.5 text-left ${view === "links" ? "border-l-verdigris bg-tint font-semibold" : "border-l-transparent hover:bg-well"}`}
+            >
+              <Waypoints size={14} /> <span className="flex-1">Links</span>
+              <span className="font-mono text-xs text-muted">{links.length}</span>
+            </button>
           )}
-          {notes && notes.table === table?.id && (
-            <div role="status" className="flex items-start gap-3 border-b border-amber-line bg-amber-tint px-4 py-2.5">
-              <ul className="flex-1 text-sm">
+        </aside>
+        <section className={`flex min-h-0 min-w-0 flex-col ${view === "links" ? "col-span-2" : ""}`}>
+          {problem && (
+            <Notice role="alert" tone="border-signal bg-signal-tint" onDismiss={dismiss}>
+              {problem}
+            </Notice>
+          )}
+          {notes && notes.table === table?.id && view === "table" && (
+            <Notice role="status" tone="border-amber-line bg-amber-tint" onDismiss={() => setNotes(null)}>
+              <ul>
                 {notes.notes.map((n) => (
                   <li key={n}>{n}</li>
                 ))}
               </ul>
-              <button type="button" className="text-sm underline" onClick={() => setNotes(null)}>
-                Dismiss
-              </button>
-            </div>
+            </Notice>
           )}
-          {table ? (
-            <>
-              <div className="flex h-14 items-center gap-3 px-4">
-                <h1 className="truncate text-lg">{table.name}</h1>
-                <span className="text-muted">
-                  {table.rows.toLocaleString("en").replaceAll(",", "\u2009")} rows · {table.columns.length} columns
-                </span>
-                <label className="ml-auto flex h-8 w-56 items-center gap-2 rounded-sm border border-rule bg-sheet px-2.5 focus-within:outline-2 focus-within:outline-verdigris">
-                  <Search size={14} className="text-muted" />
-                  <input
-                    aria-label="Find in rows"
-                    value={find}
-                    maxLength={200}
-                    placeholder="Find in rows"
-                    onChange={(e) => setFind(e.target.value)}
-                    className="min-w-0 flex-1 bg-transparent text-sm outline-none"
-                  />
-                </label>
-              </div>
-              <TableRows key={table.id} table={table} profile={profile} chosen={chosen?.name ?? null} onChoose={setColumn} order={sortable} onOrder={setOrder} find={wanted} />
-            </>
+          {view === "links" ? (
+            <LinksView />
+          ) : table ? (
+            <TableView key={table.id} table={table} profile={profile} chosen={chosen} onChoose={setColumn} filters={filters} onFilters={setFilters} />
           ) : (
             <div className="grid flex-1 place-items-center p-8 text-center">
               <div className="max-w-sm">
                 <h1 className="text-lg">Begin with a table</h1>
                 <p className="mt-2 text-muted">
-                  Drop a CSV or TSV file anywhere on this page, or choose one. Cavlo finds out its separator, its encoding and what each column holds, and you can change every
-                  guess afterwards.
+                  Drop a file anywhere on this page, or choose one. Cavlo finds out how it is built and what each column holds, and you can change every guess afterwards.
                 </p>
                 <button type="button" className="button mt-4" onClick={() => file.current?.click()}>
                   Choose a file
@@ -157,18 +176,24 @@ export function DataScreen() {
             </div>
           )}
         </section>
-        <aside className="min-h-0 overflow-auto border-l border-rule bg-panel">
-          {table && chosen && (
-            <ColumnPanel
-              key={`${table.id} ${chosen.name}`}
-              table={table}
-              column={chosen}
-              profile={profile?.columns.find((c) => c.name === chosen.name) ?? null}
-              onRenamed={setColumn}
-            />
-          )}
-          {table && <SourcePanel key={table.name} table={table} onReplaced={choose} />}
-        </aside>
+        {view === "table" && (
+          <aside aria-label="Column and table" className="min-h-0 overflow-auto border-l border-rule bg-panel">
+            {table && <ColumnAside table={table} name={chosen} profile={profile} onName={setColumn} />}
+            {offered && (
+              <section aria-label="Rows to show" className="border-b border-rule p-4 text-sm">
+                <h2 className="section-title pb-2">Show only rows where</h2>
+                <FilterEditor
+                  key={`${table?.id} ${chosen}`}
+                  column={offered}
+                  filter={filters.find((f) => f.column === chosen) ?? null}
+                  onChange={withFilter}
+                  onRemove={() => withFilter(null)}
+                />
+              </section>
+            )}
+            {table && <SourcePanel key={table.name} table={table} onReplaced={open} />}
+          </aside>
+        )}
       </div>
     </DropZone>
   );

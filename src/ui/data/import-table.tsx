@@ -1,9 +1,12 @@
 "use client";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import { addTable } from "@/core/project/edits";
+import { addTable } from "@/core/project/table-edits";
 import { api } from "../shared/api";
 import { useProject, useProjectStore } from "../shared/project-context";
+
+/** What the file dialog offers. */
+export const FORMATS = ".csv,.tsv,.txt,text/csv,text/tab-separated-values";
 
 interface Running {
   file: string;

@@ -1,8 +1,8 @@
 "use client";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
-import { removeTable, renameTable, replaceRows } from "@/core/project/edits";
 import type { TableInfo } from "@/core/project/schema";
+import { removeTable, renameTable, replaceRows } from "@/core/project/table-edits";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";

@@ -1,24 +1,15 @@
 "use client";
 import { useState } from "react";
 import type { QueryInput } from "@/core/engine/query";
-import { DATE_BUCKETS } from "@/core/formula/calendar";
 import type { Value } from "@/core/formula/value";
-import { keyLabel } from "@/core/kinds/visual-data";
+import { keyLabel, NO_MATCH_LABEL } from "@/core/kinds/visual-data";
 import type { Measure, TableInfo } from "@/core/project/schema";
 import { formatNumber, NO_VALUE } from "@/core/scene/number-format";
 import { Choose } from "../shared/labelled";
-import { useResult } from "../shared/results";
+import { useDraft, useResult } from "../shared/results";
+import { splitOptions } from "../shared/split-options";
 
 const FIRST = 100;
-
-/** The splits a table offers: each column, dates by their buckets. */
-export function splitOptions(table: TableInfo | undefined): { value: string; label: string }[] {
-  return (table?.columns ?? []).flatMap((c) =>
-    c.reading.type === "date" || c.reading.type === "timestamp"
-      ? DATE_BUCKETS.map((by) => ({ value: JSON.stringify({ column: c.name, by }), label: `${c.name} by ${by}` }))
-      : [{ value: JSON.stringify({ column: c.name }), label: c.name }],
-  );
-}
 
 /** A value of a measure as it is shown: a number in its format, a text as it is. */
 export function shownValue(value: Value, measure: Measure): string {
@@ -28,7 +19,8 @@ export function shownValue(value: Value, measure: Measure): string {
 
 /** The measure's answers by a split, the best first, live, with a bar each and the total at the foot. */
 export function AnswerTable({ measure, table, sound }: { measure: Measure; table: TableInfo | undefined; sound: boolean }) {
-  const options = splitOptions(table);
+  const { draft } = useDraft();
+  const options = splitOptions(draft, table?.name ?? null);
   const [chosen, setChosen] = useState<string | null>(null);
   const preferred = table?.columns.find((c) => c.reading.type === "text")?.name;
   const current = options.find((o) => o.value === chosen) ?? options.find((o) => o.label === preferred) ?? options[0];
@@ -78,22 +70,24 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
             </tr>
           </thead>
           <tbody>
-            {keys.map((key, i) => {
-              const value = values[i];
-              const share = typeof value === "number" && most > 0 ? Math.abs(value) / most : 0;
-              return (
-                <tr key={String(key)} className="border-b border-rule/60">
-                  <td className="max-w-0 truncate px-2 py-1.5">{keyLabel(key, split?.by)}</td>
-                  <td className="px-2 py-1.5 text-right font-mono text-muted">
-                    {formatNumber(rows[i] as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}
-                  </td>
-                  <td className="px-2 py-1.5">
-                    <div className={`h-2 rounded-full ${typeof value === "number" && value < 0 ? "bg-signal" : "bg-verdigris"}`} style={{ width: `${share * 100}%` }} />
-                  </td>
-                  <td className="px-2 py-1.5 text-right font-mono font-medium">{shownValue(value, measure)}</td>
-                </tr>
-              );
-            })}
+            {answer &&
+              keys.map((key, i) => {
+                const value = values[i];
+                const none = answer.noMatch?.row === i;
+                const share = typeof value === "number" && most > 0 ? Math.abs(value) / most : 0;
+                return (
+                  <tr key={`${none} ${key}`} className="border-b border-rule/60">
+                    <td className="max-w-0 truncate px-2 py-1.5">{none ? NO_MATCH_LABEL : keyLabel(key, split?.by)}</td>
+                    <td className="px-2 py-1.5 text-right font-mono text-muted">
+                      {formatNumber(rows[i] as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}
+                    </td>
+                    <td className="px-2 py-1.5">
+                      <div className={`h-2 rounded-full ${typeof value === "number" && value < 0 ? "bg-signal" : "bg-verdigris"}`} style={{ width: `${share * 100}%` }} />
+                    </td>
+                    <td className="px-2 py-1.5 text-right font-mono font-medium">{shownValue(value, measure)}</td>
+                  </tr>
+                );
+              })}
           </tbody>
           {answer && (
             <tfoot className="sticky bottom-0 bg-paper">

@@ -2,7 +2,7 @@
 import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { useEffect, useRef } from "react";
-import type { Scope } from "@/core/formula/expr";
+import type { Level, Scope } from "@/core/formula/expr";
 import type { Problem } from "@/core/formula/problem";
 import { formulaExtensions, setScope, showProblems } from "./formula-language";
 
@@ -12,6 +12,7 @@ export function FormulaEditor({
   value,
   scope,
   table,
+  level = "group",
   problems,
   onChange,
 }: {
@@ -19,6 +20,7 @@ export function FormulaEditor({
   value: string;
   scope: Scope;
   table: string | null;
+  level?: Level;
   problems: Problem[];
   onChange: (text: string) => void;
 }) {
@@ -40,7 +42,7 @@ export function FormulaEditor({
     // Undo and renames change the text from outside.
     if (now && now.state.doc.toString() !== value) now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
   }, [value]);
-  useEffect(() => view.current?.dispatch({ effects: setScope.of({ scope, table }) }), [scope, table]);
+  useEffect(() => view.current?.dispatch({ effects: setScope.of({ scope, table, level }) }), [scope, table, level]);
   useEffect(() => {
     if (view.current) showProblems(view.current, problems);
   }, [problems]);

@@ -2,10 +2,10 @@ import { autocompletion, type CompletionContext, type CompletionResult, completi
 import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
 import { type Diagnostic, setDiagnostics } from "@codemirror/lint";
 import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
-import { Decoration, type DecorationSet, EditorView, keymap } from "@codemirror/view";
+import { Decoration, type DecorationSet, EditorView, hoverTooltip, keymap } from "@codemirror/view";
 import { AGGREGATES } from "@/core/formula/aggregates";
-import { completionsFor } from "@/core/formula/completion";
-import type { Scope } from "@/core/formula/expr";
+import { completionsFor, helpAt } from "@/core/formula/completion";
+import type { Level, Scope } from "@/core/formula/expr";
 import { RESERVED } from "@/core/formula/parse";
 import type { Problem } from "@/core/formula/problem";
 import { tokenize } from "@/core/formula/tokens";
@@ -35,19 +35,24 @@ const highlighting = StateField.define<DecorationSet>({
 });
 
 /** What names mean in the editor now. */
-export const setScope = StateEffect.define<{ scope: Scope; table: string | null }>();
-const scopeField = StateField.define<{ scope: Scope; table: string | null } | null>({
+interface Known {
+  scope: Scope;
+  table: string | null;
+  level: Level;
+}
+export const setScope = StateEffect.define<Known>();
+const scopeField = StateField.define<Known | null>({
   create: () => null,
   update: (value, change) => change.effects.reduce((now, e) => (e.is(setScope) ? e.value : now), value),
 });
 
 function complete(context: CompletionContext): CompletionResult | null {
   const known = context.state.field(scopeField);
-  const word = context.matchBefore(/:?[\p{L}_][\p{L}\p{N}_]*|:/u);
+  const word = context.matchBefore(/:?[\p{L}_][\p{L}\p{N}_]*(?:\.[\p{L}\p{N}_]*)?|:/u);
   if (!known || (!word && !context.explicit)) return null;
   return {
     from: word?.from ?? context.pos,
-    options: completionsFor(known.scope, known.table).map((c) => ({
+    options: completionsFor(known.scope, known.table, known.level).map((c) => ({
       label: c.text,
       detail: c.detail,
       info: c.help || undefined,
@@ -60,9 +65,28 @@ function complete(context: CompletionContext): CompletionResult | null {
         view.dispatch({ changes: { from, to, insert: c.text }, selection: { anchor: from + caret } });
       },
     })),
-    validFor: /^:?[\p{L}_]?[\p{L}\p{N}_]*$/u,
+    validFor: /^:?[\p{L}_]?[\p{L}\p{N}_]*(?:\.[\p{L}\p{N}_]*)?$/u,
   };
 }
+
+/** What the name under the pointer is. */
+const help = hoverTooltip((view, at) => {
+  const known = view.state.field(scopeField);
+  const found = known && helpAt(view.state.doc.toString(), at, known.scope, known.table);
+  if (!found) return null;
+  return {
+    pos: found.start,
+    end: found.end,
+    above: true,
+    create: () => {
+      const dom = document.createElement("div");
+      dom.className = "formula-help";
+      dom.appendChild(document.createElement("strong")).textContent = found.title;
+      if (found.help) dom.appendChild(document.createElement("div")).textContent = found.help;
+      return { dom };
+    },
+  };
+});
 
 /** Underlines the problems of a formula where they are; each offers its mends. */
 export function showProblems(view: EditorView, problems: Problem[]): void {
@@ -101,6 +125,8 @@ const theme = EditorView.theme({
   ".cm-tooltip-autocomplete ul li[aria-selected]": { backgroundColor: "var(--tint)", color: "var(--ink)" },
   ".cm-completionDetail": { color: "var(--muted)", fontStyle: "normal", marginLeft: "1.2em" },
   ".cm-completionInfo": { padding: "6px 10px", maxWidth: "280px" },
+  ".formula-help": { padding: "6px 10px", maxWidth: "360px" },
+  ".formula-help strong": { fontFamily: "var(--font-mono)", fontWeight: "600" },
   ".cm-completionIcon": { display: "none" },
   ".cm-diagnostic": { borderLeft: "3px solid var(--signal)", padding: "8px 10px", maxWidth: "420px" },
   ".cm-diagnosticAction": { backgroundColor: "var(--verdigris)", color: "var(--sheet)", borderRadius: "5px", padding: "2px 8px", marginLeft: "8px" },
@@ -116,6 +142,7 @@ export function formulaExtensions(label: string, onChange: (text: string) => voi
     EditorView.contentAttributes.of({ "aria-label": label, spellcheck: "false", autocapitalize: "off" }),
     scopeField,
     highlighting,
+    help,
     autocompletion({ override: [complete], icons: false }),
     theme,
     EditorView.updateListener.of((update) => {

@@ -13,6 +13,7 @@ import { useResult } from "../shared/results";
 import { AnswerTable, shownValue } from "./answer-table";
 import { FormatControls } from "./format-controls";
 import { FormulaEditor } from "./formula-editor";
+import { ProblemList } from "./problem-list";
 
 const TYPE_SAYS: Record<string, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "nothing yet" };
 
@@ -22,8 +23,8 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const apply = useProject((s) => s.apply);
   const projectId = useProject((s) => s.id);
   const store = useProjectStore();
-  const { tables, measures, inputs } = document;
-  const scope = useMemo(() => scopeOf({ tables, measures, inputs }), [tables, measures, inputs]);
+  const { tables } = document;
+  const scope = scopeOf(document);
   const checked = useMemo(() => checkFormula(measure.formula, scope, measure.table, "group", [measure.name]), [measure.formula, measure.table, measure.name, scope]);
   const table = tables.find((t) => t.name.toLowerCase() === measure.table?.toLowerCase());
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
@@ -33,7 +34,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const set = (change: Partial<Omit<Measure, "id">>, group?: string) => apply(changeMeasure(measure.id, change), group);
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
-    set({ label: label.trim(), name: freeName(label, [...others, ...document.tables.flatMap((t) => t.columns.map((c) => c.name))]) });
+    set({ label: label.trim(), name: freeName(label, [...others, ...scope.tables.flatMap((t) => t.columns.map((c) => c.name))]) });
   };
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
@@ -77,24 +78,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
               , now <strong className="font-mono text-ink">{answer && !("error" in answer) ? shownValue(now, measure) : "…"}</strong>
             </span>
           ) : (
-            <ul className="flex flex-col gap-1">
-              {checked.problems.slice(0, 4).map((p) => (
-                <li key={`${p.start} ${p.message}`} className="text-signal">
-                  {p.message}
-                  {p.mends?.map((m) => (
-                    <button
-                      key={m.label}
-                      type="button"
-                      className="ml-2 rounded-sm bg-verdigris px-1.5 py-0.5 text-xs font-medium text-sheet"
-                      onClick={() => set({ formula: measure.formula.slice(0, m.start) + m.text + measure.formula.slice(m.end) })}
-                    >
-                      {m.label}
-                    </button>
-                  ))}
-                </li>
-              ))}
-              {checked.problems.length > 4 && <li className="text-muted">and {checked.problems.length - 4} more</li>}
-            </ul>
+            <ProblemList formula={measure.formula} problems={checked.problems} onMend={(formula) => set({ formula })} />
           )}
         </div>
         <AnswerTable key={measure.table} measure={measure} table={table} sound={sound} />

@@ -17,11 +17,8 @@ import { MeasureEditor } from "./measure-editor";
 
 function useValuesNow(measures: Measure[]): { text: string; bad: boolean }[] {
   const document = useProject((s) => s.document);
-  const { tables, inputs } = document;
-  const sound = useMemo(() => {
-    const scope = scopeOf({ tables, measures, inputs });
-    return measures.map((m) => checkFormula(m.formula, scope, m.table, "group", [m.name]).expr !== null);
-  }, [tables, inputs, measures]);
+  const scope = scopeOf(document);
+  const sound = useMemo(() => measures.map((m) => checkFormula(m.formula, scope, m.table, "group", [m.name]).expr !== null), [scope, measures]);
   const answers = useResults(measures.map((m, i) => (sound[i] ? { measures: [{ id: m.name }] } : null)));
   return measures.map((m, i) => {
     const answer = answers[i];

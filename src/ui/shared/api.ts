@@ -1,6 +1,8 @@
+import type { Reading } from "@/core/data/reading-schema";
 import type { QueryInput } from "@/core/engine/query";
+import type { Link } from "@/core/formula/links";
 import type { Project, TableInfo } from "@/core/project/schema";
-import type { QueryAnswer, RowsPage, TableProfile } from "@/server/compute/protocol";
+import type { LinkAnswer, QueryAnswer, RowsPage, TableProfile, UnreadCells } from "@/server/compute/protocol";
 import type { ImportedTable } from "@/server/import/import-table";
 import type { Draft } from "@/server/results";
 import type { ProjectSummary, SavedProject } from "@/server/store/projects";
@@ -76,6 +78,8 @@ export const api = {
   profile: (id: string, table: string) => json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
   rows: (id: string, table: string, query: Record<string, string | number>) =>
     json<{ page: RowsPage }>(`${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`),
+  links: (id: string, links: Link[]) => json<{ links: LinkAnswer }>(`${at(id)}/links`, send("POST", { links })),
+  unread: (id: string, table: string, column: string, reading: Reading) => json<UnreadCells>(`${tableAt(id, table)}/unread`, send("POST", { column, reading })),
   importTable: async (id: string, file: File, progress: (share: number) => void, signal: AbortSignal) =>
     readImport(
       await fetch(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }),

@@ -1,5 +1,5 @@
 import { createStore, type StoreApi } from "zustand";
-import type { Edit } from "@/core/project/edits";
+import type { Edit } from "@/core/project/edit";
 import type { Project } from "@/core/project/schema";
 import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";

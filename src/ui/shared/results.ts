@@ -46,25 +46,28 @@ function ask(projectId: string, draft: Draft, query: QueryInput): Promise<Answer
   });
 }
 
-const drafts = new WeakMap<object, WeakMap<object, WeakMap<object, { draft: Draft; number: number }>>>();
+/** The latest drafts, the newest last; a few are enough, since editing goes from one to the next. */
+const drafts: { draft: Draft; number: number }[] = [];
+const KEPT_DRAFTS = 50;
 let nextNumber = 1;
 
-/** One draft object for each combination of tables, measures and inputs, so that an unchanged one is not asked again. */
-function draftOf({ tables, measures, inputs }: Draft): { draft: Draft; number: number } {
-  const byTables = drafts.get(tables) ?? new WeakMap();
-  drafts.set(tables, byTables);
-  const byMeasures = byTables.get(measures) ?? new WeakMap();
-  byTables.set(measures, byMeasures);
-  const known = byMeasures.get(inputs) ?? { draft: { tables, measures, inputs }, number: nextNumber++ };
-  byMeasures.set(inputs, known);
-  return known;
+/** One draft object for each state of what queries depend on, so that an unchanged one is not asked again. */
+function draftOf(now: Draft): { draft: Draft; number: number } {
+  const known = drafts.findLast(({ draft: d }) => d.tables === now.tables && d.links === now.links && d.measures === now.measures && d.inputs === now.inputs);
+  if (known) return known;
+  const made = { draft: now, number: nextNumber++ };
+  drafts.push(made);
+  if (drafts.length > KEPT_DRAFTS) drafts.shift();
+  return made;
 }
 
-function useDraft() {
+/** What queries and formulas depend on in the open document. */
+export function useDraft(): { draft: Draft; number: number } {
   const tables = useProject((s) => s.document.tables);
+  const links = useProject((s) => s.document.links);
   const measures = useProject((s) => s.document.measures);
   const inputs = useProject((s) => s.document.inputs);
-  return draftOf({ tables, measures, inputs });
+  return draftOf({ tables, links, measures, inputs });
 }
 
 /** The answer to one query over the document as it is now; null while there is none, or no query. */

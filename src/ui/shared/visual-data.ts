@@ -4,8 +4,7 @@ import type { Query } from "@/core/engine/query";
 import type { Value } from "@/core/formula/value";
 import { toQuery, toVisualData, type VisualData } from "@/core/kinds/visual-data";
 import type { Visual } from "@/core/project/schema";
-import { useProject } from "./project-context";
-import { useResults } from "./results";
+import { useDraft, useResults } from "./results";
 
 const NONE: Record<string, Value> = {};
 const NO_FILTERS: Query["filters"] = [];
@@ -20,10 +19,7 @@ interface Known {
  * same object until something it depends on changes: its dials are not among that.
  */
 export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO_FILTERS, inputs: Record<string, Value> = NONE): VisualData[] {
-  const tables = useProject((s) => s.document.tables);
-  const measures = useProject((s) => s.document.measures);
-  const inputsOf = useProject((s) => s.document.inputs);
-  const document = { tables, measures, inputs: inputsOf };
+  const { draft: document } = useDraft();
   const answers = useResults(visuals.map((v) => toQuery(v, document, filters, inputs)));
   const known = useRef(new Map<string, Known>());
   return visuals.map((visual, i) => {

@@ -1,7 +1,7 @@
 "use client";
 import { useId, useState } from "react";
 import type { NumberFormat } from "@/core/project/schema";
-import { readTyped } from "../shared/typed-number";
+import { readTyped } from "./typed-number";
 
 /** A number to type, taken on Enter; says what is wrong when it is none. */
 export function NumberEntry({ label, value, format, onCommit }: { label: string; value: number | null; format: NumberFormat; onCommit: (value: number) => void }) {

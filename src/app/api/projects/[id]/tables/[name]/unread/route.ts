@@ -1,0 +1,17 @@
+import { z } from "zod";
+import { readingSchema } from "@/core/data/reading-schema";
+import { compute } from "@/server/compute/client";
+import { HttpError } from "@/server/http/errors";
+import { handle, readJson } from "@/server/http/handle";
+import { findTable } from "@/server/tables";
+
+const requestSchema = z.object({ column: z.string().max(200), reading: readingSchema });
+
+/** How many filled cells of a column another reading could not read, asked before the reading is changed. */
+export const POST = handle<{ id: string; name: string }>(async (request, { id, name }) => {
+  const { column, reading } = await readJson(request, requestSchema);
+  const table = findTable(id, name);
+  const at = table.columns.findIndex((c) => c.name.toLowerCase() === column.toLowerCase());
+  if (at < 0) throw new HttpError(404, "no_column", `The table ${table.name} has no column “${column}” in its file.`);
+  return Response.json(await compute({ type: "unread", table, column: at, reading }));
+});

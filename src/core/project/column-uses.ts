@@ -1,0 +1,26 @@
+import { checkFormula } from "../formula/check";
+import { placesOf } from "../formula/meeting";
+import { type Named, scopeOf } from "./names";
+import type { Project } from "./schema";
+
+const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+
+/** What uses a column, by label: measures and derived columns by formula, visuals by split or filter, boards by a control, links. */
+export function usesOfColumn(project: Project, table: string, column: string): string[] {
+  const scope = scopeOf(project);
+  const isIt = (place: { table: string; column: string }) => same(place.table, table) && same(place.column, column);
+  const inFormula = (formula: string, own: string | null, level: "group" | "derived", path: string) => checkFormula(formula, scope, own, level, [path]).uses.columns.some(isIt);
+  const inName = (named: Named, value: string | null, name: string) => {
+    const own = named.measures.find((m) => m.id === value)?.table;
+    return own != null && placesOf(scope, own, name).some(isIt);
+  };
+  return [
+    ...project.measures.filter((m) => inFormula(m.formula, m.table, "group", m.name)).map((m) => m.label),
+    ...project.tables.flatMap((t) =>
+      t.derived.filter((d) => !isIt({ table: t.name, column: d.name }) && inFormula(d.formula, t.name, "derived", `${t.name}.${d.name}`)).map((d) => `${t.name}.${d.name}`),
+    ),
+    ...project.visuals.filter((v) => (v.split && inName(project, v.value, v.split.column)) || v.filters.some((f) => inName(project, v.value, f.column))).map((v) => v.name),
+    ...project.boards.filter((b) => b.controls.some((c) => c.type === "filter" && isIt(c))).map((b) => b.name),
+    ...project.links.filter((l) => isIt(l) || (same(l.to, table) && same(l.key, column))).map((l) => `the link from ${l.table} to ${l.to}`),
+  ];
+}

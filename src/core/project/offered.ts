@@ -1,0 +1,30 @@
+import { reachedFrom } from "../formula/links";
+import type { ValueType } from "../formula/value";
+import { type Named, scopeOf } from "./names";
+
+/** A column that a table's splits and filters may name. */
+export interface OfferedColumn {
+  /** As a query names it: bare for the table's own, else `table.column`. */
+  name: string;
+  type: ValueType;
+  /** The table that has it. */
+  table: string;
+  column: string;
+  own: boolean;
+}
+
+const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
+
+/** The columns that are offered for a table: its own, its derived ones, then those that links lead to; hidden ones and ones with a problem are left out. */
+export function offeredColumns(project: Named, table: string | null): OfferedColumn[] {
+  if (table === null) return [];
+  const scope = scopeOf(project);
+  return [table, ...reachedFrom(scope.links ?? [], table)].flatMap((name) => {
+    const info = project.tables.find((t) => same(t.name, name));
+    const hidden = new Set([...(info?.columns ?? []), ...(info?.derived ?? [])].filter((c) => c.hidden).map((c) => c.name));
+    const own = same(name, table);
+    return (scope.tables.find((t) => same(t.name, name))?.columns ?? []).flatMap((c): OfferedColumn[] =>
+      hidden.has(c.name) || c.type === "null" ? [] : [{ name: own ? c.name : `${info?.name}.${c.name}`, type: c.type, table: info?.name ?? name, column: c.name, own }],
+    );
+  });
+}

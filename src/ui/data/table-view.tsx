@@ -1,0 +1,77 @@
+"use client";
+import { Plus, Search, X } from "lucide-react";
+import { useDeferredValue, useState } from "react";
+import type { Filter } from "@/core/engine/query";
+import type { TableInfo } from "@/core/project/schema";
+import { addDerived } from "@/core/project/table-edits";
+import type { TableProfile } from "@/server/compute/protocol";
+import { filterText } from "../shared/filter-text";
+import { freeLabel } from "../shared/ids";
+import { useProject } from "../shared/project-context";
+import { type RowOrder, shownColumns, TableRows } from "./table-rows";
+
+const count = (n: number) => n.toLocaleString("en").replaceAll(",", "\u2009");
+
+interface Props {
+  table: TableInfo;
+  profile: TableProfile | null;
+  chosen: string | null;
+  onChoose: (column: string) => void;
+  filters: Filter[];
+  onFilters: (filters: Filter[]) => void;
+}
+
+/** A table's rows with what is found, filtered and sorted in them. None of it changes the table. */
+export function TableView({ table, profile, chosen, onChoose, filters, onFilters }: Props) {
+  const apply = useProject((s) => s.apply);
+  const [order, setOrder] = useState<RowOrder | null>(null);
+  const [find, setFind] = useState("");
+  const wanted = useDeferredValue(find);
+  const columns = shownColumns(table, profile);
+  const hidden = table.columns.length + table.derived.length - columns.length;
+  const names = [...table.columns, ...table.derived].map((c) => c.name);
+  const sortable = order && names.includes(order.column) ? order : null;
+  const standing = filters.filter((f) => names.includes(f.column));
+  const derive = () => {
+    const name = freeLabel("new_column", names).replace(" ", "_");
+    apply(addDerived(table.id, { name, formula: "", hidden: false }));
+    onChoose(name);
+  };
+  return (
+    <>
+      <div className="flex min-h-14 flex-wrap items-center gap-3 px-4 py-2">
+        <h1 className="truncate text-lg">{table.name}</h1>
+        <span className="text-muted">
+          {count(table.rows)} rows · {columns.length} columns{hidden > 0 && ` · ${hidden} hidden`}
+        </span>
+        <button type="button" className="button ml-auto" onClick={derive}>
+          <Plus size={13} /> Derived column
+        </button>
+        <label className="flex h-8 w-52 items-center gap-2 rounded-sm border border-rule bg-sheet px-2.5 focus-within:outline-2 focus-within:outline-verdigris">
+          <Search size={14} className="text-muted" />
+          <input
+            aria-label="Find in rows"
+            value={find}
+            maxLength={200}
+            placeholder="Find in rows"
+            onChange={(e) => setFind(e.target.value)}
+            className="min-w-0 flex-1 bg-transparent text-sm outline-none"
+          />
+        </label>
+        {standing.length > 0 && (
+          <ul className="flex w-full flex-wrap gap-1.5" aria-label="Rows shown">
+            {standing.map((f) => (
+              <li key={f.column} className="flex items-center gap-1 rounded-sm bg-tint py-0.5 pr-1 pl-2 text-sm">
+                {f.column === filterText(f).slice(0, f.column.length) ? filterText(f) : `${f.column}: ${filterText(f)}`}
+                <button type="button" className="icon-button size-5" aria-label={`Show all of ${f.column}`} onClick={() => onFilters(filters.filter((g) => g !== f))}>
+                  <X size={11} />
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+      </div>
+      <TableRows table={table} profile={profile} chosen={chosen} onChoose={onChoose} order={sortable} onOrder={setOrder} find={wanted} filters={standing} />
+    </>
+  );
+}

@@ -1,0 +1,28 @@
+import type { Filter } from "@/core/engine/query";
+import type { Value } from "@/core/formula/value";
+
+const written = (value: Value | undefined) => (value === null || value === undefined ? "(none)" : value === true ? "yes" : value === false ? "no" : String(value));
+
+function relativeText({ unit, from, to, anchor }: Extract<Filter, { relative: unknown }>["relative"]): string {
+  const until = anchor === "newest" ? " of its dates" : "";
+  if (from === 0 && to === 0) return anchor === "newest" ? `the last ${unit}${until}` : `this ${unit}`;
+  const count = to - from + 1;
+  const units = count === 1 ? unit : `${count} ${unit}s`;
+  if (to === 0) return `the last ${units}${until} with the present one`;
+  return to === -1 ? `the last ${units}${until}` : `${unit}s ${from} to ${to}${until}`;
+}
+
+/** A filter in words, as it stands in a sentence: "route North Quay and Old Pier", "date: the last 3 months". */
+export function filterText(filter: Filter): string {
+  const { column } = filter;
+  if ("in" in filter) {
+    if (filter.in.length === 0) return `${column}: none`;
+    return filter.in.length <= 2 ? filter.in.map(written).join(" and ") : `${filter.in.length} of ${column}`;
+  }
+  if ("contains" in filter) return `${column} with “${filter.contains}”`;
+  if ("isNull" in filter) return `${column} ${filter.isNull ? "empty" : "filled"}`;
+  if ("relative" in filter) return `${column}: ${relativeText(filter.relative)}`;
+  const { from, to } = filter;
+  if (from != null && to != null) return `${column} ${written(from)} to ${written(to)}`;
+  return from != null ? `${column} from ${written(from)}` : `${column} up to ${written(to) === "(none)" ? "…" : written(to)}`;
+}
