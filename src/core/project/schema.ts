@@ -39,7 +39,16 @@ export const tableSchema = z.object({
   rows: z.int().min(0),
   columns: z.array(columnSchema).max(2000),
   derived: z.array(derivedSchema).max(200).default([]),
-  source: z.object({ file: z.string().max(300), separator: z.string().max(4), encoding: z.string().max(40), header: z.boolean() }),
+  source: z.object({
+    file: z.string().max(300),
+    format: z.enum(["csv", "json", "xlsx", "parquet"]).default("csv"),
+    separator: z.string().max(4).default(","),
+    encoding: z.string().max(40).default("utf-8"),
+    header: z.boolean().default(true),
+    /** The sheet of a workbook that was read, and those it has. */
+    sheet: z.string().max(100).default(""),
+    sheets: z.array(z.string().max(100)).max(200).default([]),
+  }),
 });
 
 /** A many-to-one tie: a row of `table` belongs to the row of `to` whose `key` equals its `column`. */

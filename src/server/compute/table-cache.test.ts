@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Reading } from "@/core/data/reading-schema";
 import { sourcesOf } from "@/core/engine/run";
 import { scopeOf } from "@/core/project/names";
-import type { TableInfo } from "@/core/project/schema";
+import { type TableInfo, tableSchema } from "@/core/project/schema";
 import { settings } from "../settings";
 import { type Cell, TableWriter } from "../store/table-files";
 import { pageOfRows, profileTable } from "./rows";
@@ -21,14 +21,7 @@ function stored(id: string, columns: [string, Reading][], rows: Cell[][]): Table
   const writer = new TableWriter(id, columns.length);
   for (const row of rows) writer.add(row);
   writer.finish();
-  return {
-    id,
-    name: id,
-    rows: rows.length,
-    columns: columns.map(([name, reading]) => ({ name, reading, hidden: false })),
-    derived: [],
-    source: { file: "", separator: ",", encoding: "utf-8", header: true },
-  };
+  return tableSchema.parse({ id, name: id, rows: rows.length, columns: columns.map(([name, reading]) => ({ name, reading })), source: { file: "" } });
 }
 
 describe("tables in the compute worker", () => {

@@ -4,7 +4,7 @@ import type { TableInfo } from "@/core/project/schema";
 import { HttpError } from "../http/errors";
 import { registerTable, storedTables } from "../store/projects";
 import { removeTableFiles, tableFiles } from "../store/table-files";
-import type { CsvOptions, CsvTable } from "./read-csv";
+import type { ImportOptions, ReadTable } from "./read-table";
 import { runJob } from "./run-job";
 import { spool } from "./spool";
 
@@ -13,10 +13,12 @@ export interface ImportedTable {
   notes: string[];
 }
 
-function tableInfo(id: string, file: string, read: CsvTable): ImportedTable {
-  const name = file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "table";
-  const source = { file, separator: read.separator, encoding: read.encoding, header: read.header };
-  return { table: { id, name, rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source }, notes: read.notes };
+function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
+  const base = file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "table";
+  const { sheet = "", sheets = [] } = read.source;
+  const name = sheets.length > 1 ? sheet : base;
+  const source = { file, separator: ",", encoding: "utf-8", header: true, ...read.source, sheet, sheets };
+  return { table: { id, name: name.slice(0, 120), rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source }, notes: read.notes };
 }
 
 async function store(
@@ -24,21 +26,21 @@ async function store(
   id: string,
   path: string,
   file: string,
-  options: CsvOptions,
+  options: ImportOptions,
   progress: (share: number) => void,
   signal?: AbortSignal,
 ): Promise<ImportedTable> {
-  const read = await runJob<CsvTable>({ type: "csv", id, path, options }, progress, signal);
+  const read = await runJob<ReadTable>({ type: "table", id, path, file, options }, progress, signal);
   registerTable(projectId, { id, rows: read.rows, columns: read.columns.length });
   return tableInfo(id, file, read);
 }
 
-/** Brings a CSV or TSV file into a project. The rows are stored; the caller adds the table to the document. */
+/** Brings a file with a table into a project. The rows are stored; the caller adds the table to the document. */
 export async function importTable(
   projectId: string,
   file: string,
   body: AsyncIterable<Uint8Array>,
-  options: CsvOptions,
+  options: ImportOptions,
   progress: (share: number) => void,
   signal?: AbortSignal,
 ): Promise<ImportedTable> {
@@ -57,7 +59,7 @@ export async function importTable(
 }
 
 /** Reads a table's file again with other options, into a new table; the old one stays until nothing names it. */
-export async function rereadTable(projectId: string, table: TableInfo, options: CsvOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
+export async function rereadTable(projectId: string, table: TableInfo, options: ImportOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
   const id = nanoid(16);
   const files = tableFiles(id);

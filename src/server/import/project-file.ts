@@ -1,6 +1,6 @@
 import { documentProblem, type Project, projectSchema } from "@/core/project/schema";
 import { type Cell, openRows } from "../store/table-files";
-import { ImportProblem } from "./sniff";
+import { ImportProblem } from "./import-problem";
 import type { StoredTable } from "./worker";
 
 /** What a project file holds: the document, and the rows of its tables by the table's id, as texts. */

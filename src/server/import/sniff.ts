@@ -1,14 +1,12 @@
 import { closeSync, openSync, readSync } from "node:fs";
 import { isNothing, readBoolean, readDate, readNumber } from "@/core/data/reading";
 import type { Cell } from "../store/table-files";
+import { ImportProblem } from "./import-problem";
 
 export const ENCODINGS = ["utf-8", "utf-16le", "utf-16be", "windows-1252"] as const;
 export type Encoding = (typeof ENCODINGS)[number];
 export const SEPARATORS = [",", ";", "\t", "|"] as const;
 export type Separator = (typeof SEPARATORS)[number];
-
-/** A file that cannot be imported, and why, in a sentence for the person who brought it. */
-export class ImportProblem extends Error {}
 
 const SAMPLE = 256 * 1024;
 
@@ -18,15 +16,13 @@ export function sniffEncoding(path: string, size: number): Encoding {
   try {
     const head = Buffer.alloc(Math.min(size, SAMPLE));
     readSync(file, head, 0, head.length, 0);
-    if (head[0] === 0x50 && head[1] === 0x4b && head[2] <= 7)
-      throw new ImportProblem("This is a spreadsheet or an archive, not a text file. Save the sheet as CSV and bring in that file.");
     if (head[0] === 0xff && head[1] === 0xfe) return "utf-16le";
     if (head[0] === 0xfe && head[1] === 0xff) return "utf-16be";
     let [even, odd] = [0, 0];
     for (let i = 0; i < head.length; i++) if (head[i] === 0) i % 2 === 0 ? even++ : odd++;
     if (odd > head.length * 0.2 && even < head.length * 0.02) return "utf-16le";
     if (even > head.length * 0.2 && odd < head.length * 0.02) return "utf-16be";
-    if (even + odd > 0) throw new ImportProblem("This is not a text file: it holds zero bytes. Bring in a CSV or TSV file.");
+    if (even + odd > 0) throw new ImportProblem("This is not a text file: it holds zero bytes. Bring in a CSV, TSV, JSON, XLSX or Parquet file.");
     const decoder = new TextDecoder("utf-8", { fatal: true });
     const chunk = Buffer.alloc(1 << 20);
     for (let at = 0; ; ) {

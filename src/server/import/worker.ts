@@ -4,12 +4,12 @@ import { nanoid } from "nanoid";
 import { ReadingGuess } from "@/core/data/reading";
 import { QUILLHAVEN } from "@/demo/quillhaven";
 import { type Cell, TableWriter } from "../store/table-files";
+import { ImportProblem } from "./import-problem";
 import { readProjectFile } from "./project-file";
-import { type CsvOptions, readCsv } from "./read-csv";
-import { ImportProblem } from "./sniff";
+import { type ImportOptions, readTable } from "./read-table";
 
 /** What an import worker is asked to do; one worker does one job and ends. */
-export type ImportJob = { type: "csv"; id: string; path: string; options: CsvOptions } | { type: "demo" } | { type: "project"; path: string };
+export type ImportJob = { type: "table"; id: string; path: string; file: string; options: ImportOptions } | { type: "demo" } | { type: "project"; path: string };
 
 /** What it says: progress from 0 to 1, then a result or a problem that the person can mend. */
 export type ImportMessage = { progress: number } | { done: unknown } | { problem: string };
@@ -49,7 +49,7 @@ const progress = (share: number) => {
 };
 
 async function run(job: ImportJob): Promise<unknown> {
-  if (job.type === "csv") return readCsv(job.id, job.path, job.options, progress);
+  if (job.type === "table") return readTable(job.id, job.path, job.file, job.options, progress);
   if (job.type === "project") return readProjectFile(readFileSync(job.path), storeRows, progress);
   let done = 0;
   return QUILLHAVEN.map((t) => storeRows(t.name, t.columns, t.rows(), () => progress(Math.min(0.99, ++done / 25))));

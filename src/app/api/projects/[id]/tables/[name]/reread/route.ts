@@ -1,11 +1,11 @@
 import { handle, readJson } from "@/server/http/handle";
 import { answerImport } from "@/server/import/answer-import";
 import { rereadTable } from "@/server/import/import-table";
-import { csvOptionsSchema } from "@/server/import/read-csv";
+import { importOptionsSchema } from "@/server/import/read-table";
 import { findTable } from "@/server/tables";
 
 export const POST = handle<{ id: string; name: string }>(async (request, { id, name }) => {
-  const options = await readJson(request, csvOptionsSchema);
+  const options = await readJson(request, importOptionsSchema);
   const table = findTable(id, name);
   return answerImport(request, (progress, signal) => rereadTable(id, table, options, progress, signal));
 });

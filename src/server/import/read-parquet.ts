@@ -1,0 +1,67 @@
+import { asyncBufferFromFile, parquetMetadataAsync, parquetReadObjects } from "hyparquet";
+import { compressors } from "hyparquet-compressors";
+import { ReadingGuess } from "@/core/data/reading";
+import { isoDate, isoTimestamp } from "@/core/formula/calendar";
+import { type Cell, TableWriter } from "../store/table-files";
+import { ImportProblem } from "./import-problem";
+import type { ImportOptions, ReadTable } from "./read-table";
+import { MAX_COLUMNS } from "./row-taker";
+import { columnNames } from "./sniff";
+
+const DAY_MS = 86_400_000;
+const MOST_GROUP_BYTES = 1_000_000_000;
+
+function cellOf(value: unknown): Cell {
+  if (value === null || value === undefined || value === "" || (typeof value === "number" && !Number.isFinite(value))) return null;
+  if (value instanceof Date) return value.getTime() % DAY_MS === 0 ? isoDate(value.getTime() / DAY_MS) : isoTimestamp(value.getTime());
+  if (value instanceof Uint8Array) return new TextDecoder().decode(value);
+  if (typeof value === "object") return JSON.stringify(value, (_, v) => (typeof v === "bigint" ? String(v) : v));
+  return String(value);
+}
+
+/** Reads a Parquet file, one row group after the other. */
+export async function readParquet(id: string, path: string, _options: ImportOptions, progress: (share: number) => void): Promise<ReadTable> {
+  const broken = (error: unknown) =>
+    error instanceof ImportProblem
+      ? error
+      : new ImportProblem(`The Parquet file cannot be read: ${error instanceof Error ? error.message : String(error)}. It may have been cut short.`);
+  const file = await asyncBufferFromFile(path);
+  const metadata = await parquetMetadataAsync(file).catch((error) => {
+    throw broken(error);
+  });
+  const fields = metadata.schema.slice(1).flatMap((s, i, all) => (i === 0 || isTopLevel(all, i) ? [s.name] : []));
+  if (fields.length === 0) throw new ImportProblem("The Parquet file holds no columns.");
+  if (fields.length > MAX_COLUMNS) throw new ImportProblem(`The file has ${fields.length} columns; at most ${MAX_COLUMNS} can be brought in.`);
+  const rows = Number(metadata.num_rows);
+  if (rows === 0) throw new ImportProblem("The Parquet file holds no rows.");
+  const { names, notes } = columnNames(fields, fields.length);
+  const guesses = names.map(() => new ReadingGuess());
+  const writer = new TableWriter(id, names.length);
+  try {
+    let start = 0;
+    for (const group of metadata.row_groups) {
+      const end = start + Number(group.num_rows);
+      if (Number(group.total_byte_size) > MOST_GROUP_BYTES) throw new ImportProblem("A row group of the file unpacks to more than 1 GB. Write the file with smaller row groups.");
+      const records = await parquetReadObjects({ file, metadata, compressors, rowStart: start, rowEnd: end });
+      for (const record of records) {
+        const cells = fields.map((f) => cellOf(record[f]));
+        for (const [i, cell] of cells.entries()) guesses[i].add(cell);
+        writer.add(cells);
+      }
+      start = end;
+      progress(Math.min(0.99, end / rows));
+    }
+    writer.finish();
+  } catch (error) {
+    writer.abandon();
+    throw broken(error);
+  }
+  return { rows: writer.rows, columns: names.map((name, i) => ({ name, reading: guesses[i].result() })), notes, source: { format: "parquet" } };
+}
+
+/** Whether the schema element at a place is a column of its own and not a part of a nested one before it. */
+function isTopLevel(elements: { num_children?: number }[], at: number): boolean {
+  let open = 0;
+  for (let i = 0; i < at; i++) open += (elements[i].num_children ?? 0) - (open > 0 ? 1 : 0);
+  return open === 0;
+}

@@ -1,0 +1,58 @@
+import { closeSync, openSync, readSync } from "node:fs";
+import { z } from "zod";
+import type { Reading } from "@/core/data/reading-schema";
+import { ImportProblem } from "./import-problem";
+import { readCsv } from "./read-csv";
+import { readJson } from "./read-json";
+import { readParquet } from "./read-parquet";
+import { readXlsx } from "./read-xlsx";
+import { ENCODINGS, SEPARATORS } from "./sniff";
+
+/** How a file is to be read where the person said so; the rest is detected. */
+export const importOptionsSchema = z.object({
+  encoding: z.enum(ENCODINGS).optional(),
+  separator: z.enum(SEPARATORS).optional(),
+  header: z.union([z.boolean(), z.enum(["true", "false"]).transform((t) => t === "true")]).optional(),
+  sheet: z.string().max(100).optional(),
+});
+export type ImportOptions = z.infer<typeof importOptionsSchema>;
+
+/** A file that was read into a stored table: what is in it, and how it was read. */
+export interface ReadTable {
+  rows: number;
+  columns: { name: string; reading: Reading }[];
+  /** What was mended on the way, with row numbers. */
+  notes: string[];
+  source: { format: "csv" | "json" | "xlsx" | "parquet"; encoding?: string; separator?: string; header?: boolean; sheet?: string; sheets?: string[] };
+}
+
+/** Reads a file into the stored rows of table `id`. `progress` hears the share done, 0 to 1. */
+export type Reader = (id: string, path: string, options: ImportOptions, progress: (share: number) => void) => Promise<ReadTable>;
+
+/** Finds the reader of a file by its first bytes, and by its name where they leave a doubt. */
+function readerOf(path: string, file: string): Reader {
+  const handle = openSync(path, "r");
+  const head = Buffer.alloc(512);
+  const size = readSync(handle, head, 0, head.length, 0);
+  closeSync(handle);
+  const start = head.subarray(0, size);
+  if (start.subarray(0, 4).toString("latin1") === "PAR1") return readParquet;
+  if (start[0] === 0x50 && start[1] === 0x4b && start[2] <= 7) return readXlsx;
+  if (start[0] === 0xd0 && start[1] === 0xcf && start[2] === 0x11 && start[3] === 0xe0)
+    throw new ImportProblem("This is an old workbook (XLS), or one with a password. Save it as XLSX without a password and bring in that file.");
+  if (start[0] === 0x1f && start[1] === 0x8b) throw new ImportProblem("This file is compressed (gzip). Unpack it and bring in the file inside.");
+  const text = start
+    .toString("utf8")
+    .replace(/^\ufeff/, "")
+    .trimStart();
+  if (text.startsWith("{") || (text.startsWith("[") && !/\.(csv|tsv|txt)$/i.test(file))) return readJson;
+  return readCsv;
+}
+
+/**
+ * Reads a file of any known format into the stored rows of table `id`. Rejects with an ImportProblem where the file is broken; then
+ * nothing is left behind. `file` is its name.
+ */
+export async function readTable(id: string, path: string, file: string, options: ImportOptions, progress: (share: number) => void): Promise<ReadTable> {
+  return readerOf(path, file)(id, path, options, progress);
+}
