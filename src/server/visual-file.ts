@@ -4,9 +4,9 @@ import type { Value } from "@/core/formula/value";
 import { pictureOf } from "@/core/kinds/picture";
 import { toQuery, toVisualData } from "@/core/kinds/visual-data";
 import type { Project, Visual } from "@/core/project/schema";
-import { csvText } from "@/render/csv-text";
 import { sceneToPng } from "@/render/png";
 import { sceneToSvg } from "@/render/svg-text";
+import { resultFile, TABLE_FORMATS } from "@/render/table/table-file";
 import { attachment } from "./http/download";
 import { HttpError } from "./http/errors";
 import { schemaProblem } from "./http/handle";
@@ -57,8 +57,8 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
 
 /** Draws a visual on the server, or gives its numbers: the file name says which visual and in what form. */
 export async function answerVisual(projectId: string, file: string, params: URLSearchParams): Promise<Response> {
-  const m = /^(.+)\.(svg|png|json|csv)$/.exec(file);
-  if (!m) throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json or .csv.");
+  const m = /^(.+)\.(svg|png|json|csv|ndjson|xlsx)$/.exec(file);
+  if (!m) throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json, .csv, .ndjson or .xlsx.");
   const parsed = addressSchema.safeParse(Object.fromEntries(params));
   if (!parsed.success) throw schemaProblem(parsed.error);
   const { width, height, theme, scale, download } = parsed.data;
@@ -80,7 +80,7 @@ export async function answerVisual(projectId: string, file: string, params: URLS
   if (m[2] === "svg") return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
   if (m[2] === "png") return new Response(new Uint8Array(sceneToPng(scene(), scale, settings.root)), { headers: named("image/png", "png") });
   if (!result) throw new HttpError(409, "no_measure", `${visual.name} has no measure yet.`);
-  if (m[2] === "csv") return new Response(csvText(result), { headers: named("text/csv; charset=utf-8", "csv") });
+  if (m[2] === "csv" || m[2] === "ndjson" || m[2] === "xlsx") return new Response(new Uint8Array(resultFile(m[2], result)), { headers: named(TABLE_FORMATS[m[2]], m[2]) });
   return Response.json(
     { visual: visual.name, kind: visual.kind, data: toVisualData(visual, document, result, inputs), result },
     { headers: named("application/json; charset=utf-8", "json") },

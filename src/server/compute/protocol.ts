@@ -2,7 +2,7 @@ import type { Column } from "@/core/data/column";
 import type { Profile } from "@/core/data/profile";
 import type { Reading } from "@/core/data/reading-schema";
 import type { LinkFacts } from "@/core/engine/link-facts";
-import type { Filter, Query, Result } from "@/core/engine/query";
+import type { Filter, Query, Result, ResultColumn } from "@/core/engine/query";
 import type { Scope } from "@/core/formula/expr";
 import type { Link } from "@/core/formula/links";
 import type { Value } from "@/core/formula/value";
@@ -20,6 +20,7 @@ export type ComputeRequest =
   | ({ type: "profile"; table: string } & TableQuestion)
   | ({ type: "links"; links: Link[] } & TableQuestion)
   | { type: "unread"; table: TableInfo; column: number; reading: Reading }
+  | ({ type: "values"; table: string; offset: number; limit: number } & TableQuestion)
   | ({ type: "rows"; table: string; offset: number; limit: number; sort: { column: string; order: "asc" | "desc" } | null; find: string; filters: Filter[] } & TableQuestion);
 
 export type QueryAnswer = Result | { error: { code: string; message: string; at?: { start: number; end: number } } };
@@ -48,4 +49,4 @@ export interface LinkAnswer {
   proposed: LinkFacts[];
 }
 
-export type ComputeAnswer = { results: QueryAnswer[] } | { profile: TableProfile } | { page: RowsPage } | { links: LinkAnswer } | UnreadCells;
+export type ComputeAnswer = { results: QueryAnswer[] } | { profile: TableProfile } | { page: RowsPage } | { links: LinkAnswer } | { values: ResultColumn[] } | UnreadCells;

@@ -1,7 +1,7 @@
 import { type Column, cellValue, outward } from "@/core/data/column";
 import { cellText, profileColumn } from "@/core/data/profile";
 import { isNothing } from "@/core/data/reading";
-import { type Filter, QueryError } from "@/core/engine/query";
+import { type Filter, QueryError, type ResultColumn } from "@/core/engine/query";
 import { selectRows } from "@/core/engine/selection";
 import type { Source } from "@/core/engine/source";
 import { compareValues, type Value } from "@/core/formula/value";
@@ -119,4 +119,14 @@ export function pageOfRows(source: Source, info: TableInfo, wish: RowsWish): Row
   } finally {
     db.close();
   }
+}
+
+/** The values of some rows as they are read, by column: what an export writes. */
+export function valuesOf(source: Source, info: TableInfo, offset: number, limit: number): ResultColumn[] {
+  const rows = Math.max(0, Math.min(limit, source.table.rows - offset));
+  return columnsOf(source, info).map(({ name, data }) => ({
+    name,
+    type: data.type,
+    values: Array.from({ length: rows }, (_, i) => outward(cellValue(data, offset + i), data.type)),
+  }));
 }

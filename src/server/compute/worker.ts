@@ -5,7 +5,7 @@ import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
 import { settings } from "../settings";
 import { linkAnswer } from "./link-answer";
 import type { ComputeAnswer, ComputeRequest } from "./protocol";
-import { pageOfRows, profileTable, unreadCells } from "./rows";
+import { pageOfRows, profileTable, unreadCells, valuesOf } from "./rows";
 import { TableCache } from "./table-cache";
 
 const tables = new TableCache(settings.memoryLimit);
@@ -23,6 +23,7 @@ function answer(request: ComputeRequest): ComputeAnswer {
   if (!info) throw new QueryError("unknown_table", `There is no table called “${request.table}”.`);
   const source = sourcesOf(catalog).of(info.name);
   if (request.type === "profile") return { profile: profileTable(source, info) };
+  if (request.type === "values") return { values: valuesOf(source, info, request.offset, request.limit) };
   return { page: pageOfRows(source, info, request) };
 }
 

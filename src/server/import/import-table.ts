@@ -58,6 +58,49 @@ export async function importTable(
   }
 }
 
+/** Where each column of a table stands among the columns of a file to append. Throws a 422 HttpError where the two do not have the same columns. */
+function columnMap(table: TableInfo, read: ReadTable): number[] {
+  const has = read.columns.map((c) => c.name.toLowerCase());
+  const missing = table.columns.filter((c) => !has.includes(c.name.toLowerCase())).map((c) => c.name);
+  const more = read.columns.filter((c) => !table.columns.some((t) => t.name.toLowerCase() === c.name.toLowerCase())).map((c) => c.name);
+  if (missing.length + more.length > 0) {
+    const parts = [missing.length ? `lacks ${missing.slice(0, 5).join(", ")}` : "", more.length ? `has ${more.slice(0, 5).join(", ")} besides` : ""].filter(Boolean);
+    throw new HttpError(
+      422,
+      "other_columns",
+      `The file does not have the columns of ${table.name}: it ${parts.join(" and ")}. Give its columns the same names, or bring it in as a table of its own.`,
+    );
+  }
+  return table.columns.map((c) => has.indexOf(c.name.toLowerCase()));
+}
+
+/** Makes a new stored table out of a table's rows and those of a file with the same columns. The old one stays until nothing names it. */
+export async function appendRows(
+  projectId: string,
+  table: TableInfo,
+  file: string,
+  body: AsyncIterable<Uint8Array>,
+  progress: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<ImportedTable> {
+  if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
+  const [added, id] = [nanoid(16), nanoid(16)];
+  const files = tableFiles(added);
+  try {
+    await spool(body, files.upload);
+    const read = await runJob<ReadTable>({ type: "table", id: added, path: files.upload, file, options: {} }, (share) => progress(share * 0.7), signal);
+    const rows = await runJob<number>({ type: "append", id, from: table.id, added, map: columnMap(table, read) }, (share) => progress(0.7 + share * 0.29), signal);
+    registerTable(projectId, { id, rows, columns: table.columns.length });
+    const source = { ...table.source, file: `${table.source.file} and ${file}`.slice(0, 300) };
+    return { table: { ...table, id, rows, source }, notes: [`${read.rows} rows were appended; there are ${rows} now.`, ...read.notes] };
+  } catch (error) {
+    removeTableFiles(id);
+    throw error;
+  } finally {
+    removeTableFiles(added);
+  }
+}
+
 /** Reads a table's file again with other options, into a new table; the old one stays until nothing names it. */
 export async function rereadTable(projectId: string, table: TableInfo, options: ImportOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");

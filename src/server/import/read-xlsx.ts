@@ -134,7 +134,8 @@ export async function readXlsx(id: string, path: string, options: ImportOptions,
     // Only what was unpacked within the bound is handed on.
     data = await readSheet(Buffer.from(zipSync(files, { level: 0 })), sheet.name);
   } catch (error) {
-    throw new ImportProblem(`The sheet ${sheet.name} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+    const why = error instanceof Error && !(error instanceof TypeError) ? ` (${error.message})` : "";
+    throw new ImportProblem(`The sheet ${sheet.name} cannot be read${why}. Open the workbook, save it again as XLSX, and bring in the new file.`);
   }
   progress(0.6);
   const { rows, notes } = withOneHead(

@@ -18,7 +18,7 @@ export function runJob<T>(job: ImportJob, progress: (share: number) => void, sig
     };
     const fail = (error: unknown) =>
       end(() => {
-        if (job.type === "table") removeTableFiles(job.id);
+        if (job.type === "table" || job.type === "append") removeTableFiles(job.id);
         reject(error);
       });
     const cancel = () => fail(new HttpError(499, "cancelled", "The import was cancelled."));

@@ -3,13 +3,17 @@ import { parentPort, workerData } from "node:worker_threads";
 import { nanoid } from "nanoid";
 import { ReadingGuess } from "@/core/data/reading";
 import { QUILLHAVEN } from "@/demo/quillhaven";
-import { type Cell, TableWriter } from "../store/table-files";
+import { type Cell, openRows, TableWriter } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import { readProjectFile } from "./project-file";
 import { type ImportOptions, readTable } from "./read-table";
 
 /** What an import worker is asked to do; one worker does one job and ends. */
-export type ImportJob = { type: "table"; id: string; path: string; file: string; options: ImportOptions } | { type: "demo" } | { type: "project"; path: string };
+export type ImportJob =
+  | { type: "table"; id: string; path: string; file: string; options: ImportOptions }
+  | { type: "append"; id: string; from: string; added: string; map: number[] }
+  | { type: "demo" }
+  | { type: "project"; path: string };
 
 /** What it says: progress from 0 to 1, then a result or a problem that the person can mend. */
 export type ImportMessage = { progress: number } | { done: unknown } | { problem: string };
@@ -40,6 +44,35 @@ export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]
   return { id, name, rows: writer.rows, columns: columns.map((c, i) => ({ name: c, reading: guesses[i].result() })) };
 }
 
+/** Writes the rows of one stored table and then of another, whose columns `map` puts in the order of the first, as table `id`. Gives their number. */
+function copyRows(id: string, from: string, added: string, map: number[], progress: (share: number) => void): number {
+  const writer = new TableWriter(id, map.length);
+  try {
+    for (const [source, order] of [
+      [from, map.map((_, i) => i)],
+      [added, map],
+    ] as const) {
+      const db = openRows(source);
+      try {
+        for (const row of db
+          .prepare(`select ${order.map((i) => `c${i}`).join(", ")} from rows order by rowid`)
+          .raw()
+          .iterate()) {
+          writer.add(row as Cell[]);
+          if (writer.rows % 50_000 === 0) progress(source === from ? 0.4 : 0.8);
+        }
+      } finally {
+        db.close();
+      }
+    }
+    writer.finish();
+  } catch (error) {
+    writer.abandon();
+    throw error;
+  }
+  return writer.rows;
+}
+
 const say = (message: ImportMessage) => parentPort?.postMessage(message);
 let last = 0;
 const progress = (share: number) => {
@@ -50,6 +83,7 @@ const progress = (share: number) => {
 
 async function run(job: ImportJob): Promise<unknown> {
   if (job.type === "table") return readTable(job.id, job.path, job.file, job.options, progress);
+  if (job.type === "append") return copyRows(job.id, job.from, job.added, job.map, progress);
   if (job.type === "project") return readProjectFile(readFileSync(job.path), storeRows, progress);
   let done = 0;
   return QUILLHAVEN.map((t) => storeRows(t.name, t.columns, t.rows(), () => progress(Math.min(0.99, ++done / 25))));

@@ -167,7 +167,8 @@ export function DataScreen() {
               <div className="max-w-sm">
                 <h1 className="text-lg">Begin with a table</h1>
                 <p className="mt-2 text-muted">
-                  Drop a file anywhere on this page, or choose one. Cavlo finds out how it is built and what each column holds, and you can change every guess afterwards.
+                  Drop a file anywhere on this page, choose one, or paste cells that you copied from a spreadsheet. It can be CSV, TSV, JSON, NDJSON, XLSX or Parquet. Cavlo finds
+                  out how it is built and what each column holds, and you can change every guess afterwards.
                 </p>
                 <button type="button" className="button mt-4" onClick={() => file.current?.click()}>
                   Choose a file

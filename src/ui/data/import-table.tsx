@@ -6,7 +6,7 @@ import { api } from "../shared/api";
 import { useProject, useProjectStore } from "../shared/project-context";
 
 /** What the file dialog offers. */
-export const FORMATS = ".csv,.tsv,.txt,text/csv,text/tab-separated-values";
+export const FORMATS = ".csv,.tsv,.txt,.json,.ndjson,.jsonl,.xlsx,.parquet,text/csv,text/tab-separated-values,application/json";
 
 interface Running {
   file: string;
@@ -43,6 +43,24 @@ export function useImport(onTable: (id: string, notes: string[]) => void): {
       }
     }
   };
+  const begin = useRef(start);
+  useEffect(() => {
+    begin.current = start;
+  });
+  useEffect(() => {
+    /** Cells copied from a spreadsheet come as lines with tabs; files copied from a folder come as files. */
+    const paste = (event: ClipboardEvent) => {
+      const target = event.target as HTMLElement | null;
+      if (target?.closest("input, textarea, select, [contenteditable=true]")) return;
+      const files = [...(event.clipboardData?.files ?? [])];
+      const text = event.clipboardData?.getData("text/plain") ?? "";
+      if (files.length === 0 && !/[\t\n]/.test(text.trim())) return;
+      event.preventDefault();
+      void begin.current(files.length ? files : [new File([text], "pasted.tsv", { type: "text/tab-separated-values" })]);
+    };
+    window.addEventListener("paste", paste);
+    return () => window.removeEventListener("paste", paste);
+  }, []);
   return { running, start, problem, dismiss: () => setProblem(null) };
 }
 

@@ -1,12 +1,16 @@
 "use client";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
+import { type Misfit, misfitsOf, withReadingsOf } from "@/core/project/replacement";
 import type { TableInfo } from "@/core/project/schema";
 import { removeTable, renameTable, replaceRows } from "@/core/project/table-edits";
+import type { ImportedTable } from "@/server/import/import-table";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
+import { FORMATS } from "./import-table";
+import { TableExport } from "./table-export";
 
 const SEPARATORS = [
   { value: ",", label: "comma" },
@@ -20,8 +24,89 @@ const ENCODINGS = [
   { value: "utf-16be", label: "UTF-16, big end first" },
   { value: "windows-1252", label: "Windows-1252" },
 ];
+const HEADERS = [
+  { value: "true", label: "names" },
+  { value: "false", label: "data" },
+];
 
-/** A table's name and how its file is read; a change reads the file again, and undo takes it back. */
+type Work = (progress: (share: number) => void, signal: AbortSignal) => Promise<ImportedTable>;
+
+/** Runs one piece of work on a table's rows at a time, with its progress, and lets it be cancelled. */
+function useRowsWork() {
+  const [busy, setBusy] = useState<{ what: string; share: number } | null>(null);
+  const cancel = useRef<AbortController | null>(null);
+  const run = async (what: string, work: Work): Promise<ImportedTable | null> => {
+    setBusy({ what, share: 0 });
+    const control = new AbortController();
+    cancel.current = control;
+    try {
+      return await work((share) => setBusy({ what, share }), control.signal);
+    } catch (error) {
+      if (!control.signal.aborted) toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
+      return null;
+    } finally {
+      setBusy(null);
+    }
+  };
+  return { busy, run, cancel: () => cancel.current?.abort() };
+}
+
+function FileButton({ label, disabled, onFile }: { label: string; disabled: boolean; onFile: (file: File) => void }) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className="button" disabled={disabled} onClick={() => input.current?.click()}>
+        {label} …
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept={FORMATS}
+        aria-label={label}
+        tabIndex={-1}
+        className="sr-only"
+        onChange={(e) => {
+          const file = e.target.files?.[0];
+          e.target.value = "";
+          if (file) onFile(file);
+        }}
+      />
+    </>
+  );
+}
+
+/** What no longer fits, before a newer file takes the place of the table's own. */
+function Replacement({ misfits, onReplace, onLeave }: { misfits: Misfit[]; onReplace: () => void; onLeave: () => void }) {
+  return (
+    <div role="alert" className="rounded-sm bg-amber-tint p-2 text-sm">
+      <p>With the new file, not everything fits:</p>
+      <ul className="mt-1 flex flex-col gap-1">
+        {misfits.map((m) => (
+          <li key={m.column}>
+            <strong>{m.column}</strong> {m.what}
+            {m.uses.length > 0 && (
+              <>
+                ; used in {m.uses.slice(0, 3).join(", ")}
+                {m.uses.length > 3 && ` and ${m.uses.length - 3} more`}
+              </>
+            )}
+            .
+          </li>
+        ))}
+      </ul>
+      <div className="mt-2 flex gap-1.5">
+        <button type="button" className="button" onClick={onReplace}>
+          Replace it
+        </button>
+        <button type="button" className="button" onClick={onLeave}>
+          Leave it
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** A table's name, how its file is read, and what can take the place of its rows; undo takes any of it back. */
 export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplaced: (id: string) => void }) {
   const apply = useProject((s) => s.apply);
   const projectId = useProject((s) => s.id);
@@ -29,25 +114,45 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const allMeasures = useProject((s) => s.document.measures);
   const measures = allMeasures.filter((m) => m.table?.toLowerCase() === table.name.toLowerCase());
   const store = useProjectStore();
-  const [busy, setBusy] = useState<number | null>(null);
-  const cancel = useRef<AbortController | null>(null);
+  const { busy, run, cancel } = useRowsWork();
+  const [fresh, setFresh] = useState<{ table: TableInfo; misfits: Misfit[] } | null>(null);
   const { source } = table;
-  const reread = async (change: Partial<typeof source>) => {
-    const { separator, encoding, header } = { ...source, ...change };
-    setBusy(0);
-    cancel.current = new AbortController();
-    try {
-      await store.getState().flush();
-      const { table: fresh, notes } = await api.rereadTable(projectId, table.name, { separator, encoding, header }, setBusy, cancel.current.signal);
-      apply(replaceRows(table.id, fresh));
-      onReplaced(fresh.id);
-      for (const note of notes.slice(0, 3)) toast(note);
-    } catch (error) {
-      if (!cancel.current.signal.aborted) toast.error(error instanceof Error ? error.message : String(error), { duration: 10_000 });
-    }
-    setBusy(null);
+
+  const take = (next: TableInfo, notes: string[]) => {
+    apply(replaceRows(table.id, next));
+    onReplaced(next.id);
+    for (const note of notes.slice(0, 3)) toast(note);
   };
-  const demo = source.file.endsWith("(demo)");
+  const reread = async (change: Partial<typeof source>) => {
+    const { format, separator, encoding, header, sheet } = { ...source, ...change };
+    await store.getState().flush();
+    const options = format === "csv" ? { separator, encoding, header } : { header, ...(sheet ? { sheet } : {}) };
+    const read = await run("Reading again", (progress, signal) => api.rereadTable(projectId, table.name, options, progress, signal));
+    if (read) take(read.table, read.notes);
+  };
+  const replace = async (file: File) => {
+    const read = await run("Reading the new file", (progress, signal) => api.importTable(projectId, file, progress, signal));
+    if (!read) return;
+    const misfits = misfitsOf(store.getState().document, table, read.table);
+    if (misfits.length === 0) take(withReadingsOf(table, read.table), [`${table.name} has ${read.table.rows.toLocaleString("en")} rows now.`]);
+    else setFresh({ table: read.table, misfits });
+  };
+  const append = async (file: File) => {
+    await store.getState().flush();
+    const read = await run("Appending", (progress, signal) => api.appendRows(projectId, table.name, file, progress, signal));
+    if (read) take(read.table, read.notes);
+  };
+  const remove = () => {
+    if (measures.length > 0) {
+      const names = measures.map((m) => m.label);
+      toast.error(`${table.name} is used by ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Remove or change these measures first.`);
+      return;
+    }
+    apply(removeTable(table.id));
+    toast(`${table.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+  };
+  const idle = busy === null;
+  const fromFile = !source.file.endsWith("(demo)");
   return (
     <section aria-label="Table" className="flex flex-col gap-2 p-4">
       <h2 className="section-title">Table</h2>
@@ -70,55 +175,52 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
       <p className="truncate text-sm text-muted" title={source.file}>
         From {source.file}
       </p>
-      {!demo && (
+      {fromFile && source.format === "csv" && (
         <>
           <Labelled label="Separator">
-            {(id) => <Choose id={id} value={source.separator} options={SEPARATORS} disabled={busy !== null} onChange={(separator) => void reread({ separator })} />}
+            {(id) => <Choose id={id} value={source.separator} options={SEPARATORS} disabled={!idle} onChange={(separator) => void reread({ separator })} />}
           </Labelled>
           <Labelled label="Encoding">
-            {(id) => <Choose id={id} value={source.encoding} options={ENCODINGS} disabled={busy !== null} onChange={(encoding) => void reread({ encoding })} />}
-          </Labelled>
-          <Labelled label="First row">
-            {(id) => (
-              <Choose
-                id={id}
-                value={String(source.header)}
-                options={[
-                  { value: "true", label: "holds the names" },
-                  { value: "false", label: "is data" },
-                ]}
-                disabled={busy !== null}
-                onChange={(header) => void reread({ header: header === "true" })}
-              />
-            )}
+            {(id) => <Choose id={id} value={source.encoding} options={ENCODINGS} disabled={!idle} onChange={(encoding) => void reread({ encoding })} />}
           </Labelled>
         </>
       )}
-      {busy !== null && (
+      {fromFile && source.sheets.length > 1 && (
+        <Labelled label="Sheet">
+          {(id) => (
+            <Choose id={id} value={source.sheet} options={source.sheets.map((s) => ({ value: s, label: s }))} disabled={!idle} onChange={(sheet) => void reread({ sheet })} />
+          )}
+        </Labelled>
+      )}
+      {fromFile && (source.format === "csv" || source.format === "xlsx") && (
+        <Labelled label="First row">
+          {(id) => <Choose id={id} value={String(source.header)} options={HEADERS} disabled={!idle} onChange={(header) => void reread({ header: header === "true" })} />}
+        </Labelled>
+      )}
+      {busy && (
         <p role="status" className="text-sm text-muted">
-          Reading again … {Math.round(busy * 100)} %{" "}
-          <button type="button" className="underline" onClick={() => cancel.current?.abort()}>
+          {busy.what} … {Math.round(busy.share * 100)} %{" "}
+          <button type="button" className="underline" onClick={cancel}>
             Cancel
           </button>
         </p>
       )}
-      <button
-        type="button"
-        className="button mt-1 self-start"
-        onClick={() => {
-          if (measures.length > 0) {
-            toast.error(
-              `${table.name} is used by ${measures
-                .map((m) => m.label)
-                .slice(0, 4)
-                .join(", ")}${measures.length > 4 ? ` and ${measures.length - 4} more` : ""}. Remove or change these measures first.`,
-            );
-            return;
-          }
-          apply(removeTable(table.id));
-          toast(`${table.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
-        }}
-      >
+      {fresh && (
+        <Replacement
+          misfits={fresh.misfits}
+          onLeave={() => setFresh(null)}
+          onReplace={() => {
+            take(withReadingsOf(table, fresh.table), []);
+            setFresh(null);
+          }}
+        />
+      )}
+      <div className="mt-1 flex flex-wrap gap-1.5">
+        <FileButton label="Replace the file" disabled={!idle} onFile={(file) => void replace(file)} />
+        <FileButton label="Append rows" disabled={!idle} onFile={(file) => void append(file)} />
+      </div>
+      <TableExport table={table} />
+      <button type="button" className="button mt-1 self-start" onClick={remove}>
         Remove the table
       </button>
     </section>

@@ -112,8 +112,14 @@ export function HandOffScreen() {
               <button type="button" className="button" onClick={() => void take(address("csv"))}>
                 <Download size={14} /> CSV
               </button>
+              <button type="button" className="button" onClick={() => void take(address("xlsx"))}>
+                <Download size={14} /> XLSX
+              </button>
               <button type="button" className="button" onClick={() => void take(address("json"))}>
                 <Download size={14} /> JSON
+              </button>
+              <button type="button" className="button" onClick={() => void take(address("ndjson"))}>
+                <Download size={14} /> NDJSON
               </button>
             </div>
           </>

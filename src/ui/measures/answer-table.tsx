@@ -1,13 +1,16 @@
 "use client";
 import { useState } from "react";
-import type { QueryInput } from "@/core/engine/query";
+import type { QueryInput, Result } from "@/core/engine/query";
 import type { Value } from "@/core/formula/value";
 import { keyLabel, NO_MATCH_LABEL } from "@/core/kinds/visual-data";
 import type { Measure, TableInfo } from "@/core/project/schema";
 import { formatNumber, NO_VALUE } from "@/core/scene/number-format";
+import type { TableFormat } from "@/render/table/table-file";
 import { Choose } from "../shared/labelled";
 import { useDraft, useResult } from "../shared/results";
+import { saveBytes } from "../shared/save-bytes";
 import { splitOptions } from "../shared/split-options";
+import { TABLE_FORMAT_LABELS } from "../shared/table-formats";
 
 const FIRST = 100;
 
@@ -41,6 +44,11 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
   const { answer } = useResult(query);
   if (!table) return <p className="mt-6 text-muted">Choose a table to see this measure answered.</p>;
   if (answer && "error" in answer) return <p className="mt-6 text-signal">{answer.error}</p>;
+  const takeOut = async (format: TableFormat, result: Result) => {
+    // Writing files is fetched when it is first asked for.
+    const { resultFile, TABLE_FORMATS } = await import("@/render/table/table-file");
+    saveBytes(resultFile(format, result), `${measure.label}.${format}`, TABLE_FORMATS[format]);
+  };
   const values = answer?.columns.find((c) => c.name === "answer")?.values ?? [];
   const rows = answer?.columns.find((c) => c.name === "rows")?.values ?? [];
   const keys = split ? (answer?.columns[0].values ?? []) : [];
@@ -53,7 +61,17 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
           <Choose label="Split by" value={current?.value ?? ""} options={options} onChange={setChosen} />
         </div>
         {answer && (
-          <span className="ml-auto text-sm text-muted">
+          <div className="ml-auto w-28">
+            <Choose
+              label="Take the answers out"
+              value=""
+              options={[{ value: "", label: "Take out …" }, ...TABLE_FORMAT_LABELS]}
+              onChange={(f) => f && void takeOut(f as TableFormat, answer)}
+            />
+          </div>
+        )}
+        {answer && (
+          <span className="text-sm text-muted">
             {answer.scanned.toLocaleString("en").replaceAll(",", "\u2009")} rows · {answer.ms < 10 ? answer.ms.toFixed(1) : Math.round(answer.ms)} ms
           </span>
         )}

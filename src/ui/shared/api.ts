@@ -85,8 +85,24 @@ export const api = {
       await fetch(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }),
       progress,
     ),
-  rereadTable: async (id: string, table: string, options: { encoding?: string; separator?: string; header?: boolean }, progress: (share: number) => void, signal: AbortSignal) =>
-    readImport(await fetch(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
+  rereadTable: async (
+    id: string,
+    table: string,
+    options: { encoding?: string; separator?: string; header?: boolean; sheet?: string },
+    progress: (share: number) => void,
+    signal: AbortSignal,
+  ) => readImport(await fetch(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
+  appendRows: async (id: string, table: string, file: File, progress: (share: number) => void, signal: AbortSignal) =>
+    readImport(
+      await fetch(`${tableAt(id, table)}/append?${new URLSearchParams({ name: file.name })}`, {
+        method: "POST",
+        body: file,
+        signal,
+        headers: { "content-type": "application/octet-stream" },
+      }),
+      progress,
+    ),
+  tableAddress: (id: string, table: string, format: string) => `${tableAt(id, table)}/export?${new URLSearchParams({ format })}`,
   fileAddress: (id: string) => `${at(id)}/file`,
   visualAddress: (id: string, visual: string, form: string, query: Record<string, string | number>) =>
     `${at(id)}/visuals/${encodeURIComponent(visual)}.${form}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,

@@ -1,0 +1,90 @@
+import type { Result, ResultColumn } from "@/core/engine/query";
+import type { Value } from "@/core/formula/value";
+import { csvCell } from "./csv";
+import { XlsxWriter } from "./xlsx";
+
+export const TABLE_FORMATS = {
+  csv: "text/csv; charset=utf-8",
+  json: "application/json; charset=utf-8",
+  ndjson: "application/x-ndjson; charset=utf-8",
+  xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+} as const;
+export type TableFormat = keyof typeof TABLE_FORMATS;
+
+/** What is known of a table's columns before its rows. */
+export type Head = Pick<ResultColumn, "name" | "type">[];
+
+/** Writes a table piece by piece: the head, rows as columns of values, the end. Dates are ISO 8601 text. */
+export interface TableFileWriter {
+  head(): Uint8Array;
+  rows(columns: Value[][]): Uint8Array;
+  end(): Uint8Array;
+}
+
+const encoder = new TextEncoder();
+const NOTHING = new Uint8Array(0);
+const rowsOf = (columns: Value[][]): Value[][] => (columns[0] ?? []).map((_, i) => columns.map((c) => c[i]));
+
+class CsvWriter implements TableFileWriter {
+  constructor(private readonly columns: Head) {}
+  private line = (cells: Value[]) => `${cells.map(csvCell).join(",")}\r\n`;
+  head() {
+    return encoder.encode(this.line(this.columns.map((c) => c.name)));
+  }
+  rows(columns: Value[][]) {
+    return encoder.encode(rowsOf(columns).map(this.line).join(""));
+  }
+  end() {
+    return NOTHING;
+  }
+}
+
+/** Rows as objects: one array of them, or one a line. */
+class JsonWriter implements TableFileWriter {
+  private first = true;
+  constructor(
+    private readonly columns: Head,
+    private readonly lines: boolean,
+  ) {}
+  head() {
+    return this.lines ? NOTHING : encoder.encode("[");
+  }
+  rows(columns: Value[][]) {
+    let text = "";
+    for (const row of rowsOf(columns)) {
+      // Written by hand, so that no name can mean anything else than a name.
+      const record = `{${this.columns.map((c, i) => `${JSON.stringify(c.name)}:${JSON.stringify(row[i])}`).join(",")}}`;
+      text += this.lines ? `${record}\n` : `${this.first ? "\n" : ",\n"}${record}`;
+      this.first = false;
+    }
+    return encoder.encode(text);
+  }
+  end() {
+    return this.lines ? NOTHING : encoder.encode("\n]\n");
+  }
+}
+
+export function tableFileWriter(format: TableFormat, columns: Head): TableFileWriter {
+  if (format === "csv") return new CsvWriter(columns);
+  return format === "xlsx" ? new XlsxWriter(columns) : new JsonWriter(columns, format === "ndjson");
+}
+
+/** The columns of a result as they are handed out: the row of Other, and the one without a match, say so in their first cell. */
+function handedOut(result: Result): ResultColumn[] {
+  const named = (value: Value, row: number): Value => (result.others?.row === row ? "Other" : result.noMatch?.row === row ? "(no match)" : value);
+  return result.columns.map((c, i) => (i === 0 ? { ...c, values: c.values.map(named) } : c));
+}
+
+/** A whole result as a file of one of the formats. */
+export function resultFile(format: TableFormat, result: Result): Uint8Array {
+  const columns = handedOut(result);
+  const writer = tableFileWriter(format, columns);
+  const parts = [writer.head(), writer.rows(columns.map((c) => c.values)), writer.end()];
+  const bytes = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0));
+  let at = 0;
+  for (const part of parts) {
+    bytes.set(part, at);
+    at += part.length;
+  }
+  return bytes;
+}

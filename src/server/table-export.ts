@@ -1,0 +1,39 @@
+import type { ResultColumn } from "@/core/engine/query";
+import { scopeOf } from "@/core/project/names";
+import type { Project, TableInfo } from "@/core/project/schema";
+import { type TableFormat, tableFileWriter } from "@/render/table/table-file";
+import { XLSX_ROWS } from "@/render/table/xlsx";
+import { compute } from "./compute/client";
+import { HttpError } from "./http/errors";
+
+const PAGE = 4000;
+
+/** A table with its derived columns as a file, written as its rows come from the compute worker. Throws 422 where a workbook cannot hold it. */
+export function writeTable(project: Project, table: TableInfo, format: TableFormat): ReadableStream<Uint8Array> {
+  if (format === "xlsx" && table.rows + 1 > XLSX_ROWS)
+    throw new HttpError(
+      422,
+      "too_many_rows",
+      `A workbook holds at most ${XLSX_ROWS.toLocaleString("en")} rows, and ${table.name} has ${table.rows.toLocaleString("en")}. Take it as CSV.`,
+    );
+  const question = { tables: project.tables, scope: scopeOf(project), table: table.name };
+  const page = async (offset: number, limit: number): Promise<ResultColumn[]> => {
+    const answer = await compute({ type: "values", offset, limit, ...question });
+    return "values" in answer ? answer.values : [];
+  };
+  async function* parts(): AsyncGenerator<Uint8Array> {
+    const writer = tableFileWriter(format, await page(0, 0));
+    yield writer.head();
+    for (let offset = 0; offset < table.rows; offset += PAGE) yield writer.rows((await page(offset, PAGE)).map((c) => c.values));
+    yield writer.end();
+  }
+  const source = parts();
+  return new ReadableStream<Uint8Array>({
+    async pull(controller) {
+      const { value, done } = await source.next();
+      if (done) controller.close();
+      else controller.enqueue(value);
+    },
+    cancel: () => void source.return(undefined),
+  });
+}
