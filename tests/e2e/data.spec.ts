@@ -4,7 +4,7 @@ import { csvFile, openDemo, openEmpty } from "./steps";
 test("a CSV comes in with its types, and a wrong guess is mended", async ({ page }) => {
   await openEmpty(page);
   await page
-    .getByLabel("CSV or TSV file")
+    .getByLabel("File with a table")
     .setInputFiles(csvFile("stops.csv", "Stop;Opened;Riders\r\nNorth Steps;01.02.2024;1.234,5\r\nEast Gate;03.02.2024;87,25\r\n<b>West</b>;04.02.2024;\r\n"));
   await expect(page.getByRole("heading", { name: "stops" })).toBeVisible();
   const table = page.getByRole("table", { name: "stops" });
@@ -21,24 +21,31 @@ test("a CSV comes in with its types, and a wrong guess is mended", async ({ page
 
 test("cells that do not fit their type are counted and shown, not lost", async ({ page }) => {
   await openEmpty(page);
-  await page.getByLabel("CSV or TSV file").setInputFiles(csvFile("odd.csv", "what,amount\na,1\nb,2\nc,lots\n"));
+  await page.getByLabel("File with a table").setInputFiles(csvFile("odd.csv", "what,amount\na,1\nb,2\nc,lots\n"));
   const table = page.getByRole("table", { name: "odd" });
   await table.getByRole("button", { name: "amount", exact: true }).click();
   await page.getByLabel("Read as").selectOption("number .");
-  await expect(page.getByRole("alert").filter({ hasText: "1 cell does not read as number" })).toContainText("“lots” in row 3");
+  const asks = page.getByRole("alert").filter({ hasText: "would count as empty" });
+  await expect(asks).toContainText("1 cell does not read");
+  await asks.getByRole("button", { name: "Leave it" }).click();
+  await expect(page.getByLabel("Read as")).toHaveValue("text");
+  await page.getByLabel("Read as").selectOption("number .");
+  await asks.getByRole("button", { name: "Read it so" }).click();
+  const counted = page.getByRole("alert").filter({ hasText: "1 cell does not read as number" });
+  await expect(counted.getByRole("listitem")).toHaveText(["lotsrow 3"]);
   await expect(table.getByRole("cell", { name: "lots" })).toBeVisible();
 });
 
 test("a broken file is refused with the row, and nothing is left of it", async ({ page }) => {
   await openEmpty(page);
-  await page.getByLabel("CSV or TSV file").setInputFiles(csvFile("broken.csv", "a,b\n1,2\n3,4,5\n"));
+  await page.getByLabel("File with a table").setInputFiles(csvFile("broken.csv", "a,b\n1,2\n3,4,5\n"));
   await expect(page.getByRole("alert").filter({ hasText: "Row 3 has 3 cells, but the head has 2" })).toBeVisible();
   await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
 });
 
 test("the first row can be said to be data, and the file is read again", async ({ page }) => {
   await openEmpty(page);
-  await page.getByLabel("CSV or TSV file").setInputFiles(csvFile("plain.csv", "north,steps\nsouth,gate\n"));
+  await page.getByLabel("File with a table").setInputFiles(csvFile("plain.csv", "north,steps\nsouth,gate\n"));
   const table = page.getByRole("table", { name: "plain" });
   await expect(table.getByRole("columnheader", { name: /north/ })).toBeVisible();
   await page.getByLabel("First row").selectOption("false");
@@ -72,6 +79,6 @@ test("a file is dropped anywhere, shows progress, and is cancelled without a tra
   await page.getByRole("button", { name: "Cancel" }).click();
   await expect(page.getByRole("progressbar")).toHaveCount(0);
   await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
-  await page.getByLabel("CSV or TSV file").setInputFiles(csvFile("small.csv", "a,b\nx,1\n"));
+  await page.getByLabel("File with a table").setInputFiles(csvFile("small.csv", "a,b\nx,1\n"));
   await expect(page.getByRole("table", { name: "small" }).getByRole("cell", { name: "x" })).toBeVisible();
 });

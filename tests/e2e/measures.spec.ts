@@ -18,12 +18,12 @@ test("a measure with a mistake says what is wrong, offers the mend, and answers"
   await expect(page.getByRole("region", { name: "Answer table" }).getByRole("row", { name: /2025/ })).toBeVisible();
 });
 
-test("what is not built yet says so at its place", async ({ page }) => {
+test("a column that no link leads to says so at its place", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Measures");
   await page.getByRole("button", { name: "New measure" }).click();
-  await page.getByRole("textbox", { name: /Formula of/ }).fill("max(routes.distance_km)");
-  await expect(page.getByText(/reached through a link, which is not available yet/).first()).toBeVisible();
+  await page.getByRole("textbox", { name: /Formula of/ }).fill("max(fares.passengers)");
+  await expect(page.getByText(/No link leads from sailings to fares/).first()).toBeVisible();
 });
 
 test("renaming a measure rewrites every formula that uses it, and one in use cannot vanish", async ({ page }) => {

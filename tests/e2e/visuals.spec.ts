@@ -13,7 +13,7 @@ test("a donut from nothing: split, first three and Other, the segment under the 
   await goTo(page, "Visuals");
   await newVisual(page, "Fare revenue", "Donut");
   await page.getByRole("button", { name: /^Split:/ }).click();
-  await page.getByRole("option", { name: "vessel" }).click();
+  await page.getByRole("option", { name: "vessel", exact: true }).click();
   await page.getByRole("button", { name: /^Keep:/ }).click();
   await page.getByRole("textbox", { name: "The first" }).fill("3");
   await page.getByRole("button", { name: "Set" }).click();
@@ -86,4 +86,60 @@ test("a template with an unknown name says so and is not taken", async ({ page }
   await expect(page.getByText("Did you mean {total}?")).toBeVisible();
   await title.press("Escape");
   await expect(title).toHaveValue("Passengers by route");
+});
+
+test("a handle is dragged with the pointer, and the picture and the dial follow", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const hole = stage(page).getByRole("slider", { name: "Hole" });
+  await expect(hole).toHaveAttribute("aria-valuenow", "62");
+  const box = await hole.boundingBox();
+  const picture = await stage(page).getByRole("img").boundingBox();
+  if (!box || !picture) throw new Error("the handle is not drawn");
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.down();
+  // The handle stands at the lower edge of the hole: towards the middle the hole shrinks.
+  await page.mouse.move(x, y - 15, { steps: 3 });
+  await page.mouse.move(x, y - 30, { steps: 3 });
+  await page.mouse.up();
+  const now = Number(await hole.getAttribute("aria-valuenow"));
+  expect(now).toBeGreaterThan(30);
+  expect(now).toBeLessThan(50);
+  await expect(page.getByRole("region", { name: "Ring" }).getByRole("textbox", { name: "Hole" })).toHaveValue(`${now}%`);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(hole).toHaveAttribute("aria-valuenow", "62");
+});
+
+test("filters in the sentence: nothing is lost before a value is ticked; a text, a linked column and a stretch of dates", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const total = (text: RegExp) => expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", text);
+  await total(/total 5.299.291/);
+  await page.getByRole("button", { name: /^Filter:/ }).click();
+  await page.getByLabel("Column to filter by").selectOption("route");
+  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  await total(/total 5.299.291/);
+  const route = page.getByRole("group", { name: "Filter on route" });
+  await route.getByRole("checkbox", { name: "Old Pier" }).check();
+  await expect(page.getByRole("button", { name: "Filter: Old Pier" })).toBeVisible();
+  await route.getByRole("checkbox", { name: "Old Pier" }).uncheck();
+  await total(/total 5.299.291/);
+  await route.getByLabel("How route is filtered").selectOption("contains");
+  await route.getByLabel("Text in route").fill("quay");
+  await route.getByLabel("Text in route").press("Enter");
+  await total(/donut of Passengers, total [\d\u2009]+, 1 segment/);
+  await page.getByRole("button", { name: "Remove the filter on route" }).click();
+  await page.getByLabel("Column to filter by").selectOption("routes.landing");
+  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  await page.getByRole("checkbox", { name: "Marl Ramp" }).check();
+  await total(/1 segment/);
+  await page.getByRole("button", { name: "Remove the filter on routes.landing" }).click();
+  await page.getByLabel("Column to filter by").selectOption("date");
+  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  const date = page.getByRole("group", { name: "Filter on date" });
+  await date.getByLabel("How date is filtered").selectOption("relative");
+  await date.getByLabel("Counted from").selectOption("newest");
+  await expect(page.getByRole("button", { name: "Filter: date: the last 3 months of its dates" })).toBeVisible();
+  await total(/total [34]\d\d.\d\d\d|total 5\d\d.\d\d\d|total 6\d\d.\d\d\d/);
 });

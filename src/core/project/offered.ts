@@ -19,12 +19,14 @@ const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 export function offeredColumns(project: Named, table: string | null): OfferedColumn[] {
   if (table === null) return [];
   const scope = scopeOf(project);
+  // The key of a link says what the table's own column says already.
+  const isOwnKey = (to: string, key: string) => project.links.some((l) => same(l.table, table) && same(l.to, to) && same(l.key, key));
   return [table, ...reachedFrom(scope.links ?? [], table)].flatMap((name) => {
     const info = project.tables.find((t) => same(t.name, name));
     const hidden = new Set([...(info?.columns ?? []), ...(info?.derived ?? [])].filter((c) => c.hidden).map((c) => c.name));
     const own = same(name, table);
     return (scope.tables.find((t) => same(t.name, name))?.columns ?? []).flatMap((c): OfferedColumn[] =>
-      hidden.has(c.name) || c.type === "null" ? [] : [{ name: own ? c.name : `${info?.name}.${c.name}`, type: c.type, table: info?.name ?? name, column: c.name, own }],
+      hidden.has(c.name) || c.type === "null" || isOwnKey(name, c.name) ? [] : [{ name: own ? c.name : `${info?.name}.${c.name}`, type: c.type, table: info?.name ?? name, column: c.name, own }],
     );
   });
 }

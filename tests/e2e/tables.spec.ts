@@ -1,0 +1,123 @@
+import { readFileSync } from "node:fs";
+import { expect, test } from "@playwright/test";
+import { csvFile, goTo, openDemo, openEmpty } from "./steps";
+
+const file = (name: string, content: string) => ({ ...csvFile(name, content), mimeType: "application/octet-stream" });
+
+test("tables are linked as proposed, and a measure is split through the link with rows that match nothing", async ({ page }) => {
+  await openEmpty(page);
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles([
+      csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\nNorth,5\nLost,3\n"),
+      file("stops.json", '[{"stop": "North", "zone": "A"}, {"stop": "East", "zone": "B"}]'),
+    ]);
+  await expect(page.getByRole("table", { name: "stops" }).getByRole("cell", { name: "East" })).toBeVisible();
+  await page.getByRole("button", { name: /^Links/ }).click();
+  await expect(page.getByRole("region", { name: "Proposed links" })).toContainText("trips.stop → stops.stop");
+  await page.getByRole("button", { name: "Add the link from trips to stops" }).click();
+  await expect(page.getByRole("region", { name: "Links between tables" })).toContainText("75.0 % of 4 rows match; 1 have no match: “Lost”");
+  await expect(page.getByRole("img", { name: "2 tables, 1 links" })).toBeVisible();
+  await page.getByLabel("From many rows").selectOption("stops.stop");
+  await page.getByLabel("To one row").selectOption("trips.stop");
+  await page.getByRole("button", { name: "Link", exact: true }).click();
+  await expect(page.getByText("linked in a circle: trips → stops → trips")).toBeVisible();
+
+  await goTo(page, "Measures");
+  await page.getByRole("navigation", { name: "Measures and inputs" }).getByRole("button", { name: "New measure" }).click();
+  await page.getByLabel("From table").selectOption("trips");
+  await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(riders)");
+  await page.getByLabel("Split by").selectOption("stops.zone");
+  const answers = page.getByRole("region", { name: "Answer table" });
+  await expect(answers.getByRole("row").filter({ hasText: "B" })).toContainText("20");
+  await expect(answers.getByRole("row").filter({ hasText: "(no match)" })).toContainText("3");
+});
+
+test("a derived column is written with a mend, split by, and cannot vanish while it is used", async ({ page }) => {
+  await openEmpty(page);
+  await page.getByLabel("File with a table").setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\nNorth,5\n"));
+  await page.getByRole("button", { name: "Derived column" }).click();
+  const panel = page.getByRole("region", { name: "Column new_column" });
+  await panel.getByRole("textbox", { name: "Formula of new_column" }).fill("case when rider > 8 then 'many' else 'few' end");
+  await panel.getByRole("button", { name: "Use riders" }).click();
+  const table = page.getByRole("table", { name: "trips" });
+  await expect(table.getByRole("cell", { name: "many" })).toHaveCount(2);
+  await panel.getByLabel("Name").fill("size");
+  await panel.getByLabel("Name").press("Enter");
+  await page.getByRole("region", { name: "Rows to show" }).getByRole("checkbox", { name: "few" }).check();
+  await expect(table.getByRole("cell", { name: "East" })).toHaveCount(0);
+  await page.getByRole("button", { name: "Show all of size" }).click();
+  await expect(table.getByRole("cell", { name: "East" })).toBeVisible();
+
+  await goTo(page, "Measures");
+  await page.getByRole("navigation", { name: "Measures and inputs" }).getByRole("button", { name: "New measure" }).click();
+  await page.getByRole("textbox", { name: /^Formula of/ }).fill("count(*) filter (where size = 'many')");
+  await expect(page.getByText(/, now 2/)).toBeVisible();
+  await goTo(page, "Data");
+  await page.getByRole("table", { name: "trips" }).getByRole("button", { name: "size", exact: true }).click();
+  await page.getByRole("button", { name: "Remove size" }).click();
+  await expect(page.getByText("size is used in New measure")).toBeVisible();
+});
+
+test("a newer file takes the place of a table after what no longer fits is listed; rows are appended; a column is hidden", async ({ page }) => {
+  await openEmpty(page);
+  await page.getByLabel("File with a table").setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\n"));
+  const table = page.getByRole("table", { name: "trips" });
+  await expect(table.getByRole("cell", { name: "East" })).toBeVisible();
+  await goTo(page, "Measures");
+  await page.getByRole("navigation", { name: "Measures and inputs" }).getByRole("button", { name: "New measure" }).click();
+  await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(riders)");
+  await expect(page.getByText(/, now 30/)).toBeVisible();
+  await goTo(page, "Data");
+  await page.getByLabel("Append rows").setInputFiles(csvFile("may.csv", "riders,stop\n7,West\n"));
+  await expect(table.getByRole("cell", { name: "West" })).toBeVisible();
+  await page.getByLabel("Append rows").setInputFiles(csvFile("june.csv", "stop,people\nWest,7\n"));
+  await expect(page.getByText("it lacks riders and has people besides")).toBeVisible();
+
+  await page.getByLabel("Replace the file").setInputFiles(csvFile("new.csv", "stop,people\nWest,7\n"));
+  const misfits = page.getByRole("alert").filter({ hasText: "not everything fits" });
+  await expect(misfits).toContainText("riders is not in the new file; used in New measure");
+  await misfits.getByRole("button", { name: "Leave it" }).click();
+  await expect(table.getByRole("cell", { name: "West" })).toBeVisible();
+  await page.getByLabel("Replace the file").setInputFiles(csvFile("new.csv", "stop,riders\nSouth,70\n"));
+  await expect(table.getByRole("cell", { name: "South" })).toBeVisible();
+  await goTo(page, "Measures");
+  await expect(page.getByText(/, now 70/)).toBeVisible();
+
+  await goTo(page, "Data");
+  await table.getByRole("button", { name: "riders", exact: true }).click();
+  await page.getByRole("button", { name: "Hide riders" }).click();
+  await expect(page.getByText("1 columns · 1 hidden")).toBeVisible();
+});
+
+test("cells are pasted from a spreadsheet, and the table is taken out again", async ({ page }) => {
+  await openEmpty(page);
+  await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
+  await page.evaluate(() => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData("text/plain", "stop\triders\nNorth\t10\nEast\t20\n");
+    document.body.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }));
+  });
+  await expect(page.getByRole("table", { name: "pasted" }).getByRole("cell", { name: "East" })).toBeVisible();
+  const panel = page.getByRole("region", { name: "Table", exact: true });
+  await panel.getByLabel("Format").selectOption("ndjson");
+  const [download] = await Promise.all([page.waitForEvent("download"), panel.getByRole("button", { name: "Take it out" }).click()]);
+  expect(download.suggestedFilename()).toBe("pasted.ndjson");
+  expect(readFileSync(await download.path(), "utf8")).toBe('{"stop":"North","riders":10}\n{"stop":"East","riders":20}\n');
+});
+
+test("the demo's plan meets its sailings by route and by week", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  await page
+    .getByRole("navigation", { name: "Measures and inputs" })
+    .getByRole("button", { name: /Plan attainment/ })
+    .click();
+  const answers = page.getByRole("region", { name: "Answer table" });
+  await expect(answers.getByRole("row")).toHaveCount(10);
+  await expect(answers.getByRole("row").nth(1)).toContainText("%");
+  await page.getByLabel("Split by").selectOption("date by week");
+  await expect(answers.getByRole("row").filter({ hasText: "Week 1, 2024" })).toContainText("%");
+  await page.getByLabel("Split by").selectOption("routes.landing");
+  await expect(answers.getByRole("row").filter({ hasText: "Ferrow Stairs" })).toContainText("%");
+});
