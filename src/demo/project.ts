@@ -53,6 +53,23 @@ const MEASURES = [
   measure("average_charge", "Battery charge", "avg(charge)", { style: "percent", decimals: 0 }, "Mean charge of the electric vessels.", "vessels"),
 ];
 
+/** What is expected of measures whatever the data. */
+const PROOFS: Record<string, object[]> = {
+  load_factor: [{ id: "load-within", type: "between", from: 0, to: 1, split: { column: "route" } }],
+  sailings_run: [
+    {
+      id: "old-pier-closed",
+      type: "equals",
+      value: 0,
+      tolerance: 0,
+      filters: [
+        { column: "route", in: ["Old Pier"] },
+        { column: "date", from: "2025-11-01", to: "2025-11-30" },
+      ],
+    },
+  ],
+};
+
 const VISUALS = [
   {
     id: "passengers-by-route",
@@ -161,7 +178,7 @@ export function demoProject(tables: z.input<typeof tableSchema>[]): Project {
     name: "Quillhaven Ferries",
     tables: tables.map((t) => ({ ...t, derived: DERIVED[t.name] ?? [] })),
     links: LINKS,
-    measures: MEASURES,
+    measures: MEASURES.map((m) => ({ ...m, proofs: PROOFS[m.name] ?? [] })),
     inputs: [
       {
         id: "punctuality_goal",

@@ -123,7 +123,12 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
   const measure = project.measures.find((m) => m.id === id);
   if (!measure) return { measures: [], visuals: [] };
   const scope = scopeOf(project);
-  const measures = project.measures.filter((m) => m.id !== id && checkFormula(m.formula, scope, m.table, "group", [m.name]).uses.measures.some((n) => same(n, measure.name)));
+  const measures = project.measures.filter(
+    (m) =>
+      m.id !== id &&
+      (checkFormula(m.formula, scope, m.table, "group", [m.name]).uses.measures.some((n) => same(n, measure.name)) ||
+        m.proofs.some((p) => p.type === "same total" && p.measure === id)),
+  );
   const refersTo = (s: Visual["target"]) => s !== null && "measure" in s && s.measure === id;
   const visuals = project.visuals.filter((v) => v.value === id || refersTo(v.target) || refersTo(v.minimum) || refersTo(v.maximum));
   return { measures, visuals };

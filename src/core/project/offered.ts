@@ -26,7 +26,9 @@ export function offeredColumns(project: Named, table: string | null): OfferedCol
     const hidden = new Set([...(info?.columns ?? []), ...(info?.derived ?? [])].filter((c) => c.hidden).map((c) => c.name));
     const own = same(name, table);
     return (scope.tables.find((t) => same(t.name, name))?.columns ?? []).flatMap((c): OfferedColumn[] =>
-      hidden.has(c.name) || c.type === "null" || isOwnKey(name, c.name) ? [] : [{ name: own ? c.name : `${info?.name}.${c.name}`, type: c.type, table: info?.name ?? name, column: c.name, own }],
+      hidden.has(c.name) || c.type === "null" || isOwnKey(name, c.name)
+        ? []
+        : [{ name: own ? c.name : `${info?.name}.${c.name}`, type: c.type, table: info?.name ?? name, column: c.name, own }],
     );
   });
 }

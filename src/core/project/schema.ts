@@ -54,6 +54,14 @@ export const tableSchema = z.object({
 /** A many-to-one tie: a row of `table` belongs to the row of `to` whose `key` equals its `column`. */
 export const linkSchema = z.object({ id, table: name, column: name, to: name, key: name });
 
+const tolerance = z.number().min(0).default(0);
+/** What is expected of a measure whatever the data: limits for every group of a split, a value under filters, or the total of another measure. */
+export const proofSchema = z.discriminatedUnion("type", [
+  z.object({ id, type: z.literal("between"), from: z.number().nullable(), to: z.number().nullable(), split: splitSchema.nullable().default(null) }),
+  z.object({ id, type: z.literal("equals"), value: z.number(), tolerance, filters: z.array(filterSchema).max(20).default([]) }),
+  z.object({ id, type: z.literal("same total"), measure: id.nullable(), tolerance }),
+]);
+
 export const measureSchema = z.object({
   id,
   name,
@@ -63,6 +71,7 @@ export const measureSchema = z.object({
   formula: z.string().max(10_000),
   format: numberFormatSchema,
   betterWhen: z.enum(["higher", "lower", "neither"]).default("higher"),
+  proofs: z.array(proofSchema).max(50).default([]),
 });
 
 export const inputSchema = z.object({
@@ -74,7 +83,12 @@ export const inputSchema = z.object({
   minimum: z.number().nullable().default(null),
   maximum: z.number().nullable().default(null),
   step: z.number().positive().nullable().default(null),
+  /** The values that can be chosen, where not any value can be: a list, or what stands in a column. */
   choices: z.array(valueSchema).max(500).default([]),
+  choicesFrom: z
+    .object({ table: z.string().max(120), column: z.string().max(200) })
+    .nullable()
+    .default(null),
   format: numberFormatSchema,
 });
 
@@ -145,6 +159,7 @@ export const projectSchema = z.object({
 export type NumberFormat = z.infer<typeof numberFormatSchema>;
 export type TableInfo = z.infer<typeof tableSchema>;
 export type TableLink = z.infer<typeof linkSchema>;
+export type Proof = z.infer<typeof proofSchema>;
 export type Measure = z.infer<typeof measureSchema>;
 export type Input = z.infer<typeof inputSchema>;
 export type Source = z.infer<typeof sourceSchema>;

@@ -3,7 +3,7 @@ import type { Scope } from "../formula/expr";
 import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
 import { type Edit, edit } from "./edit";
 import { freeName, renameColumnIn, renameTableIn, scopeOf } from "./names";
-import type { Project, TableInfo, TableLink, Visual } from "./schema";
+import type { Measure, Project, TableInfo, TableLink, Visual } from "./schema";
 
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 const findTable = (p: Project, id: string) => p.tables.find((t) => t.id === id);
@@ -46,6 +46,11 @@ function meantBy(scope: Scope, table: string | null, name: string): ColumnPlace 
   return places.length === 1 ? places[0] : null;
 }
 
+/** The splits and filters of a measure's proofs, which name columns. */
+function namedInProofs(measure: Measure): { column: string }[] {
+  return measure.proofs.flatMap((p) => (p.type === "between" ? (p.split ?? []) : p.type === "equals" ? p.filters : []));
+}
+
 /** Rewrites every place that names a column: formulas, splits, filters, controls and links. `scope` is that of before. */
 function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: string, to: string): void {
   const isIt = (place: ColumnPlace | null) => place !== null && same(place.table, table) && same(place.column, from);
@@ -56,7 +61,10 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
     return renameColumnIn(formula, table, written, from, to);
   };
   const inName = (name: string, own: string | null) => (isIt(meantBy(scope, own, name)) && own !== null ? nameFor(own, { table, column: to }) : name);
-  for (const m of p.measures) m.formula = inFormula(m.formula, m.table);
+  for (const m of p.measures) {
+    m.formula = inFormula(m.formula, m.table);
+    for (const named of namedInProofs(m)) named.column = inName(named.column, m.table);
+  }
   for (const t of p.tables) for (const d of t.derived) d.formula = inFormula(d.formula, t.name);
   for (const v of p.visuals) {
     const own = tableOfVisual(p, v);
@@ -64,6 +72,7 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
     for (const f of v.filters) f.column = inName(f.column, own);
   }
   for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, table) && same(c.column, from)) c.column = to;
+  for (const i of p.inputs) if (i.choicesFrom && isIt(i.choicesFrom)) i.choicesFrom.column = to;
   for (const l of p.links) {
     if (same(l.table, table) && same(l.column, from)) l.column = to;
     if (same(l.to, table) && same(l.key, from)) l.key = to;
@@ -117,6 +126,7 @@ export const renameTable = (id: string, to: string): Edit =>
     for (const m of p.measures) {
       m.formula = renameTableIn(m.formula, from, to);
       if (m.table && same(m.table, from)) m.table = to;
+      for (const named of namedInProofs(m)) named.column = inName(named.column);
     }
     for (const t of p.tables) for (const d of t.derived) d.formula = renameTableIn(d.formula, from, to);
     for (const v of p.visuals) {
@@ -124,6 +134,7 @@ export const renameTable = (id: string, to: string): Edit =>
       for (const f of v.filters) f.column = inName(f.column);
     }
     for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, from)) c.table = to;
+    for (const i of p.inputs) if (i.choicesFrom && same(i.choicesFrom.table, from)) i.choicesFrom.table = to;
     for (const l of p.links) {
       if (same(l.table, from)) l.table = to;
       if (same(l.to, from)) l.to = to;

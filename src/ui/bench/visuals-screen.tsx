@@ -1,5 +1,6 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
+import Link from "next/link";
 import { memo, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { sceneOf } from "@/core/kinds/picture";
@@ -11,6 +12,7 @@ import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
+import { useFailedProofsOf } from "../shared/proofs";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
@@ -26,6 +28,8 @@ import { Trials } from "./trials";
 interface ThumbnailProps {
   id: string;
   data: VisualData;
+  /** How many proofs of the measures behind it fail. */
+  failing: number;
   theme: ThemeName;
   chosen: boolean;
   onOpen: (id: string) => void;
@@ -33,7 +37,7 @@ interface ThumbnailProps {
 
 /** A visual in the list; drawn again only when it changes itself. */
 const Thumbnail = memo(
-  function Thumbnail({ id, data, theme, chosen, onOpen }: ThumbnailProps) {
+  function Thumbnail({ id, data, failing, theme, chosen, onOpen }: ThumbnailProps) {
     const visual = useVisual(id);
     // While dials turn, the stage goes first.
     const shown = useSettled(visual);
@@ -49,11 +53,14 @@ const Thumbnail = memo(
         className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${chosen ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
       >
         <StaticPicture scene={scene} label="" className="h-auto w-full" />
-        <span className="mt-1 block truncate text-xs font-medium">{visual.name}</span>
+        <span className="mt-1 flex items-center gap-1.5 text-xs font-medium">
+          <span className="truncate">{visual.name}</span>
+          {failing > 0 && <span role="img" aria-label="a proof fails" title="A proof of a measure behind it fails" className="ml-auto size-2 shrink-0 rounded-full bg-signal" />}
+        </span>
       </button>
     );
   },
-  (a, b) => a.id === b.id && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
+  (a, b) => a.id === b.id && a.failing === b.failing && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
 );
 
 /** The third step: the sentence, the stage, the trials and the dials of one visual. */
@@ -70,6 +77,8 @@ export function VisualsScreen() {
   const [trial, setTrial] = useState<string | null>(null);
   const all = useVisualsData(visuals);
   const data = visual ? all[visuals.indexOf(visual)] : null;
+  const failing = useFailedProofsOf(visuals);
+  const failed = visual ? failing[visuals.indexOf(visual)] : [];
   const names = useMemo(() => [...Object.keys(data?.names ?? {}), ...measures.map((m) => m.name), ...inputs.map((i) => i.name)], [data, measures, inputs]);
 
   const add = (draft: Visual) => {
@@ -94,7 +103,7 @@ export function VisualsScreen() {
     >
       <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
         {visuals.map((v, i) => (
-          <Thumbnail key={v.id} id={v.id} data={all[i]} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
+          <Thumbnail key={v.id} id={v.id} data={all[i]} failing={failing[i].length} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
         ))}
         <button
           type="button"
@@ -108,6 +117,15 @@ export function VisualsScreen() {
         <div className="flex min-h-0 min-w-0 flex-col">
           <div className="border-b border-rule px-5 py-2.5">
             <Sentence visual={visual} data={data} />
+            {failed.map(({ measure, proof, text }) => (
+              <p key={proof.id} role="status" className="mt-1 text-sm text-signal">
+                A proof of{" "}
+                <Link href={`/p/${store.getState().id}/measures?measure=${measure.id}`} className="font-medium underline">
+                  {measure.label}
+                </Link>{" "}
+                fails: {text}.
+              </p>
+            ))}
           </div>
           <Stage key={visual.id} id={visual.id} data={data} trial={trial} lit={lit} onLit={setLit} />
           <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />

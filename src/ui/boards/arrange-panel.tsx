@@ -87,7 +87,7 @@ export function ArrangePanel({ board }: { board: Board }) {
         </button>
         {freeInputs.map((i) => (
           <button key={i.id} type="button" className="button justify-between" onClick={() => apply(addControl(board.id, { id: newId(), type: "input", input: i.id }))}>
-            Stepper for {i.label} <Plus size={13} />
+            {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"} {i.label} <Plus size={13} />
           </button>
         ))}
       </section>

@@ -5,27 +5,53 @@ import type { Value } from "@/core/formula/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
 import { formatNumber } from "@/core/scene/number-format";
+import { useColumnValues } from "../shared/column-values";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
 import { readTyped } from "../shared/typed-number";
 
-/** An input as a stepper: two buttons, arrow keys, or a typed number within its limits. */
-export function InputControl({ input, value, onChange }: { input: Input; value: Value; onChange: (value: Value) => void }) {
+interface Props {
+  input: Input;
+  value: Value;
+  onChange: (value: Value) => void;
+}
+
+/** An input by its type: a list where it has choices, else a stepper, a date or a text. */
+export function InputControl({ input, value, onChange }: Props) {
+  const choices = useChoices(input);
+  if (choices === null && input.type === "number") return <Stepper input={input} value={value} onChange={onChange} />;
+  return (
+    <fieldset>
+      <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
+      {choices !== null ? (
+        <Choose
+          label={input.label}
+          value={String(value)}
+          options={(choices.some((c) => c === value) ? choices : [value, ...choices]).map((c) => ({ value: String(c), label: choiceLabel(c, input) }))}
+          onChange={(text) => onChange(choices.find((c) => String(c) === text) ?? value)}
+        />
+      ) : input.type === "date" ? (
+        <input type="date" aria-label={input.label} className="field h-[30px]" value={String(value ?? "")} onChange={(e) => e.target.value && onChange(e.target.value)} />
+      ) : (
+        <CommitField label={input.label} value={String(value ?? "")} onCommit={onChange} />
+      )}
+    </fieldset>
+  );
+}
+
+const choiceLabel = (value: Value, input: Input) => (typeof value === "number" ? formatNumber(value, input.format) : String(value ?? "(none)"));
+
+/** The values that an input can be chosen from, or null where any value can be set. */
+function useChoices(input: Input): Value[] | null {
+  const from = input.choicesFrom;
+  const values = useColumnValues(from?.table ?? null, from?.column ?? null);
+  if (from) return values.map((v) => v.value).filter((v) => typeof v === (input.type === "number" ? "number" : "string"));
+  return input.choices.length > 0 ? input.choices : null;
+}
+
+/** A number as a stepper: two buttons, arrow keys, or a typed number within its limits. */
+function Stepper({ input, value, onChange }: Props) {
   const [text, setText] = useState<string | null>(null);
-  if (input.type !== "number") {
-    return (
-      <fieldset>
-        <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
-        {input.type === "date" ? (
-          <input type="date" aria-label={input.label} className="field h-[30px]" value={String(value ?? "")} onChange={(e) => e.target.value && onChange(e.target.value)} />
-        ) : input.choices.length === 0 ? (
-          <CommitField label={input.label} value={String(value ?? "")} onCommit={onChange} />
-        ) : (
-          <Choose label={input.label} value={String(value)} options={input.choices.map((o) => ({ value: String(o), label: String(o) }))} onChange={onChange} />
-        )}
-      </fieldset>
-    );
-  }
   const now = typeof value === "number" ? value : 0;
   const percent = input.format.style === "percent";
   const least = input.minimum ?? Number.NEGATIVE_INFINITY;

@@ -1,14 +1,81 @@
 "use client";
 import { toast } from "sonner";
 import { parseIsoDate } from "@/core/formula/calendar";
+import type { Value } from "@/core/formula/value";
 import { changeInput, removeInput, usesOfInput } from "@/core/project/edits";
 import { freeName } from "@/core/project/names";
+import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { readTyped } from "../shared/typed-number";
 import { FormatControls } from "./format-controls";
+
+/** What an input can be set to: any value, a list of its own, or what stands in a column. */
+function Choices({ input, onChange }: { input: Input; onChange: (change: Partial<Omit<Input, "id">>) => void }) {
+  const project = useProject((s) => s.document);
+  const percent = input.format.style === "percent";
+  const columns = project.tables.flatMap((t) => offeredColumns(project, t.name).filter((c) => c.own && c.type === input.type));
+  const how = input.choicesFrom ? JSON.stringify([input.choicesFrom.table, input.choicesFrom.column]) : input.choices.length > 0 ? "list" : "any";
+  const read = (line: string): Value => (input.type === "number" ? readTyped(line, percent) : line);
+  const linesOf = (text: string) => [...new Set(text.split("\n").map((l) => l.trim()))].filter((l) => l !== "");
+  const problem = (line: string) =>
+    input.type === "number" && readTyped(line, percent) === null
+      ? `“${line}” is no number.`
+      : input.type === "date" && parseIsoDate(line) === null
+        ? `“${line}” is no date such as 2026-05-01.`
+        : null;
+  return (
+    <>
+      <Labelled label="Choices">
+        {(id) => (
+          <Choose
+            id={id}
+            value={how}
+            options={[
+              { value: "any", label: input.type === "number" ? "any number within the limits" : `any ${input.type}` },
+              { value: "list", label: "a list" },
+              ...columns.map((c) => ({ value: JSON.stringify([c.table, c.column]), label: `what stands in ${c.table}.${c.column}` })),
+            ]}
+            onChange={(next) => {
+              if (next === "any") return onChange({ choices: [], choicesFrom: null });
+              if (next === "list") return onChange({ choices: [input.value], choicesFrom: null });
+              const [table, column] = JSON.parse(next) as [string, string];
+              onChange({ choices: [], choicesFrom: { table, column } });
+            }}
+          />
+        )}
+      </Labelled>
+      {how === "list" && (
+        <Labelled label="One a line" stacked>
+          {(id) => (
+            <CommitField
+              id={id}
+              mono
+              multiline
+              rows={6}
+              value={input.choices.map((c) => (typeof c === "number" && percent ? `${Number((c * 100).toPrecision(12))} %` : String(c ?? ""))).join("\n")}
+              check={(t) =>
+                linesOf(t).length === 0
+                  ? "Write at least one."
+                  : linesOf(t).length > 500
+                    ? "At most 500."
+                    : (linesOf(t)
+                        .map(problem)
+                        .find((p) => p !== null) ?? null)
+              }
+              onCommit={(t) => {
+                const choices = linesOf(t).map(read);
+                onChange({ choices, value: choices.includes(input.value) ? input.value : choices[0] });
+              }}
+            />
+          )}
+        </Labelled>
+      )}
+    </>
+  );
+}
 
 /** One what-if input: its value, its limits and step, and where it is used. */
 export function InputEditor({ input, onGone }: { input: Input; onGone: () => void }) {
@@ -87,7 +154,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
                   { value: "text", label: "text" },
                   { value: "date", label: "date" },
                 ]}
-                onChange={(t) => set({ type: t as Input["type"], value: start[t as Input["type"]] })}
+                onChange={(t) => set({ type: t as Input["type"], value: start[t as Input["type"]], choices: [], choicesFrom: null })}
               />
             )}
           </Labelled>
@@ -102,7 +169,8 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
               />
             )}
           </Labelled>
-          {input.type === "number" && (
+          <Choices input={input} onChange={set} />
+          {input.type === "number" && input.choices.length === 0 && !input.choicesFrom && (
             <>
               {limit("minimum", "Minimum")}
               {limit("maximum", "Maximum")}

@@ -14,6 +14,7 @@ import { AnswerTable, shownValue } from "./answer-table";
 import { FormatControls } from "./format-controls";
 import { FormulaEditor } from "./formula-editor";
 import { ProblemList } from "./problem-list";
+import { ProofList } from "./proof-list";
 
 const TYPE_SAYS: Record<string, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "nothing yet" };
 
@@ -102,6 +103,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         </Labelled>
         <h2 className="section-title mt-3">Note</h2>
         <CommitField label="Note" multiline value={measure.note} onCommit={(note) => set({ note: note.slice(0, 500) })} placeholder="What it counts, in a sentence" />
+        {sound && <ProofList measure={measure} />}
         <h2 className="section-title mt-3">Used in</h2>
         {uses.measures.length + uses.visuals.length === 0 && <p className="text-sm text-muted">Nothing yet.</p>}
         <ul className="flex flex-col gap-1 text-sm">

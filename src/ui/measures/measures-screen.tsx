@@ -9,6 +9,7 @@ import { inputSchema, type Measure, measureSchema } from "@/core/project/schema"
 import { formatNumber } from "@/core/scene/number-format";
 import { freeLabel, newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
+import { useFailedProofs } from "../shared/proofs";
 import { useResults } from "../shared/results";
 import { useSelected } from "../shared/selected";
 import { shownValue } from "./answer-table";
@@ -39,6 +40,7 @@ export function MeasuresScreen() {
   const [input, chooseInput] = useSelected("input", inputs);
   const openInput = inputId !== null || (measures.length === 0 && inputs.length > 0) ? input : null;
   const now = useValuesNow(measures);
+  const failing = new Set(useFailedProofs().map((p) => p.measure.id));
   const fits = (label: string, name: string) => `${label} ${name}`.toLowerCase().includes(find.trim().toLowerCase());
 
   const newMeasure = () => {
@@ -112,6 +114,7 @@ export function MeasuresScreen() {
               >
                 <span className="flex items-baseline justify-between gap-2">
                   <span className="truncate font-semibold">{m.label}</span>
+                  {failing.has(m.id) && <span role="img" aria-label="a proof fails" title="A proof fails" className="mr-auto size-2 shrink-0 self-center rounded-full bg-signal" />}
                   <span className={`shrink-0 font-mono text-sm ${now[i].bad ? "text-signal" : ""}`}>{now[i].text}</span>
                 </span>
                 <span className="block truncate font-mono text-xs text-muted">{m.formula.replace(/\s+/g, " ")}</span>

@@ -13,6 +13,7 @@ export function CommitField({
   check,
   mono = false,
   multiline = false,
+  rows = 2,
   placeholder,
 }: {
   id?: string;
@@ -22,6 +23,7 @@ export function CommitField({
   check?: (text: string) => string | null;
   mono?: boolean;
   multiline?: boolean;
+  rows?: number;
   placeholder?: string;
 }) {
   const [text, setText] = useState<string | null>(null);
@@ -44,7 +46,7 @@ export function CommitField({
   return (
     <div>
       {multiline ? (
-        <textarea {...shared} rows={2} onChange={(e) => setText(e.target.value)} onKeyDown={(e) => e.key === "Escape" && setText(null)} />
+        <textarea {...shared} rows={rows} onChange={(e) => setText(e.target.value)} onKeyDown={(e) => e.key === "Escape" && setText(null)} />
       ) : (
         <input
           {...shared}

@@ -13,6 +13,9 @@ import { useTheme } from "./theme";
 // The list of everything is fetched when it is first opened.
 const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.CommandPalette), { ssr: false });
 
+// So are the outcomes of proofs, where there are any.
+const FailedProofsMark = dynamic(() => import("./failed-proofs-mark").then((m) => m.FailedProofsMark), { ssr: false });
+
 const SAVE_WORDS = { saved: "Saved", unsaved: "Saving …", saving: "Saving …", behind: "Not saved: changed elsewhere", failed: "Not saved" };
 
 function SaveState() {
@@ -67,6 +70,7 @@ export function Header() {
   const redo = useProject((s) => s.redo);
   const canUndo = useProject((s) => s.past.length > 0);
   const canRedo = useProject((s) => s.future.length > 0);
+  const hasProofs = useProject((s) => s.document.measures.some((m) => m.proofs.length > 0));
   const { theme, setTheme } = useTheme();
   const path = usePathname();
   const [palette, setPalette] = useState(false);
@@ -111,6 +115,7 @@ export function Header() {
               >
                 <span className="font-mono text-xs opacity-80">{i + 1}</span>
                 {step.label}
+                {step.path === "measures" && hasProofs && <FailedProofsMark />}
               </Link>
             </span>
           );

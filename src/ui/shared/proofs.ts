@@ -1,0 +1,34 @@
+"use client";
+import { useMemo } from "react";
+import { measuresBehind, type ProofOutcome, proofOutcome, proofQuery } from "@/core/project/proofs";
+import type { Measure, Proof, Visual } from "@/core/project/schema";
+import { useDraft, useResults } from "./results";
+
+export interface SettledProof extends ProofOutcome {
+  measure: Measure;
+  proof: Proof;
+}
+
+const NO_MEASURES: Measure[] = [];
+
+/** Every proof of some measures with its outcome now; asked anew whenever tables, links, measures or inputs change. */
+export function useProofs(measures: Measure[] = NO_MEASURES): SettledProof[] {
+  const { draft } = useDraft();
+  const proofs = measures.flatMap((measure) => measure.proofs.map((proof) => ({ measure, proof })));
+  const answers = useResults(proofs.map(({ measure, proof }) => proofQuery(measure, proof, draft)));
+  return proofs.map(({ measure, proof }, i) => ({ measure, proof, ...proofOutcome(measure, proof, answers[i], draft) }));
+}
+
+/** The proofs of the project that fail. */
+export function useFailedProofs(): SettledProof[] {
+  const { draft } = useDraft();
+  return useProofs(draft.measures).filter((p) => p.holds === false);
+}
+
+/** For each visual, the failed proofs of measures that stand behind it. */
+export function useFailedProofsOf(visuals: Visual[]): SettledProof[][] {
+  const { draft } = useDraft();
+  const failed = useFailedProofs();
+  const behind = useMemo(() => visuals.map((v) => measuresBehind(v, draft)), [visuals, draft]);
+  return behind.map((ids) => failed.filter((p) => ids.has(p.measure.id)));
+}
