@@ -1,54 +1,146 @@
-// The engine beside SQLite (through better-sqlite3) over the same million rows, in one run: three measures with a range filter, split by a text column.
+// The engine beside SQLite (better-sqlite3) and DuckDB (its Node.js package, all threads) over the same rows in one run.
+// node bench/run.mjs engine [rows]; the peers are installed with: npm --prefix bench install
+import { createRequire } from "node:module";
 import Database from "better-sqlite3";
-import { ColumnBuilder, type ColumnType, type Table } from "@/core/data/column";
-import { querySchema } from "@/core/engine/query";
+import { ColumnBuilder, type ColumnType, type Table, tableBytes } from "@/core/data/column";
+import { type QueryInput, querySchema } from "@/core/engine/query";
 import { runQueries, ScanCache } from "@/core/engine/run";
+import { isoDate } from "@/core/formula/calendar";
 import { seeded } from "@/demo/random";
-import { ms, timed } from "./median";
+import { median, ms, timed } from "./median";
 
+const { DuckDBInstance } = createRequire(new URL("../bench/package.json", import.meta.url))("@duckdb/node-api") as typeof import("../bench/node_modules/@duckdb/node-api");
 const ROWS = Number(process.argv[3] ?? 1_000_000);
+const COLUMNS: [string, ColumnType, string][] = [
+  ["route", "text", "varchar"],
+  ["vessel", "text", "varchar"],
+  ["day", "date", "date"],
+  ["passengers", "number", "double"],
+  ["delay", "number", "double"],
+  ["revenue", "number", "double"],
+  ["ticket", "text", "varchar"],
+  ["code", "number", "double"],
+];
 const random = seeded(1);
-const builders: [string, ColumnType, ColumnBuilder][] = (
-  [
-    ["route", "text"],
-    ["passengers", "number"],
-    ["delay", "number"],
-    ["revenue", "number"],
-  ] as [string, ColumnType][]
-).map(([n, t]) => [n, t, new ColumnBuilder(t, ROWS)]);
-const db = new Database(":memory:");
-db.exec("create table rows (route text, passengers real, delay real, revenue real)");
-const insert = db.prepare("insert into rows values (?, ?, ?, ?)");
-db.transaction(() => {
-  for (let i = 0; i < ROWS; i++) {
-    const row = [`Route ${Math.floor(random() * 24)}`, Math.floor(random() * 120), Math.floor(random() * 40) - 5, Math.round(random() * 90_000) / 100];
-    for (const [k, [, , builder]] of builders.entries()) builder.add(row[k]);
-    insert.run(row);
-  }
-})();
-const table: Table = { name: "rows", version: "1", rows: ROWS, columns: builders.map(([name, , b]) => ({ name, data: b.finish() })) };
-const catalog = { tables: [table], inputs: {}, scope: { tables: [{ name: "rows", columns: builders.map(([name, type]) => ({ name, type })) }], measures: [], inputs: [] } };
-const cases = [
+const builders = COLUMNS.map(([, type]) => new ColumnBuilder(type, ROWS));
+const sqlite = ROWS <= 1_000_000 ? new Database(":memory:") : null;
+sqlite?.exec(`create table rows (${COLUMNS.map(([name, type]) => `${name} ${type === "text" || type === "date" ? "text" : "real"}`).join(", ")})`);
+const insert = sqlite?.prepare(`insert into rows values (${COLUMNS.map(() => "?").join(", ")})`);
+const duck = await (await DuckDBInstance.create(":memory:")).connect();
+await duck.run(`create table rows (${COLUMNS.map(([name, , type]) => `${name} ${type}`).join(", ")})`);
+const appender = await duck.createAppender("rows");
+sqlite?.exec("begin");
+for (let i = 0; i < ROWS; i++) {
+  const route = `Route ${Math.floor(random() * 24)}`;
+  const vessel = `Vessel ${Math.floor(random() * 417)}`;
+  const day = 19_723 + Math.floor(random() * 900);
+  const passengers = Math.floor(random() * 120);
+  const delay = Math.floor(random() * 40) - 5;
+  const revenue = Math.round(random() * 90_000) / 100;
+  const ticket = `T${Math.floor(random() * 50_000)}`;
+  const code = Math.floor(random() * 200_000);
+  for (const [k, value] of [route, vessel, day, passengers, delay, revenue, ticket, code].entries()) builders[k].add(value);
+  appender.appendVarchar(route);
+  appender.appendVarchar(vessel);
+  appender.appendDate({ days: day } as never);
+  appender.appendDouble(passengers);
+  appender.appendDouble(delay);
+  appender.appendDouble(revenue);
+  appender.appendVarchar(ticket);
+  appender.appendDouble(code);
+  appender.endRow();
+  insert?.run(route, vessel, isoDate(day), passengers, delay, revenue, ticket, code);
+}
+appender.flushSync();
+sqlite?.exec("commit");
+
+const table: Table = { name: "rows", version: "1", rows: ROWS, columns: COLUMNS.map(([name], k) => ({ name, data: builders[k].finish() })) };
+const scope = {
+  tables: [{ name: "rows", columns: COLUMNS.map(([name, type]) => ({ name, type })) }],
+  measures: [
+    { name: "carried", formula: "sum(passengers)", table: "rows" },
+    { name: "to_goal", formula: "carried / :goal", table: "rows" },
+  ],
+  inputs: [{ name: "goal", type: "number" as const }],
+};
+const catalog = { tables: [table], inputs: { goal: 5 }, scope };
+const ask = (query: QueryInput) => querySchema.parse({ table: "rows", ...query });
+const run = (queries: ReturnType<typeof ask>[], cache = new ScanCache()) => {
+  for (const result of runQueries(queries, catalog, cache)) if (!("rows" in result)) throw result;
+};
+
+const three: QueryInput = {
+  measures: [
+    { formula: "sum(passengers)", as: "a" },
+    { formula: "avg(delay)", as: "b" },
+    { formula: "count(*) filter (where delay <= 3)", as: "c" },
+  ],
+  splits: [{ column: "route" }],
+  filters: [{ column: "delay", from: 0, to: 30 }],
+};
+const cases: { label: string; query: QueryInput; sql: string; sqlite?: string | null }[] = [
   {
-    label: "three measures by route under a range filter",
-    query: {
-      measures: [
-        { formula: "sum(passengers)", as: "a" },
-        { formula: "avg(delay)", as: "b" },
-        { formula: "count(*) filter (where delay <= 3)", as: "c" },
-      ],
-      splits: [{ column: "route" }],
-      filters: [{ column: "delay", from: 0, to: 30 }],
-    },
+    label: "three measures by a text, range filter",
+    query: three,
     sql: "select route, sum(passengers), avg(delay), count(*) filter (where delay <= 3) from rows where delay between 0 and 30 group by route",
   },
-  { label: "count distinct of a number", query: { measures: [{ formula: "count(distinct passengers)", as: "a" }] }, sql: "select count(distinct passengers) from rows" },
+  { label: "count(distinct) of a text", query: { measures: [{ formula: "count(distinct ticket)", as: "a" }] }, sql: "select count(distinct ticket) from rows" },
+  { label: "count(distinct) of a number", query: { measures: [{ formula: "count(distinct code)", as: "a" }] }, sql: "select count(distinct code) from rows" },
+  { label: "median", query: { measures: [{ formula: "median(revenue)", as: "a" }], splits: [{ column: "route" }] }, sql: "select route, median(revenue) from rows group by route", sqlite: null },
+  {
+    label: "two splits, 10,008 groups",
+    query: { measures: [{ formula: "sum(revenue)", as: "a" }], splits: [{ column: "route" }, { column: "vessel" }] },
+    sql: "select route, vessel, sum(revenue) from rows group by route, vessel",
+  },
+  {
+    label: "filtered ratio by a text",
+    query: { measures: [{ formula: "count(*) filter (where delay <= 3) / nullif(count(*) filter (where passengers > 10), 0)", as: "a" }], splits: [{ column: "vessel" }] },
+    sql: "select vessel, count(*) filter (where delay <= 3) / nullif(count(*) filter (where passengers > 10), 0) from rows group by vessel",
+  },
+  {
+    label: "sum by month",
+    query: { measures: [{ formula: "sum(revenue)", as: "a" }], splits: [{ column: "day", by: "month" }] },
+    sql: "select date_trunc('month', day), sum(revenue) from rows group by 1",
+    sqlite: "select substr(day, 1, 7), sum(revenue) from rows group by 1",
+  },
 ];
-console.log(`${ROWS.toLocaleString("en")} rows, medians of 15`);
-for (const { label, query, sql } of cases) {
-  const q = querySchema.parse({ table: "rows", ...query });
-  const ours = timed(() => runQueries([q], catalog, new ScanCache()), 15, 5);
-  const statement = db.prepare(sql);
-  const theirs = timed(() => statement.all(), 15, 2);
-  console.log(`${label.padEnd(46)} engine ${ms(ours)}, SQLite ${ms(theirs)}: ${(theirs / ours).toFixed(1)} times as fast`);
+
+/** Median milliseconds of an asynchronous query, after two runs to warm up. */
+async function timedDuck(sql: string, times: number): Promise<number> {
+  const prepared = await duck.prepare(sql);
+  const took: number[] = [];
+  for (let i = 0; i < times + 2; i++) {
+    const began = performance.now();
+    await (await prepared.run()).getRows();
+    if (i >= 2) took.push(performance.now() - began);
+  }
+  return median(took);
 }
+
+const times = ROWS > 2_000_000 ? 5 : 15;
+console.log(`${ROWS.toLocaleString("en")} rows, medians of ${times}`);
+const raw = table.columns.reduce((sum, { data }) => sum + (data.type === "text" ? data.codes.byteLength : data.values.byteLength), 0);
+console.log(`columns in memory: ${(tableBytes(table) / 1e6).toFixed(0)} MB, ${(tableBytes(table) / raw).toFixed(2)} times their raw typed size`);
+const only = process.argv[4];
+for (const { label, query, sql, sqlite: sqliteSql } of cases) {
+  if (only && !label.includes(only)) continue;
+  const q = ask(query);
+  const ours = timed(() => run([q]), times, 3);
+  const theirs = await timedDuck(sql, times);
+  const statement = sqliteSql === null ? null : sqlite?.prepare(sqliteSql ?? sql);
+  const lite = statement ? timed(() => statement.all(), 3, 1) : null;
+  const besideLite = lite === null ? "" : `; SQLite ${ms(lite)}, engine ${(lite / ours).toFixed(1)} times as fast`;
+  console.log(`${label.padEnd(40)} engine ${ms(ours).padStart(9)}, DuckDB ${ms(theirs).padStart(9)}, ratio ${(ours / theirs).toFixed(2)}${besideLite}`);
+}
+if (!only) {
+  const visuals = ["route", "vessel", "day"].flatMap((column) => ["sum(passengers)", "avg(delay)", "max(revenue)", "count(*)"].map((formula) => ask({ ...three, measures: [{ formula, as: "v" }], splits: [{ column, ...(column === "day" ? { by: "month" as const } : {}) }] })));
+  const one = timed(() => run([visuals[0]]), times, 2);
+  const all = timed(() => run(visuals), times, 2);
+  console.log(`twelve visuals over one table and filter    ${ms(all)}, one of them ${ms(one)}: ${(all / one).toFixed(2)} times`);
+  const cache = new ScanCache();
+  const goal = (value: number) => querySchema.parse({ measures: [{ id: "to_goal" }], splits: [{ column: "route" }], inputs: { goal: value } });
+  run([goal(1)], cache);
+  let step = 1;
+  console.log(`an input at group level                     ${ms(timed(() => run([goal(++step)], cache), 50, 5))}`);
+}
+process.exit(0);
