@@ -1,5 +1,7 @@
 import type { Value, ValueType } from "../formula/value";
 import { compareText, compareValues } from "../formula/value";
+import { Distinct } from "./distinct";
+import { Percentile } from "./percentile";
 import type { Vector } from "./vector";
 
 /** The rows of a block: `groups[0 .. length)` are their groups, all below `size`. */
@@ -11,43 +13,67 @@ export interface GroupedRows {
 
 /**
  * Gathers one aggregate for many groups. `add` takes a block: its rows by group, the argument's values (null
- * for count(*)), and optionally a filter (a row counts where it is 1).
+ * for count(*)), and optionally a filter (a row counts where it is not 0).
  */
 export interface Accumulator {
-  add(rows: GroupedRows, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void;
+  add(rows: GroupedRows, argument: Vector | null, filter: Uint8Array | null, by: Vector | null): void;
   /** The same aggregate for coarser groups: group g here belongs to group `into[g]` there. */
   merge(into: Int32Array, groups: number): Accumulator;
   /** The value of a group; groups that no row reached give what the aggregate gives for no rows. */
   result(group: number): Value;
 }
 
-function grown<T extends Float64Array | Int32Array>(array: T, size: number): T {
+/** The array with room for `size` entries. */
+export function grown<T extends Float64Array | Int32Array>(array: T, size: number): T {
   if (size <= array.length) return array;
   const next = new (array.constructor as { new (n: number): T })(Math.max(size, array.length * 2, 64));
   next.set(array);
   return next;
 }
 
-const isNull = (v: Vector, i: number) => ("codes" in v ? v.codes[i] < 0 : v.numbers[i] !== v.numbers[i]);
+/** Whether merging into these groups would change nothing. */
+export const isIdentity = (into: Int32Array): boolean => into.every((to, group) => to === group);
+
+export const isNull = (v: Vector, i: number) => ("codes" in v ? v.codes[i] < 0 : v.numbers[i] !== v.numbers[i]);
 
 class Count implements Accumulator {
-  counts = new Float64Array(0);
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+  counts = new Int32Array(0);
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.counts = grown(this.counts, size);
     const { counts } = this;
     // A loop for each case, so that none tests what does not change from row to row.
     if (argument === null && filter === null) for (let i = 0; i < length; i++) counts[groups[i]]++;
-    else if (argument === null && filter !== null) for (let i = 0; i < length; i++) counts[groups[i]] += filter[i] === 1 ? 1 : 0;
-    else if (argument !== null) for (let i = 0; i < length; i++) if ((filter === null || filter[i] === 1) && !isNull(argument, i)) counts[groups[i]]++;
+    else if (argument === null && filter !== null) for (let i = 0; i < length; i++) counts[groups[i]] += filter[i];
+    else if (argument !== null) for (let i = 0; i < length; i++) if ((filter === null || filter[i] !== 0) && !isNull(argument, i)) counts[groups[i]]++;
   }
   merge(into: Int32Array, groups: number): Accumulator {
     const merged = new Count();
-    merged.counts = new Float64Array(groups);
+    merged.counts = new Int32Array(groups);
     for (let g = 0; g < into.length; g++) merged.counts[into[g]] += this.counts[g] ?? 0;
     return merged;
   }
   result(group: number): Value {
     return this.counts[group] ?? 0;
+  }
+}
+
+function addWhole(sums: Float64Array, counts: Int32Array, numbers: Float64Array, groups: Int32Array, length: number, filter: Uint8Array | null): void {
+  if (filter === null) {
+    for (let i = 0; i < length; i++) {
+      const x = numbers[i];
+      if (x !== x) continue;
+      const g = groups[i];
+      sums[g] += x;
+      counts[g]++;
+    }
+    return;
+  }
+  for (let i = 0; i < length; i++) {
+    const x = numbers[i];
+    if (x !== x || filter[i] === 0) continue;
+    const g = groups[i];
+    sums[g] += x;
+    counts[g]++;
   }
 }
 
@@ -58,20 +84,25 @@ class Count implements Accumulator {
 class Sum implements Accumulator {
   sums = new Float64Array(0);
   lost = new Float64Array(0);
-  counts = new Float64Array(0);
+  counts = new Int32Array(0);
   constructor(readonly mean: boolean) {}
   private reserve(size: number): void {
     this.sums = grown(this.sums, size);
     this.lost = grown(this.lost, size);
     this.counts = grown(this.counts, size);
   }
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
     const { sums, lost, counts } = this;
-    const { numbers } = argument as { numbers: Float64Array };
+    const { numbers, whole } = argument as { numbers: Float64Array; whole?: boolean };
+    if (whole) {
+      // Sums of whole numbers lose nothing, so there is nothing to compensate.
+      addWhole(sums, counts, numbers, groups, length, filter);
+      return;
+    }
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
-      if (x !== x || (filter !== null && filter[i] !== 1)) continue;
+      if (x !== x || (filter !== null && filter[i] === 0)) continue;
       const g = groups[i];
       const s = sums[g];
       const t = s + x;
@@ -116,19 +147,24 @@ class NumberExtreme implements Accumulator {
     this.best = grown(this.best, size);
     this.best.fill(Number.NaN, before);
   }
-  private take(group: number, x: number): void {
-    const b = this.best[group];
-    if (x === x && (b !== b || this.sign * (x - b) > 0)) this.best[group] = x;
-  }
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
-    const { numbers } = argument as { numbers: Float64Array };
-    for (let i = 0; i < length; i++) if (filter === null || filter[i] === 1) this.take(groups[i], numbers[i]);
+    this.takeAll(groups, length, (argument as { numbers: Float64Array }).numbers, filter);
+  }
+  /** A null (NaN) is neither larger nor smaller than anything; a group without a value takes any that is one. */
+  private takeAll(groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
+    const { best, sign } = this;
+    for (let i = 0; i < length; i++) {
+      if (filter !== null && filter[i] === 0) continue;
+      const x = numbers[i];
+      const b = best[groups[i]];
+      if ((sign === 1 ? x > b : x < b) || (b !== b && x === x)) best[groups[i]] = x;
+    }
   }
   merge(into: Int32Array, groups: number): Accumulator {
     const merged = new NumberExtreme(this.sign, this.type);
     merged.reserve(groups);
-    for (let g = 0; g < Math.min(into.length, this.best.length); g++) merged.take(into[g], this.best[g]);
+    merged.takeAll(into, Math.min(into.length, this.best.length), this.best, null);
     return merged;
   }
   result(group: number): Value {
@@ -145,9 +181,9 @@ class TextExtreme implements Accumulator {
     const b = this.best[group] ?? null;
     if (b === null || this.sign * compareText(text, b) > 0) this.best[group] = text;
   }
-  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     const { codes, dictionary } = argument as { codes: Int32Array; dictionary: string[] };
-    for (let i = 0; i < length; i++) if (codes[i] >= 0 && (filter === null || filter[i] === 1)) this.take(groups[i], dictionary[codes[i]]);
+    for (let i = 0; i < length; i++) if (codes[i] >= 0 && (filter === null || filter[i] !== 0)) this.take(groups[i], dictionary[codes[i]]);
   }
   merge(into: Int32Array): Accumulator {
     const merged = new TextExtreme(this.sign);
@@ -166,10 +202,10 @@ class TextExtreme implements Accumulator {
 class Truth implements Accumulator {
   private readonly counts = [new Count(), new Count()];
   constructor(readonly all: boolean) {}
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     const { numbers } = argument as { numbers: Float64Array };
     for (const truth of [0, 1]) {
-      const where = numbers.map((x, i) => (x === truth && (filter === null || filter[i] === 1) ? 1 : 0));
+      const where = Uint8Array.from({ length }, (_, i) => (numbers[i] === truth && (filter === null || filter[i] !== 0) ? 1 : 0));
       this.counts[truth].add({ groups, length, size }, null, where);
     }
   }
@@ -202,12 +238,12 @@ class Spread implements Accumulator {
     this.means = grown(this.means, size);
     this.squares = grown(this.squares, size);
   }
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
     const { numbers } = argument as { numbers: Float64Array };
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
-      if (x !== x || (filter !== null && filter[i] !== 1)) continue;
+      if (x !== x || (filter !== null && filter[i] === 0)) continue;
       const g = groups[i];
       const n = ++this.counts[g];
       const off = x - this.means[g];
@@ -237,37 +273,6 @@ class Spread implements Accumulator {
   }
 }
 
-/** Keeps the values of each group; gives the one at a share of their order, interpolated as SQL's percentile_cont. */
-class Percentile implements Accumulator {
-  lists: number[][] = [];
-  constructor(readonly share: number) {}
-  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
-    const { numbers } = argument as { numbers: Float64Array };
-    for (let i = 0; i < length; i++) {
-      if (numbers[i] !== numbers[i] || (filter !== null && filter[i] !== 1)) continue;
-      this.lists[groups[i]] ??= [];
-      this.lists[groups[i]].push(numbers[i]);
-    }
-  }
-  merge(into: Int32Array): Accumulator {
-    const merged = new Percentile(this.share);
-    for (let g = 0; g < into.length; g++) {
-      merged.lists[into[g]] ??= [];
-      for (const x of this.lists[g] ?? []) merged.lists[into[g]].push(x);
-    }
-    return merged;
-  }
-  result(group: number): Value {
-    const list = this.lists[group];
-    if (!list?.length || !(this.share >= 0 && this.share <= 1)) return null;
-    const sorted = Float64Array.from(list).sort();
-    const at = this.share * (sorted.length - 1);
-    const low = Math.floor(at);
-    const [a, b] = [sorted[low], sorted[Math.ceil(at)]];
-    return a + (b - a) * (at - low);
-  }
-}
-
 /** The value of the row with the largest (or smallest) key of each group; of several such rows the first. Rows without a key or a value are passed over. */
 class ByKey implements Accumulator {
   keys: (number | string | undefined)[] = [];
@@ -282,11 +287,11 @@ class ByKey implements Accumulator {
     this.keys[group] = key;
     this.values[group] = value;
   }
-  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null, by: Vector | null): void {
+  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Uint8Array | null, by: Vector | null): void {
     const at = (v: Vector, i: number) => ("codes" in v ? v.dictionary[v.codes[i]] : v.numbers[i]);
     const [values, keys] = [argument as Vector, by as Vector];
     for (let i = 0; i < length; i++) {
-      if (isNull(keys, i) || isNull(values, i) || (filter !== null && filter[i] !== 1)) continue;
+      if (isNull(keys, i) || isNull(values, i) || (filter !== null && filter[i] === 0)) continue;
       this.take(groups[i], at(keys, i), at(values, i));
     }
   }
@@ -305,44 +310,11 @@ class ByKey implements Accumulator {
   }
 }
 
-/** Distinct values of each group; an accumulator of the same aggregate gets each of them once. */
-class Distinct implements Accumulator {
-  sets: Set<number | string>[] = [];
-  constructor(readonly once: () => Accumulator) {}
-  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Float64Array | null): void {
-    const v = argument as Vector;
-    for (let i = 0; i < length; i++) {
-      if (isNull(v, i) || (filter !== null && filter[i] !== 1)) continue;
-      const g = groups[i];
-      this.sets[g] ??= new Set();
-      // Adding zero turns -0 into 0: they are the same value.
-      this.sets[g].add("codes" in v ? v.dictionary[v.codes[i]] : v.numbers[i] + 0);
-    }
-  }
-  merge(into: Int32Array): Accumulator {
-    const merged = new Distinct(this.once);
-    for (let g = 0; g < into.length; g++) {
-      const to = into[g];
-      merged.sets[to] ??= new Set();
-      for (const x of this.sets[g] ?? []) merged.sets[to].add(x);
-    }
-    return merged;
-  }
-  result(group: number): Value {
-    const values = [...(this.sets[group] ?? [])];
-    const accumulator = this.once();
-    // Counting needs only that there is a value; every other aggregate of distinct values takes numbers.
-    const numbers = Float64Array.from(values, (x) => (typeof x === "number" ? x : 0));
-    accumulator.add({ groups: new Int32Array(numbers.length), length: numbers.length, size: 1 }, { numbers }, null, null);
-    return accumulator.result(0);
-  }
-}
-
 type Asked = { fn: string; distinct: boolean; arg: { type: ValueType } | null; fraction: { op: string; value?: Value } | null };
 
 /** A fresh accumulator of a bound aggregate. */
 export function accumulatorOf({ fn, distinct, arg, fraction }: Asked): Accumulator {
-  if (distinct) return new Distinct(() => accumulatorOf({ fn, distinct: false, arg, fraction }));
+  if (distinct) return new Distinct(fn === "count" ? null : () => accumulatorOf({ fn, distinct: false, arg, fraction }));
   const type = arg?.type ?? "number";
   switch (fn) {
     case "count":

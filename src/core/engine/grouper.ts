@@ -1,4 +1,5 @@
 import { type ColumnData, cellValue, outward } from "../data/column";
+import { columnRange } from "../data/column-range";
 import { bucketStart, DAY_MS, type DateBucket } from "../formula/calendar";
 import { compareValues, type Value } from "../formula/value";
 import type { SourceColumn } from "./source";
@@ -56,6 +57,7 @@ function matched(inner: Keying, rowsIn: Int32Array): Keying {
 }
 
 const DENSE = 1 << 22;
+const NEAR = 1 << 20;
 
 /** Pairs of keys. A table of all pairs while that is small, a map past it. */
 function crossed(first: Keying, second: Keying): Grouper {
@@ -125,6 +127,9 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
     };
   }
   const groupOfRaw = new Map<number, number>();
+  const { within } = columnRange(data);
+  // Values that lie close together find their group by their place in a table, others by their value in a map.
+  const near = within && within.span <= NEAR ? { low: within.low, table: new Int32Array(within.span).fill(-1) } : null;
   const groupOfKey = new Map<Value, number>();
   const keyOf = (row: number): Value => {
     const value = cellValue(data, row);
@@ -135,9 +140,15 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
   return {
     keys,
     assign: ({ rows, length }, groups) => {
+      const { values } = data;
       for (let i = 0; i < length; i++) {
-        const raw = data.values[rows[i]];
-        let group = groupOfRaw.get(raw);
+        const raw = values[rows[i]];
+        let group: number | undefined;
+        if (near) {
+          // A null lies outside the table and gives undefined, as a value does whose group is not known yet (-1).
+          group = near.table[raw - near.low];
+          if (group === undefined || group < 0) group = groupOfRaw.get(raw);
+        } else group = groupOfRaw.get(raw);
         if (group === undefined) {
           const key = keyOf(rows[i]);
           group = groupOfKey.get(key);
@@ -146,6 +157,7 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
             groupOfKey.set(key, group);
           }
           groupOfRaw.set(raw, group);
+          if (near && raw - near.low in near.table) near.table[raw - near.low] = group;
         }
         groups[i] = group;
       }

@@ -5,10 +5,11 @@ import type { Value } from "../formula/value";
 import { type Accumulator, accumulatorOf } from "./accumulators";
 import { aggregateKey } from "./group-level";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
+import { compileMask, type Mask } from "./mask";
 import { QueryError } from "./query";
-import { type PlacedFilter, selectRows } from "./selection";
+import { type PlacedFilter, selectorOf } from "./selection";
 import type { Source } from "./source";
-import { BLOCK, type Block, compileRow, type Kernel, type Vector } from "./vector";
+import { BLOCK, type Block, compileRow, type Kernel } from "./vector";
 
 export type Aggregate = Expr & { op: "aggregate" };
 
@@ -24,33 +25,80 @@ export interface Gathered {
   keys: Value[][];
   size: number;
   accumulators: Map<string, Accumulator>;
-  /** Rows in each group. */
-  counts: Accumulator;
+  /** Rows in each group, where a split goes through a link; else null. */
+  counts: Accumulator | null;
   scanned: number;
 }
 
 const ROW_COUNT: Aggregate = { op: "aggregate", type: "number", fn: "count", table: "", arg: null, by: null, fraction: null, distinct: false, filter: null };
 
-/** Row numbers of a table or of a selection, block by block. */
-function* blocksOf(selected: Int32Array | null, count: number): Generator<Block> {
-  const rows = new Int32Array(BLOCK);
-  for (let start = 0; start < count; start += BLOCK) {
-    const length = Math.min(BLOCK, count - start);
-    if (selected) rows.set(selected.subarray(start, start + length));
-    else for (let i = 0; i < length; i++) rows[i] = start + i;
-    yield { rows, length, start: selected ? -1 : start };
+/** Visits the rows that a selector keeps, block by block; all rows when it is null. The block is the same object each time. */
+function eachBlock(rows: number, select: ReturnType<typeof selectorOf>, visit: (block: Block) => void): void {
+  const block: Block = { rows: new Int32Array(BLOCK + 1), length: 0, start: -1 };
+  for (let start = 0; start < rows; start += BLOCK) {
+    const count = Math.min(BLOCK, rows - start);
+    if (select) block.length = select(start, count, block.rows);
+    else {
+      for (let i = 0; i < count; i++) block.rows[i] = start + i;
+      block.length = count;
+      block.start = start;
+    }
+    if (block.length > 0) visit(block);
   }
 }
 
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
-function tooManyGroups(splits: { grouper: Grouper }, selected: Int32Array | null, count: number): QueryError {
+function tooManyGroups({ grouper }: { grouper: Grouper }, rows: number, select: ReturnType<typeof selectorOf>): QueryError {
   const groups = new Int32Array(BLOCK);
-  for (const block of blocksOf(selected, count)) splits.grouper.assign(block, groups);
+  eachBlock(rows, select, (block) => grouper.assign(block, groups));
   const most = MAX_GROUPS.toLocaleString("en");
   return new QueryError(
     "too_many_groups",
-    `This split makes ${splits.grouper.size.toLocaleString("en")} groups; at most ${most} can be answered. Split by a column with fewer values, by a longer stretch of time, or filter the rows first.`,
+    `This split makes ${grouper.size.toLocaleString("en")} groups; at most ${most} can be answered. Split by a column with fewer values, by a longer stretch of time, or filter the rows first.`,
   );
+}
+
+/** Kernels and masks that are computed once a block, however many aggregates use them. */
+class SharedKernels {
+  private readonly kernels = new Map<string, Kernel>();
+  private readonly masks = new Map<string, Mask>();
+  private block = 0;
+
+  constructor(private readonly source: Source) {}
+
+  /** Says that another block begins. */
+  next(): void {
+    this.block++;
+  }
+
+  private once<T>(compute: (block: Block) => T): (block: Block) => T {
+    let [at, value] = [-1, null as T | null];
+    return (block) => {
+      if (at !== this.block) {
+        value = compute(block);
+        at = this.block;
+      }
+      return value as T;
+    };
+  }
+
+  kernel = (expr: Expr): Kernel => {
+    const key = JSON.stringify(expr);
+    const known = this.kernels.get(key);
+    if (known) return known;
+    const made = this.once(compileRow(expr, this.source, this.kernel));
+    this.kernels.set(key, made);
+    return made;
+  };
+
+  mask(expr: Expr): Mask {
+    const key = JSON.stringify(expr);
+    const known = this.masks.get(key);
+    if (known) return known;
+    const made = this.once(compileMask(expr, this.kernel));
+    this.masks.set(key, made);
+    return made;
+  }
 }
 
 /**
@@ -58,51 +106,41 @@ function tooManyGroups(splits: { grouper: Grouper }, selected: Int32Array | null
  * Arguments and filters that aggregates share are evaluated once a block. `today` is in whole days.
  */
 export function scanTable(source: Source, filters: PlacedFilter[], groupings: { splits: PlacedSplit[]; aggregates: Aggregate[] }[], today: Value): Gathered[] {
-  const selected = selectRows(source, filters, today);
-  const scanned = selected ? selected.length : source.table.rows;
-  const kernels = new Map<string, Kernel>();
-  const kernelOf = (expr: Expr): string => {
-    const key = JSON.stringify(expr);
-    if (!kernels.has(key)) kernels.set(key, compileRow(expr, source));
-    return key;
-  };
+  const { rows } = source.table;
+  const select = selectorOf(source, filters, today);
+  const shared = new SharedKernels(source);
   const jobs = groupings.map(({ splits, aggregates }) => {
     const columns = splits.map(({ place, by }) => {
       const column = source.column(place.table, place.column);
       if (by && column.data.type !== "date" && column.data.type !== "timestamp") throw new QueryError("bad_split", `${place.column} is no date, so it has no ${by}.`);
       return { column, by };
     });
-    const unique = new Map([ROW_COUNT, ...aggregates].map((a) => [aggregateKey(a), a]));
+    const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
     return {
       grouper: grouperOf(columns),
       groups: new Int32Array(BLOCK),
+      // Only rows without a match are ever counted beside what is asked.
+      counts: columns.some(({ column }) => column.rows) ? accumulatorOf(ROW_COUNT) : null,
       parts: [...unique].map(([key, a]) => ({
         key,
         accumulator: accumulatorOf(a),
-        argument: a.arg ? kernelOf(a.arg) : null,
-        by: a.by ? kernelOf(a.by) : null,
-        filter: a.filter ? kernelOf(a.filter) : null,
+        argument: a.arg && shared.kernel(a.arg),
+        by: a.by && shared.kernel(a.by),
+        filter: a.filter && shared.mask(a.filter),
       })),
     };
   });
-  for (const block of blocksOf(selected, scanned)) {
-    const vectors = new Map<string, Vector>();
-    for (const [key, kernel] of kernels) vectors.set(key, kernel(block));
+  let scanned = 0;
+  eachBlock(rows, select, (block) => {
+    scanned += block.length;
+    shared.next();
     for (const job of jobs) {
       job.grouper.assign(block, job.groups);
-      if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job, selected, scanned);
+      if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job, rows, select);
       const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
-      for (const { accumulator, argument, by, filter } of job.parts) {
-        const where = filter === null ? null : (vectors.get(filter) as { numbers: Float64Array }).numbers;
-        accumulator.add(grouped, argument === null ? null : (vectors.get(argument) as Vector), where, by === null ? null : (vectors.get(by) as Vector));
-      }
+      job.counts?.add(grouped, null, null, null);
+      for (const { accumulator, argument, by, filter } of job.parts) accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
     }
-  }
-  return jobs.map(({ grouper, parts }) => ({
-    keys: grouper.keys,
-    size: grouper.size,
-    accumulators: new Map(parts.map((p) => [p.key, p.accumulator])),
-    counts: parts[0].accumulator,
-    scanned,
-  }));
+  });
+  return jobs.map(({ grouper, parts, counts }) => ({ keys: grouper.keys, size: grouper.size, accumulators: new Map(parts.map((p) => [p.key, p.accumulator])), counts, scanned }));
 }

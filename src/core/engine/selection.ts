@@ -56,23 +56,27 @@ function bucketTest(filter: Extract<Filter, { in: Value[] }>, data: ColumnData):
   };
 }
 
-/** Narrows row numbers: writes those of `rows[0 .. count)` that it keeps to the front and gives how many they are. `rows` null stands for all rows. */
-type Narrowing = (rows: Int32Array | null, count: number, out: Int32Array) => number;
+/** Narrows row numbers: writes those of `rows[0 .. count)` that it keeps to the front of `out` and gives how many they are. `rows` null stands for the run of rows from `start`. */
+type Narrowing = (rows: Int32Array | null, start: number, count: number, out: Int32Array) => number;
 
 /** Keeps rows whose stored value lies within both limits. A null never does: NaN fails every comparison, and the limits leave out what stands for null. */
 function withinLimits(values: Float64Array | Int32Array | Uint8Array, low: number, high: number): Narrowing {
-  return (rows, count, out) => {
+  return (rows, start, count, out) => {
+    // Each row is written, and counted only where it is kept: a branch that goes either way would cost more than the writing.
     let kept = 0;
     if (rows === null) {
-      for (let row = 0; row < count; row++) {
+      for (let row = start; row < start + count; row++) {
         const x = values[row];
-        if (x >= low && x <= high) out[kept++] = row;
+        out[kept] = row;
+        kept += Number(x >= low) * Number(x <= high);
       }
       return kept;
     }
     for (let i = 0; i < count; i++) {
-      const x = values[rows[i]];
-      if (x >= low && x <= high) out[kept++] = rows[i];
+      const row = rows[i];
+      const x = values[row];
+      out[kept] = row;
+      kept += Number(x >= low) * Number(x <= high);
     }
     return kept;
   };
@@ -80,21 +84,22 @@ function withinLimits(values: Float64Array | Int32Array | Uint8Array, low: numbe
 
 /** Keeps rows whose text is marked; the mark of null comes first. */
 function withMarkedText(codes: Int32Array, marks: Uint8Array): Narrowing {
-  return (rows, count, out) => {
+  return (rows, start, count, out) => {
     let kept = 0;
     for (let i = 0; i < count; i++) {
-      const row = rows === null ? i : rows[i];
-      if (marks[codes[row] + 1] === 1) out[kept++] = row;
+      const row = rows === null ? start + i : rows[i];
+      out[kept] = row;
+      kept += marks[codes[row] + 1];
     }
     return kept;
   };
 }
 
 function byTest(test: (row: number) => boolean): Narrowing {
-  return (rows, count, out) => {
+  return (rows, start, count, out) => {
     let kept = 0;
     for (let i = 0; i < count; i++) {
-      const row = rows === null ? i : rows[i];
+      const row = rows === null ? start + i : rows[i];
       if (test(row)) out[kept++] = row;
     }
     return kept;
@@ -169,11 +174,21 @@ function narrowing({ place, filter }: PlacedFilter, source: Source, today: Value
   return byTest((row) => (none(values[row]) ? withNull : wanted.has(values[row])));
 }
 
-/** The rows of a source that every filter keeps, in table order; null when there is no filter and all rows stay. `today` is in whole days. */
-export function selectRows(source: Source, filters: PlacedFilter[], today: Value): Int32Array | null {
+/**
+ * Finds, for a run of rows, those that every filter keeps: writes them to `out`, which has room for the whole run, and gives how many
+ * they are. Null when there is no filter. `today` is in whole days.
+ */
+export function selectorOf(source: Source, filters: PlacedFilter[], today: Value): ((start: number, count: number, out: Int32Array) => number) | null {
   if (filters.length === 0) return null;
-  const out = new Int32Array(source.table.rows);
-  let count = source.table.rows;
-  for (const [i, narrow] of filters.map((f) => narrowing(f, source, today)).entries()) count = narrow(i === 0 ? null : out, count, out);
-  return out.subarray(0, count);
+  const [first, ...more] = filters.map((f) => narrowing(f, source, today));
+  return (start, count, out) => more.reduce((kept, narrow) => narrow(out, 0, kept, out), first(null, start, count, out));
+}
+
+/** The rows of a source that every filter keeps, in table order; null when there is no filter and all rows stay. */
+export function selectRows(source: Source, filters: PlacedFilter[], today: Value): Int32Array | null {
+  const select = selectorOf(source, filters, today);
+  if (!select) return null;
+  // One more than the rows, since a row is written before it is counted.
+  const out = new Int32Array(source.table.rows + 1);
+  return out.subarray(0, select(0, source.table.rows, out));
 }

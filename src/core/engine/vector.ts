@@ -1,4 +1,5 @@
 import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
+import { type ColumnRange, columnRange } from "../data/column-range";
 import type { Expr } from "../formula/expr";
 import { SCALARS } from "../formula/scalars";
 import type { Value, ValueType } from "../formula/value";
@@ -16,9 +17,11 @@ export interface Block {
 
 /**
  * The values of an expression over a block. Numbers, days, milliseconds and booleans (0 or 1) are doubles with
- * NaN for null, which no formula yields otherwise; texts are codes into a dictionary (-1 is null).
+ * NaN for null, which no formula yields otherwise; texts are codes into a dictionary (-1 is null). `whole` promises that all
+ * numbers are whole and so small that any sum of them is exact, `within` that all values or codes lie in a range; a vector without
+ * them may still be so.
  */
-export type Vector = { numbers: Float64Array } | { codes: Int32Array; dictionary: string[] };
+export type Vector = { numbers: Float64Array; whole?: boolean; within?: ColumnRange["within"] } | { codes: Int32Array; dictionary: string[]; within?: ColumnRange["within"] };
 
 /** Computes an expression for the rows of a block. The vector is reused by the next call. */
 export type Kernel = (block: Block) => Vector;
@@ -28,7 +31,7 @@ const isText = (type: ValueType) => type === "text";
 function columnKernel(data: ColumnData): Kernel {
   if (data.type === "text") {
     const out = new Int32Array(BLOCK);
-    const vector = { codes: out, dictionary: data.dictionary };
+    const vector = { codes: out, dictionary: data.dictionary, within: columnRange(data).within };
     const { codes } = data;
     return ({ rows, length }) => {
       for (let i = 0; i < length; i++) out[i] = codes[rows[i]];
@@ -36,12 +39,13 @@ function columnKernel(data: ColumnData): Kernel {
     };
   }
   const out = new Float64Array(BLOCK);
-  const vector = { numbers: out };
+  const { exact: whole, within } = columnRange(data);
+  const vector = { numbers: out, whole, within };
   if (data.type === "number" || data.type === "timestamp") {
     const { values } = data;
     return ({ rows, length, start }) => {
       // Rows that follow each other are read where they lie.
-      if (start >= 0) return { numbers: values.subarray(start, start + length) };
+      if (start >= 0) return { numbers: values.subarray(start, start + length), whole, within };
       for (let i = 0; i < length; i++) out[i] = values[rows[i]];
       return vector;
     };
@@ -234,17 +238,18 @@ function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
 }
 
 /**
- * Compiles a row-level expression over a source into a kernel. Inputs must have been bound before.
+ * Compiles a row-level expression over a source into a kernel. Inputs must have been bound before. `kernelOf` gives the kernels of
+ * its parts, so that a caller can share them.
  * No text is ever run: the kernel is a tree of closures.
  */
-export function compileRow(expr: Expr, source: Source): Kernel {
+export function compileRow(expr: Expr, source: Source, kernelOf: (expr: Expr) => Kernel = (e) => compileRow(e, source)): Kernel {
   switch (expr.op) {
     case "constant":
       return constantKernel(expr.type, expr.value);
     case "column":
       return columnKernel(source.column(expr.table, expr.column).data);
     case "call": {
-      const args = expr.args.map((arg) => compileRow(arg, source));
+      const args = expr.args.map(kernelOf);
       const texts = expr.args.flatMap((a, i) => (isText(a.type) && a.op !== "constant" ? [i] : []));
       const others = expr.args.filter((a, i) => a.op !== "constant" && !texts.includes(i));
       if (texts.length === 1 && others.length === 0) return dictionaryKernel(expr, texts[0], args[texts[0]]);

@@ -1,0 +1,37 @@
+import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "./column";
+
+/** What is known of a column's stored values: whether all are whole, and, where they are, from which one on they lie within how many. */
+export interface ColumnRange {
+  /** Every sum of values, or of fewer than all of them, is exact: they are whole and small enough. */
+  exact: boolean;
+  /** All values v have low <= v < low + span; null where they are not whole, or there is none. */
+  within: { low: number; span: number } | null;
+}
+
+const known = new WeakMap<ColumnData, ColumnRange>();
+
+/** The range of a column, found once; nulls are passed over. Texts are taken by their codes. */
+export function columnRange(data: ColumnData): ColumnRange {
+  let range = known.get(data);
+  if (!range) {
+    range = data.type === "text" ? { exact: false, within: { low: 0, span: data.dictionary.length } } : rangeOf(data);
+    known.set(data, range);
+  }
+  return range;
+}
+
+function rangeOf(data: Exclude<ColumnData, { type: "text" }>): ColumnRange {
+  const { values } = data;
+  const none = data.type === "date" ? NULL_DAY : data.type === "boolean" ? NULL_BOOLEAN : Number.NaN;
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let i = 0; i < values.length; i++) {
+    const x = values[i];
+    if (x === none || x !== x) continue;
+    if (Math.trunc(x) !== x) return { exact: false, within: null };
+    if (x < low) low = x;
+    if (x > high) high = x;
+  }
+  if (low > high) return { exact: true, within: null };
+  const exact = Math.max(Math.abs(low), Math.abs(high)) <= Number.MAX_SAFE_INTEGER / values.length;
+  return { exact, within: exact ? { low, span: high - low + 1 } : null };
+}
