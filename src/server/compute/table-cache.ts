@@ -3,11 +3,26 @@ import { type Column, ColumnBuilder, type ColumnData, type Table, tableBytes } f
 import { readCell } from "@/core/data/reading";
 import type { Reading } from "@/core/data/reading-schema";
 import type { TableInfo } from "@/core/project/schema";
+import { readColumnFile, writeColumnFile } from "../store/column-files";
 import { openRows } from "../store/table-files";
 
 const STRETCH = 50_000;
 
-function loadColumn(db: Database.Database, at: number, rows: number, reading: Reading): ColumnData {
+/** A column from the file of it, or from the stored texts; then the file is written for the next time. */
+function loadColumn(id: string, at: number, rows: number, reading: Reading): ColumnData {
+  const kept = readColumnFile(id, at, reading, rows);
+  if (kept) return kept;
+  const db = openRows(id);
+  try {
+    const data = readColumn(db, at, rows, reading);
+    writeColumnFile(id, at, reading, data);
+    return data;
+  } finally {
+    db.close();
+  }
+}
+
+function readColumn(db: Database.Database, at: number, rows: number, reading: Reading): ColumnData {
   const builder = new ColumnBuilder(reading.type, rows);
   const known = new Map<string | null, ReturnType<typeof readCell>>();
   // Whole stretches at once: stepping row by row costs more than the reading.
@@ -50,14 +65,9 @@ export class TableCache {
       const load = () => {
         const found = loaded.get(at);
         if (found) return found.data;
-        const db = openRows(info.id);
-        try {
-          const data = loadColumn(db, at, info.rows, c.reading);
-          loaded.set(at, { name: c.name, data });
-          return data;
-        } finally {
-          db.close();
-        }
+        const data = loadColumn(info.id, at, info.rows, c.reading);
+        loaded.set(at, { name: c.name, data });
+        return data;
       };
       return {
         name: c.name,

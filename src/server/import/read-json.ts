@@ -1,10 +1,11 @@
 import { createReadStream, statSync } from "node:fs";
-import { ReadingGuess } from "@/core/data/reading";
-import { type Cell, TableWriter } from "../store/table-files";
+import type { Reading } from "@/core/data/reading-schema";
+import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { MAX_COLUMNS } from "./row-taker";
 import { columnNames } from "./sniff";
+import { TableBuilder } from "./table-builder";
 
 const MAX_RECORD = 5_000_000;
 const MAX_DEPTH = 64;
@@ -119,19 +120,18 @@ export async function readJson(id: string, path: string, _options: ImportOptions
   }
   if (keys.size === 0) throw new ImportProblem("The file holds no rows with names. Bring in an array of objects, or one object a line.");
   const { names, notes } = columnNames([...keys.keys()], keys.size);
-  const guesses = names.map(() => new ReadingGuess());
-  const writer = new TableWriter(id, names.length);
+  const builder = new TableBuilder(id, names.length);
+  let readings: Reading[] = [];
   try {
     for await (const record of records(path, (read) => progress(0.4 + (0.59 * read) / size))) {
       const cells: Cell[] = new Array(names.length).fill(null);
       for (const [key, cell] of record) cells[keys.get(key) as number] = cell;
-      for (const [i, cell] of cells.entries()) guesses[i].add(cell);
-      writer.add(cells);
+      builder.add(cells);
     }
-    writer.finish();
+    readings = builder.finish();
   } catch (error) {
-    writer.abandon();
+    builder.abandon();
     throw error;
   }
-  return { rows: writer.rows, columns: names.map((name, i) => ({ name, reading: guesses[i].result() })), notes, source: { format: "json" } };
+  return { rows: builder.rows, columns: names.map((name, i) => ({ name, reading: readings[i] })), notes, source: { format: "json" } };
 }

@@ -1,12 +1,13 @@
 import { asyncBufferFromFile, parquetMetadataAsync, parquetReadObjects } from "hyparquet";
 import { compressors } from "hyparquet-compressors";
-import { ReadingGuess } from "@/core/data/reading";
+import type { Reading } from "@/core/data/reading-schema";
 import { isoDate, isoTimestamp } from "@/core/formula/calendar";
-import { type Cell, TableWriter } from "../store/table-files";
+import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { MAX_COLUMNS } from "./row-taker";
 import { columnNames } from "./sniff";
+import { TableBuilder } from "./table-builder";
 
 const DAY_MS = 86_400_000;
 const MOST_GROUP_BYTES = 1_000_000_000;
@@ -35,8 +36,8 @@ export async function readParquet(id: string, path: string, _options: ImportOpti
   const rows = Number(metadata.num_rows);
   if (rows === 0) throw new ImportProblem("The Parquet file holds no rows.");
   const { names, notes } = columnNames(fields, fields.length);
-  const guesses = names.map(() => new ReadingGuess());
-  const writer = new TableWriter(id, names.length);
+  const builder = new TableBuilder(id, names.length);
+  let readings: Reading[] = [];
   try {
     let start = 0;
     for (const group of metadata.row_groups) {
@@ -45,18 +46,17 @@ export async function readParquet(id: string, path: string, _options: ImportOpti
       const records = await parquetReadObjects({ file, metadata, compressors, rowStart: start, rowEnd: end });
       for (const record of records) {
         const cells = fields.map((f) => cellOf(record[f]));
-        for (const [i, cell] of cells.entries()) guesses[i].add(cell);
-        writer.add(cells);
+        builder.add(cells);
       }
       start = end;
       progress(Math.min(0.99, end / rows));
     }
-    writer.finish();
+    readings = builder.finish();
   } catch (error) {
-    writer.abandon();
+    builder.abandon();
     throw broken(error);
   }
-  return { rows: writer.rows, columns: names.map((name, i) => ({ name, reading: guesses[i].result() })), notes, source: { format: "parquet" } };
+  return { rows: builder.rows, columns: names.map((name, i) => ({ name, reading: readings[i] })), notes, source: { format: "parquet" } };
 }
 
 /** Whether the schema element at a place is a column of its own and not a part of a nested one before it. */

@@ -1,16 +1,16 @@
-import { isNothing, ReadingGuess } from "@/core/data/reading";
-import { type Cell, TableWriter } from "../store/table-files";
+import { isNothing } from "@/core/data/reading";
+import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { ReadTable } from "./read-table";
 import { columnNames, sniffHeader } from "./sniff";
+import { TableBuilder } from "./table-builder";
 
 export const MAX_COLUMNS = 2000;
 const MAX_NOTES = 20;
 
 /** Takes parsed rows, mends what can be mended, stores them as table `id` and guesses how the columns are read. */
 export class RowTaker {
-  private writer: TableWriter | null = null;
-  private guesses: ReadingGuess[] = [];
+  private builder: TableBuilder | null = null;
   private names: string[] = [];
   readonly notes: string[] = [];
   private short = 0;
@@ -23,7 +23,7 @@ export class RowTaker {
 
   /** Takes a row by its number in the file, from 1. The array may be kept and changed. */
   take(values: Cell[], row: number): void {
-    if (!this.writer) {
+    if (!this.builder) {
       if (this.begin(values)) return;
     }
     const width = this.names.length;
@@ -39,8 +39,7 @@ export class RowTaker {
       if (this.short === 1) this.notes.push(`Row ${row} has ${values.length} of ${width} cells; the missing ones are empty.`);
       while (values.length < width) values.push(null);
     }
-    for (let i = 0; i < width; i++) this.guesses[i].add(values[i]);
-    this.writer?.add(values);
+    this.builder?.add(values);
   }
 
   /** Starts the table with its first row; true where that row was the head. */
@@ -53,20 +52,19 @@ export class RowTaker {
     const { names, notes } = columnNames(this.header ? first : null, width);
     this.names = names;
     this.notes.push(...notes.slice(0, MAX_NOTES));
-    this.guesses = names.map(() => new ReadingGuess());
-    this.writer = new TableWriter(this.id, width);
+    this.builder = new TableBuilder(this.id, width);
     return this.header;
   }
 
   finish(): { rows: number; columns: ReadTable["columns"] } {
-    if (!this.writer) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
-    if (this.writer.rows === 0) throw new ImportProblem("The file holds a head but no rows.");
+    if (!this.builder) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
+    if (this.builder.rows === 0) throw new ImportProblem("The file holds a head but no rows.");
     if (this.short > 1) this.notes.push(`${this.short} rows in all were shorter than the head.`);
-    this.writer.finish();
-    return { rows: this.writer.rows, columns: this.names.map((name, i) => ({ name, reading: this.guesses[i].result() })) };
+    const readings = this.builder.finish();
+    return { rows: this.builder.rows, columns: this.names.map((name, i) => ({ name, reading: readings[i] })) };
   }
 
   abandon(): void {
-    this.writer?.abandon();
+    this.builder?.abandon();
   }
 }

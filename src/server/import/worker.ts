@@ -1,12 +1,13 @@
 import { readFileSync } from "node:fs";
 import { parentPort, workerData } from "node:worker_threads";
 import { nanoid } from "nanoid";
-import { ReadingGuess } from "@/core/data/reading";
+import type { Reading } from "@/core/data/reading-schema";
 import { QUILLHAVEN } from "@/demo/quillhaven";
 import { type Cell, openRows, TableWriter } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import { readProjectFile } from "./project-file";
 import { type ImportOptions, readTable } from "./read-table";
+import { TableBuilder } from "./table-builder";
 
 /** What an import worker is asked to do; one worker does one job and ends. */
 export type ImportJob =
@@ -22,26 +23,23 @@ export interface StoredTable {
   id: string;
   name: string;
   rows: number;
-  columns: { name: string; reading: ReturnType<ReadingGuess["result"]> }[];
+  columns: { name: string; reading: Reading }[];
 }
 
 /** Stores made or carried rows as a new table and guesses how its columns are read. */
 export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]>, every?: () => void): StoredTable {
-  const id = nanoid(16);
-  const writer = new TableWriter(id, columns.length);
-  const guesses = columns.map(() => new ReadingGuess());
+  const builder = new TableBuilder(nanoid(16), columns.length);
   try {
     for (const row of rows) {
-      writer.add(row);
-      for (let i = 0; i < row.length; i++) guesses[i].add(row[i]);
-      if (writer.rows % 5000 === 0) every?.();
+      builder.add(row);
+      if (builder.rows % 5000 === 0) every?.();
     }
+    const readings = builder.finish();
+    return { id: builder.id, name, rows: builder.rows, columns: columns.map((c, i) => ({ name: c, reading: readings[i] })) };
   } catch (error) {
-    writer.abandon();
+    builder.abandon();
     throw error;
   }
-  writer.finish();
-  return { id, name, rows: writer.rows, columns: columns.map((c, i) => ({ name: c, reading: guesses[i].result() })) };
 }
 
 /** Writes the rows of one stored table and then of another, whose columns `map` puts in the order of the first, as table `id`. Gives their number. */

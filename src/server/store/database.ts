@@ -54,7 +54,7 @@ function sweep(db: Database.Database): void {
   );
   for (const file of readdirSync(tablesFolder())) {
     const id = file.split(".")[0];
-    if (file.includes(".part") || file.includes(".upload") || !known.has(id)) rmSync(join(tablesFolder(), file), { force: true });
+    if (file.includes(".part") || file.includes(".upload") || !known.has(id)) rmSync(join(tablesFolder(), file), { force: true, recursive: true });
   }
 }
 

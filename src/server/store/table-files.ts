@@ -6,15 +6,15 @@ import { settings } from "../settings";
 /** Rows of a table are texts, null where a cell is empty, in columns c0, c1, … of one SQLite file a table. */
 export type Cell = string | null;
 
-/** Where a table's files are: its rows, the rows while they are being written, and the file they came from. */
-export function tableFiles(id: string): { rows: string; part: string; source: string; upload: string } {
+/** Where a table's files are: its rows, the rows while they are being written, the file they came from, and the folder of its typed columns. */
+export function tableFiles(id: string): { rows: string; part: string; source: string; upload: string; columns: string } {
   if (!/^[A-Za-z0-9_-]+$/.test(id)) throw new Error("a table id has only letters, digits, - and _");
   const base = join(settings.data, "tables", id);
-  return { rows: `${base}.sqlite`, part: `${base}.part.sqlite`, source: `${base}.source`, upload: `${base}.upload` };
+  return { rows: `${base}.sqlite`, part: `${base}.part.sqlite`, source: `${base}.source`, upload: `${base}.upload`, columns: `${base}.columns` };
 }
 
 export function removeTableFiles(id: string): void {
-  for (const file of Object.values(tableFiles(id))) rmSync(file, { force: true });
+  for (const file of Object.values(tableFiles(id))) rmSync(file, { force: true, recursive: true });
 }
 
 function sync(file: string): void {

@@ -1,0 +1,98 @@
+import { ColumnBuilder, type ColumnData } from "@/core/data/column";
+import { ReadingGuess, readCell } from "@/core/data/reading";
+import type { Reading } from "@/core/data/reading-schema";
+import { writeColumnFile } from "../store/column-files";
+import { type Cell, removeTableFiles, TableWriter } from "../store/table-files";
+
+const MOST_DISTINCT = 250_000;
+const STEP = 1 << 16;
+
+/** The cells of a column as codes into its distinct texts, as long as these are not too many to remember. */
+class CellRecorder {
+  private codes = new Int32Array(STEP);
+  private count = 0;
+  private texts: string[] = [];
+  private known: Map<string, number> | null = new Map();
+
+  /** Takes the next cell; false where the same text was there before. */
+  add(cell: Cell): boolean {
+    if (this.known === null) return true;
+    if (this.count === this.codes.length) {
+      const grown = new Int32Array(this.codes.length * 2);
+      grown.set(this.codes);
+      this.codes = grown;
+    }
+    if (cell === null) {
+      this.codes[this.count++] = -1;
+      return false;
+    }
+    const code = this.known.get(cell);
+    if (code !== undefined) {
+      this.codes[this.count++] = code;
+      return false;
+    }
+    this.codes[this.count++] = this.texts.length;
+    this.known.set(cell, this.texts.length);
+    if (this.texts.push(cell) > MOST_DISTINCT) this.forget();
+    return true;
+  }
+
+  private forget(): void {
+    this.known = null;
+    this.texts = [];
+    this.codes = new Int32Array(0);
+  }
+
+  /** The column as a reading reads it; each distinct text is read once. Null where the texts were too many. */
+  column(reading: Reading): ColumnData | null {
+    if (this.known === null) return null;
+    const values = this.texts.map((t) => readCell(t, reading));
+    const nothing = readCell(null, reading);
+    const builder = new ColumnBuilder(reading.type, this.count);
+    for (let i = 0; i < this.count; i++) builder.add(this.codes[i] < 0 ? nothing : values[this.codes[i]]);
+    return builder.finish();
+  }
+}
+
+/** Stores the rows of a new table as they come, guesses how its columns are read, and keeps them typed beside the rows. */
+export class TableBuilder {
+  private readonly writer: TableWriter;
+  private readonly guesses: ReadingGuess[];
+  private readonly recorders: CellRecorder[];
+
+  constructor(
+    readonly id: string,
+    columns: number,
+  ) {
+    this.writer = new TableWriter(id, columns);
+    this.guesses = Array.from({ length: columns }, () => new ReadingGuess());
+    this.recorders = Array.from({ length: columns }, () => new CellRecorder());
+  }
+
+  get rows(): number {
+    return this.writer.rows;
+  }
+
+  add(cells: Cell[]): void {
+    this.writer.add(cells);
+    // A text says the same about its column however often it stands there.
+    for (let i = 0; i < cells.length; i++) if (this.recorders[i].add(cells[i])) this.guesses[i].add(cells[i]);
+  }
+
+  /** Ends the table and gives how its columns are read. */
+  finish(): Reading[] {
+    this.writer.finish();
+    const readings = this.guesses.map((g) => g.result());
+    for (const [at, reading] of readings.entries()) {
+      const data = this.recorders[at].column(reading);
+      if (data) writeColumnFile(this.id, at, reading, data);
+    }
+    return readings;
+  }
+
+  /** Leaves nothing behind. */
+  abandon(): void {
+    this.writer.abandon();
+    removeTableFiles(this.id);
+  }
+}
