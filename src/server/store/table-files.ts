@@ -6,6 +6,9 @@ import { settings } from "../settings";
 /** Rows of a table are texts, null where a cell is empty, in columns c0, c1, … of one SQLite file a table. */
 export type Cell = string | null;
 
+/** The most parameters of one SQLite statement, as it is compiled here by default. */
+const MOST_PARAMETERS = 32_766;
+
 /** Where a table's files are: its rows, the rows while they are being written, the file they came from, and the folder of its typed columns. */
 export function tableFiles(id: string): { rows: string; part: string; source: string; upload: string; columns: string } {
   if (!/^[A-Za-z0-9_-]+$/.test(id)) throw new Error("a table id has only letters, digits, - and _");
@@ -29,7 +32,11 @@ function sync(file: string): void {
  */
 export class TableWriter {
   private readonly db: Database.Database;
-  private readonly insert: Database.Statement;
+  private readonly insertMany: Database.Statement;
+  private readonly insertOne: Database.Statement;
+  /** Cells of rows that wait to be inserted together: one statement for many rows costs much less than one for each. */
+  private waiting: Cell[] = [];
+  private readonly together: number;
   private readonly files: ReturnType<typeof tableFiles>;
   rows = 0;
 
@@ -44,16 +51,24 @@ export class TableWriter {
     this.db.pragma("synchronous = off");
     const names = Array.from({ length: columns }, (_, i) => `c${i}`);
     this.db.exec(`create table rows (${names.map((n) => `${n} text`).join(", ")}) strict`);
-    this.insert = this.db.prepare(`insert into rows (${names.join(", ")}) values (${names.map(() => "?").join(", ")})`);
+    const row = `(${names.map(() => "?").join(", ")})`;
+    const into = `insert into rows (${names.join(", ")}) values `;
+    this.together = Math.max(1, Math.min(64, Math.floor(MOST_PARAMETERS / columns)));
+    this.insertOne = this.db.prepare(into + row);
+    this.insertMany = this.db.prepare(into + new Array(this.together).fill(row).join(", "));
     this.db.exec("begin");
   }
 
   add(row: Cell[]): void {
-    this.insert.run(row);
+    for (let i = 0; i < this.columns; i++) this.waiting.push(row[i]);
     this.rows++;
+    if (this.waiting.length < this.together * this.columns) return;
+    this.insertMany.run(this.waiting);
+    this.waiting = [];
   }
 
   finish(): void {
+    for (let at = 0; at < this.waiting.length; at += this.columns) this.insertOne.run(this.waiting.slice(at, at + this.columns));
     this.db.exec("commit");
     this.db.close();
     sync(this.files.part);
