@@ -1,3 +1,5 @@
+import Database from "better-sqlite3";
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { madeTable, scopeColumns } from "../data/made-table";
 import { parseIsoDate } from "../formula/calendar";
@@ -172,4 +174,51 @@ describe("derived columns", () => {
     expect(problem(use, columns("d", "passengers + carried"))).toContain("has a problem of its own");
     expect(problem(use, columns("d", "sum(passengers)"))).toContain("has a problem of its own");
   });
+});
+
+it("linked columns agree with a left join in SQLite, rows without a match kept and counted", () => {
+  const db = new Database(":memory:");
+  db.exec("create table f (k text, x real); create table d (k text, g text, w real)");
+  const key = fc.option(fc.constantFrom("p", "q", "r", "é", "none"), { nil: null });
+  const keys = fc.uniqueArray(fc.constantFrom("p", "q", "r", "é"), { minLength: 1 });
+  const attribute = fc.tuple(fc.option(fc.constantFrom("A", "B"), { nil: null }), fc.option(fc.integer({ min: 0, max: 3 }), { nil: null }));
+  fc.assert(
+    fc.property(
+      fc.array(fc.tuple(key, fc.integer({ min: -5, max: 5 })), { minLength: 1, maxLength: 30 }),
+      keys,
+      fc.array(attribute, { minLength: 4, maxLength: 4 }),
+      (facts, dimension, attributes) => {
+        db.exec("delete from f; delete from d");
+        for (const f of facts) db.prepare("insert into f values (?, ?)").run(...f);
+        for (const [i, k] of dimension.entries()) db.prepare("insert into d values (?, ?, ?)").run(k, ...attributes[i]);
+        const f = madeTable("f", { k: ["text", facts.map((r) => r[0])], x: ["number", facts.map((r) => r[1])] });
+        const d = madeTable("d", { k: ["text", dimension], g: ["text", dimension.map((_, i) => attributes[i][0])], w: ["number", dimension.map((_, i) => attributes[i][1])] });
+        const joined: Catalog = {
+          tables: [f, d],
+          inputs: {},
+          scope: { tables: [f, d].map((t) => ({ name: t.name, columns: scopeColumns(t) })), measures: [], inputs: [], links: [{ table: "f", column: "k", to: "d", key: "k" }] },
+        };
+        const query: QueryInput = {
+          table: "f",
+          measures: [
+            { formula: "sum(x * d.w)", as: "s" },
+            { formula: "count(*)", as: "n" },
+          ],
+          splits: [{ column: "d.g" }],
+        };
+        const { columns, noMatch } = result(query, joined);
+        const sql = "select g, d.k is null as lost, sum(x * w) as s, count(*) as n from f left join d on f.k = d.k group by 1, 2 order by lost, g is null, g";
+        const wanted = db.prepare<[], { lost: number; g: string | null; s: number | null; n: number }>(sql).all();
+        expect(columns[0].values).toEqual(wanted.map((w) => w.g));
+        expect(columns[1].values.map((v) => (v === 0 ? 0 : v))).toEqual(wanted.map((w) => (w.s === 0 ? 0 : w.s)));
+        expect(columns[2].values).toEqual(wanted.map((w) => w.n));
+        expect(noMatch?.rows ?? 0).toBe(wanted.find((w) => w.lost)?.n ?? 0);
+        const filtered = db.prepare("select coalesce(sum(x), 0) from f left join d on f.k = d.k where w >= 1 and w <= 2").pluck().get();
+        expect(result({ table: "f", measures: [{ formula: "coalesce(sum(x), 0)", as: "s" }], filters: [{ column: "w", from: 1, to: 2 }] }, joined).totals.s).toBeCloseTo(
+          filtered as number,
+        );
+      },
+    ),
+    { numRuns: 150, seed: 5 },
+  );
 });
