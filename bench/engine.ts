@@ -86,7 +86,12 @@ const cases: { label: string; query: QueryInput; sql: string; sqlite?: string | 
   },
   { label: "count(distinct) of a text", query: { measures: [{ formula: "count(distinct ticket)", as: "a" }] }, sql: "select count(distinct ticket) from rows" },
   { label: "count(distinct) of a number", query: { measures: [{ formula: "count(distinct code)", as: "a" }] }, sql: "select count(distinct code) from rows" },
-  { label: "median", query: { measures: [{ formula: "median(revenue)", as: "a" }], splits: [{ column: "route" }] }, sql: "select route, median(revenue) from rows group by route", sqlite: null },
+  {
+    label: "median",
+    query: { measures: [{ formula: "median(revenue)", as: "a" }], splits: [{ column: "route" }] },
+    sql: "select route, median(revenue) from rows group by route",
+    sqlite: null,
+  },
   {
     label: "two splits, 10,008 groups",
     query: { measures: [{ formula: "sum(revenue)", as: "a" }], splits: [{ column: "route" }, { column: "vessel" }] },
@@ -133,7 +138,11 @@ for (const { label, query, sql, sqlite: sqliteSql } of cases) {
   console.log(`${label.padEnd(40)} engine ${ms(ours).padStart(9)}, DuckDB ${ms(theirs).padStart(9)}, ratio ${(ours / theirs).toFixed(2)}${besideLite}`);
 }
 if (!only) {
-  const visuals = ["route", "vessel", "day"].flatMap((column) => ["sum(passengers)", "avg(delay)", "max(revenue)", "count(*)"].map((formula) => ask({ ...three, measures: [{ formula, as: "v" }], splits: [{ column, ...(column === "day" ? { by: "month" as const } : {}) }] })));
+  const visuals = ["route", "vessel", "day"].flatMap((column) =>
+    ["sum(passengers)", "avg(delay)", "max(revenue)", "count(*)"].map((formula) =>
+      ask({ ...three, measures: [{ formula, as: "v" }], splits: [{ column, ...(column === "day" ? { by: "month" as const } : {}) }] }),
+    ),
+  );
   const one = timed(() => run([visuals[0]]), times, 2);
   const all = timed(() => run(visuals), times, 2);
   console.log(`twelve visuals over one table and filter    ${ms(all)}, one of them ${ms(one)}: ${(all / one).toFixed(2)} times`);

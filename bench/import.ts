@@ -1,6 +1,7 @@
 // Import of a CSV with a million rows and eight columns beside the bare parser over the same file, its peak memory, and opening the table again.
-import { createReadStream, createWriteStream, mkdirSync, mkdtempSync, rmSync } from "node:fs";
+
 import { once } from "node:events";
+import { createReadStream, createWriteStream, mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { parse } from "csv-parse";
