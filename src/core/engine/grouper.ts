@@ -110,18 +110,21 @@ function crossed(first: Keying, second: Keying): Grouper {
 function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying {
   const keys: Value[] = [];
   if (data.type === "text") {
-    const groupOfCode = new Int32Array(data.dictionary.length + 1).fill(-1);
+    const { codes, dictionary } = data;
+    const groupOfCode = new Int32Array(dictionary.length + 1).fill(-1);
+    const begin = (code: number): number => {
+      const group = keys.push(code < 0 ? null : dictionary[code]) - 1;
+      groupOfCode[code + 1] = group;
+      return group;
+    };
     return {
       keys,
       assign: ({ rows, length }, groups) => {
+        const [all, known] = [codes, groupOfCode];
         for (let i = 0; i < length; i++) {
-          const code = data.codes[rows[i]];
-          let group = groupOfCode[code + 1];
-          if (group < 0) {
-            group = keys.push(code < 0 ? null : data.dictionary[code]) - 1;
-            groupOfCode[code + 1] = group;
-          }
-          groups[i] = group;
+          const code = all[rows[i]];
+          const group = known[code + 1];
+          groups[i] = group < 0 ? begin(code) : group;
         }
       },
     };
