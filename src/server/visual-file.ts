@@ -3,6 +3,7 @@ import type { Filter, Result } from "@/core/engine/query";
 import type { Value } from "@/core/formula/value";
 import { pictureOf } from "@/core/kinds/picture";
 import { toQuery, toVisualData } from "@/core/kinds/visual-data";
+import { offeredColumns } from "@/core/project/offered";
 import type { Project, Visual } from "@/core/project/schema";
 import { sceneToPng } from "@/render/png";
 import { sceneToSvg } from "@/render/svg-text";
@@ -37,7 +38,7 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
   const inputs: Record<string, Value> = {};
   const filters: Filter[] = [];
   const measure = project.measures.find((m) => m.id === visual.value);
-  const table = project.tables.find((t) => t.name.toLowerCase() === measure?.table?.toLowerCase());
+  const columns = offeredColumns(project, measure?.table ?? null);
   for (const key of new Set(params.keys())) {
     const [kind, name] = [key.slice(0, key.indexOf(".")), key.slice(key.indexOf(".") + 1)];
     if (kind === "input") {
@@ -45,11 +46,11 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
       if (!input) throw new HttpError(400, "unknown_input", `There is no input called “${name}”.`);
       inputs[input.name] = valueFrom(params.get(key) ?? "", input.type, key);
     } else if (kind === "filter") {
-      const column = table?.columns.find((c) => c.name.toLowerCase() === name.toLowerCase());
-      if (!column) throw new HttpError(400, "unknown_column", `The table ${table?.name ?? ""} has no column “${name}” to filter by.`);
+      const column = columns.find((c) => c.name.toLowerCase() === name.toLowerCase());
+      if (!column) throw new HttpError(400, "unknown_column", `The table ${measure?.table ?? ""} has no column “${name}” to filter by, and no link leads to one.`);
       const values = params.getAll(key);
-      const years = column.reading.type === "date" && values.every((v) => /^\d{4}$/.test(v));
-      filters.push(years ? { column: column.name, by: "year", in: values.map(Number) } : { column: column.name, in: values.map((v) => valueFrom(v, column.reading.type, key)) });
+      const years = column.type === "date" && values.every((v) => /^\d{4}$/.test(v));
+      filters.push(years ? { column: column.name, by: "year", in: values.map(Number) } : { column: column.name, in: values.map((v) => valueFrom(v, column.type, key)) });
     }
   }
   return { inputs, filters };

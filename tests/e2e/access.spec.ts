@@ -26,6 +26,9 @@ for (const theme of ["light", "night"]) {
     await openDemo(page);
     await expect(page.getByRole("cell", { name: "Ferrow Isle" }).first()).toBeVisible();
     expect(await problems(page)).toEqual([]);
+    await page.getByRole("button", { name: /^Links/ }).click();
+    await expect(page.getByText("all 114\u2009424 rows match").first()).toBeVisible();
+    expect(await problems(page), "links").toEqual([]);
     for (const step of ["Measures", "Visuals", "Boards", "Hand-off"] as const) {
       await goTo(page, step);
       await expect(page.getByText("Ferrow Isle", { exact: true }).first()).toBeVisible();

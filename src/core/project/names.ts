@@ -8,6 +8,12 @@ const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 /** What names in formulas and sentences are read against. */
 export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs">;
 
+/** The type of a derived column; "null" while its formula has a problem. */
+function typeOfDerived(formula: string, scope: Scope, table: string, column: string): ScopeColumn["type"] {
+  const checked = checkFormula(formula, scope, table, "derived", [`${table}.${column}`]);
+  return checked.expr ? checked.type : "null";
+}
+
 const scopes = new WeakMap<object, { of: Named; scope: Scope }>();
 
 /** The scope in which a project's formulas are checked. The same parts of a document give the same scope. */
@@ -26,7 +32,7 @@ export function scopeOf(project: Named): Scope {
     inputs: project.inputs.map(({ name, type }) => ({ name, type })),
     links: project.links.map(({ table, column, to, key }) => ({ table, column, to, key })),
   };
-  for (const t of scope.tables) for (const c of t.columns) if (c.formula !== undefined) c.type = checkFormula(c.formula, scope, t.name, "derived", [`${t.name}.${c.name}`]).type;
+  for (const t of scope.tables) for (const c of t.columns) if (c.formula !== undefined) c.type = typeOfDerived(c.formula, scope, t.name, c.name);
   scopes.set(project.tables, { of: { tables: project.tables, links: project.links, measures: project.measures, inputs: project.inputs }, scope });
   return scope;
 }

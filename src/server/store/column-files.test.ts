@@ -1,0 +1,67 @@
+import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import fc from "fast-check";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { madeTable } from "@/core/data/made-table";
+import type { Reading } from "@/core/data/reading-schema";
+import { settings } from "../settings";
+import { readColumnFile, writeColumnFile } from "./column-files";
+import { removeTableFiles, tableFiles } from "./table-files";
+
+const before = settings.data;
+beforeAll(() => {
+  settings.data = mkdtempSync(join(tmpdir(), "cavlo-columns-"));
+  mkdirSync(join(settings.data, "tables"));
+});
+afterAll(() => {
+  rmSync(settings.data, { recursive: true });
+  settings.data = before;
+});
+const data = madeTable("t", {
+  text: ["text", ["é", null, "line\nbreak", "é", ""]],
+  number: ["number", [1.5, null, -0, 1e300, 3]],
+  date: ["date", [20000, null, -5, 0, 1]],
+  boolean: ["boolean", [true, null, false, false, true]],
+  timestamp: ["timestamp", [1, null, 3, 4, 5]],
+}).columns;
+const reading = (type: string) => ({ type }) as Reading;
+
+describe("files of typed columns", () => {
+  it("give back every type as it was", () => {
+    for (const [at, column] of data.entries()) {
+      writeColumnFile("whole", at, reading(column.data.type), column.data);
+      expect(readColumnFile("whole", at, reading(column.data.type), 5)).toEqual(column.data);
+    }
+    expect(readdirSync(tableFiles("whole").columns).some((f) => f.endsWith(".part"))).toBe(false);
+    removeTableFiles("whole");
+    expect(readColumnFile("whole", 0, reading("text"), 5)).toBeNull();
+  });
+
+  it("of another reading or number of rows are not taken", () => {
+    writeColumnFile("other", 1, { type: "number", decimal: "," }, data[1].data);
+    expect(readColumnFile("other", 1, { type: "number", decimal: "." }, 5)).toBeNull();
+    expect(readColumnFile("other", 1, { type: "number", decimal: "," }, 6)).toBeNull();
+  });
+
+  it("that are cut short, changed or no column at all are passed over and removed, never half-read", () => {
+    const texts = data[0].data;
+    writeColumnFile("broken", 0, reading("text"), texts);
+    const [name] = readdirSync(tableFiles("broken").columns);
+    const file = join(tableFiles("broken").columns, name);
+    const sound = readFileSync(file);
+    fc.assert(
+      fc.property(fc.nat(sound.length - 1), fc.nat(255), fc.boolean(), (at, byte, cut) => {
+        const bytes = cut ? sound.subarray(0, at) : Buffer.from(sound);
+        if (!cut) bytes[at] = byte;
+        writeFileSync(file, bytes);
+        const read = readColumnFile("broken", 0, reading("text"), 5);
+        if (read === null) return;
+        // A changed byte inside a value or a text cannot be told; what is read is still a column.
+        expect(read.type).toBe("text");
+        if (read.type === "text") for (const code of read.codes) expect(code < read.dictionary.length).toBe(true);
+      }),
+      { numRuns: 300, seed: 9 },
+    );
+  });
+});
