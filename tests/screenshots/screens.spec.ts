@@ -12,8 +12,12 @@ const shoot = (page: Page, name: string) => page.screenshot({ path: `${folder}/$
 
 test("the main views", async ({ page }) => {
   await open(page, "data", "Ferrow Isle");
+  await page.getByRole("table", { name: "sailings" }).getByRole("button", { name: "route", exact: true }).click();
   await shoot(page, "data");
-  await open(page, "measures?measure=on_time_rate", "Ferrow Isle");
+  await page.getByRole("button", { name: /^Links/ }).click();
+  await expect(page.getByText(/all .* rows match/).first()).toBeVisible();
+  await shoot(page, "data-links");
+  await open(page, "measures?measure=load_factor", "Ferrow Isle");
   await shoot(page, "measures");
   await open(page, "visuals?visual=passengers-by-route", "Ferrow Isle");
   await shoot(page, "visuals-donut");

@@ -56,8 +56,8 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
   return (
     <section aria-label="Answers" className="mt-5 flex min-h-0 flex-1 flex-col">
       <div className="flex items-center gap-2 pb-2">
-        <span className="text-sm text-muted">Split by</span>
-        <div className="w-56">
+        <span className="text-sm whitespace-nowrap text-muted">Split by</span>
+        <div className="w-56 min-w-0">
           <Choose label="Split by" value={current?.value ?? ""} options={options} onChange={setChosen} />
         </div>
         {answer && (
@@ -71,7 +71,7 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
           </div>
         )}
         {answer && (
-          <span className="text-sm text-muted">
+          <span className="text-sm whitespace-nowrap text-muted">
             {answer.scanned.toLocaleString("en").replaceAll(",", "\u2009")} rows · {answer.ms < 10 ? answer.ms.toFixed(1) : Math.round(answer.ms)} ms
           </span>
         )}

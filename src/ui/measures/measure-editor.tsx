@@ -3,6 +3,7 @@ import Link from "next/link";
 import { useMemo } from "react";
 import { toast } from "sonner";
 import { checkFormula } from "@/core/formula/check";
+import { tablesOf } from "@/core/formula/expr";
 import { changeMeasure, removeMeasure, usesOfMeasure } from "@/core/project/edits";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
@@ -30,6 +31,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const table = tables.find((t) => t.name.toLowerCase() === measure.table?.toLowerCase());
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
   const sound = checked.expr !== null;
+  const read = checked.expr ? tablesOf(checked.expr) : [];
   const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
   const now = answer && !("error" in answer) ? answer.totals[measure.name] : null;
   const set = (change: Partial<Omit<Measure, "id">>, group?: string) => apply(changeMeasure(measure.id, change), group);
@@ -70,10 +72,10 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
             <span className="text-muted">
               <span className="mr-1.5 inline-block size-2 rounded-full bg-good" />
               {TYPE_SAYS[checked.type]}
-              {table && (
+              {read.length > 0 && (
                 <>
                   {" "}
-                  from <strong>{table.name}</strong>
+                  from <strong>{read.join(" and ")}</strong>
                 </>
               )}
               , now <strong className="font-mono text-ink">{answer && !("error" in answer) ? shownValue(now, measure) : "…"}</strong>

@@ -41,7 +41,7 @@ function formOf(filter: Filter): Form {
 /** The filter that a form begins with; null where it does nothing until something is chosen. */
 function begun(form: Form, column: string): Filter | null {
   if (form === "empty" || form === "filled") return { column, isNull: form === "empty" };
-  return form === "relative" ? { column, relative: { unit: "month", from: -3, to: -1, anchor: "today" } } : null;
+  return form === "relative" ? { column, relative: { unit: "month", from: -3, to: -1, anchor: "newest" } } : null;
 }
 
 function Values({ column, by, chosen, onChange }: { column: OfferedColumn; by?: "year" | "month"; chosen: Value[]; onChange: (chosen: Value[]) => void }) {
