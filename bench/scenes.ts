@@ -28,6 +28,7 @@ function data(rows: number, more: Partial<VisualData> = {}): VisualData {
     title: "Passengers by route",
     subtitle: "{total} carried",
     names,
+    notes: [],
     problem: null,
     ...more,
   };

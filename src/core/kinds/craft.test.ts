@@ -30,6 +30,7 @@ function dataOf(values: (number | null)[], more: Partial<VisualData> = {}): Visu
     splitLabel: null,
     title: "Passengers by route",
     subtitle: "{total} carried",
+    notes: [],
     problem: null,
     names: {
       value: write(total),

@@ -29,6 +29,8 @@ export interface VisualData {
   subtitle: string;
   /** What names in templates stand for. */
   names: Record<string, TemplateValue>;
+  /** What a reader of the numbers should know besides, such as a filter that leaves a table whole. */
+  notes: string[];
   /** What is missing in the sentence, or what went wrong; then nothing is drawn but this. */
   problem: string | null;
 }
@@ -103,6 +105,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   title: visual.name,
   subtitle: "",
   names: {},
+  notes: [],
   problem,
 });
 
@@ -172,6 +175,7 @@ export function toVisualData(visual: Visual, project: Named, result: Result | { 
     title: visual.title,
     subtitle: visual.subtitle,
     names,
+    notes: result.unfiltered.map(({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`),
     problem: null,
   };
 }

@@ -19,6 +19,7 @@ function data(total: number, more: Partial<VisualData> = {}): VisualData {
     title: "A",
     subtitle: "",
     names: { value: { value: total, format }, total: { value: total, format } },
+    notes: [],
     problem: null,
     ...more,
   };

@@ -122,6 +122,14 @@ describe("reading XLSX", () => {
     const used = process.memoryUsage().rss;
     await problem(claiming(50), "lying.xlsx");
     expect(process.memoryUsage().rss - used).toBeLessThan(90_000_000);
+    const withCell = (at: string) => {
+      const files = unzipSync(bytes);
+      const sheet = Object.keys(files).find((f) => f.startsWith("xl/worksheets/sheet")) as string;
+      const xml = new TextDecoder().decode(files[sheet]).replace("</sheetData>", `<row r="${/\d+/.exec(at)?.[0]}"><c r="${at}"><v>1</v></c></row></sheetData>`);
+      return zipSync({ ...files, [sheet]: strToU8(xml) });
+    };
+    expect(await problem(withCell("XFD5"), "wide.xlsx")).toContain("cells in 16384 columns");
+    expect(await problem(withCell("ZZ1048576"), "large.xlsx")).toContain("spans 1048576 rows and 702 columns");
     expect(await problem(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0]), "old.xls")).toContain("old workbook");
   }, 30_000);
 });

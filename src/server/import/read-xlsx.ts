@@ -5,9 +5,10 @@ import { isoDate, isoTimestamp } from "@/core/formula/calendar";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { ImportOptions, ReadTable } from "./read-table";
-import { RowTaker } from "./row-taker";
+import { MAX_COLUMNS, RowTaker } from "./row-taker";
 
 const MOST_UNPACKED = 500_000_000;
+const MOST_CELLS = 30_000_000;
 const DAY_MS = 86_400_000;
 
 interface Area {
@@ -79,6 +80,21 @@ function mergesOf(sheet: Uint8Array): Area[] {
   }));
 }
 
+/** Refuses a sheet whose cells span so large a grid that reading it would fill the memory, however few cells there are. */
+function checkGrid(sheet: Uint8Array, name: string): void {
+  let [columns, rows] = [0, 0];
+  for (const [, letters, row] of strFromU8(sheet).matchAll(/<(?:\w+:)?c\s[^>]*?r="([A-Z]+)(\d+)"/g)) {
+    columns = Math.max(columns, columnNumber(letters) + 1);
+    rows = Math.max(rows, Number(row));
+  }
+  if (columns > MAX_COLUMNS)
+    throw new ImportProblem(`The sheet ${name} has cells in ${columns} columns; at most ${MAX_COLUMNS} can be brought in. Delete what stands far to the right and save it again.`);
+  if (columns * rows > MOST_CELLS)
+    throw new ImportProblem(
+      `The sheet ${name} spans ${rows} rows and ${columns} columns, more than can be read at once. Delete what stands far below, or save the sheet as CSV and bring in that file.`,
+    );
+}
+
 function cellOf(value: unknown): Cell {
   if (value === null || value === undefined || value === "") return null;
   if (value instanceof Date) {
@@ -127,6 +143,7 @@ export async function readXlsx(id: string, path: string, options: ImportOptions,
   const sheet = sheets.find((s) => s.name === options.sheet) ?? sheets[0];
   if (options.sheet !== undefined && sheet.name !== options.sheet)
     throw new ImportProblem(`The workbook has no sheet called “${options.sheet}”. It has ${sheets.map((s) => s.name).join(", ")}.`);
+  checkGrid(files[sheet.path], sheet.name);
   const merges = mergesOf(files[sheet.path]);
   progress(0.2);
   let data: unknown[][];

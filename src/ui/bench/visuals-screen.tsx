@@ -117,6 +117,11 @@ export function VisualsScreen() {
         <div className="flex min-h-0 min-w-0 flex-col">
           <div className="border-b border-rule px-5 py-2.5">
             <Sentence visual={visual} data={data} />
+            {data.notes.map((note) => (
+              <p key={note} className="mt-1 text-sm text-muted">
+                {note}
+              </p>
+            ))}
             {failed.map(({ measure, proof, text }) => (
               <p key={proof.id} role="status" className="mt-1 text-sm text-signal">
                 A proof of{" "}

@@ -7,6 +7,7 @@ import { addDerived } from "@/core/project/table-edits";
 import type { TableProfile } from "@/server/compute/protocol";
 import { filterText } from "../shared/filter-text";
 import { freeLabel } from "../shared/ids";
+import { useLate } from "../shared/late";
 import { useProject } from "../shared/project-context";
 import { type RowOrder, shownColumns, TableRows } from "./table-rows";
 
@@ -27,6 +28,8 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
   const [order, setOrder] = useState<RowOrder | null>(null);
   const [find, setFind] = useState("");
   const wanted = useDeferredValue(find);
+  // What is there at once needs no word.
+  const reading = useLate(profile === null, 300);
   const columns = shownColumns(table, profile);
   const hidden = table.columns.length + table.derived.length - columns.length;
   const names = [...table.columns, ...table.derived].map((c) => c.name);
@@ -71,6 +74,11 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
           </ul>
         )}
       </div>
+      {reading && (
+        <div role="status" className="flex items-center gap-2 px-4 pb-2 text-sm text-muted">
+          <progress aria-label={`Reading the columns of ${table.name}`} className="h-1.5 w-40 accent-verdigris" /> Reading the columns …
+        </div>
+      )}
       <TableRows table={table} profile={profile} chosen={chosen} onChoose={onChoose} order={sortable} onOrder={setOrder} find={wanted} filters={standing} />
     </>
   );

@@ -1,5 +1,6 @@
 "use client";
 import type { NumberFormat } from "@/core/project/schema";
+import { formatNumber } from "@/core/scene/number-format";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 
@@ -24,7 +25,15 @@ const LOCALES = [
   { value: "de-CH", label: "1’234.5" },
 ];
 
-/** The dials of a number format. */
+/** Numbers of usual size, one below zero among them, that show what a format does. */
+const SAMPLES: Record<NumberFormat["style"], number[]> = {
+  number: [0.5, 1234.5, -9_876_543],
+  currency: [0.5, 1234.5, -9_876_543],
+  percent: [0.034, 0.987, -1.12],
+  duration: [0.5, 95, 4321],
+};
+
+/** The dials of a number format, with a preview. */
 export function FormatControls({ format, onChange }: { format: NumberFormat; onChange: (format: NumberFormat) => void }) {
   const set = (change: Partial<NumberFormat>) => onChange({ ...format, ...change });
   return (
@@ -76,6 +85,11 @@ export function FormatControls({ format, onChange }: { format: NumberFormat; onC
           </div>
         )}
       </Labelled>
+      <p role="group" aria-label="Preview" className="flex justify-between gap-2 rounded-sm bg-well px-2 py-1.5 font-mono text-sm">
+        {SAMPLES[format.style].map((n) => (
+          <span key={n}>{formatNumber(n, format)}</span>
+        ))}
+      </p>
     </>
   );
 }

@@ -97,7 +97,7 @@ export function Header() {
 
   return (
     <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4 max-lg:gap-2">
-      <Link href="/" className="flex items-center gap-2 rounded-sm text-lg font-bold" style={{ fontStretch: "118%" }} aria-label="Cavlo, all projects">
+      <Link href="/" prefetch={false} className="flex items-center gap-2 rounded-sm text-lg font-bold" style={{ fontStretch: "118%" }} aria-label="Cavlo, all projects">
         <Mark /> cavlo
       </Link>
       <span className="h-5 w-px bg-rule" />
