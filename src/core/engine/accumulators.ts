@@ -16,6 +16,8 @@ export interface GroupedRows {
  * for count(*)), and optionally a filter (a row counts where it is not 0).
  */
 export interface Accumulator {
+  /** Whether the argument's values may be given where they lie (`at` of a vector). */
+  readonly takesPlaces?: boolean;
   add(rows: GroupedRows, argument: Vector | null, filter: Uint8Array | null, by: Vector | null): void;
   /** The same aggregate for coarser groups: group g here belongs to group `into[g]` there. */
   merge(into: Int32Array, groups: number): Accumulator;
@@ -57,6 +59,19 @@ class Count implements Accumulator {
   }
 }
 
+function addPlaced(sums: Float64Array, counts: Int32Array, numbers: Float64Array, at: Int32Array, groups: Int32Array, length: number): void {
+  for (let i = 0; i < length; i++) {
+    const x = numbers[at[i]];
+    if (x !== x) continue;
+    const g = groups[i];
+    sums[g] += x;
+    counts[g]++;
+  }
+}
+
+/** The values at some places, written out. */
+const placed = (numbers: Float64Array, at: Int32Array, length: number) => Float64Array.from({ length }, (_, i) => numbers[at[i]]);
+
 function addWhole(sums: Float64Array, counts: Int32Array, numbers: Float64Array, groups: Int32Array, length: number, filter: Uint8Array | null): void {
   if (filter === null) {
     for (let i = 0; i < length; i++) {
@@ -82,6 +97,7 @@ function addWhole(sums: Float64Array, counts: Int32Array, numbers: Float64Array,
  * Summen, ZAMM 54, 1974), so that the order of the rows does not show; the mean is the same sum over the count.
  */
 class Sum implements Accumulator {
+  readonly takesPlaces = true;
   sums = new Float64Array(0);
   lost = new Float64Array(0);
   counts = new Int32Array(0);
@@ -94,14 +110,15 @@ class Sum implements Accumulator {
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
     const { sums, lost, counts } = this;
-    const { numbers, whole } = argument as { numbers: Float64Array; whole?: boolean };
+    const { numbers, at, whole } = argument as { numbers: Float64Array; at?: Int32Array; whole?: boolean };
     if (whole) {
       // Sums of whole numbers lose nothing, so there is nothing to compensate.
-      addWhole(sums, counts, numbers, groups, length, filter);
+      if (at && filter === null) addPlaced(sums, counts, numbers, at, groups, length);
+      else addWhole(sums, counts, at ? placed(numbers, at, length) : numbers, groups, length, filter);
       return;
     }
     for (let i = 0; i < length; i++) {
-      const x = numbers[i];
+      const x = at ? numbers[at[i]] : numbers[i];
       if (x !== x || (filter !== null && filter[i] === 0)) continue;
       const g = groups[i];
       const s = sums[g];
@@ -137,41 +154,49 @@ class Sum implements Accumulator {
 }
 
 class NumberExtreme implements Accumulator {
+  /** The best of each group; what no value can be stands for a group without one. */
   best = new Float64Array(0);
+  private readonly none: number;
   constructor(
     readonly sign: 1 | -1,
     readonly type: ValueType,
-  ) {}
+  ) {
+    this.none = sign === 1 ? Number.NEGATIVE_INFINITY : Number.POSITIVE_INFINITY;
+  }
   private reserve(size: number): void {
     const before = this.best.length;
     this.best = grown(this.best, size);
-    this.best.fill(Number.NaN, before);
+    this.best.fill(this.none, before);
   }
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
-    this.takeAll(groups, length, (argument as { numbers: Float64Array }).numbers, filter);
-  }
-  /** A null (NaN) is neither larger nor smaller than anything; a group without a value takes any that is one. */
-  private takeAll(groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
-    const { best, sign } = this;
-    for (let i = 0; i < length; i++) {
-      if (filter !== null && filter[i] === 0) continue;
-      const x = numbers[i];
-      const b = best[groups[i]];
-      if ((sign === 1 ? x > b : x < b) || (b !== b && x === x)) best[groups[i]] = x;
-    }
+    const { numbers: values } = argument as { numbers: Float64Array };
+    if (this.sign === 1) takeLargest(this.best, groups, length, values, filter);
+    else takeSmallest(this.best, groups, length, values, filter);
   }
   merge(into: Int32Array, groups: number): Accumulator {
     const merged = new NumberExtreme(this.sign, this.type);
     merged.reserve(groups);
-    merged.takeAll(into, Math.min(into.length, this.best.length), this.best, null);
+    const take = this.sign === 1 ? takeLargest : takeSmallest;
+    take(merged.best, into, Math.min(into.length, this.best.length), this.best, null);
     return merged;
   }
   result(group: number): Value {
     const x = this.best[group];
-    if (x === undefined || x !== x) return null;
+    if (x === undefined || x === this.none) return null;
     return this.type === "boolean" ? x === 1 : x;
   }
+}
+
+/** A null (NaN) is neither larger nor smaller than anything. */
+function takeLargest(best: Float64Array, groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
+  if (filter === null) for (let i = 0; i < length; i++) if (numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null) for (let i = 0; i < length; i++) if (filter[i] !== 0 && numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+}
+
+function takeSmallest(best: Float64Array, groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
+  if (filter === null) for (let i = 0; i < length; i++) if (numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null) for (let i = 0; i < length; i++) if (filter[i] !== 0 && numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
 }
 
 class TextExtreme implements Accumulator {

@@ -9,7 +9,7 @@ import { compileMask, type Mask } from "./mask";
 import { QueryError } from "./query";
 import { type PlacedFilter, selectorOf } from "./selection";
 import type { Source } from "./source";
-import { BLOCK, type Block, compileRow, type Kernel } from "./vector";
+import { BLOCK, type Block, compileRow, type Kernel, placedKernel } from "./vector";
 
 export type Aggregate = Expr & { op: "aggregate" };
 
@@ -62,9 +62,19 @@ function tooManyGroups({ grouper }: { grouper: Grouper }, rows: number, select: 
 class SharedKernels {
   private readonly kernels = new Map<string, Kernel>();
   private readonly masks = new Map<string, Mask>();
+  /** How many aggregates of the pass want an argument. */
+  private readonly wanted = new Map<string, number>();
   private block = 0;
 
-  constructor(private readonly source: Source) {}
+  constructor(
+    private readonly source: Source,
+    aggregates: Aggregate[],
+  ) {
+    for (const { arg } of aggregates) {
+      const key = JSON.stringify(arg);
+      this.wanted.set(key, (this.wanted.get(key) ?? 0) + 1);
+    }
+  }
 
   /** Says that another block begins. */
   next(): void {
@@ -91,6 +101,13 @@ class SharedKernels {
     return made;
   };
 
+  /** An aggregate's accumulator with the kernel of its argument: a column's values where they lie, where the accumulator can take them so and nothing else in the pass wants them. */
+  gathering(a: Aggregate): { accumulator: Accumulator; argument: Kernel | null } {
+    const accumulator = accumulatorOf(a);
+    const inPlace = a.arg && accumulator.takesPlaces && !a.filter && this.wanted.get(JSON.stringify(a.arg)) === 1 ? placedKernel(a.arg, this.source) : null;
+    return { accumulator, argument: inPlace ?? (a.arg && this.kernel(a.arg)) };
+  }
+
   mask(expr: Expr): Mask {
     const key = JSON.stringify(expr);
     const known = this.masks.get(key);
@@ -108,7 +125,10 @@ class SharedKernels {
 export function scanTable(source: Source, filters: PlacedFilter[], groupings: { splits: PlacedSplit[]; aggregates: Aggregate[] }[], today: Value): Gathered[] {
   const { rows } = source.table;
   const select = selectorOf(source, filters, today);
-  const shared = new SharedKernels(source);
+  const shared = new SharedKernels(
+    source,
+    groupings.flatMap((g) => g.aggregates),
+  );
   const jobs = groupings.map(({ splits, aggregates }) => {
     const columns = splits.map(({ place, by }) => {
       const column = source.column(place.table, place.column);
@@ -123,8 +143,7 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
       counts: columns.some(({ column }) => column.rows) ? accumulatorOf(ROW_COUNT) : null,
       parts: [...unique].map(([key, a]) => ({
         key,
-        accumulator: accumulatorOf(a),
-        argument: a.arg && shared.kernel(a.arg),
+        ...shared.gathering(a),
         by: a.by && shared.kernel(a.by),
         filter: a.filter && shared.mask(a.filter),
       })),

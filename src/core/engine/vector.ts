@@ -19,9 +19,11 @@ export interface Block {
  * The values of an expression over a block. Numbers, days, milliseconds and booleans (0 or 1) are doubles with
  * NaN for null, which no formula yields otherwise; texts are codes into a dictionary (-1 is null). `whole` promises that all
  * numbers are whole and so small that any sum of them is exact, `within` that all values or codes lie in a range; a vector without
- * them may still be so.
+ * them may still be so. Where `at` is there, value i is `numbers[at[i]]`; only who asks for it with `placedKernel` gets such a vector.
  */
-export type Vector = { numbers: Float64Array; whole?: boolean; within?: ColumnRange["within"] } | { codes: Int32Array; dictionary: string[]; within?: ColumnRange["within"] };
+export type Vector =
+  | { numbers: Float64Array; at?: Int32Array; whole?: boolean; within?: ColumnRange["within"] }
+  | { codes: Int32Array; dictionary: string[]; within?: ColumnRange["within"] };
 
 /** Computes an expression for the rows of a block. The vector is reused by the next call. */
 export type Kernel = (block: Block) => Vector;
@@ -59,6 +61,19 @@ function columnKernel(data: ColumnData): Kernel {
     }
     return vector;
   };
+}
+
+/**
+ * The values of a column of numbers where they lie, for who reads them once and in order; null where the expression is not such a
+ * column. It saves writing them out for each block.
+ */
+export function placedKernel(expr: Expr, source: Source): Kernel | null {
+  if (expr.op !== "column") return null;
+  const { data } = source.column(expr.table, expr.column);
+  if (data.type !== "number") return null;
+  const { exact: whole, within } = columnRange(data);
+  const { values } = data;
+  return ({ rows, length, start }) => (start >= 0 ? { numbers: values.subarray(start, start + length), whole, within } : { numbers: values, at: rows, whole, within });
 }
 
 function constantKernel(type: ValueType, value: Value): Kernel {
