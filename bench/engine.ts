@@ -9,7 +9,23 @@ import { isoDate } from "@/core/formula/calendar";
 import { seeded } from "@/demo/random";
 import { median, ms, timed } from "./median";
 
-const { DuckDBInstance } = createRequire(new URL("../bench/package.json", import.meta.url))("@duckdb/node-api") as typeof import("../bench/node_modules/@duckdb/node-api");
+/** What is used of the peer; it is installed with the benchmarks alone, so that its own types are not there for the application. */
+interface Peer {
+  DuckDBInstance: { create(path: string): Promise<{ connect(): Promise<Connection> }> };
+}
+interface Connection {
+  run(sql: string): Promise<unknown>;
+  prepare(sql: string): Promise<{ run(): Promise<{ getRows(): Promise<unknown[]> }> }>;
+  createAppender(table: string): Promise<{
+    appendVarchar(value: string): void;
+    appendDate(value: { days: number }): void;
+    appendDouble(value: number): void;
+    endRow(): void;
+    flushSync(): void;
+  }>;
+}
+
+const { DuckDBInstance } = createRequire(new URL("../bench/package.json", import.meta.url))("@duckdb/node-api") as Peer;
 const ROWS = Number(process.argv[3] ?? 1_000_000);
 const COLUMNS: [string, ColumnType, string][] = [
   ["route", "text", "varchar"],
@@ -42,7 +58,7 @@ for (let i = 0; i < ROWS; i++) {
   for (const [k, value] of [route, vessel, day, passengers, delay, revenue, ticket, code].entries()) builders[k].add(value);
   appender.appendVarchar(route);
   appender.appendVarchar(vessel);
-  appender.appendDate({ days: day } as never);
+  appender.appendDate({ days: day });
   appender.appendDouble(passengers);
   appender.appendDouble(delay);
   appender.appendDouble(revenue);
