@@ -121,3 +121,21 @@ test("the demo's plan meets its sailings by route and by week", async ({ page })
   await page.getByLabel("Split by").selectOption("routes.landing");
   await expect(answers.getByRole("row").filter({ hasText: "Ferrow Stairs" })).toContainText("%");
 });
+
+test("taking away a link, a type or a table says what it breaks", async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole("button", { name: /^Links/ }).click();
+  await page.getByRole("button", { name: "Remove the link from sailings to routes" }).click();
+  await expect(page.getByText("is removed. Passenger kilometres no longer works without it.")).toBeVisible();
+  await expect(page.getByRole("region", { name: "Proposed links" })).toContainText("sailings.route → routes.route");
+  await page.getByRole("button", { name: "Undo" }).first().click();
+  await expect(page.getByRole("region", { name: "Links between tables" })).toContainText("sailings.route → routes.route");
+  await page.getByRole("navigation", { name: "Tables" }).getByRole("button", { name: "survey" }).click();
+  await page.getByRole("table", { name: "survey" }).getByRole("button", { name: "score", exact: true }).click();
+  await page.getByLabel("Read as").selectOption("text");
+  await expect(page.getByText("score is text now; Traveller score does not work with that.")).toBeVisible();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByLabel("Read as")).toHaveValue("number .");
+  await page.getByRole("button", { name: "Remove the table" }).click();
+  await expect(page.getByText("survey is used by Traveller score. Remove or change what uses it first.")).toBeVisible();
+});

@@ -102,12 +102,12 @@ export function planQuery(query: Query, sources: Sources, projectInputs: Record<
   const read = tables.filter((t, i) => i > 0 || own(t).length > 0 || tables.length === 1);
   const parts = read.map((table): Part => {
     const source = sources.of(table);
-    const splits = query.splits.map(({ column, by }, i): PlacedSplit => {
+    const splits = query.splits.map(({ by }, i): PlacedSplit => {
       const place = placeAt(table, splitPlaces[i]);
       if (!place)
         throw new QueryError(
           "no_meeting",
-          `${source.table.name} cannot be split by ${splitPlaces[i].table}.${column}: no link leads there, and it has no column of that name. Link the tables on the Data step.`,
+          `${source.table.name} cannot be split by ${splitPlaces[i].table}.${splitPlaces[i].column}: no link leads there, and it has no column of that name. Link the tables on the Data step.`,
         );
       return { place, by };
     });

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { breaksOf } from "./breaks";
 import { usesOfColumn } from "./column-uses";
 import { scopeOf } from "./names";
 import { offeredColumns } from "./offered";
@@ -136,6 +137,12 @@ describe("tables", () => {
     expect(usesOfColumn(more, "routes", "route")).toEqual(["the link from sailings to routes"]);
     expect(removeDerived("sailings", "big")(more)).toEqual(project);
   });
+});
+
+it("an edit says what it breaks", () => {
+  expect(breaksOf(project, removeLink("l")(project))).toEqual(["Kilometres", "sailings.far", "V"]);
+  expect(breaksOf(project, changeColumn("sailings", "seats", { reading: { type: "text" } })(project))).toEqual(["Kilometres", "sailings.far"]);
+  expect(breaksOf(project, changeColumn("sailings", "seats", { name: "chairs" })(project))).toEqual([]);
 });
 
 describe("offered columns", () => {

@@ -93,7 +93,7 @@ export const Sentence = memo(
         {has("split") && (
           <>
             {split ? ", split by " : ", "}
-            <Phrase label="Split" text={split ? split.label : "split by …"} tone={split ? "data" : "missing"}>
+            <Phrase label="Split" text={split ? split.label : visual.split ? `split by ${visual.split.column}, which is gone` : "split by …"} tone={split ? "data" : "missing"}>
               {(close) => (
                 <OptionList
                   label="Split"

@@ -3,6 +3,7 @@ import { Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Reading } from "@/core/data/reading-schema";
+import { breaksOf } from "@/core/project/breaks";
 import type { TableInfo } from "@/core/project/schema";
 import { changeColumn } from "@/core/project/table-edits";
 import type { TableProfile, UnreadCells } from "@/server/compute/protocol";
@@ -34,7 +35,15 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   const [asked, setAsked] = useState<({ reading: Reading } & UnreadCells) | null>(null);
   const read = (reading: Reading) => {
     setAsked(null);
+    const before = store.getState().document;
     apply(changeColumn(table.id, column.name, { reading }));
+    const broken = breaksOf(before, store.getState().document);
+    if (broken.length === 0) return;
+    const names = `${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""}`;
+    toast(`${column.name} is ${reading.type} now; ${names} ${broken.length === 1 ? "does" : "do"} not work with that.`, {
+      duration: 12_000,
+      action: { label: "Undo", onClick: () => store.getState().undo() },
+    });
   };
   /** Cells that the new reading could not read are shown before anything changes. */
   const ask = async (key: string) => {

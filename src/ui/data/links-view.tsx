@@ -5,6 +5,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import type { LinkFacts } from "@/core/engine/link-facts";
 import { type Link, linksProblem } from "@/core/formula/links";
+import { breaksOf } from "@/core/project/breaks";
 import type { TableLink } from "@/core/project/schema";
 import { addLink, removeLink } from "@/core/project/table-edits";
 import { api } from "../shared/api";
@@ -89,8 +90,16 @@ export function LinksView() {
     apply(addLink({ id: newId(), ...link }));
   };
   const remove = (link: TableLink) => {
+    const before = store.getState().document;
     apply(removeLink(link.id));
-    toast(`The link from ${link.table} to ${link.to} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+    const broken = breaksOf(before, store.getState().document);
+    const said = broken.length
+      ? ` ${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""} no longer ${broken.length === 1 ? "works" : "work"} without it.`
+      : "";
+    toast(`The link from ${link.table} to ${link.to} is removed.${said}`, {
+      duration: said ? 12_000 : undefined,
+      action: { label: "Undo", onClick: () => store.getState().undo() },
+    });
   };
   const held = (link: Link) => facts?.links.find((f) => linkName(f.link) === linkName(link));
   return (

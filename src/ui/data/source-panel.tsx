@@ -1,6 +1,7 @@
 "use client";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
+import { breaksOf } from "@/core/project/breaks";
 import { type Misfit, misfitsOf, withReadingsOf } from "@/core/project/replacement";
 import type { TableInfo } from "@/core/project/schema";
 import { removeTable, renameTable, replaceRows } from "@/core/project/table-edits";
@@ -111,8 +112,6 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const apply = useProject((s) => s.apply);
   const projectId = useProject((s) => s.id);
   const tables = useProject((s) => s.document.tables);
-  const allMeasures = useProject((s) => s.document.measures);
-  const measures = allMeasures.filter((m) => m.table?.toLowerCase() === table.name.toLowerCase());
   const store = useProjectStore();
   const { busy, run, cancel } = useRowsWork();
   const [fresh, setFresh] = useState<{ table: TableInfo; misfits: Misfit[] } | null>(null);
@@ -143,9 +142,10 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
     if (read) take(read.table, read.notes);
   };
   const remove = () => {
-    if (measures.length > 0) {
-      const names = measures.map((m) => m.label);
-      toast.error(`${table.name} is used by ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Remove or change these measures first.`);
+    const { document } = store.getState();
+    const names = breaksOf(document, removeTable(table.id)(document));
+    if (names.length > 0) {
+      toast.error(`${table.name} is used by ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Remove or change what uses it first.`);
       return;
     }
     apply(removeTable(table.id));

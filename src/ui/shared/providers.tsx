@@ -11,7 +11,10 @@ export function Providers({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
       {children}
-      <Toaster position="bottom-center" toastOptions={{ style: { fontFamily: "inherit", background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }} />
+      <Toaster
+        position="bottom-center"
+        toastOptions={{ style: { fontFamily: "var(--font-sans)", background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }}
+      />
     </QueryClientProvider>
   );
 }
