@@ -4,6 +4,8 @@ import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "./column";
 export interface ColumnRange {
   /** Every sum of values, or of fewer than all of them, is exact: they are whole and small enough. */
   exact: boolean;
+  /** No row is null. Not known, and so false, for texts and for numbers that are not whole. */
+  full: boolean;
   /** All values v have low <= v < low + span; null where they are not whole, or there is none. */
   within: { low: number; span: number } | null;
 }
@@ -14,7 +16,7 @@ const known = new WeakMap<ColumnData, ColumnRange>();
 export function columnRange(data: ColumnData): ColumnRange {
   let range = known.get(data);
   if (!range) {
-    range = data.type === "text" ? { exact: false, within: { low: 0, span: data.dictionary.length } } : rangeOf(data);
+    range = data.type === "text" ? { exact: false, full: false, within: { low: 0, span: data.dictionary.length } } : rangeOf(data);
     known.set(data, range);
   }
   return range;
@@ -23,15 +25,18 @@ export function columnRange(data: ColumnData): ColumnRange {
 function rangeOf(data: Exclude<ColumnData, { type: "text" }>): ColumnRange {
   const { values } = data;
   const none = data.type === "date" ? NULL_DAY : data.type === "boolean" ? NULL_BOOLEAN : Number.NaN;
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  let [low, high, full] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, true];
   for (let i = 0; i < values.length; i++) {
     const x = values[i];
-    if (x === none || x !== x) continue;
-    if (Math.trunc(x) !== x) return { exact: false, within: null };
+    if (x === none || x !== x) {
+      full = false;
+      continue;
+    }
+    if (Math.trunc(x) !== x) return { exact: false, full: false, within: null };
     if (x < low) low = x;
     if (x > high) high = x;
   }
-  if (low > high) return { exact: true, within: null };
+  if (low > high) return { exact: true, full, within: null };
   const exact = Math.max(Math.abs(low), Math.abs(high)) <= Number.MAX_SAFE_INTEGER / values.length;
-  return { exact, within: exact ? { low, span: high - low + 1 } : null };
+  return { exact, full, within: exact ? { low, span: high - low + 1 } : null };
 }

@@ -38,7 +38,8 @@ export const isIdentity = (into: Int32Array): boolean => into.every((to, group) 
 
 export const isNull = (v: Vector, i: number) => ("codes" in v ? v.codes[i] < 0 : v.numbers[i] !== v.numbers[i]);
 
-class Count implements Accumulator {
+/** Counts rows, or those with a value. */
+export class Count implements Accumulator {
   counts = new Int32Array(0);
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.counts = grown(this.counts, size);
@@ -57,6 +58,12 @@ class Count implements Accumulator {
   result(group: number): Value {
     return this.counts[group] ?? 0;
   }
+}
+
+/** Sums of whole numbers without a null: nothing is asked of a row. */
+function addFull(sums: Float64Array, numbers: Float64Array, at: Int32Array | null, groups: Int32Array, length: number): void {
+  if (at === null) for (let i = 0; i < length; i++) sums[groups[i]] += numbers[i];
+  else for (let i = 0; i < length; i++) sums[groups[i]] += numbers[at[i]];
 }
 
 function addPlaced(sums: Float64Array, counts: Int32Array, numbers: Float64Array, at: Int32Array, groups: Int32Array, length: number): void {
@@ -96,24 +103,34 @@ function addWhole(sums: Float64Array, counts: Int32Array, numbers: Float64Array,
  * Sum with Neumaier's compensation (A. Neumaier, Rundungsfehleranalyse einiger Verfahren zur Summation endlicher
  * Summen, ZAMM 54, 1974), so that the order of the rows does not show; the mean is the same sum over the count.
  */
-class Sum implements Accumulator {
+export class Sum implements Accumulator {
   readonly takesPlaces = true;
   sums = new Float64Array(0);
   lost = new Float64Array(0);
-  counts = new Int32Array(0);
+  private own = new Int32Array(0);
+  /** Who counts the rows of each group, where every row has a value and so this need not count for itself; else null. */
+  private rows: Count | null = null;
   constructor(readonly mean: boolean) {}
+  /** Leaves the counting to `rows`: for an argument that is whole and never null, without a filter. */
+  countBy(rows: Count): void {
+    this.rows = rows;
+  }
+  private get counts(): Int32Array {
+    return this.rows ? this.rows.counts : this.own;
+  }
   private reserve(size: number): void {
     this.sums = grown(this.sums, size);
     this.lost = grown(this.lost, size);
-    this.counts = grown(this.counts, size);
+    if (this.rows === null) this.own = grown(this.own, size);
   }
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
-    const { sums, lost, counts } = this;
+    const { sums, lost, own: counts } = this;
     const { numbers, at, whole } = argument as { numbers: Float64Array; at?: Int32Array; whole?: boolean };
     if (whole) {
       // Sums of whole numbers lose nothing, so there is nothing to compensate.
-      if (at && filter === null) addPlaced(sums, counts, numbers, at, groups, length);
+      if (this.rows) addFull(sums, numbers, at ?? null, groups, length);
+      else if (at && filter === null) addPlaced(sums, counts, numbers, at, groups, length);
       else addWhole(sums, counts, at ? placed(numbers, at, length) : numbers, groups, length, filter);
       return;
     }
@@ -133,6 +150,7 @@ class Sum implements Accumulator {
   merge(into: Int32Array, groups: number): Accumulator {
     const merged = new Sum(this.mean);
     merged.reserve(groups);
+    const { counts } = this;
     for (let g = 0; g < Math.min(into.length, this.sums.length); g++) {
       const to = into[g];
       const s = merged.sums[to];
@@ -140,7 +158,7 @@ class Sum implements Accumulator {
       const t = s + x;
       merged.lost[to] += (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s) + this.lost[g];
       merged.sums[to] = t;
-      merged.counts[to] += this.counts[g];
+      merged.own[to] += counts[g];
     }
     return merged;
   }

@@ -33,7 +33,7 @@ function united(parts: Gathered[], splits: number): Gathered {
     return into;
   });
   const accumulators = new Map(parts.flatMap((part, i) => [...mergeAll(part.accumulators, places[i], size)]));
-  return { keys, size, accumulators, counts: parts[0].counts?.merge(places[0], size) ?? null, scanned: parts.reduce((sum, p) => sum + p.scanned, 0) };
+  return { keys, size, accumulators, counts: parts[0].counts.merge(places[0], size), scanned: parts.reduce((sum, p) => sum + p.scanned, 0) };
 }
 
 /** One split on its own: its distinct keys, and everything merged over the other split. */
@@ -72,7 +72,7 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
     of[g] = number;
   }
   const accumulators = single ? gathered.accumulators : mergeAll(gathered.accumulators, of, keys.length);
-  const counts = single ? gathered.counts : gathered.counts?.merge(of, keys.length);
+  const counts = single ? gathered.counts : gathered.counts.merge(of, keys.length);
   const values = plan.measures.map((m) => {
     const value = compileGroup(m.expr, accumulators, whole);
     return keys.map((_, k) => value(k));
@@ -87,7 +87,7 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
   }
   for (const [i, k] of order.entries()) position[k] = i;
   for (const k of others) position[k] = order.length;
-  return { keys, of, accumulators, rows: (k) => (counts?.result(k) ?? 0) as number, values, order, others, position };
+  return { keys, of, accumulators, rows: (k) => counts.result(k) as number, values, order, others, position };
 }
 
 /** The order of keys: by a measure, or by the split's own order; ties always by the split's own order, and nulls last in both directions. */

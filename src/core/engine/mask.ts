@@ -27,6 +27,27 @@ const TESTS: Record<string, Test> = {
     for (let i = 0; i < length; i++) out[i] = Number(a[i] >= b[i]);
   },
 };
+/** The same beside one number. */
+const TESTS_BESIDE: Record<string, (a: Float64Array, c: number, out: Uint8Array, length: number) => void> = {
+  "=": (a, c, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = Number(a[i] === c);
+  },
+  "<>": (a, c, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = Number(a[i] < c) + Number(a[i] > c);
+  },
+  "<": (a, c, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = Number(a[i] < c);
+  },
+  "<=": (a, c, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = Number(a[i] <= c);
+  },
+  ">": (a, c, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = Number(a[i] > c);
+  },
+  ">=": (a, c, out, length) => {
+    for (let i = 0; i < length; i++) out[i] = Number(a[i] >= c);
+  },
+};
 /** The comparison that is true where another is false. */
 const OPPOSITE: Record<string, string> = { "=": "<>", "<>": "=", "<": ">=", "<=": ">", ">": "<=", ">=": "<" };
 
@@ -61,7 +82,18 @@ export function compileMask(expr: Expr, kernelOf: (expr: Expr) => Kernel, wanted
         (fn === "and") === wanted,
       );
     if (Object.hasOwn(TESTS, fn) && args.every((a) => a.type !== "text")) {
-      const test = TESTS[wanted ? fn : OPPOSITE[fn]];
+      const name = wanted ? fn : OPPOSITE[fn];
+      const beside = args[1].op === "constant" && args[1].value !== null ? Number(args[1].value) : null;
+      if (beside !== null) {
+        const test = TESTS_BESIDE[name];
+        const left = kernelOf(args[0]);
+        const out = new Uint8Array(BLOCK);
+        return (block) => {
+          test(numbersOf(left, block), beside, out, block.length);
+          return out;
+        };
+      }
+      const test = TESTS[name];
       const [left, right] = args.map(kernelOf);
       const out = new Uint8Array(BLOCK);
       return (block) => {

@@ -2,14 +2,14 @@ import type { DateBucket } from "../formula/calendar";
 import type { Expr } from "../formula/expr";
 import type { ColumnPlace } from "../formula/meeting";
 import type { Value } from "../formula/value";
-import { type Accumulator, accumulatorOf } from "./accumulators";
+import { type Accumulator, accumulatorOf, Count, Sum } from "./accumulators";
 import { aggregateKey } from "./group-level";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import { compileMask, type Mask } from "./mask";
 import { QueryError } from "./query";
 import { type PlacedFilter, selectorOf } from "./selection";
 import type { Source } from "./source";
-import { BLOCK, type Block, compileRow, type Kernel, placedKernel } from "./vector";
+import { BLOCK, type Block, compileRow, isFullColumn, type Kernel, placedKernel } from "./vector";
 
 export type Aggregate = Expr & { op: "aggregate" };
 
@@ -25,12 +25,10 @@ export interface Gathered {
   keys: Value[][];
   size: number;
   accumulators: Map<string, Accumulator>;
-  /** Rows in each group, where a split goes through a link; else null. */
-  counts: Accumulator | null;
+  /** Rows in each group. */
+  counts: Accumulator;
   scanned: number;
 }
-
-const ROW_COUNT: Aggregate = { op: "aggregate", type: "number", fn: "count", table: "", arg: null, by: null, fraction: null, distinct: false, filter: null };
 
 /** Visits the rows that a selector keeps, block by block; all rows when it is null. The block is the same object each time. */
 function eachBlock(rows: number, select: ReturnType<typeof selectorOf>, visit: (block: Block) => void): void {
@@ -135,19 +133,16 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
       if (by && column.data.type !== "date" && column.data.type !== "timestamp") throw new QueryError("bad_split", `${place.column} is no date, so it has no ${by}.`);
       return { column, by };
     });
+    const rows = new Count();
     const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
-    return {
-      grouper: grouperOf(columns),
-      groups: new Int32Array(BLOCK),
-      // Only rows without a match are ever counted beside what is asked.
-      counts: columns.some(({ column }) => column.rows) ? accumulatorOf(ROW_COUNT) : null,
-      parts: [...unique].map(([key, a]) => ({
-        key,
-        ...shared.gathering(a),
-        by: a.by && shared.kernel(a.by),
-        filter: a.filter && shared.mask(a.filter),
-      })),
-    };
+    const parts = [...unique].map(([key, a]) => {
+      // Rows are counted once for all who need no more than that.
+      if (a.fn === "count" && !a.arg && !a.filter) return { key, accumulator: rows, argument: null, by: null, filter: null };
+      const { accumulator, argument } = shared.gathering(a);
+      if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source)) accumulator.countBy(rows);
+      return { key, accumulator, argument, by: a.by && shared.kernel(a.by), filter: a.filter && shared.mask(a.filter) };
+    });
+    return { grouper: grouperOf(columns), groups: new Int32Array(BLOCK), rows, parts, gathering: parts.filter((p) => p.accumulator !== rows) };
   });
   let scanned = 0;
   eachBlock(rows, select, (block) => {
@@ -157,9 +152,15 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
       job.grouper.assign(block, job.groups);
       if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job, rows, select);
       const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
-      job.counts?.add(grouped, null, null, null);
-      for (const { accumulator, argument, by, filter } of job.parts) accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+      job.rows.add(grouped, null, null);
+      for (const { accumulator, argument, by, filter } of job.gathering) accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
     }
   });
-  return jobs.map(({ grouper, parts, counts }) => ({ keys: grouper.keys, size: grouper.size, accumulators: new Map(parts.map((p) => [p.key, p.accumulator])), counts, scanned }));
+  return jobs.map(({ grouper, parts, rows: counts }) => ({
+    keys: grouper.keys,
+    size: grouper.size,
+    accumulators: new Map(parts.map((p) => [p.key, p.accumulator])),
+    counts,
+    scanned,
+  }));
 }

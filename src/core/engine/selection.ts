@@ -59,27 +59,33 @@ function bucketTest(filter: Extract<Filter, { in: Value[] }>, data: ColumnData):
 /** Narrows row numbers: writes those of `rows[0 .. count)` that it keeps to the front of `out` and gives how many they are. `rows` null stands for the run of rows from `start`. */
 type Narrowing = (rows: Int32Array | null, start: number, count: number, out: Int32Array) => number;
 
+type Stored = Float64Array | Int32Array | Uint8Array;
+
+/** Each row is written, and counted only where it is kept: a branch that goes either way would cost more than the writing. */
+function pickRun(values: Stored, low: number, high: number, start: number, count: number, out: Int32Array): number {
+  let kept = 0;
+  for (let row = start; row < start + count; row++) {
+    const x = values[row];
+    out[kept] = row;
+    kept += Number(x >= low) * Number(x <= high);
+  }
+  return kept;
+}
+
+function pickAmong(values: Stored, low: number, high: number, rows: Int32Array, count: number, out: Int32Array): number {
+  let kept = 0;
+  for (let i = 0; i < count; i++) {
+    const row = rows[i];
+    const x = values[row];
+    out[kept] = row;
+    kept += Number(x >= low) * Number(x <= high);
+  }
+  return kept;
+}
+
 /** Keeps rows whose stored value lies within both limits. A null never does: NaN fails every comparison, and the limits leave out what stands for null. */
-function withinLimits(values: Float64Array | Int32Array | Uint8Array, low: number, high: number): Narrowing {
-  return (rows, start, count, out) => {
-    // Each row is written, and counted only where it is kept: a branch that goes either way would cost more than the writing.
-    let kept = 0;
-    if (rows === null) {
-      for (let row = start; row < start + count; row++) {
-        const x = values[row];
-        out[kept] = row;
-        kept += Number(x >= low) * Number(x <= high);
-      }
-      return kept;
-    }
-    for (let i = 0; i < count; i++) {
-      const row = rows[i];
-      const x = values[row];
-      out[kept] = row;
-      kept += Number(x >= low) * Number(x <= high);
-    }
-    return kept;
-  };
+function withinLimits(values: Stored, low: number, high: number): Narrowing {
+  return (rows, start, count, out) => (rows === null ? pickRun(values, low, high, start, count, out) : pickAmong(values, low, high, rows, count, out));
 }
 
 /** Keeps rows whose text is marked; the mark of null comes first. */

@@ -63,6 +63,13 @@ function columnKernel(data: ColumnData): Kernel {
   };
 }
 
+/** Whether an expression is a column of whole numbers without a null. */
+export function isFullColumn(expr: Expr, source: Source): boolean {
+  if (expr.op !== "column" || expr.type !== "number") return false;
+  const { exact, full } = columnRange(source.column(expr.table, expr.column).data);
+  return exact && full;
+}
+
 /**
  * The values of a column of numbers where they lie, for who reads them once and in order; null where the expression is not such a
  * column. It saves writing them out for each block.
