@@ -106,6 +106,29 @@ function crossed(first: Keying, second: Keying): Grouper {
   };
 }
 
+/** Writes the group of each row's code, -1 where it has none yet; says whether there was such a row. */
+function assignKnown(codes: Int32Array, groupOfCode: Int32Array, rows: Int32Array, length: number, groups: Int32Array): boolean {
+  let all = 0;
+  for (let i = 0; i < length; i++) {
+    const group = groupOfCode[codes[rows[i]] + 1];
+    groups[i] = group;
+    all |= group;
+  }
+  return all < 0;
+}
+
+/** The same for values near each other, by their distance from the lowest; a null lies outside the table. */
+function assignNear(values: ArrayLike<number>, low: number, table: Int32Array, rows: Int32Array, length: number, groups: Int32Array): boolean {
+  let all = 0;
+  for (let i = 0; i < length; i++) {
+    const at = values[rows[i]] - low;
+    const group = at >= 0 && at < table.length ? table[at] : -1;
+    groups[i] = group;
+    all |= group;
+  }
+  return all < 0;
+}
+
 /** Keys by the values of a column; dates and timestamps by the bucket when one is given. */
 function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying {
   const keys: Value[] = [];
@@ -120,12 +143,9 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
     return {
       keys,
       assign: ({ rows, length }, groups) => {
-        const [all, known] = [codes, groupOfCode];
-        for (let i = 0; i < length; i++) {
-          const code = all[rows[i]];
-          const group = known[code + 1];
-          groups[i] = group < 0 ? begin(code) : group;
-        }
+        // A group that is not known yet is left at -1 and looked at again, so that the loop over all rows stays bare.
+        const unknown = assignKnown(codes, groupOfCode, rows, length, groups);
+        if (unknown) for (let i = 0; i < length; i++) if (groups[i] < 0) groups[i] = groupOfCode[codes[rows[i]] + 1] < 0 ? begin(codes[rows[i]]) : groupOfCode[codes[rows[i]] + 1];
       },
     };
   }
@@ -144,14 +164,11 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
     keys,
     assign: ({ rows, length }, groups) => {
       const { values } = data;
+      if (near && !assignNear(values, near.low, near.table, rows, length, groups)) return;
       for (let i = 0; i < length; i++) {
+        if (near && groups[i] >= 0) continue;
         const raw = values[rows[i]];
-        let group: number | undefined;
-        if (near) {
-          // A null lies outside the table and gives undefined, as a value does whose group is not known yet (-1).
-          group = near.table[raw - near.low];
-          if (group === undefined || group < 0) group = groupOfRaw.get(raw);
-        } else group = groupOfRaw.get(raw);
+        let group = groupOfRaw.get(raw);
         if (group === undefined) {
           const key = keyOf(rows[i]);
           group = groupOfKey.get(key);

@@ -30,13 +30,22 @@ export type Kernel = (block: Block) => Vector;
 
 const isText = (type: ValueType) => type === "text";
 
+// Loops stand in functions of their own: what a closure has around it is read again at every turn.
+function gatherCodes(codes: Int32Array, rows: Int32Array, length: number, out: Int32Array): void {
+  for (let i = 0; i < length; i++) out[i] = codes[rows[i]];
+}
+
+function gatherNumbers(values: Float64Array, rows: Int32Array, length: number, out: Float64Array): void {
+  for (let i = 0; i < length; i++) out[i] = values[rows[i]];
+}
+
 function columnKernel(data: ColumnData): Kernel {
   if (data.type === "text") {
     const out = new Int32Array(BLOCK);
     const vector = { codes: out, dictionary: data.dictionary, within: columnRange(data).within };
     const { codes } = data;
     return ({ rows, length }) => {
-      for (let i = 0; i < length; i++) out[i] = codes[rows[i]];
+      gatherCodes(codes, rows, length, out);
       return vector;
     };
   }
@@ -48,7 +57,7 @@ function columnKernel(data: ColumnData): Kernel {
     return ({ rows, length, start }) => {
       // Rows that follow each other are read where they lie.
       if (start >= 0) return { numbers: values.subarray(start, start + length), whole, within };
-      for (let i = 0; i < length; i++) out[i] = values[rows[i]];
+      gatherNumbers(values, rows, length, out);
       return vector;
     };
   }
