@@ -66,6 +66,24 @@ function addFull(sums: Float64Array, numbers: Float64Array, at: Int32Array | nul
   else for (let i = 0; i < length; i++) sums[groups[i]] += numbers[at[i]];
 }
 
+/** Two such sums and the count of the same rows in one loop: none waits for another's group. */
+function addFullPair(
+  counts: Int32Array,
+  first: Float64Array,
+  firstNumbers: Float64Array,
+  second: Float64Array,
+  secondNumbers: Float64Array,
+  groups: Int32Array,
+  length: number,
+): void {
+  for (let i = 0; i < length; i++) {
+    const g = groups[i];
+    counts[g]++;
+    first[g] += firstNumbers[i];
+    second[g] += secondNumbers[i];
+  }
+}
+
 function addPlaced(sums: Float64Array, counts: Int32Array, numbers: Float64Array, at: Int32Array, groups: Int32Array, length: number): void {
   for (let i = 0; i < length; i++) {
     const x = numbers[at[i]];
@@ -114,6 +132,24 @@ export class Sum implements Accumulator {
   /** Leaves the counting to `rows`: for an argument that is whole and never null, without a filter. */
   countBy(rows: Count): void {
     this.rows = rows;
+  }
+  /** Whether the rows are counted elsewhere, so that two such sums can share a loop. */
+  get isFull(): boolean {
+    return this.rows !== null;
+  }
+  /** Adds a block to this sum, to another that is full as well, and to the count of the rows. */
+  addWith(other: Sum, count: Count, rows: GroupedRows, own: Vector, others: Vector): void {
+    const [a, b] = [own, others] as { numbers: Float64Array; at?: Int32Array }[];
+    if (a.at || b.at) {
+      count.add(rows, null, null);
+      this.add(rows, own, null);
+      other.add(rows, others, null);
+      return;
+    }
+    this.reserve(rows.size);
+    other.reserve(rows.size);
+    count.counts = grown(count.counts, rows.size);
+    addFullPair(count.counts, this.sums, a.numbers, other.sums, b.numbers, rows.groups, rows.length);
   }
   private get counts(): Int32Array {
     return this.rows ? this.rows.counts : this.own;

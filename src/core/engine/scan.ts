@@ -9,7 +9,7 @@ import { compileMask, type Mask } from "./mask";
 import { QueryError } from "./query";
 import { type PlacedFilter, selectorOf } from "./selection";
 import type { Source } from "./source";
-import { BLOCK, type Block, compileRow, isFullColumn, type Kernel, placedKernel } from "./vector";
+import { BLOCK, type Block, compileRow, isFullColumn, type Kernel, placedKernel, type Vector } from "./vector";
 
 export type Aggregate = Expr & { op: "aggregate" };
 
@@ -142,7 +142,11 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
       if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source)) accumulator.countBy(rows);
       return { key, accumulator, argument, by: a.by && shared.kernel(a.by), filter: a.filter && shared.mask(a.filter) };
     });
-    return { grouper: grouperOf(columns), groups: new Int32Array(BLOCK), rows, parts, gathering: parts.filter((p) => p.accumulator !== rows) };
+    const gathering = parts.filter((p) => p.accumulator !== rows);
+    const full = gathering.filter((p) => p.accumulator instanceof Sum && p.accumulator.isFull);
+    // Two full sums and the count of the rows share a loop.
+    const pair = full.length > 1 ? ([full[0], full[1]] as const) : null;
+    return { grouper: grouperOf(columns), groups: new Int32Array(BLOCK), rows, parts, pair, single: gathering.filter((p) => !pair?.includes(p)) };
   });
   let scanned = 0;
   eachBlock(rows, select, (block) => {
@@ -152,8 +156,11 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
       job.grouper.assign(block, job.groups);
       if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job, rows, select);
       const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
-      job.rows.add(grouped, null, null);
-      for (const { accumulator, argument, by, filter } of job.gathering) accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+      if (job.pair) {
+        const [a, b] = job.pair;
+        (a.accumulator as Sum).addWith(b.accumulator as Sum, job.rows, grouped, a.argument?.(block) as Vector, b.argument?.(block) as Vector);
+      } else job.rows.add(grouped, null, null);
+      for (const { accumulator, argument, by, filter } of job.single) accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
     }
   });
   return jobs.map(({ grouper, parts, rows: counts }) => ({

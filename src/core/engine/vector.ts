@@ -6,7 +6,7 @@ import type { Value, ValueType } from "../formula/value";
 import { QueryError } from "./query";
 import type { Source } from "./source";
 
-export const BLOCK = 2048;
+export const BLOCK = 1024;
 
 /** A run of rows under evaluation: `rows[0 .. length)` are row numbers of the table; where they follow each other, `start` is the first, else -1. */
 export interface Block {
