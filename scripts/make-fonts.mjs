@@ -1,11 +1,13 @@
-// Turns the shipped fonts' static cuts into TTF files for PNG export, and their advance widths into a table
-// for text measuring. Run once by hand after a font update; both results are committed.
-import { readFile, writeFile } from "node:fs/promises";
+// Turns the static cuts of the shipped type families into TTF files for PNG export, and their advance widths into a
+// table for text measuring; also the cuts of scripts that those families lack. Run once by hand after a font update;
+// the results are committed.
+import { mkdir, readFile, rm, writeFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import * as fontkit from "fontkit";
 import wawoff2 from "wawoff2";
 
 const require = createRequire(import.meta.url);
+const FAMILIES = { archivo: "archivo", "source serif": "source-serif-4", barlow: "barlow-condensed", nunito: "nunito" };
 const WEIGHTS = [400, 500, 600, 700];
 const SUBSETS = ["latin", "latin-ext"];
 const RANGES = [
@@ -22,21 +24,50 @@ const RANGES = [
   [0x2248, 0x2265],
   [0x25b2, 0x25bc],
 ];
+const out = new URL("../assets/fonts/", import.meta.url);
+await rm(out, { recursive: true, force: true });
+await mkdir(new URL("other/", out), { recursive: true });
 
-const widths = {};
-for (const weight of WEIGHTS) {
-  const fonts = [];
-  for (const subset of SUBSETS) {
-    const woff2 = await readFile(require.resolve(`@fontsource/archivo/files/archivo-${subset}-${weight}-normal.woff2`));
-    const ttf = Buffer.from(await wawoff2.decompress(woff2));
-    await writeFile(new URL(`../assets/fonts/archivo-${subset}-${weight}.ttf`, import.meta.url), ttf);
-    fonts.push(fontkit.create(ttf));
-  }
-  widths[weight] = RANGES.flatMap(([from, to]) =>
-    Array.from({ length: to - from + 1 }, (_, i) => {
-      const font = fonts.find((f) => f.hasGlyphForCodePoint(from + i));
-      return font ? Math.round((font.glyphForCodePoint(from + i).advanceWidth / font.unitsPerEm) * 1000) : 0;
-    }),
-  );
+async function ttf(file) {
+  return Buffer.from(await wawoff2.decompress(await readFile(require.resolve(file))));
 }
-await writeFile(new URL("../src/core/scene/font-metrics.json", import.meta.url), `${JSON.stringify({ ranges: RANGES, widths })}\n`);
+
+const families = {};
+for (const [id, file] of Object.entries(FAMILIES)) {
+  families[id] = {};
+  for (const weight of WEIGHTS) {
+    const fonts = [];
+    for (const subset of SUBSETS) {
+      const cut = await ttf(`@fontsource/${file}/files/${file}-${subset}-${weight}-normal.woff2`);
+      await writeFile(new URL(`${file}-${subset}-${weight}.ttf`, out), cut);
+      fonts.push(fontkit.create(cut));
+    }
+    families[id][weight] = RANGES.flatMap(([from, to]) =>
+      Array.from({ length: to - from + 1 }, (_, i) => {
+        const font = fonts.find((f) => f.hasGlyphForCodePoint(from + i));
+        return font ? Math.round((font.glyphForCodePoint(from + i).advanceWidth / font.unitsPerEm) * 1000) : 0;
+      }),
+    );
+  }
+}
+await writeFile(new URL("../src/core/scene/font-metrics.json", import.meta.url), `${JSON.stringify({ ranges: RANGES, families })}\n`);
+
+// Arabic, Hebrew, kana and ideographs: one weight, in slices of which an export loads those that its texts need.
+const slices = [];
+for (const [file, script] of [
+  ["noto-sans-arabic", "arabic"],
+  ["noto-sans-hebrew", "hebrew"],
+  ["noto-sans-jp", null],
+]) {
+  const ranges = JSON.parse(await readFile(require.resolve(`@fontsource/${file}/unicode.json`), "utf8"));
+  for (const [subset, text] of Object.entries(ranges)) {
+    if (script !== null && subset !== script) continue;
+    const numbered = /^\[(\d+)\]$/.exec(subset);
+    if (script === null && !numbered) continue;
+    const name = numbered ? numbered[1] : subset;
+    await writeFile(new URL(`other/${file}-${name}.ttf`, out), await ttf(`@fontsource/${file}/files/${file}-${name}-500-normal.woff2`));
+    const spans = text.split(",").map((span) => span.trim().replace(/^U\+/i, "").split("-"));
+    slices.push({ file: `${file}-${name}.ttf`, spans: spans.map(([a, b]) => [Number.parseInt(a, 16), Number.parseInt(b ?? a, 16)]) });
+  }
+}
+await writeFile(new URL("other/slices.json", out), `${JSON.stringify(slices)}\n`);

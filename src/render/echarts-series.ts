@@ -4,7 +4,7 @@ import * as echarts from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import type { Datum, Fill, Mark, Scene } from "@/core/scene/marks";
 import { drawRect, drawSector, type Pen } from "@/core/scene/outline";
-import { FONT_FAMILY } from "./svg-tree";
+import { familyOf } from "@/core/scene/families";
 
 const SERIES = "cavlo.marks";
 const RAD = Math.PI / 180;
@@ -27,13 +27,54 @@ const RectShape = echarts.graphic.extendShape({
   },
 });
 
+/** Path data drawn as it is, without being fitted to a box. */
+const IconShape = echarts.graphic.extendShape({
+  shape: { d: "" },
+  buildPath(pen: unknown, { d }: { d: string }) {
+    const made = echarts.graphic.makePath(d, {}, null as never, "cover") as unknown as { path?: unknown; buildPath: (p: unknown, s: object) => void };
+    made.buildPath(pen, {});
+  },
+});
+
 function paint(fill: Fill | undefined): unknown {
   if (fill === undefined || typeof fill === "string") return fill ?? "none";
-  return { type: "linear", x: fill.x0, y: fill.y0, x2: fill.x1, y2: fill.y1, colorStops: fill.stops.map((s) => ({ offset: s.at, color: s.color })) };
+  const colorStops = fill.stops.map((s) => ({ offset: s.at, color: s.color }));
+  if (fill.type === "radial") return { type: "radial", x: fill.cx, y: fill.cy, r: fill.r, global: true, colorStops };
+  return { type: "linear", x: fill.x0, y: fill.y0, x2: fill.x1, y2: fill.y1, colorStops };
 }
 
-function elementOf(mark: Mark): object {
-  const style = { fill: paint(mark.fill), stroke: mark.stroke ?? "none", lineWidth: mark.stroke ? (mark.strokeWidth ?? 1) : 0, opacity: mark.opacity ?? 1 };
+/** The black of a shadow with its opacity. */
+function shadowColour(color: string, opacity: number): string {
+  const [r, g, b] = [1, 3, 5].map((i) => Number.parseInt(color.slice(i, i + 2), 16));
+  return `rgba(${r},${g},${b},${opacity})`;
+}
+
+/** The shape that an entering box or sector begins as. */
+function beginning(mark: Extract<Mark, { type: "sector" | "rect" }>): object | null {
+  if (mark.type === "sector") return mark.grow === "sweep" ? { end: mark.start } : mark.grow === "middle" ? { outer: mark.inner } : null;
+  switch (mark.grow) {
+    case "left":
+      return { width: 0 };
+    case "right":
+      return { x: mark.x + mark.width, width: 0 };
+    case "top":
+      return { height: 0 };
+    case "bottom":
+      return { y: mark.y + mark.height, height: 0 };
+    default:
+      return null;
+  }
+}
+
+function elementOf(mark: Mark, family: string): object {
+  const { shadow } = mark;
+  const style = {
+    fill: paint(mark.fill),
+    stroke: mark.stroke ?? "none",
+    lineWidth: mark.stroke ? (mark.strokeWidth ?? 1) : 0,
+    opacity: mark.opacity ?? 1,
+    ...(shadow ? { shadowBlur: shadow.blur, shadowOffsetX: shadow.dx, shadowOffsetY: shadow.dy, shadowColor: shadowColour(shadow.color, shadow.opacity) } : {}),
+  };
   // Each mark is one element under a name of its own: a change of data moves it, and marks without data let the pointer through.
   // The scene itself says what is emphasised, so the chart must not lift what is under the pointer over its label.
   const shared = { id: mark.id, name: mark.id, silent: mark.datum === undefined, emphasisDisabled: true, z2: mark.type === "text" ? 10 : 0 };
@@ -42,25 +83,40 @@ function elementOf(mark: Mark): object {
     case "sector": {
       const { cx, cy, inner, outer, start, end, inset, corners } = mark;
       const shape = { cx, cy, inner, outer, start, end, inset, c0: corners[0], c1: corners[1], c2: corners[2], c3: corners[3] };
-      return { type: "cavloSector", ...shared, ...moves, shape, style, enterFrom: { style: { opacity: 0 } } };
+      const begins = beginning(mark);
+      return { type: "cavloSector", ...shared, ...moves, shape, style, enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } } };
     }
     case "rect": {
       const { x, y, width, height, radii } = mark;
+      const begins = beginning(mark);
       return {
         type: "cavloRect",
         ...shared,
         ...moves,
         shape: { x, y, width, height, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] },
         style,
-        enterFrom: { style: { opacity: 0 } },
+        enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } },
       };
     }
     case "circle":
-      return { type: "circle", ...shared, ...moves, shape: { cx: mark.cx, cy: mark.cy, r: mark.r }, style };
+      return {
+        type: "circle",
+        ...shared,
+        ...moves,
+        shape: { cx: mark.cx, cy: mark.cy, r: mark.r },
+        style,
+        enterFrom: mark.grow ? { shape: { r: 0 } } : { style: { opacity: 0 } },
+      };
     case "polygon":
       return { type: "polygon", ...shared, transition: ["rotation", "x", "y", "style"], x: mark.x, y: mark.y, rotation: -mark.rotate * RAD, shape: { points: mark.points }, style };
     case "line":
       return { type: "polyline", ...shared, shape: { points: mark.points }, style };
+    case "icon": {
+      const scale = mark.size / mark.box;
+      return { type: "cavloIcon", ...shared, x: mark.x, y: mark.y, scaleX: scale, scaleY: scale, shape: { d: mark.d }, style: { ...style, lineCap: "round", lineJoin: "round", lineWidth: style.lineWidth / scale, strokeNoScale: false } };
+    }
+    case "picture":
+      return { type: "image", ...shared, style: { image: mark.href, x: mark.x, y: mark.y, width: mark.width, height: mark.height, opacity: mark.opacity ?? 1 } };
     case "text":
       return {
         type: "text",
@@ -70,7 +126,7 @@ function elementOf(mark: Mark): object {
         style: {
           text: mark.text,
           fill: mark.fill,
-          font: `${mark.weight} ${mark.size}px ${FONT_FAMILY}`,
+          font: `${mark.weight} ${mark.size}px ${family}`,
           align: mark.align === "start" ? "left" : mark.align === "end" ? "right" : "center",
           verticalAlign: "middle",
           opacity: mark.opacity ?? 1,
@@ -86,15 +142,18 @@ function register(): void {
   echarts.use([CustomChart, TooltipComponent, SVGRenderer]);
   echarts.graphic.registerShape("cavloSector", SectorShape);
   echarts.graphic.registerShape("cavloRect", RectShape);
+  echarts.graphic.registerShape("cavloIcon", IconShape);
   echarts.registerCustomSeries(SERIES, (params) => {
-    const mark = (params.itemPayload as { markAt: (index: number) => Mark | undefined }).markAt(params.dataIndex);
-    return (mark ? elementOf(mark) : undefined) as never;
+    const payload = params.itemPayload as { markAt: (index: number) => Mark | undefined; family: () => string };
+    const mark = payload.markAt(params.dataIndex);
+    return (mark ? elementOf(mark, payload.family()) : undefined) as never;
   });
 }
 
 /** A picture in a page element that follows its scene: marks move to their new places when the data changes. */
 export interface LivePicture {
-  draw(scene: Scene, motion: number): void;
+  /** Draws the next state; `still` without any movement. */
+  draw(scene: Scene, still: boolean): void;
   resize(width: number, height: number): void;
   dispose(): void;
 }
@@ -137,8 +196,9 @@ export function startPicture(
   register();
   const chart = echarts.init(element, null, { renderer: "svg", ...size });
   let marks: Mark[] = [];
+  let family = familyOf("").css;
   // A function passes through the option as it is; marks would be copied deeply at every change.
-  const itemPayload = { markAt: (index: number) => marks[index] };
+  const itemPayload = { markAt: (index: number) => marks[index], family: () => family };
   const markAt = (event: unknown) => marks[(event as { dataIndex: number }).dataIndex];
   chart.on("mouseover", (event) => {
     const mark = markAt(event);
@@ -166,17 +226,20 @@ export function startPicture(
     backgroundColor: theme === "night" ? "#22302f" : "#fffdf8",
     borderColor: theme === "night" ? "#3a4a4b" : "#dcd6c8",
     padding: [8, 10],
-    textStyle: { color: theme === "night" ? "#e9e4d8" : "#1c2b2d", fontFamily: FONT_FAMILY, fontSize: 12.5 },
+    textStyle: { color: theme === "night" ? "#e9e4d8" : "#1c2b2d", fontFamily: familyOf("").css, fontSize: 12.5 },
     formatter: (event: unknown) => {
       const datum = markAt(event)?.datum;
       return datum ? tooltipOf(datum) : "";
     },
   });
   return {
-    draw(scene, motion) {
+    draw(scene, still) {
       marks = scene.marks;
+      family = familyOf(scene.family).css;
       const data = scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i }));
-      const moves = { animation: motion > 0, animationDuration: motion, animationDurationUpdate: motion };
+      const { entry, change } = still ? { entry: 0, change: 0 } : scene.motion;
+      // What enters with the first drawing takes its time; what joins later comes at the pace of the change.
+      const moves = { animation: entry + change > 0, animationDuration: drawn === null ? entry : change, animationDurationUpdate: change };
       if (drawn === scene.theme) {
         chart.setOption({ ...moves, series: [{ id: SERIES, data }] } as never);
         return;

@@ -1,34 +1,78 @@
-import type { Fill, Mark, Scene } from "@/core/scene/marks";
+import { familyOf } from "@/core/scene/families";
+import type { Fill, Mark, Scene, Shadow } from "@/core/scene/marks";
 import { drawRect, drawSector, SvgPath } from "@/core/scene/outline";
 
 /** An SVG element as plain data; React and the SVG text writer both take it from here. */
 export interface SvgNode {
-  tag: "svg" | "g" | "rect" | "path" | "circle" | "text" | "defs" | "linearGradient" | "stop" | "title" | "desc";
+  tag: "svg" | "g" | "path" | "circle" | "text" | "image" | "defs" | "linearGradient" | "radialGradient" | "stop" | "filter" | "feDropShadow" | "desc";
   attributes: Record<string, string | number>;
   children: SvgNode[];
   text?: string;
 }
 
 const round = (n: number) => Math.round(n * 100) / 100 + 0;
-export const FONT_FAMILY = "Archivo Variable, Archivo, sans-serif";
 
 const node = (tag: SvgNode["tag"], attributes: SvgNode["attributes"], children: SvgNode[] = []): SvgNode => ({ tag, attributes, children });
 
-/** Turns marks into elements; ramps become gradient definitions with ids that begin with `prefix`. */
+/** Turns marks into elements; ramps and shadows become definitions with ids that begin with `prefix`. */
 class TreeBuilder {
   readonly defs: SvgNode[] = [];
+  private readonly known = new Map<string, string>();
   constructor(private readonly prefix: string) {}
+
+  /** The address of a definition; the same one is written once. */
+  private defined(key: string, make: (id: string) => SvgNode): string {
+    let id = this.known.get(key);
+    if (id === undefined) {
+      id = `${this.prefix}${this.defs.length}`;
+      this.known.set(key, id);
+      this.defs.push(make(id));
+    }
+    return `url(#${id})`;
+  }
 
   private paint(fill: Fill | undefined): string {
     if (fill === undefined) return "none";
     if (typeof fill === "string") return fill;
-    const id = `${this.prefix}${this.defs.length}`;
-    const stops = fill.stops.map((s) => node("stop", { offset: s.at, "stop-color": s.color }));
-    this.defs.push(node("linearGradient", { id, x1: fill.x0, y1: fill.y0, x2: fill.x1, y2: fill.y1 }, stops));
-    return `url(#${id})`;
+    const stops = fill.stops.map((s) => node("stop", { offset: round(s.at), "stop-color": s.color }));
+    return this.defined(JSON.stringify(fill), (id) =>
+      fill.type === "linear"
+        ? node("linearGradient", { id, x1: fill.x0, y1: fill.y0, x2: fill.x1, y2: fill.y1 }, stops)
+        : node("radialGradient", { id, gradientUnits: "userSpaceOnUse", cx: round(fill.cx), cy: round(fill.cy), r: round(fill.r) }, stops),
+    );
   }
 
-  mark(mark: Mark): SvgNode {
+  private filter(shadow: Shadow): string {
+    const { blur, dx, dy, color, opacity } = shadow;
+    return this.defined(JSON.stringify(shadow), (id) =>
+      node("filter", { id, x: "-30%", y: "-30%", width: "160%", height: "160%" }, [
+        node("feDropShadow", { dx: round(dx), dy: round(dy), stdDeviation: round(blur / 2), "flood-color": color, "flood-opacity": opacity }),
+      ]),
+    );
+  }
+
+  /** All marks; those that follow each other with the same shadow throw it together. */
+  marks(marks: Mark[]): SvgNode[] {
+    const out: SvgNode[] = [];
+    let before = "";
+    let into = out;
+    for (const mark of marks) {
+      const shadow = mark.shadow ? JSON.stringify(mark.shadow) : "";
+      if (shadow !== before) {
+        into = out;
+        if (mark.shadow) {
+          const group = node("g", { filter: this.filter(mark.shadow) });
+          out.push(group);
+          into = group.children;
+        }
+        before = shadow;
+      }
+      into.push(this.mark(mark));
+    }
+    return out;
+  }
+
+  private mark(mark: Mark): SvgNode {
     const look: SvgNode["attributes"] = { fill: this.paint(mark.fill) };
     if (mark.stroke) Object.assign(look, { stroke: mark.stroke, "stroke-width": mark.strokeWidth ?? 1, "stroke-linejoin": "round" });
     if (mark.opacity !== undefined && mark.opacity < 1) look.opacity = mark.opacity;
@@ -48,6 +92,13 @@ class TreeBuilder {
       }
       case "line":
         return node("path", { d: `M${mark.points.map(([x, y]) => `${round(x)} ${round(y)}`).join("L")}`, ...look });
+      case "icon": {
+        const scale = mark.size / mark.box;
+        const line: SvgNode["attributes"] = mark.stroke ? { "stroke-linecap": "round", "stroke-width": round((mark.strokeWidth ?? 1) / scale) } : {};
+        return node("path", { d: mark.d, transform: `translate(${round(mark.x)} ${round(mark.y)}) scale(${Math.round(scale * 1e4) / 1e4})`, ...look, ...line });
+      }
+      case "picture":
+        return node("image", { x: round(mark.x), y: round(mark.y), width: round(mark.width), height: round(mark.height), href: mark.href, ...(look.opacity ? { opacity: look.opacity } : {}) });
       case "text": {
         const attributes = { x: round(mark.x), y: round(mark.y), "font-size": mark.size, "font-weight": mark.weight, "text-anchor": mark.align, dy: "0.35em", ...look };
         return { ...node("text", attributes), text: mark.text };
@@ -68,9 +119,9 @@ export function sceneTree(scene: Scene, prefix = "ramp"): SvgNode {
     drawRect(pen, { x: inset, y: inset, width: width - 2 * inset, height: height - 2 * inset, radii: [r, r, r, r] });
     children.push(node("path", { d: pen.toString(), fill: scene.background ?? "none", ...(inset ? { stroke: scene.border?.color ?? "none" } : {}) }));
   }
-  children.push(...scene.marks.map((m) => builder.mark(m)));
+  children.push(...builder.marks(scene.marks));
   const description: SvgNode = { ...node("desc", {}), text: scene.description };
-  return node("svg", { xmlns: "http://www.w3.org/2000/svg", width, height, viewBox: `0 0 ${width} ${height}`, role: "img", "font-family": FONT_FAMILY }, [
+  return node("svg", { xmlns: "http://www.w3.org/2000/svg", width, height, viewBox: `0 0 ${width} ${height}`, role: "img", "font-family": familyOf(scene.family).css }, [
     description,
     ...(builder.defs.length ? [node("defs", {}, builder.defs)] : []),
     ...children,

@@ -1,8 +1,12 @@
 import type { Theme } from "../scene/colour";
-import type { Handle, Mark, Scene, Text } from "../scene/marks";
+import type { Datum, Handle, Mark, Scene, Text } from "../scene/marks";
+import { formatNumber } from "../scene/number-format";
 import { fillTemplate } from "../scene/template";
 import { fittingSize, LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../scene/text";
+import { FAMILIES } from "../scene/families";
 import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
+import { SURFACE_PART } from "./surface";
+import type { VisualRow } from "./visual-data";
 
 /** A region of the frame in pixels. */
 export interface Box {
@@ -14,6 +18,19 @@ export interface Box {
 
 /** Parts that every kind has. */
 export const SHARED_PARTS: Part[] = [
+  SURFACE_PART,
+  {
+    id: "type",
+    label: "Type",
+    dials: [
+      choice(
+        "family",
+        "Family",
+        FAMILIES.map((f) => [f.id, f.name]),
+        "archivo",
+      ),
+    ],
+  },
   {
     id: "heading",
     label: "Heading",
@@ -39,8 +56,23 @@ export const SHARED_PARTS: Part[] = [
       number("radius", "Corners", 0, 32, 1, "px", 12),
       toggle("border", "Border", true),
       toggle("filled", "Background", true),
+      choice(
+        "sheet",
+        "Sheet",
+        [
+          ["page", "as the page"],
+          ["light", "light"],
+          ["night", "night"],
+        ],
+        "page",
+      ),
       template("empty", "When empty", "No rows here"),
     ],
+  },
+  {
+    id: "motion",
+    label: "Motion",
+    dials: [number("entry", "Entry", 0, 1500, 20, "ms", 420), number("change", "Change", 0, 1500, 20, "ms", 220)],
   },
 ];
 
@@ -86,7 +118,9 @@ export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], 
     ...frame,
     background: style.toggle("frame.filled") ? theme.sheet : null,
     border: style.toggle("frame.border") ? { color: theme.rule, radius: style.number("frame.radius") } : { color: "none", radius: style.number("frame.radius") },
-    marks,
+    family: style.choice("type.family"),
+    motion: { entry: style.number("motion.entry"), change: style.number("motion.change") },
+    marks: input.surface.apply(marks),
     handles,
     description,
   };
@@ -101,6 +135,37 @@ export function emptyScene(input: SceneInput, sentence: string): Scene {
   for (const [i, line] of lines.entries())
     marks.push(textMark(`empty${i}`, "frame", body.x + body.width / 2, top + i * size * LINE_HEIGHT, line, size, 500, input.theme.muted, "middle"));
   return frameScene(input, marks, [], [fillTemplate(input.data.title, input.data.names), sentence].filter(Boolean).join(": "));
+}
+
+/** The scene of a visual that lacks something or has no rows; null when there is something to draw. */
+export function blankScene(input: SceneInput): Scene | null {
+  const { data, style } = input;
+  if (data.problem !== null) return emptyScene(input, data.problem);
+  return data.rows.every((r) => r.value === null) ? emptyScene(input, style.template("frame.empty")) : null;
+}
+
+/** The title as it is written, or what is shown. */
+export const titleOf = ({ data }: SceneInput): string => fillTemplate(data.title, data.names).trim() || data.valueLabel;
+
+/** How strongly a row is drawn: those beside the one under the pointer step back. */
+export function strength({ focus, data }: SceneInput, key: string, weak = 0.45): number {
+  return focus === null || focus === key || !data.rows.some((r) => r.key === focus) ? 1 : weak;
+}
+
+/** What the pointer finds on a row. */
+export function rowDatum(input: SceneInput, row: VisualRow, more: Datum["lines"] = []): Datum {
+  return {
+    key: row.key,
+    title: row.groups > 0 ? `Other (${row.groups} together)` : row.label,
+    lines: [{ label: row.format ? row.label : input.data.valueLabel, value: formatNumber(row.value, row.format ?? input.data.format) }, ...more],
+  };
+}
+
+/** The first rows of a picture in words, and how many more there are. */
+export function leadingRows(input: SceneInput, write: (row: VisualRow) => string = (r) => formatNumber(r.value, r.format ?? input.data.format)): string {
+  const { rows } = input.data;
+  const said = rows.slice(0, 3).map((r) => `${r.label} ${write(r)}`.trim());
+  return said.join(", ") + (rows.length > 3 ? ` and ${rows.length - 3} more` : "");
 }
 
 /**

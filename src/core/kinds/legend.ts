@@ -1,14 +1,38 @@
 import type { Theme } from "../scene/colour";
 import type { Mark } from "../scene/marks";
 import { shorten, textWidth } from "../scene/text";
+import type { Rule } from "../project/schema";
+import { symbolMark } from "./colours";
 import { type Box, textMark } from "./frame";
+import { choice, type Part, toggle } from "./kind";
 
 export interface LegendEntry {
   key: string;
   color: string;
   label: string;
   value: string;
+  symbol?: Rule["symbol"];
 }
+
+export const legendPart = (place: "auto" | "none"): Part => ({
+  id: "legend",
+  label: "Legend",
+  dials: [
+    choice(
+      "place",
+      "Place",
+      [
+        ["auto", "where it fits"],
+        ["none", "none"],
+        ["top", "above"],
+        ["right", "right"],
+        ["bottom", "below"],
+      ],
+      place,
+    ),
+    toggle("values", "With values", true),
+  ],
+});
 
 const SIZE = 11.5;
 const ROW = 18;
@@ -21,17 +45,29 @@ export function layLegend(place: string, entries: LegendEntry[], body: Box, them
   if (place === "right") return layRight(entries, body, theme, Math.max(...entries.map(width)));
   const below = layBelow(entries, body, theme, width);
   if (place === "bottom") return below;
+  if (place === "top") {
+    const taken = body.height - below.body.height;
+    const lift = body.height - taken + 8;
+    return { marks: below.marks.map((m) => moved(m, -lift)), body: { ...below.body, y: body.y + taken } };
+  }
   // Where it fits: the place that leaves the larger square for the picture.
   const right = layRight(entries, body, theme, Math.max(...entries.map(width)));
   const square = (b: Box) => Math.min(b.width, b.height);
   return square(right.body) >= square(below.body) ? right : below;
 }
 
+/** A legend's mark, higher or lower. */
+function moved(mark: Mark, dy: number): Mark {
+  if (mark.type === "circle") return { ...mark, cy: mark.cy + dy };
+  return "y" in mark ? { ...mark, y: mark.y + dy } : mark;
+}
+
 function entryMarks(e: LegendEntry, x: number, y: number, room: number, theme: Theme, valueAtEnd: boolean): Mark[] {
   const valueWidth = e.value ? textWidth(e.value, SIZE, 500) + 8 : 0;
   const label = shorten(e.label, room - SWATCH - 6 - valueWidth, SIZE, 400);
+  const symbol = e.symbol && symbolMark(`swatch:${e.key}`, "legend", e.symbol, x + SWATCH / 2, y, SWATCH / 2, e.color);
   const marks: Mark[] = [
-    { type: "rect", id: `swatch:${e.key}`, part: "legend", x, y: y - SWATCH / 2, width: SWATCH, height: SWATCH, radii: [3, 3, 3, 3], fill: e.color },
+    symbol || { type: "rect", id: `swatch:${e.key}`, part: "legend", x, y: y - SWATCH / 2, width: SWATCH, height: SWATCH, radii: [3, 3, 3, 3], fill: e.color },
     textMark(`legend:${e.key}`, "legend", x + SWATCH + 6, y, label, SIZE, 400, theme.ink),
   ];
   if (e.value) {

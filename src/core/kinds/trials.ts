@@ -1,6 +1,6 @@
 import type { Visual } from "../project/schema";
 import { kindOf } from "./index";
-import type { VisualData, VisualRow } from "./visual-data";
+import { plainRow, type VisualData, type VisualRow } from "./visual-data";
 
 /** The visual at a value or a shape of data that it may meet one day. */
 export interface Trial {
@@ -10,7 +10,7 @@ export interface Trial {
 }
 
 function atValue(data: VisualData, value: number | null): VisualData {
-  const rows = data.rows.length <= 1 ? [{ key: "", label: data.valueLabel, value, groups: 0 }] : data.rows.map((r, i) => (i === 0 ? { ...r, value } : r));
+  const rows = data.rows.length <= 1 ? [{ ...(data.rows[0] ?? plainRow("", data.valueLabel, null)), value }] : data.rows.map((r, i) => (i === 0 ? { ...r, value } : r));
   const share = value === null || !data.target ? null : value / data.target;
   const write = (name: string, now: number | null) => {
     const known = data.names[name];
@@ -19,22 +19,32 @@ function atValue(data: VisualData, value: number | null): VisualData {
   return { ...data, rows, total: value, names: { ...data.names, value: write("value", value), total: write("total", value), share: write("share", share) } };
 }
 
+/** Other values in the rows; what stands beside them keeps its proportion to the value. */
 function withRows(data: VisualData, values: number[]): VisualData {
-  const rows: VisualRow[] = values.map((value, i) => ({ key: `trial${i}`, label: data.rows[i % Math.max(1, data.rows.length)]?.label || `Category ${i + 1}`, value, groups: 0 }));
-  return {
-    ...atValue(
-      data,
-      values.reduce((a, b) => a + b, 0),
-    ),
-    rows: rows.map((r, i) => ({ ...r, label: i < data.rows.length ? r.label : `Category ${i + 1}` })),
-  };
+  const rows = values.map((value, i): VisualRow => {
+    const model = data.rows[i % Math.max(1, data.rows.length)] ?? plainRow("", "", null);
+    const factor = model.value ? value / model.value : 1;
+    const scaled = (v: number | null) => (v === null ? null : v * factor);
+    return {
+      ...model,
+      key: `trial${i}`,
+      label: i < data.rows.length ? model.label : `Category ${i + 1}`,
+      value,
+      cells: model.cells.map(scaled),
+      second: scaled(model.second),
+      headSize: scaled(model.headSize),
+      groups: 0,
+    };
+  });
+  const total = values.reduce((a, b) => a + b, 0);
+  return { ...atValue(data, total), rows };
 }
 
 /** The trials of a visual: those of the parts of a whole where it is split, those around its goal where it is not. */
 export function trialsOf(visual: Visual, data: VisualData): Trial[] {
   if (data.problem !== null) return [];
   const empty: Trial = { id: "empty", label: "No rows", data: { ...atValue(data, null), rows: [] } };
-  if (visual.split && kindOf(visual.kind).roles.includes("split")) {
+  if (visual.split && kindOf(visual.kind).roles.includes("split") && visual.kind !== "number") {
     const now = data.rows.map((r) => r.value ?? 0);
     const largest = Math.max(1, ...now);
     return [

@@ -3,20 +3,38 @@ import { civil, isoWeek, parseIsoDate } from "../formula/calendar";
 import { columnFor, placesOf } from "../formula/meeting";
 import type { Value } from "../formula/value";
 import { type Named, scopeOf } from "../project/names";
-import type { NumberFormat, Source, Visual, Zone } from "../project/schema";
+import type { Measure, NumberFormat, Source, Visual, Zone } from "../project/schema";
 import { namesInTemplate, type TemplateValue } from "../scene/template";
+import { hasRole, type RoleId } from "./roles";
 
 export interface VisualRow {
   key: string;
   label: string;
   value: number | null;
+  /** The values of the series, in their order; empty without one. */
+  cells: (number | null)[];
+  second: number | null;
+  headSize: number | null;
+  /** What other measures give for this row, by their id: those that rules look at. */
+  also: Record<string, Value>;
+  /** The format of the row's own measure, where rows are measures. */
+  format?: NumberFormat;
   /** How many groups this row stands for when it is Other, else 0. */
   groups: number;
 }
 
+/** A row with a value and nothing else. */
+export const plainRow = (key: string, label: string, value: number | null, groups = 0): VisualRow => ({ key, label, value, groups, cells: [], second: null, headSize: null, also: {} });
+
 /** What a kind draws, with every phrase of the sentence resolved to values. */
 export interface VisualData {
   rows: VisualRow[];
+  /** A second split, or several measures, that each row is divided by. */
+  series: { key: string; label: string; total: number | null; groups: number }[];
+  comparison: { value: number | null; label: string } | null;
+  second: { label: string; format: NumberFormat } | null;
+  headSizeLabel: string | null;
+  betterWhen: Measure["betterWhen"];
   total: number | null;
   target: number | null;
   minimum: number | null;
@@ -39,12 +57,37 @@ export const PLAIN_FORMAT: NumberFormat = { style: "number", decimals: 0, units:
 export const PERCENT_FORMAT: NumberFormat = { ...PLAIN_FORMAT, style: "percent", decimals: 0 };
 /** The label of the row of those that a link finds no match for. */
 export const NO_MATCH_LABEL = "(no match)";
+/** More series than this are put together as Other. */
+export const SERIES_MOST = 7;
 const MONTHS = "Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec".split(" ");
+
+/** A visual without the phrases that its kind has no role for. */
+function spoken(visual: Visual): Visual {
+  const of = <T>(role: RoleId, value: T, none: T): T => (hasRole(visual.kind, role) ? value : none);
+  const split = of("split", visual.split, null);
+  return {
+    ...visual,
+    split,
+    // A series divides the rows of a split, and takes the place of further measures.
+    series: split ? of("series", visual.series, null) : null,
+    more: of("more", visual.more, []),
+    second: of("second", visual.second, null),
+    headSize: of("headSize", visual.headSize, null),
+    comparison: of("comparison", visual.comparison, null),
+    target: of("target", visual.target, null),
+    minimum: of("range", visual.minimum, null),
+    maximum: of("range", visual.maximum, null),
+    keep: of("keep", visual.keep, null),
+    order: of("order", visual.order, { by: "split", order: "asc" }),
+  };
+}
 
 /** The measures of a project that a template or a phrase of the visual needs besides its value. */
 function neededMeasures(visual: Visual, project: Named): string[] {
-  const sources = [visual.target, visual.minimum, visual.maximum].flatMap((s) => (s && "measure" in s ? [s.measure] : []));
-  const phrases = project.measures.filter((m) => m.id === visual.value || sources.includes(m.id)).map((m) => m.name);
+  const sources = [visual.target, visual.minimum, visual.maximum, visual.comparison].flatMap((s) => (s && "measure" in s ? [s.measure] : []));
+  const rules = visual.rules.flatMap((r) => (r.measure ? [r.measure] : []));
+  const wanted = new Set([visual.value, visual.second, visual.headSize, ...visual.more, ...sources, ...rules]);
+  const phrases = project.measures.filter((m) => wanted.has(m.id)).map((m) => m.name);
   const templates = [visual.title, visual.subtitle, ...Object.values(visual.dials).filter((d): d is string => typeof d === "string")];
   const named = templates.flatMap(namesInTemplate).flatMap((n) => project.measures.filter((m) => m.name.toLowerCase() === n.toLowerCase()).map((m) => m.name));
   return [...new Set([...phrases, ...named])];
@@ -61,18 +104,21 @@ function appliesTo(table: string, column: string, project: Named): boolean {
  * The query that answers a visual's sentence, or null while the sentence lacks its value. `filters` and `inputs` are those
  * of the board it stands on; filters on columns that the value's table neither has nor reaches do not apply.
  */
-export function toQuery(visual: Visual, project: Named, filters: Query["filters"] = [], inputs: Record<string, Value> = {}): QueryInput | null {
+export function toQuery(whole: Visual, project: Named, filters: Query["filters"] = [], inputs: Record<string, Value> = {}): QueryInput | null {
+  const visual = spoken(whole);
   const value = project.measures.find((m) => m.id === visual.value);
   if (!value) return null;
   const shared = filters.filter((f) => value.table !== null && appliesTo(value.table, f.column, project));
   const order = visual.order.by === "value" ? { by: value.name, order: visual.order.order } : { by: "split", order: visual.order.order };
   return {
     measures: neededMeasures(visual, project).map((id) => ({ id })),
-    splits: visual.split ? [visual.split] : [],
+    splits: [visual.split, visual.series].filter((split) => split !== null),
     filters: [...visual.filters, ...shared],
     inputs,
     ...(visual.split ? { sort: order } : {}),
     ...(visual.split && visual.keep ? { keep: visual.keep } : {}),
+    // A picture tells few series apart: the largest keep their own place.
+    ...(visual.series ? { series: { sort: visual.series.by ? { by: "split", order: "asc" } : { by: value.name, order: "desc" }, keep: { first: SERIES_MOST, others: true } } } : {}),
   };
 }
 
@@ -94,6 +140,11 @@ const asNumber = (value: Value | undefined): number | null => (typeof value === 
 
 const nothing = (visual: Visual, problem: string): VisualData => ({
   rows: [],
+  series: [],
+  comparison: null,
+  second: null,
+  headSizeLabel: null,
+  betterWhen: "higher",
   total: null,
   target: null,
   minimum: null,
@@ -109,8 +160,62 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   problem,
 });
 
+const OTHER_KEY = "\u0000other";
+const NO_MATCH_KEY = "\u0000no match";
+
+/** The rows of an answer with one split or none. */
+function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id: string | null) => Value[]): VisualRow[] {
+  const measures = [visual.value, ...visual.more].flatMap((id) => project.measures.find((m) => m.id === id) ?? []);
+  const extras = project.measures.filter((m) => result.columns.some((c) => c.name === m.name));
+  const row = (i: number, key: string, label: string, value: Value, groups: number): VisualRow => ({
+    key,
+    label,
+    value: asNumber(value),
+    cells: visual.split && visual.more.length ? measures.map((m) => asNumber(columnOf(m.id)[i])) : [],
+    second: asNumber(columnOf(visual.second)[i]),
+    headSize: asNumber(columnOf(visual.headSize)[i]),
+    also: Object.fromEntries(extras.map((m) => [m.id, columnOf(m.id)[i] ?? null])),
+    groups,
+  });
+  // Without a split, several measures are the rows themselves.
+  if (!visual.split) return measures.map((m) => ({ ...row(0, measures.length > 1 ? m.id : "", m.label, columnOf(m.id)[0], 0), format: m.format }));
+  return result.columns[0].values.map((key, i) => {
+    const other = result.others?.row === i;
+    const none = result.noMatch?.row === i;
+    const label = other ? "Other" : none ? NO_MATCH_LABEL : keyLabel(key, visual.split?.by);
+    return row(i, other ? OTHER_KEY : none ? NO_MATCH_KEY : String(key), label, columnOf(visual.value)[i], other ? (result.others?.groups ?? 0) : 0);
+  });
+}
+
+/** The rows of an answer with two splits, a cell for each of the series. */
+function crossedRows(visual: Visual, project: Named, result: Result, crossed: NonNullable<Result["crossed"]>, name: string): Pick<VisualData, "rows" | "series"> {
+  const { splits, at } = crossed;
+  const values = result.columns.find((c) => c.name === name)?.values ?? [];
+  const entries = splits.map((side, k) =>
+    side.keys.map((key, i) => {
+      const other = side.others?.at === i;
+      const none = side.noMatch?.at === i;
+      return {
+        key: other ? OTHER_KEY : none ? NO_MATCH_KEY : String(key),
+        label: other ? "Other" : none ? NO_MATCH_LABEL : keyLabel(key, (k === 0 ? visual.split : visual.series)?.by),
+        total: asNumber(side.totals[name]?.[i]),
+        groups: other ? (side.others?.groups ?? 0) : 0,
+      };
+    }),
+  );
+  const rows = entries[0].map(
+    ({ total, ...entry }, i): VisualRow => {
+      const also = Object.fromEntries(project.measures.filter((m) => m.name in splits[0].totals).map((m) => [m.id, splits[0].totals[m.name][i]]));
+      return { ...entry, value: total, cells: entries[1].map(() => null), second: null, headSize: null, also };
+    },
+  );
+  for (const [i, [a, b]] of at.entries()) rows[a].cells[b] = asNumber(values[i]);
+  return { rows, series: entries[1] };
+}
+
 /** Puts a result into the words of the visual's sentence. `inputs` are values that a board or an address overrides, by name. */
-export function toVisualData(visual: Visual, project: Named, result: Result | { error: string } | null, inputs: Record<string, Value> = {}): VisualData {
+export function toVisualData(whole: Visual, project: Named, result: Result | { error: string } | null, inputs: Record<string, Value> = {}): VisualData {
+  const visual = spoken(whole);
   const measure = project.measures.find((m) => m.id === visual.value);
   if (!measure) return nothing(visual, "Choose a measure");
   if (result === null) return nothing(visual, "");
@@ -128,19 +233,24 @@ export function toVisualData(visual: Visual, project: Named, result: Result | { 
     const m = project.measures.find((k) => k.id === source.measure);
     return m ? asNumber(result.totals[m.name]) : null;
   };
-  const values = result.columns.find((c) => c.name === measure.name)?.values ?? [];
   const total = asNumber(result.totals[measure.name]);
-  const keys = visual.split ? result.columns[0].values : [""];
-  const rows = keys.map((key, i): VisualRow => {
-    const other = result.others?.row === i;
-    const none = result.noMatch?.row === i;
-    return {
-      key: other ? "\u0000other" : none ? "\u0000no match" : String(key),
-      label: other ? "Other" : none ? NO_MATCH_LABEL : visual.split ? keyLabel(key, visual.split.by) : measure.label,
-      value: asNumber(values[i]),
-      groups: other ? (result.others?.groups ?? 0) : 0,
-    };
-  });
+  const labelOf = (id: string | null) => project.measures.find((m) => m.id === id);
+  const columnOf = (id: string | null): Value[] => {
+    const name = labelOf(id)?.name;
+    return (name && result.columns.find((c) => c.name === name)?.values) || [];
+  };
+  const { rows, series } = result.crossed
+    ? crossedRows(visual, project, result, result.crossed, measure.name)
+    : {
+        rows: plainRows(visual, project, result, columnOf),
+        series:
+          visual.split && visual.more.length
+            ? [visual.value, ...visual.more].flatMap((id) => labelOf(id) ?? []).map((m) => ({ key: m.id, label: m.label, total: asNumber(result.totals[m.name]), groups: 0 }))
+            : [],
+      };
+  const comparing = visual.comparison;
+  const comparedTo = comparing && ("measure" in comparing ? labelOf(comparing.measure)?.label : "input" in comparing ? project.inputs.find((i) => i.id === comparing.input)?.label : "the reference");
+  const second = labelOf(visual.second);
   const target = numberFrom(visual.target);
   const names: VisualData["names"] = {};
   for (const i of project.inputs) {
@@ -164,6 +274,11 @@ export function toVisualData(visual: Visual, project: Named, result: Result | { 
   });
   return {
     rows: visual.split && result.rows === 0 ? [] : rows,
+    series,
+    comparison: comparing ? { value: numberFrom(comparing), label: comparedTo ?? "" } : null,
+    second: second ? { label: second.label, format: second.format } : null,
+    headSizeLabel: labelOf(visual.headSize)?.label ?? null,
+    betterWhen: measure.betterWhen,
     total,
     target,
     minimum: numberFrom(visual.minimum),

@@ -98,16 +98,75 @@ export const sourceSchema = z.union([z.strictObject({ measure: id }), z.strictOb
 /** A stretch of a gauge's scale up to `to` (null: to the end), with the word and the colour it stands for. */
 export const zoneSchema = z.object({ to: z.number().nullable(), word: z.string().max(60), tone: z.enum(["poor", "watch", "good", "plain"]) });
 
-export const KIND_IDS = ["donut", "gauge", "progress bar"] as const;
+export const KIND_IDS = [
+  "donut",
+  "progress ring",
+  "gauge",
+  "progress bar",
+  "lollipop",
+  "rounded bars",
+  "capsule stack",
+  "nested bars",
+  "radial bars",
+  "rose",
+  "waffle",
+  "number",
+] as const;
+
+const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
+const dialsSchema = z.record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()])).default({});
+
+export const SYMBOLS = ["none", "circle", "triangle", "triangle down", "diamond", "square", "cross"] as const;
+
+/** A condition on a measure (null: the visual's value) with the word, the colour and the symbol that stand for it. The first that holds counts. */
+export const ruleSchema = z.object({
+  measure: id.nullable().default(null),
+  when: z.enum(["below", "from", "is"]),
+  than: z.union([z.number(), z.string().max(200)]),
+  word: z.string().max(60),
+  color: colourSchema,
+  symbol: z.enum(SYMBOLS).default("none"),
+});
+
+/** A palette of the project's own. */
+export const paletteSchema = z.object({
+  id,
+  name,
+  type: z.enum(["categorical", "sequential", "diverging"]),
+  light: z.array(colourSchema).min(2, "A palette has at least two colours.").max(24),
+  night: z.array(colourSchema).min(2, "A palette has at least two colours.").max(24),
+});
+
+/** A finish of the project's own: settings of dials under one name, laid over those of a shipped finish. */
+export const finishSchema = z.object({ id, name, base: z.string().max(40).default("plain"), dials: dialsSchema });
+
+/** A picture that was uploaded for lollipop heads, as a data address of a PNG or of an SVG without anything that runs. */
+export const pictureSchema = z.object({
+  id,
+  name,
+  href: z
+    .string()
+    .max(200_000, "A picture has at most 150 kB.")
+    .regex(/^data:image\/(png|svg\+xml);base64,[A-Za-z0-9+/=]+$/, "A picture is a PNG or an SVG."),
+});
 
 export const visualSchema = z.object({
   id,
   name,
   kind: z.enum(KIND_IDS),
+  finish: z.string().max(40).default("plain"),
   title: z.string().max(300).default(""),
   subtitle: z.string().max(300).default(""),
   value: id.nullable().default(null),
   split: splitSchema.nullable().default(null),
+  /** A second split: segments of a stack, bars side by side, concentric rings. */
+  series: splitSchema.nullable().default(null),
+  /** Further measures, each a ring of its own. */
+  more: z.array(id).max(5).default([]),
+  /** The measure in front of the value's bar, and the one that sizes a lollipop's heads. */
+  second: id.nullable().default(null),
+  headSize: id.nullable().default(null),
+  comparison: sourceSchema.nullable().default(null),
   target: sourceSchema.nullable().default(null),
   minimum: sourceSchema.nullable().default(null),
   maximum: sourceSchema.nullable().default(null),
@@ -119,7 +178,12 @@ export const visualSchema = z.object({
     .default(null),
   filters: z.array(filterSchema).max(20).default([]),
   /** Dials set by hand, as "part.dial"; all others stand at the kind's default. */
-  dials: z.record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()])).default({}),
+  dials: dialsSchema,
+  /** Colours of categories by their label, where they are not the palette's. */
+  categoryColours: z.record(z.string().max(300), colourSchema).default({}),
+  rules: z.array(ruleSchema).max(20).default([]),
+  /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
+  pictures: z.record(z.string().max(300), z.string().max(60)).default({}),
   size: z.object({ width: z.int().min(96).max(1600), height: z.int().min(72).max(900) }).default({ width: 400, height: 330 }),
 });
 
@@ -152,6 +216,9 @@ export const projectSchema = z.object({
   links: z.array(linkSchema).max(200).default([]),
   measures: z.array(measureSchema).max(1000).default([]),
   inputs: z.array(inputSchema).max(200).default([]),
+  palettes: z.array(paletteSchema).max(50).default([]),
+  finishes: z.array(finishSchema).max(50).default([]),
+  pictures: z.array(pictureSchema).max(60).default([]),
   visuals: z.array(visualSchema).max(500).default([]),
   boards: z.array(boardSchema).max(100).default([]),
 });
@@ -164,6 +231,9 @@ export type Measure = z.infer<typeof measureSchema>;
 export type Input = z.infer<typeof inputSchema>;
 export type Source = z.infer<typeof sourceSchema>;
 export type Zone = z.infer<typeof zoneSchema>;
+export type Rule = z.infer<typeof ruleSchema>;
+export type OwnFinish = z.infer<typeof finishSchema>;
+export type OwnPicture = z.infer<typeof pictureSchema>;
 export type Visual = z.infer<typeof visualSchema>;
 export type KindId = Visual["kind"];
 export type Tile = z.infer<typeof tileSchema>;

@@ -14,7 +14,6 @@ export interface Theme {
   track: string;
   signal: string;
   tones: { poor: string; watch: string; good: string; plain: string };
-  categories: string[];
   other: string;
 }
 
@@ -28,7 +27,6 @@ export const THEMES: Record<"light" | "night", Theme> = {
     track: "#e7e2d6",
     signal: "#c4452d",
     tones: { poor: "#e2a593", watch: "#ebcb8b", good: "#8dbfa9", plain: "#c9d3cf" },
-    categories: ["#1f7a6d", "#c98a1b", "#7a3e76", "#3f6fb5", "#d9583b", "#6e8b3d", "#8a5a44", "#4f5d75"],
     other: "#a39c8c",
   },
   night: {
@@ -40,7 +38,6 @@ export const THEMES: Record<"light" | "night", Theme> = {
     track: "#2c393b",
     signal: "#f0785f",
     tones: { poor: "#b4614d", watch: "#bd9440", good: "#4f9277", plain: "#5a6b69" },
-    categories: ["#3fa894", "#dba543", "#b878b2", "#6f9bd8", "#ea7c62", "#94b15c", "#b98a72", "#8b9ab5"],
     other: "#7d7a70",
   },
 };
@@ -60,23 +57,23 @@ function remembered<A extends (string | number)[]>(compute: (...args: A) => stri
   };
 }
 
-/** Ink or paper, whichever is easier to read on a colour. */
-export const textOn = remembered((fill: string) => (wcagContrast(fill, "#ffffff") >= wcagContrast(fill, "#1c2b2d") ? "#ffffff" : "#1c2b2d"));
+/** White, ink or black, the first that reads on a colour (4.5:1); for several colours under one text, the one that reads best on the worst of them. */
+export const textOn = remembered((...fills: string[]) => {
+  const worst = (ink: string) => Math.min(...fills.map((f) => wcagContrast(f, ink)));
+  const inks = ["#ffffff", "#1c2b2d", "#000000"];
+  return inks.find((ink) => worst(ink) >= 4.5) ?? inks.reduce((a, b) => (worst(b) > worst(a) ? b : a));
+});
 
 /** WCAG 2 contrast ratio of two colours, 1 to 21. */
 export function contrast(a: string, b: string): number {
   return wcagContrast(a, b);
 }
 
-/** The n-th colour of the categories; past the last the round begins again, lighter each time. */
-export function categoryColour(theme: Theme, index: number): string {
-  const base = theme.categories[index % theme.categories.length];
-  const round = Math.floor(index / theme.categories.length);
-  return round === 0 ? base : mix(base, theme.sheet, Math.min(0.6, round * 0.22));
-}
-
 /** A colour between two, mixed in OKLab. */
 export const mix = remembered((a: string, b: string, share: number) => formatHex(interpolate([a, b], "oklab")(share)));
+
+/** A colour of any form as #rrggbb. */
+export const toHex = (colour: Parameters<typeof formatHex>[0]): string => formatHex(colour) ?? "#000000";
 
 /** Whether a text is a colour we can draw with: #rgb or #rrggbb. */
 export function isColour(text: string): boolean {

@@ -1,5 +1,21 @@
-/** A colour, or a ramp between colours across the mark's own box (0 to 1 both ways). */
-export type Fill = string | { type: "linear"; x0: number; y0: number; x1: number; y1: number; stops: { at: number; color: string }[] };
+export interface Stop {
+  at: number;
+  color: string;
+}
+/** A colour, a ramp across the mark's own box (0 to 1 both ways), or a ramp outwards from a point of the scene (pixels). */
+export type Fill = string | { type: "linear"; x0: number; y0: number; x1: number; y1: number; stops: Stop[] } | { type: "radial"; cx: number; cy: number; r: number; stops: Stop[] };
+
+/** A soft shadow under a mark, in pixels. */
+export interface Shadow {
+  blur: number;
+  dx: number;
+  dy: number;
+  color: string;
+  opacity: number;
+}
+
+/** Where a shape grows from when it first appears: an edge of its box, the start of its sweep, or its middle. */
+export type Growth = "left" | "right" | "top" | "bottom" | "sweep" | "middle";
 
 /** What a mark stands for: what the pointer finds there, and what the tooltip says. */
 export interface Datum {
@@ -17,6 +33,12 @@ interface MarkBase {
   stroke?: string;
   strokeWidth?: number;
   opacity?: number;
+  shadow?: Shadow;
+  grow?: Growth;
+  /** What the surface of a finish is applied to: shapes that stand for values, and the tracks under them. */
+  surface?: "data" | "track";
+  /** The whole that dashes are spread over: for a sector its angles, for a box its near and far edge along `axis`. */
+  whole?: { from: number; to: number; axis: "angle" | "x" | "y" };
   datum?: Datum;
 }
 
@@ -62,6 +84,24 @@ export interface Line extends MarkBase {
   type: "line";
   points: [number, number][];
 }
+/** Outlines as SVG path data in a box of `box` units a side, drawn at (x, y) over `size` pixels: an icon. Icons are strokes unless they have a fill. */
+export interface Icon extends MarkBase {
+  type: "icon";
+  x: number;
+  y: number;
+  size: number;
+  box: number;
+  d: string;
+}
+/** A picture that a user brought, as a data address, within its box. */
+export interface Picture extends MarkBase {
+  type: "picture";
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  href: string;
+}
 /** One line of text; `y` is the middle of its height. */
 export interface Text extends MarkBase {
   type: "text";
@@ -73,7 +113,7 @@ export interface Text extends MarkBase {
   align: "start" | "middle" | "end";
   fill: string;
 }
-export type Mark = Sector | Rect | Circle | Polygon | Line | Text;
+export type Mark = Sector | Rect | Circle | Polygon | Line | Icon | Picture | Text;
 
 /** How a handle's pointer position becomes a number of its dial. */
 export type Track =
@@ -104,6 +144,10 @@ export interface Scene {
   height: number;
   background: string | null;
   border: { color: string; radius: number } | null;
+  /** The type family of all texts, a name of FAMILIES. */
+  family: string;
+  /** How long entering shapes and changes move, in milliseconds. */
+  motion: { entry: number; change: number };
   marks: Mark[];
   handles: Handle[];
   /** The picture in words, for readers who cannot see it. */

@@ -5,13 +5,38 @@ export type Weight = 400 | 500 | 600 | 700;
 export const SMALLEST = 9;
 export const LINE_HEIGHT = 1.2;
 
-const widthsOf: Record<Weight, Map<number, number>> = { 400: table("400"), 500: table("500"), 600: table("600"), 700: table("700") };
+type Widths = Record<Weight, Map<number, number>>;
 
-function table(weight: keyof typeof metrics.widths): Map<number, number> {
+function table(widths: number[]): Map<number, number> {
   const map = new Map<number, number>();
   let i = 0;
-  for (const [from, to] of metrics.ranges) for (let code = from; code <= to; code++) map.set(code, metrics.widths[weight][i++]);
+  for (const [from, to] of metrics.ranges) for (let code = from; code <= to; code++) map.set(code, widths[i++]);
   return map;
+}
+
+const tables = new Map<string, Widths>();
+
+function widthsIn(family: string): Widths {
+  let known = tables.get(family);
+  if (!known) {
+    const widths = metrics.families[family as keyof typeof metrics.families] ?? metrics.families.archivo;
+    known = { 400: table(widths["400"]), 500: table(widths["500"]), 600: table(widths["600"]), 700: table(widths["700"]) };
+    tables.set(family, known);
+  }
+  return known;
+}
+
+let current = widthsIn("archivo");
+
+/** Lays something out with texts measured in a type family. Layout is synchronous, so that no other measuring comes between. */
+export function measuredIn<T>(family: string, lay: () => T): T {
+  const before = current;
+  current = widthsIn(family);
+  try {
+    return lay();
+  } finally {
+    current = before;
+  }
 }
 
 /** Width of a character that the font lacks, in thousandths of the size: a full square for ideographs, else a wide letter. */
@@ -23,7 +48,7 @@ function foreignWidth(code: number): number {
 /** Width of a text in pixels, from the shipped font's advance widths (kerning is not counted). */
 export function textWidth(text: string, size: number, weight: Weight): number {
   let units = 0;
-  const widths = widthsOf[weight];
+  const widths = current[weight];
   for (const char of text) {
     const code = char.codePointAt(0) as number;
     units += widths.get(code) || foreignWidth(code);
@@ -45,18 +70,44 @@ export function shorten(text: string, width: number, size: number, weight: Weigh
   return low === 0 ? "" : `${chars.slice(0, low).join("").trimEnd()}…`;
 }
 
+const BETWEEN_ANY = /[\u3040-\u30ff\u3400-\u9fff\uac00-\ud7af\uff00-\uffef]/;
+
+/** The pieces that a line may break between: words, and each sign of scripts that are written without spaces. */
+function pieces(text: string): { text: string; space: string }[] {
+  return text
+    .split(/\s+/)
+    .filter(Boolean)
+    .flatMap((word) => {
+      const parts: string[] = [];
+      let open = false;
+      for (const char of word) {
+        const alone = BETWEEN_ANY.test(char);
+        if (alone || !open) parts.push(char);
+        else parts[parts.length - 1] += char;
+        open = !alone;
+      }
+      return parts.map((part, i) => ({ text: part, space: i === 0 ? " " : "" }));
+    });
+}
+
 /** Breaks a text into at most `lines` lines of a width; what does not fit ends in an ellipsis. */
 export function wrap(text: string, width: number, size: number, weight: Weight, lines: number): string[] {
-  const words = text.split(/\s+/).filter(Boolean);
+  const parts = pieces(text);
   const out: string[] = [];
-  for (let i = 0; i < words.length; ) {
+  const joined = (from: number, to: number) =>
+    parts
+      .slice(from, to)
+      .map((p, i) => (i === 0 ? "" : p.space) + p.text)
+      .join("");
+  for (let i = 0; i < parts.length; ) {
     if (out.length === lines - 1) {
-      out.push(shorten(words.slice(i).join(" "), width, size, weight));
+      out.push(shorten(joined(i, parts.length), width, size, weight));
       break;
     }
-    let line = words[i++];
-    while (i < words.length && textWidth(`${line} ${words[i]}`, size, weight) <= width) line += ` ${words[i++]}`;
-    out.push(shorten(line, width, size, weight));
+    let end = i + 1;
+    while (end < parts.length && textWidth(joined(i, end + 1), size, weight) <= width) end++;
+    out.push(shorten(joined(i, end), width, size, weight));
+    i = end;
   }
   return out.filter((line) => line !== "");
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { KINDS } from "@/core/kinds";
 import { sceneOf } from "@/core/kinds/picture";
 import { type Measure, type Project, type Visual, visualSchema } from "@/core/project/schema";
+import { useDesign } from "../shared/design";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
@@ -31,6 +32,7 @@ function firstSetUp(kind: (typeof KINDS)[number], measure: Measure, project: Pro
 export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void; onCancel?: () => void }) {
   const project = useProject((s) => s.document);
   const theme = useTheme((s) => s.theme);
+  const design = useDesign();
   const [measureId, setMeasureId] = useState(project.measures[0]?.id ?? "");
   const measure = project.measures.find((m) => m.id === measureId) ?? project.measures[0];
   const drafts = measure ? KINDS.map((kind) => firstSetUp(kind, measure, project)) : [];
@@ -69,7 +71,7 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
             className="rounded-lg border border-rule bg-sheet p-3 text-left transition-colors hover:border-verdigris"
           >
             <StaticPicture
-              scene={sceneOf({ ...draft, dials: { "frame.border": false } }, data[i], { size: { width: 320, height: 230 }, theme })}
+              scene={sceneOf({ ...draft, dials: { "frame.border": false } }, data[i], design, { size: { width: 320, height: 230 }, theme })}
               label=""
               className="h-auto w-full"
             />

@@ -5,6 +5,7 @@ import { trialsOf } from "@/core/kinds/trials";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { changeInput, changeVisual, setDial } from "@/core/project/edits";
 import type { Handle, Scene } from "@/core/scene/marks";
+import { useDesign } from "../shared/design";
 import { CommitField } from "../shared/commit-field";
 import { LivePicture } from "../shared/live-picture";
 import { useProject } from "../shared/project-context";
@@ -51,10 +52,11 @@ interface Props {
 export function Stage({ id, data, trial, lit, onLit }: Props) {
   const visual = useVisual(id);
   const apply = useProject((s) => s.apply);
+  const design = useDesign();
   const [view, setView] = useState<View>("light");
   const [focus, setFocus] = useState<string | null>(null);
   const shownData = useMemo(() => (trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data, [visual, data, trial]);
-  const scene = useMemo(() => sceneOf(visual, shownData, { theme: view === "night" ? "night" : "light", focus }), [visual, shownData, view, focus]);
+  const scene = useMemo(() => sceneOf(visual, shownData, design, { theme: view === "night" ? "night" : "light", focus }), [visual, shownData, design, view, focus]);
   const shown = useMemo(() => litScene(scene, lit), [scene, lit]);
   const target = visual.target;
   const handles = scene.handles.filter((h) => h.sets !== "target" || (target && !("measure" in target)));

@@ -3,6 +3,7 @@ import { memo, useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import { trialsOf } from "@/core/kinds/trials";
 import type { VisualData } from "@/core/kinds/visual-data";
+import { useDesign } from "../shared/design";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
 import { useTheme } from "../shared/theme";
@@ -12,6 +13,7 @@ import { useVisual } from "./sentences";
 export const Trials = memo(function Trials({ id, data, chosen, onChoose }: { id: string; data: VisualData; chosen: string | null; onChoose: (id: string | null) => void }) {
   const visual = useVisual(id);
   const theme = useTheme((s) => s.theme);
+  const design = useDesign();
   const [open, setOpen] = useState(true);
   // While dials turn, the stage goes first and the trials follow.
   const settled = useSettled(visual);
@@ -20,8 +22,8 @@ export const Trials = memo(function Trials({ id, data, chosen, onChoose }: { id:
   const trials = useMemo(() => trialsOf(shown, data), [shown, data]);
   const scenes = useMemo(() => {
     const small = { ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } };
-    return trials.map((t) => sceneOf(small, t.data, { size: { width: 220, height: 140 }, theme }));
-  }, [trials, shown, theme]);
+    return trials.map((t) => sceneOf(small, t.data, design, { size: { width: 220, height: 140 }, theme }));
+  }, [trials, shown, design, theme]);
   if (trials.length === 0) return null;
   return (
     <section aria-label="Trials" className="border-t border-rule bg-panel px-4 py-2.5">

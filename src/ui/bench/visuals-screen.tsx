@@ -9,6 +9,7 @@ import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { checkTemplate } from "@/core/scene/template";
 import { CommitField } from "../shared/commit-field";
+import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
@@ -39,11 +40,12 @@ interface ThumbnailProps {
 const Thumbnail = memo(
   function Thumbnail({ id, data, failing, theme, chosen, onOpen }: ThumbnailProps) {
     const visual = useVisual(id);
+    const design = useDesign();
     // While dials turn, the stage goes first.
     const shown = useSettled(visual);
     const scene = useMemo(
-      () => sceneOf({ ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, data, { size: { width: 220, height: 132 }, theme }),
-      [shown, data, theme],
+      () => sceneOf({ ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, data, design, { size: { width: 220, height: 132 }, theme }),
+      [shown, data, design, theme],
     );
     return (
       <button

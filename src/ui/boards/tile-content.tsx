@@ -3,6 +3,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import type { VisualData } from "@/core/kinds/visual-data";
 import type { Visual } from "@/core/project/schema";
+import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
 import { useTheme } from "../shared/theme";
 
@@ -25,9 +26,10 @@ function useSize(): [React.RefObject<HTMLDivElement | null>, { width: number; he
 /** A visual that fills its tile. */
 export function VisualTile({ visual, data, onPick }: { visual: Visual; data: VisualData; onPick?: (key: string) => void }) {
   const theme = useTheme((s) => s.theme);
+  const design = useDesign();
   const [ref, size] = useSize();
   const [focus, setFocus] = useState<string | null>(null);
-  const scene = useMemo(() => (size ? sceneOf(visual, data, { size, theme, focus }) : null), [visual, data, size, theme, focus]);
+  const scene = useMemo(() => (size ? sceneOf(visual, data, design, { size, theme, focus }) : null), [visual, data, design, size, theme, focus]);
   return (
     <div ref={ref} className="size-full overflow-hidden">
       {scene && <LivePicture scene={scene} onFocus={setFocus} onPick={onPick} />}

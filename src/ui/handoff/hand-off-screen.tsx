@@ -3,6 +3,7 @@ import { Download, FileJson } from "lucide-react";
 import { useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import { formatNumber } from "@/core/scene/number-format";
+import { useDesign } from "../shared/design";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
@@ -17,6 +18,7 @@ export function HandOffScreen() {
   const visuals = useProject((s) => s.document.visuals);
   const projectId = useProject((s) => s.id);
   const store = useProjectStore();
+  const design = useDesign();
   const [visual, choose] = useSelected("visual", visuals);
   const [theme, setTheme] = useState<ThemeName>("light");
   const [scale, setScale] = useState("2");
@@ -24,7 +26,7 @@ export function HandOffScreen() {
   const shown = useMemo(() => (visual ? [visual] : []), [visual]);
   const [data] = useVisualsData(shown);
   const now = size ?? visual?.size ?? { width: 400, height: 330 };
-  const scene = visual && data ? sceneOf(visual, data, { theme, size: now }) : null;
+  const scene = visual && data ? sceneOf(visual, data, design, { theme, size: now }) : null;
   const take = async (address: string) => {
     // The file is made from what is saved, so what is not saved yet goes first.
     await store.getState().flush();

@@ -3,8 +3,6 @@ import { useEffect, useRef, useState } from "react";
 import type { Scene } from "@/core/scene/marks";
 import type { LivePicture as Live } from "@/render/echarts-series";
 
-const MOTION = 220;
-
 interface Props {
   scene: Scene;
   onFocus?: (key: string | null) => void;
@@ -48,7 +46,7 @@ export function LivePicture({ scene, onFocus, onPart, onPick }: Props) {
     size.current = { width, height };
     live?.resize(width, height);
   }, [live, width, height]);
-  useEffect(() => live?.draw(scene, wantsMotion() ? MOTION : 0), [live, scene]);
+  useEffect(() => live?.draw(scene, !wantsMotion()), [live, scene]);
   const bordered = scene.border && scene.border.color !== "none";
   return (
     <div

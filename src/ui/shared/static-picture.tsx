@@ -1,4 +1,5 @@
 import { createElement, memo, type ReactNode, useId } from "react";
+import { familyOf } from "@/core/scene/families";
 import type { Scene } from "@/core/scene/marks";
 import { type SvgNode, sceneTree } from "@/render/svg-tree";
 
@@ -11,6 +12,9 @@ const CAMEL: Record<string, string> = {
   "stroke-linejoin": "strokeLinejoin",
   "fill-rule": "fillRule",
   "stop-color": "stopColor",
+  "stroke-linecap": "strokeLinecap",
+  "flood-color": "floodColor",
+  "flood-opacity": "floodOpacity",
 };
 
 function element(node: SvgNode, key: number): ReactNode {
@@ -26,7 +30,7 @@ export const StaticPicture = memo(function StaticPicture({ scene, label, classNa
   const named = label ? { "aria-label": label } : { role: undefined, "aria-hidden": true };
   return createElement(
     "svg",
-    { ...attributes, ...named, className: `picture ${className ?? ""}`, fontFamily: "var(--font-sans)", "font-family": undefined },
+    { ...attributes, ...named, className: `picture ${className ?? ""}`, fontFamily: familyOf(scene.family).css, "font-family": undefined },
     ...tree.children.map(element),
   );
 });

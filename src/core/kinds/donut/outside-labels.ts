@@ -33,7 +33,7 @@ function spread(wanted: number[], heights: number[], top: number, bottom: number
  * Places labels beside a ring with leader lines. Labels that collide move; when a side is too crowded the smallest shares
  * lose theirs. Gives the marks; a label wider than its room ends in an ellipsis.
  */
-export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: number; r: number }, box: Box, size: number, theme: Theme): Mark[] {
+export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: number; r: number }, box: Box, size: number, theme: Theme, leaders: boolean): Mark[] {
   const marks: Mark[] = [];
   for (const side of [1, -1] as const) {
     let mine = labels
@@ -61,7 +61,8 @@ export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: nu
       const room = side > 0 ? box.x + box.width - x - GAP : x - box.x - GAP;
       const texts = label.lines.map((line, k) => shorten(line, room, size, k === 0 ? 500 : 400));
       if (room < size * 2 || texts[0] === "") continue;
-      marks.push({
+      if (leaders)
+        marks.push({
         type: "line",
         id: `leader:${label.key}`,
         part: "labels",

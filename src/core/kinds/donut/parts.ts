@@ -1,5 +1,9 @@
+import { coloursPart } from "../colours";
 import { SHARED_PARTS } from "../frame";
-import { choice, colour, number, type Part, template, toggle } from "../kind";
+import { choice, number, type Part, toggle } from "../kind";
+import { labelsPart } from "../labels";
+import { legendPart } from "../legend";
+import { readingPart } from "../reading";
 
 export const DONUT_PARTS: Part[] = [
   {
@@ -20,61 +24,23 @@ export const DONUT_PARTS: Part[] = [
       ),
       number("gap", "Gap", 0, 16, 0.5, "px", 3),
       number("corner", "Rounding", 0, 30, 0.5, "px", 5),
+      number("border", "Border", 0, 6, 0.5, "px", 0),
+      number("ringGap", "Ring gap", 0, 24, 1, "px", 4),
     ],
   },
-  {
-    id: "labels",
-    label: "Labels",
-    dials: [
-      choice(
-        "content",
-        "Say",
-        [
-          ["none", "nothing"],
-          ["category", "category"],
-          ["value", "value"],
-          ["share", "share"],
-          ["category share", "category and share"],
-          ["category value", "category and value"],
-        ],
-        "share",
-      ),
-      choice(
-        "place",
-        "Place",
-        [
-          ["inside", "inside"],
-          ["outside", "outside"],
-        ],
-        "inside",
-      ),
-      number("size", "Size", 9, 20, 0.5, "px", 11.5),
-      number("least", "Least share", 0, 20, 0.5, "%", 3),
+  labelsPart(
+    ["none", "category", "value", "share", "category share", "category value", "value share", "text"],
+    "share",
+    [
+      ["inside", "inside"],
+      ["outside", "outside"],
     ],
-  },
-  {
-    id: "legend",
-    label: "Legend",
-    dials: [
-      choice(
-        "place",
-        "Place",
-        [
-          ["auto", "where it fits"],
-          ["none", "none"],
-          ["right", "right"],
-          ["bottom", "below"],
-        ],
-        "auto",
-      ),
-      toggle("values", "With values", true),
-    ],
-  },
-  {
-    id: "reading",
-    label: "Reading",
-    dials: [toggle("shown", "Shown", true), template("text", "Text", "{total}"), template("caption", "Caption", "{measure}"), number("size", "Size", 9, 72, 1, "px", 34)],
-  },
-  { id: "colours", label: "Colours", dials: [colour("first", "First segment")] },
+    "inside",
+    11.5,
+    [number("least", "Least share", 0, 20, 0.5, "%", 3), toggle("leaders", "Leader lines", true)],
+  ),
+  legendPart("auto"),
+  readingPart("{total}", "{measure}", 34),
+  coloursPart("category"),
   ...SHARED_PARTS,
 ];

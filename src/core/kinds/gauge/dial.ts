@@ -19,6 +19,13 @@ export interface ReadingSize {
   under: number;
 }
 
+/** Where the arc begins and how far it sweeps: by the chosen opening, or as set. */
+export function sweepOf(style: SceneInput["style"]): { start: number; sweep: number } {
+  const preset = style.choice("arc.preset");
+  if (preset === "own") return { start: style.number("arc.start"), sweep: style.number("arc.sweep") };
+  return { start: 360 - Number(preset) / 2, sweep: Number(preset) };
+}
+
 /** How far below the hub the middle of the reading stands when nothing is in its way. */
 export function plainDrop(hub: number, size: number): number {
   return hub + 6 + size * 0.6;
@@ -28,7 +35,8 @@ export function plainDrop(hub: number, size: number): number {
 export function readingDrop(style: SceneInput["style"], hub: number, reading: ReadingSize): number {
   const plain = plainDrop(hub, reading.size);
   if (style.choice("needle.form") === "none") return plain;
-  const ends = [style.number("arc.start"), style.number("arc.start") + style.number("arc.sweep")].map((angle) => polar(0, 0, angle, 1));
+  const { start, sweep } = sweepOf(style);
+  const ends = [start, start + sweep].map((angle) => polar(0, 0, angle, 1));
   // An end that points steeply down leaves no way beside it.
   const slopes = ends.map(({ x, y }) => (y > 0.02 && Math.abs(x) > 0.02 ? y / Math.abs(x) : 0)).filter((slope) => slope < 0.8);
   return Math.max(plain, ...slopes.map((slope) => slope * (reading.half + 4) + reading.size * 0.42));
@@ -37,7 +45,7 @@ export function readingDrop(style: SceneInput["style"], hub: number, reading: Re
 /** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
 export function layDial(input: SceneInput, body: { x: number; y: number; width: number; height: number }, margin: number, reading: ReadingSize): Dial {
   const { style } = input;
-  const [start, sweep] = [style.number("arc.start"), style.number("arc.sweep")];
+  const { start, sweep } = sweepOf(style);
   const extent = arcExtent(start, sweep);
   const width = Math.max(8, body.width - 2 * margin);
   const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));

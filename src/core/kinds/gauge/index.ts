@@ -1,4 +1,5 @@
 import type { Kind } from "../kind";
+import { ROLES } from "../roles";
 import { GAUGE_PARTS } from "./parts";
 import { gaugeScene } from "./scene";
 
@@ -6,7 +7,7 @@ export const gauge: Kind = {
   id: "gauge",
   label: "Gauge",
   phrase: "a gauge",
-  roles: ["value", "target", "range", "zones"],
+  roles: ROLES["gauge"],
   needsSplit: false,
   parts: GAUGE_PARTS,
   scene: gaugeScene,

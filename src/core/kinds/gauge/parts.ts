@@ -1,11 +1,23 @@
+import { coloursPart } from "../colours";
 import { SHARED_PARTS } from "../frame";
-import { choice, colour, number, type Part, template, toggle } from "../kind";
+import { capsDial, choice, colour, number, type Part, pastDial, template, toggle } from "../kind";
 
 export const GAUGE_PARTS: Part[] = [
   {
     id: "arc",
     label: "Arc",
     dials: [
+      choice(
+        "preset",
+        "Opening",
+        [
+          ["own", "as set below"],
+          ["180", "half circle"],
+          ["240", "240°"],
+          ["270", "three quarters"],
+        ],
+        "own",
+      ),
       number("start", "Start", 0, 359, 1, "°", 240),
       number("sweep", "Sweep", 60, 340, 1, "°", 240),
       number("thickness", "Thickness", 2, 80, 1, "px", 18),
@@ -19,28 +31,28 @@ export const GAUGE_PARTS: Part[] = [
         ],
         "zones",
       ),
-      choice(
-        "caps",
-        "Ends",
-        [
-          ["flat", "flat"],
-          ["round", "round"],
-        ],
-        "flat",
-      ),
-      choice(
-        "past",
-        "Past the end",
-        [
-          ["hold", "hold at the end"],
-          ["lap", "second lap"],
-          ["extend", "extend the scale"],
-        ],
-        "hold",
-      ),
+      capsDial("flat"),
+      pastDial("Past the end", "the end"),
     ],
   },
-  { id: "zones", label: "Zones", dials: [toggle("words", "Words", true), number("gap", "Gap", 0, 12, 0.5, "px", 0)] },
+  {
+    id: "zones",
+    label: "Zones",
+    dials: [
+      toggle("words", "Words", true),
+      number("gap", "Gap", 0, 12, 0.5, "px", 0),
+      choice(
+        "edges",
+        "Edges are",
+        [
+          ["value", "values"],
+          ["share", "shares of the range"],
+        ],
+        "value",
+      ),
+      toggle("ramp", "Ramp inside", false),
+    ],
+  },
   {
     id: "needle",
     label: "Needle",
@@ -69,5 +81,7 @@ export const GAUGE_PARTS: Part[] = [
     label: "Reading",
     dials: [toggle("shown", "Shown", true), template("text", "Text", "{value}"), toggle("word", "Zone word", true), number("size", "Size", 9, 72, 1, "px", 28)],
   },
+  { id: "plate", label: "Title plate", dials: [toggle("shown", "Shown", false), template("text", "Text", "{measure}")] },
+  coloursPart("one"),
   ...SHARED_PARTS,
 ];

@@ -1,11 +1,12 @@
 import type { Zone } from "../../project/schema";
-import { categoryColour, mix } from "../../scene/colour";
+import { mix } from "../../scene/colour";
 import type { Datum, Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber, shortFormats } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "../angles";
-import { emptyScene, fitText, frameScene, layFrame, textMark } from "../frame";
+import { Colours } from "../colours";
+import { type Box, emptyScene, fitText, frameScene, layFrame, textMark, titleOf } from "../frame";
 import type { SceneInput } from "../kind";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
 
@@ -43,16 +44,22 @@ function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number
     corners,
     fill: color,
     datum,
+    surface: "data",
+    whole: { from: start, to: start + sweep, axis: "angle" },
   });
   const marks: Mark[] = [];
   if (fill === "progress") {
-    marks.push(sector("track", "arc", 0, 1, theme.track));
-    if (share > 0) marks.push(sector("progress", "arc", 0, clamp(share), tone));
+    marks.push({ ...sector("track", "arc", 0, 1, theme.track), surface: "track" });
+    if (share > 0) marks.push({ ...sector("progress", "arc", 0, clamp(share), tone), grow: "sweep" });
   } else {
     for (const [i, zone] of zones.entries()) {
       const first = i === 0 ? cap : 0;
       const last = i === zones.length - 1 ? cap : 0;
-      marks.push(sector(`zone:${zone.index}`, "zones", zone.from, zone.until, theme.tones[zone.tone], undefined, zones.length > 1 ? gap / 2 : 0, [first, last, last, first]));
+      const inset = zones.length > 1 ? gap / 2 : 0;
+      const corners: [number, number, number, number] = [first, last, last, first];
+      const tone = theme.tones[zone.tone];
+      if (style.toggle("zones.ramp")) marks.push(...zoneRamp(zone, tone, (from, until, part, color, id) => sector(id, "zones", from, until, color, undefined, 0, part)));
+      else marks.push(sector(`zone:${zone.index}`, "zones", zone.from, zone.until, tone, undefined, inset, corners));
     }
     if (fill === "both" && share > 0) {
       const width = (r - inner) * 0.4;
@@ -65,6 +72,16 @@ function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number
     marks.push(sector("lap", "arc", 0, clamp(share - 1), mix(theme.ink, theme.sheet, 0.15), { inner: inner - 2 - thin, outer: inner - 2 }));
   }
   return marks;
+}
+
+const ZONE_STEPS = 12;
+
+/** A zone whose colour deepens along it, in steps; each reaches a little under the next, so that no seam shows. */
+function zoneRamp(zone: Stretch, tone: string, step: (from: number, until: number, corners: [number, number, number, number], color: string, id: string) => Mark): Mark[] {
+  const at = (i: number) => zone.from + ((zone.until - zone.from) * i) / ZONE_STEPS;
+  return Array.from({ length: ZONE_STEPS }, (_, i) =>
+    step(at(i), i === ZONE_STEPS - 1 ? zone.until : at(i + 1.15), [0, 0, 0, 0], mix(mix(tone, "#ffffff", 0.35), tone, i / (ZONE_STEPS - 1)), `zone:${zone.index}/${i}`),
+  );
 }
 
 function needlePoints(form: string, length: number, width: number): [number, number][] {
@@ -218,7 +235,7 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
 }
 
 function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], target: number | null): Handle[] {
-  const { style, data } = input;
+  const { data } = input;
   const { cx, cy, r, inner, start, sweep } = dial;
   const angular = { type: "angular" as const, cx, cy, r: (r + inner) / 2, start, end: start + sweep };
   const step = data.format.style === "percent" ? 0.01 : Math.max(10 ** Math.floor(Math.log10((scale.maximum - scale.minimum) / 100)), 1e-9);
@@ -227,7 +244,7 @@ function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], t
       id: "start",
       sets: "arc.start",
       label: "Start",
-      value: style.number("arc.start"),
+      value: start,
       from: 0,
       to: 360,
       step: 1,
@@ -282,18 +299,41 @@ function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], t
   return handles;
 }
 
+/** A plate at the foot with the name of what is measured. Takes its room from the body. */
+function plateMarks(input: SceneInput, body: Box): { marks: Mark[]; body: Box } {
+  const { style, theme, data } = input;
+  const text = style.toggle("plate.shown") ? fillTemplate(style.template("plate.text"), data.names).trim() : "";
+  if (!text || body.height < 120) return { marks: [], body };
+  const size = Math.max(SMALLEST, Math.min(13, body.height * 0.06));
+  const said = fitText([text], body.width - 28, size, 600);
+  const width = textWidth(said.text, said.size, 600) + 24;
+  const height = said.size * 2;
+  const y = body.y + body.height - height;
+  return {
+    marks: [
+      { type: "rect", id: "plate", part: "plate", x: body.x + (body.width - width) / 2, y, width, height, radii: [height / 2, height / 2, height / 2, height / 2], fill: mix(theme.track, theme.sheet, 0.35) },
+      textMark("platetext", "plate", body.x + body.width / 2, y + height / 2, said.text, said.size, 600, theme.ink, "middle"),
+    ],
+    body: { ...body, height: body.height - height - 8 },
+  };
+}
+
 /** An arc with zones, a needle at the value, a mark at the target, and the reading. */
 export function gaugeScene(input: SceneInput): Scene {
   const { data, style, theme } = input;
   if (data.problem !== null) return emptyScene(input, data.problem);
   const value = data.total;
   if (value === null) return emptyScene(input, style.template("frame.empty"));
-  const { marks, body } = layFrame(input);
+  const { marks, body: whole } = layFrame(input);
+  const plate = plateMarks(input, whole);
+  const { body } = plate;
   const past = style.choice("arc.past") as PastEnd;
   const scale = scaleOf({ minimum: data.minimum, maximum: data.maximum, target: data.target, value, format: data.format, past });
   const share = shareOf(value, scale);
-  const zones = stretches(data.zones, scale);
-  const zone = zoneOf(data.zones, value);
+  const asValues = style.choice("zones.edges") === "value";
+  const edges = asValues ? data.zones : data.zones.map((z) => ({ ...z, to: z.to === null ? null : scale.minimum + z.to * (scale.maximum - scale.minimum) }));
+  const zones = stretches(edges, scale);
+  const zone = zoneOf(edges, value);
   const hasWords = style.toggle("zones.words") && zones.some((z) => z.word) && body.height > 150;
   const hasTarget = data.target !== null && style.toggle("target.shown");
   const margin = Math.min(body.height * 0.14, Math.max(2, hasTarget ? style.number("target.size") + 4 : 0, hasWords ? 18 : 0));
@@ -321,7 +361,9 @@ export function gaugeScene(input: SceneInput): Scene {
       ...(word ? [{ label: "Zone", value: word }] : []),
     ],
   };
-  const progress = zone ? mix(theme.tones[zone.tone], theme.ink, 0.25) : categoryColour(theme, 0);
+  const colours = new Colours(input);
+  const ruled = style.choice("colours.by") === "rule" || style.value("colours.one") !== "";
+  const progress = zone && !ruled ? mix(theme.tones[zone.tone], theme.ink, 0.25) : colours.of(data.rows[0], 0);
   marks.push(...arcMarks(input, dial, zones, share, progress, datum), ...scaleMarks(input, dial, scale, zones), ...targetMarks(input, dial, scale, datum));
   const form = style.choice("needle.form");
   const shown = clamp(share);
@@ -363,8 +405,7 @@ export function gaugeScene(input: SceneInput): Scene {
       datum,
     });
   }
-  marks.push(...readingMarks(input, dial, value, word, pastText));
-  const title = fillTemplate(data.title, data.names) || data.valueLabel;
-  const description = `${title}: gauge of ${data.valueLabel}, ${formatNumber(value, data.format)} on a scale from ${formatNumber(scale.minimum, data.format)} to ${formatNumber(scale.maximum, data.format)}${data.target === null ? "" : `, target ${formatNumber(data.target, data.format)}`}${word ? `, in the zone ${word}` : ""}${pastText ? `, ${pastText}` : ""}.`;
-  return frameScene(input, marks, handlesOf(input, dial, scale, data.zones, data.target), description);
+  marks.push(...readingMarks(input, dial, value, word, pastText), ...plate.marks);
+  const description = `${titleOf(input)}: gauge of ${data.valueLabel}, ${formatNumber(value, data.format)} on a scale from ${formatNumber(scale.minimum, data.format)} to ${formatNumber(scale.maximum, data.format)}${data.target === null ? "" : `, target ${formatNumber(data.target, data.format)}`}${word ? `, in the zone ${word}` : ""}${pastText ? `, ${pastText}` : ""}.`;
+  return frameScene(input, marks, handlesOf(input, dial, scale, asValues ? data.zones : [], data.target), description);
 }

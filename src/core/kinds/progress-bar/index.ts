@@ -1,4 +1,5 @@
 import type { Kind } from "../kind";
+import { ROLES } from "../roles";
 import { PROGRESS_BAR_PARTS } from "./parts";
 import { progressBarScene } from "./scene";
 
@@ -6,7 +7,7 @@ export const progressBar: Kind = {
   id: "progress bar",
   label: "Progress bar",
   phrase: "a progress bar",
-  roles: ["value", "target", "split", "order", "keep"],
+  roles: ROLES["progress bar"],
   needsSplit: false,
   parts: PROGRESS_BAR_PARTS,
   scene: progressBarScene,

@@ -1,51 +1,30 @@
+import { coloursPart } from "../colours";
 import { SHARED_PARTS } from "../frame";
-import { choice, colour, number, type Part, template, toggle } from "../kind";
+import { colour, directionDial, number, type Part, pastDial, toggle } from "../kind";
+import { labelsPart } from "../labels";
+import { readingPart } from "../reading";
 
 export const PROGRESS_BAR_PARTS: Part[] = [
   {
     id: "bar",
     label: "Bar",
-    dials: [
-      number("thickness", "Thickness", 3, 60, 1, "px", 18),
-      number("corner", "Rounding", 0, 100, 1, "%", 100),
-      colour("colour", "Colour"),
-      choice(
-        "past",
-        "Past the goal",
-        [
-          ["hold", "hold at full"],
-          ["lap", "second lap"],
-          ["extend", "extend the scale"],
-        ],
-        "hold",
-      ),
-    ],
+    dials: [directionDial("right"), number("thickness", "Thickness", 3, 60, 1, "px", 18), number("corner", "Rounding", 0, 100, 1, "%", 100), pastDial("Past the goal", "full")],
   },
   { id: "track", label: "Track", dials: [toggle("shown", "Shown", true), colour("colour", "Colour")] },
   { id: "target", label: "Target", dials: [toggle("shown", "Tick", true)] },
-  {
-    id: "labels",
-    label: "Labels",
-    dials: [
-      choice(
-        "content",
-        "Say",
-        [
-          ["none", "nothing"],
-          ["share", "share"],
-          ["value", "value"],
-          ["value target", "value of target"],
-        ],
-        "share",
-      ),
-      number("size", "Size", 9, 20, 0.5, "px", 12),
-      toggle("remaining", "What remains", false),
+  labelsPart(
+    ["none", "share", "value", "value target", "gap", "text"],
+    "share",
+    [
+      ["auto", "where it fits"],
+      ["inside", "inside"],
+      ["outside", "at the end"],
     ],
-  },
-  {
-    id: "reading",
-    label: "Reading",
-    dials: [toggle("shown", "Shown", true), template("text", "Text", "{share}"), template("caption", "Caption", "{value} of {target}"), number("size", "Size", 9, 72, 1, "px", 34)],
-  },
+    "auto",
+    12,
+    [toggle("remaining", "What remains", false)],
+  ),
+  readingPart("{share}", "{value} of {target}", 34),
+  coloursPart("one"),
   ...SHARED_PARTS,
 ];

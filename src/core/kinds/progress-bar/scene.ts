@@ -1,58 +1,39 @@
-import { categoryColour, mix, textOn } from "../../scene/colour";
+import { mix } from "../../scene/colour";
 import type { Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber, shortFormats } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
 import { LINE_HEIGHT, SMALLEST, shorten, textWidth, wrap } from "../../scene/text";
-import { type Box, emptyScene, fitText, footNote, frameScene, layFrame, textMark } from "../frame";
+import { Colours } from "../colours";
+import { type Box, blankScene, fitText, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
+import { type Goal, goalLines, goalOf } from "../goal";
 import type { SceneInput } from "../kind";
+import { labelWriter, shareText } from "../labels";
 import { clamp, niceAbove, type PastEnd } from "../scale";
 import { PERCENT_FORMAT, type VisualRow } from "../visual-data";
-
-interface Goal {
-  /** The value that counts as all of it. */
-  full: number;
-  /** The value at the end of the track. */
-  end: number;
-  isTarget: boolean;
-}
-
-/** What the bars run against: the target, else 1 for a percent, else the largest value. */
-function goalOf({ data, style }: SceneInput): Goal {
-  const values = data.rows.map((r) => r.value ?? 0);
-  const largest = Math.max(0, ...values);
-  const isTarget = data.target !== null && data.target > 0;
-  const full = isTarget ? (data.target as number) : data.format.style === "percent" ? 1 : niceAbove(largest);
-  const end = style.choice("bar.past") === "extend" && largest > full ? largest : full;
-  return { full, end, isTarget };
-}
 
 /** Whole percents, but with a decimal where rounding would claim that the goal is reached. */
 const NEAR_GOAL = { ...PERCENT_FORMAT, decimals: 1 };
 const shareFormat = (share: number) => (share !== 1 && Math.abs(share - 1) < 0.0051 ? NEAR_GOAL : PERCENT_FORMAT);
-const percent = (share: number) => formatNumber(share, shareFormat(share));
 
 function labelOf(row: VisualRow, goal: Goal, input: SceneInput): string {
   const { style, data } = input;
   if (row.value === null) return "—";
-  const content = style.choice("labels.content");
-  const share = row.value / goal.full;
-  const said =
-    content === "share"
-      ? percent(share)
-      : content === "value"
-        ? formatNumber(row.value, data.format)
-        : content === "value target"
-          ? `${formatNumber(row.value, data.format)} of ${formatNumber(goal.full, data.format)}`
-          : "";
+  const said = (labelWriter(input)(row, goal.full)[0] ?? []).join(" ");
   if (!style.toggle("labels.remaining")) return said;
   const rest = goal.full - row.value;
-  const remaining = rest > 0 ? `${formatNumber(rest, data.format)} left` : "";
+  const remaining = rest > 0 ? `${formatNumber(rest, row.format ?? data.format)} left` : "";
   return [said, remaining].filter(Boolean).join(" · ");
 }
 
+/** What bars of one picture share. */
+interface Bars {
+  goal: Goal;
+  colours: Colours;
+}
+
 /** One bar with its track, its laps, its tick and its label. */
-function barMarks(input: SceneInput, row: VisualRow, goal: Goal, box: Box, labelled: boolean): Mark[] {
-  const { style, theme, data, focus } = input;
+function barMarks(input: SceneInput, row: VisualRow, index: number, { goal, colours }: Bars, box: Box, labelled: boolean): Mark[] {
+  const { style, theme, data, surface } = input;
   const { x, y, height } = box;
   const label = labelled ? labelOf(row, goal, input) : "";
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), Math.max(SMALLEST, height + 2)));
@@ -61,25 +42,15 @@ function barMarks(input: SceneInput, row: VisualRow, goal: Goal, box: Box, label
   const past = style.choice("bar.past") as PastEnd;
   const over = share > 1 + 1e-12;
   const chevron = over && past === "hold" ? height * 0.6 + 4 : 0;
-  const inside = label !== "" && height >= size + 1 && labelWidth + 14 <= clamp(share) * (box.width - chevron);
+  const place = style.choice("labels.place");
+  const inside = place !== "outside" && surface.carriesText && label !== "" && height >= size + 1 && labelWidth + 14 <= clamp(share) * (box.width - chevron);
   const width = Math.max(4, box.width - chevron);
   const radius = ((height / 2) * style.number("bar.corner")) / 100;
   const radii: [number, number, number, number] = [radius, radius, radius, radius];
-  const color = row.groups > 0 ? theme.other : style.colour("bar.colour", categoryColour(theme, 0));
-  const datum = {
-    key: row.key,
-    title: row.groups > 0 ? `Other (${row.groups} together)` : row.label,
-    lines: [
-      { label: data.valueLabel, value: formatNumber(row.value, data.format) },
-      ...(goal.isTarget
-        ? [
-            { label: "Target", value: formatNumber(goal.full, data.format) },
-            { label: "Share", value: row.value === null ? "—" : percent(row.value / goal.full) },
-          ]
-        : []),
-    ],
-  };
-  const opacity = focus === null || focus === row.key ? 1 : 0.5;
+  const color = colours.of(row, index);
+  const write = (n: number) => formatNumber(n, row.format ?? data.format);
+  const datum = rowDatum(input, row, goalLines(goal, row.value, write, shareText));
+  const opacity = strength(input, row.key, 0.5);
   const marks: Mark[] = [];
   const bar = (id: string, part: string, from: number, length: number, fill: string, top = y, tall = height): Mark => ({
     type: "rect",
@@ -94,8 +65,9 @@ function barMarks(input: SceneInput, row: VisualRow, goal: Goal, box: Box, label
     datum,
     opacity,
   });
-  if (style.toggle("track.shown")) marks.push(bar("track", "track", x, width, style.colour("track.colour", theme.track)));
-  if (share > 0) marks.push(bar("bar", "bar", x, width * clamp(share), color));
+  const whole = { from: x, to: x + width, axis: "x" as const };
+  if (style.toggle("track.shown")) marks.push({ ...bar("track", "track", x, width, style.colour("track.colour", theme.track)), surface: "track", whole });
+  if (share > 0) marks.push({ ...bar("bar", "bar", x, width * clamp(share), color), surface: "data", whole, grow: "left" });
   if (over && past === "lap") marks.push(bar("lap", "bar", x, width * clamp(share - 1), mix(color, theme.ink, 0.45), y + height * 0.28, height * 0.44));
   if (chevron) {
     const mid = y + height / 2;
@@ -132,14 +104,14 @@ function barMarks(input: SceneInput, row: VisualRow, goal: Goal, box: Box, label
   }
   const mid = y + height / 2;
   const after = x + width * clamp(share) + 6;
-  if (label !== "" && !inside && after + labelWidth <= x + width - 2) marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, theme.ink));
+  if (label !== "" && !inside && place !== "inside" && after + labelWidth <= x + width - 2) marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, theme.ink));
   else if (inside) {
     // Clear of the goal's tick where the bar runs past it.
     const end = x + width * clamp(share) - Math.max(8, radius * 0.6);
     const tick = x + (width * goal.full) / goal.end;
     const crosses = goal.end > goal.full && end > tick - 4 && end - labelWidth < tick + 4;
     const under = over && past === "lap" && share - 1 > 0.7 ? mix(color, theme.ink, 0.45) : color;
-    marks.push(textMark(`label:${row.key}`, "labels", crosses ? tick - 6 : end, mid, label, size, 600, textOn(under), "end"));
+    marks.push(textMark(`label:${row.key}`, "labels", crosses ? tick - 6 : end, mid, label, size, 600, surface.inkOn(under), "end"));
   }
   return marks;
 }
@@ -156,7 +128,7 @@ function rowNames(rows: VisualRow[], box: Box, pitch: number, width: number, siz
 }
 
 /** Several bars, one a row, as many as fit; what does not fit is counted at the foot. */
-function rowMarks(input: SceneInput, goal: Goal, body: Box): Mark[] {
+function rowMarks(input: SceneInput, bars: Bars, body: Box): Mark[] {
   const { data, style, theme } = input;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 6));
   const least = Math.max(size * 1.25, 12);
@@ -172,14 +144,15 @@ function rowMarks(input: SceneInput, goal: Goal, body: Box): Mark[] {
     ...noted.marks,
     ...(named ? rowNames(rows, box, pitch, nameWidth, size, input) : []),
     ...rows.flatMap((row, i) =>
-      barMarks(input, row, goal, { x: box.x + nameWidth, y: box.y + pitch * (i + 0.5) - thickness / 2, width: box.width - nameWidth, height: thickness }, true),
+      barMarks(input, row, i, bars, { x: box.x + nameWidth, y: box.y + pitch * (i + 0.5) - thickness / 2, width: box.width - nameWidth, height: thickness }, true),
     ),
   ];
 }
 
 /** One bar with its reading above it. */
-function singleMarks(input: SceneInput, goal: Goal, body: Box): { marks: Mark[]; bar: Box } {
+function singleMarks(input: SceneInput, bars: Bars, body: Box): { marks: Mark[]; bar: Box } {
   const { data, style, theme } = input;
+  const { goal } = bars;
   const row = data.rows[0];
   const value = row.value as number;
   const shown = style.toggle("reading.shown");
@@ -217,20 +190,94 @@ function singleMarks(input: SceneInput, goal: Goal, body: Box): { marks: Mark[];
     if (said) marks.push(textMark("caption", "reading", left, y + main.size * 0.5 - size * 0.55, said, size, 400, past ? theme.signal : theme.muted));
   }
   const bar = { x: body.x, y: top + wanted * LINE_HEIGHT + (shown ? gap : 0), width: body.width, height: thickness };
-  marks.push(...barMarks(input, row, goal, bar, !shown || style.toggle("labels.remaining")));
+  marks.push(...barMarks(input, row, 0, bars, bar, !shown || style.toggle("labels.remaining")));
   return { marks, bar };
+}
+
+/** Bars that stand and fill upwards, a column a row, named below. */
+function standingMarks(input: SceneInput, { goal, colours }: Bars, body: Box): Mark[] {
+  const { data, style, theme } = input;
+  const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 8));
+  const least = 14;
+  const most = Math.max(1, Math.floor(body.width / least));
+  const noted = data.rows.length > most ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`) : { marks: [], body };
+  const rows = data.rows.slice(0, most);
+  const pitch = noted.body.width / rows.length;
+  const named = noted.body.height >= 70 && pitch >= 24 && rows.some((r) => r.key !== "");
+  const foot = named ? size * LINE_HEIGHT + 4 : 0;
+  const head = style.choice("labels.content") === "none" ? 2 : size * LINE_HEIGHT + 4;
+  const [top, height] = [noted.body.y + head, Math.max(8, noted.body.height - head - foot)];
+  const thickness = Math.min(style.number("bar.thickness"), pitch * 0.72);
+  const radius = ((thickness / 2) * style.number("bar.corner")) / 100;
+  const past = style.choice("bar.past") as PastEnd;
+  const marks: Mark[] = [...noted.marks];
+  for (const [i, row] of rows.entries()) {
+    const share = row.value === null ? 0 : row.value / goal.end;
+    const over = share > 1 + 1e-12;
+    const x = noted.body.x + pitch * (i + 0.5) - thickness / 2;
+    const full = over && past === "hold" ? height - thickness * 0.6 - 4 : height;
+    const bottom = top + height;
+    const write = (n: number) => formatNumber(n, row.format ?? data.format);
+    const datum = rowDatum(input, row, goalLines(goal, row.value, write, shareText));
+    const opacity = strength(input, row.key, 0.5);
+    const whole = { from: bottom, to: bottom - full, axis: "y" as const };
+    const color = colours.of(row, i);
+    const bar = (id: string, part: string, length: number, fill: string, inset = 0): Mark => ({
+      type: "rect",
+      id: `${id}:${row.key}`,
+      part,
+      x: x + inset,
+      y: bottom - length,
+      width: thickness - 2 * inset,
+      height: length,
+      radii: [radius, radius, radius, radius],
+      fill,
+      datum,
+      opacity,
+    });
+    if (style.toggle("track.shown")) marks.push({ ...bar("track", "track", full, style.colour("track.colour", theme.track)), surface: "track", whole });
+    if (share > 0) marks.push({ ...bar("bar", "bar", full * clamp(share), color), surface: "data", whole, grow: "bottom" });
+    if (over && past === "lap") marks.push(bar("lap", "bar", full * clamp(share - 1), mix(color, theme.ink, 0.45), thickness * 0.28));
+    if (over && past === "hold")
+      marks.push({
+        type: "polygon",
+        id: `past:${row.key}`,
+        part: "bar",
+        x: x + thickness / 2,
+        y: bottom - full - 4,
+        rotate: 0,
+        points: [
+          [-thickness / 2, 0],
+          [0, -thickness * 0.55],
+          [thickness / 2, 0],
+        ],
+        fill: theme.signal,
+        datum,
+      });
+    if (goal.isTarget && goal.end > goal.full && style.toggle("target.shown")) {
+      const y = bottom - (full * goal.full) / goal.end;
+      marks.push({ type: "line", id: `target:${row.key}`, part: "target", stroke: theme.ink, strokeWidth: 2, points: [[x - 3, y], [x + thickness + 3, y]] });
+    }
+    const fitted = fitText([labelOf(row, goal, input), row.value === null ? "—" : shareText(row.value / goal.full)], pitch - 2, size, 600);
+    if (head > 2 && fitted.text && !fitted.text.includes("…")) marks.push(textMark(`label:${row.key}`, "labels", x + thickness / 2, top - size * 0.6 - 2, fitted.text, fitted.size, 600, theme.ink, "middle"));
+    const name = named ? shorten(row.label, pitch - 4, size, 400) : "";
+    if (name) marks.push(textMark(`name:${row.key}`, "labels", x + thickness / 2, bottom + foot - size * 0.55, name, size, 400, theme.ink, "middle"));
+  }
+  return marks;
 }
 
 /** Bars that fill towards a goal, each past its end by the user's choice. */
 export function progressBarScene(input: SceneInput): Scene {
+  const blank = blankScene(input);
+  if (blank) return blank;
   const { data, style } = input;
-  if (data.problem !== null) return emptyScene(input, data.problem);
-  if (data.rows.every((r) => r.value === null)) return emptyScene(input, style.template("frame.empty"));
   const { marks, body } = layFrame(input);
-  const goal = goalOf(input);
+  const goal = goalOf(input, style.choice("bar.past"));
+  const bars: Bars = { goal, colours: new Colours(input) };
   const handles: Handle[] = [];
-  if (data.rows.length === 1) {
-    const single = singleMarks(input, goal, body);
+  if (style.choice("bar.direction") === "up") marks.push(...standingMarks(input, bars, body));
+  else if (data.rows.length === 1) {
+    const single = singleMarks(input, bars, body);
     marks.push(...single.marks);
     const { bar } = single;
     const thickness = style.number("bar.thickness");
@@ -263,12 +310,9 @@ export function progressBarScene(input: SceneInput): Scene {
         track: { type: "straight", x0: bar.x, y0: bar.y, x1: bar.x + bar.width * 1.5, y1: bar.y },
       });
     }
-  } else marks.push(...rowMarks(input, goal, body));
-  const title = fillTemplate(data.title, data.names) || data.valueLabel;
-  const said = data.rows
-    .slice(0, 3)
-    .map((r) => `${data.rows.length > 1 ? `${r.label} ` : ""}${formatNumber(r.value, data.format)}${r.value === null ? "" : ` (${percent(r.value / goal.full)})`}`);
+  } else marks.push(...rowMarks(input, bars, body));
+  const said = leadingRows(input, (r) => `${formatNumber(r.value, r.format ?? data.format)}${r.value === null ? "" : ` (${shareText(r.value / goal.full)})`}`);
   const over = data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
-  const description = `${title}: progress bar of ${data.valueLabel}${goal.isTarget ? ` against ${formatNumber(goal.full, data.format)}` : ""}, ${said.join(", ")}${data.rows.length > 3 ? ` and ${data.rows.length - 3} more` : ""}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
+  const description = `${titleOf(input)}: progress bar of ${data.valueLabel}${goal.isTarget ? ` against ${formatNumber(goal.full, data.format)}` : ""}, ${said}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
   return frameScene(input, marks, handles, description);
 }

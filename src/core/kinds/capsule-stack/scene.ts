@@ -1,0 +1,95 @@
+import type { Mark, Rect, Scene } from "../../scene/marks";
+import { formatNumber } from "../../scene/number-format";
+import { fittingSize } from "../../scene/text";
+import { type Bands, barBox, growthFrom, layBands } from "../bands";
+import { Colours } from "../colours";
+import { blankScene, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
+import type { SceneInput } from "../kind";
+import { labelWriter, shareText } from "../labels";
+import { layLegend } from "../legend";
+import { widthHandle } from "../rounded-bars/scene";
+import { type Segment, stackOf } from "./stack";
+
+/** The corners of a segment: those at the ends of the whole stack. */
+function cornersOf({ outermost }: Segment, far: "left" | "right" | "top" | "bottom", radius: number): Rect["radii"] {
+  const at = (side: string) => ((side === far ? outermost.far : outermost.near) ? radius : 0);
+  if (far === "top" || far === "bottom") return [at("top"), at("top"), at("bottom"), at("bottom")];
+  return [at("left"), at("right"), at("right"), at("left")];
+}
+
+/** Segments on each other with the rounding at the ends of the whole, above and below zero, as values or as shares. */
+export function capsuleStackScene(input: SceneInput): Scene {
+  const blank = blankScene(input);
+  if (blank) return blank;
+  const { data, style, theme, surface } = input;
+  const { marks, body: whole } = layFrame(input);
+  const horizontal = style.choice("bar.direction") === "right";
+  const asShares = style.choice("bar.as") === "shares";
+  const colours = new Colours(input);
+  const single = data.series.length === 0;
+  const entries = data.series.map((s, k) => ({ key: s.key, color: colours.series(k), label: s.label, value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "" }));
+  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, whole, theme);
+  const write = labelWriter(input);
+  const stacks = data.rows.map((row) => stackOf(single ? [row.value] : row.cells, asShares));
+  const totals = data.rows.map((row) => (style.toggle("labels.total") && row.value !== null ? [formatNumber(row.value, data.format), ...shortTotals(input, row.value)] : []));
+  const bands = layBands(input, legend.body, {
+    horizontal,
+    reach: stacks.map((s) => s.flatMap((g) => [g.from, g.to])),
+    labels: totals,
+    labelSize: style.number("labels.size"),
+  });
+  marks.push(...legend.marks, ...bands.marks);
+  const thickness = Math.max(1, (bands.pitch * style.number("bar.width")) / 100);
+  const radius = ((thickness / 2) * style.number("bar.corner")) / 100;
+  const gap = style.number("bar.gap");
+  const ends: Parameters<Bands["endLabels"]>[0] = [];
+  for (const [i, row] of bands.rows.entries()) {
+    const opacity = strength(input, row.key);
+    const absolute = stacks[i].reduce((sum, s) => sum + Math.abs(s.value), 0);
+    for (const segment of stacks[i]) {
+      const name = single ? row.label : data.series[segment.series].label;
+      const key = single ? row.key : `${row.key}:${data.series[segment.series].key}`;
+      const color = single ? colours.of(row, i) : colours.series(segment.series);
+      const box = barBox(bands, i, segment.from, segment.to, thickness);
+      const { far, ...place } = box;
+      const shape = withGap(place, far, segment, gap);
+      const radii = cornersOf(segment, far, radius);
+      const datum = rowDatum(input, { ...row, value: segment.value }, single ? [] : [{ label: "Of", value: name }, { label: "Share", value: shareText(Math.abs(segment.value) / absolute) }]);
+      marks.push({ type: "rect", id: `segment:${key}`, part: "bar", ...shape, radii, fill: color, opacity, datum, surface: "data", whole: wholeOf(bands), grow: growthFrom(far) });
+      const wordings = write({ ...row, value: segment.value }, absolute).map((l) => l.join(" "));
+      if (opacity === 1 && surface.carriesText) marks.push(...segmentLabel(input, shape, wordings, key, color));
+    }
+    const negative = stacks[i].length > 0 && stacks[i].every((s) => s.value < 0);
+    const outer = negative ? Math.min(0, ...stacks[i].map((s) => s.to)) : Math.max(0, ...stacks[i].map((s) => s.to));
+    ends.push({ at: bands.at(outer), negative, reach: 0, half: thickness / 2 });
+  }
+  marks.push(...bands.endLabels(ends));
+  const parts = single ? "" : `, stacked by ${data.series.map((s) => s.label).join(", ")}${asShares ? " as shares of 100 %" : ""}`;
+  return frameScene(input, marks, widthHandle(input, bands), `${titleOf(input)}: capsule stack of ${data.valueLabel}${parts}, ${leadingRows(input)}.`);
+}
+
+const wholeOf = (bands: Bands) => ({ from: bands.at(bands.low), to: bands.at(bands.high), axis: bands.horizontal ? ("x" as const) : ("y" as const) });
+
+function shortTotals({ data }: SceneInput, value: number): string[] {
+  return [1, 0].map((decimals) => formatNumber(value, { ...data.format, decimals, ...(data.format.style === "percent" ? {} : { units: "automatic" as const }) }));
+}
+
+/** A segment without the half gaps at its inner ends; a short one keeps at least half of its length. */
+function withGap(place: { x: number; y: number; width: number; height: number }, far: "left" | "right" | "top" | "bottom", { outermost }: Segment, gap: number) {
+  const vertical = far === "top" || far === "bottom";
+  const length = vertical ? place.height : place.width;
+  const half = Math.min(gap / 2, length / 4);
+  const atFar = outermost.far ? 0 : half;
+  const atNear = outermost.near ? 0 : half;
+  const low = far === "top" || far === "left" ? atFar : atNear;
+  return vertical ? { ...place, y: place.y + low, height: length - atFar - atNear } : { ...place, x: place.x + low, width: length - atFar - atNear };
+}
+
+function segmentLabel(input: SceneInput, box: { x: number; y: number; width: number; height: number }, wordings: string[], key: string, color: string): Mark[] {
+  const wanted = input.style.number("labels.size");
+  for (const text of wordings) {
+    const size = box.height >= wanted + 3 ? fittingSize(text, box.width - 4, wanted, 600) : null;
+    if (size !== null) return [textMark(`segmentlabel:${key}`, "labels", box.x + box.width / 2, box.y + box.height / 2, text, size, 600, input.surface.inkOn(color), "middle")];
+  }
+  return [];
+}

@@ -1,0 +1,29 @@
+import type { SceneInput } from "./kind";
+import { niceAbove } from "./scale";
+
+/** What progress runs against. */
+export interface Goal {
+  /** The value that counts as all of it. */
+  full: number;
+  /** The value at the end of the track. */
+  end: number;
+  isTarget: boolean;
+}
+
+/** The target, else 1 for a percent, else a round number at or above the largest value; the track ends later where it extends. */
+export function goalOf({ data }: SceneInput, past: string): Goal {
+  const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
+  const isTarget = data.target !== null && data.target > 0;
+  const full = isTarget ? (data.target as number) : data.format.style === "percent" ? 1 : niceAbove(largest);
+  return { full, end: past === "extend" && largest > full ? largest : full, isTarget };
+}
+
+/** What the tooltip says of a row besides its value: the goal and how much of it is reached. */
+export function goalLines(goal: Goal, value: number | null, write: (n: number) => string, share: (n: number) => string): { label: string; value: string }[] {
+  if (!goal.isTarget || value === null) return [];
+  return [
+    { label: "Target", value: write(goal.full) },
+    { label: "Share", value: share(value / goal.full) },
+    { label: "Gap to target", value: write(value - goal.full) },
+  ];
+}

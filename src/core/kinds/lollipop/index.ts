@@ -1,0 +1,6 @@
+import type { Kind } from "../kind";
+import { ROLES } from "../roles";
+import { LOLLIPOP_PARTS } from "./parts";
+import { lollipopScene } from "./scene";
+
+export const lollipop: Kind = { id: "lollipop", label: "Lollipop", phrase: "lollipops", roles: ROLES.lollipop, needsSplit: true, parts: LOLLIPOP_PARTS, scene: lollipopScene };

@@ -1,0 +1,58 @@
+import { AXIS_PART } from "../bands";
+import { coloursPart } from "../colours";
+import { SHARED_PARTS } from "../frame";
+import { choice, colour, directionDial, number, type Part, toggle } from "../kind";
+import { labelsPart } from "../labels";
+import { legendPart } from "../legend";
+
+export const LOLLIPOP_PARTS: Part[] = [
+  { id: "stem", label: "Stem", dials: [directionDial("up"), number("width", "Width", 0.5, 16, 0.5, "px", 3), colour("colour", "Colour"), toggle("dash", "Dashed", false)] },
+  {
+    id: "head",
+    label: "Head",
+    dials: [
+      number("diameter", "Diameter", 4, 80, 1, "px", 34),
+      number("least", "Smallest", 2, 60, 1, "px", 10),
+      number("border", "Border", 0, 6, 0.5, "px", 0),
+      choice(
+        "picture",
+        "Picture",
+        [
+          ["inside", "in the head"],
+          ["above", "in place of the head"],
+        ],
+        "inside",
+      ),
+    ],
+  },
+  labelsPart(
+    ["none", "category", "value", "share", "text"],
+    "value",
+    [
+      ["auto", "where it fits"],
+      ["head", "in the head"],
+      ["end", "at the end"],
+    ],
+    "auto",
+  ),
+  {
+    id: "domain",
+    label: "Scale",
+    dials: [
+      choice(
+        "start",
+        "Starts",
+        [
+          ["zero", "at zero"],
+          ["near", "near the lowest"],
+        ],
+        "zero",
+      ),
+      number("baseline", "Baseline", -1_000_000_000, 1_000_000_000, 1, "", 0),
+    ],
+  },
+  AXIS_PART,
+  legendPart("none"),
+  coloursPart("one"),
+  ...SHARED_PARTS,
+];

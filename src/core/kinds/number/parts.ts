@@ -1,0 +1,72 @@
+import { coloursPart } from "../colours";
+import { SHARED_PARTS } from "../frame";
+import { choice, colour, number, type Part, toggle } from "../kind";
+import { readingPart } from "../reading";
+
+export const NUMBER_CARD_PARTS: Part[] = [
+  readingPart("{value}", "", 48),
+  {
+    id: "change",
+    label: "Change",
+    dials: [
+      toggle("shown", "Shown", true),
+      choice(
+        "as",
+        "As",
+        [
+          ["percent", "percent"],
+          ["value", "value"],
+        ],
+        "percent",
+      ),
+      toggle("name", "Say against what", true),
+      number("size", "Size", 9, 32, 0.5, "px", 14),
+    ],
+  },
+  {
+    id: "spark",
+    label: "Spark line",
+    dials: [
+      choice(
+        "form",
+        "Form",
+        [
+          ["line", "line"],
+          ["area", "line over an area"],
+          ["bars", "bars"],
+          ["none", "none"],
+        ],
+        "area",
+      ),
+      number("width", "Width", 0.5, 6, 0.25, "px", 2),
+      toggle("last", "Mark the last", true),
+      colour("colour", "Colour"),
+    ],
+  },
+  {
+    id: "layout",
+    label: "Layout",
+    dials: [
+      choice(
+        "of",
+        "Spark line",
+        [
+          ["below", "below"],
+          ["right", "at the right"],
+        ],
+        "below",
+      ),
+      choice(
+        "align",
+        "Place",
+        [
+          ["start", "left"],
+          ["middle", "centre"],
+        ],
+        "start",
+      ),
+    ],
+  },
+  coloursPart("one"),
+  ...SHARED_PARTS,
+];

@@ -1,0 +1,93 @@
+import type { Scene } from "../../scene/marks";
+import { formatNumber } from "../../scene/number-format";
+import { fillTemplate } from "../../scene/template";
+import { SMALLEST, shorten } from "../../scene/text";
+import { arcExtent, polar } from "../angles";
+import { Colours } from "../colours";
+import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
+import { goalLines, goalOf } from "../goal";
+import type { SceneInput } from "../kind";
+import { shareText } from "../labels";
+import { namesFor, roundReading } from "../reading";
+import { arcMarks, layCentre, layRings, ringHandles } from "../rings";
+import { PERCENT_FORMAT } from "../visual-data";
+
+/** More rings than this cannot be told apart. */
+const MOST_RINGS = 8;
+
+/** A ring that fills towards a goal; several rows or measures give rings within each other. */
+export function progressRingScene(input: SceneInput): Scene {
+  const blank = blankScene(input);
+  if (blank) return blank;
+  const { data, style, theme } = input;
+  const { marks, body: whole } = layFrame(input);
+  const past = style.choice("ring.past");
+  const goal = goalOf(input, past);
+  const colours = new Colours(input);
+  const fitting = Math.max(1, Math.min(MOST_RINGS, Math.floor(Math.min(whole.width, whole.height) / 14)));
+  const rows = data.rows.slice(0, fitting);
+  const noted = footNote(whole, theme, data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "");
+  const body = noted.body;
+  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
+  const centre = layCentre(body, start, sweep, 2, 2);
+  const { cx, cy, r } = centre;
+  const several = rows.length > 1;
+  const rings = layRings(r, rows.length, Math.min(style.number("ring.thickness"), r * (r < 44 ? 0.26 : 0.5)), style.number("ring.gap"), several ? 0.3 : 0.4);
+  const write = (n: number) => formatNumber(n, data.format);
+  for (const [i, row] of rows.entries()) {
+    marks.push(
+      ...arcMarks(input, {
+        key: row.key,
+        part: "ring",
+        cx,
+        cy,
+        ...rings[i],
+        start,
+        sweep,
+        share: row.value === null ? 0 : row.value / goal.end,
+        past,
+        round: style.choice("ring.caps") === "round",
+        color: colours.of(row, i),
+        track: style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null,
+        datum: rowDatum(input, row, goalLines(goal, row.value, write, shareText)),
+        opacity: strength(input, row.key),
+      }),
+    );
+    if (past === "extend" && goal.end > goal.full) {
+      const angle = start + (sweep * goal.full) / goal.end;
+      const [a, b] = [polar(cx, cy, angle, rings[i].inner - 2), polar(cx, cy, angle, Math.min(r, rings[i].outer + 2))];
+      marks.push({ type: "line", id: `target:${row.key}`, part: "ring", stroke: theme.ink, strokeWidth: 2, points: [[a.x, a.y], [b.x, b.y]] });
+    }
+  }
+  // Names stand in the opening of the rings, at their start, where the sweep leaves one.
+  const thickness = rings[0].outer - rings[0].inner;
+  const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), thickness * 0.95));
+  if (several && style.toggle("labels.names") && thickness >= SMALLEST && sweep <= 300 && start === 0)
+    for (const [i, row] of rows.entries()) {
+      const y = cy - (rings[i].inner + rings[i].outer) / 2;
+      const room = cx - body.x - 6;
+      const text = shorten(row.label, Math.min(room, r * 0.9), size, 500);
+      if (text) marks.push(textMark(`name:${row.key}`, "labels", cx - 6, y, text, size, 500, theme.ink, "end"));
+    }
+  const focused = rows.find((row) => row.key === input.focus);
+  const shown = focused ?? (several ? null : rows[0]);
+  const value = shown ? shown.value : data.total;
+  const inner = rings[rings.length - 1].inner;
+  const share = value === null ? null : value / goal.full;
+  const state = value === null ? "" : value > goal.full ? "past the goal" : value < 0 ? "below zero" : "";
+  const format = shown?.format ?? data.format;
+  const names = namesFor(input, { value: { value, format }, total: { value, format }, target: { value: goal.full, format } }).map((n) => ({
+    ...n,
+    share: { value: share, format: share !== null && share !== 1 && Math.abs(share - 1) < 0.0051 ? { ...PERCENT_FORMAT, decimals: 1 } : PERCENT_FORMAT },
+    category: shown?.label ?? "",
+  }));
+  const caption = focused && several ? focused.label : state || (goal.isTarget || !style.template("reading.caption").includes("{target}") ? fillTemplate(style.template("reading.caption"), names[0]) : data.valueLabel);
+  const extent = arcExtent(start, sweep);
+  const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
+  marks.push(...noted.marks);
+  if (!several || focused || data.rows.every((row) => !row.format)) marks.push(...roundReading(input, { x: cx, y: cy, room: inner }, names, caption, lift, state ? theme.signal : undefined));
+  const over = data.rows.filter((row) => (row.value ?? 0) > goal.full).length;
+  const description = `${titleOf(input)}: progress ring of ${data.valueLabel}${goal.isTarget ? ` against ${write(goal.full)}` : ""}, ${leadingRows(input, (row) => `${formatNumber(row.value, row.format ?? data.format)}${row.value === null ? "" : ` (${shareText(row.value / goal.full)})`}`)}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
+  return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);
+}
+

@@ -1,0 +1,6 @@
+import type { Kind } from "../kind";
+import { ROLES } from "../roles";
+import { RADIAL_BARS_PARTS } from "./parts";
+import { radialBarsScene } from "./scene";
+
+export const radialBars: Kind = { id: "radial bars", label: "Radial bars", phrase: "radial bars", roles: ROLES["radial bars"], needsSplit: true, parts: RADIAL_BARS_PARTS, scene: radialBarsScene };

@@ -1,0 +1,82 @@
+import type { Scene } from "../../scene/marks";
+import { formatNumber } from "../../scene/number-format";
+import { fillTemplate } from "../../scene/template";
+import { SMALLEST, shorten, textWidth } from "../../scene/text";
+import { Colours } from "../colours";
+import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
+import { goalLines, goalOf } from "../goal";
+import type { SceneInput } from "../kind";
+import { labelWriter, shareText } from "../labels";
+import { layLegend } from "../legend";
+import { namesFor, roundReading } from "../reading";
+import { arcMarks, layCentre, layRings, ringHandles } from "../rings";
+
+/** Bars bent around a centre, a track each, with their names at the start. */
+export function radialBarsScene(input: SceneInput): Scene {
+  const blank = blankScene(input);
+  if (blank) return blank;
+  const { data, style, theme } = input;
+  const { marks, body: whole } = layFrame(input);
+  const colours = new Colours(input);
+  const past = style.choice("ring.past");
+  const goal = goalOf(input, past);
+  const hole = style.number("ring.hole") / 100;
+  const most = Math.max(1, Math.floor(((Math.min(whole.width, whole.height) / 2) * (1 - hole)) / 5));
+  const rows = data.rows.slice(0, most);
+  const negative = rows.filter((r) => (r.value ?? 0) < 0).length;
+  const left = [data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "", negative ? `${negative} below zero: an empty track` : ""].filter(Boolean).join("; ");
+  const noted = footNote(whole, theme, left);
+  const entries = colours.ruleLegend().length
+    ? colours.ruleLegend()
+    : rows.map((r, i) => ({ key: r.key, color: colours.of(r, i), label: r.label, value: style.toggle("legend.values") ? formatNumber(r.value, data.format) : "" }));
+  const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
+  const body = legend.body;
+  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
+  const centre = layCentre(body, start, sweep, 2, 2);
+  const { cx, cy, r } = centre;
+  const rings = layRings(r, rows.length, style.number("ring.thickness"), style.number("ring.gap"), hole);
+  const write = labelWriter(input);
+  const value = (n: number) => formatNumber(n, data.format);
+  for (const [i, row] of rows.entries()) {
+    marks.push(
+      ...arcMarks(input, {
+        key: row.key,
+        part: "ring",
+        cx,
+        cy,
+        ...rings[i],
+        start,
+        sweep,
+        share: row.value === null ? 0 : row.value / goal.end,
+        past,
+        round: style.choice("ring.caps") === "round",
+        color: colours.of(row, i),
+        track: style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null,
+        trackOpacity: style.number("track.opacity") / 100,
+        datum: rowDatum(input, row, goalLines(goal, row.value, value, shareText)),
+        opacity: strength(input, row.key),
+      }),
+    );
+  }
+  marks.push(...legend.marks, ...noted.marks);
+  // Names stand before the start, in the opening that the sweep leaves there.
+  const pitch = rows.length > 1 ? rings[0].outer - rings[1].outer : rings[0].outer - rings[0].inner + 4;
+  const size = Math.min(style.number("labels.size"), pitch * 0.98);
+  if (start === 0 && sweep <= 300 && size >= SMALLEST)
+    for (const [i, row] of rows.entries()) {
+      const [wording] = write(row, data.total);
+      if (!wording) continue;
+      const room = Math.min(cx - body.x, r) - 8;
+      const [name, said] = wording;
+      // A long name is cut before its value is.
+      const tail = said ? `  ${said}` : "";
+      const text = textWidth(name + tail, size, 500) <= room ? name + tail : `${shorten(name, room - textWidth(tail, size, 500), size, 500)}${tail}`;
+      if (textWidth(text, size, 500) <= room) marks.push(textMark(`label:${row.key}`, "labels", cx - 8, cy - (rings[i].inner + rings[i].outer) / 2, text.trim(), size, 500, theme.ink, "end"));
+    }
+  const focused = rows.find((row) => row.key === input.focus);
+  const now = focused ? focused.value : data.total;
+  const names = namesFor(input, { total: { value: now, format: data.format }, value: { value: now, format: data.format } });
+  marks.push(...roundReading(input, { x: cx, y: cy, room: rings[rings.length - 1].inner }, names, focused ? focused.label : fillTemplate(style.template("reading.caption"), names[0])));
+  const description = `${titleOf(input)}: radial bars of ${data.valueLabel}, a full sweep is ${value(goal.end)}, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
+  return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);
+}

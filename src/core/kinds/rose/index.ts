@@ -1,0 +1,6 @@
+import type { Kind } from "../kind";
+import { ROLES } from "../roles";
+import { ROSE_PARTS } from "./parts";
+import { roseScene } from "./scene";
+
+export const rose: Kind = { id: "rose", label: "Rose", phrase: "a rose", roles: ROLES["rose"], needsSplit: true, parts: ROSE_PARTS, scene: roseScene };

@@ -1,0 +1,6 @@
+import type { Kind } from "../kind";
+import { ROLES } from "../roles";
+import { ROUNDED_BARS_PARTS } from "./parts";
+import { roundedBarsScene } from "./scene";
+
+export const roundedBars: Kind = { id: "rounded bars", label: "Rounded bars", phrase: "rounded bars", roles: ROLES["rounded bars"], needsSplit: true, parts: ROUNDED_BARS_PARTS, scene: roundedBarsScene };

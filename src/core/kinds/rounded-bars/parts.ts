@@ -1,0 +1,42 @@
+import { AXIS_PART } from "../bands";
+import { coloursPart } from "../colours";
+import { SHARED_PARTS } from "../frame";
+import { choice, colour, directionDial, number, type Part, toggle } from "../kind";
+import { labelsPart } from "../labels";
+import { legendPart } from "../legend";
+
+export const ROUNDED_BARS_PARTS: Part[] = [
+  {
+    id: "bar",
+    label: "Bar",
+    dials: [
+      directionDial("up"),
+      number("width", "Thickness", 4, 100, 1, "%", 44),
+      number("corner", "Rounding", 0, 100, 1, "%", 100),
+      choice(
+        "ends",
+        "Rounded",
+        [
+          ["both", "both ends"],
+          ["far", "the far end"],
+        ],
+        "both",
+      ),
+      number("gap", "Gap in a group", 0, 20, 0.5, "px", 3),
+    ],
+  },
+  { id: "track", label: "Track", dials: [toggle("shown", "Shown", false), colour("colour", "Colour")] },
+  labelsPart(
+    ["none", "category", "value", "share", "text"],
+    "value",
+    [
+      ["end", "at the end"],
+      ["inside", "inside"],
+    ],
+    "end",
+  ),
+  AXIS_PART,
+  legendPart("auto"),
+  coloursPart("one"),
+  ...SHARED_PARTS,
+];

@@ -1,0 +1,107 @@
+import type { Handle, Mark, Scene } from "../../scene/marks";
+import { formatNumber } from "../../scene/number-format";
+import { fittingSize } from "../../scene/text";
+import { type Bands, barBox, endRadii, growthFrom, layBands } from "../bands";
+import { Colours } from "../colours";
+import { blankScene, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
+import type { SceneInput } from "../kind";
+import { labelWriter } from "../labels";
+import { layLegend } from "../legend";
+import type { VisualRow } from "../visual-data";
+
+/** A bar of a row: the row's own, or one of a series. */
+interface Bar {
+  key: string;
+  label: string;
+  value: number | null;
+  color: string;
+}
+
+function barsOf({ data }: SceneInput, row: VisualRow, index: number, colours: Colours): Bar[] {
+  if (row.cells.length === 0) return [{ key: row.key, label: row.label, value: row.value, color: colours.of(row, index) }];
+  return data.series.map((s, k) => ({ key: `${row.key}:${s.key}`, label: s.label, value: row.cells[k] ?? null, color: colours.series(k) }));
+}
+
+/** A label within a bar, near its far end, at the largest size that fits; none where it does not. */
+function insideLabel(input: SceneInput, bands: Bands, box: ReturnType<typeof barBox>, wordings: string[], key: string, color: string): Mark[] {
+  if (!input.surface.carriesText) return [];
+  const wanted = input.style.number("labels.size");
+  const [along, across] = bands.horizontal ? [box.width, box.height] : [box.height, box.width];
+  for (const text of wordings) {
+    const size = bands.horizontal ? (across >= wanted + 2 ? fittingSize(text, along - 12, wanted, 600) : null) : along >= wanted + 8 ? fittingSize(text, across - 2, wanted, 600) : null;
+    if (size === null) continue;
+    const ink = input.surface.inkOn(color);
+    const place = `label:${key}`;
+    if (bands.horizontal) return [textMark(place, "labels", box.far === "right" ? box.x + box.width - 6 : box.x + 6, box.y + box.height / 2, text, size, 600, ink, box.far === "right" ? "end" : "start")];
+    return [textMark(place, "labels", box.x + box.width / 2, box.far === "top" ? box.y + size * 0.7 + 4 : box.y + box.height - size * 0.7 - 4, text, size, 600, ink, "middle")];
+  }
+  return [];
+}
+
+/** Bars from a base line, rounded, alone or side by side. */
+export function roundedBarsScene(input: SceneInput): Scene {
+  const blank = blankScene(input);
+  if (blank) return blank;
+  const { data, style, theme } = input;
+  const { marks, body: whole } = layFrame(input);
+  const horizontal = style.choice("bar.direction") === "right";
+  const colours = new Colours(input);
+  const series = data.series.map((s, k) => ({ key: s.key, color: colours.series(k), label: s.label, value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "" }));
+  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : series, whole, theme);
+  const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
+  const write = labelWriter(input);
+  const single = data.series.length === 0;
+  const wordings = data.rows.map((r) => write(r, total).map((lines) => lines.join(" ")));
+  const outside = single && style.choice("labels.place") === "end";
+  const bands = layBands(input, legend.body, {
+    horizontal,
+    reach: data.rows.map((r) => (single ? [r.value] : r.cells).filter((v): v is number => v !== null)),
+    labels: data.rows.map((_, i) => (outside ? wordings[i] : [])),
+    labelSize: style.number("labels.size"),
+  });
+  marks.push(...legend.marks, ...bands.marks);
+  const group = (bands.pitch * style.number("bar.width")) / 100;
+  const count = Math.max(1, data.series.length);
+  const gap = Math.min(style.number("bar.gap"), group / (count * 2));
+  const thickness = Math.max(1, (group - gap * (count - 1)) / count);
+  const radius = ((thickness / 2) * style.number("bar.corner")) / 100;
+  const both = style.choice("bar.ends") === "both";
+  const axis = horizontal ? ("x" as const) : ("y" as const);
+  const ends: Parameters<Bands["endLabels"]>[0] = [];
+  for (const [i, row] of bands.rows.entries()) {
+    const opacity = strength(input, row.key);
+    for (const [k, bar] of barsOf(input, row, i, colours).entries()) {
+      const shift = (k - (count - 1) / 2) * (thickness + gap);
+      const [from, to] = horizontal ? [bands.at(bands.low), bands.at(bands.high)] : [bands.at(bands.low), bands.at(bands.high)];
+      const over = { from: bar.value !== null && bar.value < 0 ? bands.base : bands.base, to: bar.value !== null && bar.value < 0 ? from : to, axis };
+      if (style.toggle("track.shown")) {
+        const track = barBox(bands, i, bands.low < 0 ? bands.low : 0, Math.max(0, bands.high), thickness, shift);
+        marks.push({ type: "rect", id: `track:${bar.key}`, part: "track", x: track.x, y: track.y, width: track.width, height: track.height, radii: [radius, radius, radius, radius], fill: style.colour("track.colour", theme.track), surface: "track", whole: { from, to, axis } });
+      }
+      if (bar.value === null || bar.value === 0) continue;
+      const box = barBox(bands, i, 0, bar.value, thickness, shift);
+      const { far, ...place } = box;
+      const datum = rowDatum(input, { ...row, value: bar.value }, single ? [] : [{ label: "Of", value: bar.label }]);
+      marks.push({ type: "rect", id: `bar:${bar.key}`, part: "bar", ...place, radii: endRadii(far, radius, both), fill: bar.color, opacity, datum, surface: "data", whole: over, grow: growthFrom(far) });
+      if (!outside && opacity === 1) marks.push(...insideLabel(input, bands, box, single ? wordings[i] : write({ ...row, value: bar.value }, total).map((l) => l.join(" ")), bar.key, bar.color));
+    }
+    ends.push({ at: row.value === null ? bands.base : bands.at(row.value), negative: (row.value ?? 0) < 0, reach: 0, half: group / 2 });
+  }
+  if (outside) marks.push(...bands.endLabels(ends));
+  const negative = data.rows.filter((r) => (r.value ?? 0) < 0).length;
+  const beside = single ? "" : `, side by side for ${data.series.map((s) => s.label).join(", ")}`;
+  return frameScene(input, marks, widthHandle(input, bands), `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.`);
+}
+
+/** The handle on the first bar's side, which sets how much of its band it takes. */
+export function widthHandle(input: SceneInput, bands: Bands, key = "bar.width"): Handle[] {
+  const width = input.style.number(key);
+  const row = Math.max(0, bands.rows.findIndex((r) => (r.value ?? 0) !== 0));
+  const middle = (bands.base + bands.at(bands.rows[row]?.value ?? 0)) / 2;
+  const [centre, half] = [bands.centre(row), (bands.pitch * width) / 200];
+  const at = bands.horizontal ? { x: middle, y: centre + half } : { x: centre + half, y: middle };
+  const track = bands.horizontal
+    ? ({ type: "straight", x0: middle, y0: centre + bands.pitch * 0.02, x1: middle, y1: centre + bands.pitch / 2 } as const)
+    : ({ type: "straight", x0: centre + bands.pitch * 0.02, y0: middle, x1: centre + bands.pitch / 2, y1: middle } as const);
+  return [{ id: "width", sets: key, label: "Thickness", value: width, from: 4, to: 100, step: 1, text: `thickness ${width} %`, ...at, track }];
+}
