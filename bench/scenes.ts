@@ -1,55 +1,37 @@
-// How long a kind takes to draw its data into a scene, and the scene into SVG text. Floor: under 2 ms a scene.
+// How long each kind takes to draw its data into a scene, the scene into SVG text, and into a PNG at twice its size.
+import { KINDS } from "@/core/kinds";
+import { MANY_VALUES, ONE_VALUE, WITH_SERIES, ZONES } from "@/core/kinds/craft/cases";
+import { sampleData, seriesData } from "@/core/kinds/craft/sample-data";
 import { sceneOf } from "@/core/kinds/picture";
-import { PERCENT_FORMAT, PLAIN_FORMAT, type VisualData } from "@/core/kinds/visual-data";
-import { type KindId, visualSchema } from "@/core/project/schema";
+import { PERCENT_FORMAT, type VisualData } from "@/core/kinds/visual-data";
+import { visualSchema } from "@/core/project/schema";
+import { sceneToPng } from "@/render/png";
 import { sceneToSvg } from "@/render/svg-text";
 import { ms, timed } from "./median";
 
-function data(rows: number, more: Partial<VisualData> = {}): VisualData {
-  const values = Array.from({ length: rows }, (_, i) => 1_000_000 / (i + 1));
-  const total = values.reduce((a, b) => a + b, 0);
-  const names = {
-    total: { value: total, format: PLAIN_FORMAT },
-    value: { value: total, format: PLAIN_FORMAT },
-    target: { value: 1_200_000, format: PLAIN_FORMAT },
-    share: { value: 0.8, format: PERCENT_FORMAT },
-    measure: "Passengers",
-  };
-  return {
-    rows: values.map((value, i) => ({ key: `k${i}`, label: `Category number ${i + 1}`, value, groups: 0 })),
-    total,
-    target: 1_200_000,
-    minimum: null,
-    maximum: null,
-    zones: [],
-    format: PLAIN_FORMAT,
-    valueLabel: "Passengers",
-    splitLabel: "route",
-    title: "Passengers by route",
-    subtitle: "{total} carried",
-    names,
-    notes: [],
-    problem: null,
-    ...more,
-  };
-}
-const zones: VisualData["zones"] = [
-  { to: 500_000, word: "poor", tone: "poor" },
-  { to: 900_000, word: "watch", tone: "watch" },
-  { to: null, word: "good", tone: "good" },
-];
+const values = (rows: number) => Array.from({ length: rows }, (_, i) => 1_000_000 / (i + 1));
+const many = (rows: number, series: boolean): VisualData =>
+  series ? seriesData(values(rows / 4).map((v) => [v, v / 2, v / 3, v / 4])) : sampleData(values(rows), { target: 1_200_000 });
+const one = sampleData([0.864], { format: PERCENT_FORMAT, target: 0.92, minimum: 0, maximum: 1, zones: ZONES });
 
-const cases: [string, KindId, object, VisualData][] = [
-  ["donut, 12 categories", "donut", {}, data(12)],
-  ["donut, 12 categories, labels outside", "donut", { "labels.place": "outside", "labels.content": "category share" }, data(12)],
-  ["donut, 200 categories", "donut", {}, data(200)],
-  ["gauge with zones", "gauge", {}, data(1, { zones })],
-  ["progress bar", "progress bar", {}, data(1)],
-  ["progress bars, 12 rows", "progress bar", {}, data(12)],
-  ["progress bars, 200 rows", "progress bar", {}, data(200)],
-];
-console.log("scene, median of 200 | with SVG text");
-for (const [label, kind, dials, d] of cases) {
-  const visual = visualSchema.parse({ id: "v", name: "v", kind, value: "m", dials, split: d.rows.length > 1 ? { column: "route" } : null });
-  console.log(`${label.padEnd(40)} ${ms(timed(() => sceneOf(visual, d)))} | ${ms(timed(() => sceneToSvg(sceneOf(visual, d))))}`);
+const worst = { scene12: 0, scene200: 0, svg: 0, png: 0 };
+console.log("medians of 200 drawings: scene | with SVG text | PNG at 2x (of 12)");
+for (const kind of KINDS) {
+  const cases: [string, VisualData][] = [
+    ...(ONE_VALUE.includes(kind.id) ? [["one value", one] as [string, VisualData]] : []),
+    ...(MANY_VALUES.includes(kind.id) ? ([12, 200] as const).map((n): [string, VisualData] => [`${n} values`, many(n, WITH_SERIES.includes(kind.id) && kind.id !== "donut")]) : []),
+  ];
+  for (const [label, data] of cases) {
+    const visual = visualSchema.parse({ id: "v", name: "v", kind: kind.id, value: "m", split: data.splitLabel ? { column: "route" } : null });
+    const draw = () => sceneOf(visual, data);
+    const scene = timed(draw);
+    const svg = timed(() => sceneToSvg(draw()));
+    const png = label.startsWith("200") ? null : timed(() => sceneToPng(draw(), 2, process.cwd()), 12, 2);
+    if (label.startsWith("200")) worst.scene200 = Math.max(worst.scene200, scene);
+    else worst.scene12 = Math.max(worst.scene12, scene);
+    worst.svg = Math.max(worst.svg, svg);
+    worst.png = Math.max(worst.png, png ?? 0);
+    console.log(`${`${kind.label}, ${label}`.padEnd(32)} ${ms(scene)} | ${ms(svg)} | ${png === null ? "" : ms(png)}`);
+  }
 }
+console.log(`slowest: scene up to 12 values ${ms(worst.scene12)}, of 200 values ${ms(worst.scene200)}, SVG ${ms(worst.svg)}, PNG ${ms(worst.png)}`);

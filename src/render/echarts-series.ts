@@ -66,6 +66,8 @@ function beginning(mark: Extract<Mark, { type: "sector" | "rect" }>): object | n
   }
 }
 
+const boxShape = ({ radii, ...box }: NonNullable<Mark["clip"]>) => ({ ...box, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] });
+
 function elementOf(mark: Mark, family: string): object {
   const { shadow } = mark;
   const style = {
@@ -93,9 +95,10 @@ function elementOf(mark: Mark, family: string): object {
         type: "cavloRect",
         ...shared,
         ...moves,
-        shape: { x, y, width, height, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] },
+        shape: boxShape({ x, y, width, height, radii }),
         style,
         enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } },
+        ...(mark.clip ? { clipPath: { type: "cavloRect", shape: boxShape(mark.clip) } } : {}),
       };
     }
     case "circle":

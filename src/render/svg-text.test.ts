@@ -4,6 +4,8 @@ import { sceneToSvg } from "./svg-text";
 
 const scene: Scene = {
   theme: "light",
+  family: "archivo",
+  motion: { entry: 0, change: 0 },
   width: 200,
   height: 100,
   background: "#fffdf8",

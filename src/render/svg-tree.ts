@@ -4,7 +4,7 @@ import { drawRect, drawSector, SvgPath } from "@/core/scene/outline";
 
 /** An SVG element as plain data; React and the SVG text writer both take it from here. */
 export interface SvgNode {
-  tag: "svg" | "g" | "path" | "circle" | "text" | "image" | "defs" | "linearGradient" | "radialGradient" | "stop" | "filter" | "feDropShadow" | "desc";
+  tag: "svg" | "g" | "path" | "circle" | "text" | "image" | "defs" | "linearGradient" | "radialGradient" | "stop" | "filter" | "feDropShadow" | "clipPath" | "desc";
   attributes: Record<string, string | number>;
   children: SvgNode[];
   text?: string;
@@ -51,6 +51,14 @@ class TreeBuilder {
     );
   }
 
+  private clip(box: NonNullable<Mark["clip"]>): string {
+    return this.defined(JSON.stringify(box), (id) => {
+      const pen = new SvgPath();
+      drawRect(pen, box);
+      return node("clipPath", { id }, [node("path", { d: pen.toString() })]);
+    });
+  }
+
   /** All marks; those that follow each other with the same shadow throw it together. */
   marks(marks: Mark[]): SvgNode[] {
     const out: SvgNode[] = [];
@@ -67,7 +75,9 @@ class TreeBuilder {
         }
         before = shadow;
       }
-      into.push(this.mark(mark));
+      const drawn = this.mark(mark);
+      if (mark.clip) drawn.attributes["clip-path"] = this.clip(mark.clip);
+      into.push(drawn);
     }
     return out;
   }

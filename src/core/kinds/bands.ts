@@ -84,6 +84,9 @@ function namesUnder(rows: VisualRow[], pitch: number, size: number, room: number
     if (lines.every((l, i) => whole(rows[i].label, l))) return { every: 1, size: at, lines };
   }
   // What is cut must still be told apart: bands too narrow for that are named in steps.
+  const cut = writes(SMALLEST, 1);
+  const legible = cut.every((lines, i) => whole(rows[i].label, lines) || (lines.join("").length > 5 && pitch >= 30));
+  if (legible && new Set(cut.map((l) => l.join(" "))).size === new Set(rows.map((r) => r.label)).size) return { every: 1, size: SMALLEST, lines: cut };
   const every = Math.max(1, Math.ceil(38 / pitch));
   if (every > rows.length && rows.length > 1) return null;
   return { every, size: SMALLEST, lines: writes(SMALLEST, every) };

@@ -5,7 +5,7 @@ import { fillTemplate } from "../scene/template";
 import { fittingSize, LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../scene/text";
 import { FAMILIES } from "../scene/families";
 import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
-import { SURFACE_PART } from "./surface";
+import { surfacePart } from "./surface";
 import type { VisualRow } from "./visual-data";
 
 /** A region of the frame in pixels. */
@@ -17,8 +17,8 @@ export interface Box {
 }
 
 /** Parts that every kind has. */
-export const SHARED_PARTS: Part[] = [
-  SURFACE_PART,
+export const sharedParts = (dashes = true): Part[] => [
+  surfacePart(dashes),
   {
     id: "type",
     label: "Type",

@@ -1,139 +1,34 @@
 import { describe, expect, it } from "vitest";
-import { type KindId, projectSchema, type Visual, visualSchema } from "../project/schema";
+import { type KindId, projectSchema, type Visual } from "../project/schema";
 import { contrast, THEMES } from "../scene/colour";
-import type { Scene, Sector, Text } from "../scene/marks";
-import { textWidth } from "../scene/text";
+import type { Scene, Sector } from "../scene/marks";
 import { KINDS, kindOf } from "./index";
 import type { Dial } from "./kind";
 import { sceneOf } from "./picture";
-import { trialsOf } from "./trials";
-import { PERCENT_FORMAT, PLAIN_FORMAT, toVisualData, type VisualData } from "./visual-data";
+import { casesOf, visualOf as hardVisual, ZONES } from "./craft/cases";
+import { sampleData, VALUES } from "./craft/sample-data";
+import { PERCENT_FORMAT, toVisualData, type VisualData } from "./visual-data";
 
-const CATEGORIES = ["Ferrow Isle", "North Quay", "Gannet Sound", "Old Pier", "Marl Point", "Upper Lanthorne Public Landing Stage"];
-const VALUES = [310_200, 240_100, 150_400, 110_000, 80_000, 43_420];
-
-function dataOf(values: (number | null)[], more: Partial<VisualData> = {}): VisualData {
-  const present = values.filter((v) => v !== null);
-  const total = present.length ? present.reduce((a, b) => a + b, 0) : null;
-  const format = more.format ?? PLAIN_FORMAT;
-  const target = more.target ?? null;
-  const write = (value: number | null, f = format) => ({ value, format: f });
-  return {
-    rows: values.map((value, i) => ({ key: `k${i}`, label: CATEGORIES[i] ?? `Category ${i + 1}`, value, groups: 0 })),
-    total,
-    target,
-    minimum: null,
-    maximum: null,
-    zones: [],
-    format,
-    valueLabel: "Passengers",
-    splitLabel: null,
-    title: "Passengers by route",
-    subtitle: "{total} carried",
-    notes: [],
-    problem: null,
-    names: {
-      value: write(total),
-      total: write(total),
-      target: write(target),
-      measure: "Passengers",
-      category: "",
-      share: write(target && total !== null ? total / target : null, PERCENT_FORMAT),
-    },
-    ...more,
-  };
-}
-const ZONES: VisualData["zones"] = [
-  { to: 0.7, word: "poor", tone: "poor" },
-  { to: 0.9, word: "watch", tone: "watch" },
-  { to: null, word: "good", tone: "good" },
-];
 const rate = (value: number | null) =>
-  dataOf([value], { format: { ...PERCENT_FORMAT, decimals: 1 }, target: 0.92, minimum: 0, maximum: 1, zones: ZONES, title: "On-time departures", subtitle: "Goal {target}" });
+  sampleData([value], { format: { ...PERCENT_FORMAT, decimals: 1 }, target: 0.92, minimum: 0, maximum: 1, zones: ZONES, title: "On-time departures", subtitle: "Goal {target}" });
 
-const visualOf = (kind: KindId, dials: Visual["dials"] = {}, split = false): Visual =>
-  visualSchema.parse({ id: "v", name: "v", kind, value: "m", dials, split: split ? { column: "route" } : null });
+const visualOf = (kind: KindId, dials: Visual["dials"] = {}, split = false): Visual => hardVisual(kind, dials, { split: split ? { column: "route" } : null });
 
 const CASES: [string, Visual, VisualData][] = [
-  ["donut", visualOf("donut", {}, true), dataOf(VALUES)],
-  ["donut, labels outside", visualOf("donut", { "labels.place": "outside", "labels.content": "category share" }, true), dataOf(VALUES)],
-  ["half donut", visualOf("donut", { "arc.start": 270, "arc.sweep": 180 }, true), dataOf(VALUES)],
-  ["pie, the other way", visualOf("donut", { "arc.hole": 0, "arc.direction": "counter", "labels.content": "value" }, true), dataOf(VALUES)],
+  ["donut", visualOf("donut", {}, true), sampleData(VALUES)],
+  ["donut, labels outside", visualOf("donut", { "labels.place": "outside", "labels.content": "category share" }, true), sampleData(VALUES)],
+  ["half donut", visualOf("donut", { "arc.start": 270, "arc.sweep": 180 }, true), sampleData(VALUES)],
+  ["pie, the other way", visualOf("donut", { "arc.hole": 0, "arc.direction": "counter", "labels.content": "value" }, true), sampleData(VALUES)],
   ["gauge", visualOf("gauge"), rate(0.864)],
   ["half gauge with progress", visualOf("gauge", { "arc.start": 270, "arc.sweep": 180, "arc.fill": "progress", "arc.caps": "round" }), rate(0.5)],
-  ["gauge of a huge number", visualOf("gauge"), dataOf([1_284_930_112])],
-  ["progress bar", visualOf("progress bar"), dataOf([934_120], { target: 1_200_000 })],
-  ["progress bar that laps", visualOf("progress bar", { "bar.past": "lap", "labels.remaining": true }), dataOf([934_120], { target: 600_000 })],
-  ["progress bars", visualOf("progress bar", {}, true), dataOf(VALUES, { target: 280_000 })],
-  ["progress bars that extend", visualOf("progress bar", { "bar.past": "extend" }, true), dataOf(VALUES, { target: 280_000 })],
+  ["gauge of a huge number", visualOf("gauge"), sampleData([1_284_930_112])],
+  ["progress bar", visualOf("progress bar"), sampleData([934_120], { target: 1_200_000 })],
+  ["progress bar that laps", visualOf("progress bar", { "bar.past": "lap", "labels.remaining": true }), sampleData([934_120], { target: 600_000 })],
+  ["progress bars", visualOf("progress bar", {}, true), sampleData(VALUES, { target: 280_000 })],
+  ["progress bars that extend", visualOf("progress bar", { "bar.past": "extend" }, true), sampleData(VALUES, { target: 280_000 })],
 ];
-const SIZES = [
-  { width: 96, height: 72 },
-  { width: 320, height: 240 },
-  { width: 1200, height: 700 },
-];
-
-interface Box {
-  left: number;
-  right: number;
-  top: number;
-  bottom: number;
-  text: string;
-}
-const textBox = (t: Text): Box => {
-  const width = textWidth(t.text, t.size, t.weight);
-  const left = t.align === "start" ? t.x : t.align === "end" ? t.x - width : t.x - width / 2;
-  // Capitals and figures take 0.36 of the size above and below the middle.
-  return { left, right: left + width, top: t.y - t.size * 0.36, bottom: t.y + t.size * 0.36, text: t.text };
-};
-
-function numbersOf(value: unknown): number[] {
-  if (typeof value === "number") return [value];
-  return typeof value === "object" && value !== null ? Object.values(value).flatMap(numbersOf) : [];
-}
-
-/** What is wrong with a scene as a drawing, in words. */
-function faults(scene: Scene): string[] {
-  const found: string[] = [];
-  for (const mark of scene.marks) if (numbersOf(mark).some((n) => !Number.isFinite(n))) found.push(`${mark.id} holds a number that is none`);
-  const ids = scene.marks.map((m) => m.id);
-  for (const id of new Set(ids)) if (ids.filter((i) => i === id).length > 1) found.push(`${id} stands twice`);
-  const texts = scene.marks.filter((m): m is Text => m.type === "text").map(textBox);
-  for (const box of texts) {
-    if (/NaN|undefined|null|Infinity/.test(box.text)) found.push(`a text says ${box.text}`);
-    if (box.left < -0.5 || box.right > scene.width + 0.5 || box.top < -0.5 || box.bottom > scene.height + 0.5) found.push(`“${box.text}” leaves the frame`);
-  }
-  for (const [i, a] of texts.entries()) {
-    for (const b of texts.slice(i + 1)) {
-      if (Math.min(a.right, b.right) - Math.max(a.left, b.left) > 0.5 && Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 0.5) found.push(`“${a.text}” lies on “${b.text}”`);
-    }
-  }
-  return found;
-}
-
-describe("every kind at its hard values", () => {
-  for (const [name, visual, data] of CASES) {
-    it(`${name}: no text outside the frame or on another, no number that is none`, () => {
-      const shapes = [
-        { id: "now", label: "", data },
-        ...trialsOf(visual, data),
-        { id: "null", label: "", data: { ...dataOf([null, null], data), rows: dataOf([null, null]).rows, total: null } },
-      ];
-      for (const size of SIZES) {
-        for (const theme of ["light", "night"] as const) {
-          for (const shape of shapes) {
-            const scene = sceneOf(visual, shape.data, { size, theme });
-            expect(faults(scene), `${shape.id} at ${size.width}`).toEqual([]);
-            expect(scene.description.length).toBeGreaterThan(3);
-          }
-        }
-      }
-    });
-  }
-
-  it("the same input gives the same scene", () => {
-    for (const [, visual, data] of CASES) expect(sceneOf(visual, data)).toEqual(sceneOf(visual, data));
-  });
+it("the same input gives the same scene", () => {
+  for (const [, visual, data] of CASES) expect(sceneOf(visual, data)).toEqual(sceneOf(visual, data));
 });
 
 const sectorsOf = (scene: Scene, id: string) => scene.marks.filter((m): m is Sector => m.type === "sector" && m.id.startsWith(id));
@@ -142,7 +37,7 @@ describe("the picture tells the truth", () => {
   it("donut: each angle is its share of the sweep, and together they close", () => {
     const turns: Visual["dials"][] = [{}, { "arc.sweep": 200, "arc.start": 300 }, { "arc.direction": "counter" }];
     for (const dials of turns) {
-      const slices = sectorsOf(sceneOf(visualOf("donut", dials, true), dataOf(VALUES)), "slice:");
+      const slices = sectorsOf(sceneOf(visualOf("donut", dials, true), sampleData(VALUES)), "slice:");
       const sum = VALUES.reduce((a, b) => a + b);
       const sweep = Number(dials["arc.sweep"] ?? 360);
       for (const [i, s] of slices.entries()) expect((s.end - s.start) / sweep).toBeCloseTo(VALUES[i] / sum, 9);
@@ -151,27 +46,27 @@ describe("the picture tells the truth", () => {
   });
 
   it("donut: below zero has no part and is said to be left out; zero is an empty ring; one category is a full one", () => {
-    const negative = sceneOf(visualOf("donut", {}, true), dataOf([10, -5, 20]), { size: { width: 400, height: 300 } });
+    const negative = sceneOf(visualOf("donut", {}, true), sampleData([10, -5, 20]), undefined, { size: { width: 400, height: 300 } });
     expect(sectorsOf(negative, "slice:")).toHaveLength(2);
     expect(negative.description).toContain("1 below zero left out");
     expect(negative.marks.some((m) => m.type === "text" && m.text.includes("below zero left out"))).toBe(true);
-    const zero = sceneOf(visualOf("donut", {}, true), dataOf([0, 0]));
+    const zero = sceneOf(visualOf("donut", {}, true), sampleData([0, 0]));
     expect(sectorsOf(zero, "slice:")).toHaveLength(0);
     expect(sectorsOf(zero, "track")).toHaveLength(1);
     expect(zero.marks.find((m) => m.id === "reading")).toMatchObject({ text: "0" });
-    expect(sectorsOf(sceneOf(visualOf("donut", {}, true), dataOf([7])), "slice:")[0]).toMatchObject({ inset: 0 });
+    expect(sectorsOf(sceneOf(visualOf("donut", {}, true), sampleData([7])), "slice:")[0]).toMatchObject({ inset: 0 });
   });
 
   it("donut: the centre shows the segment under the pointer", () => {
-    const scene = sceneOf(visualOf("donut", {}, true), dataOf(VALUES), { focus: "k1" });
+    const scene = sceneOf(visualOf("donut", {}, true), sampleData(VALUES), undefined, { focus: "k1" });
     expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "240\u2009100" });
     expect(scene.marks.find((m) => m.id === "caption")).toMatchObject({ text: "North Quay · 26\u2009%" });
   });
 
   it("donut: parts of a rate, which do not add up to it, say so", () => {
-    const rates = dataOf([0.6, 0.5, 0.4], { format: PERCENT_FORMAT, total: 0.52 });
+    const rates = sampleData([0.6, 0.5, 0.4], { format: PERCENT_FORMAT, total: 0.52 });
     expect(sceneOf(visualOf("donut", {}, true), rates).description).toContain("The parts do not add up to the total");
-    expect(sceneOf(visualOf("donut", {}, true), dataOf(VALUES)).description).not.toContain("do not add up");
+    expect(sceneOf(visualOf("donut", {}, true), sampleData(VALUES)).description).not.toContain("do not add up");
   });
 
   it("a measure that is a text is not drawn as nothing", () => {
@@ -222,7 +117,7 @@ describe("the picture tells the truth", () => {
       for (const value of [0, 0.864, 0.92, 1.12, -0.2]) {
         for (const sweep of [180, 240, 270, 300]) {
           const dials = { "heading.shown": false, "frame.padding": 6, "arc.sweep": sweep, "arc.start": (360 - sweep / 2) % 360 };
-          const reading = sceneOf(visualOf("gauge", dials), rate(value), { size }).marks.find((m) => m.id === "reading");
+          const reading = sceneOf(visualOf("gauge", dials), rate(value), undefined, { size }).marks.find((m) => m.id === "reading");
           expect(reading?.type === "text" ? reading.text : "", `${value} on ${sweep} at ${size.width}`).toMatch(/^−?\d+(\.\d)?\u2009%$/);
         }
       }
@@ -242,7 +137,7 @@ describe("the picture tells the truth", () => {
 
   it("progress bar: the bar's length is the share, and past the goal it does what was chosen", () => {
     const lengths = (value: number, dials: Visual["dials"] = {}) => {
-      const scene = sceneOf(visualOf("progress bar", dials), dataOf([value], { target: 100 }));
+      const scene = sceneOf(visualOf("progress bar", dials), sampleData([value], { target: 100 }));
       const width = (id: string) => {
         const mark = scene.marks.find((m) => m.id.startsWith(`${id}:`));
         return mark?.type === "rect" ? mark.width : 0;
@@ -264,7 +159,7 @@ describe("the picture tells the truth", () => {
   });
 
   it("just under the goal is not said to be the goal", () => {
-    const scene = sceneOf(visualOf("progress bar"), dataOf([998], { target: 1000 }));
+    const scene = sceneOf(visualOf("progress bar"), sampleData([998], { target: 1000 }));
     expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "99.8\u2009%" });
   });
 
@@ -288,6 +183,8 @@ function otherValue(dial: Dial): number | string | boolean {
       return !dial.default;
     case "colour":
       return "#123456";
+    case "palette":
+      return "lantern";
     case "template":
       return "something else";
   }
@@ -295,19 +192,21 @@ function otherValue(dial: Dial): number | string | boolean {
 
 describe("every dial is read", () => {
   for (const kind of KINDS) {
-    const cases = CASES.filter(([, v]) => v.kind === kind.id);
+    const cases = casesOf(kind.id);
     for (const part of kind.parts) {
       for (const dial of part.dials) {
         it(`${kind.id}: ${part.label}, ${dial.label}`, () => {
           const key = `${part.id}.${dial.id}`;
-          const values = dial.type === "choice" ? dial.options.map((o) => o.value) : [otherValue(dial)];
-          const changes = cases.some(([, visual, data]) => {
-            const shapes = [data, ...trialsOf(visual, data).map((t) => t.data)];
-            return shapes.some((shape) => {
-              const before = JSON.stringify(sceneOf(visual, shape));
-              return values.some((v) => JSON.stringify(sceneOf({ ...visual, dials: { ...visual.dials, [key]: v } }, shape)) !== before);
-            });
-          });
+          const values = dial.type === "choice" ? dial.options.map((o) => o.value) : dial.type === "toggle" ? [true, false] : [otherValue(dial)];
+          // Some dials only show beside another: a label's text where labels say it, a ramp's palette where values give the colour.
+          const beside: Visual["dials"][] = [{}, { "labels.content": "text" }, { "colours.by": "ramp" }, { "surface.dashes": 30 }, { "arc.fill": "progress" }, { "plate.shown": true }, { "domain.start": "near" }, { "track.shown": true }, { "colours.by": "one" }, { "legend.place": "right" }, { "ring.sweep": 270 }, { "labels.content": "value" }];
+          const changes = cases.some(({ data, dials, look }) =>
+            beside.some((more) => {
+              const draw = (value?: number | string | boolean) => JSON.stringify(sceneOf(hardVisual(kind.id, { ...dials, ...more, ...(value === undefined ? {} : { [key]: value }) }, look), data));
+              const before = draw();
+              return values.some((v) => draw(v) !== before);
+            }),
+          );
           expect(changes).toBe(true);
         });
       }
@@ -331,6 +230,5 @@ describe("colours", () => {
     expect(contrast(theme.ink, theme.sheet)).toBeGreaterThan(7);
     expect(contrast(theme.muted, theme.sheet)).toBeGreaterThan(4.5);
     expect(contrast(theme.signal, theme.sheet)).toBeGreaterThan(4.5);
-    for (const c of theme.categories) expect(contrast(c, theme.sheet), c).toBeGreaterThan(2.7);
   });
 });

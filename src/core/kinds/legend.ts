@@ -14,7 +14,8 @@ export interface LegendEntry {
   symbol?: Rule["symbol"];
 }
 
-export const legendPart = (place: "auto" | "none"): Part => ({
+/** The legend; without the toggle for values where its entries have none. */
+export const legendPart = (place: "auto" | "none", values = true): Part => ({
   id: "legend",
   label: "Legend",
   dials: [
@@ -30,7 +31,7 @@ export const legendPart = (place: "auto" | "none"): Part => ({
       ],
       place,
     ),
-    toggle("values", "With values", true),
+    ...(values ? [toggle("values", "With values", true)] : []),
   ],
 });
 
@@ -38,8 +39,8 @@ const SIZE = 11.5;
 const ROW = 18;
 const SWATCH = 10;
 
-/** Draws a legend at the right or below and gives what is left of the body. Frames too small for one go without. */
-export function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Theme): { marks: Mark[]; body: Box } {
+/** Draws a legend and gives what is left of the body. Frames too small for one go without. */
+export function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Theme, wide = false): { marks: Mark[]; body: Box } {
   if (place === "none" || entries.length === 0 || body.width < 180 || body.height < 110) return { marks: [], body };
   const width = (e: LegendEntry) => SWATCH + 6 + textWidth(e.label, SIZE, 400) + (e.value ? 8 + textWidth(e.value, SIZE, 500) : 0);
   if (place === "right") return layRight(entries, body, theme, Math.max(...entries.map(width)));
@@ -50,6 +51,8 @@ export function layLegend(place: string, entries: LegendEntry[], body: Box, them
     const lift = body.height - taken + 8;
     return { marks: below.marks.map((m) => moved(m, -lift)), body: { ...below.body, y: body.y + taken } };
   }
+  // Bands use a width that a legend at their side would take.
+  if (place === "auto" && wide) return below;
   // Where it fits: the place that leaves the larger square for the picture.
   const right = layRight(entries, body, theme, Math.max(...entries.map(width)));
   const square = (b: Box) => Math.min(b.width, b.height);

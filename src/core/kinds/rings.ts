@@ -134,12 +134,12 @@ export function ringHandles(input: SceneInput, part: string, centre: Centre, inn
       sets: `${part}.thickness`,
       label: "Thickness",
       value: thickness,
-      from: 60,
-      to: 2,
+      from: 2,
+      to: 60,
       step: 1,
       text: `thickness ${thickness}`,
       ...polar(cx, cy, middle, inner),
-      track: { type: "radial", cx, cy, angle: middle, r0: Math.max(0, r - 60), r1: r - 2 },
+      track: { type: "radial", cx, cy, angle: middle, r0: r - 2, r1: r - 60 },
     },
   ];
 }

@@ -1,9 +1,12 @@
 import { contrast, mix, type Theme, textOn } from "../scene/colour";
-import type { Circle, Fill, Mark, Rect, Sector, Stop } from "../scene/marks";
+import { covers } from "../scene/hit";
+import type { Circle, Fill, Mark, Rect, Sector, Stop, Text } from "../scene/marks";
+import { textWidth } from "../scene/text";
 import { choice, number, type Part } from "./kind";
 import type { Style } from "./style";
 
-export const SURFACE_PART: Part = {
+/** How shapes are painted; kinds whose shapes are small already have no dashes. */
+export const surfacePart = (dashes: boolean): Part => ({
   id: "surface",
   label: "Surface",
   dials: [
@@ -20,10 +23,9 @@ export const SURFACE_PART: Part = {
       "flat",
     ),
     number("shadow", "Shadow", 0, 24, 1, "px", 0),
-    number("dashes", "Dashes", 0, 80, 1, "", 0),
-    number("dashGap", "Dash gap", 10, 70, 1, "%", 40),
+    ...(dashes ? [number("dashes", "Dashes", 0, 80, 1, "", 0), number("dashGap", "Dash gap", 10, 70, 1, "%", 40)] : []),
   ],
-};
+});
 
 type Shade = "flat" | "soft" | "ramp" | "embossed" | "outline";
 
@@ -77,13 +79,15 @@ export class Surface {
   ) {
     this.shade = style.choice("surface.shade") as Shade;
     this.shadow = style.number("surface.shadow");
-    this.dashes = style.number("surface.dashes");
-    this.gap = style.number("surface.dashGap") / 100;
+    const has = style.has("surface.dashes");
+    this.dashes = has ? style.number("surface.dashes") : 0;
+    this.gap = has ? style.number("surface.dashGap") / 100 : 0;
   }
 
-  /** The colours that a shape of one colour shows. Its depth ends where the text on it would no longer read. */
-  private tones(color: string): { low: string; base: string; high: string } {
-    const depth = this.shade === "soft" ? 0.09 : 0.24;
+  /** The colours that a shape of one colour shows. Where text stands on it, its depth ends where the text would no longer read. */
+  private tones(color: string, free = false): { low: string; base: string; high: string } {
+    const depth = this.shade === "soft" ? 0.1 : 0.26;
+    if (free) return { low: mix(color, "#000000", depth), base: color, high: mix(color, "#ffffff", depth * 1.2) };
     return { low: readable(color, "#000000", depth), base: color, high: readable(color, "#ffffff", depth) };
   }
 
@@ -92,8 +96,8 @@ export class Surface {
   }
 
   /** The paler beginning of a ramp that ends in a colour. */
-  private begin(color: string): string {
-    return readable(color, this.theme.sheet, 0.5);
+  private begin(color: string, free = false): string {
+    return free ? mix(color, this.theme.sheet, 0.62) : readable(color, this.theme.sheet, 0.5);
   }
 
   /** A text colour that reads anywhere on a shape of this colour. */
@@ -108,16 +112,16 @@ export class Surface {
     return this.dashes === 0;
   }
 
-  private boxFill(mark: Rect, color: string): Fill {
+  private boxFill(mark: Rect, color: string, free: boolean): Fill {
     const wide = mark.whole ? mark.whole.axis === "x" : mark.width >= mark.height;
     const across = wide ? { x0: 0, y0: 0, x1: 0, y1: 1 } : { x0: 0, y0: 0, x1: 1, y1: 0 };
     if (this.shade === "ramp") {
       const along = { left: [0, 1], right: [1, 0], top: [0, 1], bottom: [1, 0] }[mark.grow as string] ?? [0, 1];
       const [a, b] = along;
       const axis = mark.grow === "left" || mark.grow === "right" ? { x0: a, y0: 0, x1: b, y1: 0 } : { x0: 0, y0: a, x1: 0, y1: b };
-      return { type: "linear", ...axis, stops: ramp(this.begin(color), color) };
+      return { type: "linear", ...axis, stops: ramp(this.begin(color, free), color) };
     }
-    const { low, base, high } = this.tones(color);
+    const { low, base, high } = this.tones(color, free);
     const stops =
       mark.surface === "track"
         ? [
@@ -133,14 +137,14 @@ export class Surface {
     return { type: "linear", ...across, stops };
   }
 
-  private sectorFill(mark: Sector, color: string): Fill {
+  private sectorFill(mark: Sector, color: string, free: boolean): Fill {
     const { cx, cy, inner, outer } = mark;
     const at = (share: number) => (inner + (outer - inner) * share) / outer;
-    const { low, base, high } = this.tones(color);
+    const { low, base, high } = this.tones(color, free);
     let stops: Stop[];
     if (this.shade === "ramp")
       stops = [
-        { at: at(0), color: this.begin(color) },
+        { at: at(0), color: this.begin(color, free) },
         { at: 1, color },
       ];
     else if (mark.surface === "track")
@@ -159,9 +163,9 @@ export class Surface {
     return { type: "radial", cx, cy, r: outer, stops };
   }
 
-  private circleFill(mark: Circle, color: string): Fill {
-    const { low, base, high } = this.tones(color);
-    if (this.shade === "ramp") return { type: "linear", x0: 0, y0: 1, x1: 0, y1: 0, stops: ramp(this.begin(color), color) };
+  private circleFill(mark: Circle, color: string, free: boolean): Fill {
+    const { low, base, high } = this.tones(color, free);
+    if (this.shade === "ramp") return { type: "linear", x0: 0, y0: 1, x1: 0, y1: 0, stops: ramp(this.begin(color, free), color) };
     const stops = [
       { at: 0, color: high },
       { at: 0.55, color: base },
@@ -171,13 +175,13 @@ export class Surface {
   }
 
   /** Paints one shape: the colour it has becomes the fill that the shade makes of it. */
-  private painted<T extends Mark>(mark: T): T {
+  private painted<T extends Mark>(mark: T, free = true): T {
     const color = mark.fill;
     const shadow = this.shadow > 0 && mark.surface === "data" ? { shadow: { blur: this.shadow, dx: 0, dy: this.shadow / 3, color: "#000000", opacity: this.theme.name === "night" ? 0.55 : 0.28 } } : {};
     if (typeof color !== "string" || this.shade === "flat") return { ...mark, ...shadow };
     if (mark.surface === "track" && (this.shade === "ramp" || this.shade === "soft")) return mark;
     if (this.shade === "outline") return mark.surface === "track" ? { ...mark, fill: mix(color, this.theme.sheet, 0.45) } : { ...outlined(mark, color), fill: this.pale(color), ...shadow };
-    const fill = mark.type === "rect" ? this.boxFill(mark, color) : mark.type === "sector" ? this.sectorFill(mark, color) : mark.type === "circle" ? this.circleFill(mark, color) : color;
+    const fill = mark.type === "rect" ? this.boxFill(mark, color, free) : mark.type === "sector" ? this.sectorFill(mark, color, free) : mark.type === "circle" ? this.circleFill(mark, color, free) : color;
     return { ...mark, fill, ...shadow };
   }
 
@@ -195,7 +199,7 @@ export class Surface {
       const [first, last] = [i === 0, i === PIECES - 1];
       const corners: Sector["corners"] = [first ? mark.corners[0] : 0, last ? mark.corners[1] : 0, last ? mark.corners[2] : 0, first ? mark.corners[3] : 0];
       // Each piece reaches under the next one, so that no seam shows.
-      return { ...mark, id: `${mark.id}/${i}`, start: edges[i], end: last ? end : Math.min(mark.end, end + 0.6), inset: 0, corners, fill: mix(this.begin(color), color, i / (PIECES - 1)) };
+      return { ...mark, id: `${mark.id}/${i}`, start: edges[i], end: last ? end : Math.min(mark.end, end + 0.6), inset: 0, corners, fill: mix(this.begin(color, true), color, i / (PIECES - 1)) };
     });
   }
 
@@ -206,9 +210,10 @@ export class Surface {
     const [a, b] = mark.type === "sector" ? [mark.start, mark.end] : whole.axis === "x" ? [mark.x, mark.x + mark.width] : [mark.y, mark.y + mark.height];
     const shares = [(a - whole.from) / length, (b - whole.from) / length].sort((p, q) => p - q);
     const along = this.shade === "ramp" && mark.surface === "data" && typeof mark.fill === "string" ? mark.fill : null;
-    return dashStretches(shares[0], shares[1], this.dashes, this.gap).map(({ cell, from, to }) => {
+    const count = whole.cells ?? this.dashes;
+    return dashStretches(shares[0], shares[1], count, this.gap).map(({ cell, from, to }) => {
       const ends = [whole.from + from * length, whole.from + to * length].sort((p, q) => p - q);
-      const fill = along ? mix(this.begin(along), along, (cell + 1) / this.dashes) : mark.fill;
+      const fill = along ? mix(this.begin(along, true), along, (cell + 1) / count) : mark.fill;
       const id = `${mark.id}/${cell}`;
       if (mark.type === "sector") {
         const r = Math.min(2, ...mark.corners.filter((c) => c > 0), (mark.outer - mark.inner) / 4);
@@ -225,13 +230,20 @@ export class Surface {
   /** The marks as they are drawn. */
   apply(marks: Mark[]): Mark[] {
     if (this.shade === "flat" && this.shadow === 0 && this.dashes === 0) return marks;
+    const texts = this.shade === "flat" ? [] : marks.filter((m) => m.type === "text").map(textMiddle);
     return marks.flatMap((mark): Mark[] => {
       if (!mark.surface) return [mark];
       if (this.dashes > 0 && (mark.type === "sector" || mark.type === "rect")) return this.dashed(mark);
       if (this.shade === "ramp" && mark.surface === "data" && mark.type === "sector" && mark.grow === "sweep" && typeof mark.fill === "string") return this.arcRamp(mark, mark.fill);
-      return [this.painted(mark)];
+      return [this.painted(mark, !texts.some((t) => covers(mark, t.x, t.y)))];
     });
   }
+}
+
+/** The middle of a text's box. */
+function textMiddle(t: Text): { x: number; y: number } {
+  const half = textWidth(t.text, t.size, t.weight) / 2;
+  return { x: t.align === "middle" ? t.x : t.align === "start" ? t.x + half : t.x - half, y: t.y };
 }
 
 const ramp = (from: string, to: string): Stop[] => [

@@ -136,6 +136,17 @@ export function keyLabel(key: Value, bucket: string | undefined): string {
   return String(key);
 }
 
+/** Writes the keys of a split; months and quarters of one year go without the year that they all have. */
+function bucketLabels(split: Visual["split"], keys: Value[]): (key: Value) => string {
+  const by = split?.by;
+  const years = new Set(keys.map((k) => (typeof k === "string" ? k.slice(0, 4) : "")));
+  const short = (by === "month" || by === "quarter") && years.size === 1 && keys.length > 1;
+  return (key) => {
+    const label = keyLabel(key, by);
+    return short ? label.replace(/ \d{4}$/, "") : label;
+  };
+}
+
 const asNumber = (value: Value | undefined): number | null => (typeof value === "number" ? value : typeof value === "boolean" ? Number(value) : null);
 
 const nothing = (visual: Visual, problem: string): VisualData => ({
@@ -166,6 +177,7 @@ const NO_MATCH_KEY = "\u0000no match";
 /** The rows of an answer with one split or none. */
 function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id: string | null) => Value[]): VisualRow[] {
   const measures = [visual.value, ...visual.more].flatMap((id) => project.measures.find((m) => m.id === id) ?? []);
+  const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : []);
   const extras = project.measures.filter((m) => result.columns.some((c) => c.name === m.name));
   const row = (i: number, key: string, label: string, value: Value, groups: number): VisualRow => ({
     key,
@@ -182,7 +194,7 @@ function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id
   return result.columns[0].values.map((key, i) => {
     const other = result.others?.row === i;
     const none = result.noMatch?.row === i;
-    const label = other ? "Other" : none ? NO_MATCH_LABEL : keyLabel(key, visual.split?.by);
+    const label = other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key);
     return row(i, other ? OTHER_KEY : none ? NO_MATCH_KEY : String(key), label, columnOf(visual.value)[i], other ? (result.others?.groups ?? 0) : 0);
   });
 }
@@ -191,18 +203,20 @@ function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id
 function crossedRows(visual: Visual, project: Named, result: Result, crossed: NonNullable<Result["crossed"]>, name: string): Pick<VisualData, "rows" | "series"> {
   const { splits, at } = crossed;
   const values = result.columns.find((c) => c.name === name)?.values ?? [];
-  const entries = splits.map((side, k) =>
-    side.keys.map((key, i) => {
+  const entries = splits.map((side, k) => {
+    const split = k === 0 ? visual.split : visual.series;
+    const labelFor = bucketLabels(split, side.keys);
+    return side.keys.map((key, i) => {
       const other = side.others?.at === i;
       const none = side.noMatch?.at === i;
       return {
         key: other ? OTHER_KEY : none ? NO_MATCH_KEY : String(key),
-        label: other ? "Other" : none ? NO_MATCH_LABEL : keyLabel(key, (k === 0 ? visual.split : visual.series)?.by),
+        label: other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key),
         total: asNumber(side.totals[name]?.[i]),
         groups: other ? (side.others?.groups ?? 0) : 0,
       };
-    }),
-  );
+    });
+  });
   const rows = entries[0].map(
     ({ total, ...entry }, i): VisualRow => {
       const also = Object.fromEntries(project.measures.filter((m) => m.name in splits[0].totals).map((m) => [m.id, splits[0].totals[m.name][i]]));

@@ -34,11 +34,13 @@ interface MarkBase {
   strokeWidth?: number;
   opacity?: number;
   shadow?: Shadow;
+  /** What is left of the shape outside this box with rounded corners is not drawn. */
+  clip?: { x: number; y: number; width: number; height: number; radii: [number, number, number, number] };
   grow?: Growth;
   /** What the surface of a finish is applied to: shapes that stand for values, and the tracks under them. */
   surface?: "data" | "track";
-  /** The whole that dashes are spread over: for a sector its angles, for a box its near and far edge along `axis`. */
-  whole?: { from: number; to: number; axis: "angle" | "x" | "y" };
+  /** The whole that dashes are spread over: for a sector its angles, for a box its near and far edge along `axis`; `cells` where their number is not the finish's. */
+  whole?: { from: number; to: number; axis: "angle" | "x" | "y"; cells?: number };
   datum?: Datum;
 }
 

@@ -1,29 +1,11 @@
 import { describe, expect, it } from "vitest";
+import { sampleData, VALUES } from "../kinds/craft/sample-data";
 import { sceneOf } from "../kinds/picture";
-import { PERCENT_FORMAT, PLAIN_FORMAT, type VisualData } from "../kinds/visual-data";
+import { PERCENT_FORMAT, type VisualData } from "../kinds/visual-data";
 import { type Visual, visualSchema } from "../project/schema";
 import { valueAt } from "./track";
 
-function data(total: number, more: Partial<VisualData> = {}): VisualData {
-  const format = more.format ?? PLAIN_FORMAT;
-  return {
-    rows: [{ key: "a", label: "A", value: total, groups: 0 }],
-    total,
-    target: null,
-    minimum: null,
-    maximum: null,
-    zones: [],
-    format,
-    valueLabel: "A",
-    splitLabel: null,
-    title: "A",
-    subtitle: "",
-    names: { value: { value: total, format }, total: { value: total, format } },
-    notes: [],
-    problem: null,
-    ...more,
-  };
-}
+const data = (total: number, more: Partial<VisualData> = {}) => sampleData([total], { title: "A", subtitle: "", ...more });
 const visual = (kind: Visual["kind"], dials: Visual["dials"] = {}) => visualSchema.parse({ id: "v", name: "v", kind, value: "m", dials });
 const rate = data(0.6, {
   format: PERCENT_FORMAT,
@@ -43,12 +25,18 @@ const CASES: [string, Visual, VisualData][] = [
   ["gauge", visual("gauge"), rate],
   ["gauge, half", visual("gauge", { "arc.start": 270, "arc.sweep": 180 }), rate],
   ["progress bar", visual("progress bar"), data(80, { target: 120 })],
+  ["progress ring", visual("progress ring"), data(80, { target: 120 })],
+  ["rounded bars", visual("rounded bars"), sampleData(VALUES)],
+  ["rounded bars, to the right", visual("rounded bars", { "bar.direction": "right" }), sampleData(VALUES)],
+  ["lollipop", visual("lollipop"), sampleData(VALUES)],
+  ["rose", visual("rose"), sampleData(VALUES)],
+  ["waffle", visual("waffle"), data(80, { target: 120 })],
 ];
 
 describe("handles", () => {
   for (const [name, v, d] of CASES) {
     it(`${name}: each stands where its own value is`, () => {
-      const { handles } = sceneOf(v, d, { size: { width: 400, height: 330 } });
+      const { handles } = sceneOf(v, d, undefined, { size: { width: 400, height: 330 } });
       expect(handles.length).toBeGreaterThan(0);
       for (const handle of handles) {
         // At the seam of a full turn both ends of the track are one point.

@@ -1,32 +1,15 @@
 "use client";
 import { useState } from "react";
 import { KINDS } from "@/core/kinds";
+import { firstSetUp } from "@/core/kinds/first-set-up";
 import { sceneOf } from "@/core/kinds/picture";
-import { type Measure, type Project, type Visual, visualSchema } from "@/core/project/schema";
+import type { Visual } from "@/core/project/schema";
 import { useDesign } from "../shared/design";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
-
-/** A first set-up of a kind for a measure: split where the kind needs one, against an input where one of its format exists. */
-function firstSetUp(kind: (typeof KINDS)[number], measure: Measure, project: Project): Visual {
-  const table = project.tables.find((t) => t.name.toLowerCase() === measure.table?.toLowerCase());
-  const column = table?.columns.find((c) => c.reading.type === "text") ?? table?.columns[0];
-  const goal = project.inputs.find((i) => i.type === "number" && i.format.style === measure.format.style);
-  return visualSchema.parse({
-    id: `draft-${kind.id.replace(" ", "-")}`,
-    name: measure.label,
-    title: measure.label,
-    kind: kind.id,
-    value: measure.id,
-    split: kind.needsSplit && column ? { column: column.name, ...(column.reading.type === "date" ? { by: "year" } : {}) } : null,
-    keep: kind.needsSplit ? { first: 6, others: true } : null,
-    target: kind.roles.includes("target") && goal ? { input: goal.id } : null,
-    size: kind.id === "progress bar" ? { width: 400, height: 180 } : { width: 400, height: 330 },
-  });
-}
 
 /** Where a new visual begins: every kind, drawn with the person's own measure. */
 export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void; onCancel?: () => void }) {
@@ -62,7 +45,7 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
           </button>
         )}
       </div>
-      <div className="mt-5 grid max-w-5xl grid-cols-3 gap-4 max-lg:grid-cols-2">
+      <div className="mt-5 grid max-w-6xl grid-cols-4 gap-4 max-lg:grid-cols-3">
         {drafts.map((draft, i) => (
           <button
             key={draft.kind}

@@ -12,6 +12,7 @@ const CAMEL: Record<string, string> = {
   "stroke-linejoin": "strokeLinejoin",
   "fill-rule": "fillRule",
   "stop-color": "stopColor",
+  "clip-path": "clipPath",
   "stroke-linecap": "strokeLinecap",
   "flood-color": "floodColor",
   "flood-opacity": "floodOpacity",

@@ -3,7 +3,7 @@ import { formatNumber } from "../../scene/number-format";
 import { fittingSize } from "../../scene/text";
 import { type Bands, barBox, growthFrom, layBands } from "../bands";
 import { Colours } from "../colours";
-import { blankScene, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
+import { type Box, blankScene, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
 import type { SceneInput } from "../kind";
 import { labelWriter, shareText } from "../labels";
 import { layLegend } from "../legend";
@@ -28,7 +28,7 @@ export function capsuleStackScene(input: SceneInput): Scene {
   const colours = new Colours(input);
   const single = data.series.length === 0;
   const entries = data.series.map((s, k) => ({ key: s.key, color: colours.series(k), label: s.label, value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "" }));
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, whole, theme);
+  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, whole, theme, true);
   const write = labelWriter(input);
   const stacks = data.rows.map((row) => stackOf(single ? [row.value] : row.cells, asShares));
   const totals = data.rows.map((row) => (style.toggle("labels.total") && row.value !== null ? [formatNumber(row.value, data.format), ...shortTotals(input, row.value)] : []));
@@ -42,6 +42,14 @@ export function capsuleStackScene(input: SceneInput): Scene {
   const thickness = Math.max(1, (bands.pitch * style.number("bar.width")) / 100);
   const radius = ((thickness / 2) * style.number("bar.corner")) / 100;
   const gap = style.number("bar.gap");
+  // The box of a whole stack, where one of its outermost segments is too short for the cap.
+  const clips = bands.rows.map((_, i): Box | null => {
+    const stack = stacks[i];
+    if (radius <= 0 || !stack.some((s) => (s.outermost.far || s.outermost.near) && Math.abs(bands.at(s.to) - bands.at(s.from)) < radius)) return null;
+    const ends = stack.flatMap((s) => [s.from, s.to]);
+    const { far: _far, ...box } = barBox(bands, i, Math.min(...ends), Math.max(...ends), thickness);
+    return box;
+  });
   const ends: Parameters<Bands["endLabels"]>[0] = [];
   for (const [i, row] of bands.rows.entries()) {
     const opacity = strength(input, row.key);
@@ -53,9 +61,13 @@ export function capsuleStackScene(input: SceneInput): Scene {
       const box = barBox(bands, i, segment.from, segment.to, thickness);
       const { far, ...place } = box;
       const shape = withGap(place, far, segment, gap);
-      const radii = cornersOf(segment, far, radius);
+      const length = horizontal ? place.width : place.height;
+      // A cap that is longer than its segment goes on in the next one: the whole stack is cut to the capsule.
+      const short = (segment.outermost.far || segment.outermost.near) && length < radius;
+      const cut = clips[i] && (short || reachesCap(bands, place, clips[i] as Box, radius));
+      const radii: Rect["radii"] = cut ? [0, 0, 0, 0] : cornersOf(segment, far, radius);
       const datum = rowDatum(input, { ...row, value: segment.value }, single ? [] : [{ label: "Of", value: name }, { label: "Share", value: shareText(Math.abs(segment.value) / absolute) }]);
-      marks.push({ type: "rect", id: `segment:${key}`, part: "bar", ...shape, radii, fill: color, opacity, datum, surface: "data", whole: wholeOf(bands), grow: growthFrom(far) });
+      marks.push({ type: "rect", id: `segment:${key}`, part: "bar", ...shape, radii, ...(cut ? { clip: { ...(clips[i] as Box), radii: [radius, radius, radius, radius] as Rect["radii"] } } : {}), fill: color, opacity, datum, surface: "data", whole: wholeOf(bands), grow: growthFrom(far) });
       const wordings = write({ ...row, value: segment.value }, absolute).map((l) => l.join(" "));
       if (opacity === 1 && surface.carriesText) marks.push(...segmentLabel(input, shape, wordings, key, color));
     }
@@ -72,6 +84,14 @@ const wholeOf = (bands: Bands) => ({ from: bands.at(bands.low), to: bands.at(ban
 
 function shortTotals({ data }: SceneInput, value: number): string[] {
   return [1, 0].map((decimals) => formatNumber(value, { ...data.format, decimals, ...(data.format.style === "percent" ? {} : { units: "automatic" as const }) }));
+}
+
+/** Whether a segment lies within the cap at either end of its stack. */
+function reachesCap(bands: Bands, place: Box, stack: Box, radius: number): boolean {
+  const [low, high, from, to] = bands.horizontal
+    ? [place.x, place.x + place.width, stack.x, stack.x + stack.width]
+    : [place.y, place.y + place.height, stack.y, stack.y + stack.height];
+  return low < from + radius || high > to - radius;
 }
 
 /** A segment without the half gaps at its inner ends; a short one keeps at least half of its length. */

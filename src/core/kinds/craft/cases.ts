@@ -96,6 +96,7 @@ export const MANY_CASES: HardCase[] = [
       ],
     },
   },
+  { name: "pictures in heads", data: many(VALUES), look: { pictures: Object.fromEntries(CATEGORIES.map((c) => [c, "icon:ship"])) } },
   { name: "a ramp of a diverging palette", data: many(VALUES), dials: { "colours.by": "ramp", "colours.palette": "shoal" } },
   { name: "measures as rows", data: { ...many([310_200, 240_100, 150_400]), splitLabel: null, rows: many([310_200, 240_100, 150_400]).rows.map((r) => ({ ...r, format: PLAIN_FORMAT })) } },
 ];

@@ -1,4 +1,5 @@
 import { contrast } from "../../scene/colour";
+import { covers, turnedPoints } from "../../scene/hit";
 import type { Fill, Mark, Rect, Scene, Sector, Text } from "../../scene/marks";
 import { measuredIn, textWidth } from "../../scene/text";
 
@@ -31,11 +32,6 @@ function sectorBox(m: Sector): Box {
   return box;
 }
 
-function turned(m: Extract<Mark, { type: "polygon" }>): [number, number][] {
-  const a = (m.rotate * Math.PI) / 180;
-  return m.points.map(([x, y]) => [m.x + x * Math.cos(a) - y * Math.sin(a), m.y + x * Math.sin(a) + y * Math.cos(a)]);
-}
-
 const around = (points: [number, number][]): Box => ({
   left: Math.min(...points.map((p) => p[0])),
   right: Math.max(...points.map((p) => p[0])),
@@ -58,31 +54,10 @@ export function markBox(m: Mark): Box {
     case "circle":
       return { left: m.cx - m.r, right: m.cx + m.r, top: m.cy - m.r, bottom: m.cy + m.r };
     case "polygon":
-      return around(turned(m));
+      return around(turnedPoints(m));
     case "line":
       return around(m.points);
   }
-}
-
-/** Whether a point lies within a filled mark; rounded corners are taken as filled. */
-function covers(m: Mark, x: number, y: number): boolean {
-  if (m.fill === undefined) return false;
-  if (m.type === "rect") return x > m.x && x < m.x + m.width && y > m.y && y < m.y + m.height;
-  if (m.type === "circle") return Math.hypot(x - m.cx, y - m.cy) < m.r;
-  if (m.type === "sector") {
-    const distance = Math.hypot(x - m.cx, y - m.cy);
-    if (distance <= m.inner || distance >= m.outer || m.end <= m.start) return false;
-    const turn = (((Math.atan2(x - m.cx, -(y - m.cy)) * 180) / Math.PI - m.start) % 360 + 360) % 360;
-    return turn < m.end - m.start;
-  }
-  if (m.type !== "polygon") return false;
-  const points = turned(m);
-  let inside = false;
-  for (let i = 0, j = points.length - 1; i < points.length; j = i++) {
-    const [a, b] = [points[i], points[j]];
-    if (a[1] > y !== b[1] > y && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) inside = !inside;
-  }
-  return inside;
 }
 
 const colours = (fill: Fill): string[] => (typeof fill === "string" ? [fill] : fill.stops.map((s) => s.color));

@@ -134,14 +134,13 @@ function lollipopLies(data: VisualData, scene: Scene, look: Look): string[] {
 }
 
 function roseLies(data: VisualData, scene: Scene, look: Look): string[] {
-  const hole = scene.marks.find((m): m is Sector => m.type === "sector" && m.id.startsWith("petal:"))?.inner ?? 0;
   const area = look.style.choice("petal.by") === "area";
   return proportionLies(
     data.rows.flatMap((row) => {
       const [petal] = piecesOf(scene, `petal:${row.key}`).filter((p): p is Sector => p.type === "sector");
       if (!petal) return [];
       const half = petal.stroke ? (petal.strokeWidth ?? 0) / 2 : 0;
-      const [inner, outer] = [hole - (hole > 0 ? half : 0), petal.outer + half];
+      const [inner, outer] = [petal.inner - (petal.inner > 0 ? half : 0), petal.outer + half];
       return [{ name: `petal of ${row.label}`, value: row.value ?? 0, length: area ? outer ** 2 - inner ** 2 : outer - inner }];
     }),
   );
@@ -202,7 +201,7 @@ function readingLies(visual: Visual, data: VisualData, scene: Scene): string[] {
 export function lies(visual: Visual, data: VisualData, scene: Scene): string[] {
   if (data.problem !== null || scene.marks.some((m) => m.id.startsWith("empty") && m.type === "text")) return [];
   const style = styleOf(visual);
-  const look: Look = { style, dashed: style.number("surface.dashes") > 0, stepped: style.choice("surface.shade") === "ramp" };
+  const look: Look = { style, dashed: style.has("surface.dashes") && style.number("surface.dashes") > 0, stepped: style.choice("surface.shade") === "ramp" };
   const geometry = (): string[] => {
     switch (visual.kind) {
       case "donut":

@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { choice, number, type Part, toggle } from "../kind";
 import { labelsPart } from "../labels";
 import { legendPart } from "../legend";
@@ -42,5 +42,5 @@ export const DONUT_PARTS: Part[] = [
   legendPart("auto"),
   readingPart("{total}", "{measure}", 34),
   coloursPart("category"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

@@ -58,7 +58,7 @@ function ringsOf(input: SceneInput, colours: Colours, centre: Centre): Ring[] {
   const wanted = data.series.length
     ? data.series.map((s, k) => ({ key: s.key, label: s.label, all: slices(input, colours, (row) => row.cells[k] ?? null) }))
     : [{ key: "", label: "", all: slices(input, colours, (row) => row.value) }];
-  const gap = Math.min(style.number("arc.ringGap"), (r - hole) / (wanted.length * 3));
+  const gap = Math.min(style.number("arc.ringGap"), (r - hole) / (wanted.length * 1.6));
   const each = (r - hole - gap * (wanted.length - 1)) / wanted.length;
   return wanted.map((ring, k) => ({ ...ring, ...centre, r: r - k * (each + gap), inner: Math.max(0, r - k * (each + gap) - each) }));
 }
@@ -196,11 +196,14 @@ export function donutScene(input: SceneInput): Scene {
   const entries = colours.ruleLegend().length
     ? colours.ruleLegend()
     : first.map((s) => ({ key: s.row.key, color: s.color, label: s.row.label, value: style.toggle("legend.values") ? formatNumber(s.value, s.row.format ?? data.format) : "" }));
-  const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
+  const content = style.choice("labels.content");
+  // Names beside the ring say what a legend would.
+  const named = style.choice("labels.place") === "outside" && content.includes("category") && whole.width >= 240 && whole.height >= 120;
+  const place = style.choice("legend.place") === "auto" && named ? "none" : style.choice("legend.place");
+  const legend = layLegend(place, entries, noted.body, theme);
   const body: Box = legend.body;
   const writer = labelWriter(input);
   const write: Write = (s) => writer({ ...s.row, value: s.value }, s.value / s.share);
-  const content = style.choice("labels.content");
   const size = style.number("labels.size");
   const outside = style.choice("labels.place") === "outside" && content !== "none" && body.width >= 240 && body.height >= 120 && data.series.length <= 1;
   const labels = outside

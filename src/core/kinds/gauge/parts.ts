@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { capsDial, choice, colour, number, type Part, pastDial, template, toggle } from "../kind";
 
 export const GAUGE_PARTS: Part[] = [
@@ -83,5 +83,5 @@ export const GAUGE_PARTS: Part[] = [
   },
   { id: "plate", label: "Title plate", dials: [toggle("shown", "Shown", false), template("text", "Text", "{measure}")] },
   coloursPart("one"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

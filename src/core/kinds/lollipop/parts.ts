@@ -1,12 +1,12 @@
 import { AXIS_PART } from "../bands";
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
-import { choice, colour, directionDial, number, type Part, toggle } from "../kind";
+import { sharedParts } from "../frame";
+import { choice, colour, directionDial, number, type Part } from "../kind";
 import { labelsPart } from "../labels";
 import { legendPart } from "../legend";
 
 export const LOLLIPOP_PARTS: Part[] = [
-  { id: "stem", label: "Stem", dials: [directionDial("up"), number("width", "Width", 0.5, 16, 0.5, "px", 3), colour("colour", "Colour"), toggle("dash", "Dashed", false)] },
+  { id: "stem", label: "Stem", dials: [directionDial("up"), number("width", "Width", 0.5, 16, 0.5, "px", 3), colour("colour", "Colour")] },
   {
     id: "head",
     label: "Head",
@@ -54,5 +54,5 @@ export const LOLLIPOP_PARTS: Part[] = [
   AXIS_PART,
   legendPart("none"),
   coloursPart("one"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

@@ -1,4 +1,4 @@
-import { mix, textOn } from "../../scene/colour";
+import { mix } from "../../scene/colour";
 import { ICONS } from "../../scene/icons";
 import type { Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber } from "../../scene/number-format";
@@ -48,24 +48,29 @@ function pictureMarks(input: SceneInput, row: VisualRow, x: number, y: number, d
   return own ? [{ type: "picture", id, part: "head", x: x - size / 2, y: y - size / 2, width: size, height: size, href: own.href, opacity }] : [];
 }
 
-/** The stem, in pieces where it is dashed. */
+/** The stem from the base line to the value. */
 function stemMarks(input: SceneInput, row: VisualRow, bands: Bands, i: number, to: number, width: number): Mark[] {
   const { style, theme } = input;
   const { base, horizontal } = bands;
   const across = bands.centre(i);
   const color = style.colour("stem.colour", mix(theme.muted, theme.sheet, 0.45));
-  const length = Math.abs(to - base);
-  const box = (id: string, from: number, until: number): Mark => {
-    const [a, b] = [Math.min(from, until), Math.max(from, until)];
-    const r = width / 2;
-    const place = horizontal ? { x: a, y: across - r, width: b - a, height: width } : { x: across - r, y: a, width, height: b - a };
-    return { type: "rect", id, part: "stem", ...place, radii: [0, 0, 0, 0], fill: color, opacity: strength(input, row.key), grow: horizontal ? (to >= base ? "left" : "right") : to <= base ? "bottom" : "top" };
-  };
-  if (!style.toggle("stem.dash")) return length > 0 ? [box(`stem:${row.key}`, base, to)] : [];
-  const dash = Math.max(3, width * 2);
-  const count = Math.floor(length / (dash * 1.8));
-  const sign = Math.sign(to - base);
-  return Array.from({ length: count }, (_, k) => box(`stem:${row.key}/${k}`, base + sign * k * dash * 1.8, base + sign * (k * dash * 1.8 + dash)));
+  const [low, length, r] = [Math.min(base, to), Math.abs(to - base), width / 2];
+  if (length === 0) return [];
+  const place = horizontal ? { x: low, y: across - r, width: length, height: width } : { x: across - r, y: low, width, height: length };
+  return [
+    {
+      type: "rect",
+      id: `stem:${row.key}`,
+      part: "stem",
+      ...place,
+      radii: [0, 0, 0, 0],
+      fill: color,
+      opacity: strength(input, row.key),
+      grow: horizontal ? (to >= base ? "left" : "right") : to <= base ? "bottom" : "top",
+      surface: "track",
+      whole: { from: base, to: (horizontal ? to >= base : to <= base) ? bands.at(bands.high) : bands.at(bands.low), axis: horizontal ? "x" : "y" },
+    },
+  ];
 }
 
 /** Stems with heads at the values; heads may carry a size, a picture and their label. */
@@ -79,7 +84,7 @@ export function lollipopScene(input: SceneInput): Scene {
   const colours = new Colours(input);
   const sized = data.headSizeLabel ? `Head area: ${data.headSizeLabel}` : "";
   const noted = footNote(whole, theme, [sized, said].filter(Boolean).join(". "));
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entriesOf(input, colours), noted.body, theme);
+  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entriesOf(input, colours), noted.body, theme, true);
   const { body } = legend;
   const write = labelWriter(input);
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
@@ -133,7 +138,7 @@ export function lollipopScene(input: SceneInput): Scene {
     if (label) marks.push(textMark(`label:${row.key}`, "labels", x, y, label.text, label.size, 600, ink, "middle"));
     const rule = colours.ruleOf(row);
     if (rule && !label && !input.look.pictures[row.label] && diameter >= 9) {
-      const symbol = symbolMark(`symbol:${row.key}`, "head", rule.symbol, x, y, diameter * 0.24, textOn(color));
+      const symbol = symbolMark(`symbol:${row.key}`, "head", rule.symbol, x, y, diameter * 0.24, surface.inkOn(color));
       if (symbol) marks.push({ ...symbol, opacity });
     }
     ends.push({ at, negative: row.value < start, reach: diameter / 2, half: diameter / 2 });

@@ -1,6 +1,6 @@
 import { AXIS_PART } from "../bands";
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { choice, colour, directionDial, number, type Part } from "../kind";
 import { labelsPart } from "../labels";
 import { legendPart } from "../legend";
@@ -25,7 +25,7 @@ export const NESTED_BARS_PARTS: Part[] = [
   },
   labelsPart(["none", "value", "share"], "value", [], "", 11.5),
   AXIS_PART,
-  legendPart("auto"),
+  legendPart("auto", false),
   coloursPart("one"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

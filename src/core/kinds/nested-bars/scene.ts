@@ -33,7 +33,7 @@ export function nestedBarsScene(input: SceneInput): Scene {
         { key: "inner", color: colours.one, label: data.second.label, value: "" },
       ]
     : [];
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, noted.body, theme);
+  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, noted.body, theme, true);
   const write = labelWriter(input);
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const bands = layBands(input, legend.body, {

@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { choice, colour, number, type Part, toggle } from "../kind";
 import { readingPart } from "../reading";
 
@@ -68,5 +68,5 @@ export const NUMBER_CARD_PARTS: Part[] = [
     ],
   },
   coloursPart("one"),
-  ...SHARED_PARTS,
+  ...sharedParts(false),
 ];

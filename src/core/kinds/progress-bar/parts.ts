@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { colour, directionDial, number, type Part, pastDial, toggle } from "../kind";
 import { labelsPart } from "../labels";
 import { readingPart } from "../reading";
@@ -26,5 +26,5 @@ export const PROGRESS_BAR_PARTS: Part[] = [
   ),
   readingPart("{share}", "{value} of {target}", 34),
   coloursPart("one"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

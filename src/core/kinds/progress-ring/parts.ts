@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { capsDial, colour, number, type Part, pastDial, toggle } from "../kind";
 import { readingPart } from "../reading";
 
@@ -20,5 +20,5 @@ export const PROGRESS_RING_PARTS: Part[] = [
   { id: "labels", label: "Labels", dials: [toggle("names", "Names", true), number("size", "Size", 9, 24, 0.5, "px", 11.5)] },
   readingPart("{share}", "of {target}", 40),
   coloursPart("category"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

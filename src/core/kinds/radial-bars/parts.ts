@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { capsDial, colour, number, type Part, pastDial, toggle } from "../kind";
 import { labelsPart } from "../labels";
 import { legendPart } from "../legend";
@@ -24,5 +24,5 @@ export const RADIAL_BARS_PARTS: Part[] = [
   legendPart("none"),
   readingPart("{total}", "", 24),
   coloursPart("category"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

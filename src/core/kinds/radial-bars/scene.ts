@@ -66,7 +66,7 @@ export function radialBarsScene(input: SceneInput): Scene {
     for (const [i, row] of rows.entries()) {
       const [wording] = write(row, data.total);
       if (!wording) continue;
-      const room = Math.min(cx - body.x, r) - 8;
+      const room = cx - body.x - 8;
       const [name, said] = wording;
       // A long name is cut before its value is.
       const tail = said ? `  ${said}` : "";

@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { choice, number, type Part } from "../kind";
 import { labelsPart } from "../labels";
 import { legendPart } from "../legend";
@@ -36,5 +36,5 @@ export const ROSE_PARTS: Part[] = [
   { id: "rings", label: "Rings", dials: [number("count", "Rings", 0, 6, 1, "", 0)] },
   legendPart("none"),
   coloursPart("ramp"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

@@ -11,6 +11,9 @@ import { layLegend } from "../legend";
 import { layCentre } from "../rings";
 import { niceAbove } from "../scale";
 
+/** More labels than this have no room around a rose. */
+const MOST_LABELS = 24;
+
 /** The outer radius of a petal: from the hole outwards its area, or its length, is in proportion to the share of the largest. */
 export function petalRadius(share: number, hole: number, r: number, by: string): number {
   return by === "area" ? Math.sqrt(hole * hole + share * (r * r - hole * hole)) : hole + share * (r - hole);
@@ -54,6 +57,7 @@ export function roseScene(input: SceneInput): Scene {
   const start = style.number("petal.start");
   if (largest === 0) marks.push({ type: "circle", id: "empty", part: "petal", cx, cy, r: Math.max(2, r * 0.6), stroke: theme.rule, strokeWidth: 1.5 });
   const texts: Parameters<typeof dropColliding>[0] = [];
+  const labelled = new Set(rows.toSorted((a, b) => (b.row.value ?? 0) - (a.row.value ?? 0)).slice(0, MOST_LABELS).map(({ row }) => row.key));
   const petals = rows.map(({ row }, i) => ({ from: start + angle * i, to: start + angle * (i + 1), outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0 }));
   for (const [i, { row, index }] of rows.entries()) {
     const value = row.value ?? 0;
@@ -78,12 +82,14 @@ export function roseScene(input: SceneInput): Scene {
         fill: color,
         opacity,
         surface: "data",
+        // Dashes stripe each petal alike, so that areas keep their proportion.
+        whole: { from, to, axis: "angle", cells: Math.max(3, Math.round(48 / rows.length)) },
         grow: "middle",
         datum: rowDatum(input, row, [{ label: "Share", value: shareText(value / sum) }]),
       });
     }
     const middle = (from + to) / 2;
-    for (const wording of wordings[i]) {
+    for (const wording of labelled.has(row.key) ? wordings[i] : []) {
       const width = Math.max(...wording.map((l) => textWidth(l, size, 600)));
       const height = wording.length * size * LINE_HEIGHT;
       if (outside) {

@@ -1,6 +1,6 @@
 import { AXIS_PART } from "../bands";
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { choice, colour, directionDial, number, type Part, toggle } from "../kind";
 import { labelsPart } from "../labels";
 import { legendPart } from "../legend";
@@ -38,5 +38,5 @@ export const ROUNDED_BARS_PARTS: Part[] = [
   AXIS_PART,
   legendPart("auto"),
   coloursPart("one"),
-  ...SHARED_PARTS,
+  ...sharedParts(),
 ];

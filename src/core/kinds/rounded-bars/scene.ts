@@ -47,7 +47,7 @@ export function roundedBarsScene(input: SceneInput): Scene {
   const horizontal = style.choice("bar.direction") === "right";
   const colours = new Colours(input);
   const series = data.series.map((s, k) => ({ key: s.key, color: colours.series(k), label: s.label, value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "" }));
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : series, whole, theme);
+  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : series, whole, theme, true);
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const write = labelWriter(input);
   const single = data.series.length === 0;

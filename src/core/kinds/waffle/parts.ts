@@ -1,5 +1,5 @@
 import { coloursPart } from "../colours";
-import { SHARED_PARTS } from "../frame";
+import { sharedParts } from "../frame";
 import { choice, colour, number, type Part, pastDial, toggle } from "../kind";
 import { legendPart } from "../legend";
 import { readingPart } from "../reading";
@@ -66,5 +66,5 @@ export const WAFFLE_PARTS: Part[] = [
   },
   legendPart("auto"),
   coloursPart("category"),
-  ...SHARED_PARTS,
+  ...sharedParts(false),
 ];

@@ -208,5 +208,5 @@ function overGrid(input: SceneInput, grid: Grid, texts: string[]): Mark[] {
 function handlesOf({ style }: SceneInput, grid: Grid): Handle[] {
   const gap = style.number("cell.gap");
   const [x, y] = [grid.x + grid.cell + (grid.pitch - grid.cell) / 2, grid.y + grid.pitch / 2];
-  return [{ id: "gap", sets: "cell.gap", label: "Gap", value: gap, from: 60, to: 0, step: 1, text: `gap ${gap} %`, x, y, track: { type: "straight", x0: grid.x + grid.pitch * 0.55, y0: y, x1: grid.x + grid.pitch, y1: y } }];
+  return [{ id: "gap", sets: "cell.gap", label: "Gap", value: gap, from: 0, to: 60, step: 1, text: `gap ${gap} %`, x, y, track: { type: "straight", x0: grid.x + grid.pitch, y0: y, x1: grid.x + grid.pitch * 0.7, y1: y } }];
 }

@@ -1,0 +1,5 @@
+import { ContactSheet } from "@/ui/contact-sheet/contact-sheet";
+
+export default function Page() {
+  return <ContactSheet />;
+}
