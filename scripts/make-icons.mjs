@@ -4,7 +4,9 @@ import { readFile, writeFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 
 const NAMES =
-  "ship anchor sailboat waves train-front bus car bike plane truck warehouse factory store house building landmark user users baby heart star trophy flag target clock calendar sun moon cloud snowflake flame zap battery fuel leaf tree-pine euro dollar-sign wallet shopping-cart package phone mail globe map-pin wrench gauge shield".split(" ");
+  "ship anchor sailboat waves train-front bus car bike plane truck warehouse factory store house building landmark user users baby heart star trophy flag target clock calendar sun moon cloud snowflake flame zap battery fuel leaf tree-pine euro dollar-sign wallet shopping-cart package phone mail globe map-pin wrench gauge shield".split(
+    " ",
+  );
 const require = createRequire(import.meta.url);
 const folder = require.resolve("lucide-react").replace(/dist\/.*$/, "dist/esm/icons/");
 const round = (n) => Math.round(n * 1000) / 1000;
@@ -14,7 +16,11 @@ function pathOf([tag, a]) {
   const n = (key, standard = 0) => Number(a[key] ?? standard);
   if (tag === "path") return a.d;
   if (tag === "line") return `M${n("x1")} ${n("y1")}L${n("x2")} ${n("y2")}`;
-  if (tag === "polyline" || tag === "polygon") return `M${a.points.trim().split(/\s+(?=\S+\s*,|\S+ \S+)/).join("L")}${tag === "polygon" ? "Z" : ""}`;
+  if (tag === "polyline" || tag === "polygon")
+    return `M${a.points
+      .trim()
+      .split(/\s+(?=\S+\s*,|\S+ \S+)/)
+      .join("L")}${tag === "polygon" ? "Z" : ""}`;
   if (tag === "circle" || tag === "ellipse") {
     const [cx, cy, rx, ry] = [n("cx"), n("cy"), n("rx", a.r), n("ry", a.r)];
     return `M${round(cx - rx)} ${cy}A${rx} ${ry} 0 1 1 ${round(cx + rx)} ${cy}A${rx} ${ry} 0 1 1 ${round(cx - rx)} ${cy}Z`;

@@ -2,9 +2,9 @@ import { CustomChart } from "echarts/charts";
 import { TooltipComponent } from "echarts/components";
 import * as echarts from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
+import { familyOf } from "@/core/scene/families";
 import type { Datum, Fill, Mark, Scene } from "@/core/scene/marks";
 import { drawRect, drawSector, type Pen } from "@/core/scene/outline";
-import { familyOf } from "@/core/scene/families";
 
 const SERIES = "cavlo.marks";
 const RAD = Math.PI / 180;
@@ -116,7 +116,16 @@ function elementOf(mark: Mark, family: string): object {
       return { type: "polyline", ...shared, shape: { points: mark.points }, style };
     case "icon": {
       const scale = mark.size / mark.box;
-      return { type: "cavloIcon", ...shared, x: mark.x, y: mark.y, scaleX: scale, scaleY: scale, shape: { d: mark.d }, style: { ...style, lineCap: "round", lineJoin: "round", lineWidth: style.lineWidth / scale, strokeNoScale: false } };
+      return {
+        type: "cavloIcon",
+        ...shared,
+        x: mark.x,
+        y: mark.y,
+        scaleX: scale,
+        scaleY: scale,
+        shape: { d: mark.d },
+        style: { ...style, lineCap: "round", lineJoin: "round", lineWidth: style.lineWidth / scale, strokeNoScale: false },
+      };
     }
     case "picture":
       return { type: "image", ...shared, style: { image: mark.href, x: mark.x, y: mark.y, width: mark.width, height: mark.height, opacity: mark.opacity ?? 1 } };

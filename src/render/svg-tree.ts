@@ -108,7 +108,14 @@ class TreeBuilder {
         return node("path", { d: mark.d, transform: `translate(${round(mark.x)} ${round(mark.y)}) scale(${Math.round(scale * 1e4) / 1e4})`, ...look, ...line });
       }
       case "picture":
-        return node("image", { x: round(mark.x), y: round(mark.y), width: round(mark.width), height: round(mark.height), href: mark.href, ...(look.opacity ? { opacity: look.opacity } : {}) });
+        return node("image", {
+          x: round(mark.x),
+          y: round(mark.y),
+          width: round(mark.width),
+          height: round(mark.height),
+          href: mark.href,
+          ...(look.opacity ? { opacity: look.opacity } : {}),
+        });
       case "text": {
         const attributes = { x: round(mark.x), y: round(mark.y), "font-size": mark.size, "font-weight": mark.weight, "text-anchor": mark.align, dy: "0.35em", ...look };
         return { ...node("text", attributes), text: mark.text };

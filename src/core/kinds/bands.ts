@@ -265,7 +265,8 @@ export function endRadii(far: "left" | "right" | "top" | "bottom", radius: numbe
 }
 
 /** The edge that a shape with this far end grows from. */
-export const growthFrom = (far: "left" | "right" | "top" | "bottom"): "left" | "right" | "top" | "bottom" => ({ left: "right", right: "left", top: "bottom", bottom: "top" })[far] as "left";
+export const growthFrom = (far: "left" | "right" | "top" | "bottom"): "left" | "right" | "top" | "bottom" =>
+  ({ left: "right", right: "left", top: "bottom", bottom: "top" })[far] as "left";
 
 /** A long text cut to what is left of a line. */
 export const cutTo = (text: string, width: number, size: number): string => shorten(text, Math.max(0, width), size, 400);

@@ -32,7 +32,17 @@ export const FINISHES: Finish[] = [
   {
     id: "embossed",
     name: "Embossed",
-    dials: { "surface.shade": "embossed", "surface.shadow": 5, "arc.gap": 1, "arc.corner": 0, "arc.caps": "flat", "ring.caps": "flat", "petal.gap": 1, "zones.gap": 1, "bar.corner": 40 },
+    dials: {
+      "surface.shade": "embossed",
+      "surface.shadow": 5,
+      "arc.gap": 1,
+      "arc.corner": 0,
+      "arc.caps": "flat",
+      "ring.caps": "flat",
+      "petal.gap": 1,
+      "zones.gap": 1,
+      "bar.corner": 40,
+    },
   },
   {
     id: "dashed",

@@ -1,9 +1,9 @@
 import type { Theme } from "../scene/colour";
+import { FAMILIES } from "../scene/families";
 import type { Datum, Handle, Mark, Scene, Text } from "../scene/marks";
 import { formatNumber } from "../scene/number-format";
 import { fillTemplate } from "../scene/template";
 import { fittingSize, LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../scene/text";
-import { FAMILIES } from "../scene/families";
 import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
 import { surfacePart } from "./surface";
 import type { VisualRow } from "./visual-data";

@@ -2,11 +2,11 @@ import { describe, expect, it } from "vitest";
 import { type KindId, projectSchema, type Visual } from "../project/schema";
 import { contrast, THEMES } from "../scene/colour";
 import type { Scene, Sector } from "../scene/marks";
+import { casesOf, visualOf as hardVisual, ZONES } from "./craft/cases";
+import { sampleData, VALUES } from "./craft/sample-data";
 import { KINDS, kindOf } from "./index";
 import type { Dial } from "./kind";
 import { sceneOf } from "./picture";
-import { casesOf, visualOf as hardVisual, ZONES } from "./craft/cases";
-import { sampleData, VALUES } from "./craft/sample-data";
 import { PERCENT_FORMAT, toVisualData, type VisualData } from "./visual-data";
 
 const rate = (value: number | null) =>
@@ -199,10 +199,24 @@ describe("every dial is read", () => {
           const key = `${part.id}.${dial.id}`;
           const values = dial.type === "choice" ? dial.options.map((o) => o.value) : dial.type === "toggle" ? [true, false] : [otherValue(dial)];
           // Some dials only show beside another: a label's text where labels say it, a ramp's palette where values give the colour.
-          const beside: Visual["dials"][] = [{}, { "labels.content": "text" }, { "colours.by": "ramp" }, { "surface.dashes": 30 }, { "arc.fill": "progress" }, { "plate.shown": true }, { "domain.start": "near" }, { "track.shown": true }, { "colours.by": "one" }, { "legend.place": "right" }, { "ring.sweep": 270 }, { "labels.content": "value" }];
+          const beside: Visual["dials"][] = [
+            {},
+            { "labels.content": "text" },
+            { "colours.by": "ramp" },
+            { "surface.dashes": 30 },
+            { "arc.fill": "progress" },
+            { "plate.shown": true },
+            { "domain.start": "near" },
+            { "track.shown": true },
+            { "colours.by": "one" },
+            { "legend.place": "right" },
+            { "ring.sweep": 270 },
+            { "labels.content": "value" },
+          ];
           const changes = cases.some(({ data, dials, look }) =>
             beside.some((more) => {
-              const draw = (value?: number | string | boolean) => JSON.stringify(sceneOf(hardVisual(kind.id, { ...dials, ...more, ...(value === undefined ? {} : { [key]: value }) }, look), data));
+              const draw = (value?: number | string | boolean) =>
+                JSON.stringify(sceneOf(hardVisual(kind.id, { ...dials, ...more, ...(value === undefined ? {} : { [key]: value }) }, look), data));
               const before = draw();
               return values.some((v) => draw(v) !== before);
             }),

@@ -1,7 +1,7 @@
+import type { NumberFormat } from "../project/schema";
 import { formatNumber, shortFormats } from "../scene/number-format";
 import { fillTemplate } from "../scene/template";
 import { SMALLEST, textWidth, type Weight } from "../scene/text";
-import type { NumberFormat } from "../project/schema";
 import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
 import { PERCENT_FORMAT, type VisualRow } from "./visual-data";
 

@@ -1,7 +1,7 @@
+import type { Rule } from "../project/schema";
 import type { Theme } from "../scene/colour";
 import type { Mark } from "../scene/marks";
 import { shorten, textWidth } from "../scene/text";
-import type { Rule } from "../project/schema";
 import { symbolMark } from "./colours";
 import { type Box, textMark } from "./frame";
 import { choice, type Part, toggle } from "./kind";

@@ -23,7 +23,14 @@ export function namesFor(input: SceneInput, values: Record<string, { value: numb
 }
 
 /** A reading within a circle: its main line and a caption under it, at the largest size that fits. `lift` moves it up (-1) or down (1) into a half circle. */
-export function roundReading(input: SceneInput, at: { x: number; y: number; room: number }, names: Record<string, TemplateValue>[], caption: string, lift = 0, tone?: string): Mark[] {
+export function roundReading(
+  input: SceneInput,
+  at: { x: number; y: number; room: number },
+  names: Record<string, TemplateValue>[],
+  caption: string,
+  lift = 0,
+  tone?: string,
+): Mark[] {
   const { style, theme } = input;
   if (!style.toggle("reading.shown")) return [];
   const wanted = Math.min(style.number("reading.size"), at.room * (lift === 0 ? 0.6 : 0.42));
@@ -42,7 +49,9 @@ export function roundReading(input: SceneInput, at: { x: number; y: number; room
   if (withCaption) {
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
     const small = fitText([caption], width * 0.9, size, 400);
-    marks.push(textMark("caption", "reading", at.x, middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75), small.text, small.size, 400, tone ?? theme.muted, "middle"));
+    marks.push(
+      textMark("caption", "reading", at.x, middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75), small.text, small.size, 400, tone ?? theme.muted, "middle"),
+    );
   }
   return marks.filter((m) => m.type === "text" && m.text !== "");
 }

@@ -1,5 +1,5 @@
-import type { Handle, Mark, Sector } from "../scene/marks";
 import { mix } from "../scene/colour";
+import type { Handle, Mark, Sector } from "../scene/marks";
 import { arcExtent, polar } from "./angles";
 import type { Box } from "./frame";
 import type { SceneInput } from "./kind";
@@ -91,7 +91,7 @@ export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
       sector("lap", start + sweep * clamp(share - 1), mix(arc.color, theme.ink, 0.5), {
         inner: inner + thin,
         outer: outer - thin,
-        corners: arc.round ? corners.map(() => (outer - inner - 2 * thin) / 2) as Sector["corners"] : [0, 0, 0, 0],
+        corners: arc.round ? (corners.map(() => (outer - inner - 2 * thin) / 2) as Sector["corners"]) : [0, 0, 0, 0],
         surface: undefined,
         whole: undefined,
       }),
@@ -128,7 +128,18 @@ export function ringHandles(input: SceneInput, part: string, centre: Centre, inn
   const { cx, cy, r } = centre;
   const middle = start + sweep / 2;
   return [
-    { id: "start", sets: `${part}.start`, label: "Start", value: start, from: 0, to: 360, step: 1, text: `start ${start}°`, ...polar(cx, cy, start, r), track: { type: "angular", cx, cy, r, start: 0, end: 360 } },
+    {
+      id: "start",
+      sets: `${part}.start`,
+      label: "Start",
+      value: start,
+      from: 0,
+      to: 360,
+      step: 1,
+      text: `start ${start}°`,
+      ...polar(cx, cy, start, r),
+      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
+    },
     {
       id: "thickness",
       sets: `${part}.thickness`,

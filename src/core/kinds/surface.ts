@@ -177,11 +177,22 @@ export class Surface {
   /** Paints one shape: the colour it has becomes the fill that the shade makes of it. */
   private painted<T extends Mark>(mark: T, free = true): T {
     const color = mark.fill;
-    const shadow = this.shadow > 0 && mark.surface === "data" ? { shadow: { blur: this.shadow, dx: 0, dy: this.shadow / 3, color: "#000000", opacity: this.theme.name === "night" ? 0.55 : 0.28 } } : {};
+    const shadow =
+      this.shadow > 0 && mark.surface === "data"
+        ? { shadow: { blur: this.shadow, dx: 0, dy: this.shadow / 3, color: "#000000", opacity: this.theme.name === "night" ? 0.55 : 0.28 } }
+        : {};
     if (typeof color !== "string" || this.shade === "flat") return { ...mark, ...shadow };
     if (mark.surface === "track" && (this.shade === "ramp" || this.shade === "soft")) return mark;
-    if (this.shade === "outline") return mark.surface === "track" ? { ...mark, fill: mix(color, this.theme.sheet, 0.45) } : { ...outlined(mark, color), fill: this.pale(color), ...shadow };
-    const fill = mark.type === "rect" ? this.boxFill(mark, color, free) : mark.type === "sector" ? this.sectorFill(mark, color, free) : mark.type === "circle" ? this.circleFill(mark, color, free) : color;
+    if (this.shade === "outline")
+      return mark.surface === "track" ? { ...mark, fill: mix(color, this.theme.sheet, 0.45) } : { ...outlined(mark, color), fill: this.pale(color), ...shadow };
+    const fill =
+      mark.type === "rect"
+        ? this.boxFill(mark, color, free)
+        : mark.type === "sector"
+          ? this.sectorFill(mark, color, free)
+          : mark.type === "circle"
+            ? this.circleFill(mark, color, free)
+            : color;
     return { ...mark, fill, ...shadow };
   }
 
@@ -199,7 +210,15 @@ export class Surface {
       const [first, last] = [i === 0, i === PIECES - 1];
       const corners: Sector["corners"] = [first ? mark.corners[0] : 0, last ? mark.corners[1] : 0, last ? mark.corners[2] : 0, first ? mark.corners[3] : 0];
       // Each piece reaches under the next one, so that no seam shows.
-      return { ...mark, id: `${mark.id}/${i}`, start: edges[i], end: last ? end : Math.min(mark.end, end + 0.6), inset: 0, corners, fill: mix(this.begin(color, true), color, i / (PIECES - 1)) };
+      return {
+        ...mark,
+        id: `${mark.id}/${i}`,
+        start: edges[i],
+        end: last ? end : Math.min(mark.end, end + 0.6),
+        inset: 0,
+        corners,
+        fill: mix(this.begin(color, true), color, i / (PIECES - 1)),
+      };
     });
   }
 
@@ -234,7 +253,8 @@ export class Surface {
     return marks.flatMap((mark): Mark[] => {
       if (!mark.surface) return [mark];
       if (this.dashes > 0 && (mark.type === "sector" || mark.type === "rect")) return this.dashed(mark);
-      if (this.shade === "ramp" && mark.surface === "data" && mark.type === "sector" && mark.grow === "sweep" && typeof mark.fill === "string") return this.arcRamp(mark, mark.fill);
+      if (this.shade === "ramp" && mark.surface === "data" && mark.type === "sector" && mark.grow === "sweep" && typeof mark.fill === "string")
+        return this.arcRamp(mark, mark.fill);
       return [this.painted(mark, !texts.some((t) => covers(mark, t.x, t.y)))];
     });
   }

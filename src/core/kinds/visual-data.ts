@@ -2,7 +2,7 @@ import type { Query, QueryInput, Result } from "../engine/query";
 import { civil, isoWeek, parseIsoDate } from "../formula/calendar";
 import { columnFor, placesOf } from "../formula/meeting";
 import type { Value } from "../formula/value";
-import { type Named, scopeOf } from "../project/names";
+import { measuresOf, type Named, scopeOf } from "../project/names";
 import type { Measure, NumberFormat, Source, Visual, Zone } from "../project/schema";
 import { namesInTemplate, type TemplateValue } from "../scene/template";
 import { hasRole, type RoleId } from "./roles";
@@ -24,7 +24,16 @@ export interface VisualRow {
 }
 
 /** A row with a value and nothing else. */
-export const plainRow = (key: string, label: string, value: number | null, groups = 0): VisualRow => ({ key, label, value, groups, cells: [], second: null, headSize: null, also: {} });
+export const plainRow = (key: string, label: string, value: number | null, groups = 0): VisualRow => ({
+  key,
+  label,
+  value,
+  groups,
+  cells: [],
+  second: null,
+  headSize: null,
+  also: {},
+});
 
 /** What a kind draws, with every phrase of the sentence resolved to values. */
 export interface VisualData {
@@ -84,9 +93,7 @@ function spoken(visual: Visual): Visual {
 
 /** The measures of a project that a template or a phrase of the visual needs besides its value. */
 function neededMeasures(visual: Visual, project: Named): string[] {
-  const sources = [visual.target, visual.minimum, visual.maximum, visual.comparison].flatMap((s) => (s && "measure" in s ? [s.measure] : []));
-  const rules = visual.rules.flatMap((r) => (r.measure ? [r.measure] : []));
-  const wanted = new Set([visual.value, visual.second, visual.headSize, ...visual.more, ...sources, ...rules]);
+  const wanted = new Set(measuresOf(visual));
   const phrases = project.measures.filter((m) => wanted.has(m.id)).map((m) => m.name);
   const templates = [visual.title, visual.subtitle, ...Object.values(visual.dials).filter((d): d is string => typeof d === "string")];
   const named = templates.flatMap(namesInTemplate).flatMap((n) => project.measures.filter((m) => m.name.toLowerCase() === n.toLowerCase()).map((m) => m.name));
@@ -118,7 +125,9 @@ export function toQuery(whole: Visual, project: Named, filters: Query["filters"]
     ...(visual.split ? { sort: order } : {}),
     ...(visual.split && visual.keep ? { keep: visual.keep } : {}),
     // A picture tells few series apart: the largest keep their own place.
-    ...(visual.series ? { series: { sort: visual.series.by ? { by: "split", order: "asc" } : { by: value.name, order: "desc" }, keep: { first: SERIES_MOST, others: true } } } : {}),
+    ...(visual.series
+      ? { series: { sort: visual.series.by ? { by: "split", order: "asc" } : { by: value.name, order: "desc" }, keep: { first: SERIES_MOST, others: true } } }
+      : {}),
   };
 }
 
@@ -217,12 +226,10 @@ function crossedRows(visual: Visual, project: Named, result: Result, crossed: No
       };
     });
   });
-  const rows = entries[0].map(
-    ({ total, ...entry }, i): VisualRow => {
-      const also = Object.fromEntries(project.measures.filter((m) => m.name in splits[0].totals).map((m) => [m.id, splits[0].totals[m.name][i]]));
-      return { ...entry, value: total, cells: entries[1].map(() => null), second: null, headSize: null, also };
-    },
-  );
+  const rows = entries[0].map(({ total, ...entry }, i): VisualRow => {
+    const also = Object.fromEntries(project.measures.filter((m) => m.name in splits[0].totals).map((m) => [m.id, splits[0].totals[m.name][i]]));
+    return { ...entry, value: total, cells: entries[1].map(() => null), second: null, headSize: null, also };
+  });
   for (const [i, [a, b]] of at.entries()) rows[a].cells[b] = asNumber(values[i]);
   return { rows, series: entries[1] };
 }
@@ -263,7 +270,9 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
             : [],
       };
   const comparing = visual.comparison;
-  const comparedTo = comparing && ("measure" in comparing ? labelOf(comparing.measure)?.label : "input" in comparing ? project.inputs.find((i) => i.id === comparing.input)?.label : "the reference");
+  const comparedTo =
+    comparing &&
+    ("measure" in comparing ? labelOf(comparing.measure)?.label : "input" in comparing ? project.inputs.find((i) => i.id === comparing.input)?.label : "the reference");
   const second = labelOf(visual.second);
   const target = numberFrom(visual.target);
   const names: VisualData["names"] = {};

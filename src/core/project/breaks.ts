@@ -21,7 +21,7 @@ function working(project: Project): string[] {
         return (
           table != null &&
           project.tables.some((t) => t.name.toLowerCase() === table.toLowerCase()) &&
-          [...(v.split ? [v.split.column] : []), ...v.filters.map((f) => f.column)].every((name) => means(table, name))
+          [...(v.split ? [v.split.column] : []), ...(v.series ? [v.series.column] : []), ...v.filters.map((f) => f.column)].every((name) => means(table, name))
         );
       })
       .map((v) => v.name),

@@ -19,7 +19,9 @@ export function usesOfColumn(project: Project, table: string, column: string): s
     ...project.tables.flatMap((t) =>
       t.derived.filter((d) => !isIt({ table: t.name, column: d.name }) && inFormula(d.formula, t.name, "derived", `${t.name}.${d.name}`)).map((d) => `${t.name}.${d.name}`),
     ),
-    ...project.visuals.filter((v) => (v.split && inName(project, v.value, v.split.column)) || v.filters.some((f) => inName(project, v.value, f.column))).map((v) => v.name),
+    ...project.visuals
+      .filter((v) => [v.split, v.series].some((s) => s && inName(project, v.value, s.column)) || v.filters.some((f) => inName(project, v.value, f.column)))
+      .map((v) => v.name),
     ...project.boards.filter((b) => b.controls.some((c) => c.type === "filter" && isIt(c))).map((b) => b.name),
     ...project.inputs.filter((i) => i.choicesFrom && isIt(i.choicesFrom)).map((i) => i.label),
     ...project.links.filter((l) => isIt(l) || (same(l.to, table) && same(l.key, column))).map((l) => `the link from ${l.table} to ${l.to}`),

@@ -1,6 +1,6 @@
 import { checkFormula } from "../formula/check";
 import { type Edit, edit } from "./edit";
-import { renameInputIn, renameInTemplate, renameMeasureIn, scopeOf } from "./names";
+import { measuresOf, renameInputIn, renameInTemplate, renameMeasureIn, scopeOf } from "./names";
 import type { Board, Control, Input, Measure, Project, Tile, Visual } from "./schema";
 import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
 
@@ -129,8 +129,7 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
       (checkFormula(m.formula, scope, m.table, "group", [m.name]).uses.measures.some((n) => same(n, measure.name)) ||
         m.proofs.some((p) => p.type === "same total" && p.measure === id)),
   );
-  const refersTo = (s: Visual["target"]) => s !== null && "measure" in s && s.measure === id;
-  const visuals = project.visuals.filter((v) => v.value === id || refersTo(v.target) || refersTo(v.minimum) || refersTo(v.maximum));
+  const visuals = project.visuals.filter((v) => measuresOf(v).includes(id));
   return { measures, visuals };
 }
 
@@ -142,7 +141,7 @@ export function usesOfInput(project: Project, id: string): { measures: Measure[]
   const refersTo = (s: Visual["target"]) => s !== null && "input" in s && s.input === id;
   return {
     measures: project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", [m.name]).uses.inputs.some((n) => same(n, input.name))),
-    visuals: project.visuals.filter((v) => refersTo(v.target) || refersTo(v.minimum) || refersTo(v.maximum)),
+    visuals: project.visuals.filter((v) => [v.target, v.minimum, v.maximum, v.comparison].some(refersTo)),
     boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
   };
 }

@@ -1,7 +1,7 @@
 import { checkFormula, quoteName } from "../formula/check";
 import type { Scope, ScopeColumn } from "../formula/expr";
 import { tokenize } from "../formula/tokens";
-import type { Project } from "./schema";
+import type { Project, Visual } from "./schema";
 
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
@@ -102,4 +102,10 @@ export function renameTableIn(formula: string, from: string, to: string): string
 /** A template such as "{passengers} carried" with a name changed. */
 export function renameInTemplate(template: string, from: string, to: string): string {
   return template.replace(/\{\s*([^{}:]+?)\s*(:[^{}]*)?\}/g, (whole, name: string, format: string | undefined) => (same(name, from) ? `{${to}${format ?? ""}}` : whole));
+}
+
+/** The ids of the measures that a visual's phrases and rules name. */
+export function measuresOf(visual: Visual): (string | null)[] {
+  const sources = [visual.target, visual.minimum, visual.maximum, visual.comparison].map((s) => (s && "measure" in s ? s.measure : null));
+  return [visual.value, visual.second, visual.headSize, ...visual.more, ...sources, ...visual.rules.map((r) => r.measure)];
 }

@@ -3,7 +3,7 @@ import { checkFormula } from "../formula/check";
 import type { Value } from "../formula/value";
 import { keyLabel, NO_MATCH_LABEL } from "../kinds/visual-data";
 import { formatNumber } from "../scene/number-format";
-import { type Named, scopeOf } from "./names";
+import { measuresOf, type Named, scopeOf } from "./names";
 import type { Measure, Proof, Visual } from "./schema";
 
 /** Whether a proof holds, and why, in words. `holds` is null while it lacks a part or its answer. */
@@ -68,7 +68,7 @@ export function proofOutcome(measure: Measure, proof: Proof, answer: Result | { 
 export function measuresBehind(visual: Visual, project: Named): Set<string> {
   const scope = scopeOf(project);
   const found = new Set<string>();
-  const queue = [visual.value, ...[visual.target, visual.minimum, visual.maximum].map((s) => (s && "measure" in s ? s.measure : null))];
+  const queue = measuresOf(visual);
   for (let id = queue.shift(); id !== undefined; id = queue.shift()) {
     const measure = project.measures.find((m) => m.id === id);
     if (!measure || found.has(measure.id)) continue;

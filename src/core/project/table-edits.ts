@@ -68,7 +68,7 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
   for (const t of p.tables) for (const d of t.derived) d.formula = inFormula(d.formula, t.name);
   for (const v of p.visuals) {
     const own = tableOfVisual(p, v);
-    if (v.split) v.split.column = inName(v.split.column, own);
+    for (const split of [v.split, v.series]) if (split) split.column = inName(split.column, own);
     for (const f of v.filters) f.column = inName(f.column, own);
   }
   for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, table) && same(c.column, from)) c.column = to;
@@ -130,7 +130,7 @@ export const renameTable = (id: string, to: string): Edit =>
     }
     for (const t of p.tables) for (const d of t.derived) d.formula = renameTableIn(d.formula, from, to);
     for (const v of p.visuals) {
-      if (v.split) v.split.column = inName(v.split.column);
+      for (const split of [v.split, v.series]) if (split) split.column = inName(split.column);
       for (const f of v.filters) f.column = inName(f.column);
     }
     for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, from)) c.table = to;

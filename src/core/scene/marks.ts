@@ -3,7 +3,10 @@ export interface Stop {
   color: string;
 }
 /** A colour, a ramp across the mark's own box (0 to 1 both ways), or a ramp outwards from a point of the scene (pixels). */
-export type Fill = string | { type: "linear"; x0: number; y0: number; x1: number; y1: number; stops: Stop[] } | { type: "radial"; cx: number; cy: number; r: number; stops: Stop[] };
+export type Fill =
+  | string
+  | { type: "linear"; x0: number; y0: number; x1: number; y1: number; stops: Stop[] }
+  | { type: "radial"; cx: number; cy: number; r: number; stops: Stop[] };
 
 /** A soft shadow under a mark, in pixels. */
 export interface Shadow {

@@ -36,7 +36,7 @@ export const PALETTES: Palette[] = [
   { id: "tide", name: "Tide", type: "sequential", light: ["#9fcfc4", "#4ba08f", "#1f7a6d", "#0e463e"], night: ["#2f5f58", "#3fa894", "#7fd0bd", "#d2f3ea"] },
   { id: "dusk", name: "Dusk", type: "sequential", light: ["#d8bbd6", "#a779a3", "#753c70", "#41173f"], night: ["#5c3f5f", "#9a6aa0", "#cf9fd1", "#f6e2f5"] },
   { id: "ember", name: "Ember", type: "sequential", light: ["#efc088", "#dd8437", "#b4481c", "#6b1f12"], night: ["#7a4527", "#c8703a", "#f0a868", "#fde6c4"] },
-  { id: "shoal", name: "Shoal", type: "diverging", light: ["#a5351f", "#dd8163", "#d9d2c2", "#58a094", "#14564d"], night: ["#f0785f", "#a8563f", "#55605f", "#3fa894", "#a5e2d4"] },
+  { id: "shoal", name: "Shoal", type: "diverging", light: ["#b8371c", "#e08a68", "#d9d2c2", "#5aa5b5", "#0f4c63"], night: ["#f0785f", "#a8563f", "#55605f", "#4fa3b8", "#a9dcea"] },
   { id: "heath", name: "Heath", type: "diverging", light: ["#8a4b00", "#c8913e", "#d6d1c6", "#8678b4", "#46328a"], night: ["#f2b45c", "#a67a3c", "#585f66", "#8d7fd0", "#cfc6ff"] },
 ];
 

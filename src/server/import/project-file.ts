@@ -1,4 +1,5 @@
-import { documentProblem, type Project, projectSchema } from "@/core/project/schema";
+import type { Project } from "@/core/project/schema";
+import { parseDocument } from "../parse-document";
 import { type Cell, openRows } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { StoredTable } from "./worker";
@@ -58,9 +59,9 @@ export function readProjectFile(
     throw new ImportProblem("This is not a project file: it is not valid JSON. It may have been cut short.");
   }
   progress(0.3);
-  const parsed = projectSchema.safeParse((value as { document?: unknown } | null)?.document);
-  if (!parsed.success) throw new ImportProblem(`This is not a project file that this version can read. ${documentProblem(parsed.error)}`);
-  const file = { document: parsed.data, rows: (value as { rows?: ProjectFile["rows"] }).rows ?? {} };
+  const parsed = parseDocument((value as { document?: unknown } | null)?.document);
+  if ("problem" in parsed) throw new ImportProblem(`This is not a project file that this version can read. ${parsed.problem}`);
+  const file = { document: parsed.document, rows: (value as { rows?: ProjectFile["rows"] }).rows ?? {} };
   checkRows(file);
   const tables: StoredTable[] = [];
   const document = {

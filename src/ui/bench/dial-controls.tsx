@@ -1,16 +1,22 @@
 "use client";
 import { RotateCcw } from "lucide-react";
 import { Slider, Switch } from "radix-ui";
-import { memo, useId } from "react";
+import { memo, type ReactNode, useId, useMemo } from "react";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/kind";
+import { styleOf } from "@/core/kinds/picture";
+import type { Style } from "@/core/kinds/style";
+import type { VisualData } from "@/core/kinds/visual-data";
 import { setDial } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { isColour } from "@/core/scene/colour";
 import { checkTemplate } from "@/core/scene/template";
 import { CommitField } from "../shared/commit-field";
+import { useDesign } from "../shared/design";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
+import { CategoryColours, Rules } from "./colour-controls";
+import { PaletteDial } from "./palette-dial";
 import { useVisual } from "./sentences";
 
 interface Props {
@@ -100,6 +106,14 @@ function DialRow(props: Props) {
       </>
     );
   }
+  if (dial.type === "palette") {
+    return (
+      <>
+        {label}
+        <PaletteDial id={id} value={String(value)} onChange={onChange} />
+      </>
+    );
+  }
   if (dial.type === "colour") {
     const set = typeof value === "string" && isColour(value);
     return (
@@ -132,6 +146,9 @@ interface PartProps {
   names: string[];
   lit: boolean;
   onLit: (part: string | null) => void;
+  style: Style;
+  /** What belongs to the part besides its dials. */
+  children?: ReactNode;
 }
 
 /** A part is drawn again only when one of its own dials moved. */
@@ -141,12 +158,14 @@ function samePart(a: PartProps, b: PartProps): boolean {
     a.part === b.part &&
     a.lit === b.lit &&
     a.names === b.names &&
+    a.children === b.children &&
+    a.visual.finish === b.visual.finish &&
     a.part.dials.every((d) => a.visual.dials[`${a.part.id}.${d.id}`] === b.visual.dials[`${a.part.id}.${d.id}`])
   );
 }
 
 /** The dials of one part, made from what the kind declares. Dials set by hand can be given back to the default. */
-const PartDials = memo(function PartDials({ visual, part, names, lit, onLit }: PartProps) {
+const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, style, children }: PartProps) {
   const apply = useProject((s) => s.apply);
   const set = part.dials.filter((d) => `${part.id}.${d.id}` in visual.dials);
   return (
@@ -173,15 +192,28 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit }: P
       <div className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 pt-1">
         {part.dials.map((dial) => {
           const key = `${part.id}.${dial.id}`;
-          return <BoundDial key={key} visualId={visual.id} name={key} dial={dial} names={names} value={visual.dials[key] ?? dial.default} />;
+          return <BoundDial key={key} visualId={visual.id} name={key} dial={dial} names={names} value={style.value(key)} />;
         })}
       </div>
+      {children}
     </section>
   );
 }, samePart);
 
 /** All dials of a visual, part by part; the part under the pointer is lit here and on the stage. */
-export function DialPanel({ id, names, lit, onLit }: { id: string; names: string[]; lit: string | null; onLit: (part: string | null) => void }) {
+export function DialPanel({ id, data, names, lit, onLit }: { id: string; data: VisualData; names: string[]; lit: string | null; onLit: (part: string | null) => void }) {
   const visual = useVisual(id);
-  return kindOf(visual.kind).parts.map((part) => <PartDials key={part.id} visual={visual} part={part} names={names} lit={lit === part.id} onLit={onLit} />);
+  const design = useDesign();
+  const style = styleOf(visual, design);
+  const by = style.has("colours.by") ? style.choice("colours.by") : "";
+  const { rules, categoryColours } = visual;
+  const beside = useMemo(() => {
+    if (by === "rule") return <Rules id={id} rules={rules} format={data.format} />;
+    return by === "category" ? <CategoryColours id={id} labels={[...data.rows.map((r) => r.label), ...data.series.map((s) => s.label)]} colours={categoryColours} /> : undefined;
+  }, [by, id, rules, categoryColours, data]);
+  return kindOf(visual.kind).parts.map((part) => (
+    <PartDials key={part.id} visual={visual} part={part} names={names} lit={lit === part.id} onLit={onLit} style={style}>
+      {part.id === "colours" ? beside : undefined}
+    </PartDials>
+  ));
 }

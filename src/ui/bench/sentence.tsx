@@ -13,6 +13,8 @@ import { useDraft } from "../shared/results";
 import { splitOptions } from "../shared/split-options";
 import { FiltersPhrase } from "./filters-phrase";
 import { OptionList, Phrase } from "./phrase";
+import { PicturesPhrase } from "./pictures-phrase";
+import { MeasurePhrase, MorePhrase, SplitPhrase } from "./role-phrases";
 import { saysTheSame } from "./sentences";
 import { SourcePhrase } from "./source-phrase";
 import { ZonesPhrases } from "./zones-phrase";
@@ -37,7 +39,6 @@ export const Sentence = memo(
     const set = (change: Partial<Omit<Visual, "id">>) => apply(changeVisual(visual.id, change));
     const has = (role: (typeof kind.roles)[number]) => kind.roles.includes(role);
     const splits = splitOptions(draft, table?.name ?? null);
-    const split = visual.split && splits.find((o) => o.value === JSON.stringify(visual.split));
     const order = ORDERS.find((o) => o.by === visual.order.by && o.order === visual.order.order) ?? ORDERS[0];
     const scale = scaleOf({ minimum: data.minimum, maximum: data.maximum, target: data.target, value: data.total, format, past: "hold" });
     return (
@@ -57,6 +58,19 @@ export const Sentence = memo(
         <Phrase label="Kind" text={kind.phrase}>
           {(close) => <OptionList label="Kind" chosen={visual.kind} close={close} options={KINDS.map((k) => ({ key: k.id, label: k.label, pick: () => set({ kind: k.id }) }))} />}
         </Phrase>
+        {has("more") && <MorePhrase value={visual.value} more={visual.more} onChange={(more) => set({ more })} />}
+        {has("second") && (
+          <>
+            {visual.second ? " around " : " "}
+            <MeasurePhrase label="Second value" id={visual.second} missing="around a second value …" onChange={(second) => set({ second })} />
+          </>
+        )}
+        {has("comparison") && (
+          <>
+            {visual.comparison ? ", compared with " : ", "}
+            <SourcePhrase label="Comparison" source={visual.comparison} format={format} missing="compared with …" allowNone onChange={(comparison) => set({ comparison })} />
+          </>
+        )}
         {has("target") && (
           <>
             {visual.target ? " against " : " "}
@@ -91,23 +105,18 @@ export const Sentence = memo(
           </>
         )}
         {has("split") && (
+          <SplitPhrase label="Split" word={visual.kind === "number" ? "over" : "split by"} split={visual.split} splits={splits} onChange={(split) => set({ split })} />
+        )}
+        {has("series") && visual.split && (
+          <SplitPhrase label="Series" word="each divided by" split={visual.series} splits={splits} onChange={(series) => set({ series, ...(series ? { more: [] } : {}) })} />
+        )}
+        {has("headSize") && (
           <>
-            {split ? ", split by " : ", "}
-            <Phrase label="Split" text={split ? split.label : visual.split ? `split by ${visual.split.column}, which is gone` : "split by …"} tone={split ? "data" : "missing"}>
-              {(close) => (
-                <OptionList
-                  label="Split"
-                  chosen={split ? split.value : undefined}
-                  close={close}
-                  options={[
-                    ...splits.map((o) => ({ key: o.value, label: o.label, group: o.group, pick: () => set({ split: JSON.parse(o.value) }) })),
-                    ...(visual.split ? [{ key: "none", label: "No split", group: "Or", pick: () => set({ split: null }) }] : []),
-                  ]}
-                />
-              )}
-            </Phrase>
+            {visual.headSize ? ", heads sized by " : ", "}
+            <MeasurePhrase label="Head size" id={visual.headSize} missing="heads sized by …" onChange={(headSize) => set({ headSize })} />
           </>
         )}
+        {has("pictures") && visual.split && <PicturesPhrase visual={visual} labels={data.rows.map((r) => r.label)} />}
         {has("order") && visual.split && (
           <>
             ,{" "}

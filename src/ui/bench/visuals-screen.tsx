@@ -20,6 +20,7 @@ import { StaticPicture } from "../shared/static-picture";
 import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
+import { FinishPanel } from "./finish-panel";
 import { Gallery } from "./gallery";
 import { Sentence } from "./sentence";
 import { useSentences, useVisual } from "./sentences";
@@ -44,7 +45,11 @@ const Thumbnail = memo(
     // While dials turn, the stage goes first.
     const shown = useSettled(visual);
     const scene = useMemo(
-      () => sceneOf({ ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, data, design, { size: { width: 220, height: 132 }, theme }),
+      () =>
+        sceneOf({ ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, data, design, {
+          size: { width: 220, height: 132 },
+          theme,
+        }),
       [shown, data, design, theme],
     );
     return (
@@ -200,7 +205,8 @@ export function VisualsScreen() {
               )}
             </Labelled>
           </section>
-          <DialPanel id={visual.id} names={names} lit={lit} onLit={setLit} />
+          <FinishPanel id={visual.id} data={data} />
+          <DialPanel id={visual.id} data={data} names={names} lit={lit} onLit={setLit} />
         </aside>
       )}
     </div>

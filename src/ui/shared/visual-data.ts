@@ -23,7 +23,7 @@ export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO
   const answers = useResults(visuals.map((v) => toQuery(v, document, filters, inputs)));
   const known = useRef(new Map<string, Known>());
   return visuals.map((visual, i) => {
-    const { dials: _dials, size: _size, ...sentence } = visual;
+    const { dials: _dials, size: _size, finish: _finish, categoryColours: _colours, pictures: _pictures, ...sentence } = visual;
     const depends = [...Object.values(sentence), document.measures, document.inputs, answers[i], inputs];
     const before = known.current.get(visual.id);
     if (before && before.depends.length === depends.length && before.depends.every((d, k) => d === depends[k])) return before.data;

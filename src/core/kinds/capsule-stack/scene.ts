@@ -27,7 +27,12 @@ export function capsuleStackScene(input: SceneInput): Scene {
   const asShares = style.choice("bar.as") === "shares";
   const colours = new Colours(input);
   const single = data.series.length === 0;
-  const entries = data.series.map((s, k) => ({ key: s.key, color: colours.series(k), label: s.label, value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "" }));
+  const entries = data.series.map((s, k) => ({
+    key: s.key,
+    color: colours.series(k),
+    label: s.label,
+    value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "",
+  }));
   const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, whole, theme, true);
   const write = labelWriter(input);
   const stacks = data.rows.map((row) => stackOf(single ? [row.value] : row.cells, asShares));
@@ -66,8 +71,30 @@ export function capsuleStackScene(input: SceneInput): Scene {
       const short = (segment.outermost.far || segment.outermost.near) && length < radius;
       const cut = clips[i] && (short || reachesCap(bands, place, clips[i] as Box, radius));
       const radii: Rect["radii"] = cut ? [0, 0, 0, 0] : cornersOf(segment, far, radius);
-      const datum = rowDatum(input, { ...row, value: segment.value }, single ? [] : [{ label: "Of", value: name }, { label: "Share", value: shareText(Math.abs(segment.value) / absolute) }]);
-      marks.push({ type: "rect", id: `segment:${key}`, part: "bar", ...shape, radii, ...(cut ? { clip: { ...(clips[i] as Box), radii: [radius, radius, radius, radius] as Rect["radii"] } } : {}), fill: color, opacity, datum, surface: "data", whole: wholeOf(bands), grow: growthFrom(far) });
+      const datum = rowDatum(
+        input,
+        { ...row, value: segment.value },
+        single
+          ? []
+          : [
+              { label: "Of", value: name },
+              { label: "Share", value: shareText(Math.abs(segment.value) / absolute) },
+            ],
+      );
+      marks.push({
+        type: "rect",
+        id: `segment:${key}`,
+        part: "bar",
+        ...shape,
+        radii,
+        ...(cut ? { clip: { ...(clips[i] as Box), radii: [radius, radius, radius, radius] as Rect["radii"] } } : {}),
+        fill: color,
+        opacity,
+        datum,
+        surface: "data",
+        whole: wholeOf(bands),
+        grow: growthFrom(far),
+      });
       const wordings = write({ ...row, value: segment.value }, absolute).map((l) => l.join(" "));
       if (opacity === 1 && surface.carriesText) marks.push(...segmentLabel(input, shape, wordings, key, color));
     }

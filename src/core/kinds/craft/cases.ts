@@ -13,7 +13,19 @@ export const visualOf = (kind: KindId, dials: Visual["dials"] = {}, more: Partia
 
 /** The kinds that show one value against a goal, and those that show one for each category. */
 export const ONE_VALUE: KindId[] = ["progress ring", "gauge", "progress bar", "waffle", "number"];
-export const MANY_VALUES: KindId[] = ["donut", "progress ring", "progress bar", "lollipop", "rounded bars", "capsule stack", "nested bars", "radial bars", "rose", "waffle", "number"];
+export const MANY_VALUES: KindId[] = [
+  "donut",
+  "progress ring",
+  "progress bar",
+  "lollipop",
+  "rounded bars",
+  "capsule stack",
+  "nested bars",
+  "radial bars",
+  "rose",
+  "waffle",
+  "number",
+];
 export const WITH_SERIES: KindId[] = ["donut", "rounded bars", "capsule stack"];
 
 export interface HardCase {
@@ -24,7 +36,8 @@ export interface HardCase {
 }
 
 const one = (value: number | null, more: Partial<VisualData> = {}) => sampleData([value], { target: 100, title: "On-time departures", subtitle: "Goal {target}", ...more });
-const rate = (value: number, more: Partial<VisualData> = {}) => one(value, { format: { ...PERCENT_FORMAT, decimals: 1 }, target: 0.92, minimum: 0, maximum: 1, zones: ZONES, ...more });
+const rate = (value: number, more: Partial<VisualData> = {}) =>
+  one(value, { format: { ...PERCENT_FORMAT, decimals: 1 }, target: 0.92, minimum: 0, maximum: 1, zones: ZONES, ...more });
 
 /** Hard values for kinds that show one value. */
 export const ONE_CASES: HardCase[] = [
@@ -42,7 +55,13 @@ export const ONE_CASES: HardCase[] = [
   { name: "tiny", data: one(0.00042, { target: 0.0005 }) },
   { name: "no target", data: one(57, { target: null }) },
   { name: "compared", data: one(64, { comparison: { value: 71, label: "last season" } }) },
-  { name: "a very long title", data: one(64, { title: "Share of departures that left no more than three minutes after the time in the published timetable", subtitle: "All landings, all vessels, every day of the season" }) },
+  {
+    name: "a very long title",
+    data: one(64, {
+      title: "Share of departures that left no more than three minutes after the time in the published timetable",
+      subtitle: "All landings, all vessels, every day of the season",
+    }),
+  },
   { name: "other scripts", data: one(64, { title: "הפלגות בזמן — 定時出航の割合", subtitle: "مغادرة في الموعد" }) },
   { name: "money", data: one(934_120.5, { target: 1_200_000, format: { ...PLAIN_FORMAT, style: "currency", decimals: 2 } }) },
 ];
@@ -98,7 +117,10 @@ export const MANY_CASES: HardCase[] = [
   },
   { name: "pictures in heads", data: many(VALUES), look: { pictures: Object.fromEntries(CATEGORIES.map((c) => [c, "icon:ship"])) } },
   { name: "a ramp of a diverging palette", data: many(VALUES), dials: { "colours.by": "ramp", "colours.palette": "shoal" } },
-  { name: "measures as rows", data: { ...many([310_200, 240_100, 150_400]), splitLabel: null, rows: many([310_200, 240_100, 150_400]).rows.map((r) => ({ ...r, format: PLAIN_FORMAT })) } },
+  {
+    name: "measures as rows",
+    data: { ...many([310_200, 240_100, 150_400]), splitLabel: null, rows: many([310_200, 240_100, 150_400]).rows.map((r) => ({ ...r, format: PLAIN_FORMAT })) },
+  },
 ];
 
 const grid = [
@@ -134,6 +156,9 @@ export const COURSE: VisualData = {
 
 /** The cases of a kind. */
 export function casesOf(kind: KindId): HardCase[] {
-  const course: HardCase[] = kind === "number" ? ["line", "area", "bars"].map((form) => ({ name: `spark ${form}`, data: COURSE, dials: { "spark.form": form, "layout.of": form === "bars" ? "right" : "below" } })) : [];
+  const course: HardCase[] =
+    kind === "number"
+      ? ["line", "area", "bars"].map((form) => ({ name: `spark ${form}`, data: COURSE, dials: { "spark.form": form, "layout.of": form === "bars" ? "right" : "below" } }))
+      : [];
   return [...(ONE_VALUE.includes(kind) ? ONE_CASES : []), ...(MANY_VALUES.includes(kind) ? MANY_CASES : []), ...(WITH_SERIES.includes(kind) ? SERIES_CASES : []), ...course];
 }

@@ -97,7 +97,9 @@ export function faults(scene: Scene, sheet: string): string[] {
       const box = markBox(mark);
       const empty = mark.type === "sector" && mark.end <= mark.start;
       if (!empty && (box.left < -edge || box.right > scene.width + edge || box.top < -edge || box.bottom > scene.height + edge))
-        found.push(`${mark.type === "text" ? `“${mark.text}”` : mark.id} leaves the frame by ${Math.max(-box.left, box.right - scene.width, -box.top, box.bottom - scene.height).toFixed(1)}`);
+        found.push(
+          `${mark.type === "text" ? `“${mark.text}”` : mark.id} leaves the frame by ${Math.max(-box.left, box.right - scene.width, -box.top, box.bottom - scene.height).toFixed(1)}`,
+        );
     }
     const texts = scene.marks.filter((m): m is Text => m.type === "text").map((mark) => ({ mark, box: textBox(mark) }));
     for (const { mark, box } of texts) {
@@ -111,7 +113,8 @@ export function faults(scene: Scene, sheet: string): string[] {
       for (const other of texts) {
         if (other.mark === mark) break;
         const o = other.box;
-        if (Math.min(box.right, o.right) - Math.max(box.left, o.left) > 0.5 && Math.min(box.bottom, o.bottom) - Math.max(box.top, o.top) > 0.5) found.push(`“${mark.text}” lies on “${other.mark.text}”`);
+        if (Math.min(box.right, o.right) - Math.max(box.left, o.left) > 0.5 && Math.min(box.bottom, o.bottom) - Math.max(box.top, o.top) > 0.5)
+          found.push(`“${mark.text}” lies on “${other.mark.text}”`);
       }
     }
     return found;

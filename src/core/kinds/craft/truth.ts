@@ -55,7 +55,9 @@ function donutLies(data: VisualData, scene: Scene, look: Look): string[] {
     const sum = parts.reduce((s, p) => s + p.value, 0);
     const spans = parts.map(({ row }) => span(piecesOf(scene, `slice:${id}${row.key}`)));
     const all = look.dashed ? spans.reduce((s, x) => s + x, 0) : sweep;
-    const found = parts.flatMap(({ row, value }, i) => (close(spans[i] / all, value / sum) ? [] : [`slice of ${row.label} covers ${(spans[i] / all).toFixed(4)} for ${(value / sum).toFixed(4)}`]));
+    const found = parts.flatMap(({ row, value }, i) =>
+      close(spans[i] / all, value / sum) ? [] : [`slice of ${row.label} covers ${(spans[i] / all).toFixed(4)} for ${(value / sum).toFixed(4)}`],
+    );
     if (!look.dashed && !close(spans.reduce((s, x) => s + x, 0) / sweep, 1)) found.push("the slices do not close the ring");
     return found;
   });
@@ -95,7 +97,9 @@ function stackLies(data: VisualData, scene: Scene, look: Look): string[] {
   return proportionLies(
     data.rows.flatMap((row) => {
       const cells = data.series.length ? row.cells : [row.value];
-      const pieces = (data.series.length ? data.series.map((s) => `segment:${row.key}:${s.key}`) : [`segment:${row.key}`]).flatMap((id) => piecesOf(scene, id)).filter((p): p is Rect => p.type === "rect");
+      const pieces = (data.series.length ? data.series.map((s) => `segment:${row.key}:${s.key}`) : [`segment:${row.key}`])
+        .flatMap((id) => piecesOf(scene, id))
+        .filter((p): p is Rect => p.type === "rect");
       if (pieces.length === 0) return [];
       const half = (p: Rect) => (p.stroke ? (p.strokeWidth ?? 0) / 2 : 0);
       const low = Math.min(...pieces.map((p) => (vertical ? p.y : p.x) - half(p)));

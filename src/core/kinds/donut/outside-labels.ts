@@ -63,18 +63,18 @@ export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: nu
       if (room < size * 2 || texts[0] === "") continue;
       if (leaders)
         marks.push({
-        type: "line",
-        id: `leader:${label.key}`,
-        part: "labels",
-        stroke: theme.muted,
-        strokeWidth: 0.75,
-        opacity: 0.7,
-        points: [
-          [from.x, from.y],
-          [elbow.x, elbow.y],
-          [x - side * 1, y],
-        ],
-      });
+          type: "line",
+          id: `leader:${label.key}`,
+          part: "labels",
+          stroke: theme.muted,
+          strokeWidth: 0.75,
+          opacity: 0.7,
+          points: [
+            [from.x, from.y],
+            [elbow.x, elbow.y],
+            [x - side * 1, y],
+          ],
+        });
       for (const [k, text] of texts.entries()) {
         const lineY = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
         marks.push(

@@ -32,7 +32,9 @@ interface Ring extends Centre {
 
 /** Shares of the positive values around a ring. Values at or below zero have no place in a whole; the caller says so. */
 function slices({ data, style }: SceneInput, colours: Colours, valueOf: (row: VisualRow) => number | null): Slice[] {
-  const parts = data.rows.map((row, index) => ({ row, index, value: valueOf(row) })).filter((p): p is { row: VisualRow; index: number; value: number } => p.value !== null && p.value > 0);
+  const parts = data.rows
+    .map((row, index) => ({ row, index, value: valueOf(row) }))
+    .filter((p): p is { row: VisualRow; index: number; value: number } => p.value !== null && p.value > 0);
   // The largest part scales the others first, so that a sum of huge values cannot overflow.
   const largest = Math.max(...parts.map((p) => p.value));
   const whole = parts.reduce((sum, p) => sum + p.value / largest, 0);
@@ -98,12 +100,24 @@ function insideLabels(input: SceneInput, ring: Ring, write: Write): Mark[] {
     // Segments that step back while another is under the pointer are too pale to write on.
     if (strength(input, slice.row.key) < 1) continue;
     const middle = ring.inner === 0 ? ring.r * 0.64 : (ring.inner + ring.r) / 2;
-    const lines = write(slice).find((wording) => boxInSlice(slice, ring, middle, Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4, wording.length * size * LINE_HEIGHT));
+    const lines = write(slice).find((wording) =>
+      boxInSlice(slice, ring, middle, Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4, wording.length * size * LINE_HEIGHT),
+    );
     if (!lines) continue;
     const at = polar(ring.cx, ring.cy, (slice.start + slice.end) / 2, middle);
     for (const [k, line] of lines.entries())
       marks.push(
-        textMark(`label${k}:${ring.key}:${slice.row.key}`, "labels", at.x, at.y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, line, size, 600, surface.inkOn(slice.color), "middle"),
+        textMark(
+          `label${k}:${ring.key}:${slice.row.key}`,
+          "labels",
+          at.x,
+          at.y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
+          line,
+          size,
+          600,
+          surface.inkOn(slice.color),
+          "middle",
+        ),
       );
   }
   return marks;
@@ -163,12 +177,11 @@ function inWords(input: SceneInput, rings: Ring[], left: string): string {
     const leading = all
       .toSorted((a, b) => b.share - a.share)
       .slice(0, 3)
-      .map((s) => `${s.row.label} ${shareText(s.share)}`)
-      .join(", ");
-    return `${label ? `${label}: ` : ""}${leading}${all.length > 3 ? ` and ${all.length - 3} more` : ""}`;
+      .map((s) => `${s.row.label} ${shareText(s.share)}`);
+    return `${label ? `${label}: ` : ""}${all.length} ${all.length === 1 ? "segment" : "segments"}${leading.length ? `, the largest ${leading.join(", ")}` : ""}`;
   });
-  const kind = rings.length > 1 ? `donut of ${rings.length} rings` : "donut";
-  return `${titleOf(input)}: ${kind} of ${data.valueLabel}, ${formatNumber(data.total, data.format)} in total${rings.some((r) => r.all.length) ? `; ${said.join("; ")}` : ""}${left ? `. ${left}` : ""}.`;
+  const kind = rings.length > 1 ? `donut with ${rings.length} rings` : "donut";
+  return `${titleOf(input)}: ${kind} of ${data.valueLabel}, total ${formatNumber(data.total, data.format)}; ${said.join("; ")}.${left ? ` ${left}.` : ""}`;
 }
 
 /** What the ring does not show, in words. */
@@ -209,7 +222,11 @@ export function donutScene(input: SceneInput): Scene {
   const labels = outside
     ? first
         .filter((s) => s.share * 100 >= style.number("labels.least"))
-        .flatMap((s) => write(s).slice(0, 1).map((lines) => ({ key: s.row.key, lines, share: s.share, angle: ((s.start + s.end) / 2 + 720) % 360 })))
+        .flatMap((s) =>
+          write(s)
+            .slice(0, 1)
+            .map((lines) => ({ key: s.row.key, lines, share: s.share, angle: ((s.start + s.end) / 2 + 720) % 360 })),
+        )
     : [];
   const sweep = style.number("arc.sweep");
   const start = style.number("arc.start");
@@ -223,7 +240,21 @@ export function donutScene(input: SceneInput): Scene {
   for (const ring of rings) {
     const id = ring.key ? `${ring.key}:` : "";
     if (ring.all.length === 0)
-      marks.push({ type: "sector", id: `track:${id}`, part: "arc", cx, cy, inner: ring.inner, outer: ring.r, start: from, end: from + sweep, inset: 0, corners: [0, 0, 0, 0], fill: theme.track, surface: "track" });
+      marks.push({
+        type: "sector",
+        id: `track:${id}`,
+        part: "arc",
+        cx,
+        cy,
+        inner: ring.inner,
+        outer: ring.r,
+        start: from,
+        end: from + sweep,
+        inset: 0,
+        corners: [0, 0, 0, 0],
+        fill: theme.track,
+        surface: "track",
+      });
     const alone = ring.all.length === 1 && sweep === 360;
     for (const s of ring.all) {
       const grown = s.row.key === focus && rings.length === 1 ? Math.min(4, centre.r * 0.03) : 0;

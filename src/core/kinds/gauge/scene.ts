@@ -311,7 +311,17 @@ function plateMarks(input: SceneInput, body: Box): { marks: Mark[]; body: Box } 
   const y = body.y + body.height - height;
   return {
     marks: [
-      { type: "rect", id: "plate", part: "plate", x: body.x + (body.width - width) / 2, y, width, height, radii: [height / 2, height / 2, height / 2, height / 2], fill: mix(theme.track, theme.sheet, 0.35) },
+      {
+        type: "rect",
+        id: "plate",
+        part: "plate",
+        x: body.x + (body.width - width) / 2,
+        y,
+        width,
+        height,
+        radii: [height / 2, height / 2, height / 2, height / 2],
+        fill: mix(theme.track, theme.sheet, 0.35),
+      },
       textMark("platetext", "plate", body.x + body.width / 2, y + height / 2, said.text, said.size, 600, theme.ink, "middle"),
     ],
     body: { ...body, height: body.height - height - 8 },

@@ -130,7 +130,20 @@ export function lollipopScene(input: SceneInput): Scene {
     marks.push(...stemMarks(input, row, bands, i, at, Math.min(style.number("stem.width"), diameter)));
     if (!replaced) {
       const border = Math.min(style.number("head.border"), diameter / 4);
-      marks.push({ type: "circle", id: `head:${row.key}`, part: "head", cx: x, cy: y, r: Math.max(1, diameter / 2 - border / 2), fill: color, ...(border > 0 ? { stroke: theme.ink, strokeWidth: border } : {}), opacity, datum, surface: "data", grow: "middle" });
+      marks.push({
+        type: "circle",
+        id: `head:${row.key}`,
+        part: "head",
+        cx: x,
+        cy: y,
+        r: Math.max(1, diameter / 2 - border / 2),
+        fill: color,
+        ...(border > 0 ? { stroke: theme.ink, strokeWidth: border } : {}),
+        opacity,
+        datum,
+        surface: "data",
+        grow: "middle",
+      });
     }
     const ink = replaced ? theme.ink : surface.inkOn(color);
     marks.push(...pictureMarks(input, row, x, y, replaced ? diameter * 1.5 : diameter, ink, opacity));
@@ -151,7 +164,12 @@ export function lollipopScene(input: SceneInput): Scene {
 }
 
 function entriesOf(input: SceneInput, colours: Colours) {
-  return input.data.rows.map((r, i) => ({ key: r.key, color: colours.of(r, i), label: r.label, value: input.style.toggle("legend.values") ? formatNumber(r.value, input.data.format) : "" }));
+  return input.data.rows.map((r, i) => ({
+    key: r.key,
+    color: colours.of(r, i),
+    label: r.label,
+    value: input.style.toggle("legend.values") ? formatNumber(r.value, input.data.format) : "",
+  }));
 }
 
 function handlesOf(input: SceneInput, bands: Bands): Handle[] {

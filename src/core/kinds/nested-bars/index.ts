@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { NESTED_BARS_PARTS } from "./parts";
 import { nestedBarsScene } from "./scene";
 
-export const nestedBars: Kind = { id: "nested bars", label: "Nested bars", phrase: "nested bars", roles: ROLES["nested bars"], needsSplit: true, parts: NESTED_BARS_PARTS, scene: nestedBarsScene };
+export const nestedBars: Kind = {
+  id: "nested bars",
+  label: "Nested bars",
+  phrase: "nested bars",
+  roles: ROLES["nested bars"],
+  needsSplit: true,
+  parts: NESTED_BARS_PARTS,
+  scene: nestedBarsScene,
+};

@@ -7,8 +7,8 @@ import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, stre
 import type { SceneInput } from "../kind";
 import { labelWriter } from "../labels";
 import { layLegend } from "../legend";
-import { niceAbove } from "../scale";
 import { widthHandle } from "../rounded-bars/scene";
+import { niceAbove } from "../scale";
 
 /** A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on two. */
 export function nestedBarsScene(input: SceneInput): Scene {
@@ -54,7 +54,19 @@ export function nestedBarsScene(input: SceneInput): Scene {
       const { far, ...place } = barBox(bands, i, 0, value, Math.max(1, thickness));
       const radius = ((thickness / 2) * corner) / 100;
       const to = value < 0 ? bands.at(bands.low) : bands.at(bands.high);
-      marks.push({ type: "rect", id: `${id}:${row.key}`, part, ...place, radii: [radius, radius, radius, radius], fill, opacity, datum, surface: "data", whole: { from: bands.base, to, axis: horizontal ? "x" : "y" }, grow: growthFrom(far) });
+      marks.push({
+        type: "rect",
+        id: `${id}:${row.key}`,
+        part,
+        ...place,
+        radii: [radius, radius, radius, radius],
+        fill,
+        opacity,
+        datum,
+        surface: "data",
+        whole: { from: bands.base, to, axis: horizontal ? "x" : "y" },
+        grow: growthFrom(far),
+      });
     };
     bar("outer", "bar", row.value, thick, style.number("bar.corner"), outerColour(color));
     bar("inner", "inner", row.second === null ? null : row.second * factor, Math.min(thin, thick), style.number("inner.corner"), color);
@@ -64,5 +76,10 @@ export function nestedBarsScene(input: SceneInput): Scene {
   }
   marks.push(...bands.endLabels(ends), ...noted.marks);
   const said = leadingRows(input, (r) => `${formatNumber(r.value, data.format)}${data.second ? ` with ${second(r.second)}` : ""}`);
-  return frameScene(input, marks, widthHandle(input, bands), `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.`);
+  return frameScene(
+    input,
+    marks,
+    widthHandle(input, bands),
+    `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.`,
+  );
 }

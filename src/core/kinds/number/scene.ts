@@ -57,17 +57,51 @@ function sparkMarks(input: SceneInput, box: Box, colours: Colours): Mark[] {
     for (const { i, row, value } of values) {
       const [a, b] = [y(Math.max(0, low)), y(value)];
       const width = Math.max(0.75, pitch * 0.66);
-      marks.push({ type: "rect", id: `spark:${row.key}`, part: "spark", x: x(i) - width / 2, y: Math.min(a, b), width, height: Math.max(0.75, Math.abs(a - b)), radii: [1, 1, 1, 1], fill: style.toggle("spark.last") && i === last.i ? color : mix(color, theme.sheet, 0.55), opacity: strength(input, row.key), datum: rowDatum(input, row), surface: "data", grow: value >= 0 ? "bottom" : "top" });
+      marks.push({
+        type: "rect",
+        id: `spark:${row.key}`,
+        part: "spark",
+        x: x(i) - width / 2,
+        y: Math.min(a, b),
+        width,
+        height: Math.max(0.75, Math.abs(a - b)),
+        radii: [1, 1, 1, 1],
+        fill: style.toggle("spark.last") && i === last.i ? color : mix(color, theme.sheet, 0.55),
+        opacity: strength(input, row.key),
+        datum: rowDatum(input, row),
+        surface: "data",
+        grow: value >= 0 ? "bottom" : "top",
+      });
     }
     return marks;
   }
   const points = values.map(({ i, value }): [number, number] => [x(i), y(value)]);
   if (form === "area") {
     const foot = y(Math.max(0, low));
-    marks.push({ type: "polygon", id: "sparkarea", part: "spark", x: 0, y: 0, rotate: 0, points: [[points[0][0], foot], ...points, [points[points.length - 1][0], foot]], fill: mix(color, theme.sheet, 0.82) });
+    marks.push({
+      type: "polygon",
+      id: "sparkarea",
+      part: "spark",
+      x: 0,
+      y: 0,
+      rotate: 0,
+      points: [[points[0][0], foot], ...points, [points[points.length - 1][0], foot]],
+      fill: mix(color, theme.sheet, 0.82),
+    });
   }
   marks.push({ type: "line", id: "sparkline", part: "spark", points, stroke: color, strokeWidth: style.number("spark.width") });
-  if (style.toggle("spark.last")) marks.push({ type: "circle", id: "sparklast", part: "spark", cx: x(last.i), cy: y(last.value), r: Math.min(4, style.number("spark.width") * 1.6), fill: color, surface: "data", datum: rowDatum(input, last.row) });
+  if (style.toggle("spark.last"))
+    marks.push({
+      type: "circle",
+      id: "sparklast",
+      part: "spark",
+      cx: x(last.i),
+      cy: y(last.value),
+      r: Math.min(4, style.number("spark.width") * 1.6),
+      fill: color,
+      surface: "data",
+      datum: rowDatum(input, last.row),
+    });
   return marks;
 }
 
@@ -102,7 +136,10 @@ export function numberCardScene(input: SceneInput): Scene {
   );
   let top = box.y + Math.max(0, (box.height - main.size * LINE_HEIGHT - lines * small * 1.4) / 2);
   if (style.toggle("reading.shown")) {
-    marks.push({ ...textMark("reading", "reading", x, top + (main.size * LINE_HEIGHT) / 2, main.text, main.size, 700, theme.ink, align), datum: rowDatum(input, { ...row, key: "value", label: data.valueLabel }) });
+    marks.push({
+      ...textMark("reading", "reading", x, top + (main.size * LINE_HEIGHT) / 2, main.text, main.size, 700, theme.ink, align),
+      datum: rowDatum(input, { ...row, key: "value", label: data.valueLabel }),
+    });
   }
   top += main.size * LINE_HEIGHT;
   const line = (id: string, part: string, text: string, weight: 400 | 600, fill: string, indent = 0) => {
@@ -116,21 +153,35 @@ export function numberCardScene(input: SceneInput): Scene {
     const against = shorten(change.against, box.width - said - small * 1.9, small * 0.88, 400);
     const width = small * 1.1 + said + (against ? small * 0.5 + textWidth(against, small * 0.88, 400) : 0);
     const left = align === "middle" ? x - width / 2 : x;
-    const symbol = change.direction === "level" ? symbolMark("direction", "change", "square", left + arrow, top + small * 0.7, arrow * 0.6, change.tone) : symbolMark("direction", "change", change.direction === "up" ? "triangle" : "triangle down", left + arrow, top + small * 0.7, arrow, change.tone);
+    const symbol =
+      change.direction === "level"
+        ? symbolMark("direction", "change", "square", left + arrow, top + small * 0.7, arrow * 0.6, change.tone)
+        : symbolMark("direction", "change", change.direction === "up" ? "triangle" : "triangle down", left + arrow, top + small * 0.7, arrow, change.tone);
     if (symbol) marks.push(symbol);
     if (said + small * 1.1 <= box.width) marks.push(textMark("change", "change", left + small * 1.1, top + small * 0.7, change.text, small, 600, change.tone));
     if (against && small * 0.88 >= SMALLEST) marks.push(textMark("against", "change", left + small * 1.6 + said, top + small * 0.7, against, small * 0.88, 400, theme.muted));
     top += small * 1.4;
   }
   if (rule && box.height >= 60) {
-    const symbol = symbolMark("rulesymbol", "reading", rule.symbol === "none" ? "circle" : rule.symbol, align === "middle" ? x - textWidth(rule.word, small, 600) / 2 - small * 0.6 : x + small * 0.36, top + small * 0.7, small * 0.36, rule.color);
+    const symbol = symbolMark(
+      "rulesymbol",
+      "reading",
+      rule.symbol === "none" ? "circle" : rule.symbol,
+      align === "middle" ? x - textWidth(rule.word, small, 600) / 2 - small * 0.6 : x + small * 0.36,
+      top + small * 0.7,
+      small * 0.36,
+      rule.color,
+    );
     if (symbol) marks.push(symbol);
     line("ruleword", "reading", rule.word, 600, theme.ink, small * 1.1);
   }
   if (caption && box.height >= 70) line("caption", "reading", caption, 400, theme.muted);
   if (beside) marks.push(...sparkMarks(input, { x: body.x + body.width * 0.56, y: body.y + body.height * 0.15, width: body.width * 0.44, height: body.height * 0.7 }, colours));
   else if (sparkHeight > 0) marks.push(...sparkMarks(input, { x: body.x, y: body.y + body.height - sparkHeight + 6, width: body.width, height: sparkHeight - 6 }, colours));
-  const course = data.splitLabel !== null && data.rows.length > 1 ? `, over ${data.rows.length} steps from ${formatNumber(data.rows[0].value, data.format)} to ${formatNumber(data.rows[data.rows.length - 1].value, data.format)}` : "";
+  const course =
+    data.splitLabel !== null && data.rows.length > 1
+      ? `, over ${data.rows.length} steps from ${formatNumber(data.rows[0].value, data.format)} to ${formatNumber(data.rows[data.rows.length - 1].value, data.format)}`
+      : "";
   const description = `${titleOf(input)}: ${data.valueLabel} ${formatNumber(value, data.format)}${change ? `, ${change.text} ${change.against || `against ${data.comparison?.label}`}` : ""}${rule ? `, ${rule.word}` : ""}${course}.`;
   return frameScene(input, marks, [], description);
 }

@@ -104,7 +104,8 @@ function barMarks(input: SceneInput, row: VisualRow, index: number, { goal, colo
   }
   const mid = y + height / 2;
   const after = x + width * clamp(share) + 6;
-  if (label !== "" && !inside && place !== "inside" && after + labelWidth <= x + width - 2) marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, theme.ink));
+  if (label !== "" && !inside && place !== "inside" && after + labelWidth <= x + width - 2)
+    marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, theme.ink));
   else if (inside) {
     // Clear of the goal's tick where the bar runs past it.
     const end = x + width * clamp(share) - Math.max(8, radius * 0.6);
@@ -256,10 +257,21 @@ function standingMarks(input: SceneInput, { goal, colours }: Bars, body: Box): M
       });
     if (goal.isTarget && goal.end > goal.full && style.toggle("target.shown")) {
       const y = bottom - (full * goal.full) / goal.end;
-      marks.push({ type: "line", id: `target:${row.key}`, part: "target", stroke: theme.ink, strokeWidth: 2, points: [[x - 3, y], [x + thickness + 3, y]] });
+      marks.push({
+        type: "line",
+        id: `target:${row.key}`,
+        part: "target",
+        stroke: theme.ink,
+        strokeWidth: 2,
+        points: [
+          [x - 3, y],
+          [x + thickness + 3, y],
+        ],
+      });
     }
     const fitted = fitText([labelOf(row, goal, input), row.value === null ? "—" : shareText(row.value / goal.full)], pitch - 2, size, 600);
-    if (head > 2 && fitted.text && !fitted.text.includes("…")) marks.push(textMark(`label:${row.key}`, "labels", x + thickness / 2, top - size * 0.6 - 2, fitted.text, fitted.size, 600, theme.ink, "middle"));
+    if (head > 2 && fitted.text && !fitted.text.includes("…"))
+      marks.push(textMark(`label:${row.key}`, "labels", x + thickness / 2, top - size * 0.6 - 2, fitted.text, fitted.size, 600, theme.ink, "middle"));
     const name = named ? shorten(row.label, pitch - 4, size, 400) : "";
     if (name) marks.push(textMark(`name:${row.key}`, "labels", x + thickness / 2, bottom + foot - size * 0.55, name, size, 400, theme.ink, "middle"));
   }

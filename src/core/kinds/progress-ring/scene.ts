@@ -56,7 +56,17 @@ export function progressRingScene(input: SceneInput): Scene {
     if (past === "extend" && goal.end > goal.full) {
       const angle = start + (sweep * goal.full) / goal.end;
       const [a, b] = [polar(cx, cy, angle, rings[i].inner - 2), polar(cx, cy, angle, Math.min(r, rings[i].outer + 2))];
-      marks.push({ type: "line", id: `target:${row.key}`, part: "ring", stroke: theme.ink, strokeWidth: 2, points: [[a.x, a.y], [b.x, b.y]] });
+      marks.push({
+        type: "line",
+        id: `target:${row.key}`,
+        part: "ring",
+        stroke: theme.ink,
+        strokeWidth: 2,
+        points: [
+          [a.x, a.y],
+          [b.x, b.y],
+        ],
+      });
     }
   }
   // Names stand in the opening of the rings, at their start, where the sweep leaves one.
@@ -81,13 +91,16 @@ export function progressRingScene(input: SceneInput): Scene {
     share: { value: share, format: share !== null && share !== 1 && Math.abs(share - 1) < 0.0051 ? { ...PERCENT_FORMAT, decimals: 1 } : PERCENT_FORMAT },
     category: shown?.label ?? "",
   }));
-  const caption = focused && several ? focused.label : state || (goal.isTarget || !style.template("reading.caption").includes("{target}") ? fillTemplate(style.template("reading.caption"), names[0]) : data.valueLabel);
+  const caption =
+    focused && several
+      ? focused.label
+      : state || (goal.isTarget || !style.template("reading.caption").includes("{target}") ? fillTemplate(style.template("reading.caption"), names[0]) : data.valueLabel);
   const extent = arcExtent(start, sweep);
   const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
   marks.push(...noted.marks);
-  if (!several || focused || data.rows.every((row) => !row.format)) marks.push(...roundReading(input, { x: cx, y: cy, room: inner }, names, caption, lift, state ? theme.signal : undefined));
+  if (!several || focused || data.rows.every((row) => !row.format))
+    marks.push(...roundReading(input, { x: cx, y: cy, room: inner }, names, caption, lift, state ? theme.signal : undefined));
   const over = data.rows.filter((row) => (row.value ?? 0) > goal.full).length;
   const description = `${titleOf(input)}: progress ring of ${data.valueLabel}${goal.isTarget ? ` against ${write(goal.full)}` : ""}, ${leadingRows(input, (row) => `${formatNumber(row.value, row.format ?? data.format)}${row.value === null ? "" : ` (${shareText(row.value / goal.full)})`}`)}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
   return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);
 }
-

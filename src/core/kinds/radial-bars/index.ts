@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { RADIAL_BARS_PARTS } from "./parts";
 import { radialBarsScene } from "./scene";
 
-export const radialBars: Kind = { id: "radial bars", label: "Radial bars", phrase: "radial bars", roles: ROLES["radial bars"], needsSplit: true, parts: RADIAL_BARS_PARTS, scene: radialBarsScene };
+export const radialBars: Kind = {
+  id: "radial bars",
+  label: "Radial bars",
+  phrase: "radial bars",
+  roles: ROLES["radial bars"],
+  needsSplit: true,
+  parts: RADIAL_BARS_PARTS,
+  scene: radialBarsScene,
+};

@@ -32,7 +32,12 @@ export function roseScene(input: SceneInput): Scene {
   const rows = data.rows.map((row, index) => ({ row, index })).filter(({ row }) => row.value === null || row.value >= 0);
   const entries = colours.ruleLegend().length
     ? colours.ruleLegend()
-    : rows.map(({ row, index }) => ({ key: row.key, color: colours.of(row, index), label: row.label, value: style.toggle("legend.values") ? formatNumber(row.value, data.format) : "" }));
+    : rows.map(({ row, index }) => ({
+        key: row.key,
+        color: colours.of(row, index),
+        label: row.label,
+        value: style.toggle("legend.values") ? formatNumber(row.value, data.format) : "",
+      }));
   const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
   const body = legend.body;
   const write = labelWriter(input);
@@ -41,7 +46,9 @@ export function roseScene(input: SceneInput): Scene {
   const wordings = rows.map(({ row }) => write(row, sum));
   const outside = style.choice("labels.place") === "outside" && wordings.some((w) => w.length) && body.width >= 150 && body.height >= 110;
   const lines = Math.max(0, ...wordings.map((w) => w[0]?.length ?? 0));
-  const [side, margin] = outside ? [Math.min(body.width * 0.26, Math.max(...wordings.flatMap((w) => (w[0] ?? [""]).map((l) => textWidth(l, size, 500)))) + 8), lines * size * LINE_HEIGHT + 6] : [2, 2];
+  const [side, margin] = outside
+    ? [Math.min(body.width * 0.26, Math.max(...wordings.flatMap((w) => (w[0] ?? [""]).map((l) => textWidth(l, size, 500)))) + 8), lines * size * LINE_HEIGHT + 6]
+    : [2, 2];
   const centre = layCentre(body, 0, 360, side, margin);
   const { cx, cy, r } = centre;
   const hole = (r * style.number("petal.hole")) / 100;
@@ -57,8 +64,17 @@ export function roseScene(input: SceneInput): Scene {
   const start = style.number("petal.start");
   if (largest === 0) marks.push({ type: "circle", id: "empty", part: "petal", cx, cy, r: Math.max(2, r * 0.6), stroke: theme.rule, strokeWidth: 1.5 });
   const texts: Parameters<typeof dropColliding>[0] = [];
-  const labelled = new Set(rows.toSorted((a, b) => (b.row.value ?? 0) - (a.row.value ?? 0)).slice(0, MOST_LABELS).map(({ row }) => row.key));
-  const petals = rows.map(({ row }, i) => ({ from: start + angle * i, to: start + angle * (i + 1), outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0 }));
+  const labelled = new Set(
+    rows
+      .toSorted((a, b) => (b.row.value ?? 0) - (a.row.value ?? 0))
+      .slice(0, MOST_LABELS)
+      .map(({ row }) => row.key),
+  );
+  const petals = rows.map(({ row }, i) => ({
+    from: start + angle * i,
+    to: start + angle * (i + 1),
+    outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0,
+  }));
   for (const [i, { row, index }] of rows.entries()) {
     const value = row.value ?? 0;
     const outer = largest > 0 ? petalRadius(value / largest, hole, r, by) : hole;
@@ -99,7 +115,20 @@ export function roseScene(input: SceneInput): Scene {
         const { x, y } = place;
         if (x - width / 2 < body.x - 2 || x + width / 2 > body.x + body.width + 2 || y - height / 2 < body.y - 2 || y + height / 2 > body.y + body.height + 2) continue;
         for (const [k, line] of wording.entries())
-          texts.push({ weight: value + (k === 0 ? largest * 1e-9 : 0), mark: textMark(`label${k}:${row.key}`, "labels", x, y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT, line, size, k === 0 ? 500 : 400, k === 0 ? theme.ink : theme.muted, "middle") });
+          texts.push({
+            weight: value + (k === 0 ? largest * 1e-9 : 0),
+            mark: textMark(
+              `label${k}:${row.key}`,
+              "labels",
+              x,
+              y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT,
+              line,
+              size,
+              k === 0 ? 500 : 400,
+              k === 0 ? theme.ink : theme.muted,
+              "middle",
+            ),
+          });
         break;
       }
       if (!surface.carriesText || opacity < 1 || value <= 0) break;
@@ -153,7 +182,29 @@ function withTheirFirst(kept: Mark[]): Mark[] {
 function handlesOf({ style }: SceneInput, { cx, cy, r }: { cx: number; cy: number; r: number }, hole: number): Handle[] {
   const [start, share] = [style.number("petal.start"), style.number("petal.hole")];
   return [
-    { id: "start", sets: "petal.start", label: "Start", value: start, from: 0, to: 360, step: 1, text: `start ${start}°`, ...polar(cx, cy, start, r), track: { type: "angular", cx, cy, r, start: 0, end: 360 } },
-    { id: "hole", sets: "petal.hole", label: "Hole", value: share, from: 0, to: 70, step: 1, text: `hole ${share} %`, ...polar(cx, cy, start + 180, hole), track: { type: "radial", cx, cy, angle: start + 180, r0: 0, r1: r * 0.7 } },
+    {
+      id: "start",
+      sets: "petal.start",
+      label: "Start",
+      value: start,
+      from: 0,
+      to: 360,
+      step: 1,
+      text: `start ${start}°`,
+      ...polar(cx, cy, start, r),
+      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
+    },
+    {
+      id: "hole",
+      sets: "petal.hole",
+      label: "Hole",
+      value: share,
+      from: 0,
+      to: 70,
+      step: 1,
+      text: `hole ${share} %`,
+      ...polar(cx, cy, start + 180, hole),
+      track: { type: "radial", cx, cy, angle: start + 180, r0: 0, r1: r * 0.7 },
+    },
   ];
 }

@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { ROUNDED_BARS_PARTS } from "./parts";
 import { roundedBarsScene } from "./scene";
 
-export const roundedBars: Kind = { id: "rounded bars", label: "Rounded bars", phrase: "rounded bars", roles: ROLES["rounded bars"], needsSplit: true, parts: ROUNDED_BARS_PARTS, scene: roundedBarsScene };
+export const roundedBars: Kind = {
+  id: "rounded bars",
+  label: "Rounded bars",
+  phrase: "rounded bars",
+  roles: ROLES["rounded bars"],
+  needsSplit: true,
+  parts: ROUNDED_BARS_PARTS,
+  scene: roundedBarsScene,
+};

@@ -28,11 +28,20 @@ function insideLabel(input: SceneInput, bands: Bands, box: ReturnType<typeof bar
   const wanted = input.style.number("labels.size");
   const [along, across] = bands.horizontal ? [box.width, box.height] : [box.height, box.width];
   for (const text of wordings) {
-    const size = bands.horizontal ? (across >= wanted + 2 ? fittingSize(text, along - 12, wanted, 600) : null) : along >= wanted + 8 ? fittingSize(text, across - 2, wanted, 600) : null;
+    const size = bands.horizontal
+      ? across >= wanted + 2
+        ? fittingSize(text, along - 12, wanted, 600)
+        : null
+      : along >= wanted + 8
+        ? fittingSize(text, across - 2, wanted, 600)
+        : null;
     if (size === null) continue;
     const ink = input.surface.inkOn(color);
     const place = `label:${key}`;
-    if (bands.horizontal) return [textMark(place, "labels", box.far === "right" ? box.x + box.width - 6 : box.x + 6, box.y + box.height / 2, text, size, 600, ink, box.far === "right" ? "end" : "start")];
+    if (bands.horizontal)
+      return [
+        textMark(place, "labels", box.far === "right" ? box.x + box.width - 6 : box.x + 6, box.y + box.height / 2, text, size, 600, ink, box.far === "right" ? "end" : "start"),
+      ];
     return [textMark(place, "labels", box.x + box.width / 2, box.far === "top" ? box.y + size * 0.7 + 4 : box.y + box.height - size * 0.7 - 4, text, size, 600, ink, "middle")];
   }
   return [];
@@ -46,7 +55,12 @@ export function roundedBarsScene(input: SceneInput): Scene {
   const { marks, body: whole } = layFrame(input);
   const horizontal = style.choice("bar.direction") === "right";
   const colours = new Colours(input);
-  const series = data.series.map((s, k) => ({ key: s.key, color: colours.series(k), label: s.label, value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "" }));
+  const series = data.series.map((s, k) => ({
+    key: s.key,
+    color: colours.series(k),
+    label: s.label,
+    value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "",
+  }));
   const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : series, whole, theme, true);
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const write = labelWriter(input);
@@ -76,27 +90,60 @@ export function roundedBarsScene(input: SceneInput): Scene {
       const over = { from: bar.value !== null && bar.value < 0 ? bands.base : bands.base, to: bar.value !== null && bar.value < 0 ? from : to, axis };
       if (style.toggle("track.shown")) {
         const track = barBox(bands, i, bands.low < 0 ? bands.low : 0, Math.max(0, bands.high), thickness, shift);
-        marks.push({ type: "rect", id: `track:${bar.key}`, part: "track", x: track.x, y: track.y, width: track.width, height: track.height, radii: [radius, radius, radius, radius], fill: style.colour("track.colour", theme.track), surface: "track", whole: { from, to, axis } });
+        marks.push({
+          type: "rect",
+          id: `track:${bar.key}`,
+          part: "track",
+          x: track.x,
+          y: track.y,
+          width: track.width,
+          height: track.height,
+          radii: [radius, radius, radius, radius],
+          fill: style.colour("track.colour", theme.track),
+          surface: "track",
+          whole: { from, to, axis },
+        });
       }
       if (bar.value === null || bar.value === 0) continue;
       const box = barBox(bands, i, 0, bar.value, thickness, shift);
       const { far, ...place } = box;
       const datum = rowDatum(input, { ...row, value: bar.value }, single ? [] : [{ label: "Of", value: bar.label }]);
-      marks.push({ type: "rect", id: `bar:${bar.key}`, part: "bar", ...place, radii: endRadii(far, radius, both), fill: bar.color, opacity, datum, surface: "data", whole: over, grow: growthFrom(far) });
-      if (!outside && opacity === 1) marks.push(...insideLabel(input, bands, box, single ? wordings[i] : write({ ...row, value: bar.value }, total).map((l) => l.join(" ")), bar.key, bar.color));
+      marks.push({
+        type: "rect",
+        id: `bar:${bar.key}`,
+        part: "bar",
+        ...place,
+        radii: endRadii(far, radius, both),
+        fill: bar.color,
+        opacity,
+        datum,
+        surface: "data",
+        whole: over,
+        grow: growthFrom(far),
+      });
+      if (!outside && opacity === 1)
+        marks.push(...insideLabel(input, bands, box, single ? wordings[i] : write({ ...row, value: bar.value }, total).map((l) => l.join(" ")), bar.key, bar.color));
     }
     ends.push({ at: row.value === null ? bands.base : bands.at(row.value), negative: (row.value ?? 0) < 0, reach: 0, half: group / 2 });
   }
   if (outside) marks.push(...bands.endLabels(ends));
   const negative = data.rows.filter((r) => (r.value ?? 0) < 0).length;
   const beside = single ? "" : `, side by side for ${data.series.map((s) => s.label).join(", ")}`;
-  return frameScene(input, marks, widthHandle(input, bands), `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.`);
+  return frameScene(
+    input,
+    marks,
+    widthHandle(input, bands),
+    `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.`,
+  );
 }
 
 /** The handle on the first bar's side, which sets how much of its band it takes. */
 export function widthHandle(input: SceneInput, bands: Bands, key = "bar.width"): Handle[] {
   const width = input.style.number(key);
-  const row = Math.max(0, bands.rows.findIndex((r) => (r.value ?? 0) !== 0));
+  const row = Math.max(
+    0,
+    bands.rows.findIndex((r) => (r.value ?? 0) !== 0),
+  );
   const middle = (bands.base + bands.at(bands.rows[row]?.value ?? 0)) / 2;
   const [centre, half] = [bands.centre(row), (bands.pitch * width) / 200];
   const at = bands.horizontal ? { x: middle, y: centre + half } : { x: centre + half, y: middle };

@@ -88,7 +88,9 @@ function ratioFills(input: SceneInput, goal: Goal, colours: Colours, cells: numb
     ];
   const lap = share > 1 && past === "lap" ? whole(clamp(share - 1) * cells) : 0;
   const until = whole(clamp(share) * cells);
-  return [...(lap > 0 ? [{ key: `${row.key}:lap`, row, from: 0, to: lap, color: deep, datum }] : []), { key: row.key, row, from: lap, to: until, color, datum }].filter((f) => f.to > f.from);
+  return [...(lap > 0 ? [{ key: `${row.key}:lap`, row, from: 0, to: lap, color: deep, datum }] : []), { key: row.key, row, from: lap, to: until, color, datum }].filter(
+    (f) => f.to > f.from,
+  );
 }
 
 function partFills(input: SceneInput, colours: Colours, cells: number): Fill[] {
@@ -103,7 +105,17 @@ function partFills(input: SceneInput, colours: Colours, cells: number): Fill[] {
     const from = at;
     at += given[i];
     const share = (row.value as number) / sum;
-    return { key: row.key, row, from, to: at, color: colours.of(row, index), datum: rowDatum(input, row, [{ label: "Share", value: shareText(share) }, { label: "Cells", value: String(given[i]) }]) };
+    return {
+      key: row.key,
+      row,
+      from,
+      to: at,
+      color: colours.of(row, index),
+      datum: rowDatum(input, row, [
+        { label: "Share", value: shareText(share) },
+        { label: "Cells", value: String(given[i]) },
+      ]),
+    };
   });
 }
 
@@ -182,9 +194,23 @@ export function waffleScene(input: SceneInput): Scene {
     const height = main.size * LINE_HEIGHT + (small ? small.size * LINE_HEIGHT + 2 : 0);
     const top = reading.at.y + (reading.at.height - height) / 2;
     marks.push(textMark("reading", "reading", reading.at.x, top + (main.size * LINE_HEIGHT) / 2, main.text, main.size, 600, theme.ink));
-    if (small?.text) marks.push(textMark("caption", "reading", reading.at.x, top + main.size * LINE_HEIGHT + 2 + (small.size * LINE_HEIGHT) / 2, small.text, small.size, 400, state ? theme.signal : theme.muted));
+    if (small?.text)
+      marks.push(
+        textMark(
+          "caption",
+          "reading",
+          reading.at.x,
+          top + main.size * LINE_HEIGHT + 2 + (small.size * LINE_HEIGHT) / 2,
+          small.text,
+          small.size,
+          400,
+          state ? theme.signal : theme.muted,
+        ),
+      );
   } else if (style.toggle("reading.shown")) marks.push(...overGrid(input, grid, texts));
-  const ratio = parts ? leadingRows(input, (r) => `${sum > 0 && (r.value ?? 0) > 0 ? shareText((r.value as number) / sum) : formatNumber(r.value, data.format)}`) : `${formatNumber(value, data.format)} of ${formatNumber(goal.full, data.format)} (${share === null ? "—" : shareText(share)})`;
+  const ratio = parts
+    ? leadingRows(input, (r) => `${sum > 0 && (r.value ?? 0) > 0 ? shareText((r.value as number) / sum) : formatNumber(r.value, data.format)}`)
+    : `${formatNumber(value, data.format)} of ${formatNumber(goal.full, data.format)} (${share === null ? "—" : shareText(share)})`;
   const description = `${titleOf(input)}: waffle of ${data.valueLabel}, ${ratio}${state ? `, ${state}` : ""}${left ? `. ${left}` : ""}.`;
   return frameScene(input, marks, handlesOf(input, grid), description);
 }
@@ -208,5 +234,19 @@ function overGrid(input: SceneInput, grid: Grid, texts: string[]): Mark[] {
 function handlesOf({ style }: SceneInput, grid: Grid): Handle[] {
   const gap = style.number("cell.gap");
   const [x, y] = [grid.x + grid.cell + (grid.pitch - grid.cell) / 2, grid.y + grid.pitch / 2];
-  return [{ id: "gap", sets: "cell.gap", label: "Gap", value: gap, from: 0, to: 60, step: 1, text: `gap ${gap} %`, x, y, track: { type: "straight", x0: grid.x + grid.pitch, y0: y, x1: grid.x + grid.pitch * 0.7, y1: y } }];
+  return [
+    {
+      id: "gap",
+      sets: "cell.gap",
+      label: "Gap",
+      value: gap,
+      from: 0,
+      to: 60,
+      step: 1,
+      text: `gap ${gap} %`,
+      x,
+      y,
+      track: { type: "straight", x0: grid.x + grid.pitch, y0: y, x1: grid.x + grid.pitch * 0.7, y1: y },
+    },
+  ];
 }

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { documentProblem, projectSchema } from "@/core/project/schema";
 import { HttpError } from "@/server/http/errors";
 import { handle, readJson } from "@/server/http/handle";
+import { parseDocument } from "@/server/parse-document";
 import { checkTables } from "@/server/results";
 import { deleteProject, readProject, saveProject } from "@/server/store/projects";
 
@@ -12,11 +12,11 @@ export const GET = handle<Params>((_request, { id }) => Response.json({ project:
 
 export const PUT = handle<Params>(async (request, { id }) => {
   const { revision, document } = await readJson(request, putSchema);
-  const parsed = projectSchema.safeParse(document);
-  if (!parsed.success) throw new HttpError(400, "bad_document", documentProblem(parsed.error));
+  const parsed = parseDocument(document);
+  if ("problem" in parsed) throw new HttpError(400, "bad_document", parsed.problem);
   readProject(id);
-  checkTables(id, parsed.data.tables);
-  const outcome = saveProject(id, revision, parsed.data);
+  checkTables(id, parsed.document.tables);
+  const outcome = saveProject(id, revision, parsed.document);
   if ("saved" in outcome) return Response.json({ project: outcome.saved });
   throw new HttpError(409, "newer", "This project was changed in another window. Nothing was overwritten.", { project: outcome.newer });
 });

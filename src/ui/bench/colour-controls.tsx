@@ -1,0 +1,126 @@
+"use client";
+import { Plus, X } from "lucide-react";
+import { changeVisual } from "@/core/project/edits";
+import { type NumberFormat, type Rule, SYMBOLS } from "@/core/project/schema";
+import { CommitField } from "../shared/commit-field";
+import { Choose } from "../shared/labelled";
+import { useProject } from "../shared/project-context";
+import { readTyped } from "../shared/typed-number";
+
+/** Own colours of categories; those without one take theirs from the palette. */
+export function CategoryColours({ id, labels, colours }: { id: string; labels: string[]; colours: Record<string, string> }) {
+  const apply = useProject((s) => s.apply);
+  const set = (label: string, color: string | null) => {
+    const { [label]: _before, ...rest } = colours;
+    apply(changeVisual(id, { categoryColours: color ? { ...rest, [label]: color } : rest }), `colour ${id} ${label}`);
+  };
+  const shown = [...new Set(labels)].slice(0, 24);
+  if (shown.length === 0) return null;
+  return (
+    <details className="pt-2">
+      <summary className="cursor-pointer text-sm text-muted">Colours of categories</summary>
+      <ul className="flex flex-col gap-1 pt-1.5">
+        {shown.map((label) => (
+          <li key={label} className="flex items-center gap-2 text-sm">
+            <span className="min-w-0 flex-1 truncate">{label}</span>
+            {colours[label] && (
+              <button type="button" className="text-xs text-muted underline" onClick={() => set(label, null)}>
+                automatic
+              </button>
+            )}
+            <input
+              type="color"
+              aria-label={`Colour of ${label}`}
+              value={colours[label] ?? "#1f7a6d"}
+              onChange={(e) => set(label, e.target.value)}
+              className={`h-6 w-8 rounded-sm border border-rule bg-sheet p-0.5 ${colours[label] ? "" : "opacity-40"}`}
+            />
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+const WHEN = [
+  { value: "below", label: "below" },
+  { value: "from", label: "from" },
+  { value: "is", label: "is" },
+];
+
+/** Conditions in their order, each with a word, a colour and a symbol; the first that holds gives a row its colour. */
+export function Rules({ id, rules, format }: { id: string; rules: Rule[]; format: NumberFormat }) {
+  const measures = useProject((s) => s.document.measures);
+  const apply = useProject((s) => s.apply);
+  const change = (next: Rule[]) => apply(changeVisual(id, { rules: next }));
+  const set = (at: number, rule: Partial<Rule>) => change(rules.map((r, i) => (i === at ? { ...r, ...rule } : r)));
+  return (
+    <div className="flex flex-col gap-2 pt-2">
+      {rules.map((rule, i) => {
+        const percent = (measures.find((m) => m.id === rule.measure)?.format ?? format).style === "percent";
+        const than = typeof rule.than === "number" && percent ? `${Number((rule.than * 100).toPrecision(6))} %` : String(rule.than);
+        const number = rule.when !== "is";
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a rule has no other name than its place
+          <fieldset key={i} className="grid grid-cols-[1fr_64px_72px_24px] items-center gap-1 rounded-sm border border-rule p-1.5">
+            <legend className="sr-only">Rule {i + 1}</legend>
+            <Choose
+              label={`Measure of rule ${i + 1}`}
+              value={rule.measure ?? ""}
+              options={[{ value: "", label: "the value" }, ...measures.map((m) => ({ value: m.id, label: m.label }))]}
+              onChange={(m) => set(i, { measure: m || null })}
+            />
+            <Choose label={`Condition of rule ${i + 1}`} value={rule.when} options={WHEN} onChange={(when) => set(i, { when: when as Rule["when"] })} />
+            <CommitField
+              mono
+              label={`Limit of rule ${i + 1}`}
+              value={than}
+              check={(t) => (number && readTyped(t, percent) === null ? "A number" : null)}
+              onCommit={(t) => set(i, { than: number ? (readTyped(t, percent) ?? 0) : (readTyped(t, percent) ?? t.slice(0, 200)) })}
+            />
+            <button type="button" className="icon-button size-6" aria-label={`Remove rule ${i + 1}`} onClick={() => change(rules.filter((_, k) => k !== i))}>
+              <X size={13} />
+            </button>
+            <CommitField label={`Word of rule ${i + 1}`} value={rule.word} onCommit={(word) => set(i, { word: word.slice(0, 60) })} />
+            <input
+              type="color"
+              aria-label={`Colour of rule ${i + 1}`}
+              value={rule.color}
+              onChange={(e) => set(i, { color: e.target.value })}
+              className="h-7 w-full rounded-sm border border-rule bg-sheet p-0.5"
+            />
+            <div className="col-span-2">
+              <Choose
+                label={`Symbol of rule ${i + 1}`}
+                value={rule.symbol}
+                options={SYMBOLS.map((s) => ({ value: s, label: s === "none" ? "no symbol" : s }))}
+                onChange={(symbol) => set(i, { symbol: symbol as Rule["symbol"] })}
+              />
+            </div>
+          </fieldset>
+        );
+      })}
+      {rules.length < 20 && (
+        <button
+          type="button"
+          className="button self-start"
+          onClick={() =>
+            change([
+              ...rules,
+              {
+                measure: null,
+                when: rules.length === 0 ? "below" : "from",
+                than: 0,
+                word: rules.length === 0 ? "poor" : "good",
+                color: rules.length === 0 ? "#c4452d" : "#1f7a6d",
+                symbol: rules.length === 0 ? "triangle down" : "circle",
+              },
+            ])
+          }
+        >
+          <Plus size={13} /> Rule
+        </button>
+      )}
+    </div>
+  );
+}

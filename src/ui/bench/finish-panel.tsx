@@ -1,0 +1,112 @@
+"use client";
+import { Save, Trash2 } from "lucide-react";
+import { memo, useMemo, useState } from "react";
+import { FINISHES } from "@/core/kinds/finishes";
+import { sceneOf } from "@/core/kinds/picture";
+import type { VisualData } from "@/core/kinds/visual-data";
+import { changeVisual } from "@/core/project/edits";
+import { lookOf, removeFinish, renameFinish, saveFinish, updateFinish } from "@/core/project/look-edits";
+import { CommitField } from "../shared/commit-field";
+import { useDesign } from "../shared/design";
+import { freeLabel, newId } from "../shared/ids";
+import { useProject } from "../shared/project-context";
+import { useSettled } from "../shared/settled";
+import { StaticPicture } from "../shared/static-picture";
+import { useTheme } from "../shared/theme";
+import { useVisual } from "./sentences";
+
+/** The finishes as this visual would look in them; its own look can be kept as one. */
+export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string; data: VisualData }) {
+  const visual = useVisual(id);
+  const design = useDesign();
+  const theme = useTheme((s) => s.theme);
+  const apply = useProject((s) => s.apply);
+  const [naming, setNaming] = useState(false);
+  const settled = useSettled(visual);
+  const shown = settled.id === visual.id ? settled : visual;
+  const all = useMemo(() => [...FINISHES.map(({ id: key, name }) => ({ id: key, name })), ...design.finishes.map((f) => ({ id: f.id, name: f.name }))], [design]);
+  const scenes = useMemo(() => {
+    const small = { "heading.shown": false, "frame.border": false, "frame.padding": 4, "legend.place": "none", "labels.content": "none", "axis.names": false };
+    return all.map((f) => sceneOf({ ...shown, finish: f.id, dials: { ...shown.dials, ...small } }, data, design, { size: { width: 120, height: 90 }, theme }));
+  }, [all, shown, data, design, theme]);
+  const mine = design.finishes.find((f) => f.id === visual.finish);
+  const byHand = Object.keys(lookOf(visual)).length;
+  return (
+    <section aria-label="Finish" className="border-b border-rule px-4 py-3">
+      <div className="flex h-6 items-center justify-between">
+        <h3 className="section-title">Finish</h3>
+        {byHand > 0 && <span className="text-xs text-muted">{byHand === 1 ? "1 dial set by hand" : `${byHand} dials set by hand`}</span>}
+      </div>
+      <div className="grid grid-cols-4 gap-1.5 pt-1">
+        {all.map((f, i) => (
+          <button
+            key={f.id}
+            type="button"
+            aria-pressed={f.id === visual.finish}
+            onClick={() => apply(changeVisual(id, { finish: f.id }))}
+            className={`min-w-0 overflow-hidden rounded-sm border bg-sheet text-left ${f.id === visual.finish ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
+          >
+            <StaticPicture scene={scenes[i]} label="" className="h-auto w-full" />
+            <span className="block truncate px-1 pb-0.5 text-xs">{f.name}</span>
+          </button>
+        ))}
+      </div>
+      <div className="flex flex-wrap items-center gap-1.5 pt-2">
+        {mine && (
+          <>
+            <div className="w-full">
+              <CommitField
+                label="Name of the finish"
+                value={mine.name}
+                check={(t) => (t.trim() ? null : "A name is needed.")}
+                onCommit={(t) => apply(renameFinish(mine.id, t.trim().slice(0, 120)))}
+              />
+            </div>
+            {byHand > 0 && (
+              <button type="button" className="button" onClick={() => apply(updateFinish(id))}>
+                <Save size={13} /> Put the look into it
+              </button>
+            )}
+            <button type="button" className="icon-button size-7" aria-label={`Remove the finish ${mine.name}`} onClick={() => apply(removeFinish(mine.id))}>
+              <Trash2 size={13} />
+            </button>
+          </>
+        )}
+        {naming ? (
+          <form
+            className="flex w-full gap-1.5"
+            onSubmit={(e) => {
+              e.preventDefault();
+              const typed = String(new FormData(e.currentTarget).get("name") ?? "").trim();
+              const name = freeLabel(
+                typed || "Our finish",
+                all.map((f) => f.name),
+              ).slice(0, 120);
+              apply(saveFinish(id, { id: newId(), name }));
+              setNaming(false);
+            }}
+          >
+            {/* biome-ignore lint/a11y/noAutofocus: the field appears where the person asked for it */}
+            <input
+              name="name"
+              aria-label="Name of the new finish"
+              defaultValue="Our finish"
+              autoFocus
+              className="field"
+              onKeyDown={(e) => e.key === "Escape" && setNaming(false)}
+            />
+            <button type="submit" className="button">
+              Keep
+            </button>
+          </form>
+        ) : (
+          byHand > 0 && (
+            <button type="button" className="button" onClick={() => setNaming(true)}>
+              <Save size={13} /> Keep this look as a finish
+            </button>
+          )
+        )}
+      </div>
+    </section>
+  );
+});

@@ -1,0 +1,71 @@
+"use client";
+import { Upload } from "lucide-react";
+import { useRef, useState } from "react";
+import { changeVisual } from "@/core/project/edits";
+import { addPicture } from "@/core/project/look-edits";
+import type { Visual } from "@/core/project/schema";
+import { ICONS } from "@/core/scene/icons";
+import { newId } from "../shared/ids";
+import { Choose } from "../shared/labelled";
+import { useProject } from "../shared/project-context";
+import { Phrase } from "./phrase";
+
+/** "with pictures in 3 heads": for each category an icon, or a picture that was uploaded. */
+export function PicturesPhrase({ visual, labels }: { visual: Visual; labels: string[] }) {
+  const own = useProject((s) => s.document.pictures);
+  const apply = useProject((s) => s.apply);
+  const file = useRef<HTMLInputElement>(null);
+  const [problem, setProblem] = useState("");
+  const count = labels.filter((l) => visual.pictures[l]).length;
+  const set = (label: string, value: string) => {
+    const { [label]: _before, ...rest } = visual.pictures;
+    apply(changeVisual(visual.id, { pictures: value ? { ...rest, [label]: value } : rest }));
+  };
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    // The parser is only fetched by those who upload something.
+    const { pictureFrom } = await import("@/core/project/picture-file");
+    const made = pictureFrom(new Uint8Array(await chosen.arrayBuffer()), chosen.name);
+    if ("problem" in made) return setProblem(made.problem);
+    setProblem("");
+    apply(addPicture({ id: newId(), name: chosen.name.slice(0, 120), href: made.href }));
+  };
+  const options = [
+    { value: "", label: "none" },
+    ...own.map((p) => ({ value: p.id, label: p.name })),
+    ...Object.keys(ICONS).map((name) => ({ value: `icon:${name}`, label: name.replaceAll("-", " ") })),
+  ];
+  return (
+    <>
+      ,{" "}
+      <Phrase label="Pictures" text={count ? `with pictures in ${count} ${count === 1 ? "head" : "heads"}` : "with pictures …"} tone={count ? "data" : "missing"}>
+        {() => (
+          <div className="flex max-h-96 flex-col gap-1.5 overflow-auto p-3">
+            {labels.map((label) => (
+              <div key={label} className="grid grid-cols-[1fr_130px] items-center gap-2 text-sm">
+                <span className="truncate">{label}</span>
+                <Choose label={`Picture of ${label}`} value={visual.pictures[label] ?? ""} options={options} onChange={(v) => set(label, v)} />
+              </div>
+            ))}
+            <input
+              ref={file}
+              type="file"
+              accept=".svg,.png,image/svg+xml,image/png"
+              className="sr-only"
+              aria-label="Picture file"
+              onChange={(e) => void take(e.target.files?.[0])}
+            />
+            <button type="button" className="button mt-1 self-start" onClick={() => file.current?.click()}>
+              <Upload size={13} /> Bring an SVG or PNG
+            </button>
+            {problem && (
+              <p role="alert" className="text-sm text-signal">
+                {problem}
+              </p>
+            )}
+          </div>
+        )}
+      </Phrase>
+    </>
+  );
+}
