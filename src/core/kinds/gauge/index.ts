@@ -7,7 +7,7 @@ export const gauge: Kind = {
   id: "gauge",
   label: "Gauge",
   phrase: "a gauge",
-  roles: ROLES["gauge"],
+  roles: ROLES.gauge,
   needsSplit: false,
   parts: GAUGE_PARTS,
   scene: gaugeScene,

@@ -86,10 +86,9 @@ export function roundedBarsScene(input: SceneInput): Scene {
     const opacity = strength(input, row.key);
     for (const [k, bar] of barsOf(input, row, i, colours).entries()) {
       const shift = (k - (count - 1) / 2) * (thickness + gap);
-      const [from, to] = horizontal ? [bands.at(bands.low), bands.at(bands.high)] : [bands.at(bands.low), bands.at(bands.high)];
-      const over = { from: bar.value !== null && bar.value < 0 ? bands.base : bands.base, to: bar.value !== null && bar.value < 0 ? from : to, axis };
+      const over = { from: bands.base, to: bands.at((bar.value ?? 0) < 0 ? bands.low : bands.high), axis };
       if (style.toggle("track.shown")) {
-        const track = barBox(bands, i, bands.low < 0 ? bands.low : 0, Math.max(0, bands.high), thickness, shift);
+        const track = barBox(bands, i, Math.min(0, bands.low), Math.max(0, bands.high), thickness, shift);
         marks.push({
           type: "rect",
           id: `track:${bar.key}`,
@@ -101,7 +100,7 @@ export function roundedBarsScene(input: SceneInput): Scene {
           radii: [radius, radius, radius, radius],
           fill: style.colour("track.colour", theme.track),
           surface: "track",
-          whole: { from, to, axis },
+          whole: { from: bands.at(Math.min(0, bands.low)), to: bands.at(Math.max(0, bands.high)), axis },
         });
       }
       if (bar.value === null || bar.value === 0) continue;
