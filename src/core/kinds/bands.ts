@@ -33,6 +33,8 @@ export interface Bands {
   plot: Box;
   rows: VisualRow[];
   pitch: number;
+  /** What thicknesses are a share of: the pitch, but no more than a quarter of the plot, so that few bars are not slabs. */
+  band: number;
   /** The pixel of a value along the scale. */
   at: (value: number) => number;
   /** The pixel of a row's middle across it. */
@@ -222,7 +224,8 @@ export function layBands(input: SceneInput, whole: Box, wanted: BandsWanted): Ba
     });
     return dropColliding(made, whole, shapes);
   };
-  return { horizontal, plot, rows, pitch, at, centre, base, marks, endLabels, low, high };
+  const band = Math.min(pitch, (horizontal ? plot.height : plot.width) / 4);
+  return { horizontal, plot, rows, pitch, band, at, centre, base, marks, endLabels, low, high };
 }
 
 interface Edges {

@@ -44,7 +44,7 @@ export function capsuleStackScene(input: SceneInput): Scene {
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
-  const thickness = Math.max(1, (bands.pitch * style.number("bar.width")) / 100);
+  const thickness = Math.max(1, (bands.band * style.number("bar.width")) / 100);
   const radius = ((thickness / 2) * style.number("bar.corner")) / 100;
   const gap = style.number("bar.gap");
   // The box of a whole stack, where one of its outermost segments is too short for the cap.

@@ -1,7 +1,7 @@
 import type { Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
-import { LINE_HEIGHT, textWidth } from "../../scene/text";
+import { LINE_HEIGHT, textWidth, wrap } from "../../scene/text";
 import { arcExtent, polar } from "../angles";
 import { Colours } from "../colours";
 import { type Box, blankScene, footNote, frameScene, layFrame, rowDatum, strength, textMark, titleOf } from "../frame";
@@ -225,7 +225,12 @@ export function donutScene(input: SceneInput): Scene {
         .flatMap((s) =>
           write(s)
             .slice(0, 1)
-            .map((lines) => ({ key: s.row.key, lines, share: s.share, angle: ((s.start + s.end) / 2 + 720) % 360 })),
+            .map((lines) => ({
+              key: s.row.key,
+              lines: lines.flatMap((line, k) => wrap(line, body.width * 0.24, size, k === 0 ? 500 : 400, 2)),
+              share: s.share,
+              angle: ((s.start + s.end) / 2 + 720) % 360,
+            })),
         )
     : [];
   const sweep = style.number("arc.sweep");

@@ -43,7 +43,7 @@ export function nestedBarsScene(input: SceneInput): Scene {
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
-  const [thick, thin] = [(bands.pitch * style.number("bar.width")) / 100, (bands.pitch * style.number("inner.width")) / 100];
+  const [thick, thin] = [(bands.band * style.number("bar.width")) / 100, (bands.band * style.number("inner.width")) / 100];
   const ends: Parameters<Bands["endLabels"]>[0] = [];
   for (const [i, row] of bands.rows.entries()) {
     const opacity = strength(input, row.key);

@@ -1,8 +1,7 @@
-import type { Handle, Mark, Scene } from "../../scene/marks";
+import type { Handle, Scene } from "../../scene/marks";
 import { formatNumber } from "../../scene/number-format";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "../angles";
-import { dropColliding } from "../bands";
 import { Colours } from "../colours";
 import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
 import type { SceneInput } from "../kind";
@@ -10,6 +9,7 @@ import { labelWriter, shareText } from "../labels";
 import { layLegend } from "../legend";
 import { layCentre } from "../rings";
 import { niceAbove } from "../scale";
+import { type LabelledPetal, labelRoom, outsideLabels } from "./outside-labels";
 
 /** More labels than this have no room around a rose. */
 const MOST_LABELS = 24;
@@ -45,40 +45,40 @@ export function roseScene(input: SceneInput): Scene {
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), Math.min(body.width, body.height) / 12));
   const wordings = rows.map(({ row }) => write(row, sum));
   const outside = style.choice("labels.place") === "outside" && wordings.some((w) => w.length) && body.width >= 150 && body.height >= 110;
-  const lines = Math.max(0, ...wordings.map((w) => w[0]?.length ?? 0));
-  const [side, margin] = outside
-    ? [Math.min(body.width * 0.26, Math.max(...wordings.flatMap((w) => (w[0] ?? [""]).map((l) => textWidth(l, size, 500)))) + 8), lines * size * LINE_HEIGHT + 6]
-    : [2, 2];
-  const centre = layCentre(body, 0, 360, side, margin);
-  const { cx, cy, r } = centre;
-  const hole = (r * style.number("petal.hole")) / 100;
-  const by = style.choice("petal.by");
-  const largest = Math.max(0, ...rows.map(({ row }) => row.value ?? 0));
-  const count = style.number("rings.count");
-  const step = count > 0 && largest > 0 ? niceAbove(largest / count) : 0;
-  for (let k = 1; step > 0 && k * step <= largest * (1 + 1e-9); k++) {
-    const radius = petalRadius((k * step) / largest, hole, r, by);
-    marks.push({ type: "circle", id: `ring:${k}`, part: "rings", cx, cy, r: radius, stroke: theme.rule, strokeWidth: 1 });
-  }
   const angle = 360 / rows.length;
   const start = style.number("petal.start");
-  if (largest === 0) marks.push({ type: "circle", id: "empty", part: "petal", cx, cy, r: Math.max(2, r * 0.6), stroke: theme.rule, strokeWidth: 1.5 });
-  const texts: Parameters<typeof dropColliding>[0] = [];
+  const largest = Math.max(0, ...rows.map(({ row }) => row.value ?? 0));
   const labelled = new Set(
     rows
       .toSorted((a, b) => (b.row.value ?? 0) - (a.row.value ?? 0))
       .slice(0, MOST_LABELS)
       .map(({ row }) => row.key),
   );
-  const petals = rows.map(({ row }, i) => ({
-    from: start + angle * i,
-    to: start + angle * (i + 1),
-    outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0,
-  }));
+  const petalsFor = (hole: number, r: number): LabelledPetal[] =>
+    rows.map(({ row }, i) => ({
+      key: row.key,
+      value: row.value ?? 0,
+      from: start + angle * i,
+      to: start + angle * (i + 1),
+      outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0,
+      wordings: labelled.has(row.key) ? wordings[i] : [],
+    }));
+  const by = style.choice("petal.by");
+  const room = outside ? labelRoom(petalsFor(0, 0), body, size) : { side: 2, margin: 2 };
+  const centre = layCentre(body, 0, 360, room.side, room.margin);
+  const { cx, cy, r } = centre;
+  const hole = (r * style.number("petal.hole")) / 100;
+  const count = style.number("rings.count");
+  const step = count > 0 && largest > 0 ? niceAbove(largest / count) : 0;
+  for (let k = 1; step > 0 && k * step <= largest * (1 + 1e-9); k++) {
+    const radius = petalRadius((k * step) / largest, hole, r, by);
+    marks.push({ type: "circle", id: `ring:${k}`, part: "rings", cx, cy, r: radius, stroke: theme.rule, strokeWidth: 1 });
+  }
+  if (largest === 0) marks.push({ type: "circle", id: "empty", part: "petal", cx, cy, r: Math.max(2, r * 0.6), stroke: theme.rule, strokeWidth: 1.5 });
+  const petals = petalsFor(hole, r);
   for (const [i, { row, index }] of rows.entries()) {
     const value = row.value ?? 0;
-    const outer = largest > 0 ? petalRadius(value / largest, hole, r, by) : hole;
-    const [from, to] = [start + angle * i, start + angle * (i + 1)];
+    const { outer, from, to } = petals[i];
     const color = colours.of(row, index);
     const opacity = strength(input, row.key);
     const corner = style.number("petal.corner");
@@ -105,32 +105,9 @@ export function roseScene(input: SceneInput): Scene {
       });
     }
     const middle = (from + to) / 2;
-    for (const wording of labelled.has(row.key) ? wordings[i] : []) {
+    for (const wording of outside ? [] : petals[i].wordings) {
       const width = Math.max(...wording.map((l) => textWidth(l, size, 600)));
       const height = wording.length * size * LINE_HEIGHT;
-      if (outside) {
-        // A label beside a larger petal moves outwards until it is clear of it.
-        const place = clearPlace(petals, { cx, cy }, middle, Math.max(outer, hole) + 5, r + 6, width, height);
-        if (!place) continue;
-        const { x, y } = place;
-        if (x - width / 2 < body.x - 2 || x + width / 2 > body.x + body.width + 2 || y - height / 2 < body.y - 2 || y + height / 2 > body.y + body.height + 2) continue;
-        for (const [k, line] of wording.entries())
-          texts.push({
-            weight: value + (k === 0 ? largest * 1e-9 : 0),
-            mark: textMark(
-              `label${k}:${row.key}`,
-              "labels",
-              x,
-              y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT,
-              line,
-              size,
-              k === 0 ? 500 : 400,
-              k === 0 ? theme.ink : theme.muted,
-              "middle",
-            ),
-          });
-        break;
-      }
       if (!surface.carriesText || opacity < 1 || value <= 0) break;
       const at = hole + (outer - hole) * 0.66;
       const chord = 2 * (at - height / 2) * Math.sin((Math.min(180, angle) * Math.PI) / 360) - style.number("petal.gap");
@@ -141,42 +118,9 @@ export function roseScene(input: SceneInput): Scene {
       break;
     }
   }
-  marks.push(...legend.marks, ...noted.marks, ...withTheirFirst(dropColliding(texts, body)));
+  marks.push(...legend.marks, ...noted.marks, ...(outside ? outsideLabels(petals, centre, hole, body, size, theme) : []));
   const description = `${titleOf(input)}: rose of ${data.valueLabel}, the value is the ${by === "area" ? "area" : "length"} of a petal, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
   return frameScene(input, marks, handlesOf(input, centre, hole), description);
-}
-
-/** The nearest place along a petal's middle, from `least` to `most` pixels from the centre, where a box of text lies on no petal. */
-function clearPlace(
-  petals: { from: number; to: number; outer: number }[],
-  { cx, cy }: { cx: number; cy: number },
-  angle: number,
-  least: number,
-  most: number,
-  width: number,
-  height: number,
-): { x: number; y: number } | null {
-  const out = polar(0, 0, angle, 1);
-  for (let distance = least; distance <= most + 4; distance += 4) {
-    const at = polar(cx, cy, angle, distance);
-    const [x, y] = [at.x + (out.x * width) / 2, at.y + (out.y * height) / 2];
-    const clear = [-0.5, -0.25, 0, 0.25, 0.5].every((fx) =>
-      [-0.5, 0, 0.5].every((fy) => {
-        const [dx, dy] = [x + fx * width - cx, y + fy * height - cy];
-        const turn = (Math.atan2(dx, -dy) * 180) / Math.PI;
-        const petal = petals.find((p) => (((turn - p.from) % 360) + 360) % 360 < p.to - p.from);
-        return !petal || Math.hypot(dx, dy) > petal.outer + 1;
-      }),
-    );
-    if (clear) return { x, y };
-  }
-  return null;
-}
-
-/** A second line is only kept with its first. */
-function withTheirFirst(kept: Mark[]): Mark[] {
-  const firsts = new Set(kept.filter((m) => m.id.startsWith("label0:")).map((m) => m.id.slice(7)));
-  return kept.filter((m) => m.id.startsWith("label0:") || firsts.has(m.id.slice(7)));
 }
 
 function handlesOf({ style }: SceneInput, { cx, cy, r }: { cx: number; cy: number; r: number }, hole: number): Handle[] {

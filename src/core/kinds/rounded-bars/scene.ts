@@ -74,7 +74,7 @@ export function roundedBarsScene(input: SceneInput): Scene {
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
-  const group = (bands.pitch * style.number("bar.width")) / 100;
+  const group = (bands.band * style.number("bar.width")) / 100;
   const count = Math.max(1, data.series.length);
   const gap = Math.min(style.number("bar.gap"), group / (count * 2));
   const thickness = Math.max(1, (group - gap * (count - 1)) / count);
@@ -144,10 +144,10 @@ export function widthHandle(input: SceneInput, bands: Bands, key = "bar.width"):
     bands.rows.findIndex((r) => (r.value ?? 0) !== 0),
   );
   const middle = (bands.base + bands.at(bands.rows[row]?.value ?? 0)) / 2;
-  const [centre, half] = [bands.centre(row), (bands.pitch * width) / 200];
+  const [centre, half] = [bands.centre(row), (bands.band * width) / 200];
   const at = bands.horizontal ? { x: middle, y: centre + half } : { x: centre + half, y: middle };
   const track = bands.horizontal
-    ? ({ type: "straight", x0: middle, y0: centre + bands.pitch * 0.02, x1: middle, y1: centre + bands.pitch / 2 } as const)
-    : ({ type: "straight", x0: centre + bands.pitch * 0.02, y0: middle, x1: centre + bands.pitch / 2, y1: middle } as const);
+    ? ({ type: "straight", x0: middle, y0: centre + bands.band * 0.02, x1: middle, y1: centre + bands.band / 2 } as const)
+    : ({ type: "straight", x0: centre + bands.band * 0.02, y0: middle, x1: centre + bands.band / 2, y1: middle } as const);
   return [{ id: "width", sets: key, label: "Thickness", value: width, from: 4, to: 100, step: 1, text: `thickness ${width} %`, ...at, track }];
 }
