@@ -117,7 +117,7 @@ class TreeBuilder {
           ...(look.opacity ? { opacity: look.opacity } : {}),
         });
       case "text": {
-        const attributes = { x: round(mark.x), y: round(mark.y), "font-size": mark.size, "font-weight": mark.weight, "text-anchor": mark.align, dy: "0.35em", ...look };
+        const attributes = { x: round(mark.x), y: round(mark.y), "font-size": round(mark.size), "font-weight": mark.weight, "text-anchor": mark.align, dy: "0.35em", ...look };
         return { ...node("text", attributes), text: mark.text };
       }
     }

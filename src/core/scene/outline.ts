@@ -10,6 +10,8 @@ export interface Pen {
 
 const RAD = Math.PI / 180;
 const TINY = 1e-9;
+/** Arcs shorter than this, in radians, are not drawn. */
+const NO_ARC = 1e-6;
 
 /** Corner radii that fit: the outer ones inside the wedge of half-angle `half`, the inner ones outside the hole. */
 function cornerLimits(inner: number, outer: number, half: number, inset: number): { outer: number; inner: number } {
@@ -73,7 +75,8 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
   const end0 = corner(to, -1, c1, "outer");
   pen.moveTo(...start0.onEdge);
   if (c0 > TINY) pen.arc(...start0.centre, c0, from - Math.PI / 2, start0.rimAngle, false);
-  pen.arc(cx, cy, outer, start0.rimAngle, Math.max(start0.rimAngle, end0.rimAngle), false);
+  // Where corners meet no rim is left between them; a pen may take an arc of no length for a whole turn.
+  if (end0.rimAngle - start0.rimAngle > NO_ARC) pen.arc(cx, cy, outer, start0.rimAngle, end0.rimAngle, false);
   if (c1 > TINY) pen.arc(...end0.centre, c1, end0.rimAngle, to + Math.PI / 2, false);
   const tipDistance = half < Math.PI / 2 ? g / Math.max(Math.sin(half), TINY) : 0;
   if (inner <= TINY || (half < Math.PI / 2 && inner < tipDistance)) {
@@ -85,7 +88,7 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
     const start1 = corner(from, 1, c3, "inner");
     pen.lineTo(...end1.onEdge);
     if (c2 > TINY) pen.arc(...end1.centre, c2, to + Math.PI / 2, end1.rimAngle + Math.PI, false);
-    pen.arc(cx, cy, inner, Math.max(start1.rimAngle, end1.rimAngle), start1.rimAngle, true);
+    if (end1.rimAngle - start1.rimAngle > NO_ARC) pen.arc(cx, cy, inner, end1.rimAngle, start1.rimAngle, true);
     if (c3 > TINY) pen.arc(...start1.centre, c3, start1.rimAngle + Math.PI, from + Math.PI * 1.5, false);
   }
   pen.closePath();

@@ -52,7 +52,7 @@ function clearPlace(
     const at = polar(cx, cy, angle, distance);
     const [x, y] = [at.x + (out.x * width) / 2, at.y + (out.y * height) / 2];
     const clear = [-0.5, -0.37, -0.25, -0.12, 0, 0.12, 0.25, 0.37, 0.5].every((fx) =>
-      [-0.5, 0, 0.5].every((fy) => {
+      [-0.5, -0.25, 0, 0.25, 0.5].every((fy) => {
         const [dx, dy] = [x + fx * width - cx, y + fy * height - cy];
         const turn = (Math.atan2(dx, -dy) * 180) / Math.PI;
         const under = petals.find((p) => (((turn - p.from) % 360) + 360) % 360 < p.to - p.from);

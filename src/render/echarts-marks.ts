@@ -1,0 +1,186 @@
+import { CustomChart } from "echarts/charts";
+import { TooltipComponent } from "echarts/components";
+import * as echarts from "echarts/core";
+import { SVGRenderer } from "echarts/renderers";
+import { familyOf } from "@/core/scene/families";
+import type { Fill, Mark, Scene } from "@/core/scene/marks";
+import { drawRect, drawSector, type Pen } from "@/core/scene/outline";
+
+export const SERIES = "cavlo.marks";
+const RAD = Math.PI / 180;
+
+const CORNERS = { c0: 0, c1: 0, c2: 0, c3: 0 };
+const SECTOR = { cx: 0, cy: 0, inner: 0, outer: 0, start: 0, end: 0, inset: 0, ...CORNERS };
+const RECT = { x: 0, y: 0, width: 0, height: 0, ...CORNERS };
+
+/** The outlines of the core drawn by ECharts: the same geometry as everywhere else, and its numbers animate. */
+const SectorShape = echarts.graphic.extendShape({
+  shape: SECTOR,
+  buildPath(pen: Pen, { c0, c1, c2, c3, ...shape }: typeof SECTOR) {
+    drawSector(pen, { ...shape, corners: [c0, c1, c2, c3] });
+  },
+});
+const RectShape = echarts.graphic.extendShape({
+  shape: RECT,
+  buildPath(pen: Pen, { c0, c1, c2, c3, ...shape }: typeof RECT) {
+    drawRect(pen, { ...shape, radii: [c0, c1, c2, c3] });
+  },
+});
+
+/** Path data drawn as it is, without being fitted to a box. */
+const IconShape = echarts.graphic.extendShape({
+  shape: { d: "" },
+  buildPath(pen: unknown, { d }: { d: string }) {
+    const made = echarts.graphic.makePath(d, {}, null as never, "cover") as unknown as { path?: unknown; buildPath: (p: unknown, s: object) => void };
+    made.buildPath(pen, {});
+  },
+});
+
+function paint(fill: Fill | undefined): unknown {
+  if (fill === undefined || typeof fill === "string") return fill ?? "none";
+  const colorStops = fill.stops.map((s) => ({ offset: s.at, color: s.color }));
+  if (fill.type === "radial") return { type: "radial", x: fill.cx, y: fill.cy, r: fill.r, global: true, colorStops };
+  return { type: "linear", x: fill.x0, y: fill.y0, x2: fill.x1, y2: fill.y1, colorStops };
+}
+
+/** The black of a shadow with its opacity. */
+function shadowColour(color: string, opacity: number): string {
+  const [r, g, b] = [1, 3, 5].map((i) => Number.parseInt(color.slice(i, i + 2), 16));
+  return `rgba(${r},${g},${b},${opacity})`;
+}
+
+/** The shape that an entering box or sector begins as. */
+function beginning(mark: Extract<Mark, { type: "sector" | "rect" }>): object | null {
+  if (mark.type === "sector") return mark.grow === "sweep" ? { end: mark.start } : mark.grow === "middle" ? { outer: mark.inner } : null;
+  switch (mark.grow) {
+    case "left":
+      return { width: 0 };
+    case "right":
+      return { x: mark.x + mark.width, width: 0 };
+    case "top":
+      return { height: 0 };
+    case "bottom":
+      return { y: mark.y + mark.height, height: 0 };
+    default:
+      return null;
+  }
+}
+
+const boxShape = ({ radii, ...box }: NonNullable<Mark["clip"]>) => ({ ...box, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] });
+
+function elementOf(mark: Mark, family: string): object {
+  const { shadow } = mark;
+  const style = {
+    fill: paint(mark.fill),
+    stroke: mark.stroke ?? "none",
+    lineWidth: mark.stroke ? (mark.strokeWidth ?? 1) : 0,
+    opacity: mark.opacity ?? 1,
+    ...(shadow ? { shadowBlur: shadow.blur, shadowOffsetX: shadow.dx, shadowOffsetY: shadow.dy, shadowColor: shadowColour(shadow.color, shadow.opacity) } : {}),
+  };
+  // Each mark is one element under a name of its own: a change of data moves it, and marks without data let the pointer through.
+  // The scene itself says what is emphasised, so the chart must not lift what is under the pointer over its label.
+  const shared = { id: mark.id, name: mark.id, silent: mark.datum === undefined, emphasisDisabled: true, z2: mark.type === "text" ? 10 : 0 };
+  const moves = { transition: ["shape", "style"] };
+  switch (mark.type) {
+    case "sector": {
+      const { cx, cy, inner, outer, start, end, inset, corners } = mark;
+      const shape = { cx, cy, inner, outer, start, end, inset, c0: corners[0], c1: corners[1], c2: corners[2], c3: corners[3] };
+      const begins = beginning(mark);
+      return { type: "cavloSector", ...shared, ...moves, shape, style, enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } } };
+    }
+    case "rect": {
+      const { x, y, width, height, radii } = mark;
+      const begins = beginning(mark);
+      return {
+        type: "cavloRect",
+        ...shared,
+        ...moves,
+        shape: boxShape({ x, y, width, height, radii }),
+        style,
+        enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } },
+        ...(mark.clip ? { clipPath: { type: "cavloRect", shape: boxShape(mark.clip) } } : {}),
+      };
+    }
+    case "circle":
+      return {
+        type: "circle",
+        ...shared,
+        ...moves,
+        shape: { cx: mark.cx, cy: mark.cy, r: mark.r },
+        style,
+        enterFrom: mark.grow ? { shape: { r: 0 } } : { style: { opacity: 0 } },
+      };
+    case "polygon":
+      return { type: "polygon", ...shared, transition: ["rotation", "x", "y", "style"], x: mark.x, y: mark.y, rotation: -mark.rotate * RAD, shape: { points: mark.points }, style };
+    case "line":
+      return { type: "polyline", ...shared, shape: { points: mark.points }, style };
+    case "icon": {
+      const scale = mark.size / mark.box;
+      return {
+        type: "cavloIcon",
+        ...shared,
+        x: mark.x,
+        y: mark.y,
+        scaleX: scale,
+        scaleY: scale,
+        shape: { d: mark.d },
+        style: { ...style, lineCap: "round", lineJoin: "round", lineWidth: style.lineWidth / scale, strokeNoScale: false },
+      };
+    }
+    case "picture":
+      return { type: "image", ...shared, style: { image: mark.href, x: mark.x, y: mark.y, width: mark.width, height: mark.height, opacity: mark.opacity ?? 1 } };
+    case "text":
+      return {
+        type: "text",
+        ...shared,
+        x: mark.x,
+        y: mark.y,
+        style: {
+          text: mark.text,
+          fill: mark.fill,
+          font: `${mark.weight} ${mark.size}px ${family}`,
+          align: mark.align === "start" ? "left" : mark.align === "end" ? "right" : "center",
+          verticalAlign: "middle",
+          opacity: mark.opacity ?? 1,
+        },
+      };
+  }
+}
+
+let registered = false;
+/** Makes the series and its shapes known to ECharts, once. */
+export function register(): void {
+  if (registered) return;
+  registered = true;
+  echarts.use([CustomChart, TooltipComponent, SVGRenderer]);
+  echarts.graphic.registerShape("cavloSector", SectorShape);
+  echarts.graphic.registerShape("cavloRect", RectShape);
+  echarts.graphic.registerShape("cavloIcon", IconShape);
+  echarts.registerCustomSeries(SERIES, (params) => {
+    const payload = params.itemPayload as unknown as Payload;
+    const mark = payload.markAt(params.dataIndex);
+    return (mark ? elementOf(mark, payload.family()) : undefined) as never;
+  });
+}
+
+/** What the series draws from: a function passes through the option as it is; marks would be copied deeply at every change. */
+export interface Payload {
+  markAt: (index: number) => Mark | undefined;
+  family: () => string;
+}
+
+/** One item a mark, under the mark's name, so that the same row keeps its element when the data changes. */
+export const itemsOf = (scene: Scene) => scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i }));
+
+/** The series over a payload. */
+export const seriesOf = (scene: Scene, itemPayload: Payload) => ({ id: SERIES, type: "custom", renderItem: SERIES, coordinateSystem: "none", itemPayload, data: itemsOf(scene) });
+
+/** The scene as ECharts draws it, as SVG text: what the page shows, without a page. */
+export function stillSvg(scene: Scene): string {
+  register();
+  const chart = echarts.init(null, null, { renderer: "svg", ssr: true, width: scene.width, height: scene.height });
+  chart.setOption({ animation: false, series: [seriesOf(scene, { markAt: (i) => scene.marks[i], family: () => familyOf(scene.family).css })] } as never);
+  const svg = chart.renderToSVGString();
+  chart.dispose();
+  return svg;
+}
