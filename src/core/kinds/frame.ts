@@ -164,7 +164,7 @@ export function rowDatum(input: SceneInput, row: VisualRow, more: Datum["lines"]
 /** The first rows of a picture in words, and how many more there are. */
 export function leadingRows(input: SceneInput, write: (row: VisualRow) => string = (r) => formatNumber(r.value, r.format ?? input.data.format)): string {
   const { rows } = input.data;
-  const said = rows.slice(0, 3).map((r) => `${r.label} ${write(r)}`.trim());
+  const said = rows.slice(0, 3).map((r) => (rows.length === 1 ? write(r) : `${r.label} ${write(r)}`));
   return said.join(", ") + (rows.length > 3 ? ` and ${rows.length - 3} more` : "");
 }
 

@@ -181,7 +181,7 @@ function inWords(input: SceneInput, rings: Ring[], left: string): string {
     return `${label ? `${label}: ` : ""}${all.length} ${all.length === 1 ? "segment" : "segments"}${leading.length ? `, the largest ${leading.join(", ")}` : ""}`;
   });
   const kind = rings.length > 1 ? `donut with ${rings.length} rings` : "donut";
-  return `${titleOf(input)}: ${kind} of ${data.valueLabel}, total ${formatNumber(data.total, data.format)}; ${said.join("; ")}.${left ? ` ${left}.` : ""}`;
+  return `${titleOf(input)}: ${kind} of ${data.valueLabel}, total ${formatNumber(data.total, data.format)}, ${said.join("; ")}.${left ? ` ${left}.` : ""}`;
 }
 
 /** What the ring does not show, in words. */

@@ -1,0 +1,49 @@
+import { expect, test } from "@playwright/test";
+import pixelmatch from "pixelmatch";
+import { PNG } from "pngjs";
+import { openDemo } from "./steps";
+
+/** At most so many of a hundred pixels may differ visibly: the two draw the same letters with another smoothing. */
+const TOLERANCE = 1.5;
+const FINISHES = ["plain", "soft", "embossed", "dashed", "night", "outline", "ledger"];
+
+test("the server's PNG is what the browser draws, for every kind in every finish", async ({ browser, page }) => {
+  test.setTimeout(240_000);
+  const id = await openDemo(page);
+  const { origin } = new URL(page.url());
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const kinds = new Map<string, { id: string; size: object }>();
+  for (const v of project.document.visuals) if (!kinds.has(v.kind)) kinds.set(v.kind, v);
+  expect(kinds.size).toBe(12);
+  const visuals = [...kinds.values()].flatMap((v) => FINISHES.map((finish) => ({ ...v, id: `${v.id}-${finish}`, finish, size: { width: 320, height: 240 } })));
+  const saved = await page.request.put(`/api/projects/${id}`, { data: { revision: project.revision, document: { ...project.document, visuals, boards: [] } }, headers: { origin } });
+  expect(saved.ok()).toBe(true);
+  const sharp = await browser.newContext({ deviceScaleFactor: 2, viewport: { width: 320, height: 240 }, reducedMotion: "reduce" });
+  const sheet = await sharp.newPage();
+  // A page of the application, so that its type families are there.
+  await sheet.goto(`${origin}/`);
+  const far: string[] = [];
+  for (const visual of visuals) {
+    const address = `${origin}/api/projects/${id}/visuals/${visual.id}`;
+    const svg = await (await page.request.get(`${address}.svg`)).text();
+    const png = PNG.sync.read(await (await page.request.get(`${address}.png?scale=2`)).body());
+    await sheet.evaluate(async (text) => {
+      document.body.innerHTML = text;
+      document.body.style.cssText = "margin:0;background:#fff";
+      await document.fonts.ready;
+    }, svg);
+    const shot = PNG.sync.read(await sheet.screenshot());
+    expect([png.width, png.height], visual.id).toEqual([640, 480]);
+    // Where the PNG is clear, the white of the page shows.
+    for (let i = 0; i < png.data.length; i += 4) {
+      const a = png.data[i + 3] / 255;
+      for (let k = 0; k < 3; k++) png.data[i + k] = Math.round(png.data[i + k] * a + 255 * (1 - a));
+      png.data[i + 3] = 255;
+    }
+    const different = pixelmatch(png.data, shot.data, undefined, 640, 480, { threshold: 0.25 });
+    const share = (different / (640 * 480)) * 100;
+    if (share > TOLERANCE) far.push(`${visual.id}: ${share.toFixed(2)} %`);
+  }
+  await sharp.close();
+  expect(far).toEqual([]);
+});
