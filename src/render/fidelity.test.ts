@@ -71,7 +71,8 @@ function elementsOf(svg: string): { list: Element[]; ramps: Map<string, string> 
       if (tag.endsWith("Gradient")) ramps.set(own.id, children.flatMap((c) => ("stop" in c ? [(c[":@"] as Record<string, string>)["stop-color"]] : [])).join(" "));
       const attributes = { ...inherited, ...own };
       if (!defined) list.push({ tag, attributes, text: children.map((c) => String(c["#text"] ?? "")).join("") });
-      if (tag === "g" || tag === "svg") walk(children, tag === "g" ? { ...inherited, filter: own.filter ?? inherited.filter ?? "", "clip-path": own["clip-path"] ?? inherited["clip-path"] ?? "" } : {}, defined);
+      if (tag === "g" || tag === "svg")
+        walk(children, tag === "g" ? { ...inherited, filter: own.filter ?? inherited.filter ?? "", "clip-path": own["clip-path"] ?? inherited["clip-path"] ?? "" } : {}, defined);
       if (tag === "defs" || tag === "clipPath") walk(children, {}, true);
     }
   };
@@ -100,7 +101,10 @@ function pathPoints(d: string): [number, number][] {
 
 /** The points of a polygon or a polyline. */
 function pairs(text: string): [number, number][] {
-  const n = text.trim().split(/[\s,]+/).map(Number);
+  const n = text
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
   return Array.from({ length: n.length >> 1 }, (_, i) => [n[2 * i], n[2 * i + 1]]);
 }
 
@@ -129,11 +133,23 @@ function read(svg: string): { shapes: Drawn[]; texts: Written[] } {
         [n("cx") + n("r"), n("cy")],
       ]);
     if (tag === "polygon" || tag === "polyline") shape(pairs(a.points));
-    if (tag === "image") shape([[n("x"), n("y")], [n("x") + n("width"), n("y") + n("height")]]);
+    if (tag === "image")
+      shape([
+        [n("x"), n("y")],
+        [n("x") + n("width"), n("y") + n("height")],
+      ]);
     if (tag === "text") {
       const font = /(\d+) ([\d.]+)px/.exec(a.style ?? "");
       const [x, y] = put([n("x"), n("y")]);
-      texts.push({ text: text.replaceAll("&amp;", "&"), x, y, size: font ? Number(font[2]) : n("font-size"), weight: font ? font[1] : a["font-weight"], fill: a.fill, anchor: a["text-anchor"] });
+      texts.push({
+        text: text.replaceAll("&amp;", "&"),
+        x,
+        y,
+        size: font ? Number(font[2]) : n("font-size"),
+        weight: font ? font[1] : a["font-weight"],
+        fill: a.fill,
+        anchor: a["text-anchor"],
+      });
     }
   }
   return { shapes, texts };

@@ -138,9 +138,9 @@ export function sceneTree(scene: Scene, prefix = "ramp"): SvgNode {
   }
   children.push(...builder.marks(scene.marks));
   const description: SvgNode = { ...node("desc", {}), text: scene.description };
-  return node("svg", { xmlns: "http://www.w3.org/2000/svg", width, height, viewBox: `0 0 ${width} ${height}`, role: "img", "font-family": familyOf(scene.family).css }, [
-    description,
-    ...(builder.defs.length ? [node("defs", {}, builder.defs)] : []),
-    ...children,
-  ]);
+  return node(
+    "svg",
+    { xmlns: "http://www.w3.org/2000/svg", width, height, viewBox: `0 0 ${width} ${height}`, role: "img", "font-family": familyOf(scene.family).css, "font-variant": "normal" },
+    [description, ...(builder.defs.length ? [node("defs", {}, builder.defs)] : []), ...children],
+  );
 }

@@ -16,7 +16,10 @@ test("the server's PNG is what the browser draws, for every kind in every finish
   for (const v of project.document.visuals) if (!kinds.has(v.kind)) kinds.set(v.kind, v);
   expect(kinds.size).toBe(12);
   const visuals = [...kinds.values()].flatMap((v) => FINISHES.map((finish) => ({ ...v, id: `${v.id}-${finish}`, finish, size: { width: 320, height: 240 } })));
-  const saved = await page.request.put(`/api/projects/${id}`, { data: { revision: project.revision, document: { ...project.document, visuals, boards: [] } }, headers: { origin } });
+  const saved = await page.request.put(`/api/projects/${id}`, {
+    data: { revision: project.revision, document: { ...project.document, visuals, boards: [] } },
+    headers: { origin },
+  });
   expect(saved.ok()).toBe(true);
   const sharp = await browser.newContext({ deviceScaleFactor: 2, viewport: { width: 320, height: 240 }, reducedMotion: "reduce" });
   const sheet = await sharp.newPage();

@@ -6,6 +6,7 @@ import { type SvgNode, sceneTree } from "@/render/svg-tree";
 const CAMEL: Record<string, string> = {
   "font-size": "fontSize",
   "font-weight": "fontWeight",
+  "font-variant": "fontVariant",
   "font-family": "fontFamily",
   "text-anchor": "textAnchor",
   "stroke-width": "strokeWidth",
