@@ -143,7 +143,7 @@ const VISUALS = [
     value: "passengers_total",
     target: { input: "passenger_goal" },
     size: { width: 340, height: 330 },
-    dials: { "surface.shade": "ramp", "reading.caption": "of the goal", "heading.align": "middle" },
+    dials: { "reading.caption": "of the goal", "heading.align": "middle" },
   },
   {
     id: "on-time-by-route",

@@ -1,5 +1,4 @@
 import { CustomChart } from "echarts/charts";
-import { TooltipComponent } from "echarts/components";
 import * as echarts from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { familyOf } from "@/core/scene/families";
@@ -152,7 +151,7 @@ let registered = false;
 export function register(): void {
   if (registered) return;
   registered = true;
-  echarts.use([CustomChart, TooltipComponent, SVGRenderer]);
+  echarts.use([CustomChart, SVGRenderer]);
   echarts.graphic.registerShape("cavloSector", SectorShape);
   echarts.graphic.registerShape("cavloRect", RectShape);
   echarts.graphic.registerShape("cavloIcon", IconShape);

@@ -7,10 +7,10 @@ export interface Family {
 }
 
 export const FAMILIES: Family[] = [
-  { id: "archivo", name: "Archivo", css: "Archivo Variable, Archivo, sans-serif", file: "archivo" },
-  { id: "source serif", name: "Source Serif", css: "Source Serif 4 Variable, Source Serif 4, serif", file: "source-serif-4" },
-  { id: "barlow", name: "Barlow Condensed", css: "Barlow Condensed, sans-serif", file: "barlow-condensed" },
-  { id: "nunito", name: "Nunito", css: "Nunito Variable, Nunito, sans-serif", file: "nunito" },
+  { id: "archivo", name: "Archivo", css: "'Archivo Variable', Archivo, sans-serif", file: "archivo" },
+  { id: "source serif", name: "Source Serif", css: "'Source Serif 4 Variable', 'Source Serif 4', serif", file: "source-serif-4" },
+  { id: "barlow", name: "Barlow Condensed", css: "'Barlow Condensed', sans-serif", file: "barlow-condensed" },
+  { id: "nunito", name: "Nunito", css: "'Nunito Variable', Nunito, sans-serif", file: "nunito" },
 ];
 
 export const familyOf = (id: string): Family => FAMILIES.find((f) => f.id === id) ?? FAMILIES[0];

@@ -1,11 +1,12 @@
 "use client";
 import { Save, Trash2 } from "lucide-react";
-import { memo, useMemo, useState } from "react";
+import { memo, useCallback, useMemo, useState } from "react";
 import { FINISHES } from "@/core/kinds/finishes";
 import { sceneOf } from "@/core/kinds/picture";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { changeVisual } from "@/core/project/edits";
 import { lookOf, removeFinish, renameFinish, saveFinish, updateFinish } from "@/core/project/look-edits";
+import type { Visual } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";
@@ -15,20 +16,51 @@ import { StaticPicture } from "../shared/static-picture";
 import { useTheme } from "../shared/theme";
 import { useVisual } from "./sentences";
 
+interface PicturesProps {
+  /** The visual as it was when its dials last rested. */
+  shown: Visual;
+  finish: string;
+  all: { id: string; name: string }[];
+  data: VisualData;
+  onChoose: (finish: string) => void;
+}
+
+/** The visual in each finish, as buttons; drawn again when the dials rest. */
+const FinishPictures = memo(function FinishPictures({ shown, finish, all, data, onChoose }: PicturesProps) {
+  const design = useDesign();
+  const theme = useTheme((s) => s.theme);
+  const scenes = useMemo(() => {
+    const small = { "heading.shown": false, "frame.border": false, "frame.padding": 4, "legend.place": "none", "labels.content": "none", "axis.names": false };
+    return all.map((f) => sceneOf({ ...shown, finish: f.id, dials: { ...shown.dials, ...small } }, data, design, { size: { width: 120, height: 90 }, theme }));
+  }, [all, shown, data, design, theme]);
+  return (
+    <div className="grid grid-cols-4 gap-1.5 pt-1">
+      {all.map((f, i) => (
+        <button
+          key={f.id}
+          type="button"
+          aria-pressed={f.id === finish}
+          onClick={() => onChoose(f.id)}
+          className={`min-w-0 overflow-hidden rounded-sm border bg-sheet text-left ${f.id === finish ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
+        >
+          <StaticPicture scene={scenes[i]} label="" className="h-auto w-full" />
+          <span className="block truncate px-1 pb-0.5 text-xs">{f.name}</span>
+        </button>
+      ))}
+    </div>
+  );
+});
+
 /** The finishes as this visual would look in them; its own look can be kept as one. */
 export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string; data: VisualData }) {
   const visual = useVisual(id);
   const design = useDesign();
-  const theme = useTheme((s) => s.theme);
   const apply = useProject((s) => s.apply);
   const [naming, setNaming] = useState(false);
   const settled = useSettled(visual);
   const shown = settled.id === visual.id ? settled : visual;
   const all = useMemo(() => [...FINISHES.map(({ id: key, name }) => ({ id: key, name })), ...design.finishes.map((f) => ({ id: f.id, name: f.name }))], [design]);
-  const scenes = useMemo(() => {
-    const small = { "heading.shown": false, "frame.border": false, "frame.padding": 4, "legend.place": "none", "labels.content": "none", "axis.names": false };
-    return all.map((f) => sceneOf({ ...shown, finish: f.id, dials: { ...shown.dials, ...small } }, data, design, { size: { width: 120, height: 90 }, theme }));
-  }, [all, shown, data, design, theme]);
+  const choose = useCallback((finish: string) => apply(changeVisual(id, { finish })), [apply, id]);
   const mine = design.finishes.find((f) => f.id === visual.finish);
   const byHand = Object.keys(lookOf(visual)).length;
   return (
@@ -37,20 +69,7 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
         <h3 className="section-title">Finish</h3>
         {byHand > 0 && <span className="text-xs text-muted">{byHand === 1 ? "1 dial set by hand" : `${byHand} dials set by hand`}</span>}
       </div>
-      <div className="grid grid-cols-4 gap-1.5 pt-1">
-        {all.map((f, i) => (
-          <button
-            key={f.id}
-            type="button"
-            aria-pressed={f.id === visual.finish}
-            onClick={() => apply(changeVisual(id, { finish: f.id }))}
-            className={`min-w-0 overflow-hidden rounded-sm border bg-sheet text-left ${f.id === visual.finish ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
-          >
-            <StaticPicture scene={scenes[i]} label="" className="h-auto w-full" />
-            <span className="block truncate px-1 pb-0.5 text-xs">{f.name}</span>
-          </button>
-        ))}
-      </div>
+      <FinishPictures shown={shown} finish={visual.finish} all={all} data={data} onChoose={choose} />
       <div className="flex flex-wrap items-center gap-1.5 pt-2">
         {mine && (
           <>

@@ -2,7 +2,6 @@
 import { Copy, Plus, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { memo, useMemo, useState } from "react";
-import { toast } from "sonner";
 import { sceneOf } from "@/core/kinds/picture";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
@@ -12,6 +11,7 @@ import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useFailedProofsOf } from "../shared/proofs";
 import { useSelected } from "../shared/selected";

@@ -28,10 +28,10 @@ export function ContactSheet() {
     <section aria-label="Contact sheet" className="h-full overflow-auto p-5">
       <h1 className="text-xl">Contact sheet</h1>
       <p className="mt-1 text-muted">Every kind in every finish.</p>
-      <table className="mt-4 border-separate border-spacing-2">
+      <table className="mt-4 w-full min-w-[1100px] table-fixed border-separate border-spacing-2">
         <thead>
           <tr>
-            <th className="text-left text-xs font-medium text-muted">Kind</th>
+            <th className="w-20 text-left text-xs font-medium text-muted">Kind</th>
             {finishes.map((f) => (
               <th key={f.id} scope="col" className="text-left text-sm font-semibold">
                 {f.name}
@@ -46,7 +46,7 @@ export function ContactSheet() {
                 {KINDS.find((k) => k.id === visual.kind)?.label}
               </th>
               {finishes.map((f) => (
-                <td key={f.id} className="w-[300px] min-w-44">
+                <td key={f.id}>
                   <StaticPicture
                     scene={sceneOf({ ...visual, finish: f.id, dials: { ...visual.dials, "heading.shown": false, "frame.padding": 10 } }, data[i], design, { size: SIZE, theme })}
                     label={`${visual.name}, ${f.name}`}

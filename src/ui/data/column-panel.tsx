@@ -1,7 +1,6 @@
 "use client";
 import { Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { Reading } from "@/core/data/reading-schema";
 import { breaksOf } from "@/core/project/breaks";
 import type { TableInfo } from "@/core/project/schema";
@@ -10,6 +9,7 @@ import type { TableProfile, UnreadCells } from "@/server/compute/protocol";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { ColumnFacts, UnreadList } from "./column-facts";
 import { READINGS, readingKey } from "./readings";

@@ -1,7 +1,6 @@
 "use client";
 import { Trash2 } from "lucide-react";
 import { useMemo } from "react";
-import { toast } from "sonner";
 import { checkFormula } from "@/core/formula/check";
 import { usesOfColumn } from "@/core/project/column-uses";
 import { scopeOf } from "@/core/project/names";
@@ -12,6 +11,7 @@ import { FormulaEditor } from "../measures/formula-editor";
 import { ProblemList } from "../measures/problem-list";
 import { CommitField } from "../shared/commit-field";
 import { Labelled } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { ColumnFacts } from "./column-facts";
 import { columnNameProblem } from "./column-panel";

@@ -1,8 +1,8 @@
 "use client";
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import { toast } from "sonner";
 import { addTable } from "@/core/project/table-edits";
 import { api } from "../shared/api";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 
 /** What the file dialog offers. */

@@ -2,7 +2,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { LinkFacts } from "@/core/engine/link-facts";
 import { type Link, linksProblem } from "@/core/formula/links";
 import { breaksOf } from "@/core/project/breaks";
@@ -11,6 +10,7 @@ import { addLink, removeLink } from "@/core/project/table-edits";
 import { api } from "../shared/api";
 import { newId } from "../shared/ids";
 import { Choose } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { LinkDiagram } from "./link-diagram";
 

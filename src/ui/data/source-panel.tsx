@@ -1,6 +1,5 @@
 "use client";
 import { useRef, useState } from "react";
-import { toast } from "sonner";
 import { breaksOf } from "@/core/project/breaks";
 import { type Misfit, misfitsOf, withReadingsOf } from "@/core/project/replacement";
 import type { TableInfo } from "@/core/project/schema";
@@ -9,6 +8,7 @@ import type { ImportedTable } from "@/server/import/import-table";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { FORMATS } from "./import-table";
 import { TableExport } from "./table-export";

@@ -1,5 +1,4 @@
 "use client";
-import { toast } from "sonner";
 import { parseIsoDate } from "@/core/formula/calendar";
 import type { Value } from "@/core/formula/value";
 import { changeInput, removeInput, usesOfInput } from "@/core/project/edits";
@@ -8,6 +7,7 @@ import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { readTyped } from "../shared/typed-number";
 import { FormatControls } from "./format-controls";

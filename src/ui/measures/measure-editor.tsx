@@ -1,7 +1,6 @@
 "use client";
 import Link from "next/link";
 import { useMemo } from "react";
-import { toast } from "sonner";
 import { checkFormula } from "@/core/formula/check";
 import { tablesOf } from "@/core/formula/expr";
 import { changeMeasure, removeMeasure, usesOfMeasure } from "@/core/project/edits";
@@ -9,6 +8,7 @@ import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useResult } from "../shared/results";
 import { AnswerTable, shownValue } from "./answer-table";

@@ -4,10 +4,10 @@ import { FolderOpen, Plus, Ship, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useRef } from "react";
-import { toast } from "sonner";
 import type { ProjectSummary } from "@/server/store/projects";
 import { api } from "../shared/api";
 import { Mark } from "../shared/mark";
+import { toast } from "../shared/notice";
 
 const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 

@@ -1,8 +1,8 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { api } from "./api";
+import { toast } from "./notice";
 import { useProject, useProjectStore } from "./project-context";
 
 /** Told where another window saved first: nothing was overwritten, and the person says which version goes on. */

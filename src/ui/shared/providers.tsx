@@ -1,7 +1,7 @@
 "use client";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { Toaster } from "sonner";
+import { Notices } from "./notice";
 import { useStoredTheme } from "./theme";
 
 /** What every page needs around it. */
@@ -11,10 +11,7 @@ export function Providers({ children }: { children: ReactNode }) {
   return (
     <QueryClientProvider client={client}>
       {children}
-      <Toaster
-        position="bottom-center"
-        toastOptions={{ style: { fontFamily: "var(--font-sans)", background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }}
-      />
+      <Notices />
     </QueryClientProvider>
   );
 }
