@@ -67,8 +67,16 @@ const thirty = Array.from({ length: 30 }, (_, i) => {
 });
 const tiles = thirty.map((v, i) => ({ id: `tile-${i}`, type: "visual", visual: v.id, x: (i % 6) * 2, y: Math.floor(i / 6) * 3, w: 2, h: 3 }));
 const controls = [{ id: "goal-30", type: "input", input: "passenger_goal" }];
-const document30 = { ...project.document, visuals: [...project.document.visuals, ...thirty], boards: [...project.document.boards, { id: "thirty", name: "Thirty", controls, tiles }] };
-await fetch(`${BASE}/api/projects/${id}`, { method: "PUT", headers: { "content-type": "application/json", origin: BASE }, body: JSON.stringify({ revision: project.revision, document: document30 }) });
+const document30 = {
+  ...project.document,
+  visuals: [...project.document.visuals, ...thirty],
+  boards: [...project.document.boards, { id: "thirty", name: "Thirty", controls, tiles }],
+};
+await fetch(`${BASE}/api/projects/${id}`, {
+  method: "PUT",
+  headers: { "content-type": "application/json", origin: BASE },
+  body: JSON.stringify({ revision: project.revision, document: document30 }),
+});
 await page.setViewportSize({ width: 1280, height: 1500 });
 await page.goto(`${BASE}/p/${id}/boards?board=thirty`);
 await page.getByRole("img", { name: /^Visual 29 of/ }).waitFor();

@@ -23,17 +23,32 @@ test("the main views", async ({ page }) => {
   await shoot(page, "visuals-donut");
   await open(page, "visuals?visual=on-time-departures", "watch");
   await shoot(page, "visuals-gauge");
+  await open(page, "visuals?visual=on-time-by-route", "watch");
+  await shoot(page, "visuals-lollipop");
   await page.getByRole("button", { name: "New visual" }).click();
   await expect(page.getByRole("heading", { name: "New visual" })).toBeVisible();
   await shoot(page, "gallery");
   await open(page, "boards", "Ferrow Isle");
   await shoot(page, "boards");
+  await open(page, "boards?board=routes", "Ferrow Isle");
+  await shoot(page, "boards-routes");
+  await open(page, "boards", "Ferrow Isle");
   await page.getByRole("button", { name: "Arrange" }).click();
   await expect(page.getByRole("group", { name: /Tile Passengers by route/ })).toBeVisible();
   await shoot(page, "boards-arrange");
   await open(page, "hand-off", "Ferrow Isle");
   await shoot(page, "hand-off");
 });
+
+for (const theme of ["light", "night"]) {
+  test(`the contact sheet, ${theme}`, async ({ page }) => {
+    await page.addInitScript((name) => localStorage.setItem("cavlo.theme", name), theme);
+    await page.setViewportSize({ width: 1700, height: 2280 });
+    await open(page, "contact-sheet", "Ledger");
+    await expect(page.getByRole("img", { name: /, Plain$/ })).toHaveCount(12);
+    await shoot(page, theme === "light" ? "contact-sheet" : "contact-sheet-night");
+  });
+}
 
 test("the board at night, and on a phone", async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem("cavlo.theme", "night"));
