@@ -47,6 +47,8 @@ export interface Bands {
   endLabels: (ends: { at: number; negative: boolean; reach: number; half: number }[]) => Mark[];
   low: number;
   high: number;
+  /** How many rows do not fit, as a sentence for the description; empty when all do. */
+  left: string;
 }
 
 const LEAST = { horizontal: 12, vertical: 6 };
@@ -225,7 +227,21 @@ export function layBands(input: SceneInput, whole: Box, wanted: BandsWanted): Ba
     return dropColliding(made, whole, shapes);
   };
   const band = Math.min(pitch, (horizontal ? plot.height : plot.width) / 4);
-  return { horizontal, plot, rows, pitch, band, at, centre, base, marks, endLabels, low, high };
+  return {
+    horizontal,
+    plot,
+    rows,
+    pitch,
+    band,
+    at,
+    centre,
+    base,
+    marks,
+    endLabels,
+    low,
+    high,
+    left: data.rows.length > rows.length ? ` ${data.rows.length - rows.length} rows do not fit.` : "",
+  };
 }
 
 interface Edges {

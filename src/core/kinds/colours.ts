@@ -36,6 +36,25 @@ export function ruleHolds(rule: Rule, value: Value): boolean {
   return rule.when === "below" ? x < than : x >= than;
 }
 
+/** The rule that gives a row its colour, if rules do and one holds. */
+export function ruleOf({ style, look }: SceneInput, row: VisualRow): Rule | null {
+  if (!style.has("colours.by") || style.choice("colours.by") !== "rule") return null;
+  return look.rules.find((rule) => ruleHolds(rule, rule.measure === null ? row.value : (row.also[rule.measure] ?? null))) ?? null;
+}
+
+/** The words of the rules with the rows that they hold for: "good: Ferrow Isle, North Quay; poor: 4". Empty without rules. */
+export function ruleWords(input: SceneInput): string {
+  const { rows } = input.data;
+  const found = rows.map((row) => ({ row, rule: ruleOf(input, row) }));
+  return input.look.rules
+    .flatMap((rule) => {
+      const mine = found.filter((f) => f.rule === rule).map((f) => f.row.label);
+      if (mine.length === 0) return [];
+      return [rows.length === 1 ? rule.word : `${rule.word}: ${mine.length > 3 ? mine.length : mine.join(", ")}`];
+    })
+    .join("; ");
+}
+
 /** What colour each row and each series has, and the rule behind it. */
 export class Colours {
   private readonly by: string;
@@ -59,10 +78,8 @@ export class Colours {
     return paletteColour(this.palette, this.input.theme.name, index, count, this.input.theme.sheet);
   }
 
-  /** The rule that gives a row its colour, if rules do and one holds. */
   ruleOf(row: VisualRow): Rule | null {
-    if (this.by !== "rule") return null;
-    return this.input.look.rules.find((rule) => ruleHolds(rule, rule.measure === null ? row.value : (row.also[rule.measure] ?? null))) ?? null;
+    return ruleOf(this.input, row);
   }
 
   of(row: VisualRow, index: number): string {

@@ -4,6 +4,7 @@ import type { Datum, Handle, Mark, Scene, Text } from "../scene/marks";
 import { formatNumber } from "../scene/number-format";
 import { fillTemplate } from "../scene/template";
 import { fittingSize, LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../scene/text";
+import { ruleWords } from "./colours";
 import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
 import { surfacePart } from "./surface";
 import type { VisualRow } from "./visual-data";
@@ -110,8 +111,9 @@ export function layFrame({ frame, theme, style, data }: SceneInput): { marks: Ma
   return { marks, body: { x: padding, y: top, width: inner, height: Math.max(1, height - padding - top) } };
 }
 
-/** Puts a scene together from its frame and its marks. */
+/** Puts a scene together from its frame and its marks. The words of rules are added to the description. */
 export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], description: string): Scene {
+  const rules = ruleWords(input);
   const { frame, theme, style } = input;
   return {
     theme: theme.name,
@@ -122,7 +124,7 @@ export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], 
     motion: { entry: style.number("motion.entry"), change: style.number("motion.change") },
     marks: input.surface.apply(marks),
     handles,
-    description,
+    description: rules ? `${description} By rule: ${rules}.` : description,
   };
 }
 

@@ -89,9 +89,19 @@ export function formatFromText(text: string, base: NumberFormat): NumberFormat |
 
 /** Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, then without decimals. */
 export function shortFormats(format: NumberFormat): NumberFormat[] {
-  if (format.style === "percent" || format.style === "duration") return [{ ...format, decimals: 0 }];
-  return [
-    { ...format, units: "automatic", decimals: 1 },
-    { ...format, units: "automatic", decimals: 0 },
-  ];
+  let known = shorter.get(format);
+  if (!known) {
+    known =
+      format.style === "percent" || format.style === "duration"
+        ? [{ ...format, decimals: 0 }]
+        : [
+            { ...format, units: "automatic", decimals: 1 },
+            { ...format, units: "automatic", decimals: 0 },
+          ];
+    shorter.set(format, known);
+  }
+  return known;
 }
+
+/** The shorter formats of each format, the same objects every time, so that what they have written is remembered. */
+const shorter = new WeakMap<NumberFormat, NumberFormat[]>();

@@ -54,7 +54,7 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
             className="rounded-lg border border-rule bg-sheet p-3 text-left transition-colors hover:border-verdigris"
           >
             <StaticPicture
-              scene={sceneOf({ ...draft, dials: { "frame.border": false } }, data[i], design, { size: { width: 320, height: 230 }, theme })}
+              scene={sceneOf({ ...draft, dials: { "frame.border": false, "heading.shown": false } }, data[i], design, { size: { width: 320, height: 230 }, theme })}
               label=""
               className="h-auto w-full"
             />

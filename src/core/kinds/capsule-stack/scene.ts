@@ -104,7 +104,7 @@ export function capsuleStackScene(input: SceneInput): Scene {
   }
   marks.push(...bands.endLabels(ends));
   const parts = single ? "" : `, stacked by ${data.series.map((s) => s.label).join(", ")}${asShares ? " as shares of 100 %" : ""}`;
-  return frameScene(input, marks, widthHandle(input, bands), `${titleOf(input)}: capsule stack of ${data.valueLabel}${parts}, ${leadingRows(input)}.`);
+  return frameScene(input, marks, widthHandle(input, bands), `${titleOf(input)}: capsule stack of ${data.valueLabel}${parts}, ${leadingRows(input)}.${bands.left}`);
 }
 
 const wholeOf = (bands: Bands) => ({ from: bands.at(bands.low), to: bands.at(bands.high), axis: bands.horizontal ? ("x" as const) : ("y" as const) });

@@ -159,7 +159,7 @@ export function lollipopScene(input: SceneInput): Scene {
   if (outside) marks.push(...bands.endLabels(ends));
   marks.push(...noted.marks);
   const negative = data.rows.filter((r) => (r.value ?? 0) < 0).length;
-  const description = `${titleOf(input)}: lollipops of ${data.valueLabel}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}${sized ? `. ${sized}` : ""}${said ? `. ${said}` : ""}.`;
+  const description = `${titleOf(input)}: lollipops of ${data.valueLabel}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}${sized ? `. ${sized}` : ""}${said ? `. ${said}` : ""}.${bands.left}`;
   return frameScene(input, marks, handlesOf(input, bands), description);
 }
 

@@ -80,6 +80,6 @@ export function nestedBarsScene(input: SceneInput): Scene {
     input,
     marks,
     widthHandle(input, bands),
-    `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.`,
+    `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.${bands.left}`,
   );
 }

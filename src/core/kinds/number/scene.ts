@@ -182,6 +182,6 @@ export function numberCardScene(input: SceneInput): Scene {
     data.splitLabel !== null && data.rows.length > 1
       ? `, over ${data.rows.length} steps from ${formatNumber(data.rows[0].value, data.format)} to ${formatNumber(data.rows[data.rows.length - 1].value, data.format)}`
       : "";
-  const description = `${titleOf(input)}: ${data.valueLabel} ${formatNumber(value, data.format)}${change ? `, ${change.text} ${change.against || `against ${data.comparison?.label}`}` : ""}${rule ? `, ${rule.word}` : ""}${course}.`;
+  const description = `${titleOf(input)}: ${data.valueLabel} ${formatNumber(value, data.format)}${change ? `, ${change.text} ${change.against || `against ${data.comparison?.label}`}` : ""}${course}.`;
   return frameScene(input, marks, [], description);
 }

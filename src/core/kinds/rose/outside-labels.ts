@@ -15,10 +15,21 @@ export interface LabelledPetal {
   wordings: string[][];
 }
 
+interface Centre {
+  cx: number;
+  cy: number;
+  r: number;
+}
+
 interface Wording {
   texts: string[];
   /** How many lines of it are the name. */
   names: number;
+}
+
+interface SizedWording extends Wording {
+  width: number;
+  height: number;
 }
 
 /** A wording with its name on as many lines as the room asks for, two at most. */
@@ -27,77 +38,137 @@ function wrapped([first, ...rest]: string[], room: number, size: number): Wordin
   return { texts: [...names, ...rest], names: names.length };
 }
 
-/** The room that labels take at the sides and above. */
-export function labelRoom(petals: LabelledPetal[], body: Box, size: number): { side: number; margin: number; wide: number } {
-  const wide = Math.min(body.width * 0.24, 120);
-  const all = petals.flatMap((p) => (p.wordings[0] ? [wrapped(p.wordings[0], wide, size)] : []));
-  const widest = Math.max(0, ...all.flatMap((w) => w.texts.map((t) => textWidth(t, size, 500))));
-  return { side: widest + 8, margin: Math.max(0, ...all.map((w) => w.texts.length)) * size * LINE_HEIGHT + 6, wide };
+/** The petal at an angle: petals follow each other and are of one width. */
+function petalAt(petals: LabelledPetal[], angle: number): LabelledPetal {
+  const turn = (((angle - petals[0].from) % 360) + 360) % 360;
+  return petals[Math.min(petals.length - 1, Math.floor((turn / 360) * petals.length))];
+}
+
+/** Whether the edge of a box around (x, y), from the centre, runs clear of all petals: looked at every three pixels. */
+function isClear(petals: LabelledPetal[], most: number, x: number, y: number, width: number, height: number): boolean {
+  const reach = (most + 1.5) ** 2;
+  const free = (dx: number, dy: number) => {
+    const distance = dx * dx + dy * dy;
+    return distance > reach || distance > (petalAt(petals, (Math.atan2(dx, -dy) * 180) / Math.PI).outer + 1.5) ** 2;
+  };
+  const [columns, rows] = [Math.ceil(width / 3), Math.ceil(height / 3)];
+  for (let i = 0; i <= columns; i++) {
+    const dx = x - width / 2 + (width * i) / columns;
+    if (!free(dx, y - height / 2) || !free(dx, y + height / 2)) return false;
+  }
+  for (let i = 1; i < rows; i++) {
+    const dy = y - height / 2 + (height * i) / rows;
+    if (!free(x - width / 2, dy) || !free(x + width / 2, dy)) return false;
+  }
+  return true;
 }
 
 /** The nearest place along a petal's middle where a box of text lies on no petal, or null. */
 function clearPlace(
   petals: LabelledPetal[],
-  centre: { cx: number; cy: number },
+  { cx, cy }: { cx: number; cy: number },
   petal: LabelledPetal,
   least: number,
   most: number,
   width: number,
   height: number,
 ): { x: number; y: number } | null {
-  const { cx, cy } = centre;
-  const angle = (petal.from + petal.to) / 2;
-  const out = polar(0, 0, angle, 1);
-  for (let distance = least; distance <= most + 4; distance += 4) {
-    const at = polar(cx, cy, angle, distance);
-    const [x, y] = [at.x + (out.x * width) / 2, at.y + (out.y * height) / 2];
-    const clear = [-0.5, -0.37, -0.25, -0.12, 0, 0.12, 0.25, 0.37, 0.5].every((fx) =>
-      [-0.5, -0.25, 0, 0.25, 0.5].every((fy) => {
-        const [dx, dy] = [x + fx * width - cx, y + fy * height - cy];
-        const turn = (Math.atan2(dx, -dy) * 180) / Math.PI;
-        const under = petals.find((p) => (((turn - p.from) % 360) + 360) % 360 < p.to - p.from);
-        return !under || Math.hypot(dx, dy) > under.outer + 1;
-      }),
-    );
-    if (clear) return { x, y };
+  const out = polar(0, 0, (petal.from + petal.to) / 2, 1);
+  const step = Math.max(5, (most - least) / 6);
+  for (let distance = least; distance <= most + 4; distance += step) {
+    const [x, y] = [out.x * (distance + width / 2), out.y * (distance + height / 2)];
+    if (isClear(petals, most, x, y, width, height)) return { x: cx + x, y: cy + y };
   }
   return null;
 }
 
-/**
- * Labels around a rose. A label that would lie on a petal moves outwards; a long name is wrapped; where two still collide all
- * shrink to the floor; what collides then is left out, the smallest values first.
- */
-export function outsideLabels(petals: LabelledPetal[], centre: { cx: number; cy: number; r: number }, hole: number, body: Box, wanted: number, theme: Theme): Mark[] {
-  const { wide } = labelRoom(petals, body, wanted);
-  let best: Mark[] = [];
-  const largest = Math.max(0, ...petals.map((p) => p.value));
-  for (const size of wanted > SMALLEST ? [wanted, SMALLEST] : [wanted]) {
-    const texts = petals.flatMap((petal) => {
-      for (const wording of petal.wordings) {
-        const { texts: lines, names } = wrapped(wording, wide, size);
-        const width = Math.max(...lines.map((l) => textWidth(l, size, 500)));
-        const height = lines.length * size * LINE_HEIGHT;
-        const place = clearPlace(petals, centre, petal, Math.max(petal.outer, hole) + 5, centre.r + 6, width, height);
-        if (!place) continue;
-        const { x, y } = place;
-        if (x - width / 2 < body.x - 2 || x + width / 2 > body.x + body.width + 2 || y - height / 2 < body.y - 2 || y + height / 2 > body.y + body.height + 2) continue;
-        return lines.map((line, k) => {
-          const name = k < names;
-          const at = y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT;
-          const mark = textMark(`label${k}:${petal.key}`, "labels", x, at, line, size, name ? 500 : 400, name ? theme.ink : theme.muted, "middle");
-          return { key: petal.key, lines: lines.length, weight: petal.value - k * largest * 1e-9, mark };
-        });
-      }
-      return [];
+type TextMark = ReturnType<typeof textMark>;
+interface Line {
+  key: string;
+  weight: number;
+  mark: TextMark;
+}
+
+/** The lines of a petal's label in the first of its wordings that finds a place, or null. */
+function linesOf(petals: LabelledPetal[], at: number, wordings: SizedWording[], centre: Centre, hole: number, body: Box, size: number, theme: Theme): Line[] | null {
+  const petal = petals[at];
+  for (const { texts, names, width, height } of wordings) {
+    const place = clearPlace(petals, centre, petal, Math.max(petal.outer, hole) + 5, centre.r + 6, width, height);
+    if (!place) continue;
+    const { x, y } = place;
+    if (x - width / 2 < body.x - 2 || x + width / 2 > body.x + body.width + 2 || y - height / 2 < body.y - 2 || y + height / 2 > body.y + body.height + 2) continue;
+    return texts.map((line, k) => {
+      const name = k < names;
+      const middle = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
+      const mark = textMark(`label${k}:${petal.key}`, "labels", x, middle, line, size, name ? 500 : 400, name ? theme.ink : theme.muted, "middle");
+      return { key: petal.key, weight: petal.value * (1 - k * 1e-9), mark };
     });
-    const kept = new Set(dropColliding(texts, body));
-    // A label stands with all of its lines, or not at all.
-    const whole = petals.filter((p) => texts.some((t) => t.key === p.key) && texts.every((t) => t.key !== p.key || kept.has(t.mark)));
-    const keys = new Set(whole.map((p) => p.key));
-    const marks = texts.filter((t) => keys.has(t.key)).map((t) => t.mark);
-    if (marks.length > best.length) best = marks;
-    if (keys.size === petals.filter((p) => p.wordings.length).length) break;
+  }
+  return null;
+}
+
+/** The labels around a rose of one radius at one size: the marks, and whether every petal has its label. With `strict`, null as soon as one has none. */
+function placed(
+  petals: LabelledPetal[],
+  wordings: SizedWording[][],
+  centre: Centre,
+  hole: number,
+  body: Box,
+  size: number,
+  theme: Theme,
+  strict: boolean,
+): { marks: Mark[]; all: boolean } | null {
+  const found: Line[] = [];
+  for (const at of petals.keys()) {
+    if (wordings[at].length === 0) continue;
+    const lines = linesOf(petals, at, wordings[at], centre, hole, body, size, theme);
+    if (lines) found.push(...lines);
+    else if (strict) return null;
+  }
+  const kept = new Set(dropColliding(found, body));
+  if (strict && kept.size < found.length) return null;
+  // A label stands with all of its lines, or not at all.
+  const cut = new Set(found.filter((line) => !kept.has(line.mark)).map((line) => line.key));
+  const whole = found.filter((line) => !cut.has(line.key));
+  return { marks: whole.map((line) => line.mark), all: new Set(whole.map((line) => line.key)).size === wordings.filter((w) => w.length).length };
+}
+
+/** Petals thinner than this many to the round are not named one by one. */
+const MOST_PETALS = 60;
+/** A rose is not made smaller than this share of its room for the sake of its labels. */
+const LEAST = 0.56;
+
+/**
+ * Labels around a rose, and the radius that leaves room for them. A label that would lie on a petal moves outwards; a long name
+ * is wrapped; the rose gives way; where labels still collide all shrink to the floor; what collides then is left out, the
+ * smallest values first. A rose that is small already goes without.
+ */
+export function outsideLabels(
+  petalsAt: (r: number) => LabelledPetal[],
+  whole: Centre,
+  holeOf: (r: number) => number,
+  body: Box,
+  wanted: number,
+  theme: Theme,
+): { r: number; marks: Mark[] } {
+  if (whole.r < 62 || petalsAt(whole.r).length > MOST_PETALS) return { r: whole.r, marks: [] };
+  let best: { r: number; marks: Mark[] } = { r: whole.r, marks: [] };
+  const wide = Math.min(body.width * 0.24, 120);
+  for (const size of wanted > SMALLEST ? [wanted, SMALLEST] : [wanted]) {
+    // The fullest wording and the shortest: what lies between is not worth the time.
+    const wordings = petalsAt(whole.r).map((petal) =>
+      [...new Set([petal.wordings[0], petal.wordings[petal.wordings.length - 1]])].filter(Boolean).map((wording): SizedWording => {
+        const lines = wrapped(wording, wide, size);
+        return { ...lines, width: Math.max(...lines.texts.map((l) => textWidth(l, size, 500))), height: lines.texts.length * size * LINE_HEIGHT };
+      }),
+    );
+    const shares = size !== wanted ? [LEAST] : wordings.length > 9 ? [0.74, LEAST] : [0.92, 0.74, LEAST];
+    for (const share of shares) {
+      const r = whole.r * share;
+      const found = placed(petalsAt(r), wordings, { ...whole, r }, holeOf(r), body, size, theme, share !== LEAST);
+      if (found?.all) return { r, marks: found.marks };
+      if (found && found.marks.length > best.marks.length) best = { r, marks: found.marks };
+    }
   }
   return best;
 }

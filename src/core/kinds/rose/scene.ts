@@ -9,7 +9,7 @@ import { labelWriter, shareText } from "../labels";
 import { layLegend } from "../legend";
 import { layCentre } from "../rings";
 import { niceAbove } from "../scale";
-import { type LabelledPetal, labelRoom, outsideLabels } from "./outside-labels";
+import { type LabelledPetal, outsideLabels } from "./outside-labels";
 
 /** More labels than this have no room around a rose. */
 const MOST_LABELS = 24;
@@ -64,10 +64,13 @@ export function roseScene(input: SceneInput): Scene {
       wordings: labelled.has(row.key) ? wordings[i] : [],
     }));
   const by = style.choice("petal.by");
-  const room = outside ? labelRoom(petalsFor(0, 0), body, size) : { side: 2, margin: 2 };
-  const centre = layCentre(body, 0, 360, room.side, room.margin);
+  const holeOf = (r: number) => (r * style.number("petal.hole")) / 100;
+  const whole360 = layCentre(body, 0, 360, 2, 2);
+  // The largest rose whose labels all find their place around it; labels that would leave it too small go.
+  const around = outside ? outsideLabels((r) => petalsFor(holeOf(r), r), whole360, holeOf, body, size, theme) : { r: whole360.r, marks: [] };
+  const centre = { ...whole360, r: around.r };
   const { cx, cy, r } = centre;
-  const hole = (r * style.number("petal.hole")) / 100;
+  const hole = holeOf(r);
   const count = style.number("rings.count");
   const step = count > 0 && largest > 0 ? niceAbove(largest / count) : 0;
   for (let k = 1; step > 0 && k * step <= largest * (1 + 1e-9); k++) {
@@ -105,7 +108,7 @@ export function roseScene(input: SceneInput): Scene {
       });
     }
     const middle = (from + to) / 2;
-    for (const wording of outside ? [] : petals[i].wordings) {
+    for (const wording of around.marks.length ? [] : petals[i].wordings) {
       const width = Math.max(...wording.map((l) => textWidth(l, size, 600)));
       const height = wording.length * size * LINE_HEIGHT;
       if (!surface.carriesText || opacity < 1 || value <= 0) break;
@@ -118,7 +121,7 @@ export function roseScene(input: SceneInput): Scene {
       break;
     }
   }
-  marks.push(...legend.marks, ...noted.marks, ...(outside ? outsideLabels(petals, centre, hole, body, size, theme) : []));
+  marks.push(...legend.marks, ...noted.marks, ...around.marks);
   const description = `${titleOf(input)}: rose of ${data.valueLabel}, the value is the ${by === "area" ? "area" : "length"} of a petal, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
   return frameScene(input, marks, handlesOf(input, centre, hole), description);
 }

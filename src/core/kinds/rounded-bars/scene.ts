@@ -132,7 +132,7 @@ export function roundedBarsScene(input: SceneInput): Scene {
     input,
     marks,
     widthHandle(input, bands),
-    `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.`,
+    `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.${bands.left}`,
   );
 }
 
