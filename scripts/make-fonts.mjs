@@ -52,18 +52,19 @@ for (const [id, file] of Object.entries(FAMILIES)) {
 }
 await writeFile(new URL("../src/core/scene/font-metrics.json", import.meta.url), `${JSON.stringify({ ranges: RANGES, families })}\n`);
 
-// Arabic, Hebrew, kana and ideographs: one weight, in slices of which an export loads those that its texts need.
+// Greek, Cyrillic, Arabic, Hebrew, Devanagari, kana and ideographs: one weight, in slices of which an export loads those that its texts need.
 const slices = [];
-for (const [file, script] of [
-  ["noto-sans-arabic", "arabic"],
-  ["noto-sans-hebrew", "hebrew"],
+for (const [file, scripts] of [
+  ["noto-sans-arabic", ["arabic"]],
+  ["noto-sans-hebrew", ["hebrew"]],
+  ["noto-sans", ["greek", "greek-ext", "cyrillic", "cyrillic-ext", "vietnamese", "devanagari"]],
   ["noto-sans-jp", null],
 ]) {
   const ranges = JSON.parse(await readFile(require.resolve(`@fontsource/${file}/unicode.json`), "utf8"));
   for (const [subset, text] of Object.entries(ranges)) {
-    if (script !== null && subset !== script) continue;
+    if (scripts !== null && !scripts.includes(subset)) continue;
     const numbered = /^\[(\d+)\]$/.exec(subset);
-    if (script === null && !numbered) continue;
+    if (scripts === null && !numbered) continue;
     const name = numbered ? numbered[1] : subset;
     await writeFile(new URL(`other/${file}-${name}.ttf`, out), await ttf(`@fontsource/${file}/files/${file}-${name}-500-normal.woff2`));
     const spans = text.split(",").map((span) => span.trim().replace(/^U\+/i, "").split("-"));

@@ -78,7 +78,15 @@ function elementOf(mark: Mark, family: string): object {
   };
   // Each mark is one element under a name of its own: a change of data moves it, and marks without data let the pointer through.
   // The scene itself says what is emphasised, so the chart must not lift what is under the pointer over its label.
-  const shared = { id: mark.id, name: mark.id, silent: mark.datum === undefined, emphasisDisabled: true, z2: mark.type === "text" ? 10 : 0 };
+  const shared = {
+    id: mark.id,
+    name: mark.id,
+    silent: mark.datum === undefined,
+    emphasisDisabled: true,
+    z2: mark.type === "text" ? 10 : 0,
+    // Without a cut the one of the last drawing goes.
+    clipPath: mark.clip ? { type: "cavloRect", shape: boxShape(mark.clip) } : (false as const),
+  };
   const moves = { transition: ["shape", "style"] };
   switch (mark.type) {
     case "sector": {
@@ -97,7 +105,6 @@ function elementOf(mark: Mark, family: string): object {
         shape: boxShape({ x, y, width, height, radii }),
         style,
         enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } },
-        ...(mark.clip ? { clipPath: { type: "cavloRect", shape: boxShape(mark.clip) } } : {}),
       };
     }
     case "circle":

@@ -141,11 +141,13 @@ function read(svg: string): { shapes: Drawn[]; texts: Written[] } {
     if (tag === "text") {
       const font = /(\d+) ([\d.]+)px/.exec(a.style ?? "");
       const [x, y] = put([n("x"), n("y")]);
+      const size = font ? Number(font[2]) : n("font-size");
       texts.push({
         text: text.replaceAll("&amp;", "&"),
         x,
-        y,
-        size: font ? Number(font[2]) : n("font-size"),
+        // The stage gives the middle of a text, the server its base line.
+        y: a["dominant-baseline"] ? y : y - 0.35 * size,
+        size,
         weight: font ? font[1] : a["font-weight"],
         fill: a.fill,
         anchor: a["text-anchor"],

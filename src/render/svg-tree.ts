@@ -10,6 +10,8 @@ export interface SvgNode {
   text?: string;
 }
 
+/** How far below the middle of its capitals a text's base line lies, in sizes. */
+const BASELINE = 0.35;
 const round = (n: number) => Math.round(n * 100) / 100 + 0;
 
 const node = (tag: SvgNode["tag"], attributes: SvgNode["attributes"], children: SvgNode[] = []): SvgNode => ({ tag, attributes, children });
@@ -76,8 +78,7 @@ class TreeBuilder {
         before = shadow;
       }
       const drawn = this.mark(mark);
-      if (mark.clip) drawn.attributes["clip-path"] = this.clip(mark.clip);
-      into.push(drawn);
+      into.push(mark.clip ? node("g", { "clip-path": this.clip(mark.clip) }, [drawn]) : drawn);
     }
     return out;
   }
@@ -117,7 +118,14 @@ class TreeBuilder {
           ...(look.opacity ? { opacity: look.opacity } : {}),
         });
       case "text": {
-        const attributes = { x: round(mark.x), y: round(mark.y), "font-size": round(mark.size), "font-weight": mark.weight, "text-anchor": mark.align, dy: "0.35em", ...look };
+        const attributes = {
+          x: round(mark.x),
+          y: round(mark.y + mark.size * BASELINE),
+          "font-size": round(mark.size),
+          "font-weight": mark.weight,
+          "text-anchor": mark.align,
+          ...look,
+        };
         return { ...node("text", attributes), text: mark.text };
       }
     }

@@ -150,7 +150,7 @@ export function layBands(input: SceneInput, whole: Box, wanted: BandsWanted): Ba
     );
     const shortest = labelled.map((w) => w[w.length - 1] ?? "");
     if (!labels && shortest.some((t) => t !== "")) labels = { texts: shortest, size: SMALLEST };
-    names = named ? namesUnder(rows, pitch, size, body.height * 0.2) : null;
+    names = named ? namesUnder(rows, pitch, size, body.height * 0.27) : null;
     const below = names ? Math.max(...names.lines.map((l) => l.length)) * names.size * LINE_HEIGHT + 4 : 0;
     const beyond = wanted.beyond?.(pitch) ?? 0;
     const room = labels?.texts.some((t) => t !== "") ? labels.size * 1.35 : 2;

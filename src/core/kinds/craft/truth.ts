@@ -4,7 +4,7 @@ import { formatNumber, shortFormats } from "../../scene/number-format";
 import { styleOf } from "../picture";
 import { niceAbove, scaleOf } from "../scale";
 import { PERCENT_FORMAT, type VisualData, type VisualRow } from "../visual-data";
-import { piecesOf } from "./faults";
+import { markBox, piecesOf } from "./faults";
 
 const TOLERANCE = 0.005;
 const span = (pieces: (Sector | Rect)[]) => pieces.reduce((sum, p) => sum + (p.type === "sector" ? Math.max(0, p.end - p.start) : 0), 0);
@@ -150,21 +150,18 @@ function roseLies(data: VisualData, scene: Scene, look: Look): string[] {
   );
 }
 
-const cellArea = (m: Mark): number => {
-  const stroke = m.stroke ? (m.strokeWidth ?? 0) : 0;
-  if (m.type === "circle") return 1;
-  if (m.type === "polygon") return 1;
-  return m.type === "rect" ? (m.width + stroke) * (m.height + stroke) : 0;
-};
+/** The part of a cell that is drawn: all of it, or what its cut leaves. */
+function cellPart(m: Mark): number {
+  if (!m.clip) return 1;
+  const box = markBox(m);
+  const stroke = m.stroke && m.type !== "polygon" ? (m.strokeWidth ?? 0) : 0;
+  return (m.clip.width * m.clip.height) / ((box.right - box.left + stroke) * (box.bottom - box.top + stroke));
+}
 
 function waffleLies(data: VisualData, scene: Scene, look: Look): string[] {
   const cells = scene.marks.filter((m) => m.id.startsWith("cell:"));
   const total = look.style.number("cell.rows") * look.style.number("cell.columns");
-  const fullRect = Math.max(0, ...scene.marks.filter((m) => m.type === "rect" && (m.id.startsWith("cell:") || m.id.startsWith("empty:"))).map(cellArea));
-  const circles = scene.marks.find((m) => m.type === "circle" && (m.id.startsWith("cell:") || m.id.startsWith("empty:")));
-  const side = circles?.type === "circle" ? (circles.r * 2 + (circles.stroke ? (circles.strokeWidth ?? 0) : 0)) ** 2 : 0;
-  const unit = Math.max(fullRect, side);
-  const covered = cells.reduce((sum, m) => sum + (m.type === "rect" ? Math.min(1, cellArea(m) / unit) : cellArea(m)), 0) / total;
+  const covered = cells.reduce((sum, m) => sum + cellPart(m), 0) / total;
   if (data.splitLabel !== null) {
     const any = data.rows.some((r) => (r.value ?? 0) > 0);
     return close(covered, any ? 1 : 0) ? [] : [`the cells add up to ${covered.toFixed(3)} of the grid`];

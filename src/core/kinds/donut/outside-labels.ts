@@ -7,6 +7,8 @@ import { type Box, textMark } from "../frame";
 export interface OutsideLabel {
   key: string;
   lines: string[];
+  /** How many of the lines are the name. */
+  names: number;
   share: number;
   /** Degrees, 0 at twelve o'clock. */
   angle: number;
@@ -59,7 +61,7 @@ export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: nu
       const clear = dy > 0 ? Math.sqrt(Math.max(0, (ring.r + ELBOW) ** 2 - dy * dy)) : ring.r + ELBOW;
       const x = ring.cx + side * Math.max(clear, side * (elbow.x - ring.cx)) + side * GAP;
       const room = side > 0 ? box.x + box.width - x - GAP : x - box.x - GAP;
-      const texts = label.lines.map((line, k) => shorten(line, room, size, k === 0 ? 500 : 400));
+      const texts = label.lines.map((line, k) => shorten(line, room, size, k < label.names ? 500 : 400));
       if (room < size * 2 || texts[0] === "") continue;
       if (leaders)
         marks.push({
@@ -78,7 +80,17 @@ export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: nu
       for (const [k, text] of texts.entries()) {
         const lineY = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
         marks.push(
-          textMark(`label${k}:${label.key}`, "labels", x + side * 2, lineY, text, size, k === 0 ? 500 : 400, k === 0 ? theme.ink : theme.muted, side > 0 ? "start" : "end"),
+          textMark(
+            `label${k}:${label.key}`,
+            "labels",
+            x + side * 2,
+            lineY,
+            text,
+            size,
+            k < label.names ? 500 : 400,
+            k < label.names ? theme.ink : theme.muted,
+            side > 0 ? "start" : "end",
+          ),
         );
       }
     }
@@ -88,6 +100,6 @@ export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: nu
 
 /** The room to leave beside the ring: the widest label, at most a share of the box. */
 export function outsideRoom(labels: OutsideLabel[], box: Box, size: number): number {
-  const widest = Math.max(0, ...labels.flatMap((l) => l.lines.map((line, k) => textWidth(line, size, k === 0 ? 500 : 400))));
+  const widest = Math.max(0, ...labels.flatMap((l) => l.lines.map((line, k) => textWidth(line, size, k < l.names ? 500 : 400))));
   return Math.min(widest, box.width * 0.24) + ELBOW + 2 * GAP + 2;
 }

@@ -225,12 +225,10 @@ export function donutScene(input: SceneInput): Scene {
         .flatMap((s) =>
           write(s)
             .slice(0, 1)
-            .map((lines) => ({
-              key: s.row.key,
-              lines: lines.flatMap((line, k) => wrap(line, body.width * 0.24, size, k === 0 ? 500 : 400, 2)),
-              share: s.share,
-              angle: ((s.start + s.end) / 2 + 720) % 360,
-            })),
+            .map(([first, ...rest]) => {
+              const names = wrap(first, body.width * 0.24, size, 500, 2);
+              return { key: s.row.key, lines: [...names, ...rest], names: names.length, share: s.share, angle: ((s.start + s.end) / 2 + 720) % 360 };
+            }),
         )
     : [];
   const sweep = style.number("arc.sweep");

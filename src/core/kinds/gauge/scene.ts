@@ -203,7 +203,8 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
   const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
   const half = textWidth(fillTemplate(text, data.names), wanted, 600) / 2;
   // Level with the reading, the arc leaves this much room on both sides of the hub.
-  const chordAt = (dy: number) => (dial.sweep > 200 && dy < dial.inner ? 2 * Math.sqrt(Math.max(0, dial.inner ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY);
+  const free = style.choice("arc.past") === "lap" && past !== "" ? dial.inner - Math.max(2, (dial.r - dial.inner) * 0.3) - 4 : dial.inner;
+  const chordAt = (dy: number) => (dial.sweep > 200 && dy < free ? 2 * Math.sqrt(Math.max(0, free ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY);
   const clear = readingDrop(style, hub, { size: wanted, half: Math.min(half, dial.inner * 0.62), under: 0 });
   const texts = [data.names, ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }))].map((names) => fillTemplate(text, names));
   const roomAt = (dy: number) => Math.min(input.frame.width - 8, Math.max(chordAt(dy), dial.inner * 0.9), 2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8);

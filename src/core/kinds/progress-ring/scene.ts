@@ -70,9 +70,9 @@ export function progressRingScene(input: SceneInput): Scene {
     }
   }
   // Names stand in the opening of the rings, at their start, where the sweep leaves one.
-  const thickness = rings[0].outer - rings[0].inner;
-  const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), thickness * 0.95));
-  if (several && style.toggle("labels.names") && thickness >= SMALLEST && sweep <= 300 && start === 0)
+  const pitch = several ? rings[0].outer - rings[1].outer : 0;
+  const size = Math.min(style.number("labels.size"), pitch * 0.98);
+  if (several && style.toggle("labels.names") && size >= SMALLEST && sweep <= 300 && start === 0)
     for (const [i, row] of rows.entries()) {
       const y = cy - (rings[i].inner + rings[i].outer) / 2;
       const room = cx - body.x - 6;

@@ -38,6 +38,14 @@ function wrapped([first, ...rest]: string[], room: number, size: number): Wordin
   return { texts: [...names, ...rest], names: names.length };
 }
 
+/** Wordings with the boxes that they take. */
+function sized(wordings: string[][], wide: number, size: number): SizedWording[] {
+  return wordings.map((wording) => {
+    const lines = wrapped(wording, wide, size);
+    return { ...lines, width: Math.max(...lines.texts.map((l) => textWidth(l, size, 500))), height: lines.texts.length * size * LINE_HEIGHT };
+  });
+}
+
 /** The petal at an angle: petals follow each other and are of one width. */
 function petalAt(petals: LabelledPetal[], angle: number): LabelledPetal {
   const turn = (((angle - petals[0].from) % 360) + 360) % 360;
@@ -156,12 +164,7 @@ export function outsideLabels(
   const wide = Math.min(body.width * 0.24, 120);
   for (const size of wanted > SMALLEST ? [wanted, SMALLEST] : [wanted]) {
     // The fullest wording and the shortest: what lies between is not worth the time.
-    const wordings = petalsAt(whole.r).map((petal) =>
-      [...new Set([petal.wordings[0], petal.wordings[petal.wordings.length - 1]])].filter(Boolean).map((wording): SizedWording => {
-        const lines = wrapped(wording, wide, size);
-        return { ...lines, width: Math.max(...lines.texts.map((l) => textWidth(l, size, 500))), height: lines.texts.length * size * LINE_HEIGHT };
-      }),
-    );
+    const wordings = petalsAt(whole.r).map((petal) => sized([...new Set([petal.wordings[0], petal.wordings[petal.wordings.length - 1]])].filter(Boolean), wide, size));
     const shares = size !== wanted ? [LEAST] : wordings.length > 9 ? [0.74, LEAST] : [0.92, 0.74, LEAST];
     for (const share of shares) {
       const r = whole.r * share;
@@ -170,5 +173,10 @@ export function outsideLabels(
       if (found && found.marks.length > best.marks.length) best = { r, marks: found.marks };
     }
   }
-  return best;
+  // A crowd of which most go without names is not made small for the few.
+  if (best.marks.length >= petalsAt(whole.r).length) return best;
+  const r = whole.r * 0.84;
+  const few = petalsAt(r);
+  const wordings = few.map((petal) => sized(petal.wordings.slice(0, 1), wide, SMALLEST));
+  return { r, marks: placed(few, wordings, { ...whole, r }, holeOf(r), body, SMALLEST, theme, false)?.marks ?? [] };
 }

@@ -1,6 +1,6 @@
 import type { Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber } from "../../scene/number-format";
-import { fittingSize } from "../../scene/text";
+import { fittingSize, SMALLEST } from "../../scene/text";
 import { type Bands, barBox, endRadii, growthFrom, layBands } from "../bands";
 import { Colours } from "../colours";
 import { blankScene, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
@@ -27,10 +27,12 @@ function insideLabel(input: SceneInput, bands: Bands, box: ReturnType<typeof bar
   if (!input.surface.carriesText) return [];
   const wanted = input.style.number("labels.size");
   const [along, across] = bands.horizontal ? [box.width, box.height] : [box.height, box.width];
+  // A thin bar has a smaller label, down to the floor.
+  const fitted = bands.horizontal ? Math.max(SMALLEST, Math.min(wanted, across * 0.85)) : wanted;
   for (const text of wordings) {
     const size = bands.horizontal
-      ? across >= wanted + 2
-        ? fittingSize(text, along - 12, wanted, 600)
+      ? across >= fitted + 1
+        ? fittingSize(text, along - 12, fitted, 600)
         : null
       : along >= wanted + 8
         ? fittingSize(text, across - 2, wanted, 600)

@@ -49,24 +49,25 @@ function cellMark(input: SceneInput, grid: Grid, n: number, from: number, to: nu
   const { cell, pitch } = grid;
   const [x, y] = [grid.x + column * pitch + (pitch - cell) / 2, grid.y + row * pitch + (pitch - cell) / 2];
   const part = to - from < 1 - 1e-9;
-  if (!part && shape === "circle") return { type: "circle", id, part: "cell", cx: x + cell / 2, cy: y + cell / 2, r: cell / 2, grow: "middle", ...look } as Mark;
-  if (!part && shape === "diamond") {
-    const r = cell / 2;
-    const points: [number, number][] = [
-      [0, -r],
-      [r, 0],
-      [0, r],
-      [-r, 0],
-    ];
-    return { type: "polygon", id, part: "cell", x: x + r, y: y + r, rotate: 0, points, ...look } as Mark;
-  }
-  // A part of a cell keeps the cell's height across the filling, so that its area is its share.
   const along = order === "row";
   const forward = along ? corner.endsWith("left") : corner.startsWith("top");
   const [a, b] = forward ? [from, to] : [1 - to, 1 - from];
-  const radius = part ? Math.min(cell * 0.08, 1.5) : shape === "rounded" ? cell * 0.24 : 0;
-  const box = along ? { x: x + a * cell, y, width: (b - a) * cell, height: cell } : { x, y: y + a * cell, width: cell, height: (b - a) * cell };
-  return { type: "rect", id, part: "cell", ...box, radii: [radius, radius, radius, radius], grow: along ? "left" : "bottom", ...look } as Mark;
+  // A part of a cell is the cell's own shape, cut across the order of filling.
+  const cut = along ? { x: x + a * cell, y, width: (b - a) * cell, height: cell } : { x, y: y + a * cell, width: cell, height: (b - a) * cell };
+  const clip = part ? { clip: { ...cut, radii: [0, 0, 0, 0] as [number, number, number, number] } } : {};
+  if (shape === "circle") return { type: "circle", id, part: "cell", cx: x + cell / 2, cy: y + cell / 2, r: cell / 2, grow: "middle", ...look, ...clip } as Mark;
+  if (shape === "diamond") {
+    const [mx, my] = [x + cell / 2, y + cell / 2];
+    const points: [number, number][] = [
+      [mx, y],
+      [x + cell, my],
+      [mx, y + cell],
+      [x, my],
+    ];
+    return { type: "polygon", id, part: "cell", x: 0, y: 0, rotate: 0, points, ...look, ...clip } as Mark;
+  }
+  const radius = shape === "rounded" ? cell * 0.24 : 0;
+  return { type: "rect", id, part: "cell", x, y, width: cell, height: cell, radii: [radius, radius, radius, radius], grow: along ? "left" : "bottom", ...look, ...clip } as Mark;
 }
 
 /** The cells of a ratio: the reached share, and what lies past the goal. */
@@ -144,9 +145,9 @@ function layReading(input: SceneInput, body: Box): { at: Box; body: Box } | null
     const width = Math.min(body.width * 0.42, Math.max(size * 3.2, 40));
     return { at: { x: body.x, y: body.y, width, height: body.height }, body: { ...body, x: body.x + width + 8, width: body.width - width - 8 } };
   }
-  const height = size * LINE_HEIGHT + 18;
+  const height = size * LINE_HEIGHT + 24;
   if (body.height < height * 2.2) return null;
-  return { at: { ...body, height }, body: { ...body, y: body.y + height, height: body.height - height } };
+  return { at: { ...body, height: height - 6 }, body: { ...body, y: body.y + height, height: body.height - height } };
 }
 
 /** A grid of cells that are filled by a ratio, or divided among parts so that they add up to the whole. */
