@@ -17,8 +17,8 @@ async function problems(page: Page) {
 
 for (const theme of ["light", "night"]) {
   test(`no screen has a serious accessibility problem, ${theme}`, async ({ page }) => {
-    // Seven screens are searched through, each with hundreds of elements.
-    test.setTimeout(150_000);
+    // Nine screens are searched through, each with hundreds of elements.
+    test.setTimeout(200_000);
     await page.addInitScript((name) => localStorage.setItem("cavlo.theme", name), theme);
     await page.goto("/");
     await expect(page.getByRole("link", { name: "Quillhaven Ferries" }).first()).toBeVisible();
@@ -34,5 +34,16 @@ for (const theme of ["light", "night"]) {
       await expect(page.getByText("Ferrow Isle", { exact: true }).first()).toBeVisible();
       expect(await problems(page), step).toEqual([]);
     }
+    await goTo(page, "Visuals");
+    await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "On time by route" }).click();
+    await page
+      .getByRole("complementary", { name: "Dials" })
+      .getByRole("button", { name: /^Palette:/ })
+      .click();
+    await expect(page.getByRole("dialog", { name: "Palettes" })).toBeVisible();
+    expect(await problems(page), "rules and palettes").toEqual([]);
+    await page.goto(`${new URL(page.url()).pathname.replace(/visuals$/, "contact-sheet")}`);
+    await expect(page.getByRole("rowheader", { name: "Number" })).toBeVisible();
+    expect(await problems(page), "contact sheet").toEqual([]);
   });
 }

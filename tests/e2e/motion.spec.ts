@@ -40,12 +40,29 @@ async function openRing(page: Page): Promise<void> {
   await dials.getByLabel("Change", { exact: true }).press("Enter");
   await expect(page.locator('[aria-label="Stage"] svg path[fill="#1f7a6d"]')).toHaveCount(1);
 }
+/** Waits until the arc has stood still for a while. */
+const atRest = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        let [last, still] = ["", 0];
+        const look = () => {
+          const d = document.querySelector('[aria-label="Stage"] svg path[fill="#1f7a6d"]')?.getAttribute("d") ?? "";
+          still = d !== "" && d === last ? still + 1 : 0;
+          last = d;
+          if (still > 30) resolve();
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+  );
 const chooseTrial = (page: Page, name: string) => () => page.getByRole("region", { name: "Trials" }).getByRole("button", { name, exact: true }).click();
 
 test.describe("for those who like motion", () => {
   test.use({ contextOptions: { reducedMotion: "no-preference" } });
   test("a change moves from the old value to the new one without a jump or a flash", async ({ page }) => {
     await openRing(page);
+    await atRest(page);
     const before = await page.locator('[aria-label="Stage"] svg path[fill="#1f7a6d"]').getAttribute("d");
     const seen = await frames(page, chooseTrial(page, "Just under goal"), 70);
     expect(seen[0].d).toBe(before);
@@ -60,6 +77,7 @@ test.describe("for those who like motion", () => {
 
 test("who asks for reduced motion sees the new value at once", async ({ page }) => {
   await openRing(page);
+  await atRest(page);
   const seen = await frames(page, chooseTrial(page, "Just under goal"), 40);
   expect(new Set(seen.map((f) => f.d)).size).toBeLessThanOrEqual(2);
 });

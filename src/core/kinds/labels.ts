@@ -45,7 +45,7 @@ const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
 /** A share as whole percents, with a decimal where they would say too little: below 10 %, and near a goal that is not reached. */
 export function shareText(share: number): string {
   const near = share !== 1 && Math.abs(share - 1) < 0.0051;
-  return formatNumber(share, near || Math.abs(share) < 0.1 ? SMALL_SHARE : PERCENT_FORMAT);
+  return formatNumber(share, near || (share !== 0 && Math.abs(share) < 0.1) ? SMALL_SHARE : PERCENT_FORMAT);
 }
 
 /** The format with the fewest decimals, not below its own, at which different values are written differently; its own where ten do not do. */

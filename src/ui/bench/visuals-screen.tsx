@@ -1,7 +1,7 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
 import Link from "next/link";
-import { memo, useMemo, useState } from "react";
+import { memo, useEffect, useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
@@ -80,6 +80,14 @@ export function VisualsScreen() {
   const theme = useTheme((s) => s.theme);
   const [visual, choose] = useSelected("visual", visuals);
   const [adding, setAdding] = useState(false);
+  // A visual just made is shown once the address names it: until then another one would stand in its place.
+  const [made, setMade] = useState<string | null>(null);
+  useEffect(() => {
+    if (made !== null && visual?.id === made) {
+      setMade(null);
+      setAdding(false);
+    }
+  }, [made, visual]);
   const [lit, setLit] = useState<string | null>(null);
   const [trial, setTrial] = useState<string | null>(null);
   const all = useVisualsData(visuals);
@@ -93,10 +101,10 @@ export function VisualsScreen() {
       draft.name,
       visuals.map((v) => v.name),
     );
-    const made = { ...draft, id: newId(), name };
-    apply(addVisual(made));
-    setAdding(false);
-    choose(made.id);
+    const id = newId();
+    apply(addVisual({ ...draft, id, name }));
+    setMade(id);
+    choose(id);
   };
   const open = (id: string) => {
     setAdding(false);

@@ -25,7 +25,8 @@ export function ContactSheet() {
   const data = useVisualsData(visuals);
   const finishes = [...FINISHES, ...project.finishes.map((f) => ({ id: f.id, name: f.name }))];
   return (
-    <section aria-label="Contact sheet" className="h-full overflow-auto p-5">
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls, and must do so by keyboard
+    <section aria-label="Contact sheet" tabIndex={0} className="h-full overflow-auto p-5">
       <h1 className="text-xl">Contact sheet</h1>
       <p className="mt-1 text-muted">Every kind in every finish.</p>
       <table className="mt-4 w-full min-w-[1100px] table-fixed border-separate border-spacing-2">

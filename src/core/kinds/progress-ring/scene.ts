@@ -98,8 +98,8 @@ export function progressRingScene(input: SceneInput): Scene {
   const extent = arcExtent(start, sweep);
   const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
   marks.push(...noted.marks);
-  if (!several || focused || data.rows.every((row) => !row.format))
-    marks.push(...roundReading(input, { x: cx, y: cy, room: inner }, names, caption, lift, state ? theme.signal : undefined));
+  // Several rings have no one share: only the ring under the pointer has its own.
+  if (!several || focused) marks.push(...roundReading(input, { x: cx, y: cy, room: inner }, names, caption, lift, state ? theme.signal : undefined));
   const over = data.rows.filter((row) => (row.value ?? 0) > goal.full).length;
   const description = `${titleOf(input)}: progress ring of ${data.valueLabel}${goal.isTarget ? ` against ${write(goal.full)}` : ""}, ${leadingRows(input, (row) => `${formatNumber(row.value, row.format ?? data.format)}${row.value === null ? "" : ` (${shareText(row.value / goal.full)})`}`)}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
   return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);
