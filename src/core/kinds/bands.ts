@@ -1,6 +1,6 @@
 import type { Mark } from "../scene/marks";
 import { formatNumber } from "../scene/number-format";
-import { LINE_HEIGHT, SMALLEST, shorten, textWidth, wrap } from "../scene/text";
+import { LINE_HEIGHT, SMALLEST, textWidth, wrap } from "../scene/text";
 import { type Box, footNote, textMark } from "./frame";
 import { number, type Part, type SceneInput, toggle } from "./kind";
 import { fitAll } from "./labels";
@@ -286,6 +286,3 @@ export function endRadii(far: "left" | "right" | "top" | "bottom", radius: numbe
 /** The edge that a shape with this far end grows from. */
 export const growthFrom = (far: "left" | "right" | "top" | "bottom"): "left" | "right" | "top" | "bottom" =>
   ({ left: "right", right: "left", top: "bottom", bottom: "top" })[far] as "left";
-
-/** A long text cut to what is left of a line. */
-export const cutTo = (text: string, width: number, size: number): string => shorten(text, Math.max(0, width), size, 400);

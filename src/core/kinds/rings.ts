@@ -121,6 +121,20 @@ export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
   return marks;
 }
 
+/** The handle that turns a ring: it stands where the ring begins. */
+export const startHandle = (sets: string, start: number, { cx, cy, r }: Centre): Handle => ({
+  id: "start",
+  sets,
+  label: "Start",
+  value: start,
+  from: 0,
+  to: 360,
+  step: 1,
+  text: `start ${start}°`,
+  ...polar(cx, cy, start, r),
+  track: { type: "angular", cx, cy, r, start: 0, end: 360 },
+});
+
 /** The handles of a ring: its start, and how thick it is. */
 export function ringHandles(input: SceneInput, part: string, centre: Centre, inner: number): Handle[] {
   const { style } = input;
@@ -128,18 +142,7 @@ export function ringHandles(input: SceneInput, part: string, centre: Centre, inn
   const { cx, cy, r } = centre;
   const middle = start + sweep / 2;
   return [
-    {
-      id: "start",
-      sets: `${part}.start`,
-      label: "Start",
-      value: start,
-      from: 0,
-      to: 360,
-      step: 1,
-      text: `start ${start}°`,
-      ...polar(cx, cy, start, r),
-      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
-    },
+    startHandle(`${part}.start`, start, centre),
     {
       id: "thickness",
       sets: `${part}.thickness`,

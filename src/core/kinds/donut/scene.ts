@@ -9,7 +9,7 @@ import type { SceneInput } from "../kind";
 import { labelWriter, shareText } from "../labels";
 import { layLegend } from "../legend";
 import { namesFor, roundReading } from "../reading";
-import { type Centre, layCentre } from "../rings";
+import { type Centre, layCentre, startHandle } from "../rings";
 import type { VisualRow } from "../visual-data";
 import { outsideLabels, outsideRoom } from "./outside-labels";
 
@@ -156,18 +156,7 @@ function handlesOf(input: SceneInput, ring: { cx: number; cy: number; inner: num
       ...polar(cx, cy, middle, inner),
       track: { type: "radial", cx, cy, angle: middle, r0: 0, r1: r * 0.95 },
     },
-    {
-      id: "start",
-      sets: "arc.start",
-      label: "Start",
-      value: start,
-      from: 0,
-      to: 360,
-      step: 1,
-      text: `start ${start}°`,
-      ...polar(cx, cy, start, r),
-      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
-    },
+    startHandle("arc.start", start, { cx, cy, r }),
   ];
 }
 

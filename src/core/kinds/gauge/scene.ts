@@ -8,8 +8,8 @@ import { polar } from "../angles";
 import { Colours } from "../colours";
 import { type Box, emptyScene, fitText, frameScene, layFrame, textMark, titleOf } from "../frame";
 import type { SceneInput } from "../kind";
+import { startHandle } from "../rings";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
-
 import { type Dial, layDial, plainDrop, readingDrop } from "./dial";
 import { type Stretch, stretches, zoneOf } from "./zones";
 
@@ -240,32 +240,26 @@ function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], t
   const { cx, cy, r, inner, start, sweep } = dial;
   const angular = { type: "angular" as const, cx, cy, r: (r + inner) / 2, start, end: start + sweep };
   const step = data.format.style === "percent" ? 0.01 : Math.max(10 ** Math.floor(Math.log10((scale.maximum - scale.minimum) / 100)), 1e-9);
-  const handles: Handle[] = [
-    {
-      id: "start",
-      sets: "arc.start",
-      label: "Start",
-      value: start,
-      from: 0,
-      to: 360,
-      step: 1,
-      text: `start ${start}°`,
-      ...polar(cx, cy, start, (r + inner) / 2),
-      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
-    },
-    {
-      id: "sweep",
-      sets: "arc.sweep",
-      label: "Sweep",
-      value: sweep,
-      from: 60,
-      to: 340,
-      step: 1,
-      text: `sweep ${sweep}°`,
-      ...polar(cx, cy, start + sweep, (r + inner) / 2),
-      track: { type: "angular", cx, cy, r, start: start + 60, end: start + 340 },
-    },
-  ];
+  // A chosen opening says where the arc begins and ends; only an opening of one's own can be dragged.
+  const turning: Handle[] =
+    input.style.choice("arc.preset") === "own"
+      ? [
+          startHandle("arc.start", start, { cx, cy, r: (r + inner) / 2 }),
+          {
+            id: "sweep",
+            sets: "arc.sweep",
+            label: "Sweep",
+            value: sweep,
+            from: 60,
+            to: 340,
+            step: 1,
+            text: `sweep ${sweep}°`,
+            ...polar(cx, cy, start + sweep, (r + inner) / 2),
+            track: { type: "angular", cx, cy, r, start: start + 60, end: start + 340 },
+          },
+        ]
+      : [];
+  const handles = [...turning];
   for (const [i, zone] of zones.entries()) {
     if (zone.to === null) continue;
     const share = shareOf(zone.to, scale);

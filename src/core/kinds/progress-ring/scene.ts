@@ -2,14 +2,15 @@ import type { Scene } from "../../scene/marks";
 import { formatNumber } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
 import { SMALLEST, shorten } from "../../scene/text";
-import { arcExtent, polar } from "../angles";
+import { arcExtent } from "../angles";
 import { Colours } from "../colours";
-import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import { goalLines, goalOf } from "../goal";
+import { blankScene, footNote, frameScene, layFrame, leadingRows, textMark, titleOf } from "../frame";
+import { goalOf } from "../goal";
 import type { SceneInput } from "../kind";
 import { shareText } from "../labels";
+import { progressArcs } from "../progress-arcs";
 import { namesFor, roundReading } from "../reading";
-import { arcMarks, layCentre, layRings, ringHandles } from "../rings";
+import { layCentre, layRings, ringHandles } from "../rings";
 import { PERCENT_FORMAT } from "../visual-data";
 
 /** More rings than this cannot be told apart. */
@@ -34,41 +35,7 @@ export function progressRingScene(input: SceneInput): Scene {
   const several = rows.length > 1;
   const rings = layRings(r, rows.length, Math.min(style.number("ring.thickness"), r * (r < 44 ? 0.26 : 0.5)), style.number("ring.gap"), several ? 0.3 : 0.4);
   const write = (n: number) => formatNumber(n, data.format);
-  for (const [i, row] of rows.entries()) {
-    marks.push(
-      ...arcMarks(input, {
-        key: row.key,
-        part: "ring",
-        cx,
-        cy,
-        ...rings[i],
-        start,
-        sweep,
-        share: row.value === null ? 0 : row.value / goal.end,
-        past,
-        round: style.choice("ring.caps") === "round",
-        color: colours.of(row, i),
-        track: style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null,
-        datum: rowDatum(input, row, goalLines(goal, row.value, write, shareText)),
-        opacity: strength(input, row.key),
-      }),
-    );
-    if (past === "extend" && goal.end > goal.full) {
-      const angle = start + (sweep * goal.full) / goal.end;
-      const [a, b] = [polar(cx, cy, angle, rings[i].inner - 2), polar(cx, cy, angle, Math.min(r, rings[i].outer + 2))];
-      marks.push({
-        type: "line",
-        id: `target:${row.key}`,
-        part: "ring",
-        stroke: theme.ink,
-        strokeWidth: 2,
-        points: [
-          [a.x, a.y],
-          [b.x, b.y],
-        ],
-      });
-    }
-  }
+  marks.push(...progressArcs(input, rows, rings, centre, goal, colours));
   // Names stand in the opening of the rings, at their start, where the sweep leaves one.
   const pitch = several ? rings[0].outer - rings[1].outer : 0;
   const size = Math.min(style.number("labels.size"), pitch * 0.98);

@@ -3,13 +3,14 @@ import { formatNumber } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
 import { SMALLEST, shorten, textWidth } from "../../scene/text";
 import { Colours } from "../colours";
-import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import { goalLines, goalOf } from "../goal";
+import { blankScene, footNote, frameScene, layFrame, leadingRows, textMark, titleOf } from "../frame";
+import { goalOf } from "../goal";
 import type { SceneInput } from "../kind";
-import { labelWriter, shareText } from "../labels";
+import { labelWriter } from "../labels";
 import { layLegend } from "../legend";
+import { progressArcs } from "../progress-arcs";
 import { namesFor, roundReading } from "../reading";
-import { arcMarks, layCentre, layRings, ringHandles } from "../rings";
+import { layCentre, layRings, ringHandles } from "../rings";
 
 /** Bars bent around a centre, a track each, with their names at the start. */
 export function radialBarsScene(input: SceneInput): Scene {
@@ -39,27 +40,7 @@ export function radialBarsScene(input: SceneInput): Scene {
   const rings = layRings(r, rows.length, style.number("ring.thickness"), style.number("ring.gap"), hole);
   const write = labelWriter(input);
   const value = (n: number) => formatNumber(n, data.format);
-  for (const [i, row] of rows.entries()) {
-    marks.push(
-      ...arcMarks(input, {
-        key: row.key,
-        part: "ring",
-        cx,
-        cy,
-        ...rings[i],
-        start,
-        sweep,
-        share: row.value === null ? 0 : row.value / goal.end,
-        past,
-        round: style.choice("ring.caps") === "round",
-        color: colours.of(row, i),
-        track: style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null,
-        trackOpacity: style.number("track.opacity") / 100,
-        datum: rowDatum(input, row, goalLines(goal, row.value, value, shareText)),
-        opacity: strength(input, row.key),
-      }),
-    );
-  }
+  marks.push(...progressArcs(input, rows, rings, centre, goal, colours));
   marks.push(...legend.marks, ...noted.marks);
   // Names stand before the start, in the opening that the sweep leaves there.
   const pitch = rows.length > 1 ? rings[0].outer - rings[1].outer : rings[0].outer - rings[0].inner + 4;

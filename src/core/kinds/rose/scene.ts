@@ -7,7 +7,7 @@ import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, stre
 import type { SceneInput } from "../kind";
 import { labelWriter, shareText } from "../labels";
 import { layLegend } from "../legend";
-import { layCentre } from "../rings";
+import { layCentre, startHandle } from "../rings";
 import { niceAbove } from "../scale";
 import { type LabelledPetal, outsideLabels } from "./outside-labels";
 
@@ -129,18 +129,7 @@ export function roseScene(input: SceneInput): Scene {
 function handlesOf({ style }: SceneInput, { cx, cy, r }: { cx: number; cy: number; r: number }, hole: number): Handle[] {
   const [start, share] = [style.number("petal.start"), style.number("petal.hole")];
   return [
-    {
-      id: "start",
-      sets: "petal.start",
-      label: "Start",
-      value: start,
-      from: 0,
-      to: 360,
-      step: 1,
-      text: `start ${start}°`,
-      ...polar(cx, cy, start, r),
-      track: { type: "angular", cx, cy, r, start: 0, end: 360 },
-    },
+    startHandle("petal.start", start, { cx, cy, r }),
     {
       id: "hole",
       sets: "petal.hole",
