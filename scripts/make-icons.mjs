@@ -11,6 +11,23 @@ const require = createRequire(import.meta.url);
 const folder = require.resolve("lucide-react").replace(/dist\/.*$/, "dist/esm/icons/");
 const round = (n) => Math.round(n * 1000) / 1000;
 
+const NUMBER = /^[\s,]*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)/i;
+
+/** Path data with a space between all numbers: the flags of arcs may be written without one, which not every reader understands. */
+function spaced(d) {
+  return d.replace(/([a-z])([^a-z]*)/gi, (_, command, list) => {
+    const out = [];
+    let rest = list;
+    for (let i = 0; rest.trim() !== ""; i++) {
+      const flag = command.toLowerCase() === "a" && (i % 7 === 3 || i % 7 === 4);
+      const m = flag ? /^[\s,]*([01])/.exec(rest) : NUMBER.exec(rest);
+      out.push(m[1]);
+      rest = rest.slice(m[0].length);
+    }
+    return command + out.join(" ");
+  });
+}
+
 /** One element of an icon as path data. */
 function pathOf([tag, a]) {
   const n = (key, standard = 0) => Number(a[key] ?? standard);
@@ -38,6 +55,6 @@ for (const name of NAMES) {
   // An alias of another icon is passed over.
   if (!file.includes("__iconData = ")) continue;
   const data = /__iconData = (\{[\s\S]*?\});?\n(?:__iconData|const)/.exec(file)[1];
-  icons[name] = new Function(`return ${data}`)().node.map(pathOf).join("");
+  icons[name] = new Function(`return ${data}`)().node.map(pathOf).map(spaced).join("");
 }
 await writeFile(new URL("../src/core/scene/icons.json", import.meta.url), `${JSON.stringify(icons)}\n`);

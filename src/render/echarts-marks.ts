@@ -26,15 +26,6 @@ const RectShape = echarts.graphic.extendShape({
   },
 });
 
-/** Path data drawn as it is, without being fitted to a box. */
-const IconShape = echarts.graphic.extendShape({
-  shape: { d: "" },
-  buildPath(pen: unknown, { d }: { d: string }) {
-    const made = echarts.graphic.makePath(d, {}, null as never, "cover") as unknown as { path?: unknown; buildPath: (p: unknown, s: object) => void };
-    made.buildPath(pen, {});
-  },
-});
-
 function paint(fill: Fill | undefined): unknown {
   if (fill === undefined || typeof fill === "string") return fill ?? "none";
   const colorStops = fill.stops.map((s) => ({ offset: s.at, color: s.color }));
@@ -121,16 +112,13 @@ function elementOf(mark: Mark, family: string): object {
     case "line":
       return { type: "polyline", ...shared, shape: { points: mark.points }, style };
     case "icon": {
-      const scale = mark.size / mark.box;
+      // Moves to the corners of the icon's box make it the box that is fitted, whatever the outlines cover of it.
+      const pathData = `M0 0M${mark.box} ${mark.box}${mark.d}`;
       return {
-        type: "cavloIcon",
+        type: "path",
         ...shared,
-        x: mark.x,
-        y: mark.y,
-        scaleX: scale,
-        scaleY: scale,
-        shape: { d: mark.d },
-        style: { ...style, lineCap: "round", lineJoin: "round", lineWidth: style.lineWidth / scale, strokeNoScale: false },
+        shape: { pathData, x: mark.x, y: mark.y, width: mark.size, height: mark.size, layout: "cover" },
+        style: { ...style, lineCap: "round", lineJoin: "round" },
       };
     }
     case "picture":
@@ -161,7 +149,6 @@ export function register(): void {
   echarts.use([CustomChart, SVGRenderer]);
   echarts.graphic.registerShape("cavloSector", SectorShape);
   echarts.graphic.registerShape("cavloRect", RectShape);
-  echarts.graphic.registerShape("cavloIcon", IconShape);
   echarts.registerCustomSeries(SERIES, (params) => {
     const payload = params.itemPayload as unknown as Payload;
     const mark = payload.markAt(params.dataIndex);

@@ -84,9 +84,13 @@ function elementsOf(svg: string): { list: Element[]; ramps: Map<string, string> 
 function pathPoints(d: string): [number, number][] {
   const out: [number, number][] = [];
   let [x, y] = [0, 0];
-  for (const [, command, list] of d.matchAll(/([MLHVACQZmlhvacqz])([^MLHVACQZmlhvacqz]*)/g)) {
+  let moved = false;
+  for (const [, command, list] of d.matchAll(/([MLHVACSQZmlhvacsqz])([^MLHVACSQZmlhvacsqz]*)/g)) {
     const n = (list.match(/-?\d*\.?\d+(?:e-?\d+)?/gi) ?? []).map(Number);
-    const size = { M: 2, L: 2, H: 1, V: 1, A: 7, C: 6, Q: 4, Z: 0 }[command.toUpperCase()] ?? 0;
+    const size = { M: 2, L: 2, H: 1, V: 1, A: 7, C: 6, S: 4, Q: 4, Z: 0 }[command.toUpperCase()] ?? 0;
+    // A move that nothing is drawn from leaves no trace.
+    if (command.toUpperCase() === "M" && moved) out.pop();
+    moved = command.toUpperCase() === "M" && n.length === 2;
     for (let i = 0; size > 0 && i + size <= n.length; i += size) {
       const relative = command === command.toLowerCase();
       const [dx, dy] = relative ? [x, y] : [0, 0];
@@ -121,7 +125,7 @@ function read(svg: string): { shapes: Drawn[]; texts: Written[] } {
         points: points.map(put),
         paint: ramp ? (ramps.get(ramp) ?? "?") : (a.fill ?? "#000"),
         stroke: a.stroke ?? "none",
-        opacity: Math.round(Number(a.opacity ?? a["fill-opacity"] ?? 1) * 100),
+        opacity: Math.round(Number(a.opacity ?? (a.fill === "none" ? a["stroke-opacity"] : a["fill-opacity"]) ?? 1) * 100),
         shadow: Boolean(a.filter),
         clipped: Boolean(a["clip-path"]),
       });

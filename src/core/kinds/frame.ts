@@ -5,7 +5,7 @@ import { formatNumber } from "../scene/number-format";
 import { fillTemplate } from "../scene/template";
 import { fittingSize, LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../scene/text";
 import { ruleWords } from "./colours";
-import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
+import { choice, colour, number, type Part, type SceneInput, template, toggle } from "./kind";
 import { surfacePart } from "./surface";
 import type { VisualRow } from "./visual-data";
 
@@ -57,6 +57,7 @@ export const sharedParts = (dashes = true): Part[] => [
       number("radius", "Corners", 0, 32, 1, "px", 12),
       toggle("border", "Border", true),
       toggle("filled", "Background", true),
+      colour("background", "Its colour"),
       choice(
         "sheet",
         "Sheet",
@@ -70,6 +71,27 @@ export const sharedParts = (dashes = true): Part[] => [
       template("empty", "When empty", "No rows here"),
     ],
   },
+  {
+    id: "figures",
+    label: "Numbers",
+    dials: [
+      choice(
+        "units",
+        "Units",
+        [
+          ["measure", "as the measure"],
+          ["none", "in full"],
+          ["thousand", "thousands"],
+          ["million", "millions"],
+          ["billion", "billions"],
+          ["automatic", "by size"],
+        ],
+        "measure",
+      ),
+      choice("decimals", "Decimals", [["measure", "as the measure"], ...["0", "1", "2", "3", "4"].map((n): [string, string] => [n, n])], "measure"),
+    ],
+  },
+  { id: "tooltip", label: "Tooltip", dials: [template("text", "Text", "")] },
   {
     id: "motion",
     label: "Motion",
@@ -122,10 +144,16 @@ export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], 
     border: style.toggle("frame.border") ? { color: theme.rule, radius: style.number("frame.radius") } : { color: "none", radius: style.number("frame.radius") },
     family: style.choice("type.family"),
     motion: { entry: style.number("motion.entry"), change: style.number("motion.change") },
-    marks: input.surface.apply(marks),
+    marks: input.surface.apply(labelsColoured(input, marks)),
     handles,
     description: rules ? `${description} By rule: ${rules}.` : description,
   };
+}
+
+/** Labels in the colour that was set for them; without one each has the colour that reads where it stands. */
+function labelsColoured({ style }: SceneInput, marks: Mark[]): Mark[] {
+  const color = style.has("labels.colour") ? style.colour("labels.colour", "") : "";
+  return color ? marks.map((m) => (m.type === "text" && m.part === "labels" ? { ...m, fill: color } : m)) : marks;
 }
 
 /** The scene of a visual that has nothing to draw: its heading and a sentence in the middle. */
@@ -154,11 +182,27 @@ export function strength({ focus, data }: SceneInput, key: string, weak = 0.45):
   return focus === null || focus === key || !data.rows.some((r) => r.key === focus) ? 1 : weak;
 }
 
+/** The tooltip's own text for a row. */
+export function ownTooltip({ data }: SceneInput, text: string, row: Pick<VisualRow, "label" | "value" | "format">): string {
+  const format = row.format ?? data.format;
+  const whole = data.target ?? data.total;
+  const share = whole && row.value !== null ? row.value / whole : null;
+  return fillTemplate(text, {
+    ...data.names,
+    category: row.label,
+    value: { value: row.value, format },
+    share: { value: share, format: { ...format, style: "percent", units: "none", prefix: "", suffix: "", decimals: 0 } },
+  });
+}
+
 /** What the pointer finds on a row. */
 export function rowDatum(input: SceneInput, row: VisualRow, more: Datum["lines"] = []): Datum {
+  const title = row.groups > 0 ? `Other (${row.groups} together)` : row.label;
+  const own = input.style.template("tooltip.text");
+  if (own) return { key: row.key, title, lines: [{ label: ownTooltip(input, own, row), value: "" }] };
   return {
     key: row.key,
-    title: row.groups > 0 ? `Other (${row.groups} together)` : row.label,
+    title,
     lines: [{ label: row.format ? row.label : input.data.valueLabel, value: formatNumber(row.value, row.format ?? input.data.format) }, ...more],
   };
 }

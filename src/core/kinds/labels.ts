@@ -2,7 +2,7 @@ import type { NumberFormat } from "../project/schema";
 import { formatNumber, shortFormats } from "../scene/number-format";
 import { fillTemplate } from "../scene/template";
 import { SMALLEST, textWidth, type Weight } from "../scene/text";
-import { choice, number, type Part, type SceneInput, template, toggle } from "./kind";
+import { choice, colour, number, type Part, type SceneInput, template, toggle } from "./kind";
 import { PERCENT_FORMAT, type VisualRow } from "./visual-data";
 
 const SAYS: Record<string, string> = {
@@ -35,6 +35,7 @@ export function labelsPart(says: string[], say: string, places: [string, string]
       ...(places.length ? [choice("place", "Place", places, place)] : []),
       number("size", "Size", 9, 24, 0.5, "px", size),
       toggle("digits", "Tell near apart", false),
+      colour("colour", "Colour"),
       ...more,
     ],
   };

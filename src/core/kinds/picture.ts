@@ -1,9 +1,10 @@
 import type { Result } from "../engine/query";
 import type { Value } from "../formula/value";
 import type { Project, Visual } from "../project/schema";
-import { THEMES } from "../scene/colour";
+import { THEMES, themeOn } from "../scene/colour";
 import type { Scene } from "../scene/marks";
 import { measuredIn } from "../scene/text";
+import { withFigures } from "./figures";
 import { finishDials } from "./finishes";
 import { kindOf } from "./index";
 import { Style } from "./style";
@@ -32,11 +33,13 @@ export function sceneOf(visual: Visual, data: VisualData, design: Design = NO_DE
   const kind = kindOf(visual.kind);
   const style = styleOf(visual, design);
   const sheet = style.choice("frame.sheet");
-  const theme = THEMES[sheet === "page" ? (options.theme ?? "light") : (sheet as "light" | "night")];
+  const background = style.toggle("frame.filled") ? style.colour("frame.background", "") : "";
+  const page = THEMES[sheet === "page" ? (options.theme ?? "light") : (sheet as "light" | "night")];
+  const theme = background ? themeOn(background) : page;
   const { rules, categoryColours, pictures } = visual;
   const look = { palettes: design.palettes, rules, categoryColours, pictures, ownPictures: design.pictures };
   return measuredIn(style.choice("type.family"), () =>
-    kind.scene({ frame: options.size ?? visual.size, theme, style, surface: new Surface(style, theme), look, data, focus: options.focus ?? null }),
+    kind.scene({ frame: options.size ?? visual.size, theme, style, surface: new Surface(style, theme), look, data: withFigures(data, style), focus: options.focus ?? null }),
   );
 }
 

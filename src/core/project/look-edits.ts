@@ -5,7 +5,7 @@ import { type Edit, edit } from "./edit";
 import type { OwnPicture, Project, Visual } from "./schema";
 
 /** Parts whose dials belong to what one visual says, not to how it looks. */
-const SAYING = new Set(["domain", "readingplace"]);
+const SAYING = new Set(["domain", "readingplace", "figures"]);
 
 /** The dials of a visual's own that are a matter of look: not its texts, and not what is tied to its numbers. */
 export function lookOf(visual: Pick<Visual, "kind" | "dials">): Visual["dials"] {

@@ -42,6 +42,16 @@ export const THEMES: Record<"light" | "night", Theme> = {
   },
 };
 
+/** The theme for a sheet of any colour: the inks are those that read on it. */
+export function themeOn(sheet: string): Theme {
+  const base = THEMES[wcagContrast(sheet, "#ffffff") > wcagContrast(sheet, "#000000") ? "night" : "light"];
+  const ink = textOn(sheet);
+  const quiet = mix(ink, sheet, 0.25);
+  const muted = wcagContrast(quiet, sheet) >= 4.5 ? quiet : ink;
+  const signal = wcagContrast(base.signal, sheet) >= 4.5 ? base.signal : ink;
+  return { ...base, sheet, ink, muted, signal, rule: mix(sheet, ink, 0.16), track: mix(sheet, ink, 0.12) };
+}
+
 /** Remembers what a function of colours gave: scenes ask for the same few colours over and over. */
 function remembered<A extends (string | number)[]>(compute: (...args: A) => string): (...args: A) => string {
   const known = new Map<string, string>();

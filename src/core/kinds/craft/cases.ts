@@ -63,6 +63,8 @@ export const ONE_CASES: HardCase[] = [
     }),
   },
   { name: "other scripts", data: one(64, { title: "הפלגות בזמן — 定時出航の割合", subtitle: "مغادرة في الموعد" }) },
+  { name: "a sheet of its own colour", data: rate(0.864), dials: { "frame.background": "#7d8c55" } },
+  { name: "in millions with two decimals", data: one(1_284_930, { target: 1_500_000 }), dials: { "figures.units": "million", "figures.decimals": "2" } },
   { name: "money", data: one(934_120.5, { target: 1_200_000, format: { ...PLAIN_FORMAT, style: "currency", decimals: 2 } }) },
 ];
 
@@ -97,6 +99,8 @@ export const MANY_CASES: HardCase[] = [
   { name: "past the goal, extended", data: many(VALUES), dials: { "ring.past": "extend", "bar.past": "extend", "cell.past": "extend" } },
   { name: "the other way", data: many(VALUES), dials: { "bar.direction": "right", "stem.direction": "right", "arc.direction": "counter", "axis.grid": 4 } },
   { name: "standing", data: many(VALUES), dials: { "bar.direction": "up", "axis.grid": 4 } },
+  { name: "a dark sheet of its own", data: many(VALUES), dials: { "frame.background": "#3b1f5b" } },
+  { name: "in full with one decimal", data: many(VALUES), dials: { "figures.units": "none", "figures.decimals": "1", "labels.content": "value" } },
   { name: "labels outside", data: many(VALUES), dials: { "labels.place": "outside", "labels.content": "category share" } },
   { name: "labels inside", data: many(VALUES), dials: { "labels.place": "inside", "labels.content": "value" } },
   { name: "long names", data: { ...many(VALUES), rows: many(VALUES).rows.map((r) => ({ ...r, label: `${CATEGORIES[5]} and its approaches` })) } },

@@ -1,6 +1,7 @@
 import type { Visual } from "../../project/schema";
 import type { Mark, Rect, Scene, Sector } from "../../scene/marks";
 import { formatNumber, shortFormats } from "../../scene/number-format";
+import { withFigures } from "../figures";
 import { styleOf } from "../picture";
 import { niceAbove, scaleOf } from "../scale";
 import { PERCENT_FORMAT, type VisualData, type VisualRow } from "../visual-data";
@@ -199,7 +200,8 @@ function readingLies(visual: Visual, data: VisualData, scene: Scene): string[] {
 }
 
 /** Where a scene's geometry or its reading says something else than the data. */
-export function lies(visual: Visual, data: VisualData, scene: Scene): string[] {
+export function lies(visual: Visual, given: VisualData, scene: Scene): string[] {
+  const data = withFigures(given, styleOf(visual));
   if (data.problem !== null || scene.marks.some((m) => m.id.startsWith("empty") && m.type === "text")) return [];
   const style = styleOf(visual);
   const look: Look = { style, dashed: style.has("surface.dashes") && style.number("surface.dashes") > 0, stepped: style.choice("surface.shade") === "ramp" };

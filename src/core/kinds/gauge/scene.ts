@@ -6,7 +6,7 @@ import { fillTemplate } from "../../scene/template";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "../angles";
 import { Colours } from "../colours";
-import { type Box, emptyScene, fitText, frameScene, layFrame, textMark, titleOf } from "../frame";
+import { type Box, emptyScene, fitText, frameScene, layFrame, ownTooltip, textMark, titleOf } from "../frame";
 import type { SceneInput } from "../kind";
 import { startHandle } from "../rings";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
@@ -352,19 +352,22 @@ export function gaugeScene(input: SceneInput): Scene {
   });
   const pastText = share > 1 ? "past the end" : share < 0 ? "below the start" : "";
   const word = zone?.word ?? "";
+  const own = style.template("tooltip.text");
   const datum: Datum = {
     key: "value",
     title: data.valueLabel,
-    lines: [
-      { label: "Value", value: formatNumber(value, data.format) },
-      ...(data.target === null
-        ? []
-        : [
-            { label: "Target", value: formatNumber(data.target, data.format) },
-            { label: "Gap to target", value: formatNumber(value - data.target, data.format) },
-          ]),
-      ...(word ? [{ label: "Zone", value: word }] : []),
-    ],
+    lines: own
+      ? [{ label: ownTooltip(input, own, { label: data.valueLabel, value }), value: "" }]
+      : [
+          { label: "Value", value: formatNumber(value, data.format) },
+          ...(data.target === null
+            ? []
+            : [
+                { label: "Target", value: formatNumber(data.target, data.format) },
+                { label: "Gap to target", value: formatNumber(value - data.target, data.format) },
+              ]),
+          ...(word ? [{ label: "Zone", value: word }] : []),
+        ],
   };
   const colours = new Colours(input);
   const ruled = style.choice("colours.by") === "rule" || style.value("colours.one") !== "";
