@@ -27,7 +27,7 @@ test("the main views", async ({ page }) => {
   await shoot(page, "visuals-lollipop");
   await page.getByRole("button", { name: "New visual" }).click();
   await expect(page.getByRole("heading", { name: "New visual" })).toBeVisible();
-  await expect(page.getByRole("region", { name: "New visual" }).getByText("2025").first()).toBeVisible();
+  await expect(page.getByRole("region", { name: "New visual" }).getByText("2025", { exact: true }).first()).toBeVisible();
   await shoot(page, "gallery");
   await open(page, "boards", "Ferrow Isle");
   await shoot(page, "boards");
