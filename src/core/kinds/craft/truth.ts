@@ -220,7 +220,7 @@ export function lies(visual: Visual, given: VisualData, scene: Scene): string[] 
         return lollipopLies(data, scene, look);
       case "rounded bars":
       case "nested bars":
-        return look.dashed ? [] : barLies(visual, data, scene, look);
+        return barLies(visual, data, scene, look);
       case "capsule stack":
         return stackLies(data, scene, look);
       case "rose":
