@@ -1,3 +1,4 @@
+import type { NumberFormat } from "../project/schema";
 import type { Theme } from "../scene/colour";
 import { FAMILIES } from "../scene/families";
 import type { Datum, Handle, Mark, Scene, Text } from "../scene/marks";
@@ -195,15 +196,18 @@ export function ownTooltip({ data }: SceneInput, text: string, row: Pick<VisualR
   });
 }
 
-/** What the pointer finds on a row. */
-export function rowDatum(input: SceneInput, row: VisualRow, more: Datum["lines"] = []): Datum {
+/** What the pointer finds on a row; `measure` is the one whose value it is, where that is not the visual's own. */
+export function rowDatum(input: SceneInput, row: VisualRow, more: Datum["lines"] = [], measure?: { label: string; format: NumberFormat }): Datum {
   const title = row.groups > 0 ? `Other (${row.groups} together)` : row.label;
   const own = input.style.template("tooltip.text");
   if (own) return { key: row.key, title, lines: [{ label: ownTooltip(input, own, row), value: "" }] };
   return {
     key: row.key,
     title,
-    lines: [{ label: row.format ? row.label : input.data.valueLabel, value: formatNumber(row.value, row.format ?? input.data.format) }, ...more],
+    lines: [
+      { label: measure?.label ?? (row.format ? row.label : input.data.valueLabel), value: formatNumber(row.value, measure?.format ?? row.format ?? input.data.format) },
+      ...more,
+    ],
   };
 }
 

@@ -3,7 +3,7 @@ import { type KindId, projectSchema, type Visual } from "../project/schema";
 import { contrast, THEMES } from "../scene/colour";
 import type { Scene, Sector } from "../scene/marks";
 import { casesOf, visualOf as hardVisual, ZONES } from "./craft/cases";
-import { sampleData, VALUES } from "./craft/sample-data";
+import { sampleData, seriesData, VALUES } from "./craft/sample-data";
 import { KINDS, kindOf } from "./index";
 import type { Dial } from "./kind";
 import { sceneOf } from "./picture";
@@ -244,5 +244,31 @@ describe("colours", () => {
     expect(contrast(theme.ink, theme.sheet)).toBeGreaterThan(7);
     expect(contrast(theme.muted, theme.sheet)).toBeGreaterThan(4.5);
     expect(contrast(theme.signal, theme.sheet)).toBeGreaterThan(4.5);
+  });
+});
+
+describe("measures beside each other", () => {
+  it("a ring of another measure is told in that measure's name and format, and the reading keeps the row's own value", () => {
+    const base = seriesData([
+      [10, 0.25],
+      [30, 0.75],
+    ]);
+    const data = {
+      ...base,
+      rows: base.rows.map((r) => ({ ...r, value: r.cells[0] })),
+      total: 40,
+      series: base.series.map((s, k) => ({ ...s, label: ["Passengers", "Load"][k], format: k ? PERCENT_FORMAT : base.format })),
+    };
+    const scene = sceneOf(hardVisual("donut"), data, undefined, { focus: "k1", size: { width: 500, height: 400 } });
+    const lines = (id: string) => scene.marks.find((m) => m.id === id)?.datum?.lines[0];
+    expect(lines("slice:s0:k1")).toEqual({ label: "Passengers", value: "30" });
+    expect(lines("slice:s1:k1")).toEqual({ label: "Load", value: "75\u2009%" });
+    expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "30" });
+  });
+
+  it("a head's size is told in its own measure's format", () => {
+    const data = sampleData([0.4, 0.6], { format: PERCENT_FORMAT, headSize: { label: "Revenue", format: sampleData([1]).format } });
+    const scene = sceneOf(hardVisual("lollipop"), { ...data, rows: data.rows.map((r, i) => ({ ...r, headSize: 700 + i })) });
+    expect(scene.marks.find((m) => m.id === "head:k0")?.datum?.lines).toContainEqual({ label: "Revenue", value: "700" });
   });
 });

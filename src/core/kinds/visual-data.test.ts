@@ -40,13 +40,13 @@ const table = madeTable("trips", {
 });
 
 /** A visual's data, from its sentence through the engine. */
-function dataFor(more: Partial<Visual>) {
+function dataFor(more: Partial<Visual>, from = project) {
   const visual = visualSchema.parse({ id: "v", name: "V", kind: "capsule stack", value: "people", ...more });
-  const query = toQuery(visual, project);
+  const query = toQuery(visual, from);
   if (!query) throw new Error("no query");
-  const [answer] = runQueries([querySchema.parse(query)], { tables: [table], inputs: { goal: 50 }, scope: scopeOf(project) });
+  const [answer] = runQueries([querySchema.parse(query)], { tables: [table], inputs: { goal: 50 }, scope: scopeOf(from) });
   if (!("rows" in answer)) throw answer;
-  return { query, data: toVisualData(visual, project, answer as Result) };
+  return { query, data: toVisualData(visual, from, answer as Result) };
 }
 
 describe("from the sentence to what a kind draws", () => {
@@ -99,6 +99,11 @@ describe("from the sentence to what a kind draws", () => {
       [3, 24],
       [1, 6],
     ]);
+    const percent = projectSchema.parse({ ...project, measures: project.measures.map((m) => (m.id === "people" ? { ...m, format: { style: "percent" } } : m)) });
+    expect(dataFor({ kind: "lollipop", split: { column: "route" }, headSize: "trips" }, percent).data).toMatchObject({
+      format: { style: "percent" },
+      headSize: { label: "TRIPS", format: { style: "number" } },
+    });
     expect(dataFor({ kind: "number", comparison: { input: "goal" } }).data.comparison).toEqual({ value: 50, label: "Goal" });
     expect(dataFor({ kind: "number", comparison: { measure: "money" } }).data.comparison).toEqual({ value: 33, label: "MONEY" });
   });

@@ -39,10 +39,10 @@ export const plainRow = (key: string, label: string, value: number | null, group
 export interface VisualData {
   rows: VisualRow[];
   /** A second split, or several measures, that each row is divided by. */
-  series: { key: string; label: string; total: number | null; groups: number }[];
+  series: { key: string; label: string; total: number | null; groups: number; format?: NumberFormat }[];
   comparison: { value: number | null; label: string } | null;
   second: { label: string; format: NumberFormat } | null;
-  headSizeLabel: string | null;
+  headSize: { label: string; format: NumberFormat } | null;
   betterWhen: Measure["betterWhen"];
   total: number | null;
   target: number | null;
@@ -163,7 +163,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   series: [],
   comparison: null,
   second: null,
-  headSizeLabel: null,
+  headSize: null,
   betterWhen: "higher",
   total: null,
   target: null,
@@ -266,7 +266,9 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
         rows: plainRows(visual, project, result, columnOf),
         series:
           visual.split && visual.more.length
-            ? [visual.value, ...visual.more].flatMap((id) => labelOf(id) ?? []).map((m) => ({ key: m.id, label: m.label, total: asNumber(result.totals[m.name]), groups: 0 }))
+            ? [visual.value, ...visual.more]
+                .flatMap((id) => labelOf(id) ?? [])
+                .map((m) => ({ key: m.id, label: m.label, total: asNumber(result.totals[m.name]), groups: 0, format: m.format }))
             : [],
       };
   const comparing = visual.comparison;
@@ -274,6 +276,7 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
     comparing &&
     ("measure" in comparing ? labelOf(comparing.measure)?.label : "input" in comparing ? project.inputs.find((i) => i.id === comparing.input)?.label : "the reference");
   const second = labelOf(visual.second);
+  const headSize = labelOf(visual.headSize);
   const target = numberFrom(visual.target);
   const names: VisualData["names"] = {};
   for (const i of project.inputs) {
@@ -300,7 +303,7 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
     series,
     comparison: comparing ? { value: numberFrom(comparing), label: comparedTo ?? "" } : null,
     second: second ? { label: second.label, format: second.format } : null,
-    headSizeLabel: labelOf(visual.headSize)?.label ?? null,
+    headSize: headSize ? { label: headSize.label, format: headSize.format } : null,
     betterWhen: measure.betterWhen,
     total,
     target,

@@ -106,7 +106,12 @@ export function PaletteDial({ id, value, onChange }: { id: string; value: string
         <span className="max-w-24 truncate text-sm">{chosen.name}</span>
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="end" sideOffset={6} aria-label="Palettes" className="z-30 max-h-[70vh] w-80 overflow-auto rounded-md border border-rule bg-sheet shadow-stage">
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          aria-label="Palettes"
+          className="z-30 max-h-[var(--radix-popover-content-available-height)] w-80 overflow-auto rounded-md border border-rule bg-sheet shadow-stage"
+        >
           <ul aria-label="Palettes" className="p-1.5">
             {[...PALETTES, ...own].map((p) => (
               <li key={p.id}>

@@ -54,11 +54,10 @@ export const Sentence = memo(
             />
           )}
         </Phrase>{" "}
-        as{" "}
+        {has("more") && <MorePhrase value={visual.value} more={visual.more} onChange={(more) => set({ more })} />} as{" "}
         <Phrase label="Kind" text={kind.phrase}>
           {(close) => <OptionList label="Kind" chosen={visual.kind} close={close} options={KINDS.map((k) => ({ key: k.id, label: k.label, pick: () => set({ kind: k.id }) }))} />}
         </Phrase>
-        {has("more") && <MorePhrase value={visual.value} more={visual.more} onChange={(more) => set({ more })} />}
         {has("second") && (
           <>
             {visual.second ? " around " : " "}

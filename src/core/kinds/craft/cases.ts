@@ -73,7 +73,7 @@ const many = (values: (number | null)[], more: Partial<VisualData> = {}) => {
   return {
     ...data,
     second: { label: "Seats", format: PLAIN_FORMAT },
-    headSizeLabel: "Revenue",
+    headSize: { label: "Revenue", format: PLAIN_FORMAT },
     rows: data.rows.map((r, i) => ({ ...r, second: r.value === null ? null : r.value * (i % 2 ? 0.6 : 1.1), headSize: r.value === null ? null : 100 - i * 9 })),
   };
 };

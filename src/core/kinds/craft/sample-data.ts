@@ -15,7 +15,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     series: [],
     comparison: null,
     second: null,
-    headSizeLabel: null,
+    headSize: null,
     betterWhen: "higher",
     total,
     target,

@@ -1,3 +1,4 @@
+import type { NumberFormat } from "../../project/schema";
 import type { Handle, Mark, Scene } from "../../scene/marks";
 import { formatNumber } from "../../scene/number-format";
 import { fillTemplate } from "../../scene/template";
@@ -26,6 +27,8 @@ interface Slice {
 interface Ring extends Centre {
   key: string;
   label: string;
+  /** The format of the measure that the ring stands for; the value's where it is a series. */
+  format?: NumberFormat;
   all: Slice[];
   inner: number;
 }
@@ -58,8 +61,8 @@ function ringsOf(input: SceneInput, colours: Colours, centre: Centre): Ring[] {
   const { r } = centre;
   const hole = (r * style.number("arc.hole")) / 100;
   const wanted = data.series.length
-    ? data.series.map((s, k) => ({ key: s.key, label: s.label, all: slices(input, colours, (row) => row.cells[k] ?? null) }))
-    : [{ key: "", label: "", all: slices(input, colours, (row) => row.value) }];
+    ? data.series.map((s, k) => ({ key: s.key, label: s.label, format: s.format, all: slices(input, colours, (row) => row.cells[k] ?? null) }))
+    : [{ key: "", label: "", format: undefined, all: slices(input, colours, (row) => row.value) }];
   const gap = Math.min(style.number("arc.ringGap"), (r - hole) / (wanted.length * 1.6));
   const each = (r - hole - gap * (wanted.length - 1)) / wanted.length;
   return wanted.map((ring, k) => ({ ...ring, ...centre, r: r - k * (each + gap), inner: Math.max(0, r - k * (each + gap) - each) }));
@@ -87,7 +90,7 @@ function boxInSlice(slice: Slice, ring: Pick<Ring, "inner" | "r">, middle: numbe
   });
 }
 
-type Write = (slice: Slice) => string[][];
+type Write = (slice: Slice, format?: NumberFormat) => string[][];
 
 /** Labels within a ring, where the segment has room for one of their wordings. */
 function insideLabels(input: SceneInput, ring: Ring, write: Write): Mark[] {
@@ -100,7 +103,7 @@ function insideLabels(input: SceneInput, ring: Ring, write: Write): Mark[] {
     // Segments that step back while another is under the pointer are too pale to write on.
     if (strength(input, slice.row.key) < 1) continue;
     const middle = ring.inner === 0 ? ring.r * 0.64 : (ring.inner + ring.r) / 2;
-    const lines = write(slice).find((wording) =>
+    const lines = write(slice, ring.format).find((wording) =>
       boxInSlice(slice, ring, middle, Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4, wording.length * size * LINE_HEIGHT),
     );
     if (!lines) continue;
@@ -205,7 +208,7 @@ export function donutScene(input: SceneInput): Scene {
   const legend = layLegend(place, entries, noted.body, theme);
   const body: Box = legend.body;
   const writer = labelWriter(input);
-  const write: Write = (s) => writer({ ...s.row, value: s.value }, s.value / s.share);
+  const write: Write = (s, format = s.row.format) => writer({ ...s.row, value: s.value, format }, s.value / s.share);
   const size = style.number("labels.size");
   const outside = style.choice("labels.place") === "outside" && content !== "none" && body.width >= 240 && body.height >= 120 && data.series.length <= 1;
   const labels = outside
@@ -268,7 +271,12 @@ export function donutScene(input: SceneInput): Scene {
         surface: "data",
         grow: "middle",
         whole: { from, to: from + sweep, axis: "angle" },
-        datum: rowDatum(input, { ...s.row, value: s.value }, [...(ring.label ? [{ label: "Of", value: ring.label }] : []), { label: "Share", value: shareText(s.share) }]),
+        datum: rowDatum(
+          input,
+          { ...s.row, value: s.value },
+          [...(ring.label && !ring.format ? [{ label: "Of", value: ring.label }] : []), { label: "Share", value: shareText(s.share) }],
+          ring.format && { label: ring.label, format: ring.format },
+        ),
       });
     }
   }
@@ -276,6 +284,7 @@ export function donutScene(input: SceneInput): Scene {
   const outer = rings[0];
   if (outside) marks.push(...outsideLabels(labels, { cx, cy, r: outer.r }, body, size, theme, style.toggle("labels.leaders")));
   else if (content !== "none" && centre.r > 30) for (const ring of rings) marks.push(...insideLabels(input, ring, write));
-  marks.push(...reading(input, rings[rings.length - 1]));
+  // The reading is the row's own value, whichever ring the pointer stands on.
+  marks.push(...reading(input, { ...rings[rings.length - 1], all: first }));
   return frameScene(input, marks, handlesOf(input, { ...centre, inner: rings[rings.length - 1].inner }), inWords(input, rings, left));
 }

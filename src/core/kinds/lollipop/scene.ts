@@ -28,7 +28,7 @@ function diameterOf(input: SceneInput, row: VisualRow, most: number): number {
   const { data, style } = input;
   const largest = Math.max(...data.rows.map((r) => Math.abs(r.headSize ?? 0)));
   const diameter = Math.min(style.number("head.diameter"), most);
-  if (data.headSizeLabel === null || largest === 0) return diameter;
+  if (data.headSize === null || largest === 0) return diameter;
   if (row.headSize === null) return Math.min(style.number("head.least"), diameter);
   const proportional = diameter * Math.sqrt(Math.abs(row.headSize) / largest);
   return Math.max(Math.min(style.number("head.least"), diameter), proportional);
@@ -82,7 +82,7 @@ export function lollipopScene(input: SceneInput): Scene {
   const horizontal = style.choice("stem.direction") === "right";
   const { start, said } = startOf(input);
   const colours = new Colours(input);
-  const sized = data.headSizeLabel ? `Head area: ${data.headSizeLabel}` : "";
+  const sized = data.headSize ? `Head area: ${data.headSize.label}` : "";
   const noted = footNote(whole, theme, [sized, said].filter(Boolean).join(". "));
   const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entriesOf(input, colours), noted.body, theme, true);
   const { body } = legend;
@@ -125,7 +125,7 @@ export function lollipopScene(input: SceneInput): Scene {
     const [x, y] = horizontal ? [at, bands.centre(i)] : [bands.centre(i), at];
     const color = colours.of(row, i);
     const opacity = strength(input, row.key);
-    const datum = rowDatum(input, row, data.headSizeLabel ? [{ label: data.headSizeLabel, value: formatNumber(row.headSize, data.format) }] : []);
+    const datum = rowDatum(input, row, data.headSize ? [{ label: data.headSize.label, value: formatNumber(row.headSize, data.headSize.format) }] : []);
     const replaced = style.choice("head.picture") === "above" && input.look.pictures[row.label];
     marks.push(...stemMarks(input, row, bands, i, at, Math.min(style.number("stem.width"), diameter)));
     if (!replaced) {
