@@ -1,6 +1,6 @@
 import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
-import { ReadingGuess } from "@/core/data/reading";
+import { ReadingGuess } from "@/core/data/reading-guess";
 import { checkFormula } from "@/core/formula/check";
 import { scopeOf } from "@/core/project/names";
 import { demoProject } from "./project";
@@ -41,7 +41,7 @@ describe("the demo", () => {
         id: t.name,
         name: t.name,
         rows: 0,
-        columns: t.columns.map((name, i) => ({ name, reading: guesses[i].result() })),
+        columns: t.columns.map((name, i) => ({ name, reading: guesses[i].settle().reading })),
         source: { file: "", separator: ",", encoding: "utf-8", header: true },
       };
     });

@@ -1,9 +1,14 @@
 import { z } from "zod";
 
-/** How the cells of a column are read: its type, and where it matters the decimal mark or the order of a date's parts. */
+/**
+ * How the cells of a column are read: its type, and where it matters the decimal mark, the order of a date's parts, a pattern of one's own
+ * for dates, or the unit of numbers that count from 1970 on.
+ */
 export const readingSchema = z.object({
   type: z.enum(["number", "text", "boolean", "date", "timestamp"]),
   decimal: z.enum([".", ","]).optional(),
   dateOrder: z.enum(["ymd", "dmy", "mdy"]).optional(),
+  pattern: z.string().min(1).max(60).optional(),
+  epoch: z.enum(["s", "ms"]).optional(),
 });
 export type Reading = z.infer<typeof readingSchema>;

@@ -45,9 +45,9 @@ export const tableSchema = z.object({
     separator: z.string().max(4).default(","),
     encoding: z.string().max(40).default("utf-8"),
     header: z.boolean().default(true),
-    /** The sheet of a workbook that was read, and those it has. */
-    sheet: z.string().max(100).default(""),
-    sheets: z.array(z.string().max(100)).max(200).default([]),
+    /** The sheet of a workbook, or the array of a JSON object, that was read, and those it has. */
+    sheet: z.string().max(300).default(""),
+    sheets: z.array(z.string().max(300)).max(200).default([]),
   }),
 });
 

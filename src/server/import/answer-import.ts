@@ -1,8 +1,9 @@
 import { HttpError } from "../http/errors";
+import type { Progress } from "./progress";
 import type { ImportedTable } from "./import-table";
 
 /** Answers with lines of JSON: progress as it goes, then the table or the error. A closed connection cancels the work. */
-export function answerImport(request: Request, work: (progress: (share: number) => void, signal: AbortSignal) => Promise<ImportedTable>): Response {
+export function answerImport(request: Request, work: (progress: Progress, signal: AbortSignal) => Promise<ImportedTable>): Response {
   const cancel = new AbortController();
   request.signal.addEventListener("abort", () => cancel.abort(), { once: true });
   const encoder = new TextEncoder();
@@ -12,7 +13,7 @@ export function answerImport(request: Request, work: (progress: (share: number) 
         if (!cancel.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(value)}\n`));
       };
       try {
-        line(await work((progress) => line({ progress }), cancel.signal));
+        line(await work((progress, rows) => line({ progress, rows }), cancel.signal));
       } catch (error) {
         const known = error instanceof HttpError;
         if (!known && !cancel.signal.aborted) console.error(error);

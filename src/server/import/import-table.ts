@@ -4,13 +4,17 @@ import type { TableInfo } from "@/core/project/schema";
 import { HttpError } from "../http/errors";
 import { registerTable, storedTables } from "../store/projects";
 import { removeTableFiles, tableFiles } from "../store/table-files";
+import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { runJob } from "./run-job";
 import { spool } from "./spool";
+import type { ColumnDoubt } from "./table-builder";
 
 export interface ImportedTable {
   table: TableInfo;
   notes: string[];
+  /** What columns could be read as besides. */
+  doubts: ColumnDoubt[];
 }
 
 function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
@@ -18,7 +22,7 @@ function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
   const { sheet = "", sheets = [] } = read.source;
   const name = sheets.length > 1 ? sheet : base;
   const source = { file, separator: ",", encoding: "utf-8", header: true, ...read.source, sheet, sheets };
-  return { table: { id, name: name.slice(0, 120), rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source }, notes: read.notes };
+  return { table: { id, name: name.slice(0, 120), rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source }, notes: read.notes, doubts: read.doubts };
 }
 
 async function store(
@@ -27,7 +31,7 @@ async function store(
   path: string,
   file: string,
   options: ImportOptions,
-  progress: (share: number) => void,
+  progress: Progress,
   signal?: AbortSignal,
 ): Promise<ImportedTable> {
   const read = await runJob<ReadTable>({ type: "table", id, path, file, options }, progress, signal);
@@ -41,7 +45,7 @@ export async function importTable(
   file: string,
   body: AsyncIterable<Uint8Array>,
   options: ImportOptions,
-  progress: (share: number) => void,
+  progress: Progress,
   signal?: AbortSignal,
 ): Promise<ImportedTable> {
   const id = nanoid(16);
@@ -80,7 +84,7 @@ export async function appendRows(
   table: TableInfo,
   file: string,
   body: AsyncIterable<Uint8Array>,
-  progress: (share: number) => void,
+  progress: Progress,
   signal?: AbortSignal,
 ): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
@@ -88,11 +92,11 @@ export async function appendRows(
   const files = tableFiles(added);
   try {
     await spool(body, files.upload);
-    const read = await runJob<ReadTable>({ type: "table", id: added, path: files.upload, file, options: {} }, (share) => progress(share * 0.7), signal);
+    const read = await runJob<ReadTable>({ type: "table", id: added, path: files.upload, file, options: {} }, (share, rows) => progress(share * 0.7, rows), signal);
     const rows = await runJob<number>({ type: "append", id, from: table.id, added, map: columnMap(table, read) }, (share) => progress(0.7 + share * 0.29), signal);
     registerTable(projectId, { id, rows, columns: table.columns.length });
     const source = { ...table.source, file: `${table.source.file} and ${file}`.slice(0, 300) };
-    return { table: { ...table, id, rows, source }, notes: [`${read.rows} rows were appended; there are ${rows} now.`, ...read.notes] };
+    return { table: { ...table, id, rows, source }, notes: [`${read.rows} rows were appended; there are ${rows} now.`, ...read.notes], doubts: [] };
   } catch (error) {
     removeTableFiles(id);
     throw error;
@@ -102,7 +106,7 @@ export async function appendRows(
 }
 
 /** Reads a table's file again with other options, into a new table; the old one stays until nothing names it. */
-export async function rereadTable(projectId: string, table: TableInfo, options: ImportOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ImportedTable> {
+export async function rereadTable(projectId: string, table: TableInfo, options: ImportOptions, progress: Progress, signal?: AbortSignal): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
   const id = nanoid(16);
   const files = tableFiles(id);

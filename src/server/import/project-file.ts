@@ -1,6 +1,7 @@
 import type { Project } from "@/core/project/schema";
 import { parseDocument } from "../parse-document";
 import { type Cell, openRows } from "../store/table-files";
+import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
 import type { StoredTable } from "./worker";
 
@@ -50,7 +51,7 @@ function checkRows(file: ProjectFile): void {
 export function readProjectFile(
   bytes: Buffer,
   store: (name: string, columns: string[], rows: Iterable<Cell[]>) => StoredTable,
-  progress: (share: number) => void,
+  progress: Progress,
 ): { document: Project; tables: StoredTable[] } {
   let value: unknown;
   try {

@@ -93,3 +93,31 @@ describe("reading CSV", () => {
     expect(table.cells).toEqual([["<script>alert(1)</script>", "=1+1"]]);
   });
 });
+
+describe("what a text file leaves open", () => {
+  it("is said with the other reading and its effect", async () => {
+    const table = await read("weight,on,flag\n1.234,01/05/2026,1\n2.345,02/06/2026,0\n");
+    expect(table.columns.map((c) => c.reading)).toEqual([{ type: "number", decimal: "." }, { type: "date", dateOrder: "dmy" }, { type: "number", decimal: "." }]);
+    expect(table.doubts.map((d) => [d.column, d.why])).toEqual([
+      ["weight", "decimal mark"],
+      ["on", "day or month first"],
+      ["flag", "zero and one"],
+    ]);
+    expect(table.doubts[0].cells[0]).toEqual({ text: "1.234", as: "1.234", other: "1234" });
+  });
+
+  it("is settled by the separator or by another column where they say something", async () => {
+    const readings = async (text: string) => (await read(text)).columns.map((c) => c.reading.decimal ?? c.reading.dateOrder);
+    expect(await readings("a;b\n1,234;x\n")).toEqual([",", undefined]);
+    expect(await readings('a,b\n"1,234","1,5"\n')).toEqual([",", ","]);
+    expect(await readings('a,b\n"1,234",x\n')).toEqual([".", undefined]);
+    expect(await readings("a,b\n01/05/2026,04/13/2026\n")).toEqual(["mdy", "mdy"]);
+  });
+
+  it("finds a head of years and months by what stands below it", async () => {
+    expect((await read("route,2019,2020\nFerrow,12,13\n")).columns.map((c) => c.name)).toEqual(["route", "2019", "2020"]);
+    expect((await read("route,Jan 2019,Feb 2019\nFerrow,12,13\n")).columns.map((c) => c.name)).toEqual(["route", "Jan 2019", "Feb 2019"]);
+    expect((await read("Ferrow,12,13\nQuay,14,15\n")).rows).toBe(2);
+    expect((await read("1,2,3\n4,5,6\n")).rows).toBe(2);
+  });
+});

@@ -2,6 +2,7 @@ import { createReadStream, statSync } from "node:fs";
 import { CsvError, type Parser, parse } from "csv-parse";
 import iconv from "iconv-lite";
 import type { Cell } from "../store/table-files";
+import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { RowTaker } from "./row-taker";
@@ -24,7 +25,7 @@ function problemOf(error: unknown): unknown {
  * Reads a CSV or TSV file into the stored rows of table `id`. `progress` hears the share done, 0 to 1. Rejects with an
  * ImportProblem where the file is broken; then, and when `signal` aborts, nothing is left behind.
  */
-export async function readCsv(id: string, path: string, options: ImportOptions, progress: (share: number) => void, signal?: AbortSignal): Promise<ReadTable> {
+export async function readCsv(id: string, path: string, options: ImportOptions, progress: Progress, signal?: AbortSignal): Promise<ReadTable> {
   const { size } = statSync(path);
   if (size === 0) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
   const encoding = options.encoding ?? sniffEncoding(path, size);
@@ -36,7 +37,7 @@ export async function readCsv(id: string, path: string, options: ImportOptions, 
   let read = 0;
   source.on("data", (chunk) => {
     read += chunk.length;
-    progress(Math.min(0.99, read / size));
+    progress(Math.min(0.99, read / size), taker.rows);
   });
   const parser: Parser = parse({ delimiter: separator, quote, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, max_record_size: MAX_RECORD });
   const text = source.pipe(iconv.decodeStream(encoding));
@@ -58,8 +59,7 @@ export async function readCsv(id: string, path: string, options: ImportOptions, 
       });
     });
     await ended;
-    const { rows, columns } = taker.finish();
-    return { rows, columns, notes: taker.notes, source: { format: "csv", encoding, separator, header: taker.header } };
+    return { ...taker.finish(separator), source: { format: "csv", encoding, separator, header: taker.header } };
   } catch (error) {
     taker.abandon();
     source.destroy();

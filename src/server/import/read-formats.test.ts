@@ -43,6 +43,31 @@ describe("reading JSON", () => {
     expect(table.cells).toEqual([["1", "c", "007"]]);
   });
 
+  it("takes the longest array of a file that is one object, names the others, and reads the one that is asked for", async () => {
+    const one = { meta: { at: "2026-05-01", tags: ["x"] }, data: { "sail.ings": [{ route: "Ferrow", at: { n: 1 } }, { route: "Quay", at: { n: 2 } }], routes: [{ name: "[{" }] }, empty: [] };
+    const table = await read(JSON.stringify(one), "t.json");
+    expect(table.source).toMatchObject({ sheet: 'data."sail.ings"', sheets: ['data."sail.ings"', "data.routes"] });
+    expect(table.columns.map((c) => c.name)).toEqual(["route", "at.n"]);
+    expect(table.cells).toEqual([
+      ["Ferrow", "1"],
+      ["Quay", "2"],
+    ]);
+    expect(table.notes[0]).toContain("data.routes (1 rows)");
+    expect((await read(JSON.stringify(one, null, 2), "t.json", { sheet: "data.routes" })).cells).toEqual([["[{"]]);
+    expect((await read(JSON.stringify({ é: [{ ü: 1 }, { ü: 2 }] }), "t.json")).cells).toEqual([["1"], ["2"]]);
+    await expect(read(JSON.stringify(one), "t.json", { sheet: "nope" })).rejects.toThrow("It has data");
+    const long = { rows: Array.from({ length: 60_000 }, (_, i) => ({ n: i, t: `${"é".repeat(50)}${i}` })) };
+    expect((await read(JSON.stringify(long), "t.json")).rows).toBe(60_000);
+    expect((await read('{"a": 1, "b": {"c": [1, 2]}}', "t.json")).cells).toEqual([["1", "[1,2]"]]);
+  });
+
+  it("takes typed numbers as they are, texts as texts, and no digit is lost", async () => {
+    const table = await read('[{"n": 1.234, "t": "12", "id": 12345678901234567890, "s": "a\\"1234567890123456789", "d": "2026-05-01", "w": "\\ud800x"}, {"n": 2.345, "t": "13", "id": 1, "s": "b", "d": "soon", "w": "y"}]', "t.json");
+    expect(Object.fromEntries(table.columns.map((c) => [c.name, c.reading.type]))).toEqual({ n: "number", t: "text", id: "text", s: "text", d: "text", w: "text" });
+    expect(table.cells[0]).toEqual(["1.234", "12", "12345678901234567890", 'a"1234567890123456789', "2026-05-01", "\ufffdx"]);
+    expect(table.doubts.map((d) => [d.column, d.why])).toEqual([["t", "texts like numbers"]]);
+  });
+
   it("refuses what is broken, cut short, too deep or too wide, and says where", async () => {
     expect(await problem('[{"a": 1}, {"a": 2', "t.json")).toContain("cut short");
     expect(await problem('[{"a": 1}, 7]', "t.json")).toContain("after row 1: every row has to be an object");
@@ -129,9 +154,49 @@ describe("reading XLSX", () => {
       return zipSync({ ...files, [sheet]: strToU8(xml) });
     };
     expect(await problem(withCell("XFD5"), "wide.xlsx")).toContain("cells in 16384 columns");
-    expect(await problem(withCell("ZZ1048576"), "large.xlsx")).toContain("spans 1048576 rows and 702 columns");
+    // A cell far below costs no grid: only rows that have cells are rows.
+    expect((await read(withCell("B1048576"), "far.xlsx")).rows).toBeLessThan(3);
     expect(await problem(Buffer.from([0xd0, 0xcf, 0x11, 0xe0, 0, 0]), "old.xls")).toContain("old workbook");
   }, 30_000);
+});
+
+describe("hostile workbooks", () => {
+  const withSheet = async (xml: string, more: Record<string, string> = {}) => {
+    const files = unzipSync(await workbook([{ sheet: "S", data: [[v("a")], [v(1)]] }]));
+    const sheet = Object.keys(files).find((f) => f.startsWith("xl/worksheets/sheet")) as string;
+    const added = Object.fromEntries(Object.entries(more).map(([name, text]) => [name, strToU8(text)]));
+    return zipSync({ ...files, ...added, [sheet]: strToU8(xml) }, { level: 9 });
+  };
+  const sheetOf = (rows: string, after = "") => `<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData>${after}</worksheet>`;
+  const within = async (bytes: Uint8Array, file: string) => {
+    const [began, used] = [performance.now(), process.memoryUsage().rss];
+    const result = await read(bytes, file).then((t) => t.rows, (error: Error) => error.message);
+    expect(performance.now() - began, file).toBeLessThan(10_000);
+    expect(process.memoryUsage().rss - used, file).toBeLessThan(700_000_000);
+    return result;
+  };
+
+  it("cost neither memory nor time: far cells, many merges, long tags, entities in entities", async () => {
+    const far = Array.from({ length: 200 }, (_, i) => `<row r="${i * 5000 + 1}"><c r="A${i * 5000 + 1}"><v>1</v></c><c r="BXW${i * 5000 + 1}"><v>2</v></c></row>`).join("");
+    expect(await within(await withSheet(sheetOf(far)), "far.xlsx")).toBe(200);
+    const merges = `<mergeCells>${Array.from({ length: 100_000 }, (_, i) => `<mergeCell ref="A1:XFD${i + 2}"/>`).join("")}</mergeCells>`;
+    await within(await withSheet(sheetOf('<row r="1"><c r="A1" t="str"><v>a</v></c></row><row r="2"><c r="A2"><v>1</v></c></row>', merges)), "merges.xlsx");
+    expect(await within(await withSheet(`<worksheet ${"a".repeat(2_000_000)}`), "tag.xlsx")).toContain("XML");
+    expect(await within(await withSheet(sheetOf(`<row r="1">${'<c r="A1"'.repeat(20_000)}</row>`)), "open.xlsx")).toContain("XML");
+    const laughs = `<!DOCTYPE x [<!ENTITY a "ha">${Array.from({ length: 12 }, (_, i) => `<!ENTITY ${"abcdefghijklm"[i + 1]} "${`&${"abcdefghijklm"[i]};`.repeat(10)}">`).join("")}]>`;
+    expect(await within(await withSheet(`${laughs}<worksheet><sheetData><row r="1"><c t="str"><v>&m;</v></c></row></sheetData></worksheet>`), "laughs.xlsx")).toContain("XML");
+    const shared = `<sst>${"<si><t>x</t></si>".repeat(1_000_000)}</sst>`;
+    await within(await withSheet(sheetOf('<row r="1"><c r="A1" t="s"><v>999999</v></c></row>'), { "xl/sharedStrings.xml": shared }), "shared.xlsx");
+  }, 60_000);
+
+  it("are read as the sheet shows them: dates by format, days from 1904, formulas, errors, escapes, rich texts", async () => {
+    const styles = `<styleSheet><numFmts><numFmt numFmtId="170" formatCode="[h]:mm"/><numFmt numFmtId="171" formatCode="dd/mm/yyyy hh:mm"/><numFmt numFmtId="172" formatCode="[Red]0.0&quot;day&quot;"/></numFmts><cellXfs>${[0, 14, 170, 171, 172, 20].map((n) => `<xf numFmtId="${n}"/>`).join("")}</cellXfs></styleSheet>`;
+    const rows = `<row r="1">${["plain", "day", "elapsed", "moment", "days", "time", "rich", "made", "wrong"].map((h) => `<c t="inlineStr"><is><t>${h}</t></is></c>`).join("")}</row>
+      <row r="3"><c s="0"><v>1.50</v></c><c s="1"><v>46143</v></c><c s="2"><v>1.25</v></c><c s="3"><v>46143.5</v></c><c s="4"><v>3.5</v></c><c s="5"><v>0.25</v></c><c t="inlineStr"><is><r><t>a</t></r><r><t xml:space="preserve"> b_x000A_c</t></r><rPh><t>no</t></rPh></is></c><c t="str"><f>1&amp;2</f><v>12</v></c><c t="e"><v>#N/A</v></c></row>`;
+    const table = await read(await withSheet(sheetOf(rows), { "xl/styles.xml": styles }), "t.xlsx");
+    expect(table.cells).toEqual([["1.5", "2026-05-01", "1.25", "2026-05-01T12:00:00", "3.5", "06:00:00", "a b\nc", "12", null]]);
+    expect(table.columns.map((c) => c.reading.type)).toEqual(["number", "date", "number", "timestamp", "number", "text", "text", "text", "text"]);
+  });
 });
 
 describe("reading Parquet", () => {

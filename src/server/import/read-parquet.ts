@@ -1,8 +1,9 @@
 import { asyncBufferFromFile, parquetMetadataAsync, parquetReadObjects } from "hyparquet";
 import { compressors } from "hyparquet-compressors";
-import type { Reading } from "@/core/data/reading-schema";
+import type { CellKind } from "@/core/data/reading-guess";
 import { isoDate, isoTimestamp } from "@/core/formula/calendar";
 import type { Cell } from "../store/table-files";
+import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { MAX_COLUMNS } from "./row-taker";
@@ -12,16 +13,21 @@ import { TableBuilder } from "./table-builder";
 const DAY_MS = 86_400_000;
 const MOST_GROUP_BYTES = 1_000_000_000;
 
-function cellOf(value: unknown): Cell {
-  if (value === null || value === undefined || value === "" || (typeof value === "number" && !Number.isFinite(value))) return null;
-  if (value instanceof Date) return value.getTime() % DAY_MS === 0 ? isoDate(value.getTime() / DAY_MS) : isoTimestamp(value.getTime());
-  if (value instanceof Uint8Array) return new TextDecoder().decode(value);
-  if (typeof value === "object") return JSON.stringify(value, (_, v) => (typeof v === "bigint" ? String(v) : v));
-  return String(value);
+/** A value as a cell's text, and what it is. Whole numbers beyond 2^53 stay texts, digit for digit. */
+function cellOf(value: unknown): { text: Cell; kind?: CellKind } {
+  if (value === null || value === undefined || value === "" || (typeof value === "number" && !Number.isFinite(value))) return { text: null };
+  if (value instanceof Date) {
+    if (Number.isNaN(value.getTime())) return { text: null };
+    return { text: value.getTime() % DAY_MS === 0 ? isoDate(value.getTime() / DAY_MS) : isoTimestamp(value.getTime()), kind: "date" };
+  }
+  if (value instanceof Uint8Array) return { text: new TextDecoder().decode(value), kind: "text" };
+  if (typeof value === "bigint") return { text: String(value), kind: Number.isSafeInteger(Number(value)) ? "number" : "text" };
+  if (typeof value === "object") return { text: JSON.stringify(value, (_, v) => (typeof v === "bigint" ? String(v) : v)).toWellFormed(), kind: "text" };
+  return { text: String(value).toWellFormed(), kind: typeof value === "number" ? "number" : typeof value === "boolean" ? "boolean" : "text" };
 }
 
 /** Reads a Parquet file, one row group after the other. */
-export async function readParquet(id: string, path: string, _options: ImportOptions, progress: (share: number) => void): Promise<ReadTable> {
+export async function readParquet(id: string, path: string, _options: ImportOptions, progress: Progress): Promise<ReadTable> {
   const broken = (error: unknown) =>
     error instanceof ImportProblem
       ? error
@@ -37,7 +43,6 @@ export async function readParquet(id: string, path: string, _options: ImportOpti
   if (rows === 0) throw new ImportProblem("The Parquet file holds no rows.");
   const { names, notes } = columnNames(fields, fields.length);
   const builder = new TableBuilder(id, names.length);
-  let readings: Reading[] = [];
   try {
     let start = 0;
     for (const group of metadata.row_groups) {
@@ -46,17 +51,20 @@ export async function readParquet(id: string, path: string, _options: ImportOpti
       const records = await parquetReadObjects({ file, metadata, compressors, rowStart: start, rowEnd: end });
       for (const record of records) {
         const cells = fields.map((f) => cellOf(record[f]));
-        builder.add(cells);
+        builder.add(
+          cells.map((c) => c.text),
+          cells.map((c) => c.kind),
+        );
       }
       start = end;
-      progress(Math.min(0.99, end / rows));
+      progress(Math.min(0.99, end / rows), end);
     }
-    readings = builder.finish();
+    const read = builder.finish(names);
+    return { ...read, rows: builder.rows, notes: [...notes, ...read.notes], source: { format: "parquet" } };
   } catch (error) {
     builder.abandon();
     throw broken(error);
   }
-  return { rows: builder.rows, columns: names.map((name, i) => ({ name, reading: readings[i] })), notes, source: { format: "parquet" } };
 }
 
 /** Whether the schema element at a place is a column of its own and not a part of a nested one before it. */

@@ -1,33 +1,31 @@
 import { closeSync, openSync, readSync } from "node:fs";
 import { z } from "zod";
-import type { Reading } from "@/core/data/reading-schema";
+import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
 import { readCsv } from "./read-csv";
 import { readJson } from "./read-json";
 import { readParquet } from "./read-parquet";
 import { readXlsx } from "./read-xlsx";
 import { ENCODINGS, SEPARATORS } from "./sniff";
+import type { ReadColumns } from "./table-builder";
 
 /** How a file is to be read where the person said so; the rest is detected. */
 export const importOptionsSchema = z.object({
   encoding: z.enum(ENCODINGS).optional(),
   separator: z.enum(SEPARATORS).optional(),
   header: z.union([z.boolean(), z.enum(["true", "false"]).transform((t) => t === "true")]).optional(),
-  sheet: z.string().max(100).optional(),
+  sheet: z.string().max(300).optional(),
 });
 export type ImportOptions = z.infer<typeof importOptionsSchema>;
 
 /** A file that was read into a stored table: what is in it, and how it was read. */
-export interface ReadTable {
+export interface ReadTable extends ReadColumns {
   rows: number;
-  columns: { name: string; reading: Reading }[];
-  /** What was mended on the way, with row numbers. */
-  notes: string[];
   source: { format: "csv" | "json" | "xlsx" | "parquet"; encoding?: string; separator?: string; header?: boolean; sheet?: string; sheets?: string[] };
 }
 
 /** Reads a file into the stored rows of table `id`. `progress` hears the share done, 0 to 1. */
-export type Reader = (id: string, path: string, options: ImportOptions, progress: (share: number) => void) => Promise<ReadTable>;
+export type Reader = (id: string, path: string, options: ImportOptions, progress: Progress) => Promise<ReadTable>;
 
 /** Finds the reader of a file by its first bytes, and by its name where they leave a doubt. */
 function readerOf(path: string, file: string): Reader {
@@ -53,6 +51,6 @@ function readerOf(path: string, file: string): Reader {
  * Reads a file of any known format into the stored rows of table `id`. Rejects with an ImportProblem where the file is broken; then
  * nothing is left behind. `file` is its name.
  */
-export async function readTable(id: string, path: string, file: string, options: ImportOptions, progress: (share: number) => void): Promise<ReadTable> {
+export async function readTable(id: string, path: string, file: string, options: ImportOptions, progress: Progress): Promise<ReadTable> {
   return readerOf(path, file)(id, path, options, progress);
 }

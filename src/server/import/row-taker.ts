@@ -1,12 +1,18 @@
 import { isNothing } from "@/core/data/reading";
+import type { CellKind } from "@/core/data/reading-guess";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
-import type { ReadTable } from "./read-table";
 import { columnNames, sniffHeader } from "./sniff";
-import { TableBuilder } from "./table-builder";
+import { type ReadColumns, TableBuilder } from "./table-builder";
 
 export const MAX_COLUMNS = 2000;
 const MAX_NOTES = 20;
+
+interface Row {
+  cells: Cell[];
+  number: number;
+  kinds?: CellKind[];
+}
 
 /** Takes parsed rows, mends what can be mended, stores them as table `id` and guesses how the columns are read. */
 export class RowTaker {
@@ -21,30 +27,42 @@ export class RowTaker {
     private readonly wantsHeader: boolean | undefined,
   ) {}
 
-  /** Takes a row by its number in the file, from 1. The array may be kept and changed. */
-  take(values: Cell[], row: number): void {
-    if (!this.builder) {
-      if (this.begin(values)) return;
+  /** The first row waits for the second, since the two together show whether it is a head. */
+  private first: Row | null = null;
+
+  /** Takes a row by its number in the file, from 1. The arrays may be kept and changed. `kinds` are those of cells that have types of their own. */
+  take(cells: Cell[], number: number, kinds?: CellKind[]): void {
+    const row = { cells, number, kinds };
+    if (this.builder) return this.store(row);
+    if (this.first === null) {
+      this.first = row;
+      return;
     }
-    const width = this.names.length;
-    if (values.length > width) {
-      const extra = values.slice(width);
-      if (extra.some((c) => c !== null && !isNothing(c)))
-        throw new ImportProblem(
-          `Row ${row} has ${values.length} cells, but ${this.header ? "the head" : "the first row"} has ${width}. Look for a separator too many in row ${row}, or put the cell in quotes.`,
-        );
-      values.length = width;
-    } else if (values.length < width) {
-      this.short++;
-      if (this.short === 1) this.notes.push(`Row ${row} has ${values.length} of ${width} cells; the missing ones are empty.`);
-      while (values.length < width) values.push(null);
-    }
-    this.builder?.add(values);
+    this.begin(this.first, cells);
+    this.store(row);
   }
 
-  /** Starts the table with its first row; true where that row was the head. */
-  private begin(first: Cell[]): boolean {
-    this.header = this.wantsHeader ?? sniffHeader(first);
+  private store({ cells, number, kinds }: Row): void {
+    const width = this.names.length;
+    if (cells.length > width) {
+      const extra = cells.slice(width);
+      if (extra.some((c) => c !== null && !isNothing(c)))
+        throw new ImportProblem(
+          `Row ${number} has ${cells.length} cells, but ${this.header ? "the head" : "the first row"} has ${width}. Look for a separator too many in row ${number}, or put the cell in quotes.`,
+        );
+      cells.length = width;
+    } else if (cells.length < width) {
+      this.short++;
+      if (this.short === 1) this.notes.push(`Row ${number} has ${cells.length} of ${width} cells; the missing ones are empty.`);
+      while (cells.length < width) cells.push(null);
+    }
+    this.builder?.add(cells, kinds);
+  }
+
+  /** Starts the table with its first row, which is its head or is stored. */
+  private begin(row: Row, second: Cell[] | null): void {
+    const first = row.cells;
+    this.header = this.wantsHeader ?? sniffHeader(first, second);
     let width = first.length;
     // Separators at the end of every line make empty columns without names.
     while (this.header && width > 1 && first[width - 1] === null) width--;
@@ -52,16 +70,24 @@ export class RowTaker {
     const { names, notes } = columnNames(this.header ? first : null, width);
     this.names = names;
     this.notes.push(...notes.slice(0, MAX_NOTES));
+    if (notes.length > MAX_NOTES) this.notes.push(`${notes.length - MAX_NOTES} more names were mended.`);
     this.builder = new TableBuilder(this.id, width);
-    return this.header;
+    if (!this.header) this.store(row);
   }
 
-  finish(): { rows: number; columns: ReadTable["columns"] } {
+  /** Ends the table. `separator` is that of a text file, whose cells have no types of their own. */
+  finish(separator?: string): { rows: number } & ReadColumns {
+    if (this.first && !this.builder) this.begin(this.first, null);
     if (!this.builder) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
     if (this.builder.rows === 0) throw new ImportProblem("The file holds a head but no rows.");
     if (this.short > 1) this.notes.push(`${this.short} rows in all were shorter than the head.`);
-    const readings = this.builder.finish();
-    return { rows: this.builder.rows, columns: this.names.map((name, i) => ({ name, reading: readings[i] })) };
+    const { columns, doubts, notes } = this.builder.finish(this.names, separator);
+    return { rows: this.builder.rows, columns, doubts, notes: [...this.notes, ...notes] };
+  }
+
+  /** How many rows were stored so far. */
+  get rows(): number {
+    return this.builder?.rows ?? 0;
   }
 
   abandon(): void {

@@ -1,5 +1,7 @@
 import { closeSync, openSync, readSync } from "node:fs";
-import { isNothing, readBoolean, readDate, readNumber } from "@/core/data/reading";
+import { readDate, readTimestamp } from "@/core/data/cell-date";
+import { readNumber } from "@/core/data/cell-number";
+import { isNothing, readBoolean } from "@/core/data/reading";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 
@@ -88,17 +90,28 @@ export function sniffSeparator(sample: string, quote: string): Separator {
   return best;
 }
 
-const looksTyped = (cell: string) =>
-  readNumber(cell, ".") !== null ||
-  readNumber(cell, ",") !== null ||
-  readDate(cell, "ymd") !== null ||
-  readDate(cell, "dmy") !== null ||
-  (readBoolean(cell) !== null && cell.length > 1);
+type Look = "number" | "date" | "truth" | "text";
 
-/** Whether the first row holds names: all filled (but trailing ones), none of them a number, a date or true. */
-export function sniffHeader(first: Cell[]): boolean {
+/** What a cell looks like on its own. */
+function lookOf(cell: string): Look {
+  if (readNumber(cell, ".") !== null || readNumber(cell, ",") !== null) return "number";
+  if (readDate(cell, "ymd") !== null || readDate(cell, "dmy") !== null || readDate(cell, "mdy") !== null || readTimestamp(cell, "ymd") !== null) return "date";
+  return readBoolean(cell) !== null && cell.length > 1 ? "truth" : "text";
+}
+
+/**
+ * Whether the first row holds names: at least half of its cells filled, and none of them a number, a date or true. Where some are (a column a year or a month),
+ * the second row settles it: names are all filled, all different, and not of the same look as what stands below them.
+ */
+export function sniffHeader(first: Cell[], second: Cell[] | null): boolean {
   const filled = first.filter((c): c is string => c !== null && !isNothing(c));
-  return filled.length > 0 && filled.length >= first.length / 2 && !filled.some(looksTyped);
+  if (filled.length === 0 || filled.length < first.length / 2) return false;
+  if (filled.every((c) => lookOf(c) === "text")) return true;
+  if (second === null || filled.length < first.length || new Set(filled.map((c) => c.trim().toLowerCase())).size < filled.length) return false;
+  const below = filled.map((c, i) => [lookOf(c), second[i] === null || second[i] === undefined || isNothing(second[i]) ? null : lookOf(second[i])] as const);
+  if (below.some(([above, under]) => (above === "text" && under !== null && under !== "text") || (above === "date" && under === "number"))) return true;
+  const isYear = (cell: Cell | undefined) => cell != null && /^(?:19|20)\d\d$/.test(cell.trim());
+  return filled.every((c, i) => below[i][0] === "text" || isYear(c)) && filled.some((c, i) => isYear(c) && !isYear(second[i]));
 }
 
 /** Column names out of a head row: trimmed, numbered where they repeat, made up where they are empty. Says what was mended. */

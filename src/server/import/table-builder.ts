@@ -1,5 +1,6 @@
 import { ColumnBuilder, type ColumnData } from "@/core/data/column";
-import { ReadingGuess, readCell } from "@/core/data/reading";
+import { readCell } from "@/core/data/reading";
+import { type CellKind, type Doubt, fileHints, ReadingGuess } from "@/core/data/reading-guess";
 import type { Reading } from "@/core/data/reading-schema";
 import { writeColumnFile } from "../store/column-files";
 import { type Cell, removeTableFiles, TableWriter } from "../store/table-files";
@@ -54,6 +55,16 @@ class CellRecorder {
   }
 }
 
+/** A doubt about one column, by its name. */
+export type ColumnDoubt = Doubt & { column: string };
+
+/** How the columns of a new table are read. */
+export interface ReadColumns {
+  columns: { name: string; reading: Reading }[];
+  doubts: ColumnDoubt[];
+  notes: string[];
+}
+
 /** Stores the rows of a new table as they come, guesses how its columns are read, and keeps them typed beside the rows. */
 export class TableBuilder {
   private readonly writer: TableWriter;
@@ -73,21 +84,30 @@ export class TableBuilder {
     return this.writer.rows;
   }
 
-  add(cells: Cell[]): void {
+  /** Takes a row; `kinds` says what each cell is where the file's values have types of their own. */
+  add(cells: Cell[], kinds?: (CellKind | undefined)[]): void {
     this.writer.add(cells);
-    // A text says the same about its column however often it stands there.
-    for (let i = 0; i < cells.length; i++) if (this.recorders[i].add(cells[i])) this.guesses[i].add(cells[i]);
+    for (let i = 0; i < cells.length; i++) {
+      // A text says the same about its column however often it stands there.
+      if (this.recorders[i].add(cells[i])) this.guesses[i].add(cells[i], kinds?.[i]);
+      else if (kinds) this.guesses[i].addKind(cells[i], kinds[i]);
+    }
   }
 
-  /** Ends the table and gives how its columns are read. */
-  finish(): Reading[] {
+  /** Ends the table and gives how its columns are read, and what else their cells could be. `separator` is that of a text file. */
+  finish(names: string[], separator?: string): ReadColumns {
     this.writer.finish();
-    const readings = this.guesses.map((g) => g.result());
-    for (const [at, reading] of readings.entries()) {
+    const hints = fileHints(this.guesses, separator);
+    const settled = this.guesses.map((g) => g.settle(hints));
+    for (const [at, { reading }] of settled.entries()) {
       const data = this.recorders[at].column(reading);
       if (data) writeColumnFile(this.id, at, reading, data);
     }
-    return readings;
+    return {
+      columns: settled.map(({ reading }, i) => ({ name: names[i], reading })),
+      doubts: settled.flatMap(({ doubts }, i) => doubts.map((d) => ({ column: names[i], ...d }))),
+      notes: settled.flatMap(({ notes }, i) => notes.map((n) => `${names[i]}: ${n}`)),
+    };
   }
 
   /** Leaves nothing behind. */

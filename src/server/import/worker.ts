@@ -4,6 +4,7 @@ import { nanoid } from "nanoid";
 import type { Reading } from "@/core/data/reading-schema";
 import { QUILLHAVEN } from "@/demo/quillhaven";
 import { type Cell, openRows, TableWriter } from "../store/table-files";
+import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
 import { readProjectFile } from "./project-file";
 import { type ImportOptions, readTable } from "./read-table";
@@ -17,7 +18,7 @@ export type ImportJob =
   | { type: "project"; path: string };
 
 /** What it says: progress from 0 to 1, then a result or a problem that the person can mend. */
-export type ImportMessage = { progress: number } | { done: unknown } | { problem: string };
+export type ImportMessage = { progress: number; rows?: number } | { done: unknown } | { problem: string };
 
 export interface StoredTable {
   id: string;
@@ -34,8 +35,8 @@ export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]
       builder.add(row);
       if (builder.rows % 5000 === 0) every?.();
     }
-    const readings = builder.finish();
-    return { id: builder.id, name, rows: builder.rows, columns: columns.map((c, i) => ({ name: c, reading: readings[i] })) };
+    const read = builder.finish(columns);
+    return { id: builder.id, name, rows: builder.rows, columns: read.columns };
   } catch (error) {
     builder.abandon();
     throw error;
@@ -43,7 +44,7 @@ export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]
 }
 
 /** Writes the rows of one stored table and then of another, whose columns `map` puts in the order of the first, as table `id`. Gives their number. */
-function copyRows(id: string, from: string, added: string, map: number[], progress: (share: number) => void): number {
+function copyRows(id: string, from: string, added: string, map: number[], progress: Progress): number {
   const writer = new TableWriter(id, map.length);
   try {
     for (const [source, order] of [
@@ -73,10 +74,10 @@ function copyRows(id: string, from: string, added: string, map: number[], progre
 
 const say = (message: ImportMessage) => parentPort?.postMessage(message);
 let last = 0;
-const progress = (share: number) => {
+const progress: Progress = (share, rows) => {
   if (share - last < 0.01) return;
   last = share;
-  say({ progress: share });
+  say({ progress: share, rows });
 };
 
 async function run(job: ImportJob): Promise<unknown> {

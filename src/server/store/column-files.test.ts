@@ -55,11 +55,10 @@ describe("files of typed columns", () => {
         const bytes = cut ? sound.subarray(0, at) : Buffer.from(sound);
         if (!cut) bytes[at] = byte;
         writeFileSync(file, bytes);
+        const changed = cut || sound[at] !== byte;
         const read = readColumnFile("broken", 0, reading("text"), 5);
-        if (read === null) return;
-        // A changed byte inside a value or a text cannot be told; what is read is still a column.
-        expect(read.type).toBe("text");
-        if (read.type === "text") for (const code of read.codes) expect(code < read.dictionary.length).toBe(true);
+        if (changed && sound.subarray(0, at).includes(10)) expect(read).toBeNull();
+        else if (read !== null) expect(read).toEqual(texts);
       }),
       { numRuns: 300, seed: 9 },
     );

@@ -1,6 +1,8 @@
 "use client";
 import { Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
+import { patternProblem } from "@/core/data/cell-pattern";
+import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
 import { breaksOf } from "@/core/project/breaks";
 import type { TableInfo } from "@/core/project/schema";
@@ -12,13 +14,50 @@ import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { ColumnFacts, UnreadList } from "./column-facts";
-import { READINGS, readingKey } from "./readings";
+import { READINGS } from "./readings";
 
 /** Why a column cannot have a name, or null. */
 export function columnNameProblem(table: TableInfo, column: string, text: string): string | null {
   if (!text.trim()) return "A column needs a name.";
   if (text.trim().length > 120) return "At most 120 characters.";
   return [...table.columns, ...table.derived].some((c) => c.name !== column && c.name.toLowerCase() === text.trim().toLowerCase()) ? "Another column has this name." : null;
+}
+
+const OWN_PATTERN = "own pattern";
+
+/** A pattern of one's own for dates that no guess reads, in the date letters of Unicode. */
+function PatternEntry({ pattern, onPattern, onUse }: { pattern: string; onPattern: (text: string) => void; onUse: (reading: Reading) => void }) {
+  const problem = pattern.trim() === "" ? null : patternProblem(pattern);
+  const use = () => {
+    if (pattern.trim() !== "" && problem === null) onUse({ type: /[Hhkms]/.test(pattern.replace(/'[^']*'/g, "")) ? "timestamp" : "date", pattern });
+  };
+  return (
+    <Labelled label="Pattern">
+      {(id) => (
+        <div className="flex flex-col gap-1">
+          <div className="flex gap-1.5">
+            <input
+              id={id}
+              className="field flex-1 font-mono"
+              placeholder="dd.MM.yyyy HH:mm"
+              maxLength={60}
+              value={pattern}
+              aria-invalid={problem !== null}
+              aria-describedby={`${id}-help`}
+              onChange={(e) => onPattern(e.target.value)}
+              onKeyDown={(e) => e.key === "Enter" && use()}
+            />
+            <button type="button" className="button" disabled={pattern.trim() === "" || problem !== null} onClick={use}>
+              Use it
+            </button>
+          </div>
+          <p id={`${id}-help`} role={problem ? "alert" : undefined} className={`text-sm ${problem ? "text-signal" : "text-muted"}`}>
+            {problem ?? "yyyy year, MM month, MMM its name, dd day, HH hour, mm minute, ss second"}
+          </p>
+        </div>
+      )}
+    </Labelled>
+  );
 }
 
 interface Props {
@@ -32,6 +71,7 @@ interface Props {
 export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
+  const [pattern, setPattern] = useState<string | null>(null);
   const [asked, setAsked] = useState<({ reading: Reading } & UnreadCells) | null>(null);
   const read = (reading: Reading) => {
     setAsked(null);
@@ -47,8 +87,12 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   };
   /** Cells that the new reading could not read are shown before anything changes. */
   const ask = async (key: string) => {
+    if (key === OWN_PATTERN) return setPattern("");
     const reading = READINGS.find((r) => r.value === key)?.reading;
-    if (!reading) return;
+    if (reading) await tryReading(reading);
+  };
+  const tryReading = async (reading: Reading) => {
+    setPattern(null);
     if (reading.type === "text") return read(reading);
     try {
       await store.getState().flush();
@@ -59,7 +103,8 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
       toast.error(error instanceof Error ? error.message : String(error));
     }
   };
-  const label = (reading: Reading) => READINGS.find((r) => r.value === readingKey(reading))?.label ?? reading.type;
+  const now = asked?.reading ?? column.reading;
+  const options = [...READINGS, ...(READINGS.some((r) => r.value === readingKey(now)) ? [] : [{ value: readingKey(now), label: readingLabel(now) }]), { value: OWN_PATTERN, label: "date by a pattern of my own …" }];
   return (
     <section aria-label={`Column ${column.name}`} className="flex flex-col gap-2 border-b border-rule p-4">
       <div className="flex items-center justify-between">
@@ -88,10 +133,11 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
           />
         )}
       </Labelled>
-      <Labelled label="Read as">{(id) => <Choose id={id} value={readingKey(asked?.reading ?? column.reading)} options={READINGS} onChange={(key) => void ask(key)} />}</Labelled>
+      <Labelled label="Read as">{(id) => <Choose id={id} value={pattern === null ? readingKey(now) : OWN_PATTERN} options={options} onChange={(key) => void ask(key)} />}</Labelled>
+      {pattern !== null && <PatternEntry pattern={pattern} onPattern={setPattern} onUse={(reading) => void tryReading(reading)} />}
       {asked ? (
         <div role="alert" className="rounded-sm bg-amber-tint p-2 text-sm">
-          {asked.unread} {asked.unread === 1 ? "cell does" : "cells do"} not read as {label(asked.reading)} and would count as empty.
+          {asked.unread} {asked.unread === 1 ? "cell does" : "cells do"} not read as {readingLabel(asked.reading)} and would count as empty.
           <UnreadList cells={asked.unreadCells} count={asked.unread} />
           <div className="mt-2 flex gap-1.5">
             <button type="button" className="button" onClick={() => read(asked.reading)}>
@@ -106,7 +152,7 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
         profile &&
         profile.unread > 0 && (
           <div role="alert" className="rounded-sm bg-signal-tint p-2 text-sm">
-            {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as {column.reading.type} and {profile.unread === 1 ? "counts" : "count"} as empty.
+            {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as {readingLabel(column.reading)} and {profile.unread === 1 ? "counts" : "count"} as empty.
             <UnreadList cells={profile.unreadCells} count={profile.unread} />
           </div>
         )

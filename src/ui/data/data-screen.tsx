@@ -1,18 +1,18 @@
 "use client";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Upload, Waypoints } from "lucide-react";
-import { type ReactNode, useRef, useState } from "react";
+import { type ReactNode, useEffect, useRef, useState } from "react";
 import type { Filter } from "@/core/engine/query";
 import { offeredColumns } from "@/core/project/offered";
 import type { TableInfo } from "@/core/project/schema";
 import { api } from "../shared/api";
 import { FilterEditor } from "../shared/filter-editor";
-import { useProject, useProjectStore } from "../shared/project-context";
+import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { useSelected } from "../shared/selected";
 import { ColumnPanel } from "./column-panel";
 import { DerivedPanel } from "./derived-panel";
-import { DropZone, FORMATS, useImport } from "./import-table";
+import { DropZone, FORMATS, ImportProgress, SaidOfImport, usePaste } from "./import-table";
 import { LinksView } from "./links-view";
 import { SourcePanel } from "./source-panel";
 import { useTableVersion } from "./table-version";
@@ -61,7 +61,6 @@ export function DataScreen() {
   const { draft } = useDraft();
   const [table, choose] = useSelected("table", tables);
   const [view, setView] = useState<"table" | "links">("table");
-  const [notes, setNotes] = useState<{ table: string; notes: string[] } | null>(null);
   const [column, setColumn] = useState<string | null>(null);
   const [filters, setFilters] = useState<Filter[]>([]);
   const file = useRef<HTMLInputElement>(null);
@@ -72,10 +71,18 @@ export function DataScreen() {
     setColumn(null);
     setFilters([]);
   };
-  const { running, start, problem, dismiss } = useImport((id, made) => {
-    open(id);
-    setNotes(made.length ? { table: id, notes: made } : null);
+  const { running, start, problem, said, arrived, shown, dismiss, dismissProblem } = useImports((s) => s);
+  usePaste(start);
+  const openArrived = useRef(open);
+  useEffect(() => {
+    openArrived.current = open;
   });
+  useEffect(() => {
+    if (arrived === null) return;
+    openArrived.current(arrived);
+    shown();
+  }, [arrived, shown]);
+  const heard = table ? said.get(table.id) : undefined;
   const names = table ? [...table.columns, ...table.derived].map((c) => c.name) : [];
   const chosen = column !== null && names.includes(column) ? column : (names[0] ?? null);
   const offered = table ? offeredColumns(draft, table.name).find((c) => c.own && c.name === chosen) : undefined;
@@ -85,7 +92,7 @@ export function DataScreen() {
       <div className="grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
         <aside className="flex min-h-0 flex-col border-r border-rule">
           <div className="p-3">
-            <button type="button" className="button button-strong w-full" disabled={running !== null} onClick={() => file.current?.click()}>
+            <button type="button" className="button button-strong w-full" onClick={() => file.current?.click()}>
               <Upload size={14} /> Bring in a file
             </button>
             <input
@@ -103,14 +110,8 @@ export function DataScreen() {
               }}
             />
             {running && (
-              <div role="status" className="mt-3 text-sm">
-                <div className="truncate text-muted">{running.file}</div>
-                <div className="mt-1 flex items-center gap-2">
-                  <progress aria-label={`Bringing in ${running.file}`} className="h-1.5 flex-1 accent-verdigris" value={running.progress} max={1} />
-                  <button type="button" className="text-sm underline" onClick={() => running.cancel.abort()}>
-                    Cancel
-                  </button>
-                </div>
+              <div className="mt-3">
+                <ImportProgress />
               </div>
             )}
           </div>
@@ -145,17 +146,13 @@ export function DataScreen() {
         </aside>
         <section className={`flex min-h-0 min-w-0 flex-col ${view === "links" ? "col-span-2" : ""}`}>
           {problem && (
-            <Notice role="alert" tone="border-signal bg-signal-tint" onDismiss={dismiss}>
+            <Notice role="alert" tone="border-signal bg-signal-tint" onDismiss={dismissProblem}>
               {problem}
             </Notice>
           )}
-          {notes && notes.table === table?.id && view === "table" && (
-            <Notice role="status" tone="border-amber-line bg-amber-tint" onDismiss={() => setNotes(null)}>
-              <ul>
-                {notes.notes.map((n) => (
-                  <li key={n}>{n}</li>
-                ))}
-              </ul>
+          {table && heard && heard.notes.length + heard.doubts.length > 0 && view === "table" && (
+            <Notice role="status" tone="max-h-44 overflow-auto border-amber-line bg-amber-tint" onDismiss={() => dismiss(table.id)}>
+              <SaidOfImport table={table} said={heard} />
             </Notice>
           )}
           {view === "links" ? (

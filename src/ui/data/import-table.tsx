@@ -1,54 +1,21 @@
 "use client";
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import { addTable } from "@/core/project/table-edits";
-import { api } from "../shared/api";
-import { toast } from "../shared/notice";
-import { useProject, useProjectStore } from "../shared/project-context";
+import { doubtText } from "@/core/data/doubt-text";
+import type { TableInfo } from "@/core/project/schema";
+import { changeColumn } from "@/core/project/table-edits";
+import { type Said, timeLeft } from "../shared/import-store";
+import { useImports, useProject } from "../shared/project-context";
 
 /** What the file dialog offers. */
 export const FORMATS = ".csv,.tsv,.txt,.json,.ndjson,.jsonl,.xlsx,.parquet,text/csv,text/tab-separated-values,application/json";
 
-interface Running {
-  file: string;
-  progress: number;
-  cancel: AbortController;
-}
-
-/** Brings files in, one after the other, from a dialog or a drop anywhere on the page; shows progress and can be cancelled. */
-export function useImport(onTable: (id: string, notes: string[]) => void): {
-  running: Running | null;
-  start: (files: File[]) => void;
-  problem: string | null;
-  dismiss: () => void;
-} {
-  const projectId = useProject((s) => s.id);
-  const store = useProjectStore();
-  const [running, setRunning] = useState<Running | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const start = async (files: File[]) => {
-    if (running) return void toast("One file at a time: wait for the import to end, or cancel it.");
-    setProblem(null);
-    for (const file of files) {
-      const cancel = new AbortController();
-      setRunning({ file: file.name, progress: 0, cancel });
-      try {
-        const { table, notes } = await api.importTable(projectId, file, (progress) => setRunning({ file: file.name, progress, cancel }), cancel.signal);
-        store.getState().apply(addTable(table));
-        onTable(table.id, notes);
-      } catch (error) {
-        if (!cancel.signal.aborted) setProblem(`${file.name}: ${error instanceof Error ? error.message : String(error)}`);
-        break;
-      } finally {
-        setRunning(null);
-      }
-    }
-  };
-  const begin = useRef(start);
+/** Takes cells that are pasted on the page: cells copied from a spreadsheet come as lines with tabs, files copied from a folder as files. */
+export function usePaste(onFiles: (files: File[]) => void): void {
+  const take = useRef(onFiles);
   useEffect(() => {
-    begin.current = start;
+    take.current = onFiles;
   });
   useEffect(() => {
-    /** Cells copied from a spreadsheet come as lines with tabs; files copied from a folder come as files. */
     const paste = (event: ClipboardEvent) => {
       const target = event.target as HTMLElement | null;
       if (target?.closest("input, textarea, select, [contenteditable=true]")) return;
@@ -56,12 +23,67 @@ export function useImport(onTable: (id: string, notes: string[]) => void): {
       const text = event.clipboardData?.getData("text/plain") ?? "";
       if (files.length === 0 && !/[\t\n]/.test(text.trim())) return;
       event.preventDefault();
-      void begin.current(files.length ? files : [new File([text], "pasted.tsv", { type: "text/tab-separated-values" })]);
+      take.current(files.length ? files : [new File([text], "pasted.tsv", { type: "text/tab-separated-values" })]);
     };
     window.addEventListener("paste", paste);
     return () => window.removeEventListener("paste", paste);
   }, []);
-  return { running, start, problem, dismiss: () => setProblem(null) };
+}
+
+/** How far the import has come: percent, rows, time left; and a way to end it. */
+export function ImportProgress() {
+  const running = useImports((s) => s.running);
+  const waiting = useImports((s) => s.waiting.length);
+  if (!running) return null;
+  const percent = Math.floor(running.share * 100);
+  const facts = [`${percent} %`, running.rows ? `${running.rows.toLocaleString("en").replaceAll(",", "\u2009")} rows` : "", timeLeft(running, Date.now())];
+  return (
+    <div role="status" className="text-sm">
+      <div className="truncate text-muted">
+        {running.file}
+        {waiting > 0 && ` and ${waiting} more`}
+      </div>
+      <div className="mt-1 flex items-center gap-2">
+        <progress aria-label={`Bringing in ${running.file}`} className="h-1.5 min-w-0 flex-1 accent-verdigris" value={running.share} max={1} />
+        <button type="button" className="text-sm underline" onClick={() => running.cancel.abort()}>
+          Cancel
+        </button>
+      </div>
+      <div className="mt-0.5 text-xs text-muted">{facts.filter(Boolean).join(" · ")}</div>
+    </div>
+  );
+}
+
+const shownValue = (value: string | null) => (value === null ? "nothing" : value);
+
+/** What an import said of a table: what was mended, and for each doubt the other reading with its effect, which one click takes. */
+export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) {
+  const apply = useProject((s) => s.apply);
+  return (
+    <ul className="flex flex-col gap-1.5">
+      {said.notes.map((n) => (
+        <li key={n}>{n}</li>
+      ))}
+      {said.doubts.map((doubt) => {
+        const column = table.columns.find((c) => c.name === doubt.column);
+        if (!column) return null;
+        const taken = JSON.stringify(column.reading) === JSON.stringify(doubt.other);
+        return (
+          <li key={`${doubt.column} ${doubt.why}`}>
+            {taken ? `${doubt.column} is read the other way now.` : doubtText(doubt.column, column.reading, doubt)}{" "}
+            {!taken && doubt.cells.length > 0 && (
+              <span className="text-muted">{doubt.cells.map((c) => `“${c.text}” is ${shownValue(c.as)} now, ${shownValue(c.other)} then`).join("; ")}. </span>
+            )}
+            {!taken && (
+              <button type="button" className="underline" onClick={() => apply(changeColumn(table.id, doubt.column, { reading: doubt.other }))}>
+                Read {doubt.column} the other way
+              </button>
+            )}
+          </li>
+        );
+      })}
+    </ul>
+  );
 }
 
 /** Lights up the page while files hang over it, and takes them when they are dropped. */

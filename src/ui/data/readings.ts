@@ -1,4 +1,4 @@
-import { readingLabel } from "@/core/data/reading";
+import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
 
 /** The ways to read a column, as a list to choose from. */
@@ -11,11 +11,10 @@ export const READINGS: { value: string; label: string; reading: Reading }[] = (
     { type: "date", dateOrder: "ymd" },
     { type: "date", dateOrder: "dmy" },
     { type: "date", dateOrder: "mdy" },
-    { type: "timestamp" },
+    { type: "timestamp", dateOrder: "ymd" },
+    { type: "timestamp", dateOrder: "dmy" },
+    { type: "timestamp", dateOrder: "mdy" },
+    { type: "timestamp", epoch: "s" },
+    { type: "timestamp", epoch: "ms" },
   ] satisfies Reading[]
 ).map((reading) => ({ reading, value: readingKey(reading), label: readingLabel(reading) }));
-
-export function readingKey(reading: Reading): string {
-  if (reading.type === "number") return `number ${reading.decimal ?? "."}`;
-  return reading.type === "date" ? `date ${reading.dateOrder ?? "ymd"}` : reading.type;
-}

@@ -9,7 +9,8 @@ import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
-import { useProject, useProjectStore } from "../shared/project-context";
+import type { Said } from "../shared/import-store";
+import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { FORMATS } from "./import-table";
 import { TableExport } from "./table-export";
 
@@ -117,29 +118,31 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const [fresh, setFresh] = useState<{ table: TableInfo; misfits: Misfit[] } | null>(null);
   const { source } = table;
 
-  const take = (next: TableInfo, notes: string[]) => {
+  const say = useImports((s) => s.say);
+
+  const take = (next: TableInfo, said: Said) => {
     apply(replaceRows(table.id, next));
     onReplaced(next.id);
-    for (const note of notes.slice(0, 3)) toast(note);
+    say(next, said);
   };
   const reread = async (change: Partial<typeof source>) => {
     const { format, separator, encoding, header, sheet } = { ...source, ...change };
     await store.getState().flush();
     const options = format === "csv" ? { separator, encoding, header } : { header, ...(sheet ? { sheet } : {}) };
     const read = await run("Reading again", (progress, signal) => api.rereadTable(projectId, table.name, options, progress, signal));
-    if (read) take(read.table, read.notes);
+    if (read) take(read.table, read);
   };
   const replace = async (file: File) => {
     const read = await run("Reading the new file", (progress, signal) => api.importTable(projectId, file, progress, signal));
     if (!read) return;
     const misfits = misfitsOf(store.getState().document, table, read.table);
-    if (misfits.length === 0) take(withReadingsOf(table, read.table), [`${table.name} has ${read.table.rows.toLocaleString("en")} rows now.`]);
+    if (misfits.length === 0) take(withReadingsOf(table, read.table), { notes: [`${table.name} has ${read.table.rows.toLocaleString("en")} rows now.`], doubts: [] });
     else setFresh({ table: read.table, misfits });
   };
   const append = async (file: File) => {
     await store.getState().flush();
     const read = await run("Appending", (progress, signal) => api.appendRows(projectId, table.name, file, progress, signal));
-    if (read) take(read.table, read.notes);
+    if (read) take(read.table, read);
   };
   const remove = () => {
     const { document } = store.getState();
@@ -186,7 +189,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
         </>
       )}
       {fromFile && source.sheets.length > 1 && (
-        <Labelled label="Sheet">
+        <Labelled label={source.format === "json" ? "Array" : "Sheet"}>
           {(id) => (
             <Choose id={id} value={source.sheet} options={source.sheets.map((s) => ({ value: s, label: s }))} disabled={!idle} onChange={(sheet) => void reread({ sheet })} />
           )}
@@ -210,7 +213,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
           misfits={fresh.misfits}
           onLeave={() => setFresh(null)}
           onReplace={() => {
-            take(withReadingsOf(table, fresh.table), []);
+            take(withReadingsOf(table, fresh.table), { notes: [], doubts: [] });
             setFresh(null);
           }}
         />

@@ -4,6 +4,7 @@ import type { Link } from "@/core/formula/links";
 import type { Project, TableInfo } from "@/core/project/schema";
 import type { LinkAnswer, QueryAnswer, RowsPage, TableProfile, UnreadCells } from "@/server/compute/protocol";
 import type { ImportedTable } from "@/server/import/import-table";
+import type { Progress } from "@/server/import/progress";
 import type { Draft } from "@/server/results";
 import type { ProjectSummary, SavedProject } from "@/server/store/projects";
 
@@ -26,15 +27,18 @@ async function checked(response: Response): Promise<Response> {
   throw new ApiError(response.status, error?.code ?? "unknown", error?.message ?? `The server answered ${response.status}.`, body);
 }
 
-async function json<T>(path: string, init?: RequestInit): Promise<T> {
-  let response: Response;
+/** Fetches, and says in words when no answer comes. */
+async function asked(path: string, init?: RequestInit): Promise<Response> {
   try {
-    response = await fetch(path, init);
+    return await fetch(path, init);
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     throw new ApiError(0, "offline", "Cavlo's server does not answer. Start it again with ./start; what you did here is kept in this window.", null);
   }
-  return (await checked(response)).json() as Promise<T>;
+}
+
+async function json<T>(path: string, init?: RequestInit): Promise<T> {
+  return (await checked(await asked(path, init))).json() as Promise<T>;
 }
 
 const send = (method: string, body: unknown, more: RequestInit = {}): RequestInit => ({
@@ -46,22 +50,27 @@ const send = (method: string, body: unknown, more: RequestInit = {}): RequestIni
 const at = (projectId: string) => `/api/projects/${encodeURIComponent(projectId)}`;
 const tableAt = (projectId: string, name: string) => `${at(projectId)}/tables/${encodeURIComponent(name)}`;
 
+const BROKEN_IMPORT = "The connection to Cavlo's server broke before the table was there. Nothing was brought in; see that the server runs, and bring the file in again.";
+
 /** Reads an answer that comes as lines of JSON: progress, then a table or an error. */
-async function readImport(response: Response, progress: (share: number) => void): Promise<ImportedTable> {
+async function readImport(response: Response, progress: Progress): Promise<ImportedTable> {
   const reader = (await checked(response)).body?.pipeThrough(new TextDecoderStream()).getReader();
   let rest = "";
   for (;;) {
-    const { value, done } = (await reader?.read()) ?? { value: undefined, done: true };
+    const { value, done } = (await reader?.read().catch((error) => {
+      if (error instanceof DOMException && error.name === "AbortError") throw error;
+      throw new ApiError(0, "broken", BROKEN_IMPORT, null);
+    })) ?? { value: undefined, done: true };
     rest += value ?? "";
     const lines = rest.split("\n");
     rest = lines.pop() ?? "";
     for (const line of lines) {
-      const message = JSON.parse(line) as { progress: number } | ImportedTable | { error: { code: string; message: string } };
+      const message = JSON.parse(line) as { progress: number; rows?: number } | ImportedTable | { error: { code: string; message: string } };
       if ("error" in message) throw new ApiError(422, message.error.code, message.error.message, message);
       if ("table" in message) return message;
-      progress(message.progress);
+      progress(message.progress, message.rows);
     }
-    if (done) throw new ApiError(0, "broken", "The import ended before the table was there. Try again.", null);
+    if (done) throw new ApiError(0, "broken", BROKEN_IMPORT, null);
   }
 }
 
@@ -73,28 +82,28 @@ export const api = {
   save: (id: string, revision: number, document: Project) => json<{ project: ProjectSummary }>(at(id), send("PUT", { revision, document })),
   /** Makes a new project out of a document, with copies of the tables of `from`. */
   copyProject: (from: string, document: Project) => json<{ project: ProjectSummary }>(`${at(from)}/copy`, send("POST", { document })),
-  deleteProject: async (id: string) => void (await checked(await fetch(at(id), { method: "DELETE" }))),
+  deleteProject: async (id: string) => void (await checked(await asked(at(id), { method: "DELETE" }))),
   results: (id: string, queries: QueryInput[], draft: Draft) => json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft })),
   profile: (id: string, table: string) => json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
   rows: (id: string, table: string, query: Record<string, string | number>) =>
     json<{ page: RowsPage }>(`${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`),
   links: (id: string, links: Link[]) => json<{ links: LinkAnswer }>(`${at(id)}/links`, send("POST", { links })),
   unread: (id: string, table: string, column: string, reading: Reading) => json<UnreadCells>(`${tableAt(id, table)}/unread`, send("POST", { column, reading })),
-  importTable: async (id: string, file: File, progress: (share: number) => void, signal: AbortSignal) =>
+  importTable: async (id: string, file: File, progress: Progress, signal: AbortSignal) =>
     readImport(
-      await fetch(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }),
+      await asked(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }),
       progress,
     ),
   rereadTable: async (
     id: string,
     table: string,
     options: { encoding?: string; separator?: string; header?: boolean; sheet?: string },
-    progress: (share: number) => void,
+    progress: Progress,
     signal: AbortSignal,
-  ) => readImport(await fetch(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
-  appendRows: async (id: string, table: string, file: File, progress: (share: number) => void, signal: AbortSignal) =>
+  ) => readImport(await asked(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
+  appendRows: async (id: string, table: string, file: File, progress: Progress, signal: AbortSignal) =>
     readImport(
-      await fetch(`${tableAt(id, table)}/append?${new URLSearchParams({ name: file.name })}`, {
+      await asked(`${tableAt(id, table)}/append?${new URLSearchParams({ name: file.name })}`, {
         method: "POST",
         body: file,
         signal,

@@ -2,13 +2,16 @@
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { type StoreApi, useStore } from "zustand";
 import type { SavedProject } from "@/server/store/projects";
+import { createImportStore, type ImportState } from "./import-store";
 import { createProjectStore, type ProjectState } from "./project-store";
 
 const StoreContext = createContext<StoreApi<ProjectState> | null>(null);
+const ImportContext = createContext<StoreApi<ImportState> | null>(null);
 
 /** Holds the store of one project, saves before the window closes, and looks for newer versions when it comes to the front. */
 export function ProjectProvider({ saved, children }: { saved: SavedProject; children: ReactNode }) {
   const [store] = useState(() => createProjectStore(saved));
+  const [imports] = useState(() => createImportStore(store));
   useEffect(() => {
     const leave = (event: BeforeUnloadEvent) => {
       if (store.getState().saveState === "saved") return;
@@ -31,7 +34,11 @@ export function ProjectProvider({ saved, children }: { saved: SavedProject; chil
       document.removeEventListener("visibilitychange", look);
     };
   }, [store]);
-  return <StoreContext value={store}>{children}</StoreContext>;
+  return (
+    <StoreContext value={store}>
+      <ImportContext value={imports}>{children}</ImportContext>
+    </StoreContext>
+  );
 }
 
 /** The store of the project that is open. */
@@ -44,4 +51,11 @@ export function useProjectStore(): StoreApi<ProjectState> {
 /** A part of the open project's state. */
 export function useProject<T>(select: (state: ProjectState) => T): T {
   return useStore(useProjectStore(), select);
+}
+
+/** A part of what is known of the open project's imports. */
+export function useImports<T>(select: (state: ImportState) => T): T {
+  const store = useContext(ImportContext);
+  if (!store) throw new Error("no project is open here");
+  return useStore(store, select);
 }

@@ -1,0 +1,90 @@
+"use client";
+import { createStore, type StoreApi } from "zustand";
+import type { TableInfo } from "@/core/project/schema";
+import { addTable } from "@/core/project/table-edits";
+import type { ImportedTable } from "@/server/import/import-table";
+import { api } from "./api";
+import type { ProjectState } from "./project-store";
+
+export interface RunningImport {
+  file: string;
+  share: number;
+  rows: number;
+  /** When it began, in milliseconds. */
+  began: number;
+  cancel: AbortController;
+}
+
+/** What an import said of a table: what was mended, and what its columns could be besides. */
+export type Said = Pick<ImportedTable, "notes" | "doubts">;
+
+export interface ImportState {
+  running: RunningImport | null;
+  /** Files that wait for their turn. */
+  waiting: File[];
+  problem: string | null;
+  /** What is to be said of a table, by its id, until somebody has read it. */
+  said: ReadonlyMap<string, Said>;
+  /** The table that came in last, and that no screen has shown yet. */
+  arrived: string | null;
+  start: (files: File[]) => void;
+  say: (table: TableInfo, said: Said) => void;
+  dismiss: (tableId: string) => void;
+  dismissProblem: () => void;
+  shown: () => void;
+}
+
+/** Brings files in, one after the other, while its project is open: moving to another step does not end it. */
+export function createImportStore(project: StoreApi<ProjectState>): StoreApi<ImportState> {
+  return createStore<ImportState>((set, get) => {
+    const say = (table: TableInfo, { notes, doubts }: Said) => set({ said: new Map(get().said).set(table.id, { notes, doubts }) });
+    const next = async (): Promise<void> => {
+      const [file, ...waiting] = get().waiting;
+      if (!file || get().running) return;
+      const running: RunningImport = { file: file.name, share: 0, rows: 0, began: Date.now(), cancel: new AbortController() };
+      set({ running, waiting, problem: null });
+      try {
+        const imported = await api.importTable(
+          project.getState().id,
+          file,
+          (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }),
+          running.cancel.signal,
+        );
+        project.getState().apply(addTable(imported.table));
+        say(imported.table, imported);
+        set({ arrived: imported.table.id });
+      } catch (error) {
+        if (!running.cancel.signal.aborted) set({ problem: `${file.name}: ${error instanceof Error ? error.message : String(error)}` });
+      }
+      set({ running: null });
+      await next();
+    };
+    return {
+      running: null,
+      waiting: [],
+      problem: null,
+      said: new Map(),
+      arrived: null,
+      start: (files) => {
+        set({ waiting: [...get().waiting, ...files] });
+        void next();
+      },
+      say,
+      dismiss: (tableId) => {
+        const said = new Map(get().said);
+        said.delete(tableId);
+        set({ said });
+      },
+      dismissProblem: () => set({ problem: null }),
+      shown: () => set({ arrived: null }),
+    };
+  });
+}
+
+/** How long an import will still take, in words, once that can be told. */
+export function timeLeft({ share, began }: RunningImport, now: number): string {
+  const spent = (now - began) / 1000;
+  if (share < 0.05 || spent < 2) return "";
+  const left = Math.ceil((spent / share) * (1 - share));
+  return left > 90 ? `about ${Math.round(left / 60)} min left` : `about ${left} s left`;
+}
