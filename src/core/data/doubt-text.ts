@@ -10,7 +10,9 @@ export function doubtText(column: string, reading: Reading, { why, other }: Doub
       return `${column}: a ${decimal} is read as the decimal mark, and a ${group} as grouping thousands. It could be the other way round.`;
     }
     case "day or month first":
-      return reading.dateOrder === "dmy" ? `${column}: the day is read first, then the month. It could be the month first.` : `${column}: the month is read first. It could be the day first.`;
+      return reading.dateOrder === "dmy"
+        ? `${column}: the day is read first, then the month. It could be the month first.`
+        : `${column}: the month is read first. It could be the day first.`;
     case "zero and one":
       return `${column}: 0 and 1 are read as numbers. They could mean false and true.`;
     case "digits of a date":

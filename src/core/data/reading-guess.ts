@@ -1,6 +1,6 @@
-import { outward } from "./column";
 import { epochUnit, hasShortYear, readDate, readTimestamp } from "./cell-date";
 import { isDigitName, readNumber } from "./cell-number";
+import { outward } from "./column";
 import { isNothing, isTruthWord, readCell } from "./reading";
 import type { Reading } from "./reading-schema";
 
@@ -178,8 +178,7 @@ export class ReadingGuess {
   settle(hints: FileHints = NO_HINTS): Guess {
     const guess = this.kinds.size > 0 ? this.typed() : this.untyped(hints);
     const isTime = guess.reading.type === "date" || guess.reading.type === "timestamp";
-    const notes =
-      isTime && this.shortYears && !this.kinds.has("date") ? [...guess.notes, "Years of two digits are read as 1970 to 2069."] : guess.notes;
+    const notes = isTime && this.shortYears && !this.kinds.has("date") ? [...guess.notes, "Years of two digits are read as 1970 to 2069."] : guess.notes;
     return { ...guess, notes };
   }
 
@@ -224,8 +223,7 @@ export class ReadingGuess {
   }
 
   private numberGuess(fitting: Candidate[], hints: FileHints): Guess {
-    const notes =
-      this.percents > 0 && this.percents < this.distinct ? ["Some cells have a percent sign and some have none: 12 % is read as 0.12, and 12 as 12."] : [];
+    const notes = this.percents > 0 && this.percents < this.distinct ? ["Some cells have a percent sign and some have none: 12 % is read as 0.12, and 12 as 12."] : [];
     if (fitting.length === 1) {
       const { reading } = fitting[0];
       return { reading, doubts: this.numberDoubts(reading), notes };

@@ -207,7 +207,9 @@ describe("guessing", () => {
   });
 
   it("never settles in silence what could be a thousand times another: either it is settled by a cell, or it is said", () => {
-    const cell = fc.tuple(fc.integer({ min: 0, max: 999 }), fc.integer({ min: 0, max: 999 }), fc.constantFrom(".", ",")).map(([a, b, mark]) => `${a}${mark}${String(b).padStart(3, "0")}`);
+    const cell = fc
+      .tuple(fc.integer({ min: 0, max: 999 }), fc.integer({ min: 0, max: 999 }), fc.constantFrom(".", ","))
+      .map(([a, b, mark]) => `${a}${mark}${String(b).padStart(3, "0")}`);
     fc.assert(
       fc.property(fc.array(cell, { minLength: 1, maxLength: 6 }), (cells) => {
         const { reading, doubts: said } = guessing(cells).settle();
@@ -221,7 +223,11 @@ describe("guessing", () => {
 
   it("says what dates, digits and brackets could be besides", () => {
     expect(guess("01/05/2026", "02/06/2026")).toEqual({ type: "date", dateOrder: "dmy" });
-    expect(doubts("01/05/2026", "02/06/2026")[0]).toMatchObject({ why: "day or month first", other: { type: "date", dateOrder: "mdy" }, cells: [{ as: "2026-05-01", other: "2026-01-05" }, {}] });
+    expect(doubts("01/05/2026", "02/06/2026")[0]).toMatchObject({
+      why: "day or month first",
+      other: { type: "date", dateOrder: "mdy" },
+      cells: [{ as: "2026-05-01", other: "2026-01-05" }, {}],
+    });
     expect(doubts("05/05/2026")).toEqual([]);
     expect(guessing(["01/05/2026"]).settle({ ...NO_HINTS, dateOrder: "mdy" }).reading.dateOrder).toBe("mdy");
     expect(fileHints([guessing(["13/04/2026"])]).dateOrder).toBe("dmy");
@@ -260,7 +266,11 @@ describe("guessing", () => {
   });
 
   it("takes values with types of their own as they are", () => {
-    const typed = (cells: string[], kind: CellKind) => guessing(cells, cells.map(() => kind)).settle();
+    const typed = (cells: string[], kind: CellKind) =>
+      guessing(
+        cells,
+        cells.map(() => kind),
+      ).settle();
     expect(typed(["1.234", "2.345"], "number")).toEqual({ reading: { type: "number", decimal: "." }, doubts: [], notes: [] });
     expect(typed(["12", "13"], "text")).toMatchObject({ reading: { type: "text" }, doubts: [{ why: "texts like numbers" }] });
     expect(typed(["2026-05-01", "2026-05-02"], "text").reading).toEqual({ type: "date", dateOrder: "ymd" });
@@ -271,7 +281,6 @@ describe("guessing", () => {
     expect(guessing(["1", "n/a"], ["number", "text"]).settle().reading.type).toBe("number");
     expect(guessing(["1", "lots"], ["number", "text"]).settle()).toMatchObject({ reading: { type: "text" }, doubts: [{ why: "a few do not fit" }] });
   });
-
 
   it("takes the reading that fits every cell", () => {
     expect(guess("1", "2.5", "")).toEqual({ type: "number", decimal: "." });

@@ -1,7 +1,7 @@
 import { outward } from "../data/column";
 import { compareValues, type Value } from "../formula/value";
 import type { Accumulator } from "./accumulators";
-import { type AccumulatorSet, compileGroup } from "./group-level";
+import { type AccumulatorSet, groupCompiler } from "./group-level";
 import { compareKeys, NO_MATCH, outwardKey } from "./grouper";
 import type { Plan } from "./plan";
 import { QueryError, type Result, type ResultColumn, type SplitTotals } from "./query";
@@ -73,10 +73,11 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
   }
   const accumulators = single ? gathered.accumulators : mergeAll(gathered.accumulators, of, keys.length);
   const counts = single ? gathered.counts : gathered.counts.merge(of, keys.length);
-  const values = plan.measures.map((m) => {
-    const value = compileGroup(m.expr, accumulators, whole);
-    return keys.map((_, k) => value(k));
-  });
+  const compile = groupCompiler(accumulators, whole);
+  const compute = plan.measures.map((m) => compile(m.expr));
+  const values: Value[][] = compute.map(() => new Array(keys.length));
+  // Group by group, so that what several measures use is computed once.
+  for (let k = 0; k < keys.length; k++) for (const [i, value] of compute.entries()) values[i][k] = value(k);
   const { sort, keep } = at === 0 ? plan.query : (plan.query.series ?? {});
   let order = orderOf(keys, values, sort, plan, at);
   let others: number[] = [];
@@ -114,9 +115,8 @@ function sideValues(plan: Plan, side: Side, whole: AccumulatorSet): Value[][] {
   const into = new Int32Array(side.keys.length);
   for (const k of side.others) into[k] = 1;
   const merged = side.others.length ? mergeAll(side.accumulators, into, 2) : null;
-  return plan.measures.map((m, i) =>
-    [...side.order.map((k) => side.values[i][k]), ...(merged ? [compileGroup(m.expr, merged, whole)(1)] : [])].map((v) => outward(v, m.expr.type)),
-  );
+  const compile = merged && groupCompiler(merged, whole);
+  return plan.measures.map((m, i) => [...side.order.map((k) => side.values[i][k]), ...(compile ? [compile(m.expr)(1)] : [])].map((v) => outward(v, m.expr.type)));
 }
 
 /** What each row without a match stands under, and how many there are; null when there is none or it is left out. */
@@ -146,10 +146,11 @@ function crossedResult(plan: Plan, gathered: Gathered, whole: AccumulatorSet): P
   const merged = mergeAll(gathered.accumulators, into, sorted.length + 1);
   const at = sorted.map((cell): [number, number] => [Math.floor(cell / width), cell % width]);
   const keys = sides.map((side, i) => outwardKeys(plan, side, i));
+  const compile = groupCompiler(merged, whole);
   const columns: ResultColumn[] = [
     ...plan.query.splits.map((split, i) => ({ name: split.column, type: plan.keyTypes[i], values: at.map((places) => keys[i][places[i]]) })),
     ...plan.measures.map((m) => {
-      const value = compileGroup(m.expr, merged, whole);
+      const value = compile(m.expr);
       return { name: m.name, type: m.expr.type, values: sorted.map((_, i) => outward(value(i), m.expr.type)) };
     }),
   ];
@@ -172,7 +173,8 @@ export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms"> {
   const { query, measures, unfiltered } = plan;
   const gathered = parts.length ? united(parts, query.splits.length) : null;
   const whole: AccumulatorSet = gathered ? mergeAll(gathered.accumulators, new Int32Array(gathered.size), 1) : new Map();
-  const totals = Object.fromEntries(measures.map((m) => [m.name, outward(compileGroup(m.expr, whole, whole)(0), m.expr.type)]));
+  const compile = groupCompiler(whole, whole);
+  const totals = Object.fromEntries(measures.map((m) => [m.name, outward(compile(m.expr)(0), m.expr.type)]));
   const shared = { totals, unfiltered, scanned: gathered?.scanned ?? 0, others: null, noMatch: null, crossed: null };
   if (!gathered || query.splits.length === 0) return { ...shared, columns: measures.map((m) => ({ name: m.name, type: m.expr.type, values: [totals[m.name]] })), rows: 1 };
   if (query.splits.length === 2) return { ...shared, ...crossedResult(plan, gathered, whole) };

@@ -1,4 +1,4 @@
-import type { Expr } from "../formula/expr";
+import { type Expr, measuresUnder, visitOwn, withMeasures } from "../formula/expr";
 import type { Value } from "../formula/value";
 import type { Accumulator } from "./accumulators";
 import { scalarOf } from "./vector";
@@ -6,38 +6,88 @@ import { scalarOf } from "./vector";
 /** Where the aggregates of a group-level expression stand, by their key (see `aggregateKey`). */
 export type AccumulatorSet = ReadonlyMap<string, Accumulator>;
 
+const keys = new WeakMap<Expr, string>();
+
 /** Names an aggregate by what it computes, so that equal ones share one accumulator. */
 export function aggregateKey(expr: Expr & { op: "aggregate" }): string {
-  return JSON.stringify([expr.table, expr.fn, expr.distinct, expr.arg, expr.by, expr.fraction, expr.filter]);
-}
-
-/** Lists the aggregates of an expression, those inside total() too. */
-export function aggregatesOf(expr: Expr): (Expr & { op: "aggregate" })[] {
-  if (expr.op === "aggregate") return [expr];
-  if (expr.op === "call") return expr.args.flatMap(aggregatesOf);
-  return expr.op === "total" ? aggregatesOf(expr.arg) : [];
-}
-
-/** Compiles a bound group-level expression into a function of the group number. `whole` holds the one group of all rows. */
-export function compileGroup(expr: Expr, split: AccumulatorSet, whole: AccumulatorSet): (group: number) => Value {
-  switch (expr.op) {
-    case "constant":
-      return () => expr.value;
-    case "aggregate": {
-      const accumulator = split.get(aggregateKey(expr));
-      if (!accumulator) throw new Error("an aggregate was not gathered");
-      return (group) => accumulator.result(group);
-    }
-    case "total": {
-      const value = compileGroup(expr.arg, whole, whole)(0);
-      return () => value;
-    }
-    case "call": {
-      const args = expr.args.map((a) => compileGroup(a, split, whole));
-      const evaluate = scalarOf(expr.fn);
-      return (group) => evaluate(args.map((a) => a(group)));
-    }
-    default:
-      throw new Error(`${expr.op} cannot stand at group level`);
+  let key = keys.get(expr);
+  if (key === undefined) {
+    key = JSON.stringify([expr.table, expr.fn, expr.distinct, expr.arg, expr.by, expr.fraction, expr.filter]);
+    keys.set(expr, key);
   }
+  return key;
+}
+
+/** Lists the aggregates of an expression, those inside total() and of the measures that it uses too, each once. */
+export function aggregatesOf(expr: Expr): (Expr & { op: "aggregate" })[] {
+  const found = new Map<string, Expr & { op: "aggregate" }>();
+  for (const own of withMeasures(expr))
+    visitOwn(own, (e) => {
+      if (e.op === "aggregate") found.set(aggregateKey(e), e);
+    });
+  return [...found.values()];
+}
+
+type GroupValue = (group: number) => Value;
+
+/**
+ * Compiles bound group-level expressions into functions of the group number. `whole` holds the one group of all rows. A measure that
+ * several expressions use, or one uses several times, is compiled once and computed once a group.
+ */
+export function groupCompiler(split: AccumulatorSet, whole: AccumulatorSet): (expr: Expr) => GroupValue {
+  const measures = new Map<Expr, GroupValue>();
+  const compile = (expr: Expr): GroupValue => {
+    switch (expr.op) {
+      case "constant":
+        return () => expr.value;
+      case "aggregate": {
+        const accumulator = split.get(aggregateKey(expr));
+        if (!accumulator) throw new Error("an aggregate was not gathered");
+        return (group) => accumulator.result(group);
+      }
+      case "measure": {
+        const made = measures.get(expr);
+        if (!made) throw new Error("a measure was not compiled");
+        return made;
+      }
+      case "total": {
+        const value = compileWhole(expr.arg)(0);
+        return () => value;
+      }
+      case "call": {
+        const args = expr.args.map(compile);
+        const evaluate = scalarOf(expr.fn);
+        return (group) => evaluate(args.map((a) => a(group)));
+      }
+      default:
+        throw new Error(`${expr.op} cannot stand at group level`);
+    }
+  };
+  /** Measures go before what uses them, in compiling and in computing, so that nothing calls itself deeper than one formula is. */
+  const withOrder = (expr: Expr): GroupValue => {
+    const under = measuresUnder(expr).map((m) => {
+      const made = measures.get(m) ?? rememberingLast(compile(m.expr));
+      measures.set(m, made);
+      return made;
+    });
+    const value = compile(expr);
+    if (under.length === 0) return value;
+    return (group) => {
+      for (const measure of under) measure(group);
+      return value(group);
+    };
+  };
+  const compileWhole = split === whole ? withOrder : groupCompiler(whole, whole);
+  return withOrder;
+}
+
+function rememberingLast(compute: GroupValue): GroupValue {
+  let [at, value] = [-1, null as Value];
+  return (group) => {
+    if (group !== at) {
+      value = compute(group);
+      at = group;
+    }
+    return value;
+  };
 }

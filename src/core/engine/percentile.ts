@@ -56,10 +56,15 @@ export function selectNth(values: Float64Array, from: number, to: number, k: num
 
 const CHUNK = 1 << 16;
 
-/** Some of the values, and the group of each; null where all are of group 0. Groups are below MAX_GROUPS, so that 16 bits hold them. */
+/** The groups of values: half as wide while all of them fit into 16 bits. Where several tables meet, there can be more groups than one scan makes. */
+type Owners = Uint16Array | Uint32Array;
+const NARROW = 1 << 16;
+const ownersFor = (groups: number, count: number): Owners => (groups <= NARROW ? new Uint16Array(count) : new Uint32Array(count));
+
+/** Some of the values, and the group of each; null where all are of group 0. */
 interface Chunk {
   values: Float64Array;
-  groups: Uint16Array | null;
+  groups: Owners | null;
   count: number;
 }
 
@@ -75,11 +80,12 @@ export class Percentile implements Accumulator {
     const { numbers } = argument as { numbers: Float64Array };
     this.size = Math.max(this.size, size);
     let last = this.chunks.at(-1);
+    // A scan makes at most MAX_GROUPS groups, which fit into 16 bits.
     if (!last || last.count + length > last.values.length) {
-      last = { values: new Float64Array(Math.max(CHUNK, length)), groups: new Uint16Array(Math.max(CHUNK, length)), count: 0 };
+      last = { values: new Float64Array(Math.max(CHUNK, length)), groups: ownersFor(size, Math.max(CHUNK, length)), count: 0 };
       this.chunks.push(last);
     }
-    const { values, groups: owners } = last as { values: Float64Array; groups: Uint16Array };
+    const { values, groups: owners } = last as { values: Float64Array; groups: Owners };
     let { count } = last;
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
@@ -94,7 +100,7 @@ export class Percentile implements Accumulator {
     if (isIdentity(into)) return this;
     const merged = new Percentile(this.share);
     merged.size = groups;
-    merged.chunks = this.chunks.map(({ values, groups: owners, count }) => ({ values, count, groups: groups === 1 ? null : moved(owners, into, count) }));
+    merged.chunks = this.chunks.map(({ values, groups: owners, count }) => ({ values, count, groups: groups === 1 ? null : moved(owners, into, count, groups) }));
     return merged;
   }
 
@@ -135,8 +141,8 @@ export class Percentile implements Accumulator {
   }
 }
 
-function moved(owners: Uint16Array | null, into: Int32Array, count: number): Uint16Array {
-  const groups = new Uint16Array(count);
-  for (let i = 0; i < count; i++) groups[i] = into[owners === null ? 0 : owners[i]];
-  return groups;
+function moved(owners: Owners | null, into: Int32Array, count: number, groups: number): Owners {
+  const made = ownersFor(groups, count);
+  for (let i = 0; i < count; i++) made[i] = into[owners === null ? 0 : owners[i]];
+  return made;
 }

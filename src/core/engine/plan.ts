@@ -50,15 +50,16 @@ function boundInputs(query: Query, scope: Scope, project: Record<string, Value>,
 }
 
 function boundMeasures(query: Query, scope: Scope, inputs: Map<string, Value>): Plan["measures"] {
+  const bound = new Map<Expr, Expr>();
   const measures = query.measures.map((m) => {
     const known = "id" in m ? scope.measures.find((k) => same(k.name, m.id)) : null;
     if ("id" in m && !known) throw new QueryError("unknown_measure", `There is no measure called “${m.id}”.`);
     const formula = "formula" in m ? m.formula : (known?.formula ?? "");
     const own = "formula" in m ? (query.table ?? null) : (known?.table ?? null);
     const name = m.as ?? ("id" in m ? m.id : "value");
-    const checked = checkFormula(formula, scope, own, "group", known ? [known.name] : []);
+    const checked = checkFormula(formula, scope, own, "group", known?.name);
     if (!checked.expr) throw new QueryError("bad_formula", `${name}: ${checked.problems[0].message}`, { start: checked.problems[0].start, end: checked.problems[0].end });
-    return { name, expr: bindInputs(checked.expr, inputs) };
+    return { name, expr: bindInputs(checked.expr, inputs, bound) };
   });
   const names = measures.map((m) => m.name);
   if (new Set(names).size < names.length) throw new QueryError("same_name", "Two measures of the query have the same name. Give one of them another with “as”.");

@@ -1,6 +1,8 @@
+import { bytesIn } from "../data/bytes-in";
 import type { Table } from "../data/column";
 import { parseIsoDate } from "../formula/calendar";
 import type { Scope } from "../formula/expr";
+import { LimitError } from "../formula/limit-error";
 import type { Value } from "../formula/value";
 import { answerOf } from "./answer";
 import { aggregateKey } from "./group-level";
@@ -8,6 +10,7 @@ import { type Part, type Plan, planQuery } from "./plan";
 import { type Query, QueryError, type Result } from "./query";
 import { type Aggregate, type Gathered, scanTable } from "./scan";
 import { Sources } from "./source";
+import { checkStop, type StopFlag } from "./stop";
 
 /** What queries are answered from: the names formulas may use, the inputs' values, and the tables by name. */
 export interface Catalog {
@@ -17,33 +20,49 @@ export interface Catalog {
   tables: Table[];
   /** What current_date is, as ISO 8601 text. */
   today?: string;
+  /** Asked between blocks of work. */
+  stop?: StopFlag;
 }
 
-/** Remembers what scans gathered, so that a change of sort, of first-n or of a group-level input reads no rows again. */
+/** Remembers what scans gathered, within a bound of bytes, so that a change of sort, of first-n or of a group-level input reads no rows again. */
 export class ScanCache {
-  private readonly entries = new Map<string, Gathered>();
-  constructor(private readonly most = 64) {}
+  private readonly entries = new Map<string, { gathered: Gathered; bytes: number }>();
+  private total = 0;
+  constructor(private readonly mostBytes = 50_000_000) {}
+
+  /** What all entries hold, in bytes. */
+  get bytes(): number {
+    return this.total;
+  }
   get(key: string): Gathered | undefined {
     const found = this.entries.get(key);
     if (found) {
       this.entries.delete(key);
       this.entries.set(key, found);
     }
-    return found;
+    return found?.gathered;
   }
   set(key: string, gathered: Gathered): void {
-    this.entries.delete(key);
-    this.entries.set(key, gathered);
+    this.drop(key);
+    const bytes = bytesIn(gathered);
+    // What alone is larger than the bound would only push everything else out.
+    if (bytes > this.mostBytes) return;
+    this.entries.set(key, { gathered, bytes });
+    this.total += bytes;
     for (const oldest of this.entries.keys()) {
-      if (this.entries.size <= this.most) break;
-      this.entries.delete(oldest);
+      if (this.total <= this.mostBytes) break;
+      this.drop(oldest);
     }
+  }
+  private drop(key: string): void {
+    this.total -= this.entries.get(key)?.bytes ?? 0;
+    this.entries.delete(key);
   }
 }
 
 /** The sources of a catalog, for queries and for computed columns. */
 export function sourcesOf(catalog: Catalog): Sources {
-  return new Sources(catalog.tables, catalog.scope, catalog.today ? parseIsoDate(catalog.today) : null);
+  return new Sources(catalog.tables, catalog.scope, catalog.today ? parseIsoDate(catalog.today) : null, catalog.stop);
 }
 
 /** What has to be gathered for one key: the aggregates that the cache lacks. */
@@ -104,7 +123,10 @@ export function runQueries(queries: Query[], catalog: Catalog, cache = new ScanC
     const parts = plan.parts.map((part) => gathered.get(part.key) ?? cache.get(part.key) ?? new QueryError("internal", "The query could not be answered."));
     const failed = parts.find((p) => p instanceof QueryError);
     if (failed) return failed;
-    return attempt(() => ({ ...answerOf(plan, parts as Gathered[]), ms: clock() - began }));
+    return attempt(() => {
+      if (catalog.stop) checkStop(catalog.stop);
+      return { ...answerOf(plan, parts as Gathered[]), ms: clock() - began };
+    });
   });
 }
 
@@ -113,6 +135,7 @@ function attempt<T>(work: () => T): T | QueryError {
     return work();
   } catch (error) {
     if (error instanceof QueryError) return error;
+    if (error instanceof LimitError) return new QueryError("limit", error.message);
     throw error;
   }
 }

@@ -31,9 +31,11 @@ export interface Gathered {
 }
 
 /** Visits the rows that a selector keeps, block by block; all rows when it is null. The block is the same object each time. */
-function eachBlock(rows: number, select: ReturnType<typeof selectorOf>, visit: (block: Block) => void): void {
+function eachBlock(source: Source, select: ReturnType<typeof selectorOf>, visit: (block: Block) => void): void {
+  const { rows } = source.table;
   const block: Block = { rows: new Int32Array(BLOCK + 1), length: 0, start: -1 };
   for (let start = 0; start < rows; start += BLOCK) {
+    source.checkStop();
     const count = Math.min(BLOCK, rows - start);
     if (select) block.length = select(start, count, block.rows);
     else {
@@ -46,9 +48,9 @@ function eachBlock(rows: number, select: ReturnType<typeof selectorOf>, visit: (
 }
 
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
-function tooManyGroups({ grouper }: { grouper: Grouper }, rows: number, select: ReturnType<typeof selectorOf>): QueryError {
+function tooManyGroups({ grouper }: { grouper: Grouper }, source: Source, select: ReturnType<typeof selectorOf>): QueryError {
   const groups = new Int32Array(BLOCK);
-  eachBlock(rows, select, (block) => grouper.assign(block, groups));
+  eachBlock(source, select, (block) => grouper.assign(block, groups));
   const most = MAX_GROUPS.toLocaleString("en");
   return new QueryError(
     "too_many_groups",
@@ -121,7 +123,6 @@ class SharedKernels {
  * Arguments and filters that aggregates share are evaluated once a block. `today` is in whole days.
  */
 export function scanTable(source: Source, filters: PlacedFilter[], groupings: { splits: PlacedSplit[]; aggregates: Aggregate[] }[], today: Value): Gathered[] {
-  const { rows } = source.table;
   const select = selectorOf(source, filters, today);
   const shared = new SharedKernels(
     source,
@@ -149,12 +150,12 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
     return { grouper: grouperOf(columns), groups: new Int32Array(BLOCK), rows, parts, pair, single: gathering.filter((p) => !pair?.includes(p)) };
   });
   let scanned = 0;
-  eachBlock(rows, select, (block) => {
+  eachBlock(source, select, (block) => {
     scanned += block.length;
     shared.next();
     for (const job of jobs) {
       job.grouper.assign(block, job.groups);
-      if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job, rows, select);
+      if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job, source, select);
       const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
       if (job.pair) {
         const [a, b] = job.pair;

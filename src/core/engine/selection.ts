@@ -5,6 +5,7 @@ import { compareText, type Value } from "../formula/value";
 import { type Filter, QueryError } from "./query";
 import { relativeDays } from "./relative";
 import type { Source } from "./source";
+import { BLOCK } from "./vector";
 
 /** A filter with the column that it means for one table. */
 export interface PlacedFilter {
@@ -195,6 +196,12 @@ export function selectRows(source: Source, filters: PlacedFilter[], today: Value
   const select = selectorOf(source, filters, today);
   if (!select) return null;
   // One more than the rows, since a row is written before it is counted.
-  const out = new Int32Array(source.table.rows + 1);
-  return out.subarray(0, select(0, source.table.rows, out));
+  const { rows } = source.table;
+  const out = new Int32Array(rows + 1);
+  let kept = 0;
+  for (let start = 0; start < rows; start += BLOCK) {
+    source.checkStop();
+    kept += select(start, Math.min(BLOCK, rows - start), out.subarray(kept));
+  }
+  return out.subarray(0, kept);
 }

@@ -4,6 +4,7 @@ import type { Expr, Scope } from "../formula/expr";
 import { type Link, pathsBetween, reachedFrom } from "../formula/links";
 import type { Value, ValueType } from "../formula/value";
 import { QueryError } from "./query";
+import { checkStop, type StopFlag } from "./stop";
 import { BLOCK, bindInputs, compileRow, TODAY } from "./vector";
 
 /** A column as a table's rows see it: its own, or through links; then `rows` says which row of the other table each row belongs to (-1: no match). */
@@ -82,6 +83,7 @@ function materialize(expr: Expr, source: Source): ColumnData {
   let dictionary: string[] = [];
   const block = { rows: new Int32Array(BLOCK), length: 0, start: 0 };
   for (let start = 0; start < rows; start += BLOCK) {
+    source.checkStop();
     block.start = start;
     block.length = Math.min(BLOCK, rows - start);
     for (let i = 0; i < block.length; i++) block.rows[i] = start + i;
@@ -114,6 +116,11 @@ export class Source {
     this.version = shortName(JSON.stringify(parts));
   }
 
+  /** Throws a QueryError where the work over this source is to end. */
+  checkStop(): void {
+    this.sources.checkStop();
+  }
+
   /** A column by the table that has it and its name. Throws a QueryError where there is none, or where links do not lead there. */
   column(owner: string, name: string): SourceColumn {
     const own = same(owner, this.table.name);
@@ -132,7 +139,7 @@ export class Source {
 
   private derive(formula: string, name: string): ColumnData {
     const { scope, today } = this.sources;
-    const checked = checkFormula(formula, scope, this.table.name, "derived", [`${this.table.name}.${name}`]);
+    const checked = checkFormula(formula, scope, this.table.name, "derived", `${this.table.name}.${name}`);
     if (!checked.expr) throw new QueryError("bad_formula", `The derived column ${this.table.name}.${name}: ${checked.problems[0].message}`);
     return materialize(bindInputs(checked.expr, new Map([[TODAY, today]])), this);
   }
@@ -184,7 +191,13 @@ export class Sources {
     readonly scope: Scope,
     /** What current_date is, as whole days; null when nobody said. */
     readonly today: Value,
+    private readonly stop: StopFlag = () => null,
   ) {}
+
+  /** Throws a QueryError where the work over these sources is to end. Asked between blocks. */
+  checkStop(): void {
+    checkStop(this.stop);
+  }
 
   find(name: string): Table | undefined {
     return this.tables.find((t) => same(t.name, name));

@@ -1,6 +1,6 @@
 import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
 import { type ColumnRange, columnRange } from "../data/column-range";
-import type { Expr } from "../formula/expr";
+import { type Expr, measuresUnder } from "../formula/expr";
 import { SCALARS } from "../formula/scalars";
 import type { Value, ValueType } from "../formula/value";
 import { QueryError } from "./query";
@@ -243,7 +243,7 @@ function writer(type: ValueType): { vector: Vector; set: (i: number, value: Valu
 
 /** A scalar function with its null rule applied. */
 export function scalarOf(fn: string): (args: Value[]) => Value {
-  const scalar = SCALARS[fn];
+  const scalar = Object.hasOwn(SCALARS, fn) ? SCALARS[fn] : undefined;
   if (!scalar) throw new Error(`no scalar function ${fn}`);
   return scalar.strict ? (args) => (args.includes(null) ? null : scalar.evaluate(args)) : scalar.evaluate;
 }
@@ -299,22 +299,39 @@ export function compileRow(expr: Expr, source: Source, kernelOf: (expr: Expr) =>
 /** Under this name the day of the query stands among the inputs' values; no input can be called so. */
 export const TODAY = "\u0000today";
 
-/** The expression with every input replaced by its value. Throws a QueryError where a value is missing or of another type. */
-export function bindInputs(expr: Expr, inputs: ReadonlyMap<string, Value>): Expr {
+/** The expression with every input replaced by its value, and what then hangs on constants alone computed. Throws a QueryError where a value is missing. `bound` keeps the measures that were bound with the same inputs, so that each is bound once. */
+export function bindInputs(expr: Expr, inputs: ReadonlyMap<string, Value>, bound = new Map<Expr, Expr>()): Expr {
+  for (const m of measuresUnder(expr)) if (!bound.has(m)) bound.set(m, { ...m, expr: bindOwn(m.expr, inputs, bound) });
+  return bindOwn(expr, inputs, bound);
+}
+
+function bindOwn(expr: Expr, inputs: ReadonlyMap<string, Value>, bound: ReadonlyMap<Expr, Expr>): Expr {
+  const bind = (e: Expr) => bindOwn(e, inputs, bound);
   switch (expr.op) {
     case "input": {
       const value = inputs.get(expr.name.toLowerCase());
       if (value === undefined) throw new QueryError("missing_input", `The input “${expr.name}” has no value.`);
       return { op: "constant", type: expr.type, value };
     }
-    case "call":
-      return { ...expr, args: expr.args.map((a) => bindInputs(a, inputs)) };
-    case "aggregate":
-      return { ...expr, ...Object.fromEntries((["arg", "by", "fraction", "filter"] as const).map((part) => [part, expr[part] && bindInputs(expr[part], inputs)])) };
+    case "call": {
+      const args = expr.args.map(bind);
+      const values = args.map((a) => (a.op === "constant" ? a.value : undefined));
+      if (values.every((v) => v !== undefined)) return { op: "constant", type: expr.type, value: scalarOf(expr.fn)(values as Value[]) };
+      return { ...expr, args };
+    }
+    case "aggregate": {
+      const { arg, by, fraction, filter } = expr;
+      return { ...expr, arg: arg && bind(arg), by: by && bind(by), fraction: fraction && bind(fraction), filter: filter && bind(filter) };
+    }
+    case "measure": {
+      const made = bound.get(expr);
+      if (!made) throw new Error("a measure was not bound");
+      return made;
+    }
     case "today":
       return { op: "constant", type: "date", value: inputs.get(TODAY) ?? null };
     case "total":
-      return { ...expr, arg: bindInputs(expr.arg, inputs) };
+      return { ...expr, arg: bind(expr.arg) };
     default:
       return expr;
   }

@@ -1,6 +1,7 @@
 import { callExpr, extractExpr } from "./check-call";
 import { type Checking, call, TYPE_WORDS } from "./checking";
-import type { Checked, Expr, Level, Scope, ScopeColumn, ScopeTable } from "./expr";
+import { type Definition, Definitions, type FormulaText, type Use, type Used } from "./definitions";
+import type { BoundName, Checked, Expr, Level, Scope, ScopeColumn, ScopeTable } from "./expr";
 import { circleOf, pathsBetween, pathText, reachedFrom } from "./links";
 import { nearestName } from "./nearest";
 import { parseFormula } from "./parse";
@@ -10,6 +11,8 @@ import type { Node } from "./tree";
 import type { ValueType } from "./value";
 
 const MAX_TREE_DEPTH = 1500;
+const SHOWN_OF_CIRCLE = 12;
+
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 const isBare = (name: string) => /^[\p{L}_][\p{L}\p{M}\p{N}_$]*$/u.test(name);
 
@@ -19,10 +22,11 @@ export function quoteName(name: string): string {
 }
 
 const parsed = new Map<string, ReturnType<typeof parseFormula>>();
+const MOST_PARSED = 3000;
 function parseOnce(formula: string) {
   let result = parsed.get(formula);
   if (!result) {
-    if (parsed.size > 500) parsed.clear();
+    if (parsed.size > MOST_PARSED) parsed.clear();
     result = parseFormula(formula);
     parsed.set(formula, result);
   }
@@ -34,16 +38,17 @@ class Checker implements Checking {
   readonly columns = new Map<string, { table: string; column: string }>();
   readonly measures = new Set<string>();
   readonly inputs = new Set<string>();
+  readonly names: BoundName[] = [];
   private depth = 0;
 
   constructor(
     private readonly scope: Scope,
     readonly table: ScopeTable | null,
-    /** The measures on the way to this formula, for finding circles. */
-    private readonly path: string[],
     private readonly source: string,
     /** Whether this is the formula of a derived column. */
     private readonly derived: boolean,
+    /** What a measure or derived column is that the formula uses. */
+    private readonly use: Use,
   ) {}
 
   fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr {
@@ -226,6 +231,7 @@ class Checker implements Checking {
     if (!this.table) return this.fail("name", node, `${table.name}.${column.name} needs rows. Choose the measure's table first.`);
     if (!this.reaches(node, table, column.name)) return { op: "constant", type: "null", value: null };
     this.columns.set(`${table.name}\n${column.name}`, { table: table.name, column: column.name });
+    this.names.push({ start: node.start, end: node.end, table: table.name, column: column.name });
     const type = column.formula === undefined ? column.type : this.derivedType(node, table, column, column.formula);
     if (type === null) return { op: "constant", type: "null", value: null };
     if (level === "group") {
@@ -237,38 +243,42 @@ class Checker implements Checking {
     return { op: "column", type, table: table.name, column: column.name };
   }
 
-  /** The type of a derived column, by checking its formula; null when it has a problem, which is reported. */
+  /** The type of a derived column, by its own formula; null when that has a problem, which is reported. */
   private derivedType(node: Span, table: ScopeTable, column: ScopeColumn, formula: string): ValueType | null {
-    const own = `${table.name}.${column.name}`;
-    const from = this.path.findIndex((p) => same(p, own));
-    if (from >= 0) {
-      this.fail("circle", node, `These derived columns use each other in a circle: ${[...this.path.slice(from), own].join(" → ")}.`);
-      return null;
-    }
-    const checked = checkFormula(formula, this.scope, table.name, "derived", [...this.path, own]);
-    if (checked.expr) return checked.type;
-    const circle = checked.problems.find((p) => p.code === "circle");
-    if (circle) this.fail("circle", node, circle.message);
-    else this.fail("name", node, `The derived column ${own} has a problem of its own. Mend it first.`);
-    return null;
+    const used = this.use({ level: "derived", name: column.name, table: table.name, formula });
+    const checked = this.sound(node, used, `The derived column ${table.name}.${column.name}`);
+    return checked && checked.type;
   }
 
   private measure(node: Span, measure: Scope["measures"][number], level: Level): Expr {
+    this.measures.add(measure.name);
+    this.names.push({ start: node.start, end: node.end, measure: measure.name });
     if (level === "row")
       return this.fail(
         "level",
         node,
         `${measure.name} is a measure: it has one value per group and cannot stand ${this.derived ? "in a derived column" : "inside an aggregate or a filter"}.`,
       );
-    this.measures.add(measure.name);
-    if (this.path.some((p) => same(p, measure.name))) {
-      const from = this.path.findIndex((p) => same(p, measure.name));
-      return this.fail("circle", node, `These measures use each other in a circle: ${[...this.path.slice(from), measure.name].join(" → ")}.`);
+    const used = this.use({ level: "group", ...measure });
+    const checked = this.sound(node, used, `The measure ${measure.name}`);
+    return checked?.node ?? { op: "constant", type: "null", value: null };
+  }
+
+  /** What a used definition was checked to be, where it is sound; else null, and what is wrong with it is reported. */
+  private sound(node: Span, used: Used | { circle: string[] } | null, what: string): Used | null {
+    // Not known yet: this check is only for finding what it uses, and is done again.
+    if (used === null) return null;
+    if ("circle" in used) {
+      this.fail("circle", node, circleText(used.circle));
+      return null;
     }
-    const checked = checkFormula(measure.formula, this.scope, measure.table, "group", [...this.path, measure.name]);
-    if (checked.expr) return checked.expr;
-    const circle = checked.problems.find((p) => p.code === "circle");
-    return circle ? this.fail("circle", node, circle.message) : this.fail("name", node, `The measure ${measure.name} has a problem of its own. Mend it first.`);
+    if (!used.checked.expr) {
+      const circle = used.checked.problems.find((p) => p.code === "circle");
+      if (circle) this.fail("circle", node, circle.message);
+      else this.fail("name", node, `${what} has a problem of its own. Mend it first.`);
+      return null;
+    }
+    return used;
   }
 
   private binary(node: Node & { kind: "binary" }, left: Expr, right: Expr): Expr {
@@ -350,15 +360,18 @@ class Checker implements Checking {
   }
 }
 
-/**
- * Parses a formula and checks names, types and levels. Reports every problem with its place; `expr` is
- * null when there is any. `table` is the formula's own table (null when it has none). A derived column is a row-level
- * formula without inputs. `path` names the measures and derived columns on the way to this formula.
- */
-export function checkFormula(formula: string, scope: Scope, table: string | null, level: Level | "derived" = "group", path: string[] = []): Checked {
+/** The tables or measures of a circle, shown whole while it is short. */
+function circleText(circle: string[]): string {
+  const what = circle[0].includes(".") ? "derived columns" : "measures";
+  const shown = circle.length <= SHOWN_OF_CIRCLE ? circle : [...circle.slice(0, SHOWN_OF_CIRCLE - 3), `${circle.length - SHOWN_OF_CIRCLE + 1} more`, ...circle.slice(-2)];
+  return `These ${what} use each other in a circle: ${shown.join(" → ")}.`;
+}
+
+/** Checks one formula on its own; what it uses comes from `use`. */
+function checkOne({ formula, table, level }: FormulaText, scope: Scope, use: Use): Checked {
   const { node, problems } = parseOnce(formula);
   const own = table === null ? null : (scope.tables.find((t) => same(t.name, table)) ?? null);
-  const checker = new Checker(scope, own, path, formula, level === "derived");
+  const checker = new Checker(scope, own, formula, level === "derived", use);
   if (table !== null && !own)
     checker.problems.push({ code: "name", start: 0, end: formula.length, message: `There is no table called “${table}”. Choose another table for this formula.` });
   const expr = checker.expr(node, level === "derived" ? "row" : level);
@@ -368,5 +381,36 @@ export function checkFormula(formula: string, scope: Scope, table: string | null
     type: expr.type,
     problems: found,
     uses: { columns: [...checker.columns.values()], measures: [...checker.measures], inputs: [...checker.inputs] },
+    names: checker.names.sort((a, b) => a.start - b.start),
   };
+}
+
+const known = new WeakMap<Scope, Definitions>();
+
+/** The measures and derived columns of a scope, each checked once. */
+function definitionsOf(scope: Scope): Definitions {
+  let definitions = known.get(scope);
+  if (!definitions) {
+    definitions = new Definitions((text, use) => checkOne(text, scope, use));
+    known.set(scope, definitions);
+  }
+  return definitions;
+}
+
+/**
+ * Parses a formula and checks names, types and levels. Reports every problem with its place; `expr` is
+ * null when there is any. `table` is the formula's own table (null when it has none). A derived column is a row-level
+ * formula without inputs. `self` is the measure, or the derived column as `table.column`, that the formula is of: what uses it
+ * again is a circle. Every measure of a scope is checked once, in time that grows with what is written.
+ */
+export function checkFormula(formula: string, scope: Scope, table: string | null, level: Level | "derived" = "group", self?: string): Checked {
+  if (level === "row" || self === undefined) return definitionsOf(scope).checkText({ formula, table, level });
+  const definition: Definition = level === "derived" ? { level, name: self.slice((table ?? "").length + 1), table: table ?? "", formula } : { level, name: self, table, formula };
+  return definitionsOf(scope).check(definition, declared(scope, definition)?.formula === formula);
+}
+
+/** What the scope itself says of a definition. */
+function declared(scope: Scope, { level, name, table }: Definition): { formula?: string } | undefined {
+  if (level === "group") return scope.measures.find((m) => same(m.name, name) && (m.table ?? null) === table);
+  return scope.tables.find((t) => same(t.name, table ?? ""))?.columns.find((c) => same(c.name, name));
 }

@@ -1,8 +1,8 @@
 import type { Link } from "./links";
-import type { Problem } from "./problem";
+import type { Problem, Span } from "./problem";
 import type { Value, ValueType } from "./value";
 
-/** A checked formula: every name bound, every type known. Measures it used stand in it as their own trees. */
+/** A checked formula: every name bound, every type known. A measure that it uses is a node, the same one wherever it stands: the tree is a graph, which grows with what is written and not with what is meant. */
 export type Expr =
   | { op: "constant"; type: ValueType; value: Value }
   | { op: "column"; type: ValueType; table: string; column: string }
@@ -12,7 +12,19 @@ export type Expr =
   | { op: "aggregate"; type: ValueType; fn: string; table: string; arg: Expr | null; by: Expr | null; fraction: Expr | null; distinct: boolean; filter: Expr | null }
   /** The day on which the query runs. */
   | { op: "today"; type: "date" }
-  | { op: "total"; type: ValueType; arg: Expr };
+  | { op: "total"; type: ValueType; arg: Expr }
+  | MeasureNode;
+
+/** A measure as others use it. */
+export interface MeasureNode {
+  op: "measure";
+  type: ValueType;
+  name: string;
+  expr: Expr;
+}
+
+/** A name in a formula's text, with what it means there. The span is that of the whole name, its table before the point included. */
+export type BoundName = Span & ({ measure: string } | { table: string; column: string });
 
 /** A column that formulas can name; a derived one has the row-level formula that computes it. */
 export interface ScopeColumn {
@@ -43,18 +55,56 @@ export interface Checked {
   problems: Problem[];
   /** The names the formula itself uses, each once, as they are declared. */
   uses: { columns: { table: string; column: string }[]; measures: string[]; inputs: string[] };
+  /** Every name in the text that means a column or a measure, in the order of the text. */
+  names: BoundName[];
+}
+
+/** Visits an expression and what is under it at group level, without going into the measures that it uses. */
+export function visitOwn(expr: Expr, visit: (expr: Expr) => void): void {
+  visit(expr);
+  if (expr.op === "total") visitOwn(expr.arg, visit);
+  else if (expr.op === "call") for (const arg of expr.args) visitOwn(arg, visit);
+}
+
+function measuresIn(expr: Expr): MeasureNode[] {
+  const found: MeasureNode[] = [];
+  visitOwn(expr, (e) => {
+    if (e.op === "measure") found.push(e);
+  });
+  return found;
+}
+
+/** The measures that an expression stands on, each once and after those that it uses itself. Without recursion, so that a chain may have any length. */
+export function measuresUnder(expr: Expr): MeasureNode[] {
+  const ordered: MeasureNode[] = [];
+  const state = new Map<MeasureNode, "open" | "done">();
+  const waiting = measuresIn(expr);
+  while (waiting.length > 0) {
+    const next = waiting[waiting.length - 1];
+    const known = state.get(next);
+    if (known !== undefined) {
+      waiting.pop();
+      if (known === "open") ordered.push(next);
+      state.set(next, "done");
+      continue;
+    }
+    state.set(next, "open");
+    waiting.push(...measuresIn(next.expr).filter((m) => !state.has(m)));
+  }
+  return ordered;
+}
+
+/** An expression and the measures that it stands on, each by its own expression. */
+export function withMeasures(expr: Expr): Expr[] {
+  return [...measuresUnder(expr).map((m) => m.expr), expr];
 }
 
 /** The tables whose rows a group-level expression reads. */
 export function tablesOf(expr: Expr): string[] {
-  switch (expr.op) {
-    case "aggregate":
-      return [expr.table];
-    case "call":
-      return [...new Set(expr.args.flatMap(tablesOf))];
-    case "total":
-      return tablesOf(expr.arg);
-    default:
-      return [];
-  }
+  const tables = new Set<string>();
+  for (const own of withMeasures(expr))
+    visitOwn(own, (e) => {
+      if (e.op === "aggregate") tables.add(e.table);
+    });
+  return [...tables];
 }

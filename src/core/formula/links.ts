@@ -8,12 +8,32 @@ export interface Link {
 
 const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
-/** Every way from one table to another along links, each as its links in order. Where a table is linked in a circle, no table is passed twice. */
+/** More ways than these are not told apart: two are already one too many. */
+const MOST_PATHS = 8;
+/** Steps after which a search among circles of links ends; without circles each step leads on to the end. */
+const MOST_STEPS = 20_000;
+
+/** The tables, in lower case, from which links lead to a table, with itself. */
+function leadingTo(links: readonly Link[], to: string): Set<string> {
+  const leading = new Set([to.toLowerCase()]);
+  for (let before = 0; before < leading.size; ) {
+    before = leading.size;
+    for (const link of links) if (leading.has(link.to.toLowerCase())) leading.add(link.table.toLowerCase());
+  }
+  return leading;
+}
+
+/** The ways from one table to another along links (the first few, where there are many), each as its links in order. Where a table is linked in a circle, no table is passed twice. */
 export function pathsBetween(links: readonly Link[], from: string, to: string): Link[][] {
+  const leading = leadingTo(links, to);
   const found: Link[][] = [];
+  let steps = 0;
   const walk = (table: string, path: Link[]) => {
     for (const link of links) {
-      if (!same(link.table, table) || same(link.to, table) || path.some((p) => same(p.table, link.to)) || same(link.to, from)) continue;
+      if (found.length === MOST_PATHS || steps > MOST_STEPS) return;
+      if (!same(link.table, table) || same(link.to, table) || !leading.has(link.to.toLowerCase())) continue;
+      if (path.some((p) => same(p.table, link.to)) || same(link.to, from)) continue;
+      steps++;
       if (same(link.to, to)) found.push([...path, link]);
       else walk(link.to, [...path, link]);
     }

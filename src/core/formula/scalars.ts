@@ -1,4 +1,5 @@
 import { bucketStart, civil, DATE_BUCKETS, DAY_MS, dayOf, isoDate, isoTimestamp, isoWeek, isoWeekday, parseIsoDate, parseIsoTimestamp } from "./calendar";
+import { LimitError } from "./limit-error";
 import { compareValues, type Value, type ValueType } from "./value";
 
 /** A scalar function. `evaluate` gets values of the checked types; null handling is in `strict`: null in, null out. */
@@ -17,6 +18,22 @@ export interface ScalarEntry {
   /** The result type, or null when these argument types do not fit. */
   type: (args: ValueType[]) => ValueType | null;
   takes: string;
+}
+
+/** The longest text that a formula makes, in UTF-16 units: texts that are joined to themselves would fill any memory. */
+const LONGEST_TEXT = 100_000;
+
+/** Makes a text of so many units, unless that is too long. Throws a LimitError then. */
+function textOf(length: number, make: () => string): string {
+  if (length > LONGEST_TEXT)
+    throw new LimitError(`A formula makes a text of more than ${LONGEST_TEXT.toLocaleString("en")} characters. Shorten it, for example with substring(text from 1 for 100).`);
+  return make();
+}
+
+function replaced(text: string, from: string, to: string): string {
+  if (from === "") return text;
+  const parts = text.split(from);
+  return textOf(text.length + (parts.length - 1) * (to.length - from.length), () => parts.join(to));
 }
 
 const finite = (x: number): Value => (Number.isFinite(x) ? x : null);
@@ -148,10 +165,17 @@ export const SCALARS: Record<string, Scalar> = {
   lower: textual((t) => t.toLowerCase()),
   trim: textual((t) => t.trim()),
   length: textual((t) => [...t].length),
-  replace: textual((t, from, to) => (from === "" ? t : t.split(from).join(to))),
+  replace: textual(replaced),
   starts_with: textual((t, start) => t.startsWith(start)),
-  "||": textual((a, b) => a + b),
-  concat: { strict: false, evaluate: (args) => args.map((x) => x ?? "").join("") },
+  "||": textual((a, b) => textOf(a.length + b.length, () => a + b)),
+  concat: {
+    strict: false,
+    evaluate: (args) =>
+      textOf(
+        args.reduce((sum: number, x) => sum + ((x as string | null)?.length ?? 0), 0),
+        () => args.map((x) => x ?? "").join(""),
+      ),
+  },
   substring: {
     strict: true,
     evaluate: ([text, from, count]) => {

@@ -11,9 +11,9 @@ function working(project: Project): string[] {
     return places.length === 1 && columnFor(scope, table, places[0]) !== null;
   };
   return [
-    ...project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", [m.name]).expr !== null).map((m) => m.label),
+    ...project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", m.name).expr !== null).map((m) => m.label),
     ...project.tables.flatMap((t) =>
-      t.derived.filter((d) => checkFormula(d.formula, scope, t.name, "derived", [`${t.name}.${d.name}`]).expr !== null).map((d) => `${t.name}.${d.name}`),
+      t.derived.filter((d) => checkFormula(d.formula, scope, t.name, "derived", `${t.name}.${d.name}`).expr !== null).map((d) => `${t.name}.${d.name}`),
     ),
     ...project.visuals
       .filter((v) => {

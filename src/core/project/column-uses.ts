@@ -9,7 +9,7 @@ const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 export function usesOfColumn(project: Project, table: string, column: string): string[] {
   const scope = scopeOf(project);
   const isIt = (place: { table: string; column: string }) => same(place.table, table) && same(place.column, column);
-  const inFormula = (formula: string, own: string | null, level: "group" | "derived", path: string) => checkFormula(formula, scope, own, level, [path]).uses.columns.some(isIt);
+  const inFormula = (formula: string, own: string | null, level: "group" | "derived", path: string) => checkFormula(formula, scope, own, level, path).uses.columns.some(isIt);
   const inName = (named: Named, value: string | null, name: string) => {
     const own = named.measures.find((m) => m.id === value)?.table;
     return own != null && placesOf(scope, own, name).some(isIt);

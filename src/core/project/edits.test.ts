@@ -133,3 +133,55 @@ describe("tiles", () => {
     expect(moveTile("b1", "y", 20, 0)(under).boards[0].tiles[1].x).toBe(8);
   });
 });
+
+describe("renaming by what a name means", () => {
+  const reading = { type: "number" as const };
+  const table = (name: string, columns: string[]) => ({
+    id: name,
+    name,
+    rows: 0,
+    columns: columns.map((c) => ({ name: c, reading, hidden: false })),
+    derived: [],
+    source: emptySource,
+  });
+  const measure = (name: string, formula: string, own: string) => measureSchema.parse({ id: name, name, label: name, table: own, formula, format: {} });
+  const project = {
+    ...emptyProject("p"),
+    tables: [table("sailings", ["route", "seats"]), table("routes", ["route", "plan"]), table("other", ["plan"])],
+    links: [{ id: "l", table: "sailings", column: "route", to: "routes", key: "route" }],
+    measures: [
+      measure("plan", "sum(plan)", "other"),
+      measure("linked", "sum(plan) / sum(routes.plan)", "sailings"),
+      measure("both", 'plan / sum(seats) -- plan and "plan"', "other"),
+      measure("text", "case when max(seats) > 1 then 'plan' else 'x' end", "sailings"),
+      measure("uses", '"Plan" + both + total(plan)', "routes"),
+      measure("free", "both + linked", "sailings"),
+    ],
+  };
+  const formulas = (p: typeof project) => p.measures.map((m) => m.formula);
+
+  it("changes a measure only where it is that measure: not a column of its name, not a text, not a note", () => {
+    const named = { ...project, measures: [...project.measures, measure("total_plan", "1", "other")] };
+    const renamed = changeMeasure("linked", { name: "per plan" })(named) as typeof project;
+    expect(formulas(renamed)[5]).toBe('both + "per plan"');
+    const planned = changeMeasure("plan", { name: "planned" })({
+      ...project,
+      measures: [...project.measures, measure("m", "plan * 2", "sailings"), measure("n", "plan * 2", "nowhere")],
+    }) as typeof project;
+    // In sailings, plan is a column that a link leads to; without a table only the measure can be meant.
+    expect(formulas(planned).slice(0, 7)).toEqual([...formulas(project).slice(0, 6), "plan * 2"]);
+    expect(formulas(planned)[7]).toBe("planned * 2");
+  });
+
+  it("changes a column where it is that column, through links too", () => {
+    const column = changeColumn("routes", "plan", { name: "goal" })(project) as typeof project;
+    expect(formulas(column)).toEqual([
+      "sum(plan)",
+      "sum(routes.goal) / sum(routes.goal)",
+      formulas(project)[2],
+      formulas(project)[3],
+      "goal + both + total(goal)",
+      formulas(project)[5],
+    ]);
+  });
+});

@@ -11,21 +11,21 @@ export const renameProject = (name: string): Edit => edit((p) => void (p.name = 
 export const addMeasure = (measure: Measure): Edit => edit((p) => void p.measures.push(measure));
 
 /** Changes a measure; a new name rewrites every formula and template that uses it. */
-export const changeMeasure = (id: string, change: Partial<Omit<Measure, "id">>): Edit =>
-  edit((p) => {
-    const measure = p.measures.find((m) => m.id === id);
-    if (!measure) return;
-    const from = measure.name;
-    Object.assign(measure, change);
-    const to = measure.name;
-    if (to === from) return;
-    for (const m of p.measures) {
-      const table = p.tables.find((t) => m.table !== null && same(t.name, m.table));
-      const columns = table ? [...table.columns, ...table.derived].map((c) => c.name) : [];
-      m.formula = renameMeasureIn(m.formula, columns, from, to);
-    }
-    renameInTemplates(p, from, to);
-  });
+export const changeMeasure = (id: string, change: Partial<Omit<Measure, "id">>): Edit => {
+  return (project) => {
+    const scope = scopeOf(project);
+    return edit((p) => {
+      const measure = p.measures.find((m) => m.id === id);
+      if (!measure) return;
+      const from = measure.name;
+      Object.assign(measure, change);
+      const to = measure.name;
+      if (to === from) return;
+      for (const m of p.measures) m.formula = renameMeasureIn({ formula: m.formula, table: m.table, derived: false }, scope, from, to);
+      renameInTemplates(p, from, to);
+    })(project);
+  };
+};
 
 function renameInTemplates(p: Project, from: string, to: string): void {
   for (const v of p.visuals) {
@@ -126,7 +126,7 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
   const measures = project.measures.filter(
     (m) =>
       m.id !== id &&
-      (checkFormula(m.formula, scope, m.table, "group", [m.name]).uses.measures.some((n) => same(n, measure.name)) ||
+      (checkFormula(m.formula, scope, m.table, "group", m.name).uses.measures.some((n) => same(n, measure.name)) ||
         m.proofs.some((p) => p.type === "same total" && p.measure === id)),
   );
   const visuals = project.visuals.filter((v) => measuresOf(v).includes(id));
@@ -140,7 +140,7 @@ export function usesOfInput(project: Project, id: string): { measures: Measure[]
   const scope = scopeOf(project);
   const refersTo = (s: Visual["target"]) => s !== null && "input" in s && s.input === id;
   return {
-    measures: project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", [m.name]).uses.inputs.some((n) => same(n, input.name))),
+    measures: project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", m.name).uses.inputs.some((n) => same(n, input.name))),
     visuals: project.visuals.filter((v) => [v.target, v.minimum, v.maximum, v.comparison].some(refersTo)),
     boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
   };

@@ -10,7 +10,7 @@ export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs">;
 
 /** The type of a derived column; "null" while its formula has a problem. */
 function typeOfDerived(formula: string, scope: Scope, table: string, column: string): ScopeColumn["type"] {
-  const checked = checkFormula(formula, scope, table, "derived", [`${table}.${column}`]);
+  const checked = checkFormula(formula, scope, table, "derived", `${table}.${column}`);
   return checked.expr ? checked.type : "null";
 }
 
@@ -51,52 +51,66 @@ export function freeName(label: string, taken: string[]): string {
   return candidate;
 }
 
-/** Rewrites the formula's tokens for which `rename` gives another text. */
-function rewrite(formula: string, rename: (kind: "name" | "input", text: string, before: string | null, after: string | null, beforeThat: string | null) => string | null): string {
-  const { tokens } = tokenize(formula);
+/** A formula with the table whose columns it sees, and whether it is of a derived column. */
+export interface Written {
+  formula: string;
+  table: string | null;
+  derived: boolean;
+}
+
+/** The text of a formula with the spans replaced for which `replace` gives another text. Spans do not overlap. */
+function respan<S extends { start: number; end: number }>(formula: string, spans: S[], replace: (span: S) => string | null): string {
   let out = "";
   let at = 0;
-  for (const [i, token] of tokens.entries()) {
-    const isName = token.kind === "word" || token.kind === "quoted";
-    if (!isName && token.kind !== "input") continue;
-    const near = (k: number) => {
-      const t = tokens[i + k];
-      return t && t.kind !== "end" ? t.text : null;
-    };
-    const replaced = rename(isName ? "name" : "input", token.text, near(-1), near(1), near(-2));
-    if (replaced === null) continue;
-    out += formula.slice(at, token.start) + replaced;
-    at = token.end;
+  for (const span of spans) {
+    const replaced = replace(span);
+    if (replaced === null || span.start < at) continue;
+    out += formula.slice(at, span.start) + replaced;
+    at = span.end;
   }
   return out + formula.slice(at);
 }
 
+/** The names in a formula's text as they are bound in a scope: what a name means is asked of the checker, never told from its neighbours. */
+const boundNames = ({ formula, table, derived }: Written, scope: Scope) => checkFormula(formula, scope, table, derived ? "derived" : "group").names;
+
+/** Where the parts of a name stand within it: its table, where it is written, and its own. */
+function partsOf(text: string): { table: { start: number; end: number } | null; own: { start: number; end: number } } {
+  const tokens = tokenize(text).tokens.filter((t) => t.kind === "word" || t.kind === "quoted");
+  return { table: tokens.length > 1 ? tokens[0] : null, own: tokens[tokens.length - 1] };
+}
+
 /**
- * The formula with the name of a column of `table` changed. `bare` says what a bare name becomes: null where it does not mean
- * this column.
+ * The formula with the name of a column changed; `scope` is that of before. Where the column is reached through a link, a bare name is written
+ * with its table, since another table could have the new name too.
  */
-export function renameColumnIn(formula: string, table: string, bare: string | null, from: string, to: string): string {
-  return rewrite(formula, (kind, text, before, after, qualifier) => {
-    if (kind !== "name" || !same(text, from) || after === "(" || after === ".") return null;
-    if (before === ".") return qualifier !== null && same(qualifier, table) ? quoteName(to) : null;
-    return bare;
+export function renameColumnIn(written: Written, scope: Scope, column: { table: string; column: string }, to: string): string {
+  return respan(written.formula, boundNames(written, scope), (name) => {
+    if (!("column" in name) || !same(name.column, column.column) || !same(name.table, column.table)) return null;
+    const text = written.formula.slice(name.start, name.end);
+    const { table, own } = partsOf(text);
+    if (table) return text.slice(0, own.start) + quoteName(to) + text.slice(own.end);
+    return written.table !== null && same(written.table, column.table) ? quoteName(to) : `${quoteName(column.table)}.${quoteName(to)}`;
   });
 }
 
-/** The formula with a measure's name changed. `columns` are the columns of the formula's own table, which go before measures. */
-export function renameMeasureIn(formula: string, columns: string[], from: string, to: string): string {
-  return rewrite(formula, (kind, text, before, after) =>
-    kind === "name" && same(text, from) && before !== "." && after !== "(" && after !== "." && !columns.some((c) => same(c, from)) ? quoteName(to) : null,
-  );
+/** The formula with a measure's name changed; `scope` is that of before. */
+export function renameMeasureIn(written: Written, scope: Scope, from: string, to: string): string {
+  return respan(written.formula, boundNames(written, scope), (name) => ("measure" in name && same(name.measure, from) ? quoteName(to) : null));
+}
+
+/** The formula with a table's name changed where it stands before a column; `scope` is that of before. */
+export function renameTableIn(written: Written, scope: Scope, from: string, to: string): string {
+  return respan(written.formula, boundNames(written, scope), (name) => {
+    if (!("column" in name) || !same(name.table, from)) return null;
+    const text = written.formula.slice(name.start, name.end);
+    const { table } = partsOf(text);
+    return table && text.slice(0, table.start) + quoteName(to) + text.slice(table.end);
+  });
 }
 
 export function renameInputIn(formula: string, from: string, to: string): string {
-  return rewrite(formula, (kind, text) => (kind === "input" && same(text, from) ? `:${to}` : null));
-}
-
-/** The formula with a table's name changed where it stands before a column. */
-export function renameTableIn(formula: string, from: string, to: string): string {
-  return rewrite(formula, (kind, text, _before, after) => (kind === "name" && same(text, from) && after === "." ? quoteName(to) : null));
+  return respan(formula, tokenize(formula).tokens, (token) => (token.kind === "input" && same(token.text, from) ? `:${to}` : null));
 }
 
 /** A template such as "{passengers} carried" with a name changed. */

@@ -73,7 +73,7 @@ export function measuresBehind(visual: Visual, project: Named): Set<string> {
     const measure = project.measures.find((m) => m.id === id);
     if (!measure || found.has(measure.id)) continue;
     found.add(measure.id);
-    const { uses } = checkFormula(measure.formula, scope, measure.table, "group", [measure.name]);
+    const { uses } = checkFormula(measure.formula, scope, measure.table, "group", measure.name);
     for (const name of uses.measures) queue.push(project.measures.find((m) => same(m.name, name))?.id ?? null);
   }
   return found;

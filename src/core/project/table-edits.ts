@@ -1,4 +1,3 @@
-import { quoteName } from "../formula/check";
 import type { Scope } from "../formula/expr";
 import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
 import { type Edit, edit } from "./edit";
@@ -54,18 +53,12 @@ function namedInProofs(measure: Measure): { column: string }[] {
 /** Rewrites every place that names a column: formulas, splits, filters, controls and links. `scope` is that of before. */
 function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: string, to: string): void {
   const isIt = (place: ColumnPlace | null) => place !== null && same(place.table, table) && same(place.column, from);
-  const inFormula = (formula: string, own: string | null) => {
-    const bare = own !== null && isIt(meantBy(scope, own, from));
-    // Through a link the new name is written with its table, since another table could have it too.
-    const written = bare ? (same(own, table) ? quoteName(to) : `${quoteName(table)}.${quoteName(to)}`) : null;
-    return renameColumnIn(formula, table, written, from, to);
-  };
   const inName = (name: string, own: string | null) => (isIt(meantBy(scope, own, name)) && own !== null ? nameFor(own, { table, column: to }) : name);
   for (const m of p.measures) {
-    m.formula = inFormula(m.formula, m.table);
+    m.formula = renameColumnIn({ formula: m.formula, table: m.table, derived: false }, scope, { table, column: from }, to);
     for (const named of namedInProofs(m)) named.column = inName(named.column, m.table);
   }
-  for (const t of p.tables) for (const d of t.derived) d.formula = inFormula(d.formula, t.name);
+  for (const t of p.tables) for (const d of t.derived) d.formula = renameColumnIn({ formula: d.formula, table: t.name, derived: true }, scope, { table, column: from }, to);
   for (const v of p.visuals) {
     const own = tableOfVisual(p, v);
     for (const split of [v.split, v.series]) if (split) split.column = inName(split.column, own);
@@ -116,30 +109,33 @@ export const removeDerived = (tableId: string, column: string): Edit =>
   });
 
 /** Gives a table another name and rewrites every use. */
-export const renameTable = (id: string, to: string): Edit =>
-  edit((p) => {
-    const table = findTable(p, id);
-    if (!table) return;
-    const from = table.name;
-    table.name = to;
-    const inName = (name: string) => (same(name.slice(0, from.length + 1), `${from}.`) ? `${to}${name.slice(from.length)}` : name);
-    for (const m of p.measures) {
-      m.formula = renameTableIn(m.formula, from, to);
-      if (m.table && same(m.table, from)) m.table = to;
-      for (const named of namedInProofs(m)) named.column = inName(named.column);
-    }
-    for (const t of p.tables) for (const d of t.derived) d.formula = renameTableIn(d.formula, from, to);
-    for (const v of p.visuals) {
-      for (const split of [v.split, v.series]) if (split) split.column = inName(split.column);
-      for (const f of v.filters) f.column = inName(f.column);
-    }
-    for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, from)) c.table = to;
-    for (const i of p.inputs) if (i.choicesFrom && same(i.choicesFrom.table, from)) i.choicesFrom.table = to;
-    for (const l of p.links) {
-      if (same(l.table, from)) l.table = to;
-      if (same(l.to, from)) l.to = to;
-    }
-  });
+export const renameTable = (id: string, to: string): Edit => {
+  return (project) => edit((p) => renameTableEverywhere(p, scopeOf(project), id, to))(project);
+};
+
+function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string): void {
+  const table = findTable(p, id);
+  if (!table) return;
+  const from = table.name;
+  table.name = to;
+  const inName = (name: string) => (same(name.slice(0, from.length + 1), `${from}.`) ? `${to}${name.slice(from.length)}` : name);
+  for (const m of p.measures) {
+    m.formula = renameTableIn({ formula: m.formula, table: m.table, derived: false }, scope, from, to);
+    if (m.table && same(m.table, from)) m.table = to;
+    for (const named of namedInProofs(m)) named.column = inName(named.column);
+  }
+  for (const t of p.tables) for (const d of t.derived) d.formula = renameTableIn({ formula: d.formula, table: t === table ? from : t.name, derived: true }, scope, from, to);
+  for (const v of p.visuals) {
+    for (const split of [v.split, v.series]) if (split) split.column = inName(split.column);
+    for (const f of v.filters) f.column = inName(f.column);
+  }
+  for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, from)) c.table = to;
+  for (const i of p.inputs) if (i.choicesFrom && same(i.choicesFrom.table, from)) i.choicesFrom.table = to;
+  for (const l of p.links) {
+    if (same(l.table, from)) l.table = to;
+    if (same(l.to, from)) l.to = to;
+  }
+}
 
 export const addLink = (link: TableLink): Edit => edit((p) => void p.links.push(link));
 export const removeLink = (id: string): Edit => edit((p) => void (p.links = p.links.filter((l) => l.id !== id)));

@@ -1,6 +1,6 @@
 import { HttpError } from "../http/errors";
-import type { Progress } from "./progress";
 import type { ImportedTable } from "./import-table";
+import type { Progress } from "./progress";
 
 /** Answers with lines of JSON: progress as it goes, then the table or the error. A closed connection cancels the work. */
 export function answerImport(request: Request, work: (progress: Progress, signal: AbortSignal) => Promise<ImportedTable>): Response {

@@ -22,18 +22,14 @@ function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
   const { sheet = "", sheets = [] } = read.source;
   const name = sheets.length > 1 ? sheet : base;
   const source = { file, separator: ",", encoding: "utf-8", header: true, ...read.source, sheet, sheets };
-  return { table: { id, name: name.slice(0, 120), rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source }, notes: read.notes, doubts: read.doubts };
+  return {
+    table: { id, name: name.slice(0, 120), rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source },
+    notes: read.notes,
+    doubts: read.doubts,
+  };
 }
 
-async function store(
-  projectId: string,
-  id: string,
-  path: string,
-  file: string,
-  options: ImportOptions,
-  progress: Progress,
-  signal?: AbortSignal,
-): Promise<ImportedTable> {
+async function store(projectId: string, id: string, path: string, file: string, options: ImportOptions, progress: Progress, signal?: AbortSignal): Promise<ImportedTable> {
   const read = await runJob<ReadTable>({ type: "table", id, path, file, options }, progress, signal);
   registerTable(projectId, { id, rows: read.rows, columns: read.columns.length });
   return tableInfo(id, file, read);

@@ -34,7 +34,10 @@ export async function arraysIn(path: string): Promise<JsonArray[]> {
     if (token === TokenType.LEFT_BRACE || token === TokenType.LEFT_BRACKET) {
       const isArray = token === TokenType.LEFT_BRACKET;
       if (!isArray && top?.array) top.array.rows++;
-      const at = levels.filter((l) => !l.isArray).map((l) => written(l.key)).join(".");
+      const at = levels
+        .filter((l) => !l.isArray)
+        .map((l) => written(l.key))
+        .join(".");
       const inRows = top !== undefined && (top.inRows || top.isArray);
       const array = isArray && !inRows && at.length > 0 && at.length <= MOST_PATH ? { path: at, start: offset, rows: 0 } : null;
       levels.push({ array, isArray, key: "", expectsKey: !isArray, inRows });

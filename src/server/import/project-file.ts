@@ -1,8 +1,8 @@
 import type { Project } from "@/core/project/schema";
 import { parseDocument } from "../parse-document";
 import { type Cell, openRows } from "../store/table-files";
-import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
+import type { Progress } from "./progress";
 import type { StoredTable } from "./worker";
 
 /** What a project file holds: the document, and the rows of its tables by the table's id, as texts. */

@@ -97,7 +97,11 @@ describe("reading CSV", () => {
 describe("what a text file leaves open", () => {
   it("is said with the other reading and its effect", async () => {
     const table = await read("weight,on,flag\n1.234,01/05/2026,1\n2.345,02/06/2026,0\n");
-    expect(table.columns.map((c) => c.reading)).toEqual([{ type: "number", decimal: "." }, { type: "date", dateOrder: "dmy" }, { type: "number", decimal: "." }]);
+    expect(table.columns.map((c) => c.reading)).toEqual([
+      { type: "number", decimal: "." },
+      { type: "date", dateOrder: "dmy" },
+      { type: "number", decimal: "." },
+    ]);
     expect(table.doubts.map((d) => [d.column, d.why])).toEqual([
       ["weight", "decimal mark"],
       ["on", "day or month first"],

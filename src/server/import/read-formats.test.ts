@@ -44,7 +44,17 @@ describe("reading JSON", () => {
   });
 
   it("takes the longest array of a file that is one object, names the others, and reads the one that is asked for", async () => {
-    const one = { meta: { at: "2026-05-01", tags: ["x"] }, data: { "sail.ings": [{ route: "Ferrow", at: { n: 1 } }, { route: "Quay", at: { n: 2 } }], routes: [{ name: "[{" }] }, empty: [] };
+    const one = {
+      meta: { at: "2026-05-01", tags: ["x"] },
+      data: {
+        "sail.ings": [
+          { route: "Ferrow", at: { n: 1 } },
+          { route: "Quay", at: { n: 2 } },
+        ],
+        routes: [{ name: "[{" }],
+      },
+      empty: [],
+    };
     const table = await read(JSON.stringify(one), "t.json");
     expect(table.source).toMatchObject({ sheet: 'data."sail.ings"', sheets: ['data."sail.ings"', "data.routes"] });
     expect(table.columns.map((c) => c.name)).toEqual(["route", "at.n"]);
@@ -62,7 +72,10 @@ describe("reading JSON", () => {
   });
 
   it("takes typed numbers as they are, texts as texts, and no digit is lost", async () => {
-    const table = await read('[{"n": 1.234, "t": "12", "id": 12345678901234567890, "s": "a\\"1234567890123456789", "d": "2026-05-01", "w": "\\ud800x"}, {"n": 2.345, "t": "13", "id": 1, "s": "b", "d": "soon", "w": "y"}]', "t.json");
+    const table = await read(
+      '[{"n": 1.234, "t": "12", "id": 12345678901234567890, "s": "a\\"1234567890123456789", "d": "2026-05-01", "w": "\\ud800x"}, {"n": 2.345, "t": "13", "id": 1, "s": "b", "d": "soon", "w": "y"}]',
+      "t.json",
+    );
     expect(Object.fromEntries(table.columns.map((c) => [c.name, c.reading.type]))).toEqual({ n: "number", t: "text", id: "text", s: "text", d: "text", w: "text" });
     expect(table.cells[0]).toEqual(["1.234", "12", "12345678901234567890", 'a"1234567890123456789', "2026-05-01", "\ufffdx"]);
     expect(table.doubts.map((d) => [d.column, d.why])).toEqual([["t", "texts like numbers"]]);
@@ -167,10 +180,14 @@ describe("hostile workbooks", () => {
     const added = Object.fromEntries(Object.entries(more).map(([name, text]) => [name, strToU8(text)]));
     return zipSync({ ...files, ...added, [sheet]: strToU8(xml) }, { level: 9 });
   };
-  const sheetOf = (rows: string, after = "") => `<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData>${after}</worksheet>`;
+  const sheetOf = (rows: string, after = "") =>
+    `<?xml version="1.0"?><worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main"><sheetData>${rows}</sheetData>${after}</worksheet>`;
   const within = async (bytes: Uint8Array, file: string) => {
     const [began, used] = [performance.now(), process.memoryUsage().rss];
-    const result = await read(bytes, file).then((t) => t.rows, (error: Error) => error.message);
+    const result = await read(bytes, file).then(
+      (t) => t.rows,
+      (error: Error) => error.message,
+    );
     expect(performance.now() - began, file).toBeLessThan(10_000);
     expect(process.memoryUsage().rss - used, file).toBeLessThan(700_000_000);
     return result;

@@ -1,9 +1,9 @@
 import { createReadStream, statSync } from "node:fs";
 import type { CellKind } from "@/core/data/reading-guess";
 import type { Cell } from "../store/table-files";
-import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
 import { arraysIn, type JsonArray } from "./json-arrays";
+import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { MAX_COLUMNS } from "./row-taker";
 import { columnNames } from "./sniff";
@@ -146,7 +146,13 @@ async function isOneObject(path: string): Promise<boolean> {
     return error instanceof TooLong && rows === 0;
   }
   const head = createReadStream(path, { end: 63 });
-  for await (const chunk of head) return String(chunk).replace(/^\ufeff/, "").trimStart().startsWith("{") && rows === 1;
+  for await (const chunk of head)
+    return (
+      String(chunk)
+        .replace(/^\ufeff/, "")
+        .trimStart()
+        .startsWith("{") && rows === 1
+    );
   return false;
 }
 
@@ -174,7 +180,9 @@ export async function readJson(id: string, path: string, options: ImportOptions,
   const { names, notes } = columnNames([...keys.keys()], keys.size);
   if (array && array.arrays.length > 1) {
     const others = array.arrays.filter((a) => a !== array.chosen).map((a) => `${a.path} (${a.rows} rows)`);
-    notes.unshift(`The file is one object. Its array ${array.chosen.path} was taken; there ${others.length === 1 ? "is" : "are"} also ${others.slice(0, 5).join(", ")}: choose another under “How it was read”.`);
+    notes.unshift(
+      `The file is one object. Its array ${array.chosen.path} was taken; there ${others.length === 1 ? "is" : "are"} also ${others.slice(0, 5).join(", ")}: choose another under “How it was read”.`,
+    );
   } else if (array) notes.unshift(`The file is one object; the rows are those of its array ${array.chosen.path}.`);
   const builder = new TableBuilder(id, names.length);
   try {

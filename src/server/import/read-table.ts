@@ -1,7 +1,7 @@
 import { closeSync, openSync, readSync } from "node:fs";
 import { z } from "zod";
-import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
+import type { Progress } from "./progress";
 import { readCsv } from "./read-csv";
 import { readJson } from "./read-json";
 import { readParquet } from "./read-parquet";

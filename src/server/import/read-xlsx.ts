@@ -1,7 +1,7 @@
 import type { CellKind } from "@/core/data/reading-guess";
 import type { Cell } from "../store/table-files";
-import type { Progress } from "./progress";
 import { ImportProblem } from "./import-problem";
+import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { RowTaker } from "./row-taker";
 import { WorkbookArchive } from "./workbook-archive";

@@ -28,7 +28,10 @@ const TIMES = new Set([18, 19, 20, 21, 32, 33, 45, 47]);
 function shownBy(code: string): Shown {
   const first = code.replace(/"[^"]*"|\\.|_.|\*./g, "").split(";")[0];
   if (/\[(h+|m+|s+)\]/i.test(first)) return "number";
-  const letters = first.replace(/\[[^\]]*\]/g, "").replace(/general/gi, "").replace(/AM\/PM|A\/P/gi, "h");
+  const letters = first
+    .replace(/\[[^\]]*\]/g, "")
+    .replace(/general/gi, "")
+    .replace(/AM\/PM|A\/P/gi, "h");
   if (/[ydg]/i.test(letters) || (/m/i.test(letters) && !/[hs]/i.test(letters))) return "date";
   return /[hs]/i.test(letters) ? "time" : "number";
 }
@@ -89,7 +92,8 @@ export async function workbookParts(archive: WorkbookArchive): Promise<WorkbookP
     open: (name, a) => {
       if (name === "workbookPr") from1904 = a.date1904 === "1" || a.date1904 === "true";
       const target = name === "sheet" ? targets.get(a["r:id"] ?? Object.entries(a).find(([k]) => k.endsWith(":id"))?.[1] ?? "") : undefined;
-      if (target && a.name) sheets.push({ name: a.name, path: target.startsWith("/") ? target.slice(1) : `xl/${target}`, hidden: a.state === "hidden" || a.state === "veryHidden" });
+      if (target && a.name)
+        sheets.push({ name: a.name, path: target.startsWith("/") ? target.slice(1) : `xl/${target}`, hidden: a.state === "hidden" || a.state === "veryHidden" });
     },
   });
   const withCells = [...sheets.filter((s) => !s.hidden), ...sheets.filter((s) => s.hidden)].filter((s) => archive.has(s.path));

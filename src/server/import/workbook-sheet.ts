@@ -82,7 +82,9 @@ export async function readSheetRows(
       } else if (tag === "c") {
         column = place(a.r);
         if (column + 1 > MAX_COLUMNS)
-          throw new ImportProblem(`The sheet ${name} has cells in ${column + 1} columns; at most ${MAX_COLUMNS} can be brought in. Delete what stands far to the right and save it again.`);
+          throw new ImportProblem(
+            `The sheet ${name} has cells in ${column + 1} columns; at most ${MAX_COLUMNS} can be brought in. Delete what stands far to the right and save it again.`,
+          );
         [type, style, raw] = [a.t ?? "n", Number(a.s ?? 0), ""];
       } else if (tag === "rPh") inPhonetic = true;
       else if (tag === "v" || tag === "t") taking = !inPhonetic;

@@ -104,7 +104,11 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
     }
   };
   const now = asked?.reading ?? column.reading;
-  const options = [...READINGS, ...(READINGS.some((r) => r.value === readingKey(now)) ? [] : [{ value: readingKey(now), label: readingLabel(now) }]), { value: OWN_PATTERN, label: "date by a pattern of my own …" }];
+  const options = [
+    ...READINGS,
+    ...(READINGS.some((r) => r.value === readingKey(now)) ? [] : [{ value: readingKey(now), label: readingLabel(now) }]),
+    { value: OWN_PATTERN, label: "date by a pattern of my own …" },
+  ];
   return (
     <section aria-label={`Column ${column.name}`} className="flex flex-col gap-2 border-b border-rule p-4">
       <div className="flex items-center justify-between">

@@ -29,7 +29,7 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
   const scope = scopeOf(document);
-  const checked = useMemo(() => checkFormula(column.formula, scope, table.name, "derived", [`${table.name}.${column.name}`]), [column.formula, column.name, scope, table.name]);
+  const checked = useMemo(() => checkFormula(column.formula, scope, table.name, "derived", `${table.name}.${column.name}`), [column.formula, column.name, scope, table.name]);
   const write = (formula: string) => apply(changeDerived(table.id, column.name, { formula }), `derived ${table.id} ${column.name}`);
   const remove = () => {
     const uses = usesOfColumn(document, table.name, column.name);

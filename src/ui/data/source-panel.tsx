@@ -7,9 +7,9 @@ import { removeTable, renameTable, replaceRows } from "@/core/project/table-edit
 import type { ImportedTable } from "@/server/import/import-table";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
+import type { Said } from "../shared/import-store";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
-import type { Said } from "../shared/import-store";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { FORMATS } from "./import-table";
 import { TableExport } from "./table-export";

@@ -27,7 +27,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const store = useProjectStore();
   const { tables } = document;
   const scope = scopeOf(document);
-  const checked = useMemo(() => checkFormula(measure.formula, scope, measure.table, "group", [measure.name]), [measure.formula, measure.table, measure.name, scope]);
+  const checked = useMemo(() => checkFormula(measure.formula, scope, measure.table, "group", measure.name), [measure.formula, measure.table, measure.name, scope]);
   const table = tables.find((t) => t.name.toLowerCase() === measure.table?.toLowerCase());
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
   const sound = checked.expr !== null;

@@ -19,7 +19,7 @@ import { MeasureEditor } from "./measure-editor";
 function useValuesNow(measures: Measure[]): { text: string; bad: boolean }[] {
   const document = useProject((s) => s.document);
   const scope = scopeOf(document);
-  const sound = useMemo(() => measures.map((m) => checkFormula(m.formula, scope, m.table, "group", [m.name]).expr !== null), [scope, measures]);
+  const sound = useMemo(() => measures.map((m) => checkFormula(m.formula, scope, m.table, "group", m.name).expr !== null), [scope, measures]);
   const answers = useResults(measures.map((m, i) => (sound[i] ? { measures: [{ id: m.name }] } : null)));
   return measures.map((m, i) => {
     const answer = answers[i];

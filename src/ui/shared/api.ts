@@ -94,13 +94,8 @@ export const api = {
       await asked(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }),
       progress,
     ),
-  rereadTable: async (
-    id: string,
-    table: string,
-    options: { encoding?: string; separator?: string; header?: boolean; sheet?: string },
-    progress: Progress,
-    signal: AbortSignal,
-  ) => readImport(await asked(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
+  rereadTable: async (id: string, table: string, options: { encoding?: string; separator?: string; header?: boolean; sheet?: string }, progress: Progress, signal: AbortSignal) =>
+    readImport(await asked(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
   appendRows: async (id: string, table: string, file: File, progress: Progress, signal: AbortSignal) =>
     readImport(
       await asked(`${tableAt(id, table)}/append?${new URLSearchParams({ name: file.name })}`, {

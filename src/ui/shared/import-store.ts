@@ -44,12 +44,7 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
       const running: RunningImport = { file: file.name, share: 0, rows: 0, began: Date.now(), cancel: new AbortController() };
       set({ running, waiting, problem: null });
       try {
-        const imported = await api.importTable(
-          project.getState().id,
-          file,
-          (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }),
-          running.cancel.signal,
-        );
+        const imported = await api.importTable(project.getState().id, file, (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }), running.cancel.signal);
         project.getState().apply(addTable(imported.table));
         say(imported.table, imported);
         set({ arrived: imported.table.id });
