@@ -7,7 +7,12 @@ const root = fileURLToPath(new URL("..", import.meta.url));
 export function buildServer() {
   return build({
     absWorkingDir: root,
-    entryPoints: { serve: "src/server/serve.ts", "compute-worker": "src/server/compute/worker.ts", "import-worker": "src/server/import/worker.ts" },
+    entryPoints: {
+      serve: "src/server/serve.ts",
+      "compute-worker": "src/server/compute/worker.ts",
+      "import-worker": "src/server/import/worker.ts",
+      "picture-worker": "src/server/pictures/worker.ts",
+    },
     outdir: "dist",
     outExtension: { ".js": ".mjs" },
     bundle: true,

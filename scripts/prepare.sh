@@ -1,8 +1,8 @@
 # Shared by ./start and ./check: makes sure that Node.js, the packages and the build are there.
 
 need_node() {
-  if ! command -v node >/dev/null || [ "$(node -p 'Number(process.versions.node.split(".")[0]) >= 20')" != true ]; then
-    echo "Cavlo needs Node.js 20 or later. Install it, then run this again." >&2
+  if ! command -v node >/dev/null || [ "$(node -p 'const [a, b] = process.versions.node.split(".").map(Number); a > 20 || (a === 20 && b >= 15)')" != true ]; then
+    echo "Cavlo needs Node.js 20.15 or later. Install it, then run this again." >&2
     exit 1
   fi
 }

@@ -1,5 +1,5 @@
 import type { z } from "zod";
-import { type Project, projectSchema, type tableSchema } from "@/core/project/schema";
+import { FORMAT_VERSION, type Project, projectSchema, type tableSchema } from "@/core/project/schema";
 
 const percent = { style: "percent" as const, decimals: 1 };
 const whole = { style: "number" as const, decimals: 0 };
@@ -324,7 +324,7 @@ const DERIVED: Record<string, { name: string; formula: string }[]> = {
 export function demoProject(tables: z.input<typeof tableSchema>[]): Project {
   return projectSchema.parse({
     format: "cavlo-project",
-    version: 1,
+    version: FORMAT_VERSION,
     name: "Quillhaven Ferries",
     tables: tables.map((t) => ({ ...t, derived: DERIVED[t.name] ?? [] })),
     links: LINKS,

@@ -1,14 +1,18 @@
+import { nanoid } from "nanoid";
 import { demoProject } from "@/demo/project";
 import { runJob } from "./import/run-job";
 import type { StoredTable } from "./import/worker";
 import { database } from "./store/database";
 import { createProject, type ProjectSummary, registerTable } from "./store/projects";
+import { describeTable } from "./store/record-table";
 
 /** Registers stored tables and their project together, so that a stopped process leaves neither. */
 export function createWithTables(document: Parameters<typeof createProject>[0], tables: StoredTable[]): ProjectSummary {
+  const id = nanoid(12);
+  for (const table of tables) describeTable({ id, name: document.name }, table, table.sums);
   return database()
     .transaction(() => {
-      const project = createProject(document);
+      const project = createProject(document, id);
       for (const t of tables) registerTable(project.id, { id: t.id, rows: t.rows, columns: t.columns.length });
       return project;
     })

@@ -18,24 +18,25 @@ export type Draft = z.infer<typeof draftSchema>;
 
 export const resultsRequestSchema = z.object({ queries: z.array(z.unknown()).max(200), draft: draftSchema.optional() });
 
-/** Refuses a document that names rows of another project, or with more columns than are stored. */
+/** Refuses a document that names rows of another project, or says something else of their rows and columns than is stored. */
 export function checkTables(projectId: string, tables: Project["tables"]): void {
   const stored = storedTables(projectId);
   for (const t of tables) {
-    const columns = stored.get(t.id);
-    if (columns === undefined) throw new HttpError(400, "no_table", `The rows of the table ${t.name} are not stored in this project.`);
-    if (columns !== t.columns.length) throw new HttpError(400, "bad_table", `The table ${t.name} is stored with ${columns} columns, not ${t.columns.length}.`);
+    const size = stored.get(t.id);
+    if (size === undefined) throw new HttpError(400, "no_table", `The rows of the table ${t.name} are not stored in this project.`);
+    if (size.columns !== t.columns.length) throw new HttpError(400, "bad_table", `The table ${t.name} is stored with ${size.columns} columns, not ${t.columns.length}.`);
+    if (size.rows !== t.rows) throw new HttpError(400, "bad_table", `The table ${t.name} is stored with ${size.rows} rows, not ${t.rows}.`);
   }
 }
 
 /** Answers queries in order; one that is malformed or cannot be answered gives its error and does not spoil the others. */
-export async function answerQueries(projectId: string, draft: Draft, queries: unknown[]): Promise<QueryAnswer[]> {
+export async function answerQueries(projectId: string, draft: Draft, queries: unknown[], signal?: AbortSignal): Promise<QueryAnswer[]> {
   checkTables(projectId, draft.tables);
   const checked = queries.map((q) => querySchema.safeParse(q));
   const good = checked.flatMap((c) => (c.success ? [c.data] : []));
   const inputs = Object.fromEntries(draft.inputs.map((i) => [i.name, valueSchema.parse(i.value)]));
   const scope = scopeOf(draft);
-  const answer = good.length ? await compute({ type: "results", tables: draft.tables, scope, inputs, queries: good }) : { results: [] };
+  const answer = good.length ? await compute({ type: "results", tables: draft.tables, scope, inputs, queries: good }, projectId, signal) : { results: [] };
   const results = "results" in answer ? answer.results.slice() : [];
   return checked.map((c) => {
     if (c.success) return results.shift() as QueryAnswer;
@@ -45,7 +46,7 @@ export async function answerQueries(projectId: string, draft: Draft, queries: un
 }
 
 /** Answers one query or throws its error. */
-export async function answerQuery(projectId: string, draft: Draft, query: QueryInput) {
-  const [result] = await answerQueries(projectId, draft, [query]);
+export async function answerQuery(projectId: string, draft: Draft, query: QueryInput, signal?: AbortSignal) {
+  const [result] = await answerQueries(projectId, draft, [query], signal);
   return result;
 }

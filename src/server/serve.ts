@@ -1,30 +1,53 @@
-import { createServer } from "node:http";
+import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
 import { parseArgs } from "node:util";
 import next from "next";
+import { runCommand } from "./commands";
 import { createDemo } from "./demo";
 import { refusal } from "./http/door";
+import { DATA_POLICY, pagePolicy, SECURITY_HEADERS } from "./http/security-headers";
+import { describeOldTables } from "./keep/adopt";
 import { settings } from "./settings";
-import { database } from "./store/database";
-import { listProjects } from "./store/projects";
+import { closeDatabase, database } from "./store/database";
+import { deletedProjects, listProjects, purgeDeleted } from "./store/projects";
 
-/** The HTTP entry: opens the data folder, makes the demo on first use, and serves the application on one address. */
+const DAY_MS = 86_400_000;
+
+const options = {
+  port: { type: "string", default: "4517" },
+  host: { type: "string", default: "127.0.0.1" },
+  data: { type: "string" },
+  dev: { type: "boolean", default: false },
+  "no-demo": { type: "boolean", default: false },
+  verify: { type: "boolean", default: false },
+  backup: { type: "string" },
+  project: { type: "string" },
+  restore: { type: "string" },
+} as const;
+
+/** Sends what the door says of a request that it turns away. */
+function turnAway(request: IncomingMessage, response: ServerResponse, refused: NonNullable<ReturnType<typeof refusal>>): void {
+  response.writeHead(refused.status, { "content-type": "application/json; charset=utf-8", ...refused.headers });
+  response.end(JSON.stringify({ error: { code: refused.code, message: refused.message } }));
+  request.resume();
+}
+
+/** The HTTP entry: opens the data folder, makes the demo on first use, and serves the application on one address; or does what one of the commands asks. */
 async function main(): Promise<void> {
-  const { values } = parseArgs({
-    options: {
-      port: { type: "string", default: "4517" },
-      host: { type: "string", default: "127.0.0.1" },
-      data: { type: "string" },
-      dev: { type: "boolean", default: false },
-      "no-demo": { type: "boolean", default: false },
-    },
-  });
+  const { values } = parseArgs({ options });
   const port = Number(values.port);
   if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`--port takes a number from 0 to 65535, not ${values.port}.`);
   if (values.data) settings.data = values.data;
   process.env.CAVLO_DATA = settings.data;
   process.env.CAVLO_ROOT = settings.root;
+  if (values.verify || values.backup !== undefined || values.restore !== undefined) {
+    process.exitCode = await runCommand(values);
+    closeDatabase();
+    return;
+  }
   database();
-  if (!values["no-demo"] && listProjects().length === 0) {
+  purgeDeleted();
+  setInterval(() => purgeDeleted(), DAY_MS).unref();
+  if (!values["no-demo"] && listProjects().length + deletedProjects().length === 0) {
     console.log("Making the demo project …");
     await createDemo();
   }
@@ -32,15 +55,13 @@ async function main(): Promise<void> {
   await app.prepare();
   const serve = app.getRequestHandler();
   const server = createServer((request, response) => {
+    for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.setHeader(name, value);
     const refused = refusal(request, values.host);
-    if (refused) {
-      response.writeHead(refused.status, { "content-type": "application/json; charset=utf-8" }).end(JSON.stringify({ error: { code: refused.code, message: refused.message } }));
-      request.resume();
-      return;
-    }
-    response.setHeader("x-content-type-options", "nosniff");
-    response.setHeader("referrer-policy", "no-referrer");
-    response.setHeader("x-frame-options", "DENY");
+    if (refused) return turnAway(request, response, refused);
+    const policy = request.url?.startsWith("/api/") ? DATA_POLICY : pagePolicy(values.dev);
+    response.setHeader("content-security-policy", policy);
+    // The page that is made for this request reads its nonce from here.
+    request.headers["content-security-policy"] = policy;
     serve(request, response).catch((error) => {
       console.error(error);
       response.destroy();
@@ -55,9 +76,10 @@ async function main(): Promise<void> {
     const at = typeof address === "object" && address ? address.port : port;
     console.log(`Cavlo is ready: http://${values.host}:${at}`);
   });
+  void describeOldTables();
   const stop = () => {
     server.close();
-    database().close();
+    closeDatabase();
     process.exit(0);
   };
   process.on("SIGINT", stop);

@@ -9,7 +9,7 @@ import { HttpError } from "./http/errors";
 const PAGE = 4000;
 
 /** A table with its derived columns as a file, written as its rows come from the compute worker. Throws 422 where a workbook cannot hold it. */
-export function writeTable(project: Project, table: TableInfo, format: TableFormat): ReadableStream<Uint8Array> {
+export function writeTable(projectId: string, project: Project, table: TableInfo, format: TableFormat, signal?: AbortSignal): ReadableStream<Uint8Array> {
   if (format === "xlsx" && table.rows + 1 > XLSX_ROWS)
     throw new HttpError(
       422,
@@ -18,7 +18,7 @@ export function writeTable(project: Project, table: TableInfo, format: TableForm
     );
   const question = { tables: project.tables, scope: scopeOf(project), table: table.name };
   const page = async (offset: number, limit: number): Promise<ResultColumn[]> => {
-    const answer = await compute({ type: "values", offset, limit, ...question });
+    const answer = await compute({ type: "values", offset, limit, ...question }, projectId, signal);
     return "values" in answer ? answer.values : [];
   };
   async function* parts(): AsyncGenerator<Uint8Array> {

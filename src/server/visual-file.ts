@@ -5,14 +5,13 @@ import { pictureOf } from "@/core/kinds/picture";
 import { toQuery, toVisualData } from "@/core/kinds/visual-data";
 import { offeredColumns } from "@/core/project/offered";
 import type { Project, Visual } from "@/core/project/schema";
-import { sceneToPng } from "@/render/png";
 import { sceneToSvg } from "@/render/svg-text";
 import { resultFile, TABLE_FORMATS } from "@/render/table/table-file";
 import { attachment } from "./http/download";
 import { HttpError } from "./http/errors";
 import { schemaProblem } from "./http/handle";
+import { drawPng } from "./pictures/client";
 import { answerQuery } from "./results";
-import { settings } from "./settings";
 import { readProject } from "./store/projects";
 
 const addressSchema = z.object({
@@ -57,7 +56,7 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
 }
 
 /** Draws a visual on the server, or gives its numbers: the file name says which visual and in what form. */
-export async function answerVisual(projectId: string, file: string, params: URLSearchParams): Promise<Response> {
+export async function answerVisual(projectId: string, file: string, params: URLSearchParams, signal?: AbortSignal): Promise<Response> {
   const m = /^(.+)\.(svg|png|json|csv|ndjson|xlsx)$/.exec(file);
   if (!m) throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json, .csv, .ndjson or .xlsx.");
   const parsed = addressSchema.safeParse(Object.fromEntries(params));
@@ -68,7 +67,7 @@ export async function answerVisual(projectId: string, file: string, params: URLS
   if (!visual) throw new HttpError(404, "no_visual", "There is no such visual in this project.");
   const { inputs, filters } = overrides(params, document, visual);
   const query = toQuery(visual, document, filters, inputs);
-  const answer = query ? await answerQuery(projectId, document, query) : null;
+  const answer = query ? await answerQuery(projectId, document, query, signal) : null;
   if (answer && "error" in answer) throw new HttpError(409, answer.error.code, `${visual.name} cannot be drawn: ${answer.error.message}`);
   const result: Result | null = answer;
   const named = (type: string, extension: string): HeadersInit => ({
@@ -79,7 +78,7 @@ export async function answerVisual(projectId: string, file: string, params: URLS
   });
   const scene = () => pictureOf(visual, document, result, { theme, size: { width: width ?? visual.size.width, height: height ?? visual.size.height }, inputs });
   if (m[2] === "svg") return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
-  if (m[2] === "png") return new Response(new Uint8Array(sceneToPng(scene(), scale, settings.root)), { headers: named("image/png", "png") });
+  if (m[2] === "png") return new Response((await drawPng(scene(), scale, projectId, signal)) as Uint8Array<ArrayBuffer>, { headers: named("image/png", "png") });
   if (!result) throw new HttpError(409, "no_measure", `${visual.name} has no measure yet.`);
   if (m[2] === "csv" || m[2] === "ndjson" || m[2] === "xlsx") return new Response(new Uint8Array(resultFile(m[2], result)), { headers: named(TABLE_FORMATS[m[2]], m[2]) });
   return Response.json(

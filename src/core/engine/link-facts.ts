@@ -89,7 +89,7 @@ function textShare(from: ColumnData, key: ColumnData): number {
  * Links that names and values speak for and that do not stand yet, the surest first: a key is a column in which every row has a
  * value of its own; a column that means it has a fitting name, or is a text of which most values are keys.
  */
-export function proposeLinks(tables: Table[], existing: Link[], write: (column: Column, row: number) => string): LinkFacts[] {
+export function proposeLinks(tables: Table[], existing: Link[], write: (column: Column, row: number) => string, checkStop: () => void = () => {}): LinkFacts[] {
   const keys: Candidate[] = tables.flatMap((table) => table.columns.filter((c) => isKey(c.data)).map((column) => ({ table, column })));
   const found: { facts: LinkFacts; fits: boolean }[] = [];
   for (const key of keys) {
@@ -97,6 +97,7 @@ export function proposeLinks(tables: Table[], existing: Link[], write: (column: 
       if (table === key.table) continue;
       for (const column of table.columns) {
         if (column.data.type !== key.column.data.type) continue;
+        checkStop();
         const link: Link = { table: table.name, column: column.name, to: key.table.name, key: key.column.name };
         if (existing.some((l) => same(l.table, link.table) && same(l.to, link.to)) || linksProblem([...existing, link])) continue;
         const fits = namesFit(column.name, key.table.name, key.column.name) && (column.data.type === "text" || namesIdentity(column.name, key.table.name));

@@ -116,6 +116,11 @@ export class Source {
     this.version = shortName(JSON.stringify(parts));
   }
 
+  /** Asked between steps of work whether it is to end. */
+  get stop(): StopFlag {
+    return this.sources.stop;
+  }
+
   /** Throws a QueryError where the work over this source is to end. */
   checkStop(): void {
     this.sources.checkStop();
@@ -191,7 +196,7 @@ export class Sources {
     readonly scope: Scope,
     /** What current_date is, as whole days; null when nobody said. */
     readonly today: Value,
-    private readonly stop: StopFlag = () => null,
+    readonly stop: StopFlag = () => null,
   ) {}
 
   /** Throws a QueryError where the work over these sources is to end. Asked between blocks. */

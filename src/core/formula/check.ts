@@ -247,7 +247,7 @@ class Checker implements Checking {
   private derivedType(node: Span, table: ScopeTable, column: ScopeColumn, formula: string): ValueType | null {
     const used = this.use({ level: "derived", name: column.name, table: table.name, formula });
     const checked = this.sound(node, used, `The derived column ${table.name}.${column.name}`);
-    return checked && checked.type;
+    return checked?.type ?? null;
   }
 
   private measure(node: Span, measure: Scope["measures"][number], level: Level): Expr {

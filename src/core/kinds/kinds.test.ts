@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type KindId, projectSchema, type Visual } from "../project/schema";
+import { FORMAT_VERSION, type KindId, projectSchema, type Visual } from "../project/schema";
 import { contrast, THEMES } from "../scene/colour";
 import type { Scene, Sector } from "../scene/marks";
 import { casesOf, visualOf as hardVisual, ZONES } from "./craft/cases";
@@ -72,7 +72,7 @@ describe("the picture tells the truth", () => {
   it("a measure that is a text is not drawn as nothing", () => {
     const project = projectSchema.parse({
       format: "cavlo-project",
-      version: 1,
+      version: FORMAT_VERSION,
       name: "p",
       measures: [{ id: "m", name: "word", label: "Word", table: null, formula: "'good'", format: {} }],
     });

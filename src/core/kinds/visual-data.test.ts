@@ -4,7 +4,7 @@ import { querySchema, type Result } from "../engine/query";
 import { runQueries } from "../engine/run";
 import { parseIsoDate } from "../formula/calendar";
 import { scopeOf } from "../project/names";
-import { projectSchema, type Visual, visualSchema } from "../project/schema";
+import { FORMAT_VERSION, projectSchema, type Visual, visualSchema } from "../project/schema";
 import { SERIES_MOST, toQuery, toVisualData } from "./visual-data";
 
 const columns = [
@@ -17,7 +17,7 @@ const columns = [
 const measure = (id: string, formula: string) => ({ id, name: id, label: id.toUpperCase(), note: "", table: "trips", formula, format: {} });
 const project = projectSchema.parse({
   format: "cavlo-project",
-  version: 1,
+  version: FORMAT_VERSION,
   name: "P",
   tables: [{ id: "t", name: "trips", rows: 6, columns, source: { file: "trips.csv" } }],
   measures: [measure("people", "sum(people)"), measure("money", "sum(money)"), measure("trips", "count(*)")],

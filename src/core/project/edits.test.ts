@@ -136,14 +136,7 @@ describe("tiles", () => {
 
 describe("renaming by what a name means", () => {
   const reading = { type: "number" as const };
-  const table = (name: string, columns: string[]) => ({
-    id: name,
-    name,
-    rows: 0,
-    columns: columns.map((c) => ({ name: c, reading, hidden: false })),
-    derived: [],
-    source: emptySource,
-  });
+  const table = (name: string, columns: string[]) => tableSchema.parse({ id: name, name, rows: 0, columns: columns.map((c) => ({ name: c, reading })), source });
   const measure = (name: string, formula: string, own: string) => measureSchema.parse({ id: name, name, label: name, table: own, formula, format: {} });
   const project = {
     ...emptyProject("p"),

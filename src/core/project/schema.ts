@@ -3,7 +3,7 @@ import { readingSchema } from "../data/reading-schema";
 import { filterSchema, splitSchema, valueSchema } from "../engine/query";
 
 export const FORMAT = "cavlo-project";
-export const FORMAT_VERSION = 1;
+export const FORMAT_VERSION = 2;
 
 const id = z
   .string()

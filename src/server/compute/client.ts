@@ -1,61 +1,108 @@
-import type { Worker } from "node:worker_threads";
-import { HttpError } from "../http/errors";
-import { startThread } from "../thread";
-import type { ComputeAnswer, ComputeRequest } from "./protocol";
+import { settings } from "../settings";
+import { type SharedColumn, sharedBytes } from "../store/shared-column";
+import { ThreadPool } from "../threads/pool";
+import { startThread } from "../threads/thread";
+import type { ComputeAnswer, ComputeRequest, GivenColumns, LoadedColumns } from "./protocol";
 
-type Waiting = { resolve: (answer: ComputeAnswer) => void; reject: (error: unknown) => void };
+/** The part of the memory that columns may take; the rest is what threads compute from them. */
+const SHARED_PART = 0.7;
+const MOST_THREADS = 4;
+/** Reading more cells than this is heavy work, which leaves a thread to others. */
+const HEAVY_CELLS = 3_000_000;
 
-/** The compute worker thread and the questions it has not answered yet. It starts with the first question, and again after a crash. */
-class ComputeClient {
-  private worker: Worker | null = null;
-  private readonly waiting = new Map<number, Waiting>();
-  private next = 1;
+/** Columns in shared memory, by `table id/column key`. They outlive the threads that loaded them; the least recently used tables go first. */
+class SharedColumns {
+  private readonly tables = new Map<string, Map<string, SharedColumn>>();
+  private total = 0;
 
-  private start(): Worker {
-    const worker = startThread("compute-worker");
-    worker.unref();
-    worker.on("message", ({ id, answer, error }: { id: number; answer?: ComputeAnswer; error?: { known: boolean; code: string; message: string } }) => {
-      const waiting = this.waiting.get(id);
-      this.waiting.delete(id);
-      if (this.waiting.size === 0) worker.unref();
-      if (answer) waiting?.resolve(answer);
-      else waiting?.reject(error?.known ? new HttpError(400, error.code, error.message) : new Error(error?.message));
-    });
-    worker.on("error", (error) => this.fail(error));
-    worker.on("exit", () => this.fail(new Error("the compute worker ended")));
-    return worker;
+  get bytes(): number {
+    return this.total;
   }
 
-  private fail(error: unknown): void {
-    this.worker = null;
-    for (const { reject } of this.waiting.values()) reject(error);
-    this.waiting.clear();
+  /** The columns of some tables that a thread has not been given yet; from then on it has. */
+  giveTo(tableIds: string[], knows: Set<string>): GivenColumns {
+    const given: GivenColumns = [];
+    for (const id of tableIds) {
+      const columns = this.tables.get(id);
+      if (!columns) continue;
+      this.tables.delete(id);
+      this.tables.set(id, columns);
+      for (const [key, column] of columns) {
+        const name = `${id}/${key}`;
+        if (knows.has(name)) continue;
+        knows.add(name);
+        given.push({ table: id, key, column });
+      }
+    }
+    return given;
   }
 
-  ask(request: ComputeRequest): Promise<ComputeAnswer> {
-    this.worker ??= this.start();
-    const worker = this.worker;
-    const id = this.next++;
-    worker.ref();
-    return new Promise((resolve, reject) => {
-      this.waiting.set(id, { resolve, reject });
-      worker.postMessage({ id, request });
-    });
-  }
-
-  async stop(): Promise<void> {
-    await this.worker?.terminate();
+  /** Takes what a thread loaded, unless another was first; gives the tables that had to go for it. */
+  take(loaded: LoadedColumns, knows: Set<string>): string[] {
+    for (const { table, key, column } of loaded) {
+      const columns = this.tables.get(table) ?? new Map<string, SharedColumn>();
+      this.tables.delete(table);
+      this.tables.set(table, columns);
+      knows.add(`${table}/${key}`);
+      if (columns.has(key)) continue;
+      columns.set(key, column);
+      this.total += sharedBytes(column);
+    }
+    const gone: string[] = [];
+    for (const [table, columns] of this.tables) {
+      if (this.total <= settings.memoryLimit * SHARED_PART || this.tables.size === 1) break;
+      for (const column of columns.values()) this.total -= sharedBytes(column);
+      this.tables.delete(table);
+      gone.push(table);
+    }
+    return gone;
   }
 }
 
-const shared = globalThis as { cavloCompute?: ComputeClient };
+const tablesOf = (request: ComputeRequest): string[] => (request.type === "unread" ? [request.table.id] : request.tables.map((t) => t.id));
 
-/** Asks the process's compute worker. */
-export function compute(request: ComputeRequest): Promise<ComputeAnswer> {
-  shared.cavloCompute ??= new ComputeClient();
-  return shared.cavloCompute.ask(request);
+function isHeavy(request: ComputeRequest): boolean {
+  if (request.type === "results") return Math.max(0, ...request.tables.map((t) => t.rows)) * request.queries.length > HEAVY_CELLS;
+  return request.type !== "rows" || request.sort !== null || request.find !== "";
+}
+
+class Compute {
+  readonly columns = new SharedColumns();
+  readonly pool: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
+    start: (stop) => startThread("compute-worker", { stop, memory: (settings.memoryLimit * (1 - SHARED_PART)) / MOST_THREADS }),
+    most: MOST_THREADS,
+    limit: () => settings.queryTime,
+    tooLong: "This took too long and was stopped, so that other answers do not wait for it. Filter the rows, split by a column with fewer values, or make the formula simpler.",
+    isHeavy,
+    moreFor: (request, knows) => this.columns.giveTo(tablesOf(request), knows),
+    onNews: (loaded, knows) => {
+      const gone = this.columns.take(loaded, knows);
+      // Threads let go of them too, and are given them again when they are read again.
+      if (gone.length === 0) return;
+      this.pool.tell({ forget: gone }, (known) => {
+        for (const name of known) if (gone.some((table) => name.startsWith(`${table}/`))) known.delete(name);
+      });
+    },
+  });
+}
+
+const shared = globalThis as { cavloCompute?: Compute };
+function running(): Compute {
+  shared.cavloCompute ??= new Compute();
+  return shared.cavloCompute;
+}
+
+/** Asks the process's compute threads. `owner` is the project; when `signal` aborts, the work is stopped. */
+export function compute(request: ComputeRequest, owner = "", signal?: AbortSignal): Promise<ComputeAnswer> {
+  return running().pool.ask(request, owner, signal);
+}
+
+/** How the compute threads are doing. */
+export function computeState() {
+  const { pool, columns } = running();
+  return { ...pool.state(), columnBytes: columns.bytes };
 }
 
 export async function stopCompute(): Promise<void> {
-  await shared.cavloCompute?.stop();
+  await shared.cavloCompute?.pool.close();
 }

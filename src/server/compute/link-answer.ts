@@ -18,6 +18,11 @@ function measured(link: Link, sources: Sources): LinkFacts {
 /** How each link holds over the rows there are, and which more the names and values of the tables speak for. */
 export function linkAnswer(links: Link[], sources: Sources): LinkAnswer {
   const { scope } = sources;
+  sources.checkStop();
   const tables = scope.tables.flatMap((t) => sources.find(t.name) ?? []);
-  return { links: links.map((l) => measured(l, sources)), proposed: proposeLinks(tables, scope.links ?? [], cellText) };
+  const held = links.map((l) => {
+    sources.checkStop();
+    return measured(l, sources);
+  });
+  return { links: held, proposed: proposeLinks(tables, scope.links ?? [], cellText, () => sources.checkStop()) };
 }

@@ -7,6 +7,7 @@ import type { Scope } from "@/core/formula/expr";
 import type { Link } from "@/core/formula/links";
 import type { Value } from "@/core/formula/value";
 import type { TableInfo } from "@/core/project/schema";
+import type { SharedColumn } from "../store/shared-column";
 
 /** What a question about one table comes with: all tables and the scope, since derived columns may use others through links. */
 interface TableQuestion {
@@ -22,6 +23,10 @@ export type ComputeRequest =
   | { type: "unread"; table: TableInfo; column: number; reading: Reading }
   | ({ type: "values"; table: string; offset: number; limit: number } & TableQuestion)
   | ({ type: "rows"; table: string; offset: number; limit: number; sort: { column: string; order: "asc" | "desc" } | null; find: string; filters: Filter[] } & TableQuestion);
+
+/** Columns in shared memory that a thread is given with a question, and those that it loaded itself. */
+export type GivenColumns = { table: string; key: string; column: SharedColumn }[];
+export type LoadedColumns = GivenColumns;
 
 export type QueryAnswer = Result | { error: { code: string; message: string; at?: { start: number; end: number } } };
 

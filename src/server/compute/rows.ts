@@ -4,12 +4,15 @@ import { isNothing } from "@/core/data/reading";
 import { type Filter, QueryError, type ResultColumn } from "@/core/engine/query";
 import { selectRows } from "@/core/engine/selection";
 import type { Source } from "@/core/engine/source";
+import { checkStop, type StopFlag } from "@/core/engine/stop";
 import { compareValues, type Value } from "@/core/formula/value";
 import type { TableInfo } from "@/core/project/schema";
-import { openRows } from "../store/table-files";
 import type { RowsPage, TableProfile, UnreadCells } from "./protocol";
+import { openSoundRows } from "./sound-rows";
 
 const SHOWN_BAD = 5;
+/** Between two looks at the stop flag. */
+const STEP = 8192;
 
 /** All columns of a table, the derived ones after those of the file. A derived one whose formula has a problem is left out. */
 function columnsOf(source: Source, info: TableInfo): (Column & { derived: boolean })[] {
@@ -25,8 +28,8 @@ function columnsOf(source: Source, info: TableInfo): (Column & { derived: boolea
 }
 
 /** The filled cells of a stored column that a reading gives null for: how many, and the first and the last of them, by row from 1. */
-export function unreadCells(info: TableInfo, at: number, read: (cell: string, row: number) => Value): UnreadCells {
-  const db = openRows(info.id);
+export function unreadCells(info: TableInfo, at: number, read: (cell: string, row: number) => Value, stop: StopFlag): UnreadCells {
+  const db = openSoundRows(info);
   try {
     let unread = 0;
     let row = 0;
@@ -34,6 +37,7 @@ export function unreadCells(info: TableInfo, at: number, read: (cell: string, ro
     let last: { row: number; text: string }[] = [];
     for (const cell of db.prepare<[], string | null>(`select c${at} from rows order by rowid`).pluck().iterate()) {
       row++;
+      if (row % STEP === 0) checkStop(stop);
       if (cell === null || isNothing(cell) || read(cell, row - 1) !== null) continue;
       unread++;
       const found = { row, text: cell.slice(0, 60) };
@@ -51,9 +55,10 @@ export function profileTable(source: Source, info: TableInfo): TableProfile {
   return {
     rows: source.table.rows,
     columns: columnsOf(source, info).map((column, at) => {
+      source.checkStop();
       const profile = profileColumn(column);
       const none = { unread: 0, unreadCells: [] };
-      const bad = column.derived || column.data.type === "text" || profile.nulls === 0 ? none : unreadCells(info, at, (_cell, row) => cellValue(column.data, row));
+      const bad = column.derived || column.data.type === "text" || profile.nulls === 0 ? none : unreadCells(info, at, (_cell, row) => cellValue(column.data, row), source.stop);
       return { name: column.name, type: column.data.type, derived: column.derived, ...profile, ...bad };
     }),
   };
@@ -79,13 +84,20 @@ function orderedRows(source: Source, columns: Column[], { sort, find, filters }:
   const placed = filters.map((filter) => ({ filter, place: { table: table.name, column: filter.column } }));
   let rows = selectRows(source, placed, null)?.slice() ?? Int32Array.from({ length: table.rows }, (_, i) => i);
   const wanted = find.trim().toLowerCase();
-  if (wanted) rows = rows.filter((row) => columns.some((c) => cellText(c, row).toLowerCase().includes(wanted)));
+  if (wanted) {
+    rows = rows.filter((row, i) => {
+      if (i % STEP === 0) source.checkStop();
+      return columns.some((c) => cellText(c, row).toLowerCase().includes(wanted));
+    });
+  }
   if (sort) {
     const column = columns.find((c) => c.name.toLowerCase() === sort.column.toLowerCase());
     if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${sort.column}” to sort by.`);
     const { data } = column;
     const sign = sort.order === "asc" ? 1 : -1;
+    let compared = 0;
     rows = rows.sort((a, b) => {
+      if (++compared % STEP === 0) source.checkStop();
       const [x, y] = [cellValue(data, a), cellValue(data, b)];
       if (x === null || y === null) return x === y ? a - b : x === null ? 1 : -1;
       return sign * compareValues(x, y) || a - b;
@@ -99,7 +111,7 @@ function orderedRows(source: Source, columns: Column[], { sort, find, filters }:
 export function pageOfRows(source: Source, info: TableInfo, wish: RowsWish): RowsPage {
   const columns = columnsOf(source, info);
   const order = orderedRows(source, columns, wish);
-  const db = openRows(info.id);
+  const db = openSoundRows(info);
   try {
     const stored = db.prepare<[number], (string | null)[]>("select * from rows where rowid = ?").raw();
     const rows = [...order.subarray(wish.offset, wish.offset + wish.limit)].map((row) => {

@@ -1,4 +1,4 @@
-import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
@@ -7,7 +7,9 @@ import { sourcesOf } from "@/core/engine/run";
 import { scopeOf } from "@/core/project/names";
 import { type TableInfo, tableSchema } from "@/core/project/schema";
 import { settings } from "../settings";
-import { type Cell, TableWriter } from "../store/table-files";
+import { writeAbout } from "../store/about-table";
+import { sumsOf } from "../store/checksums";
+import { type Cell, TableWriter, tableFiles } from "../store/table-files";
 import { pageOfRows, profileTable } from "./rows";
 import { TableCache } from "./table-cache";
 
@@ -63,19 +65,57 @@ describe("tables in the compute worker", () => {
     expect(pageOfRows(source, info, { ...wish, find: "EAST" }).total).toBe(2);
   });
 
-  it("stay the same table until a reading changes, and go when memory is short, the least recently used first", () => {
-    const cache = new TableCache(12_000);
+  it("stay the same table until a reading changes, and let go of what is their own when memory is short, the least recently used first", () => {
+    const cache = new TableCache(60_000);
     const rows = Array.from({ length: 1000 }, (_, i): Cell[] => [String(i)]);
-    const [a, b, c] = ["a", "b", "c"].map((id) => stored(id, [["n", { type: "number" }]], rows));
+    const [a, b, c] = ["a", "b", "c"].map((id) => stored(id, [["n", { type: "text" }]], rows));
     const first = cache.table(a);
-    expect(first.columns[0].data).toMatchObject({ type: "number" });
+    expect(first.columns[0].data).toMatchObject({ type: "text" });
     expect(cache.table(a)).toBe(first);
-    expect(cache.table({ ...a, columns: [{ name: "n", reading: { type: "text" }, hidden: false }] }).columns[0].data.type).toBe("text");
+    expect(cache.table({ ...a, columns: [{ name: "n", reading: { type: "number" }, hidden: false }] }).columns[0].data.type).toBe("number");
     void cache.table(b).columns[0].data;
     const kept = cache.table(c);
     void kept.columns[0].data;
     cache.trim();
     expect(cache.table(c)).toBe(kept);
     expect(cache.table(a)).not.toBe(first);
+  });
+
+  it("are loaded once for all threads, and let go of when that is said", () => {
+    const info = stored("shared", [["n", { type: "number" }]], [["1"], [null], ["3"]]);
+    const [one, two] = [new TableCache(1e9), new TableCache(1e9)];
+    expect(one.table(info).columns[0].data).toMatchObject({ values: new Float64Array([1, Number.NaN, 3]) });
+    const loaded = one.takeLoaded();
+    expect(loaded).toHaveLength(1);
+    expect(one.takeLoaded()).toEqual([]);
+    two.give(loaded);
+    const data = two.table(info).columns[0].data;
+    expect(data.type === "number" && data.values.buffer).toBe(loaded[0].column.values);
+    expect(two.takeLoaded()).toEqual([]);
+    two.forget(["shared"]);
+    void two.table(info).columns[0].data;
+    expect(two.takeLoaded()).toHaveLength(1);
+  });
+
+  it("are refused where their rows are not what was written, and read again where they are", () => {
+    const info = stored(
+      "damaged",
+      [["n", { type: "number" }]],
+      Array.from({ length: 2000 }, (_, i): Cell[] => [`${i}`]),
+    );
+    const { rows } = tableFiles("damaged");
+    writeAbout({ id: "damaged", name: "Damaged", project: { id: "p", name: "P" }, rows: 2000, columns: [], createdAt: "", sums: { rows: sumsOf(rows), source: null } });
+    const sound = readFileSync(rows);
+    const bad = Buffer.from(sound);
+    bad[bad.indexOf("1234")] ^= 1;
+    writeFileSync(rows, bad);
+    const read = () => new TableCache(1e9).table(info).columns[0].data;
+    expect(read).toThrow("The rows of the table damaged are damaged on the disk: stretch 1 of 1");
+    writeFileSync(rows, sound.subarray(0, 4000));
+    expect(read).toThrow("has 4000 bytes");
+    rmSync(rows);
+    expect(read).toThrow("the file is gone");
+    writeFileSync(rows, sound);
+    expect(read()).toMatchObject({ type: "number" });
   });
 });

@@ -1,19 +1,30 @@
-import { parentPort } from "node:worker_threads";
+import { parentPort, workerData } from "node:worker_threads";
 import { readCell } from "@/core/data/reading";
 import { QueryError } from "@/core/engine/query";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
-import { settings } from "../settings";
+import type { StopFlag } from "@/core/engine/stop";
+import { answerInThread } from "../threads/answer-in-thread";
+import { STOP } from "../threads/pool";
 import { linkAnswer } from "./link-answer";
-import type { ComputeAnswer, ComputeRequest } from "./protocol";
+import type { ComputeAnswer, ComputeRequest, GivenColumns } from "./protocol";
 import { pageOfRows, profileTable, unreadCells, valuesOf } from "./rows";
 import { TableCache } from "./table-cache";
 
-const tables = new TableCache(settings.memoryLimit);
-const scans = new ScanCache();
+const { stop: word, memory } = workerData as { stop: SharedArrayBuffer; memory: number };
+const stopWord = new Int32Array(word);
+const stop: StopFlag = () => {
+  const now = Atomics.load(stopWord, 0);
+  return now === STOP.none ? null : now === STOP.tooLong ? "too_long" : "cancelled";
+};
 
-function answer(request: ComputeRequest): ComputeAnswer {
-  if (request.type === "unread") return unreadCells(request.table, request.column, (cell) => readCell(cell, request.reading));
-  const catalog = { scope: request.scope, inputs: {}, tables: request.tables.map((t) => tables.table(t)), today: new Date().toLocaleDateString("sv-SE") };
+// What was computed of tables and what scans gathered share the thread's part of the memory.
+const tables = new TableCache(memory / 2);
+const scans = new ScanCache(memory / 2);
+
+function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
+  tables.give(given);
+  if (request.type === "unread") return unreadCells(request.table, request.column, (cell) => readCell(cell, request.reading), stop);
+  const catalog = { scope: request.scope, inputs: {}, tables: request.tables.map((t) => tables.table(t)), today: new Date().toLocaleDateString("sv-SE"), stop };
   if (request.type === "results") {
     const results = runQueries(request.queries, { ...catalog, inputs: request.inputs }, scans, () => performance.now());
     return { results: results.map((r) => (r instanceof QueryError ? { error: { code: r.code, message: r.message, at: r.at } } : r)) };
@@ -27,12 +38,17 @@ function answer(request: ComputeRequest): ComputeAnswer {
   return { page: pageOfRows(source, info, request) };
 }
 
-parentPort?.on("message", ({ id, request }: { id: number; request: ComputeRequest }) => {
-  try {
-    parentPort?.postMessage({ id, answer: answer(request) });
-  } catch (error) {
-    const known = error instanceof QueryError;
-    parentPort?.postMessage({ id, error: { known, code: known ? error.code : "internal", message: error instanceof Error ? error.message : String(error) } });
-  }
-  tables.trim();
+answerInThread(
+  (request: ComputeRequest, given: GivenColumns) => {
+    try {
+      return answer(request, given);
+    } finally {
+      tables.trim();
+    }
+  },
+  () => tables.takeLoaded(),
+);
+
+parentPort?.on("message", (message: { forget?: string[] }) => {
+  if (message.forget) tables.forget(message.forget);
 });

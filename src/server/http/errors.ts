@@ -9,3 +9,9 @@ export class HttpError extends Error {
     super(message);
   }
 }
+
+/** What is said of a fault of Cavlo's own: which it was, and that the log has more. Nothing is claimed that was not checked. */
+export function internalMessage(error: unknown): string {
+  const what = error instanceof Error ? error.message.split("\n")[0].slice(0, 200) : String(error).slice(0, 200);
+  return `Cavlo could not answer this because of a fault of its own (${what}). The log of the server has the details.`;
+}

@@ -1,5 +1,6 @@
 import type { z } from "zod";
-import { HttpError } from "./errors";
+import { faultAnswer, faultOf } from "../store/disk-fault";
+import { HttpError, internalMessage } from "./errors";
 
 const JSON_LIMIT = 20_000_000;
 
@@ -8,8 +9,10 @@ function errorResponse(error: unknown): Response {
     const { field, at, ...more } = error.more;
     return Response.json({ error: { code: error.code, message: error.message, ...(field ? { field } : {}), ...(at ? { at } : {}) }, ...more }, { status: error.status });
   }
+  const fault = faultOf(error);
+  if (fault) return errorResponse(faultAnswer(fault));
   console.error(error);
-  return Response.json({ error: { code: "internal", message: "Something went wrong in Cavlo itself. Your project as last saved is safe; try again." } }, { status: 500 });
+  return Response.json({ error: { code: "internal", message: internalMessage(error) } }, { status: 500 });
 }
 
 type Handler<P> = (request: Request, params: P) => Promise<Response> | Response;

@@ -1,4 +1,5 @@
-import { HttpError } from "../http/errors";
+import { HttpError, internalMessage } from "../http/errors";
+import { faultAnswer, faultOf } from "../store/disk-fault";
 import type { ImportedTable } from "./import-table";
 import type { Progress } from "./progress";
 
@@ -15,11 +16,10 @@ export function answerImport(request: Request, work: (progress: Progress, signal
       try {
         line(await work((progress, rows) => line({ progress, rows }), cancel.signal));
       } catch (error) {
-        const known = error instanceof HttpError;
+        const fault = faultOf(error);
+        const known = fault ? faultAnswer(fault) : error instanceof HttpError ? error : null;
         if (!known && !cancel.signal.aborted) console.error(error);
-        line({
-          error: known ? { code: error.code, message: error.message } : { code: "internal", message: "Something went wrong in Cavlo itself. Nothing was brought in; try again." },
-        });
+        line({ error: known ? { code: known.code, message: known.message } : { code: "internal", message: internalMessage(error) } });
       }
       if (!cancel.signal.aborted) controller.close();
     },

@@ -1,14 +1,19 @@
-import { copyFileSync, renameSync } from "node:fs";
+import { copyFileSync, existsSync, renameSync } from "node:fs";
 import { nanoid } from "nanoid";
+import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { TableInfo } from "@/core/project/schema";
 import { HttpError } from "../http/errors";
-import { registerTable, storedTables } from "../store/projects";
+import { readAbout } from "../store/about-table";
+import { damageOf } from "../store/checksums";
+import { storedTables } from "../store/projects";
+import { recordTable } from "../store/record-table";
 import { removeTableFiles, tableFiles } from "../store/table-files";
 import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./read-table";
 import { runJob } from "./run-job";
 import { spool } from "./spool";
 import type { ColumnDoubt } from "./table-builder";
+import type { TableSums } from "./worker";
 
 export interface ImportedTable {
   table: TableInfo;
@@ -30,9 +35,12 @@ function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
 }
 
 async function store(projectId: string, id: string, path: string, file: string, options: ImportOptions, progress: Progress, signal?: AbortSignal): Promise<ImportedTable> {
-  const read = await runJob<ReadTable>({ type: "table", id, path, file, options }, progress, signal);
-  registerTable(projectId, { id, rows: read.rows, columns: read.columns.length });
-  return tableInfo(id, file, read);
+  const read = await runJob<ReadTable & { sums: TableSums }>({ type: "table", id, path, file, options }, progress, signal);
+  const imported = tableInfo(id, file, read);
+  // Before the table is registered, so that whatever is registered can be read again.
+  if (path !== tableFiles(id).source) renameSync(path, tableFiles(id).source);
+  recordTable(projectId, imported.table, read.sums);
+  return imported;
 }
 
 /** Brings a file with a table into a project. The rows are stored; the caller adds the table to the document. */
@@ -49,9 +57,7 @@ export async function importTable(
   try {
     await spool(body, files.upload);
     if (signal?.aborted) throw new HttpError(499, "cancelled", "The import was cancelled.");
-    const imported = await store(projectId, id, files.upload, file, options, progress, signal);
-    renameSync(files.upload, files.source);
-    return imported;
+    return await store(projectId, id, files.upload, file, options, progress, signal);
   } catch (error) {
     removeTableFiles(id);
     throw error;
@@ -74,6 +80,17 @@ function columnMap(table: TableInfo, read: ReadTable): number[] {
   return table.columns.map((c) => has.indexOf(c.name.toLowerCase()));
 }
 
+/** Columns whose cells in the added file look as if they were to be read in another way than the table reads them. */
+function readOtherwise(table: TableInfo, read: ReadTable): string[] {
+  return table.columns.flatMap(({ name, reading }) => {
+    const added = read.columns.find((c) => c.name.toLowerCase() === name.toLowerCase())?.reading;
+    const differs = added && added.type === reading.type && added.type !== "text" && readingKey(added) !== readingKey(reading);
+    return differs
+      ? [`${name} is read as ${readingLabel(reading)}, but in the appended file it looks like ${readingLabel(added)}. See that its cells are read as they are meant.`]
+      : [];
+  });
+}
+
 /** Makes a new stored table out of a table's rows and those of a file with the same columns. The old one stays until nothing names it. */
 export async function appendRows(
   projectId: string,
@@ -89,10 +106,15 @@ export async function appendRows(
   try {
     await spool(body, files.upload);
     const read = await runJob<ReadTable>({ type: "table", id: added, path: files.upload, file, options: {} }, (share, rows) => progress(share * 0.7, rows), signal);
-    const rows = await runJob<number>({ type: "append", id, from: table.id, added, map: columnMap(table, read) }, (share) => progress(0.7 + share * 0.29), signal);
-    registerTable(projectId, { id, rows, columns: table.columns.length });
+    const { rows, sums } = await runJob<{ rows: number; sums: TableSums }>(
+      { type: "append", id, from: table.id, added, map: columnMap(table, read) },
+      (share) => progress(0.7 + share * 0.29),
+      signal,
+    );
     const source = { ...table.source, file: `${table.source.file} and ${file}`.slice(0, 300) };
-    return { table: { ...table, id, rows, source }, notes: [`${read.rows} rows were appended; there are ${rows} now.`, ...read.notes], doubts: [] };
+    const made = { ...table, id, rows, source };
+    recordTable(projectId, made, sums);
+    return { table: made, notes: [`${read.rows} rows were appended; there are ${rows} now.`, ...readOtherwise(table, read), ...read.notes], doubts: [] };
   } catch (error) {
     removeTableFiles(id);
     throw error;
@@ -106,10 +128,16 @@ export async function rereadTable(projectId: string, table: TableInfo, options: 
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
   const id = nanoid(16);
   const files = tableFiles(id);
+  const kept = tableFiles(table.id);
+  const about = readAbout(kept.about);
+  const damage = existsSync(kept.source) && about?.sums.source ? damageOf(kept.source, about.sums.source) : null;
+  if (damage) throw new HttpError(409, "damaged_source", `The kept file of ${table.name} is damaged: ${damage}. Bring the file in once more.`);
   try {
-    copyFileSync(tableFiles(table.id).source, files.source);
-  } catch {
+    copyFileSync(kept.source, files.source);
+    return await store(projectId, id, files.source, table.source.file, options, progress, signal);
+  } catch (error) {
+    removeTableFiles(id);
+    if ((error as { code?: unknown }).code !== "ENOENT") throw error;
     throw new HttpError(409, "no_source", "The file this table came from is not kept here, so it cannot be read again. Bring the file in once more.");
   }
-  return store(projectId, id, files.source, table.source.file, options, progress, signal);
 }

@@ -33,13 +33,12 @@ export class RowTaker {
   /** Takes a row by its number in the file, from 1. The arrays may be kept and changed. `kinds` are those of cells that have types of their own. */
   take(cells: Cell[], number: number, kinds?: CellKind[]): void {
     const row = { cells, number, kinds };
-    if (this.builder) return this.store(row);
-    if (this.first === null) {
-      this.first = row;
-      return;
+    if (this.builder) this.store(row);
+    else if (this.first === null) this.first = row;
+    else {
+      this.begin(this.first, cells);
+      this.store(row);
     }
-    this.begin(this.first, cells);
-    this.store(row);
   }
 
   private store({ cells, number, kinds }: Row): void {

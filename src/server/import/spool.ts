@@ -1,16 +1,16 @@
-import { once } from "node:events";
 import { createWriteStream, readFileSync } from "node:fs";
+import { Readable } from "node:stream";
+import { pipeline } from "node:stream/promises";
 import { HttpError } from "../http/errors";
 import { settings } from "../settings";
 
 /**
  * Writes a body to disk as it comes, up to the import limit (else a 413 HttpError). Gives the whole text when it has at most
- * `small` bytes, else null.
+ * `small` bytes, else null. Rejects at once where the disk takes no more.
  */
 export async function spool(body: AsyncIterable<Uint8Array>, path: string, small = 0): Promise<string | null> {
-  const out = createWriteStream(path);
   let size = 0;
-  try {
+  async function* bounded(): AsyncGenerator<Uint8Array> {
     for await (const chunk of body) {
       size += chunk.byteLength;
       if (size > settings.importLimit)
@@ -19,11 +19,9 @@ export async function spool(body: AsyncIterable<Uint8Array>, path: string, small
           "too_large",
           `The file is larger than ${settings.importLimit / 1e6} MB. Leave out columns or rows that no measure needs, or start Cavlo with a higher CAVLO_IMPORT_LIMIT_MB.`,
         );
-      if (!out.write(chunk)) await once(out, "drain");
+      yield chunk;
     }
-  } finally {
-    out.end();
-    await once(out, "close");
   }
+  await pipeline(Readable.from(bounded(), { objectMode: false }), createWriteStream(path));
   return size <= small ? readFileSync(path, "utf8") : null;
 }

@@ -50,7 +50,7 @@ export async function readSheetRows(
   let [column, type, style, raw, taking] = [0, "", 0, "", false];
   let [width, cellsSeen, inPhonetic] = [0, 0, false];
 
-  const valueOf = (): Value => {
+  const valueHere = (): Value => {
     switch (type) {
       case "s": {
         const text = texts[Number(raw)];
@@ -96,7 +96,7 @@ export async function readSheetRows(
       if (tag === "v" || tag === "t") taking = false;
       else if (tag === "rPh") inPhonetic = false;
       else if (tag === "c") {
-        const { text, kind } = valueOf();
+        const { text, kind } = valueHere();
         while (row.cells.length < column) {
           row.cells.push(null);
           row.kinds.push(undefined);

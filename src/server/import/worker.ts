@@ -1,9 +1,10 @@
-import { readFileSync } from "node:fs";
+import { existsSync, readFileSync } from "node:fs";
 import { parentPort, workerData } from "node:worker_threads";
 import { nanoid } from "nanoid";
 import type { Reading } from "@/core/data/reading-schema";
 import { QUILLHAVEN } from "@/demo/quillhaven";
-import { type Cell, openRows, TableWriter } from "../store/table-files";
+import { type FileSums, sumsOf } from "../store/checksums";
+import { type Cell, openRows, TableWriter, tableFiles } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
 import { readProjectFile } from "./project-file";
@@ -14,17 +15,25 @@ import { TableBuilder } from "./table-builder";
 export type ImportJob =
   | { type: "table"; id: string; path: string; file: string; options: ImportOptions }
   | { type: "append"; id: string; from: string; added: string; map: number[] }
+  | { type: "sums"; id: string }
   | { type: "demo" }
   | { type: "project"; path: string };
 
 /** What it says: progress from 0 to 1, then a result or a problem that the person can mend. */
-export type ImportMessage = { progress: number; rows?: number } | { done: unknown } | { problem: string };
+export type ImportMessage = { progress: number; rows?: number } | { done: unknown } | { problem: string } | { fault: { code: string; message: string } };
+
+/** The checksums of a new table's rows, and of the file they came from where that is kept. */
+export interface TableSums {
+  rows: FileSums;
+  source: FileSums | null;
+}
 
 export interface StoredTable {
   id: string;
   name: string;
   rows: number;
   columns: { name: string; reading: Reading }[];
+  sums: TableSums;
 }
 
 /** Stores made or carried rows as a new table and guesses how its columns are read. */
@@ -36,7 +45,7 @@ export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]
       if (builder.rows % 5000 === 0) every?.();
     }
     const read = builder.finish(columns);
-    return { id: builder.id, name, rows: builder.rows, columns: read.columns };
+    return { id: builder.id, name, rows: builder.rows, columns: read.columns, sums: { rows: sumsOf(tableFiles(builder.id).rows), source: null } };
   } catch (error) {
     builder.abandon();
     throw error;
@@ -81,8 +90,15 @@ const progress: Progress = (share, rows) => {
 };
 
 async function run(job: ImportJob): Promise<unknown> {
-  if (job.type === "table") return readTable(job.id, job.path, job.file, job.options, progress);
-  if (job.type === "append") return copyRows(job.id, job.from, job.added, job.map, progress);
+  if (job.type === "table") {
+    const read = await readTable(job.id, job.path, job.file, job.options, progress);
+    return { ...read, sums: { rows: sumsOf(tableFiles(job.id).rows), source: sumsOf(job.path) } };
+  }
+  if (job.type === "append") {
+    const rows = copyRows(job.id, job.from, job.added, job.map, progress);
+    return { rows, sums: { rows: sumsOf(tableFiles(job.id).rows), source: null } };
+  }
+  if (job.type === "sums") return { rows: sumsOf(tableFiles(job.id).rows), source: existsSync(tableFiles(job.id).source) ? sumsOf(tableFiles(job.id).source) : null };
   if (job.type === "project") return readProjectFile(readFileSync(job.path), storeRows, progress);
   let done = 0;
   return QUILLHAVEN.map((t) => storeRows(t.name, t.columns, t.rows(), () => progress(Math.min(0.99, ++done / 25))));
@@ -92,7 +108,7 @@ if (parentPort) {
   run(workerData as ImportJob)
     .then((done) => say({ done }))
     .catch((error) => {
-      if (!(error instanceof ImportProblem)) throw error;
-      say({ problem: error.message });
+      if (error instanceof ImportProblem) say({ problem: error.message });
+      else say({ fault: { code: String((error as { code?: unknown })?.code ?? ""), message: error instanceof Error ? (error.stack ?? error.message) : String(error) } });
     });
 }

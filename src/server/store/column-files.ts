@@ -5,6 +5,7 @@ import { crc32 } from "node:zlib";
 import type { ColumnData } from "@/core/data/column";
 import { readingKey } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
+import { type SharedColumn, sharedCopy } from "./shared-column";
 import { tableFiles } from "./table-files";
 
 /**
@@ -53,28 +54,54 @@ export function writeColumnFile(id: string, at: number, reading: Reading, data: 
   renameSync(part, file);
 }
 
-/** Reads a column of `rows` rows, or null where there is no sound file of it. */
-export function readColumnFile(id: string, at: number, reading: Reading, rows: number): ColumnData | null {
+interface Read {
+  head: Head;
+  bytes: Buffer;
+  /** Where the values begin. */
+  from: number;
+}
+
+/** The head and bytes of a column's file; null where it is broken, cut short or of another version. */
+function readSound(file: string): Read | null {
+  const bytes = readFileSync(file);
+  const end = bytes.indexOf(10);
+  let head: Head;
+  try {
+    head = JSON.parse(bytes.toString("utf8", 0, end)) as Head;
+  } catch {
+    return null;
+  }
+  if (head.format !== FORMAT || head.order !== ORDER || !Object.hasOwn(ARRAYS, head.type)) return null;
+  const whole = head.bytes === head.rows * ARRAYS[head.type].BYTES_PER_ELEMENT && bytes.length === end + 1 + head.bytes + head.dictionary;
+  return whole && crc32(bytes.subarray(end + 1)) === head.sum ? { head, bytes, from: end + 1 } : null;
+}
+
+/** Whether the file of a column holds what was written. */
+export function isSoundColumnFile(file: string): boolean {
+  try {
+    return readSound(file) !== null;
+  } catch {
+    return false;
+  }
+}
+
+/** Reads a column of `rows` rows into memory that threads share, or gives null where there is no sound file of it; a broken one is removed, since the rows have it too. */
+export function readColumnFile(id: string, at: number, reading: Reading, rows: number): SharedColumn | null {
   const file = fileOf(id, at, reading);
-  let bytes: Buffer;
+  let read: Read | null;
   try {
-    bytes = readFileSync(file);
+    read = readSound(file);
   } catch {
     return null;
   }
-  try {
-    const end = bytes.indexOf(10);
-    const head = JSON.parse(bytes.toString("utf8", 0, end)) as Head;
-    const Values = ARRAYS[head.type];
-    const sound = head.format === FORMAT && head.order === ORDER && head.type === reading.type && head.rows === rows && head.bytes === rows * Values.BYTES_PER_ELEMENT;
-    if (!sound || bytes.length !== end + 1 + head.bytes + head.dictionary || crc32(bytes.subarray(end + 1)) !== head.sum) throw new Error("not this column");
-    // Copied, so that the values begin where the machine can read them.
-    const values = new Values(new Uint8Array(bytes.subarray(end + 1, end + 1 + head.bytes)).buffer);
-    if (head.type !== "text") return { type: head.type, values } as ColumnData;
-    const dictionary = JSON.parse(bytes.toString("utf8", end + 1 + head.bytes)) as string[];
-    return { type: "text", codes: values as Int32Array, dictionary };
-  } catch {
-    rmSync(file, { force: true });
+  if (read === null || read.head.type !== reading.type || read.head.rows !== rows) {
+    if (read === null) {
+      console.warn(`The column file ${file} is damaged or of another version; it is made again from the rows.`);
+      rmSync(file, { force: true });
+    }
     return null;
   }
+  const { head, bytes, from } = read;
+  const middle = from + head.bytes;
+  return { type: head.type, values: sharedCopy(bytes.subarray(from, middle)), dictionary: head.type === "text" ? sharedCopy(bytes.subarray(middle)) : null };
 }

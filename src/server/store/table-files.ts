@@ -9,11 +9,14 @@ export type Cell = string | null;
 /** The most parameters of one SQLite statement, as it is compiled here by default. */
 const MOST_PARAMETERS = 32_766;
 
-/** Where a table's files are: its rows, the rows while they are being written, the file they came from, and the folder of its typed columns. */
-export function tableFiles(id: string): { rows: string; part: string; source: string; upload: string; columns: string } {
+/** The folder with one SQLite file a table. */
+export const tablesFolder = () => join(settings.data, "tables");
+
+/** Where a table's files are: its rows, the rows while they are being written, what is to be known of it, the file it came from, and the folder of its typed columns. */
+export function tableFiles(id: string): { rows: string; part: string; about: string; source: string; upload: string; columns: string } {
   if (!/^[A-Za-z0-9_-]+$/.test(id)) throw new Error("a table id has only letters, digits, - and _");
-  const base = join(settings.data, "tables", id);
-  return { rows: `${base}.sqlite`, part: `${base}.part.sqlite`, source: `${base}.source`, upload: `${base}.upload`, columns: `${base}.columns` };
+  const base = join(tablesFolder(), id);
+  return { rows: `${base}.sqlite`, part: `${base}.part.sqlite`, about: `${base}.about.json`, source: `${base}.source`, upload: `${base}.upload`, columns: `${base}.columns` };
 }
 
 export function removeTableFiles(id: string): void {

@@ -11,6 +11,6 @@ const querySchema = z.object({ format: z.enum(Object.keys(TABLE_FORMATS) as [Tab
 export const GET = handle<{ id: string; name: string }>((request, { id, name }) => {
   const { format } = readQuery(request, querySchema);
   const table = findTable(id, name);
-  const body = writeTable(readProject(id).document, table, format);
+  const body = writeTable(id, readProject(id).document, table, format, request.signal);
   return new Response(body, { headers: { "content-type": TABLE_FORMATS[format], "cache-control": "no-store", ...attachment(`${table.name}.${format}`) } });
 });

@@ -13,5 +13,5 @@ export const POST = handle<{ id: string; name: string }>(async (request, { id, n
   const table = findTable(id, name);
   const at = table.columns.findIndex((c) => c.name.toLowerCase() === column.toLowerCase());
   if (at < 0) throw new HttpError(404, "no_column", `The table ${table.name} has no column “${column}” in its file.`);
-  return Response.json(await compute({ type: "unread", table, column: at, reading }));
+  return Response.json(await compute({ type: "unread", table, column: at, reading }, id, request.signal));
 });
