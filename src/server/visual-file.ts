@@ -34,7 +34,7 @@ function valueFrom(text: string, type: string, name: string): Value {
 
 /** Reads `input.NAME` and `filter.COLUMN` (repeated for several values; a date also takes a bare year) from an address. */
 function overrides(params: URLSearchParams, project: Project, visual: Visual): { inputs: Record<string, Value>; filters: Filter[] } {
-  const inputs: Record<string, Value> = {};
+  const inputs = new Map<string, Value>();
   const filters: Filter[] = [];
   const measure = project.measures.find((m) => m.id === visual.value);
   const columns = offeredColumns(project, measure?.table ?? null);
@@ -43,7 +43,7 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
     if (kind === "input") {
       const input = project.inputs.find((i) => i.name.toLowerCase() === name.toLowerCase());
       if (!input) throw new HttpError(400, "unknown_input", `There is no input called “${name}”.`);
-      inputs[input.name] = valueFrom(params.get(key) ?? "", input.type, key);
+      inputs.set(input.name, valueFrom(params.get(key) ?? "", input.type, key));
     } else if (kind === "filter") {
       const column = columns.find((c) => c.name.toLowerCase() === name.toLowerCase());
       if (!column) throw new HttpError(400, "unknown_column", `The table ${measure?.table ?? ""} has no column “${name}” to filter by, and no link leads to one.`);
@@ -52,7 +52,7 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
       filters.push(years ? { column: column.name, by: "year", in: values.map(Number) } : { column: column.name, in: values.map((v) => valueFrom(v, column.type, key)) });
     }
   }
-  return { inputs, filters };
+  return { inputs: Object.fromEntries(inputs), filters };
 }
 
 /** Draws a visual on the server, or gives its numbers: the file name says which visual and in what form. */

@@ -191,7 +191,8 @@ export class ReadingGuess {
       return { reading, doubts: this.numberDoubts(reading), notes: [] };
     }
     if (only === "boolean") return { reading: { type: "boolean" }, doubts: [], notes: [] };
-    if (only === "date") return { reading: date.length ? { type: "date", dateOrder: "ymd" } : { type: "timestamp" }, doubts: [], notes: [] };
+    const withDates = this.kinds.has("date") && [...this.kinds].every((k) => k === "date" || k === "text");
+    if (withDates && (date.length || timestamp.length)) return { reading: { type: date.length ? "date" : "timestamp", dateOrder: "ymd" }, doubts: [], notes: [] };
     if (only === "text" && !this.facts.compactDates) {
       const time = date.length ? date : timestamp;
       if (time.length) return this.dateGuess(time, NO_HINTS);

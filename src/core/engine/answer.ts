@@ -1,4 +1,5 @@
 import { outward } from "../data/column";
+import { own } from "../data/own";
 import { compareValues, type Value } from "../formula/value";
 import type { Accumulator } from "./accumulators";
 import { type AccumulatorSet, groupCompiler } from "./group-level";
@@ -176,7 +177,8 @@ export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms"> {
   const compile = groupCompiler(whole, whole);
   const totals = Object.fromEntries(measures.map((m) => [m.name, outward(compile(m.expr)(0), m.expr.type)]));
   const shared = { totals, unfiltered, scanned: gathered?.scanned ?? 0, others: null, noMatch: null, crossed: null };
-  if (!gathered || query.splits.length === 0) return { ...shared, columns: measures.map((m) => ({ name: m.name, type: m.expr.type, values: [totals[m.name]] })), rows: 1 };
+  if (!gathered || query.splits.length === 0)
+    return { ...shared, columns: measures.map((m) => ({ name: m.name, type: m.expr.type, values: [own(totals, m.name) ?? null] })), rows: 1 };
   if (query.splits.length === 2) return { ...shared, ...crossedResult(plan, gathered, whole) };
   const side = sideOf(plan, gathered, whole, 0);
   const values = sideValues(plan, side, whole);

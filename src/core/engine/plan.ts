@@ -1,4 +1,5 @@
 import type { ColumnType } from "../data/column";
+import { own } from "../data/own";
 import { checkFormula } from "../formula/check";
 import { type Expr, type Scope, tablesOf } from "../formula/expr";
 import { type ColumnPlace, columnFor, meetingColumn, placesOf } from "../formula/meeting";
@@ -39,7 +40,7 @@ function boundInputs(query: Query, scope: Scope, project: Record<string, Value>,
   const values = new Map<string, Value>();
   const given = new Map(Object.entries(query.inputs).map(([name, value]) => [name.toLowerCase(), value]));
   for (const { name, type } of scope.inputs) {
-    const value = given.get(name.toLowerCase()) ?? project[name] ?? null;
+    const value = given.get(name.toLowerCase()) ?? own(project, name) ?? null;
     values.set(name.toLowerCase(), inputValue(value, type, name));
     given.delete(name.toLowerCase());
   }
@@ -55,9 +56,9 @@ function boundMeasures(query: Query, scope: Scope, inputs: Map<string, Value>): 
     const known = "id" in m ? scope.measures.find((k) => same(k.name, m.id)) : null;
     if ("id" in m && !known) throw new QueryError("unknown_measure", `There is no measure called “${m.id}”.`);
     const formula = "formula" in m ? m.formula : (known?.formula ?? "");
-    const own = "formula" in m ? (query.table ?? null) : (known?.table ?? null);
+    const table = "formula" in m ? (query.table ?? null) : (known?.table ?? null);
     const name = m.as ?? ("id" in m ? m.id : "value");
-    const checked = checkFormula(formula, scope, own, "group", known?.name);
+    const checked = checkFormula(formula, scope, table, "group", known?.name);
     if (!checked.expr) throw new QueryError("bad_formula", `${name}: ${checked.problems[0].message}`, { start: checked.problems[0].start, end: checked.problems[0].end });
     return { name, expr: bindInputs(checked.expr, inputs, bound) };
   });
@@ -98,9 +99,9 @@ export function planQuery(query: Query, sources: Sources, projectInputs: Record<
   const filterPlaces = query.filters.map((f) => placeOf(scope, base, f.column, "filter"));
   const unfiltered: Result["unfiltered"] = [];
   const aggregates = measures.flatMap((m) => aggregatesOf(m.expr));
-  const own = (table: string) => aggregates.filter((a) => same(a.table, table));
+  const aggregatesIn = (table: string) => aggregates.filter((a) => same(a.table, table));
   const placeAt = (table: string, place: ColumnPlace) => (same(table, base) ? columnFor(scope, table, place) : meetingColumn(scope, table, place));
-  const read = tables.filter((t, i) => i > 0 || own(t).length > 0 || tables.length === 1);
+  const read = tables.filter((t, i) => i > 0 || aggregatesIn(t).length > 0 || tables.length === 1);
   const parts = read.map((table): Part => {
     const source = sources.of(table);
     const splits = query.splits.map(({ by }, i): PlacedSplit => {
@@ -119,7 +120,7 @@ export function planQuery(query: Query, sources: Sources, projectInputs: Record<
       return [];
     });
     const rowsKey = JSON.stringify([source.table.name, source.version, filters, filters.some((f) => "relative" in f.filter) ? sources.today : null]);
-    return { source, filters, splits, aggregates: own(table), rowsKey, key: JSON.stringify([rowsKey, splits]) };
+    return { source, filters, splits, aggregates: aggregatesIn(table), rowsKey, key: JSON.stringify([rowsKey, splits]) };
   });
   const typesIn = (part: Part) => part.splits.map((s) => keyType(part.source.column(s.place.table, s.place.column).data, s.by));
   const keyTypes = parts.length ? typesIn(parts[0]) : [];

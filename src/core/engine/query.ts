@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { namedValues } from "../data/named-values";
 import { DATE_BUCKETS } from "../formula/calendar";
 import type { Value, ValueType } from "../formula/value";
 
@@ -44,7 +45,7 @@ export const querySchema = z.strictObject({
   measures: z.array(queryMeasureSchema).min(1).max(50),
   splits: z.array(splitSchema).max(2).default([]),
   filters: z.array(filterSchema).max(50).default([]),
-  inputs: z.record(z.string(), valueSchema).default({}),
+  inputs: namedValues(valueSchema, 200).default({}),
   sort: sortSchema.optional(),
   keep: keepSchema.optional(),
   series: z.strictObject({ sort: sortSchema.optional(), keep: keepSchema.optional() }).optional(),

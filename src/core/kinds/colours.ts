@@ -1,3 +1,4 @@
+import { own } from "../data/own";
 import type { Value } from "../formula/value";
 import type { Rule } from "../project/schema";
 import { mix } from "../scene/colour";
@@ -39,7 +40,7 @@ export function ruleHolds(rule: Rule, value: Value): boolean {
 /** The rule that gives a row its colour, if rules do and one holds. */
 export function ruleOf({ style, look }: SceneInput, row: VisualRow): Rule | null {
   if (!style.has("colours.by") || style.choice("colours.by") !== "rule") return null;
-  return look.rules.find((rule) => ruleHolds(rule, rule.measure === null ? row.value : (row.also[rule.measure] ?? null))) ?? null;
+  return look.rules.find((rule) => ruleHolds(rule, rule.measure === null ? row.value : (own(row.also, rule.measure) ?? null))) ?? null;
 }
 
 /** The words of the rules with the rows that they hold for: "good: Ferrow Isle, North Quay; poor: 4". Empty without rules. */
@@ -87,8 +88,8 @@ export class Colours {
     const rule = this.ruleOf(row);
     if (rule) return rule.color;
     if (this.by === "rule") return theme.other;
-    const own = look.categoryColours[row.label];
-    if (own) return own;
+    const chosen = own(look.categoryColours, row.label);
+    if (chosen) return chosen;
     if (row.groups > 0) return theme.other;
     if (this.by === "one") return this.one;
     if (this.by === "ramp") {
@@ -102,7 +103,8 @@ export class Colours {
   series(index: number): string {
     const { theme, look, data } = this.input;
     const entry = data.series[index];
-    if (entry && look.categoryColours[entry.label]) return look.categoryColours[entry.label];
+    const chosen = entry && own(look.categoryColours, entry.label);
+    if (chosen) return chosen;
     if (entry?.groups) return theme.other;
     // Series of one thing are shades of one colour where no more was asked for.
     if (this.by === "one") return mix(this.one, theme.sheet, (0.78 * index) / Math.max(1, data.series.length));

@@ -1,3 +1,4 @@
+import { own } from "../data/own";
 import type { Query, QueryInput, Result } from "../engine/query";
 import { civil, isoWeek, parseIsoDate } from "../formula/calendar";
 import { columnFor, placesOf } from "../formula/meeting";
@@ -9,6 +10,8 @@ import { hasRole, type RoleId } from "./roles";
 
 export interface VisualRow {
   key: string;
+  /** What the row's category is in the data, where it stands for one: what a filter on it asks for. */
+  category?: Value;
   label: string;
   value: number | null;
   /** The values of the series, in their order; empty without one. */
@@ -156,6 +159,9 @@ function bucketLabels(split: Visual["split"], keys: Value[]): (key: Value) => st
   };
 }
 
+/** The columns of an answer that are measures: a measure may be called like the column that it is split by. */
+const measureColumns = (result: Result, visual: Visual) => result.columns.slice(result.crossed ? 2 : visual.split ? 1 : 0);
+
 const asNumber = (value: Value | undefined): number | null => (typeof value === "number" ? value : typeof value === "boolean" ? Number(value) : null);
 
 const nothing = (visual: Visual, problem: string): VisualData => ({
@@ -181,13 +187,18 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
 });
 
 const OTHER_KEY = "\u0000other";
+const EMPTY_KEY = "\u0000empty";
 const NO_MATCH_KEY = "\u0000no match";
+
+/** A key that no other category of the split has: an empty one is not the text "null". */
+const keyOf = (key: Value, other: boolean, none: boolean) => (other ? OTHER_KEY : none ? NO_MATCH_KEY : key === null ? EMPTY_KEY : String(key));
 
 /** The rows of an answer with one split or none. */
 function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id: string | null) => Value[]): VisualRow[] {
   const measures = [visual.value, ...visual.more].flatMap((id) => project.measures.find((m) => m.id === id) ?? []);
   const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : []);
-  const extras = project.measures.filter((m) => result.columns.some((c) => c.name === m.name));
+  const measured = measureColumns(result, visual);
+  const extras = project.measures.filter((m) => measured.some((c) => c.name === m.name));
   const row = (i: number, key: string, label: string, value: Value, groups: number): VisualRow => ({
     key,
     label,
@@ -204,14 +215,15 @@ function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id
     const other = result.others?.row === i;
     const none = result.noMatch?.row === i;
     const label = other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key);
-    return row(i, other ? OTHER_KEY : none ? NO_MATCH_KEY : String(key), label, columnOf(visual.value)[i], other ? (result.others?.groups ?? 0) : 0);
+    const made = row(i, keyOf(key, other, none), label, columnOf(visual.value)[i], other ? (result.others?.groups ?? 0) : 0);
+    return other || none ? made : { ...made, category: key };
   });
 }
 
 /** The rows of an answer with two splits, a cell for each of the series. */
 function crossedRows(visual: Visual, project: Named, result: Result, crossed: NonNullable<Result["crossed"]>, name: string): Pick<VisualData, "rows" | "series"> {
   const { splits, at } = crossed;
-  const values = result.columns.find((c) => c.name === name)?.values ?? [];
+  const values = measureColumns(result, visual).find((c) => c.name === name)?.values ?? [];
   const entries = splits.map((side, k) => {
     const split = k === 0 ? visual.split : visual.series;
     const labelFor = bucketLabels(split, side.keys);
@@ -219,15 +231,16 @@ function crossedRows(visual: Visual, project: Named, result: Result, crossed: No
       const other = side.others?.at === i;
       const none = side.noMatch?.at === i;
       return {
-        key: other ? OTHER_KEY : none ? NO_MATCH_KEY : String(key),
+        key: keyOf(key, other, none),
+        ...(other || none ? {} : { category: key }),
         label: other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key),
-        total: asNumber(side.totals[name]?.[i]),
+        total: asNumber(own(side.totals, name)?.[i]),
         groups: other ? (side.others?.groups ?? 0) : 0,
       };
     });
   });
   const rows = entries[0].map(({ total, ...entry }, i): VisualRow => {
-    const also = Object.fromEntries(project.measures.filter((m) => m.name in splits[0].totals).map((m) => [m.id, splits[0].totals[m.name][i]]));
+    const also = Object.fromEntries(project.measures.filter((m) => Object.hasOwn(splits[0].totals, m.name)).map((m) => [m.id, splits[0].totals[m.name][i]]));
     return { ...entry, value: total, cells: entries[1].map(() => null), second: null, headSize: null, also };
   });
   for (const [i, [a, b]] of at.entries()) rows[a].cells[b] = asNumber(values[i]);
@@ -241,9 +254,10 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
   if (!measure) return nothing(visual, "Choose a measure");
   if (result === null) return nothing(visual, "");
   if ("error" in result) return nothing(visual, result.error);
-  const type = result.columns.find((c) => c.name === measure.name)?.type;
+  const measured = measureColumns(result, visual);
+  const type = measured.find((c) => c.name === measure.name)?.type;
   if (type === "text" || type === "date" || type === "timestamp") return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
-  const inputNow = (i: Named["inputs"][number]) => inputs[i.name] ?? i.value;
+  const inputNow = (i: Named["inputs"][number]) => own(inputs, i.name) ?? i.value;
   const numberFrom = (source: Source | null): number | null => {
     if (!source) return null;
     if ("number" in source) return source.number;
@@ -252,13 +266,13 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
       return input ? asNumber(inputNow(input)) : null;
     }
     const m = project.measures.find((k) => k.id === source.measure);
-    return m ? asNumber(result.totals[m.name]) : null;
+    return m ? asNumber(own(result.totals, m.name)) : null;
   };
-  const total = asNumber(result.totals[measure.name]);
+  const total = asNumber(own(result.totals, measure.name));
   const labelOf = (id: string | null) => project.measures.find((m) => m.id === id);
   const columnOf = (id: string | null): Value[] => {
     const name = labelOf(id)?.name;
-    return (name && result.columns.find((c) => c.name === name)?.values) || [];
+    return (name && measured.find((c) => c.name === name)?.values) || [];
   };
   const { rows, series } = result.crossed
     ? crossedRows(visual, project, result, result.crossed, measure.name)
@@ -268,7 +282,7 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
           visual.split && visual.more.length
             ? [visual.value, ...visual.more]
                 .flatMap((id) => labelOf(id) ?? [])
-                .map((m) => ({ key: m.id, label: m.label, total: asNumber(result.totals[m.name]), groups: 0, format: m.format }))
+                .map((m) => ({ key: m.id, label: m.label, total: asNumber(own(result.totals, m.name)), groups: 0, format: m.format }))
             : [],
       };
   const comparing = visual.comparison;
@@ -278,26 +292,24 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
   const second = labelOf(visual.second);
   const headSize = labelOf(visual.headSize);
   const target = numberFrom(visual.target);
-  const names: VisualData["names"] = {};
-  for (const i of project.inputs) {
-    const now = inputNow(i);
-    names[i.name] = typeof now === "number" ? { value: now, format: i.format } : String(now ?? "");
-  }
-  for (const m of project.measures) {
-    if (m.name in result.totals) {
-      const now = result.totals[m.name];
-      names[m.name] = typeof now === "number" || now === null ? { value: now as number | null, format: m.format } : String(now);
-    }
-  }
   const text = (value: number | null, format = measure.format) => ({ value, format });
-  Object.assign(names, {
-    value: text(total),
-    total: text(total),
-    target: text(target),
-    measure: measure.label,
-    category: "",
-    share: text(target ? (total === null ? null : total / target) : null, PERCENT_FORMAT),
-  });
+  const named: [string, TemplateValue][] = [
+    ...project.inputs.map((i): [string, TemplateValue] => {
+      const now = inputNow(i);
+      return [i.name, typeof now === "number" ? { value: now, format: i.format } : String(now ?? "")];
+    }),
+    ...project.measures.flatMap((m): [string, TemplateValue][] => {
+      const now = own(result.totals, m.name);
+      if (now === undefined) return [];
+      return [[m.name, typeof now === "number" || now === null ? { value: now, format: m.format } : String(now)]];
+    }),
+    ["value", text(total)],
+    ["total", text(total)],
+    ["target", text(target)],
+    ["measure", measure.label],
+    ["category", ""],
+    ["share", text(target ? (total === null ? null : total / target) : null, PERCENT_FORMAT)],
+  ];
   return {
     rows: visual.split && result.rows === 0 ? [] : rows,
     series,
@@ -315,7 +327,7 @@ export function toVisualData(whole: Visual, project: Named, result: Result | { e
     splitLabel: visual.split?.column ?? null,
     title: visual.title,
     subtitle: visual.subtitle,
-    names,
+    names: Object.fromEntries(named),
     notes: result.unfiltered.map(({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`),
     problem: null,
   };

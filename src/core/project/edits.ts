@@ -1,6 +1,7 @@
 import { checkFormula } from "../formula/check";
+import { renameInTemplate } from "../scene/template";
 import { type Edit, edit } from "./edit";
-import { measuresOf, renameInputIn, renameInTemplate, renameMeasureIn, scopeOf } from "./names";
+import { measuresOf, renameInputIn, renameMeasureIn, scopeOf } from "./names";
 import type { Board, Control, Input, Measure, Project, Tile, Visual } from "./schema";
 import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
 

@@ -113,11 +113,6 @@ export function renameInputIn(formula: string, from: string, to: string): string
   return respan(formula, tokenize(formula).tokens, (token) => (token.kind === "input" && same(token.text, from) ? `:${to}` : null));
 }
 
-/** A template such as "{passengers} carried" with a name changed. */
-export function renameInTemplate(template: string, from: string, to: string): string {
-  return template.replace(/\{\s*([^{}:]+?)\s*(:[^{}]*)?\}/g, (whole, name: string, format: string | undefined) => (same(name, from) ? `{${to}${format ?? ""}}` : whole));
-}
-
 /** The ids of the measures that a visual's phrases and rules name. */
 export function measuresOf(visual: Visual): (string | null)[] {
   const sources = [visual.target, visual.minimum, visual.maximum, visual.comparison].map((s) => (s && "measure" in s ? s.measure : null));

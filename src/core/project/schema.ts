@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { namedValues } from "../data/named-values";
 import { readingSchema } from "../data/reading-schema";
 import { filterSchema, splitSchema, valueSchema } from "../engine/query";
 
@@ -180,10 +181,10 @@ export const visualSchema = z.object({
   /** Dials set by hand, as "part.dial"; all others stand at the kind's default. */
   dials: dialsSchema,
   /** Colours of categories by their label, where they are not the palette's. */
-  categoryColours: z.record(z.string().max(300), colourSchema).default({}),
+  categoryColours: namedValues(colourSchema, 300).default({}),
   rules: z.array(ruleSchema).max(20).default([]),
   /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
-  pictures: z.record(z.string().max(300), z.string().max(60)).default({}),
+  pictures: namedValues(z.string().max(60), 300).default({}),
   size: z.object({ width: z.int().min(96).max(1600), height: z.int().min(72).max(900) }).default({ width: 400, height: 330 }),
 });
 

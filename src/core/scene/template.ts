@@ -11,29 +11,41 @@ export interface TemplateProblem {
   message: string;
 }
 
-const PLACE = /\{\s*([^{}:]*?)\s*(?::([^{}]*))?\}/g;
+const PLACE = /\{([^{}]*)\}/g;
+
+interface Place {
+  start: number;
+  end: number;
+  name: string;
+  format: string | undefined;
+}
+
+/** The places of a template, {name} or {name:format}, found in time that grows with its length. */
+function placesIn(template: string): Place[] {
+  return [...template.matchAll(PLACE)].map((m) => {
+    const colon = m[1].indexOf(":");
+    const [name, format] = colon < 0 ? [m[1], undefined] : [m[1].slice(0, colon), m[1].slice(colon + 1)];
+    return { start: m.index, end: m.index + m[0].length, name: name.trim(), format };
+  });
+}
 
 /** Finds unknown names, unknown formats and unclosed braces in a template, with their places. */
 export function checkTemplate(template: string, known: Iterable<string>): TemplateProblem[] {
   const names = [...known];
+  const lower = new Set(names.map((n) => n.toLowerCase()));
   const problems: TemplateProblem[] = [];
-  for (const m of template.matchAll(PLACE)) {
-    const span = { start: m.index, end: m.index + m[0].length };
-    if (!names.some((n) => n.toLowerCase() === m[1].toLowerCase())) {
-      const near = nearestName(m[1], names);
-      problems.push({
-        ...span,
-        message: `There is nothing called “${m[1]}” to write here.${
-          near
-            ? ` Did you mean {${near}}?`
-            : ` You can use ${names
-                .slice(0, 5)
-                .map((n) => `{${n}}`)
-                .join(", ")}.`
-        }`,
-      });
-    } else if (m[2] !== undefined && !formatFromText(m[2], { style: "number", decimals: 0, units: "none", currency: "EUR", prefix: "", suffix: "", locale: "plain" })) {
-      problems.push({ ...span, message: `“${m[2]}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.` });
+  for (const { start, end, name, format } of placesIn(template)) {
+    if (!lower.has(name.toLowerCase())) {
+      const near = nearestName(name, names);
+      const advice = near
+        ? `Did you mean {${near}}?`
+        : `You can use ${names
+            .slice(0, 5)
+            .map((n) => `{${n}}`)
+            .join(", ")}.`;
+      problems.push({ start, end, message: `There is nothing called “${name}” to write here. ${advice}` });
+    } else if (format !== undefined && !formatFromText(format, { style: "number", decimals: 0, units: "none", currency: "EUR", prefix: "", suffix: "", locale: "plain" })) {
+      problems.push({ start, end, message: `“${format}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.` });
     }
   }
   const rest = template.replace(PLACE, (whole) => " ".repeat(whole.length));
@@ -42,18 +54,40 @@ export function checkTemplate(template: string, known: Iterable<string>): Templa
   return problems;
 }
 
+/** The longest text that a template is filled to: long texts in many places would make one without end. */
+const LONGEST = 5000;
+
 /** Fills a template in; a place whose name is unknown stays as it is written, so that it is seen. */
 export function fillTemplate(template: string, values: Record<string, TemplateValue>): string {
-  return template.replace(PLACE, (whole, name: string, format: string | undefined) => {
-    const key = Object.keys(values).find((k) => k.toLowerCase() === name.toLowerCase());
-    if (key === undefined) return whole;
-    const value = values[key];
-    if (typeof value === "string") return value;
-    return formatNumber(value.value, (format === undefined ? null : formatFromText(format, value.format)) ?? value.format);
-  });
+  const places = placesIn(template);
+  if (places.length === 0) return template;
+  const byName = new Map(Object.entries(values).map(([name, value]) => [name.toLowerCase(), value]));
+  let out = "";
+  let at = 0;
+  for (const { start, end, name, format } of places) {
+    const value = byName.get(name.toLowerCase());
+    if (value === undefined) continue;
+    out += template.slice(at, start);
+    out += typeof value === "string" ? value : formatNumber(value.value, (format === undefined ? null : formatFromText(format, value.format)) ?? value.format);
+    at = end;
+    if (out.length > LONGEST) return `${out.slice(0, LONGEST)} …`;
+  }
+  return out + template.slice(at);
 }
 
 /** The names a template uses. */
 export function namesInTemplate(template: string): string[] {
-  return [...template.matchAll(PLACE)].map((m) => m[1]);
+  return placesIn(template).map((p) => p.name);
+}
+
+/** The template with a name changed. */
+export function renameInTemplate(template: string, from: string, to: string): string {
+  let out = "";
+  let at = 0;
+  for (const { start, end, name, format } of placesIn(template)) {
+    if (name.toLowerCase() !== from.toLowerCase()) continue;
+    out += `${template.slice(at, start)}{${to}${format === undefined ? "" : `:${format}`}}`;
+    at = end;
+  }
+  return out + template.slice(at);
 }

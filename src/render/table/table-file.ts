@@ -69,10 +69,21 @@ export function tableFileWriter(format: TableFormat, columns: Head): TableFileWr
   return format === "xlsx" ? new XlsxWriter(columns) : new JsonWriter(columns, format === "ndjson");
 }
 
-/** The columns of a result as they are handed out: the row of Other, and the one without a match, say so in their first cell. */
+const OTHER = "Other";
+const NO_MATCH = "(no match)";
+
+/** The columns of a result as they are handed out: what stands for Other, or for those without a match, says so in the column of its split. */
 function handedOut(result: Result): ResultColumn[] {
-  const named = (value: Value, row: number): Value => (result.others?.row === row ? "Other" : result.noMatch?.row === row ? "(no match)" : value);
-  return result.columns.map((c, i) => (i === 0 ? { ...c, values: c.values.map(named) } : c));
+  const { crossed } = result;
+  /** Which of a split's keys stands in a row, as its place among them. */
+  const word = (split: number, row: number): string | null => {
+    if (!crossed) return result.others?.row === row ? OTHER : result.noMatch?.row === row ? NO_MATCH : null;
+    const { others, noMatch } = crossed.splits[split];
+    const at = crossed.at[row][split];
+    return others?.at === at ? OTHER : noMatch?.at === at ? NO_MATCH : null;
+  };
+  const splits = crossed ? 2 : 1;
+  return result.columns.map((c, i) => (i < splits ? { ...c, values: c.values.map((value, row) => word(i, row) ?? value) } : c));
 }
 
 /** A whole result as a file of one of the formats. */

@@ -3,6 +3,8 @@ import type { WorkbookArchive } from "./workbook-archive";
 import { readXml, workbookText } from "./workbook-xml";
 
 const RELATIONS = "xl/_rels/workbook.xml.rels";
+const STYLES = "xl/styles.xml";
+const SHARED_TEXTS = "xl/sharedStrings.xml";
 const MOST_MERGES_TEXT = 5_000_000;
 
 /** What is known of a workbook before its sheets are read. */
@@ -40,7 +42,7 @@ async function readShows(archive: WorkbookArchive): Promise<Shown[]> {
   const formats = new Map<number, string>();
   const shows: Shown[] = [];
   let inCells = false;
-  await readXml(archive.text("xl/styles.xml"), {
+  await readXml(archive.text(STYLES), {
     open: (name, a) => {
       if (name === "numFmt") formats.set(Number(a.numFmtId), a.formatCode ?? "");
       if (name === "cellXfs") inCells = true;
@@ -59,7 +61,7 @@ async function readShows(archive: WorkbookArchive): Promise<Shown[]> {
 async function readTexts(archive: WorkbookArchive): Promise<string[]> {
   const texts: string[] = [];
   let [text, inText, inPhonetic] = ["", false, false];
-  await readXml(archive.text("xl/sharedStrings.xml"), {
+  await readXml(archive.text(SHARED_TEXTS), {
     open: (name) => {
       if (name === "si") text = "";
       if (name === "rPh") inPhonetic = true;
@@ -98,7 +100,10 @@ export async function workbookParts(archive: WorkbookArchive): Promise<WorkbookP
   });
   const withCells = [...sheets.filter((s) => !s.hidden), ...sheets.filter((s) => s.hidden)].filter((s) => archive.has(s.path));
   if (withCells.length === 0) throw new ImportProblem("The workbook holds no sheet with cells.");
-  return { sheets: withCells, from1904, shows: await readShows(archive), texts: await readTexts(archive) };
+  // Workbooks that only hold numbers may have neither.
+  const shows = archive.has(STYLES) ? await readShows(archive) : [];
+  const texts = archive.has(SHARED_TEXTS) ? await readTexts(archive) : [];
+  return { sheets: withCells, from1904, shows, texts };
 }
 
 /** An area of merged cells; rows and columns from 0. */

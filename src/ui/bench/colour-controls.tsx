@@ -1,5 +1,6 @@
 "use client";
 import { Plus, X } from "lucide-react";
+import { own, withOwn } from "@/core/data/own";
 import { changeVisual } from "@/core/project/edits";
 import { type NumberFormat, type Rule, SYMBOLS } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
@@ -11,8 +12,7 @@ import { readTyped } from "../shared/typed-number";
 export function CategoryColours({ id, labels, colours }: { id: string; labels: string[]; colours: Record<string, string> }) {
   const apply = useProject((s) => s.apply);
   const set = (label: string, color: string | null) => {
-    const { [label]: _before, ...rest } = colours;
-    apply(changeVisual(id, { categoryColours: color ? { ...rest, [label]: color } : rest }), `colour ${id} ${label}`);
+    apply(changeVisual(id, { categoryColours: withOwn(colours, label, color) }), `colour ${id} ${label}`);
   };
   const shown = [...new Set(labels)].slice(0, 24);
   if (shown.length === 0) return null;
@@ -23,7 +23,7 @@ export function CategoryColours({ id, labels, colours }: { id: string; labels: s
         {shown.map((label) => (
           <li key={label} className="flex items-center gap-2 text-sm">
             <span className="min-w-0 flex-1 truncate">{label}</span>
-            {colours[label] && (
+            {own(colours, label) && (
               <button type="button" className="text-xs text-muted underline" onClick={() => set(label, null)}>
                 automatic
               </button>
@@ -31,9 +31,9 @@ export function CategoryColours({ id, labels, colours }: { id: string; labels: s
             <input
               type="color"
               aria-label={`Colour of ${label}`}
-              value={colours[label] ?? "#1f7a6d"}
+              value={own(colours, label) ?? "#1f7a6d"}
               onChange={(e) => set(label, e.target.value)}
-              className={`h-6 w-8 rounded-sm border border-rule bg-sheet p-0.5 ${colours[label] ? "" : "opacity-40"}`}
+              className={`h-6 w-8 rounded-sm border border-rule bg-sheet p-0.5 ${own(colours, label) ? "" : "opacity-40"}`}
             />
           </li>
         ))}

@@ -1,6 +1,7 @@
 "use client";
 import { Upload } from "lucide-react";
 import { useRef, useState } from "react";
+import { own, withOwn } from "@/core/data/own";
 import { changeVisual } from "@/core/project/edits";
 import { addPicture } from "@/core/project/look-edits";
 import type { Visual } from "@/core/project/schema";
@@ -12,14 +13,13 @@ import { Phrase } from "./phrase";
 
 /** "with pictures in 3 heads": for each category an icon, or a picture that was uploaded. */
 export function PicturesPhrase({ visual, labels }: { visual: Visual; labels: string[] }) {
-  const own = useProject((s) => s.document.pictures);
+  const uploaded = useProject((s) => s.document.pictures);
   const apply = useProject((s) => s.apply);
   const file = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState("");
-  const count = labels.filter((l) => visual.pictures[l]).length;
+  const count = labels.filter((l) => own(visual.pictures, l)).length;
   const set = (label: string, value: string) => {
-    const { [label]: _before, ...rest } = visual.pictures;
-    apply(changeVisual(visual.id, { pictures: value ? { ...rest, [label]: value } : rest }));
+    apply(changeVisual(visual.id, { pictures: withOwn(visual.pictures, label, value || null) }));
   };
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
@@ -32,7 +32,7 @@ export function PicturesPhrase({ visual, labels }: { visual: Visual; labels: str
   };
   const options = [
     { value: "", label: "none" },
-    ...own.map((p) => ({ value: p.id, label: p.name })),
+    ...uploaded.map((p) => ({ value: p.id, label: p.name })),
     ...Object.keys(ICONS).map((name) => ({ value: `icon:${name}`, label: name.replaceAll("-", " ") })),
   ];
   return (
@@ -44,7 +44,7 @@ export function PicturesPhrase({ visual, labels }: { visual: Visual; labels: str
             {labels.map((label) => (
               <div key={label} className="grid grid-cols-[1fr_130px] items-center gap-2 text-sm">
                 <span className="truncate">{label}</span>
-                <Choose label={`Picture of ${label}`} value={visual.pictures[label] ?? ""} options={options} onChange={(v) => set(label, v)} />
+                <Choose label={`Picture of ${label}`} value={own(visual.pictures, label) ?? ""} options={options} onChange={(v) => set(label, v)} />
               </div>
             ))}
             <input

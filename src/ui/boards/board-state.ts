@@ -1,5 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
+import { own, withOwn } from "@/core/data/own";
 import type { Filter } from "@/core/engine/query";
 import type { Value } from "@/core/formula/value";
 import type { Board, Control, Project } from "@/core/project/schema";
@@ -22,7 +23,7 @@ export function useBoardState(board: Board, project: Project): BoardState {
     () =>
       controls.flatMap((c): Filter[] => {
         if (c.type !== "filter") return [];
-        const values = chosen[c.id] ?? c.chosen;
+        const values = own(chosen, c.id) ?? c.chosen;
         return values.length ? [{ column: `${c.table}.${c.column}`, ...(c.by ? { by: c.by } : {}), in: values }] : [];
       }),
     [controls, chosen],
@@ -30,10 +31,10 @@ export function useBoardState(board: Board, project: Project): BoardState {
   // An input that was removed or renamed meanwhile has no say any more.
   const known = useMemo(() => Object.fromEntries(Object.entries(inputs).filter(([name]) => project.inputs.some((i) => i.name === name))), [inputs, project.inputs]);
   return {
-    chosenOf: (control) => chosen[control.id] ?? control.chosen,
-    choose: (id, values) => setChosen((now) => ({ ...now, [id]: values })),
+    chosenOf: (control) => own(chosen, control.id) ?? control.chosen,
+    choose: (id, values) => setChosen((now) => withOwn(now, id, values)),
     inputs: known,
-    setInput: (name, value) => setInputs((now) => ({ ...now, [name]: value })),
+    setInput: (name, value) => setInputs((now) => withOwn<Value>(now, name, value)),
     filters,
   };
 }

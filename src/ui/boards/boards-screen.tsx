@@ -3,8 +3,10 @@ import { LayoutGrid, Play, Plus, Trash2, X } from "lucide-react";
 import dynamic from "next/dynamic";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
+import { own } from "@/core/data/own";
 import { meetingColumn, placesOf } from "@/core/formula/meeting";
 import type { Value } from "@/core/formula/value";
+import type { VisualData } from "@/core/kinds/visual-data";
 import { addBoard, changeBoard, changeInput, removeBoard } from "@/core/project/edits";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project, Tile, Visual } from "@/core/project/schema";
@@ -43,7 +45,7 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
       state.setInput(input.name, value);
       if (arranging) apply(changeInput(input.id, { value }), `input ${input.id}`);
     };
-    return <InputControl key={control.id} input={input} value={state.inputs[input.name] ?? input.value} onChange={change} />;
+    return <InputControl key={control.id} input={input} value={own(state.inputs, input.name) ?? input.value} onChange={change} />;
   });
 }
 
@@ -70,20 +72,21 @@ function BoardView({ board, arranging, presents, onPresent }: { board: Board; ar
   const data = useVisualsData(visuals, state.filters, state.inputs);
 
   /** A click on a part of a visual sets the board's filter on the same column, or takes it back. */
-  const pick = (visual: Visual) => {
+  const pick = (visual: Visual, shown: VisualData) => {
     const control = controlFor(visual, board, project);
     if (!control || arranging) return undefined;
     return (key: string) => {
-      if (key.startsWith("\u0000")) return;
+      const category = shown.rows.find((r) => r.key === key)?.category;
+      if (category === undefined) return;
       const now = state.chosenOf(control);
-      state.choose(control.id, now.length === 1 && now[0] === key ? [] : [key]);
+      state.choose(control.id, now.length === 1 && now[0] === category ? [] : [category]);
     };
   };
   const render = (tile: Tile) => {
     if (tile.type === "text") return <TextTile text={tile.text} />;
     const at = visuals.findIndex((v) => v.id === tile.visual);
     if (at < 0) return <TextTile text="The visual of this tile was removed." />;
-    return <VisualTile visual={visuals[at]} data={data[at]} onPick={pick(visuals[at])} />;
+    return <VisualTile visual={visuals[at]} data={data[at]} onPick={pick(visuals[at], data[at])} />;
   };
   const nameOf = (tile: Tile) => (tile.type === "text" ? "text" : (project.visuals.find((v) => v.id === tile.visual)?.name ?? "visual"));
   const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);

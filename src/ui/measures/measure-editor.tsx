@@ -1,6 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useMemo } from "react";
+import { own } from "@/core/data/own";
 import { checkFormula } from "@/core/formula/check";
 import { tablesOf } from "@/core/formula/expr";
 import { changeMeasure, removeMeasure, usesOfMeasure } from "@/core/project/edits";
@@ -33,7 +34,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const sound = checked.expr !== null;
   const read = checked.expr ? tablesOf(checked.expr) : [];
   const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
-  const now = answer && !("error" in answer) ? answer.totals[measure.name] : null;
+  const now = answer && !("error" in answer) ? (own(answer.totals, measure.name) ?? null) : null;
   const set = (change: Partial<Omit<Measure, "id">>, group?: string) => apply(changeMeasure(measure.id, change), group);
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);

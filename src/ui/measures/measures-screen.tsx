@@ -2,6 +2,7 @@
 import { Plus } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
+import { own } from "@/core/data/own";
 import { checkFormula } from "@/core/formula/check";
 import { addInput, addMeasure } from "@/core/project/edits";
 import { freeName, scopeOf } from "@/core/project/names";
@@ -25,7 +26,7 @@ function useValuesNow(measures: Measure[]): { text: string; bad: boolean }[] {
     const answer = answers[i];
     if (!sound[i]) return { text: "problem", bad: true };
     if (!answer) return { text: "…", bad: false };
-    return "error" in answer ? { text: "problem", bad: true } : { text: shownValue(answer.totals[m.name], m), bad: false };
+    return "error" in answer ? { text: "problem", bad: true } : { text: shownValue(own(answer.totals, m.name) ?? null, m), bad: false };
   });
 }
 

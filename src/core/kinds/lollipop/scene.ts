@@ -1,3 +1,4 @@
+import { own } from "../../data/own";
 import { mix } from "../../scene/colour";
 import { ICONS } from "../../scene/icons";
 import type { Handle, Mark, Scene } from "../../scene/marks";
@@ -36,16 +37,16 @@ function diameterOf(input: SceneInput, row: VisualRow, most: number): number {
 
 /** A category's picture within a circle: an icon in strokes, or the uploaded one. */
 function pictureMarks(input: SceneInput, row: VisualRow, x: number, y: number, diameter: number, ink: string, opacity: number): Mark[] {
-  const name = input.look.pictures[row.label];
+  const name = own(input.look.pictures, row.label);
   if (!name || diameter < 12) return [];
   const size = diameter * 0.62;
   const id = `picture:${row.key}`;
   if (name.startsWith("icon:")) {
-    const d = ICONS[name.slice(5)];
+    const d = own(ICONS, name.slice(5));
     return d ? [{ type: "icon", id, part: "head", x: x - size / 2, y: y - size / 2, size, box: 24, d, stroke: ink, strokeWidth: Math.max(1, size / 13), opacity }] : [];
   }
-  const own = input.look.ownPictures.find((p) => p.id === name);
-  return own ? [{ type: "picture", id, part: "head", x: x - size / 2, y: y - size / 2, width: size, height: size, href: own.href, opacity }] : [];
+  const uploaded = input.look.ownPictures.find((p) => p.id === name);
+  return uploaded ? [{ type: "picture", id, part: "head", x: x - size / 2, y: y - size / 2, width: size, height: size, href: uploaded.href, opacity }] : [];
 }
 
 /** The stem from the base line to the value. */
@@ -95,7 +96,7 @@ export function lollipopScene(input: SceneInput): Scene {
   const mostHead = (pitch: number) => Math.max(3, Math.min(pitch * 0.86, Math.min(body.width, body.height) * 0.3));
   const inHead = (row: VisualRow, wording: string[], pitch: number): { text: string; size: number } | null => {
     const diameter = diameterOf(input, row, mostHead(pitch));
-    if (place === "end" || input.look.pictures[row.label]) return null;
+    if (place === "end" || own(input.look.pictures, row.label)) return null;
     for (const text of wording) {
       const fitting = fittingSize(text, diameter * 0.84, size, 600);
       if (fitting !== null && fitting * LINE_HEIGHT <= diameter * 0.8) return { text, size: fitting };
@@ -126,7 +127,7 @@ export function lollipopScene(input: SceneInput): Scene {
     const color = colours.of(row, i);
     const opacity = strength(input, row.key);
     const datum = rowDatum(input, row, data.headSize ? [{ label: data.headSize.label, value: formatNumber(row.headSize, data.headSize.format) }] : []);
-    const replaced = style.choice("head.picture") === "above" && input.look.pictures[row.label];
+    const replaced = style.choice("head.picture") === "above" && own(input.look.pictures, row.label);
     marks.push(...stemMarks(input, row, bands, i, at, Math.min(style.number("stem.width"), diameter)));
     if (!replaced) {
       const border = Math.min(style.number("head.border"), diameter / 4);
@@ -150,7 +151,7 @@ export function lollipopScene(input: SceneInput): Scene {
     const label = allInside && opacity === 1 ? inHead(row, wordings[i], bands.pitch) : null;
     if (label) marks.push(textMark(`label:${row.key}`, "labels", x, y, label.text, label.size, 600, ink, "middle"));
     const rule = colours.ruleOf(row);
-    if (rule && !label && !input.look.pictures[row.label] && diameter >= 9) {
+    if (rule && !label && !own(input.look.pictures, row.label) && diameter >= 9) {
       const symbol = symbolMark(`symbol:${row.key}`, "head", rule.symbol, x, y, diameter * 0.24, surface.inkOn(color));
       if (symbol) marks.push({ ...symbol, opacity });
     }
