@@ -3,8 +3,7 @@ import { nanoid } from "nanoid";
 import { z } from "zod";
 import { emptyProject, type Project } from "@/core/project/schema";
 import { createDemo, createWithTables } from "./demo";
-import { HttpError } from "./http/errors";
-import { schemaProblem } from "./http/handle";
+import { parseJson, schemaProblem } from "./http/handle";
 import { runJob } from "./import/run-job";
 import { spool } from "./import/spool";
 import type { StoredTable } from "./import/worker";
@@ -23,12 +22,7 @@ export async function createFromRequest(request: Request): Promise<Response> {
   try {
     const head = await spool((request.body ?? []) as AsyncIterable<Uint8Array>, files.upload, SMALL);
     if (head !== null) {
-      let value: unknown;
-      try {
-        value = JSON.parse(head);
-      } catch {
-        throw new HttpError(400, "bad_json", "The body is not valid JSON.");
-      }
+      const value = parseJson(Buffer.from(head));
       if (!(typeof value === "object" && value !== null && "document" in value)) {
         const order = orderSchema.safeParse(value);
         if (!order.success) throw schemaProblem(order.error);

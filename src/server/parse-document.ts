@@ -1,9 +1,11 @@
+import { isWellFormedData } from "@/core/data/well-formed";
 import { migrateDocument } from "@/core/project/migrations";
 import { isCleanPicture } from "@/core/project/picture-file";
 import { documentProblem, type Project, projectSchema } from "@/core/project/schema";
 
 /** A document from outside, of this version or an earlier one, as the schema reads it and with nothing in its pictures that runs or leads outside; or what is wrong with it, with its place. */
 export function parseDocument(value: unknown): { document: Project } | { problem: string } {
+  if (!isWellFormedData(value)) return { problem: "A text in the document holds half of a character (a lone surrogate)." };
   const migrated = migrateDocument(value);
   if ("problem" in migrated) return migrated;
   const parsed = projectSchema.safeParse(migrated.document);

@@ -169,9 +169,21 @@ function crossedResult(plan: Plan, gathered: Gathered, whole: AccumulatorSet): P
   return { columns, rows: sorted.length, crossed: { splits: splits as [SplitTotals, SplitTotals], at } };
 }
 
+/** The most values of one answer: more cannot be drawn, and would fill the memory of whoever asked. */
+const MOST_VALUES = 2_000_000;
+
+function checkSize(rows: number, columns: number): void {
+  if (rows * columns > MOST_VALUES)
+    throw new QueryError(
+      "too_large",
+      `This answer would have ${(rows * columns).toLocaleString("en")} values; at most ${MOST_VALUES.toLocaleString("en")} are given. Ask for fewer measures at once, or filter the rows.`,
+    );
+}
+
 /** Makes a plan's answer out of what its parts gathered, in their order: the group-level stage, order, first-n, Other and totals. */
 export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms"> {
   const { query, measures, unfiltered } = plan;
+  checkSize(Math.max(0, ...parts.map((p) => p.size)), measures.length + query.splits.length);
   const gathered = parts.length ? united(parts, query.splits.length) : null;
   const whole: AccumulatorSet = gathered ? mergeAll(gathered.accumulators, new Int32Array(gathered.size), 1) : new Map();
   const compile = groupCompiler(whole, whole);

@@ -222,3 +222,52 @@ it("linked columns agree with a left join in SQLite, rows without a match kept a
     { numRuns: 150, seed: 5 },
   );
 });
+
+describe("tables of very many groups that meet", () => {
+  const GROUPS = 50_000;
+  // The second table's keys begin where half of the first's end, so that together they are more than 16 bits can number.
+  const keys = (from: number) => Array.from({ length: GROUPS * 2 }, (_, i) => from + (i % GROUPS));
+  const values = (seed: number) => Array.from({ length: GROUPS * 2 }, (_, i) => ((i * 7919 + seed * 104_729) % 10_007) / 8);
+  const one = madeTable("one", { k: ["number", keys(0)], x: ["number", values(1)] });
+  const two = madeTable("two", { k: ["number", keys(GROUPS / 2)], x: ["number", values(2)] });
+  const formulas = {
+    median: (a: number[]) => (a[0] + a[1]) / 2,
+    "percentile_cont(0.25) within group (order by": (a: number[]) => Math.min(...a) + (Math.max(...a) - Math.min(...a)) * 0.25,
+    max: (a: number[]) => Math.max(...a),
+    sum: (a: number[]) => a[0] + a[1],
+    "count(distinct": (a: number[]) => new Set(a).size,
+    stddev_pop: (a: number[]) => Math.abs(a[0] - a[1]) / 2,
+    var_samp: (a: number[]) => (a[0] - a[1]) ** 2 / 2,
+  };
+
+  it.each(Object.keys(formulas))("compute %s of each as it is", (fn) => {
+    const call = fn.includes("(") ? `${fn} x)` : `${fn}(x)`;
+    const measures = [
+      { name: "a", formula: call, table: "one" },
+      { name: "b", formula: call, table: "two" },
+    ];
+    const scope: Scope = { tables: [one, two].map((t) => ({ name: t.name, columns: scopeColumns(t) })), measures, inputs: [] };
+    const query = querySchema.parse({ measures: [{ id: "a" }, { id: "b" }], splits: [{ column: "k" }] });
+    const [result] = runQueries([query], { scope, inputs: {}, tables: [one, two] });
+    if (result instanceof QueryError) throw result;
+    expect(result.rows).toBe(GROUPS * 1.5);
+    const expected = (from: number, seed: number, key: number) => {
+      const at = key - from;
+      if (at < 0 || at >= GROUPS) return null;
+      const all = values(seed);
+      return formulas[fn as keyof typeof formulas]([all[at], all[at + GROUPS]]);
+    };
+    const [found, a, b] = result.columns.map((c) => c.values);
+    for (let i = 0; i < found.length; i += 997) {
+      const key = found[i] as number;
+      for (const [value, wanted] of [
+        [a[i], expected(0, 1, key)],
+        [b[i], expected(GROUPS / 2, 2, key)],
+      ]) {
+        const none = fn.startsWith("count") ? 0 : null;
+        if (wanted === null) expect(value).toBe(none);
+        else expect(value as number).toBeCloseTo(wanted as number, 9);
+      }
+    }
+  });
+});

@@ -1,11 +1,14 @@
+import { cleanPicture } from "./picture-file";
 import { FORMAT, FORMAT_VERSION } from "./schema";
 
 type Stored = Record<string, unknown>;
 
+const cleaned = (picture: Stored) => ({ ...picture, href: typeof picture?.href === "string" ? (cleanPicture(picture.href) ?? picture.href) : picture?.href });
+
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
 const STEPS: ((document: Stored) => Stored)[] = [
-  // Version 2: readings may have a pattern of one's own, or count from 1970. What was stored before means the same.
-  (document) => document,
+  // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the same. Pictures are cleaned as they are now.
+  (document) => ({ ...document, pictures: Array.isArray(document.pictures) ? document.pictures.map(cleaned) : [] }),
 ];
 
 /** Brings a stored document of any earlier version to today's, or says why it cannot be read. It is not yet checked against the schema. */

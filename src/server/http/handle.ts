@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { isWellFormedData } from "@/core/data/well-formed";
 import { faultAnswer, faultOf } from "../store/disk-fault";
 import { HttpError, internalMessage } from "./errors";
 
@@ -47,15 +48,28 @@ export function schemaProblem(error: z.ZodError): HttpError {
   return new HttpError(400, "bad_request", field ? `${field}: ${issue.message}` : issue.message, { field });
 }
 
-/** Reads and checks a JSON body. */
-export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
-  const bytes = await readBytes(request, JSON_LIMIT);
+/** Half of a surrogate pair can only come into JSON as an escape. */
+const MAYBE_HALF = /\\u[dD][89a-fA-F]/;
+
+/** JSON out of bytes. Throws a 400 HttpError where it is none, is too deep, or holds a text that is none. */
+export function parseJson(bytes: Uint8Array): unknown {
   let value: unknown;
+  let text: string;
   try {
-    value = JSON.parse(new TextDecoder("utf-8", { fatal: true }).decode(bytes));
+    text = new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+    value = JSON.parse(text);
   } catch {
     throw new HttpError(400, "bad_json", "The body is not valid JSON.");
   }
+  if (MAYBE_HALF.test(text) && !isWellFormedData(value))
+    throw new HttpError(400, "bad_text", "A text in the body holds half of a character (a lone surrogate). Remove it and send the body again.");
+  return value;
+}
+
+/** Reads and checks a JSON body. */
+export async function readJson<T>(request: Request, schema: z.ZodType<T>): Promise<T> {
+  const bytes = await readBytes(request, JSON_LIMIT);
+  const value = parseJson(bytes);
   const parsed = schema.safeParse(value);
   if (!parsed.success) throw schemaProblem(parsed.error);
   return parsed.data;

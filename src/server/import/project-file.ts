@@ -47,6 +47,11 @@ function checkRows(file: ProjectFile): void {
   }
 }
 
+/** Rows whose texts can be written: half of a surrogate pair is mended to U+FFFD. */
+function* wellFormed(rows: Cell[][]): Generator<Cell[]> {
+  for (const row of rows) yield row.map((c) => c?.toWellFormed() ?? null);
+}
+
 /** Reads a project file, stores its rows as new tables, and gives the document over them. Throws an ImportProblem where it is broken. */
 export function readProjectFile(
   bytes: Buffer,
@@ -71,7 +76,7 @@ export function readProjectFile(
       const stored = store(
         table.name,
         table.columns.map((c) => c.name),
-        file.rows[table.id],
+        wellFormed(file.rows[table.id]),
       );
       tables.push(stored);
       progress(0.3 + (0.69 * (i + 1)) / file.document.tables.length);
