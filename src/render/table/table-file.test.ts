@@ -113,7 +113,7 @@ describe("a result as a file", () => {
     expect(guarded("＝1+1")).toBe("'＝1+1");
     expect(guarded("  @x")).toBe("'  @x");
     expect(guarded("a;=1+1")).toBe('"a;\'=1+1"');
-    expect(guarded("a\n=1+1")).toBe("\"a\n'=1+1".split("\r\n")[0] + '"');
+    expect(guarded("a\n=1+1")).toBe(`"a\n'=1+1"`);
     expect(guarded('x",=cmd')).toBe('"x"",\'=cmd"');
     expect(guarded("a-b; c-d")).toBe('"a-b; c-d"');
   });

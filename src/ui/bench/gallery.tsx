@@ -4,6 +4,7 @@ import { KINDS } from "@/core/kinds";
 import { firstSetUp } from "@/core/kinds/first-set-up";
 import { sceneOf } from "@/core/kinds/picture";
 import type { Visual } from "@/core/project/schema";
+import { Busy } from "../shared/busy";
 import { useDesign } from "../shared/design";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
@@ -53,11 +54,13 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
             onClick={() => onPick(draft)}
             className="rounded-lg border border-rule bg-sheet p-3 text-left transition-colors hover:border-verdigris"
           >
-            <StaticPicture
-              scene={sceneOf({ ...draft, dials: { "frame.border": false, "heading.shown": false } }, data[i], design, { size: { width: 320, height: 230 }, theme })}
-              label=""
-              className="h-auto w-full"
-            />
+            <Busy pending={data[i].pending}>
+              <StaticPicture
+                scene={sceneOf({ ...draft, dials: { "frame.border": false, "heading.shown": false } }, data[i].data, design, { size: { width: 320, height: 230 }, theme })}
+                label=""
+                className="h-auto w-full"
+              />
+            </Busy>
             <span className="mt-2 block font-semibold">{KINDS[i].label}</span>
           </button>
         ))}

@@ -1,12 +1,12 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
-import Link from "next/link";
 import { memo, useEffect, useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { checkTemplate } from "@/core/scene/template";
+import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";
@@ -17,6 +17,7 @@ import { useFailedProofsOf } from "../shared/proofs";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
+import { StepLink } from "../shared/step-link";
 import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
@@ -91,7 +92,8 @@ export function VisualsScreen() {
   const [lit, setLit] = useState<string | null>(null);
   const [trial, setTrial] = useState<string | null>(null);
   const all = useVisualsData(visuals);
-  const data = visual ? all[visuals.indexOf(visual)] : null;
+  const pictured = visual ? all[visuals.indexOf(visual)] : null;
+  const data = pictured?.data ?? null;
   const failing = useFailedProofsOf(visuals);
   const failed = visual ? failing[visuals.indexOf(visual)] : [];
   const names = useMemo(() => [...Object.keys(data?.names ?? {}), ...measures.map((m) => m.name), ...inputs.map((i) => i.name)], [data, measures, inputs]);
@@ -118,7 +120,7 @@ export function VisualsScreen() {
     >
       <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
         {visuals.map((v, i) => (
-          <Thumbnail key={v.id} id={v.id} data={all[i]} failing={failing[i].length} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
+          <Thumbnail key={v.id} id={v.id} data={all[i].data} failing={failing[i].length} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
         ))}
         <button
           type="button"
@@ -140,14 +142,19 @@ export function VisualsScreen() {
             {failed.map(({ measure, proof, text }) => (
               <p key={proof.id} role="status" className="mt-1 text-sm text-signal">
                 A proof of{" "}
-                <Link href={`/p/${store.getState().id}/measures?measure=${measure.id}`} className="font-medium underline">
+                <StepLink to={`/p/${store.getState().id}/measures?measure=${measure.id}`} className="font-medium underline">
                   {measure.label}
-                </Link>{" "}
+                </StepLink>{" "}
                 fails: {text}.
               </p>
             ))}
           </div>
-          <Stage key={visual.id} id={visual.id} data={data} trial={trial} lit={lit} onLit={setLit} />
+          <Busy
+            pending={pictured?.pending ?? false}
+            className="flex min-h-0 flex-1 flex-col [&>div:first-child]:flex [&>div:first-child]:min-h-0 [&>div:first-child]:flex-1 [&>div:first-child]:flex-col"
+          >
+            <Stage key={visual.id} id={visual.id} data={data} trial={trial} lit={lit} onLit={setLit} />
+          </Busy>
           <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
         </div>
       ) : (

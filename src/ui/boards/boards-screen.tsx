@@ -10,6 +10,7 @@ import type { VisualData } from "@/core/kinds/visual-data";
 import { addBoard, changeBoard, changeInput, removeBoard } from "@/core/project/edits";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project, Tile, Visual } from "@/core/project/schema";
+import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
 import { toast } from "../shared/notice";
@@ -86,7 +87,11 @@ function BoardView({ board, arranging, presents, onPresent }: { board: Board; ar
     if (tile.type === "text") return <TextTile text={tile.text} />;
     const at = visuals.findIndex((v) => v.id === tile.visual);
     if (at < 0) return <TextTile text="The visual of this tile was removed." />;
-    return <VisualTile visual={visuals[at]} data={data[at]} onPick={pick(visuals[at], data[at])} />;
+    return (
+      <Busy pending={data[at].pending} className="size-full">
+        <VisualTile visual={visuals[at]} data={data[at].data} onPick={pick(visuals[at], data[at].data)} />
+      </Busy>
+    );
   };
   const nameOf = (tile: Tile) => (tile.type === "text" ? "text" : (project.visuals.find((v) => v.id === tile.visual)?.name ?? "visual"));
   const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);

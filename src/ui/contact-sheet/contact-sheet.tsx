@@ -49,7 +49,10 @@ export function ContactSheet() {
               {finishes.map((f) => (
                 <td key={f.id}>
                   <StaticPicture
-                    scene={sceneOf({ ...visual, finish: f.id, dials: { ...visual.dials, "heading.shown": false, "frame.padding": 10 } }, data[i], design, { size: SIZE, theme })}
+                    scene={sceneOf({ ...visual, finish: f.id, dials: { ...visual.dials, "heading.shown": false, "frame.padding": 10 } }, data[i].data, design, {
+                      size: SIZE,
+                      theme,
+                    })}
                     label={`${visual.name}, ${f.name}`}
                     className="h-auto w-full"
                   />

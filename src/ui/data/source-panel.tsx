@@ -219,6 +219,11 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
         />
       )}
       <div className="mt-1 flex flex-wrap gap-1.5">
+        {fromFile && (
+          <button type="button" className="button" disabled={!idle} onClick={() => void reread({})}>
+            Read the file again
+          </button>
+        )}
         <FileButton label="Replace the file" disabled={!idle} onFile={(file) => void replace(file)} />
         <FileButton label="Append rows" disabled={!idle} onFile={(file) => void append(file)} />
       </div>

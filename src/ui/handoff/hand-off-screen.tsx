@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { sceneOf } from "@/core/kinds/picture";
 import { formatNumber } from "@/core/scene/number-format";
 import { api } from "../shared/api";
+import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { Choose, Labelled } from "../shared/labelled";
@@ -24,7 +25,8 @@ export function HandOffScreen() {
   const [scale, setScale] = useState("2");
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
   const shown = useMemo(() => (visual ? [visual] : []), [visual]);
-  const [data] = useVisualsData(shown);
+  const [pictured] = useVisualsData(shown);
+  const data = pictured?.data;
   const now = size ?? visual?.size ?? { width: 400, height: 330 };
   const scene = visual && data ? sceneOf(visual, data, design, { theme, size: now }) : null;
   const take = async (address: string) => {
@@ -72,7 +74,9 @@ export function HandOffScreen() {
       <section aria-label="Preview" className={`grid min-h-0 place-items-center overflow-auto p-6 ${theme === "night" ? "bg-[#101819]" : "stage-grid"}`}>
         {scene && visual && (
           <div style={{ width: now.width, maxWidth: "100%" }}>
-            <StaticPicture scene={scene} label={scene.description} className="h-auto w-full" />
+            <Busy pending={pictured.pending}>
+              <StaticPicture scene={scene} label={scene.description} className="h-auto w-full" />
+            </Busy>
           </div>
         )}
       </section>

@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 import { useMemo } from "react";
 import { own } from "@/core/data/own";
 import { checkFormula } from "@/core/formula/check";
@@ -12,6 +11,7 @@ import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useResult } from "../shared/results";
+import { StepLink } from "../shared/step-link";
 import { AnswerTable, shownValue } from "./answer-table";
 import { FormatControls } from "./format-controls";
 import { FormulaEditor } from "./formula-editor";
@@ -112,16 +112,16 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         <ul className="flex flex-col gap-1 text-sm">
           {uses.measures.map((m) => (
             <li key={m.id}>
-              <Link className="hover:underline" href={`/p/${projectId}/measures?measure=${m.id}`}>
+              <StepLink className="hover:underline" to={`/p/${projectId}/measures?measure=${m.id}`}>
                 {m.label}
-              </Link>
+              </StepLink>
             </li>
           ))}
           {uses.visuals.map((v) => (
             <li key={v.id}>
-              <Link className="hover:underline" href={`/p/${projectId}/visuals?visual=${v.id}`}>
+              <StepLink className="hover:underline" to={`/p/${projectId}/visuals?visual=${v.id}`}>
                 {v.name}
-              </Link>
+              </StepLink>
             </li>
           ))}
         </ul>

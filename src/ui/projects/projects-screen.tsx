@@ -3,32 +3,45 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FolderOpen, Plus, Ship, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useRef } from "react";
+import { useEffect, useRef } from "react";
 import type { ProjectSummary } from "@/server/store/projects";
 import { api } from "../shared/api";
+import { onProjectEvent } from "../shared/connection";
 import { Mark } from "../shared/mark";
 import { toast } from "../shared/notice";
+import { KeptThings } from "./kept-things";
 
 const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 
-/** All projects, and the three ways to begin one. */
+/** All projects, the three ways to begin one, and what can be brought back. */
 export function ProjectsScreen() {
   const router = useRouter();
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
-  const { data, error } = useQuery({ queryKey: ["projects"], queryFn: api.projects, staleTime: 0 });
+  const list = useRef<HTMLHeadingElement>(null);
+  const { data, error, failureReason } = useQuery({ queryKey: ["projects"], queryFn: api.projects, staleTime: 0 });
+  const again = () => client.invalidateQueries({ queryKey: ["projects"] });
+  useEffect(() => onProjectEvent(() => void client.invalidateQueries({ queryKey: ["projects"] })), [client]);
   const create = useMutation({
     mutationFn: (make: () => Promise<{ project: ProjectSummary }>) => make(),
     onSuccess: ({ project }) => router.push(`/p/${project.id}/data`),
     onError: (problem) => toast.error(problem.message, { duration: 10_000 }),
   });
   const remove = useMutation({
-    mutationFn: api.deleteProject,
-    onSuccess: () => client.invalidateQueries({ queryKey: ["projects"] }),
+    mutationFn: (project: ProjectSummary) => api.deleteProject(project.id),
+    onSuccess: (_, project) => {
+      void again();
+      list.current?.focus();
+      toast(`${project.name} is deleted. It is kept for 30 days.`, {
+        duration: 12_000,
+        action: { label: "Undo", onClick: () => void api.undelete(project.id).then(again, (problem: Error) => toast.error(problem.message)) },
+      });
+    },
     onError: (problem) => toast.error(problem.message),
   });
+  const away = error ?? failureReason;
   return (
-    <main className="mx-auto flex h-full max-w-3xl flex-col px-6 py-14">
+    <main className="mx-auto flex min-h-full max-w-3xl flex-col px-6 py-14 max-sm:px-4 max-sm:py-8">
       <h1 className="flex items-center gap-3 text-2xl font-bold" style={{ fontStretch: "118%" }}>
         <Mark size={34} /> cavlo
       </h1>
@@ -62,34 +75,30 @@ export function ProjectsScreen() {
           </span>
         )}
       </div>
-      <h2 className="mt-10 text-md">Projects</h2>
-      {error && (
+      <h2 ref={list} tabIndex={-1} className="mt-10 text-md">
+        Projects
+      </h2>
+      {away && (
         <p role="alert" className="mt-3 text-signal">
-          {error.message}
+          {away.message}
+          {!error && " Trying again …"}
         </p>
       )}
       {data?.projects.length === 0 && <p className="mt-3 text-muted">There is no project yet. Begin with a new one, or load the demo to look around.</p>}
-      <ul className="mt-3 min-h-0 flex-1 divide-y divide-rule overflow-auto rounded-md border border-rule bg-sheet empty:hidden">
+      <ul className="mt-3 divide-y divide-rule rounded-md border border-rule bg-sheet empty:hidden">
         {data?.projects.map((project) => (
-          <li key={project.id} className="flex items-center gap-3 px-4 py-2.5">
-            <Link href={`/p/${project.id}/data`} className="flex-1 truncate font-semibold hover:text-verdigris">
+          <li key={project.id} className="flex flex-wrap items-center gap-x-3 px-4 py-2.5">
+            <Link href={`/p/${project.id}/data`} className="min-w-40 flex-1 truncate font-semibold hover:text-verdigris">
               {project.name}
             </Link>
             <span className="text-sm text-muted">changed {when(project.changedAt)}</span>
-            <button
-              type="button"
-              className="icon-button"
-              aria-label={`Delete ${project.name}`}
-              onClick={() => {
-                // A deleted project cannot be brought back, so this one asks.
-                if (window.confirm(`Delete “${project.name}” with its tables? This cannot be undone.`)) remove.mutate(project.id);
-              }}
-            >
+            <button type="button" className="icon-button" aria-label={`Delete ${project.name}`} disabled={remove.isPending} onClick={() => remove.mutate(project)}>
               <Trash2 size={15} />
             </button>
           </li>
         ))}
       </ul>
+      {data && <KeptThings deleted={data.deleted} unclaimed={data.unclaimed} onChange={() => void again()} />}
     </main>
   );
 }

@@ -5,8 +5,12 @@ import type { Project, TableInfo } from "@/core/project/schema";
 import type { LinkAnswer, QueryAnswer, RowsPage, TableProfile, UnreadCells } from "@/server/compute/protocol";
 import type { ImportedTable } from "@/server/import/import-table";
 import type { Progress } from "@/server/import/progress";
+import type { UnclaimedGroup } from "@/server/keep/reclaim";
+import type { VerifyStep } from "@/server/keep/verify";
 import type { Draft } from "@/server/results";
-import type { ProjectSummary, SavedProject } from "@/server/store/projects";
+import type { DeletedProject, ProjectSummary, SavedProject } from "@/server/store/projects";
+
+import { serverIsAway, serverIsHere } from "./connection";
 
 /** An answer of the server that is an error, with its own sentence. */
 export class ApiError extends Error {
@@ -30,9 +34,12 @@ async function checked(response: Response): Promise<Response> {
 /** Fetches, and says in words when no answer comes. */
 async function asked(path: string, init?: RequestInit): Promise<Response> {
   try {
-    return await fetch(path, init);
+    const response = await fetch(path, init);
+    serverIsHere();
+    return response;
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
+    serverIsAway();
     throw new ApiError(0, "offline", "Cavlo's server does not answer. Start it again with ./start; what you did here is kept in this window.", null);
   }
 }
@@ -52,30 +59,41 @@ const tableAt = (projectId: string, name: string) => `${at(projectId)}/tables/${
 
 const BROKEN_IMPORT = "The connection to Cavlo's server broke before the table was there. Nothing was brought in; see that the server runs, and bring the file in again.";
 
-/** Reads an answer that comes as lines of JSON: progress, then a table or an error. */
-async function readImport(response: Response, progress: Progress): Promise<ImportedTable> {
-  const reader = (await checked(response)).body?.pipeThrough(new TextDecoderStream()).getReader();
+/** Hears each line of an answer as it comes. */
+async function eachLine(response: Response, hear: (line: string) => void): Promise<void> {
+  const reader = response.body?.pipeThrough(new TextDecoderStream()).getReader();
   let rest = "";
   for (;;) {
-    const { value, done } = (await reader?.read().catch((error) => {
-      if (error instanceof DOMException && error.name === "AbortError") throw error;
-      throw new ApiError(0, "broken", BROKEN_IMPORT, null);
-    })) ?? { value: undefined, done: true };
+    const { value, done } = (await reader?.read()) ?? { value: undefined, done: true };
     rest += value ?? "";
     const lines = rest.split("\n");
     rest = lines.pop() ?? "";
-    for (const line of lines) {
-      const message = JSON.parse(line) as { progress: number; rows?: number } | ImportedTable | { error: { code: string; message: string } };
-      if ("error" in message) throw new ApiError(422, message.error.code, message.error.message, message);
-      if ("table" in message) return message;
-      progress(message.progress, message.rows);
-    }
-    if (done) throw new ApiError(0, "broken", BROKEN_IMPORT, null);
+    for (const line of lines) hear(line);
+    if (done) return;
   }
 }
 
+/** Reads an answer that comes as lines of JSON: progress, then a table or an error. */
+async function readImport(response: Response, progress: Progress): Promise<ImportedTable> {
+  let imported: ImportedTable | null = null;
+  const whole = await checked(response);
+  try {
+    await eachLine(whole, (line) => {
+      const message = JSON.parse(line) as { progress: number; rows?: number } | ImportedTable | { error: { code: string; message: string } };
+      if ("error" in message) throw new ApiError(422, message.error.code, message.error.message, message);
+      if ("table" in message) imported = message;
+      else progress(message.progress, message.rows);
+    });
+  } catch (error) {
+    if (error instanceof ApiError || (error instanceof DOMException && error.name === "AbortError")) throw error;
+    throw new ApiError(0, "broken", BROKEN_IMPORT, null);
+  }
+  if (imported === null) throw new ApiError(0, "broken", BROKEN_IMPORT, null);
+  return imported;
+}
+
 export const api = {
-  projects: () => json<{ projects: ProjectSummary[] }>("/api/projects"),
+  projects: () => json<{ projects: ProjectSummary[]; deleted: DeletedProject[]; unclaimed: UnclaimedGroup[] }>("/api/projects"),
   createProject: (order: { name: string } | { demo: true }) => json<{ project: ProjectSummary }>("/api/projects", send("POST", order)),
   openFile: (file: File) => json<{ project: ProjectSummary }>("/api/projects", { method: "POST", headers: { "content-type": "application/json" }, body: file }),
   project: (id: string) => json<{ project: SavedProject }>(at(id)),
@@ -83,7 +101,21 @@ export const api = {
   /** Makes a new project out of a document, with copies of the tables of `from`. */
   copyProject: (from: string, document: Project) => json<{ project: ProjectSummary }>(`${at(from)}/copy`, send("POST", { document })),
   deleteProject: async (id: string) => void (await checked(await asked(at(id), { method: "DELETE" }))),
-  results: (id: string, queries: QueryInput[], draft: Draft) => json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft })),
+  undelete: (id: string) => json<{ project: ProjectSummary }>(`${at(id)}/undelete`, { method: "POST" }),
+  /** Removes a deleted project for good. */
+  purge: async (id: string) => void (await checked(await asked(`${at(id)}/purge`, { method: "POST" }))),
+  /** Makes an earlier revision the newest. */
+  restore: (id: string, revision: number) => json<{ project: ProjectSummary }>(`${at(id)}/restore`, send("POST", { revision })),
+  reclaim: (project: string) => json<{ project: ProjectSummary }>("/api/unclaimed", send("POST", { project, action: "bring back" })),
+  removeUnclaimed: async (project: string) => void (await checked(await asked("/api/unclaimed", send("POST", { project, action: "remove" })))),
+  backupAddress: "/api/backup",
+  /** Looks at everything in the data folder; `step` hears how far it has come and what was found. */
+  verify: async (step: (step: VerifyStep) => void) => {
+    const response = await checked(await asked("/api/verify", { method: "POST" }));
+    await eachLine(response, (line) => step(JSON.parse(line) as VerifyStep));
+  },
+  results: (id: string, queries: QueryInput[], draft: Draft, signal?: AbortSignal) =>
+    json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft }, { signal })),
   profile: (id: string, table: string) => json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
   rows: (id: string, table: string, query: Record<string, string | number>) =>
     json<{ page: RowsPage }>(`${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`),

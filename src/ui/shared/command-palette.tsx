@@ -1,18 +1,17 @@
 "use client";
 import { Command } from "cmdk";
-import { useRouter } from "next/navigation";
 import { Dialog, VisuallyHidden } from "radix-ui";
 import { useProject } from "./project-context";
+import { goWithin } from "./step-link";
 import { STEPS } from "./steps";
 
 /** Finds any screen, table, measure, visual or board by typing a part of its name. */
 export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
-  const router = useRouter();
   const id = useProject((s) => s.id);
   const document = useProject((s) => s.document);
   const go = (path: string) => {
     onOpenChange(false);
-    router.push(path);
+    goWithin(path);
   };
   const groups = [
     { label: "Steps", items: STEPS.map((s) => ({ key: s.path, label: s.label, to: `/p/${id}/${s.path}` })) },

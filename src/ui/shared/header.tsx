@@ -6,7 +6,9 @@ import { usePathname } from "next/navigation";
 import { useEffect, useState } from "react";
 import { renameProject } from "@/core/project/edits";
 import { Mark } from "./mark";
-import { useProject, useProjectStore } from "./project-context";
+import { useImports, useProject } from "./project-context";
+import type { SaveState as SaveStateName } from "./project-store";
+import { StepLink } from "./step-link";
 import { STEPS } from "./steps";
 import { useTheme } from "./theme";
 
@@ -16,13 +18,20 @@ const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.C
 // So are the outcomes of proofs, where there are any.
 const FailedProofsMark = dynamic(() => import("./failed-proofs-mark").then((m) => m.FailedProofsMark), { ssr: false });
 
-const SAVE_WORDS = { saved: "Saved", unsaved: "Saving …", saving: "Saving …", behind: "Not saved: changed elsewhere", failed: "Not saved" };
+const SAVE_WORDS: Record<SaveStateName, string> = {
+  saved: "Saved",
+  unsaved: "Saving …",
+  saving: "Saving …",
+  behind: "Not saved: changed elsewhere",
+  waiting: "Not saved",
+  refused: "Not saved",
+  deleted: "Not saved: deleted elsewhere",
+};
 
 function SaveState() {
   const state = useProject((s) => s.saveState);
   const problem = useProject((s) => s.saveProblem);
-  const store = useProjectStore();
-  const bad = state === "failed" || state === "behind";
+  const bad = state !== "saved" && state !== "unsaved" && state !== "saving";
   return (
     <span
       role="status"
@@ -30,11 +39,6 @@ function SaveState() {
       className={`shrink-0 text-sm whitespace-nowrap max-lg:max-w-24 max-lg:truncate ${bad ? "font-medium text-signal" : "text-muted"}`}
     >
       {SAVE_WORDS[state]}
-      {state === "failed" && (
-        <button type="button" className="ml-2 underline" onClick={() => void store.getState().flush()}>
-          Try again
-        </button>
-      )}
     </span>
   );
 }
@@ -70,6 +74,7 @@ export function Header() {
   const redo = useProject((s) => s.redo);
   const canUndo = useProject((s) => s.past.length > 0);
   const canRedo = useProject((s) => s.future.length > 0);
+  const importing = useImports((s) => (s.running ? Math.floor(s.running.share * 100) : null));
   const hasProofs = useProject((s) => s.document.measures.some((m) => m.proofs.length > 0));
   const { theme, setTheme } = useTheme();
   const path = usePathname();
@@ -108,15 +113,16 @@ export function Header() {
           return (
             <span key={step.path} className="flex items-center">
               {i > 0 && <span className="h-px w-5 bg-rule max-lg:w-1" />}
-              <Link
-                href={`/p/${id}/${step.path}`}
+              <StepLink
+                to={`/p/${id}/${step.path}`}
                 aria-current={here ? "page" : undefined}
                 className={`flex h-8 items-center gap-2 rounded-full px-3 text-base whitespace-nowrap transition-colors max-lg:gap-1.5 max-lg:px-2.5 ${here ? "bg-active font-semibold text-on-active" : "text-muted hover:bg-well hover:text-ink"}`}
               >
                 <span className="font-mono text-xs opacity-80">{i + 1}</span>
                 {step.label}
                 {step.path === "measures" && hasProofs && <FailedProofsMark />}
-              </Link>
+                {step.path === "data" && importing !== null && <span className="text-xs font-normal opacity-80">{importing} %</span>}
+              </StepLink>
             </span>
           );
         })}

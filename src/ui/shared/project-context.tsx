@@ -2,19 +2,21 @@
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
 import { type StoreApi, useStore } from "zustand";
 import type { SavedProject } from "@/server/store/projects";
+import { onProjectEvent, onServerBack } from "./connection";
 import { createImportStore, type ImportState } from "./import-store";
 import { createProjectStore, type ProjectState } from "./project-store";
+import { forgetUnsaved, keepUnsaved } from "./unsaved";
 
 const StoreContext = createContext<StoreApi<ProjectState> | null>(null);
 const ImportContext = createContext<StoreApi<ImportState> | null>(null);
 
-/** Holds the store of one project, saves before the window closes, and looks for newer versions when it comes to the front. */
+/** Holds the store of one project, saves before the window closes, and hears what happens to the project elsewhere. */
 export function ProjectProvider({ saved, children }: { saved: SavedProject; children: ReactNode }) {
-  const [store] = useState(() => createProjectStore(saved));
+  const [store] = useState(() => createProjectStore(saved, { keep: keepUnsaved, forget: (id) => forgetUnsaved(id) }));
   const [imports] = useState(() => createImportStore(store));
   useEffect(() => {
     const leave = (event: BeforeUnloadEvent) => {
-      if (store.getState().saveState === "saved") return;
+      if (store.getState().saveState === "saved" && !imports.getState().running) return;
       void store.getState().flush();
       event.preventDefault();
     };
@@ -25,15 +27,23 @@ export function ProjectProvider({ saved, children }: { saved: SavedProject; chil
           .look()
           .catch(() => {});
     };
+    const back = () => {
+      look();
+      void store.getState().flush();
+    };
     window.addEventListener("beforeunload", leave);
     window.addEventListener("focus", look);
     document.addEventListener("visibilitychange", look);
+    const deaf = onProjectEvent((event) => store.getState().hear(event));
+    const gone = onServerBack(back);
     return () => {
       window.removeEventListener("beforeunload", leave);
       window.removeEventListener("focus", look);
       document.removeEventListener("visibilitychange", look);
+      deaf();
+      gone();
     };
-  }, [store]);
+  }, [store, imports]);
   return (
     <StoreContext value={store}>
       <ImportContext value={imports}>{children}</ImportContext>

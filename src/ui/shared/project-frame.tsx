@@ -1,39 +1,71 @@
 "use client";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import type { ReactNode } from "react";
-import { api } from "./api";
-import { BehindNotice } from "./behind-notice";
+import { useState } from "react";
+import { ApiError, api } from "./api";
 import { Header } from "./header";
 import { ProblemBoundary } from "./problem-boundary";
 import { ProjectProvider } from "./project-context";
+import { ProjectScreens } from "./project-screens";
+import { SaveNotices } from "./save-notices";
 
-/** Loads a project and puts the frame of the five steps around its screens; a board in present mode has no frame. */
-export function ProjectFrame({ id, children }: { id: string; children: ReactNode }) {
-  const { data, error } = useQuery({ queryKey: ["project", id], queryFn: () => api.project(id), staleTime: 0, gcTime: 0 });
-  const presents = useSearchParams().get("present") === "1";
-  if (error) {
-    return (
-      <main className="grid h-full place-items-center">
-        <div className="max-w-md text-center">
-          <h1 className="text-lg">This project cannot be opened</h1>
-          <p className="mt-2 text-muted">{error.message}</p>
-          <Link href="/" className="button mt-4">
+/** Says why a project does not open, and offers what can be done: bringing it back, or opening the newest revision that is sound. */
+function CannotOpen({ id, error }: { id: string; error: Error }) {
+  const client = useQueryClient();
+  const [problem, setProblem] = useState("");
+  const body = error instanceof ApiError ? (error.body as { sound?: { revision: number } | null } | null) : null;
+  const again = (work: Promise<unknown>) =>
+    work.then(
+      () => client.invalidateQueries({ queryKey: ["project", id] }),
+      (failed) => setProblem(failed instanceof Error ? failed.message : String(failed)),
+    );
+  return (
+    <main className="grid h-full place-items-center p-6">
+      <div role="alert" className="max-w-md text-center">
+        <h1 className="text-lg">This project cannot be opened</h1>
+        <p className="mt-2 text-muted">{error.message}</p>
+        {problem && <p className="mt-2 text-signal">{problem}</p>}
+        <div className="mt-4 flex flex-wrap justify-center gap-2">
+          {body?.sound && (
+            <button type="button" className="button button-strong" onClick={() => void again(api.restore(id, body.sound?.revision ?? 0))}>
+              Open revision {body.sound.revision}
+            </button>
+          )}
+          {error instanceof ApiError && error.code === "deleted_project" && (
+            <button type="button" className="button button-strong" onClick={() => void again(api.undelete(id))}>
+              Bring it back
+            </button>
+          )}
+          <Link href="/" className="button">
             All projects
           </Link>
         </div>
+      </div>
+    </main>
+  );
+}
+
+/** Loads a project and puts the frame of the five steps around its screens; a board in present mode has no frame. */
+export function ProjectFrame({ id }: { id: string }) {
+  const { data, error, failureReason } = useQuery({ queryKey: ["project", id], queryFn: () => api.project(id), staleTime: Number.POSITIVE_INFINITY, gcTime: 0 });
+  const presents = useSearchParams().get("present") === "1";
+  if (error) return <CannotOpen id={id} error={error} />;
+  if (!data)
+    return (
+      <main className="grid h-full place-items-center p-6 text-center text-muted">
+        <p role="status">{failureReason ? `${failureReason.message} Trying again …` : "Opening the project …"}</p>
       </main>
     );
-  }
-  if (!data) return <main className="grid h-full place-items-center text-muted">Opening the project …</main>;
   return (
-    <ProjectProvider saved={data.project}>
+    <ProjectProvider key={id} saved={data.project}>
       <div className="flex h-full flex-col">
         {!presents && <Header />}
-        {!presents && <BehindNotice />}
+        {!presents && <SaveNotices />}
         <main className="min-h-0 flex-1">
-          <ProblemBoundary>{children}</ProblemBoundary>
+          <ProblemBoundary>
+            <ProjectScreens presents={presents} />
+          </ProblemBoundary>
         </main>
       </div>
     </ProjectProvider>

@@ -90,16 +90,63 @@ describe("the editor's store", () => {
     expect(store.getState()).toMatchObject({ saveState: "saved", revision: 7, document: { name: "Theirs" } });
   });
 
-  it("says why it could not save, and saves when it is tried again", async () => {
+  it("tries again by itself while the server is away, says since when, keeps what is not saved, and forgets it once it is", async () => {
+    vi.useFakeTimers();
+    const kept: string[] = [];
+    const keeper = { keep: async (_: string, document: { name: string }) => void kept.push(document.name), forget: async () => void kept.push("forgotten") };
     network([
-      { status: 500, body: { error: { code: "internal", message: "Something went wrong." } } },
+      { status: 503, body: { error: { code: "folder_gone", message: "The folder is gone." } } },
+      { status: 507, body: { error: { code: "disk_full", message: "The disk is full." } } },
+      { status: 200, body: { project: { revision: 2 } } },
+    ]);
+    const store = createProjectStore(saved(), keeper);
+    store.getState().apply(renameProject("A"));
+    await vi.advanceTimersByTimeAsync(450);
+    expect(store.getState()).toMatchObject({ saveState: "waiting", saveProblem: "The folder is gone." });
+    expect(store.getState().unsavedSince).not.toBeNull();
+    expect(kept).toEqual(["A"]);
+    // An edit in between waits with the rest.
+    store.getState().apply(renameProject("B"));
+    expect(store.getState().saveState).toBe("waiting");
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(store.getState().saveProblem).toBe("The disk is full.");
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(store.getState()).toMatchObject({ saveState: "saved", saveProblem: null, unsavedSince: null, revision: 2 });
+    expect(kept).toEqual(["A", "B", "forgotten"]);
+    vi.useRealTimers();
+  });
+
+  it("does not try again what cannot be saved as it is, and saves when it is mended", async () => {
+    const sent = network([
+      { status: 400, body: { error: { code: "bad_document", message: "measures 1, name: A name is needed." } } },
       { status: 200, body: { project: { revision: 2 } } },
     ]);
     const store = createProjectStore(saved());
     store.getState().apply(renameProject("A"));
     await store.getState().flush();
-    expect(store.getState()).toMatchObject({ saveState: "failed", saveProblem: "Something went wrong." });
+    expect(store.getState()).toMatchObject({ saveState: "refused", saveProblem: "measures 1, name: A name is needed." });
+    expect(sent).toHaveLength(1);
+    store.getState().apply(renameProject("B"));
     await store.getState().flush();
     expect(store.getState()).toMatchObject({ saveState: "saved", saveProblem: null });
+  });
+
+  it("hears that the project was saved, deleted or brought back elsewhere", async () => {
+    const theirs = { ...saved(), revision: 4, document: emptyProject("Theirs") };
+    vi.stubGlobal("fetch", async () => new Response(JSON.stringify({ project: theirs })));
+    const store = createProjectStore(saved());
+    store.getState().hear({ type: "saved", project: "other", revision: 9 });
+    store.getState().hear({ type: "saved", project: "p", revision: 1 });
+    expect(store.getState().document.name).toBe("P");
+    store.getState().hear({ type: "saved", project: "p", revision: 4 });
+    await vi.waitFor(() => expect(store.getState()).toMatchObject({ revision: 4, document: { name: "Theirs" } }));
+    store.getState().apply(renameProject("Mine"));
+    theirs.revision = 5;
+    store.getState().hear({ type: "saved", project: "p", revision: 5 });
+    await vi.waitFor(() => expect(store.getState()).toMatchObject({ saveState: "behind", document: { name: "Mine" }, newer: { revision: 5 } }));
+    store.getState().hear({ type: "deleted", project: "p" });
+    expect(store.getState()).toMatchObject({ saveState: "deleted", document: { name: "Mine" } });
+    await store.getState().flush();
+    expect(store.getState().saveState).toBe("deleted");
   });
 });

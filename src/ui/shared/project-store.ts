@@ -1,10 +1,12 @@
 import { createStore, type StoreApi } from "zustand";
 import type { Edit } from "@/core/project/edit";
 import type { Project } from "@/core/project/schema";
+import type { ProjectEvent } from "@/server/events";
 import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";
 
-export type SaveState = "saved" | "unsaved" | "saving" | "behind" | "failed";
+/** `waiting`: saving failed for now and is tried again by itself; `refused`: what is here cannot be saved as it is; `deleted`: the project is gone elsewhere. */
+export type SaveState = "saved" | "unsaved" | "saving" | "behind" | "waiting" | "refused" | "deleted";
 
 export interface ProjectState {
   id: string;
@@ -13,6 +15,8 @@ export interface ProjectState {
   saveState: SaveState;
   /** Why saving failed, or null. */
   saveProblem: string | null;
+  /** Since when something is not saved, in milliseconds; null while everything is. */
+  unsavedSince: number | null;
   /** What another window saved, when this one fell behind. */
   newer: SavedProject | null;
   past: Project[];
@@ -27,38 +31,87 @@ export interface ProjectState {
   takeNewer: () => void;
   /** Looks whether another window saved. */
   look: () => Promise<void>;
+  /** Hears what happened to a project elsewhere. */
+  hear: (event: ProjectEvent) => void;
 }
 
+/** Where documents are kept until they are saved. */
+export interface UnsavedKeeper {
+  keep: (project: string, document: Project, revision: number) => Promise<void>;
+  forget: (project: string) => Promise<void>;
+}
+
+const NOWHERE: UnsavedKeeper = { keep: async () => {}, forget: async () => {} };
 const STEPS = 200;
 const SAVE_AFTER = 400;
+const KEEP_AFTER = 100;
 const GROUP_WITHIN = 1500;
+const FIRST_PAUSE = 1000;
+const LONGEST_PAUSE = 30_000;
+
+/** Whether what failed may succeed by itself: no answer came, or the server cannot for now. */
+export const isPassing = (error: unknown): boolean =>
+  error instanceof ApiError && [0, 500, 503, 507].includes(error.status) && error.code !== "too_long" && error.code !== "too_large";
 
 /** The editor's one store: the document, its history, and saving. */
-export function createProjectStore(saved: SavedProject): StoreApi<ProjectState> {
+export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper = NOWHERE): StoreApi<ProjectState> {
   let lastGroup: { name: string; at: number } | null = null;
   let timer: ReturnType<typeof setTimeout> | null = null;
+  let keeping: ReturnType<typeof setTimeout> | null = null;
   let running: Promise<void> | null = null;
+  let pause = FIRST_PAUSE;
 
   return createStore<ProjectState>((set, get) => {
-    const schedule = () => {
-      if (get().saveState === "behind") return;
-      set({ saveState: "unsaved" });
+    const saveIn = (ms: number) => {
       if (timer) clearTimeout(timer);
-      timer = setTimeout(() => void get().flush(), SAVE_AFTER);
+      timer = setTimeout(() => void get().flush(), ms);
+    };
+    const keep = () => {
+      if (keeping !== null) return;
+      keeping = setTimeout(() => {
+        keeping = null;
+        const { id, document, revision, saveState } = get();
+        if (saveState !== "saved") void unsaved.keep(id, document, revision);
+      }, KEEP_AFTER);
+    };
+    const schedule = () => {
+      const { saveState, unsavedSince } = get();
+      set({ unsavedSince: unsavedSince ?? Date.now() });
+      keep();
+      if (saveState === "behind" || saveState === "deleted") return;
+      // While saving is tried again by itself, it stays said that it failed.
+      if (saveState === "waiting") return;
+      set({ saveState: "unsaved" });
+      saveIn(SAVE_AFTER);
     };
     const change = (document: Project, more: Partial<ProjectState>) => {
       set({ document, ...more });
       schedule();
     };
+    const allSaved = (more: Partial<ProjectState>) => {
+      set({ saveState: "saved", saveProblem: null, unsavedSince: null, ...more });
+      void unsaved.forget(get().id);
+    };
+    const failed = (error: unknown) => {
+      const saveProblem = error instanceof Error ? error.message : String(error);
+      if (error instanceof ApiError && error.code === "newer") set({ saveState: "behind", newer: (error.body as { project: SavedProject }).project });
+      else if (error instanceof ApiError && error.status === 404) set({ saveState: "deleted", saveProblem });
+      else if (isPassing(error)) {
+        set({ saveState: "waiting", saveProblem });
+        saveIn(pause);
+        pause = Math.min(LONGEST_PAUSE, pause * 2);
+      } else set({ saveState: "refused", saveProblem });
+    };
     const saveOnce = async () => {
       const { id, revision, document } = get();
-      set({ saveState: "saving" });
+      if (get().saveState !== "waiting") set({ saveState: "saving" });
       try {
         const { project } = await api.save(id, revision, document);
-        set({ revision: project.revision, saveProblem: null, saveState: get().document === document ? "saved" : "unsaved" });
+        pause = FIRST_PAUSE;
+        if (get().document === document) allSaved({ revision: project.revision });
+        else set({ revision: project.revision, saveProblem: null, saveState: "unsaved" });
       } catch (error) {
-        if (error instanceof ApiError && error.status === 409) set({ saveState: "behind", newer: (error.body as { project: SavedProject }).project });
-        else set({ saveState: "failed", saveProblem: error instanceof Error ? error.message : String(error) });
+        failed(error);
       }
     };
     return {
@@ -67,6 +120,7 @@ export function createProjectStore(saved: SavedProject): StoreApi<ProjectState> 
       revision: saved.revision,
       saveState: "saved",
       saveProblem: null,
+      unsavedSince: null,
       newer: null,
       past: [],
       future: [],
@@ -95,7 +149,8 @@ export function createProjectStore(saved: SavedProject): StoreApi<ProjectState> 
         if (timer) clearTimeout(timer);
         timer = null;
         while (running) await running;
-        if (get().saveState === "saved" || get().saveState === "behind") return;
+        const { saveState } = get();
+        if (saveState === "saved" || saveState === "behind" || saveState === "deleted") return;
         running = saveOnce().finally(() => {
           running = null;
         });
@@ -104,15 +159,28 @@ export function createProjectStore(saved: SavedProject): StoreApi<ProjectState> 
       },
       takeNewer() {
         const { newer } = get();
-        if (newer) set({ document: newer.document, revision: newer.revision, newer: null, saveState: "saved", past: [], future: [] });
+        if (newer) allSaved({ document: newer.document, revision: newer.revision, newer: null, past: [], future: [] });
       },
       async look() {
         const { id, revision, saveState } = get();
-        if (saveState !== "saved") return;
+        if (saveState === "saving") return;
         const { project } = await api.project(id);
-        // Nothing of this window would be lost, so the newer version is simply taken.
-        if (project.revision > get().revision && get().saveState === "saved" && get().revision === revision)
-          set({ document: project.document, revision: project.revision, past: [], future: [] });
+        if (project.revision <= get().revision || get().revision !== revision) return;
+        // Where nothing of this window would be lost, the newer version is simply taken; else it is said at once, and not only at the next save.
+        if (get().saveState === "saved") set({ document: project.document, revision: project.revision, past: [], future: [] });
+        else if (get().saveState !== "saving") set({ saveState: "behind", newer: project });
+      },
+      hear(event) {
+        const { id, revision, saveState } = get();
+        if (event.project !== id) return;
+        if (event.type === "deleted") set({ saveState: "deleted", saveProblem: "This project was deleted in another window." });
+        else if (event.type === "brought back" && saveState === "deleted") {
+          set({ saveState: "unsaved" });
+          void get().flush();
+        } else if (event.type === "saved" && event.revision > revision && saveState !== "saving")
+          void get()
+            .look()
+            .catch(() => {});
       },
     };
   });

@@ -6,43 +6,61 @@ import type { Draft } from "@/server/results";
 import { api } from "./api";
 import { useProject } from "./project-context";
 
-type Answer = Result | { error: string };
+export type Answer = Result | { error: string };
 interface Pending {
   query: QueryInput;
+  signal: AbortSignal;
   resolve: (answer: Answer) => void;
   reject: (error: unknown) => void;
 }
 
+/** The most queries that the server answers at once. */
+const MOST_TOGETHER = 200;
+
 const batches = new Map<Draft, { projectId: string; pending: Pending[] }>();
 
-async function send(draft: Draft): Promise<void> {
+function send(draft: Draft): void {
   const batch = batches.get(draft);
   if (!batch) return;
   batches.delete(draft);
+  for (let from = 0; from < batch.pending.length; from += MOST_TOGETHER) void sendPart(batch.projectId, draft, batch.pending.slice(from, from + MOST_TOGETHER));
+}
+
+/** Asks some queries in one request, which is cancelled when nobody waits for any of them. */
+async function sendPart(projectId: string, draft: Draft, pending: Pending[]): Promise<void> {
+  const cancel = new AbortController();
+  const look = () => {
+    if (pending.every((p) => p.signal.aborted)) cancel.abort();
+  };
+  for (const p of pending) p.signal.addEventListener("abort", look, { once: true });
+  look();
   try {
     const { results } = await api.results(
-      batch.projectId,
-      batch.pending.map((p) => p.query),
+      projectId,
+      pending.map((p) => p.query),
       draft,
+      cancel.signal,
     );
-    for (const [i, p] of batch.pending.entries()) p.resolve(plain(results[i]));
+    for (const [i, p] of pending.entries()) p.resolve(plain(results[i]));
   } catch (error) {
-    for (const p of batch.pending) p.reject(error);
+    for (const p of pending) p.reject(error);
+  } finally {
+    for (const p of pending) p.signal.removeEventListener("abort", look);
   }
 }
 
 const plain = (answer: QueryAnswer): Answer => ("error" in answer ? { error: answer.error.message } : answer);
 
-/** Asks a query together with all others of the same moment, in one request. */
-function ask(projectId: string, draft: Draft, query: QueryInput): Promise<Answer> {
+/** Asks a query together with all others of the same moment. */
+function ask(projectId: string, draft: Draft, query: QueryInput, signal: AbortSignal): Promise<Answer> {
   return new Promise((resolve, reject) => {
     let batch = batches.get(draft);
     if (!batch) {
       batch = { projectId, pending: [] };
       batches.set(draft, batch);
-      queueMicrotask(() => void send(draft));
+      queueMicrotask(() => send(draft));
     }
-    batch.pending.push({ query, resolve, reject });
+    batch.pending.push({ query, signal, resolve, reject });
   });
 }
 
@@ -70,33 +88,29 @@ export function useDraft(): { draft: Draft; number: number } {
   return draftOf({ tables, links, measures, inputs });
 }
 
+/** How one query is asked. While it is tried again after the server was away, it counts as waiting and not as failed. */
+function queryOptions(projectId: string, { draft, number }: { draft: Draft; number: number }, query: QueryInput | null, i = 0) {
+  return {
+    queryKey: query ? ["result", projectId, number, query] : ["no result", i],
+    queryFn: ({ signal }: { signal: AbortSignal }) => ask(projectId, draft, query as QueryInput, signal),
+    enabled: query !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+  };
+}
+
 /** The answer to one query over the document as it is now; null while there is none, or no query. */
 export function useResult(query: QueryInput | null): { answer: Answer | null; fetching: boolean } {
   const projectId = useProject((s) => s.id);
-  const { draft, number } = useDraft();
-  const { data, error, isFetching } = useQuery({
-    queryKey: ["result", projectId, number, query],
-    queryFn: () => ask(projectId, draft, query as QueryInput),
-    enabled: query !== null,
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
+  const draft = useDraft();
+  const { data, error, isFetching } = useQuery({ ...queryOptions(projectId, draft, query), placeholderData: keepPreviousData });
   if (query === null) return { answer: null, fetching: false };
-  return { answer: error ? { error: error.message } : (data ?? null), fetching: isFetching };
+  return { answer: error ? { error: error.message } : ((data as Answer | undefined) ?? null), fetching: isFetching };
 }
 
-/** The answers to several queries, in one request; each null while it has none. */
+/** The answers to several queries, in as few requests as can be; each null while it has none. */
 export function useResults(queries: (QueryInput | null)[]): (Answer | null)[] {
   const projectId = useProject((s) => s.id);
-  const { draft, number } = useDraft();
-  const found = useQueries({
-    queries: queries.map((query, i) => ({
-      queryKey: query ? ["result", projectId, number, query] : ["no result", i],
-      queryFn: () => ask(projectId, draft, query as QueryInput),
-      enabled: query !== null,
-      placeholderData: keepPreviousData,
-      staleTime: Number.POSITIVE_INFINITY,
-    })),
-  });
-  return found.map(({ data, error }, i) => (queries[i] === null ? null : error ? { error: error.message } : (data ?? null)));
+  const draft = useDraft();
+  const found = useQueries({ queries: queries.map((query, i) => queryOptions(projectId, draft, query, i)) });
+  return found.map(({ data, error }, i) => (queries[i] === null ? null : error ? { error: error.message } : ((data as Answer | undefined) ?? null)));
 }

@@ -14,21 +14,30 @@ interface Known {
   data: VisualData;
 }
 
+/** The data of a visual, and whether its answer is still under way: until that comes, the data are those of before. */
+export interface Pictured {
+  data: VisualData;
+  pending: boolean;
+}
+
 /**
  * The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. A visual's data stays the
- * same object until something it depends on changes: its dials are not among that.
+ * same object until something it depends on changes (its dials are not among that), and stays what it was while a new answer is under way.
  */
-export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO_FILTERS, inputs: Record<string, Value> = NONE): VisualData[] {
+export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO_FILTERS, inputs: Record<string, Value> = NONE): Pictured[] {
   const { draft: document } = useDraft();
-  const answers = useResults(visuals.map((v) => toQuery(v, document, filters, inputs)));
+  const queries = visuals.map((v) => toQuery(v, document, filters, inputs));
+  const answers = useResults(queries);
   const known = useRef(new Map<string, Known>());
-  return visuals.map((visual, i) => {
+  return visuals.map((visual, i): Pictured => {
+    const pending = queries[i] !== null && answers[i] === null;
+    const before = known.current.get(visual.id);
+    if (pending && before) return { data: before.data, pending };
     const { dials: _dials, size: _size, finish: _finish, categoryColours: _colours, pictures: _pictures, ...sentence } = visual;
     const depends = [...Object.values(sentence), document.measures, document.inputs, answers[i], inputs];
-    const before = known.current.get(visual.id);
-    if (before && before.depends.length === depends.length && before.depends.every((d, k) => d === depends[k])) return before.data;
+    if (before && before.depends.length === depends.length && before.depends.every((d, k) => d === depends[k])) return { data: before.data, pending };
     const data = toVisualData(visual, document, answers[i], inputs);
-    known.current.set(visual.id, { depends, data });
-    return data;
+    if (!pending) known.current.set(visual.id, { depends, data });
+    return { data, pending };
   });
 }

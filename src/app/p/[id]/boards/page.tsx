@@ -1,5 +1,3 @@
-import { BoardsScreen } from "@/ui/boards/boards-screen";
-
 export default function Page() {
-  return <BoardsScreen />;
+  return null;
 }

@@ -1,5 +1,3 @@
-import { ContactSheet } from "@/ui/contact-sheet/contact-sheet";
-
 export default function Page() {
-  return <ContactSheet />;
+  return null;
 }

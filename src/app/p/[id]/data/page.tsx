@@ -1,5 +1,3 @@
-import { DataScreen } from "@/ui/data/data-screen";
-
 export default function Page() {
-  return <DataScreen />;
+  return null;
 }

@@ -1,5 +1,3 @@
-import { HandOffScreen } from "@/ui/handoff/hand-off-screen";
-
 export default function Page() {
-  return <HandOffScreen />;
+  return null;
 }

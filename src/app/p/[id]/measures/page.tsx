@@ -1,5 +1,3 @@
-import { MeasuresScreen } from "@/ui/measures/measures-screen";
-
 export default function Page() {
-  return <MeasuresScreen />;
+  return null;
 }

@@ -1,5 +1,3 @@
-import { VisualsScreen } from "@/ui/bench/visuals-screen";
-
 export default function Page() {
-  return <VisualsScreen />;
+  return null;
 }

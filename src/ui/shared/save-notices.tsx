@@ -1,0 +1,197 @@
+"use client";
+import { useRouter } from "next/navigation";
+import { type ReactNode, useEffect, useState } from "react";
+import { api } from "./api";
+import { useConnection } from "./connection";
+import { toast } from "./notice";
+import { useProject, useProjectStore } from "./project-context";
+import { forgetUnsaved, leftUnsaved, type Unsaved } from "./unsaved";
+
+const timeOf = (at: number) => new Date(at).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
+const momentOf = (at: number) => new Date(at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+const said = (error: unknown) => (error instanceof Error ? error.message : String(error));
+
+function Banner({ tone, children, actions }: { tone: "amber" | "signal"; children: ReactNode; actions: ReactNode }) {
+  const look = tone === "amber" ? "border-amber-line bg-amber-tint" : "border-signal bg-signal-tint";
+  return (
+    <div role="alert" className={`flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b px-4 py-2 text-sm text-ink ${look}`}>
+      <span className="min-w-48 flex-1">{children}</span>
+      <span className="flex flex-wrap gap-2">{actions}</span>
+    </div>
+  );
+}
+
+/** Makes a new project out of what this window has, and goes there. */
+function useKeepAsNew(): { busy: boolean; keep: (document?: Unsaved["document"]) => Promise<boolean> } {
+  const store = useProjectStore();
+  const router = useRouter();
+  const [busy, setBusy] = useState(false);
+  const keep = async (from?: Unsaved["document"]) => {
+    setBusy(true);
+    try {
+      const document = from ?? store.getState().document;
+      const { project } = await api.copyProject(store.getState().id, { ...document, name: `${document.name} (this window)`.slice(0, 120) });
+      router.push(`/p/${project.id}/data`);
+      return true;
+    } catch (error) {
+      toast.error(said(error));
+      return false;
+    } finally {
+      setBusy(false);
+    }
+  };
+  return { busy, keep };
+}
+
+/** Told where another window saved first: nothing was overwritten, and the person says which version goes on. */
+function Behind() {
+  const takeNewer = useProject((s) => s.takeNewer);
+  const { busy, keep } = useKeepAsNew();
+  return (
+    <Banner
+      tone="amber"
+      actions={
+        <>
+          <button type="button" className="button" onClick={takeNewer}>
+            Take the newer version
+          </button>
+          <button type="button" className="button" disabled={busy} onClick={async () => (await keep()) && takeNewer()}>
+            Keep mine as a new project
+          </button>
+        </>
+      }
+    >
+      <strong>This project was changed in another window.</strong> What you did here since then is not saved, and nothing was overwritten.
+    </Banner>
+  );
+}
+
+function Deleted() {
+  const store = useProjectStore();
+  const { busy, keep } = useKeepAsNew();
+  const bringBack = async () => {
+    try {
+      await api.undelete(store.getState().id);
+      store.setState({ saveState: "unsaved" });
+      await store.getState().flush();
+    } catch (error) {
+      toast.error(said(error));
+    }
+  };
+  return (
+    <Banner
+      tone="signal"
+      actions={
+        <>
+          <button type="button" className="button" onClick={() => void bringBack()}>
+            Bring it back
+          </button>
+          <button type="button" className="button" disabled={busy} onClick={() => void keep()}>
+            Keep mine as a new project
+          </button>
+        </>
+      }
+    >
+      <strong>This project was deleted in another window.</strong> What you see is kept in this window; nothing of it is saved until you say where.
+    </Banner>
+  );
+}
+
+/** Told while saving fails: what is not saved, since when, why, and that it is kept and tried again. */
+function Failing() {
+  const state = useProject((s) => s.saveState);
+  const problem = useProject((s) => s.saveProblem);
+  const since = useProject((s) => s.unsavedSince);
+  const store = useProjectStore();
+  return (
+    <Banner
+      tone="signal"
+      actions={
+        <button type="button" className="button" onClick={() => void store.getState().flush()}>
+          Save now
+        </button>
+      }
+    >
+      <strong>Your changes since {since === null ? "now" : timeOf(since)} are not saved.</strong> {problem}{" "}
+      {state === "waiting" ? "They are kept in this browser, and saving is tried again by itself." : "They are kept in this browser."}
+    </Banner>
+  );
+}
+
+/** Told while the server does not answer and nothing waits to be saved. */
+function Away({ since }: { since: number }) {
+  return (
+    <Banner tone="amber" actions={null}>
+      <strong>Cavlo's server does not answer since {timeOf(since)}.</strong> Pictures stay as they were last. Start it with ./start where it was stopped; this window goes on by
+      itself.
+    </Banner>
+  );
+}
+
+/** Offers what a window that is gone could not save. */
+function LeftUnsaved() {
+  const id = useProject((s) => s.id);
+  const store = useProjectStore();
+  const [left, setLeft] = useState<Unsaved[]>([]);
+  const { busy, keep } = useKeepAsNew();
+  useEffect(() => {
+    void leftUnsaved(id).then((found) => {
+      const { document } = store.getState();
+      const now = JSON.stringify(document);
+      const [same, other] = [found.filter((u) => JSON.stringify(u.document) === now), found.filter((u) => JSON.stringify(u.document) !== now)];
+      for (const u of same) void forgetUnsaved(u.project, u.window);
+      setLeft(other);
+    });
+  }, [id, store]);
+  const [unsaved] = left;
+  if (!unsaved) return null;
+  const letGo = () => {
+    void forgetUnsaved(unsaved.project, unsaved.window);
+    setLeft(left.slice(1));
+  };
+  const isOlder = unsaved.revision < store.getState().revision;
+  return (
+    <Banner
+      tone="amber"
+      actions={
+        <>
+          <button
+            type="button"
+            className="button"
+            onClick={() => {
+              store.getState().apply(() => unsaved.document);
+              letGo();
+              toast("The changes are back.", { action: { label: "Undo", onClick: () => store.getState().undo() } });
+            }}
+          >
+            Put them back
+          </button>
+          <button type="button" className="button" disabled={busy} onClick={async () => (await keep(unsaved.document)) && letGo()}>
+            Open them as a new project
+          </button>
+          <button type="button" className="button" onClick={letGo}>
+            Let them go
+          </button>
+        </>
+      }
+    >
+      <strong>Changes of {momentOf(unsaved.at)} were never saved.</strong> A window was closed before they could be; this browser kept them.
+      {isOlder && " The project was changed since then: putting them back takes the place of what is there now, which Undo brings back."}
+    </Banner>
+  );
+}
+
+/** What is to be said about saving, at the top of every screen of a project. */
+export function SaveNotices() {
+  const state = useProject((s) => s.saveState);
+  const awaySince = useConnection((s) => s.awaySince);
+  return (
+    <>
+      {state === "behind" && <Behind />}
+      {state === "deleted" && <Deleted />}
+      {(state === "waiting" || state === "refused") && <Failing />}
+      {awaySince !== null && !["waiting", "refused", "deleted", "behind"].includes(state) && <Away since={awaySince} />}
+      <LeftUnsaved />
+    </>
+  );
+}
