@@ -52,7 +52,18 @@ test("a reload keeps everything, and undo and redo walk over the whole document"
   await expect(hole).toHaveValue("40%");
 });
 
+test("a window with nothing unsaved takes what another saved, at once", async ({ page, context }) => {
+  const id = await openEmpty(page);
+  const other = await context.newPage();
+  await other.goto(`/p/${id}/data`);
+  await other.getByLabel("Project name").fill("Named elsewhere");
+  await other.getByLabel("Project name").press("Enter");
+  await expect(page.getByLabel("Project name")).toHaveValue("Named elsewhere");
+});
+
 test("a window that falls behind is told, and nothing is overwritten", async ({ page, context }) => {
+  // This window hears nothing of the other one before it saves itself.
+  await page.route("**/api/events", (route) => route.abort());
   const id = await openEmpty(page);
   const other = await context.newPage();
   await other.goto(`/p/${id}/data`);

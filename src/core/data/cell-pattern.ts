@@ -1,5 +1,6 @@
 import { utc } from "@date-fns/utc";
-import { format, parse } from "date-fns";
+import { format } from "date-fns/format";
+import { parse } from "date-fns/parse";
 
 /** Parts that a pattern leaves out come from here. With this year, two digits mean 1970 to 2069, as everywhere in Cavlo. */
 const REFERENCE = Date.UTC(2020, 0, 1);

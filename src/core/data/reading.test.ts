@@ -246,7 +246,7 @@ describe("guessing", () => {
     expect(guessing(["12-Jun-98"]).settle().notes[0]).toContain("two digits");
     for (const cells of [["1.234"], ["01/05/2026"], ["0", "1"], ["201906"], ["1560322500"], ["1E5"], ["(1)"]]) {
       const { reading, doubts: said } = guessing(cells).settle();
-      expect(doubtText("c", reading, said[0])).toMatch(/^c: .+ could /);
+      expect(doubtText("c", reading, said[0])).toMatch(/^“c”: .+ could /);
     }
   });
 

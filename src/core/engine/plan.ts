@@ -90,6 +90,7 @@ function placeOf(scope: Scope, table: string, name: string, use: "split" | "filt
  */
 export function planQuery(query: Query, sources: Sources, projectInputs: Record<string, Value>): Plan {
   const { scope } = sources;
+  sources.checkStop();
   const measures = boundMeasures(query, scope, boundInputs(query, scope, projectInputs, sources.today));
   const tables = tablesRead(query, scope, measures);
   const [base] = tables;

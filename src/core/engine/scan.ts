@@ -96,6 +96,7 @@ class SharedKernels {
     const key = JSON.stringify(expr);
     const known = this.kernels.get(key);
     if (known) return known;
+    this.source.checkStop();
     const made = this.once(compileRow(expr, this.source, this.kernel));
     this.kernels.set(key, made);
     return made;

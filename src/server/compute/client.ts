@@ -1,3 +1,4 @@
+import { availableParallelism } from "node:os";
 import { settings } from "../settings";
 import { type SharedColumn, sharedBytes } from "../store/shared-column";
 import { ThreadPool } from "../threads/pool";
@@ -6,7 +7,8 @@ import type { ComputeAnswer, ComputeRequest, GivenColumns, LoadedColumns } from 
 
 /** The part of the memory that columns may take; the rest is what threads compute from them. */
 const SHARED_PART = 0.7;
-const MOST_THREADS = 4;
+/** One more than there are cores, so that light work goes on beside heavy; more would only take each other's turns. */
+const MOST_THREADS = Math.min(5, Math.max(2, availableParallelism() + 1));
 /** Reading more cells than this is heavy work, which leaves a thread to others. */
 const HEAVY_CELLS = 3_000_000;
 

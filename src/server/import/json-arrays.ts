@@ -53,7 +53,8 @@ export async function arraysIn(path: string): Promise<JsonArray[]> {
   try {
     for await (const chunk of createReadStream(path, { highWaterMark: 1 << 18 })) if (!tokenizer.isEnded) tokenizer.write(chunk as Buffer);
   } catch (error) {
-    throw new ImportProblem(`The JSON is broken: ${error instanceof Error ? error.message : String(error)}`);
+    const why = error instanceof Error ? error.message.replace(/ at chunk position.*absolute position "(\d+)".*/s, " at byte $1") : String(error);
+    throw new ImportProblem(`The JSON is broken: ${why}. It may have been cut short; save it again and bring in the new file.`);
   }
   return found.toSorted((a, b) => a.start - b.start);
 }

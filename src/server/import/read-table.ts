@@ -2,10 +2,6 @@ import { closeSync, openSync, readSync } from "node:fs";
 import { z } from "zod";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
-import { readCsv } from "./read-csv";
-import { readJson } from "./read-json";
-import { readParquet } from "./read-parquet";
-import { readXlsx } from "./read-xlsx";
 import { ENCODINGS, SEPARATORS } from "./sniff";
 import type { ReadColumns } from "./table-builder";
 
@@ -27,15 +23,23 @@ export interface ReadTable extends ReadColumns {
 /** Reads a file into the stored rows of table `id`. `progress` hears the share done, 0 to 1. */
 export type Reader = (id: string, path: string, options: ImportOptions, progress: Progress) => Promise<ReadTable>;
 
-/** Finds the reader of a file by its first bytes, and by its name where they leave a doubt. */
-function readerOf(path: string, file: string): Reader {
+/** Each reader with its packages is loaded when a file asks for it: a thread that reads one CSV starts much sooner without the others. */
+const READERS = {
+  csv: async () => (await import("./read-csv")).readCsv,
+  json: async () => (await import("./read-json")).readJson,
+  parquet: async () => (await import("./read-parquet")).readParquet,
+  xlsx: async () => (await import("./read-xlsx")).readXlsx,
+} satisfies Record<string, () => Promise<Reader>>;
+
+/** Finds the format of a file by its first bytes, and by its name where they leave a doubt. */
+function formatOf(path: string, file: string): keyof typeof READERS {
   const handle = openSync(path, "r");
   const head = Buffer.alloc(512);
   const size = readSync(handle, head, 0, head.length, 0);
   closeSync(handle);
   const start = head.subarray(0, size);
-  if (start.subarray(0, 4).toString("latin1") === "PAR1") return readParquet;
-  if (start[0] === 0x50 && start[1] === 0x4b && start[2] <= 7) return readXlsx;
+  if (start.subarray(0, 4).toString("latin1") === "PAR1") return "parquet";
+  if (start[0] === 0x50 && start[1] === 0x4b && start[2] <= 7) return "xlsx";
   if (start[0] === 0xd0 && start[1] === 0xcf && start[2] === 0x11 && start[3] === 0xe0)
     throw new ImportProblem("This is an old workbook (XLS), or one with a password. Save it as XLSX without a password and bring in that file.");
   if (start[0] === 0x1f && start[1] === 0x8b) throw new ImportProblem("This file is compressed (gzip). Unpack it and bring in the file inside.");
@@ -43,8 +47,8 @@ function readerOf(path: string, file: string): Reader {
     .toString("utf8")
     .replace(/^\ufeff/, "")
     .trimStart();
-  if (text.startsWith("{") || (text.startsWith("[") && !/\.(csv|tsv|txt)$/i.test(file))) return readJson;
-  return readCsv;
+  if (text.startsWith("{") || (text.startsWith("[") && !/\.(csv|tsv|txt)$/i.test(file))) return "json";
+  return "csv";
 }
 
 /**
@@ -52,5 +56,6 @@ function readerOf(path: string, file: string): Reader {
  * nothing is left behind. `file` is its name.
  */
 export async function readTable(id: string, path: string, file: string, options: ImportOptions, progress: Progress): Promise<ReadTable> {
-  return readerOf(path, file)(id, path, options, progress);
+  const read = await READERS[formatOf(path, file)]();
+  return read(id, path, options, progress);
 }

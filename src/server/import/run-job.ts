@@ -1,3 +1,4 @@
+import type { Worker } from "node:worker_threads";
 import { HttpError } from "../http/errors";
 import { settings } from "../settings";
 import { removeTableFiles } from "../store/table-files";
@@ -7,19 +8,69 @@ import type { ImportJob, ImportMessage } from "./worker";
 
 const TOO_SLOW = `The file takes longer than ${Math.round(settings.importTime / 60_000)} minutes to read and was given up. Bring in a part of it, or save it as CSV first.`;
 
+/** A thread that has loaded what it needs and waits for its job; starting one takes longer than reading a small file. */
+let spare: Worker | null = null;
+
+function keepSpare(): void {
+  if (spare) return;
+  const worker = startThread("import-worker");
+  worker.unref();
+  const lost = () => {
+    if (spare === worker) spare = null;
+  };
+  worker.on("error", lost);
+  worker.on("exit", lost);
+  spare = worker;
+}
+
+function takeWorker(): Worker {
+  const worker = spare ?? startThread("import-worker");
+  spare = null;
+  worker.removeAllListeners();
+  worker.ref();
+  return worker;
+}
+
+/** Imports that run at once; more only wait for the same cores and disk. */
+const MOST_AT_ONCE = 4;
+let running = 0;
+const waiting: (() => void)[] = [];
+
+async function myTurn(): Promise<void> {
+  if (running >= MOST_AT_ONCE) await new Promise<void>((resolve) => waiting.push(resolve));
+  else running++;
+}
+
+function nextTurn(): void {
+  const next = waiting.shift();
+  if (next) next();
+  else running--;
+}
+
 /**
- * Runs an import job in a worker thread of its own. Rejects with a 422 HttpError where the file is at fault. When
+ * Runs an import job in a worker thread of its own, when its turn has come. Rejects with a 422 HttpError where the file is at fault. When
  * `signal` aborts, the thread ends and what it wrote is removed.
  */
-export function runJob<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Promise<T> {
+export async function runJob<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Promise<T> {
+  await myTurn();
+  try {
+    return await runNow<T>(job, progress, signal);
+  } finally {
+    nextTurn();
+  }
+}
+
+function runNow<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Promise<T> {
   return new Promise<T>((resolve, reject) => {
     const cancelled = () => new HttpError(499, "cancelled", "The import was cancelled.");
     if (signal?.aborted) return reject(cancelled());
-    const worker = startThread("import-worker", job);
+    const worker = takeWorker();
     const end = async (settle: () => void) => {
       signal?.removeEventListener("abort", cancel);
       clearTimeout(limit);
+      worker.removeAllListeners();
       await worker.terminate();
+      keepSpare();
       settle();
     };
     const fail = (error: unknown) =>
@@ -37,5 +88,7 @@ export function runJob<T>(job: ImportJob, progress: Progress, signal?: AbortSign
       else end(() => resolve(message.done as T));
     });
     worker.on("error", fail);
+    worker.on("exit", () => fail(new Error("the import thread ended before its time")));
+    worker.postMessage(job);
   });
 }

@@ -106,7 +106,7 @@ export class TableBuilder {
     return {
       columns: settled.map(({ reading }, i) => ({ name: names[i], reading })),
       doubts: settled.flatMap(({ doubts }, i) => doubts.map((d) => ({ column: names[i], ...d }))),
-      notes: settled.flatMap(({ notes }, i) => notes.map((n) => `${names[i]}: ${n}`)),
+      notes: settled.flatMap(({ notes }, i) => notes.map((n) => `“${names[i]}”: ${n}`)),
     };
   }
 

@@ -1,13 +1,11 @@
 import { existsSync, readFileSync } from "node:fs";
-import { parentPort, workerData } from "node:worker_threads";
+import { parentPort } from "node:worker_threads";
 import { nanoid } from "nanoid";
 import type { Reading } from "@/core/data/reading-schema";
-import { QUILLHAVEN } from "@/demo/quillhaven";
 import { type FileSums, sumsOf } from "../store/checksums";
 import { type Cell, openRows, TableWriter, tableFiles } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
-import { readProjectFile } from "./project-file";
 import { type ImportOptions, readTable } from "./read-table";
 import { TableBuilder } from "./table-builder";
 
@@ -99,16 +97,21 @@ async function run(job: ImportJob): Promise<unknown> {
     return { rows, sums: { rows: sumsOf(tableFiles(job.id).rows), source: null } };
   }
   if (job.type === "sums") return { rows: sumsOf(tableFiles(job.id).rows), source: existsSync(tableFiles(job.id).source) ? sumsOf(tableFiles(job.id).source) : null };
-  if (job.type === "project") return readProjectFile(readFileSync(job.path), storeRows, progress);
+  if (job.type === "project") {
+    const { readProjectFile } = await import("./project-file");
+    return readProjectFile(readFileSync(job.path), storeRows, progress);
+  }
+  const { QUILLHAVEN } = await import("@/demo/quillhaven");
   let done = 0;
   return QUILLHAVEN.map((t) => storeRows(t.name, t.columns, t.rows(), () => progress(Math.min(0.99, ++done / 25))));
 }
 
-if (parentPort) {
-  run(workerData as ImportJob)
+// A worker waits for its one job, so that it can be started before there is one.
+parentPort?.once("message", (job: ImportJob) => {
+  run(job)
     .then((done) => say({ done }))
     .catch((error) => {
       if (error instanceof ImportProblem) say({ problem: error.message });
       else say({ fault: { code: String((error as { code?: unknown })?.code ?? ""), message: error instanceof Error ? (error.stack ?? error.message) : String(error) } });
     });
-}
+});

@@ -5,6 +5,7 @@ import { trialsOf } from "@/core/kinds/trials";
 import type { VisualData } from "@/core/kinds/visual-data";
 import { changeInput, changeVisual, setDial } from "@/core/project/edits";
 import type { Handle, Scene } from "@/core/scene/marks";
+import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
@@ -42,6 +43,8 @@ function litScene(scene: Scene, part: string | null): Scene {
 interface Props {
   id: string;
   data: VisualData;
+  /** Whether the answer that the data will be is still under way. */
+  pending: boolean;
   /** The trial that stands on the stage in the place of the data, or null. */
   trial: string | null;
   lit: string | null;
@@ -49,7 +52,7 @@ interface Props {
 }
 
 /** Where the visual is drawn at its true size, with handles, in light, at night and as others see it. */
-export function Stage({ id, data, trial, lit, onLit }: Props) {
+export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   const visual = useVisual(id);
   const apply = useProject((s) => s.apply);
   const design = useDesign();
@@ -97,7 +100,9 @@ export function Stage({ id, data, trial, lit, onLit }: Props) {
           className="relative shadow-stage will-change-transform"
           style={{ width: visual.size.width, height: visual.size.height, borderRadius: scene.border?.radius, filter: view in MATRICES ? `url(#view-${view})` : undefined }}
         >
-          <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />
+          <Busy pending={pending}>
+            <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />
+          </Busy>
           <Handles handles={handles} onMove={move} />
         </div>
       </div>

@@ -6,7 +6,6 @@ import type { VisualData } from "@/core/kinds/visual-data";
 import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import { checkTemplate } from "@/core/scene/template";
-import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";
@@ -149,12 +148,7 @@ export function VisualsScreen() {
               </p>
             ))}
           </div>
-          <Busy
-            pending={pictured?.pending ?? false}
-            className="flex min-h-0 flex-1 flex-col [&>div:first-child]:flex [&>div:first-child]:min-h-0 [&>div:first-child]:flex-1 [&>div:first-child]:flex-col"
-          >
-            <Stage key={visual.id} id={visual.id} data={data} trial={trial} lit={lit} onLit={setLit} />
-          </Busy>
+          <Stage key={visual.id} id={visual.id} data={data} pending={pictured?.pending ?? false} trial={trial} lit={lit} onLit={setLit} />
           <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
         </div>
       ) : (

@@ -76,7 +76,7 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
             )}
             {!taken && (
               <button type="button" className="underline" onClick={() => apply(changeColumn(table.id, doubt.column, { reading: doubt.other }))}>
-                Read {doubt.column} the other way
+                Read “{doubt.column}” the other way
               </button>
             )}
           </li>

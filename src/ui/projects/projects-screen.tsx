@@ -88,7 +88,7 @@ export function ProjectsScreen() {
       <ul className="mt-3 divide-y divide-rule rounded-md border border-rule bg-sheet empty:hidden">
         {data?.projects.map((project) => (
           <li key={project.id} className="flex flex-wrap items-center gap-x-3 px-4 py-2.5">
-            <Link href={`/p/${project.id}/data`} className="min-w-40 flex-1 truncate font-semibold hover:text-verdigris">
+            <Link href={`/p/${project.id}/data`} prefetch={false} className="min-w-40 flex-1 truncate font-semibold hover:text-verdigris">
               {project.name}
             </Link>
             <span className="text-sm text-muted">changed {when(project.changedAt)}</span>

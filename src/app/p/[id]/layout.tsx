@@ -5,7 +5,7 @@ import { ProjectFrame } from "@/ui/shared/project-frame";
 export default async function ProjectLayout({ params }: { children: ReactNode; params: Promise<{ id: string }> }) {
   const { id } = await params;
   return (
-    <Suspense>
+    <Suspense fallback={<main className="grid h-full place-items-center p-6 text-muted">Opening the project …</main>}>
       <ProjectFrame id={id} />
     </Suspense>
   );
