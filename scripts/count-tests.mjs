@@ -1,11 +1,14 @@
-// Adds up what the unit test runner and the browser test runner report: prints "passed failed".
+// Adds up what the test runners report in the files that are named: prints "passed failed".
 // A report that is missing or holds no test counts as one failure.
 import { existsSync, readFileSync } from "node:fs";
 
-const [unitFile, browserFile] = process.argv.slice(2);
-const read = (file) => (existsSync(file) ? JSON.parse(readFileSync(file, "utf8")) : null);
-const unit = read(unitFile);
-const browser = read(browserFile);
-const counts = [unit ? [unit.numPassedTests, unit.numFailedTests] : [0, 1], browser ? [browser.stats.expected + browser.stats.flaky, browser.stats.unexpected] : [0, 1]];
-for (const count of counts) if (count[0] + count[1] === 0) count[1] = 1;
-console.log(counts.reduce((sum, c) => [sum[0] + c[0], sum[1] + c[1]]).join(" "));
+/** What one report counts: the unit test runner gives totals, the browser test runner statistics. */
+function countOf(file) {
+  if (!existsSync(file)) return [0, 1];
+  const report = JSON.parse(readFileSync(file, "utf8"));
+  const [passed, failed] = report.stats ? [report.stats.expected + report.stats.flaky, report.stats.unexpected] : [report.numPassedTests, report.numFailedTests];
+  return passed + failed === 0 ? [0, 1] : [passed, failed];
+}
+
+const counts = process.argv.slice(2).map(countOf);
+console.log(counts.reduce(([passed, failed], c) => [passed + c[0], failed + c[1]], [0, 0]).join(" "));

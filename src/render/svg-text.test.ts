@@ -1,3 +1,4 @@
+import { SaxesParser } from "saxes";
 import { expect, it } from "vitest";
 import type { Scene } from "@/core/scene/marks";
 import { sceneToSvg } from "./svg-text";
@@ -76,4 +77,30 @@ it("writes every mark, and markup in texts as text", () => {
   expect(svg).toContain('opacity="0.5"');
   expect(svg).toContain('stroke-width="2"');
   expect(svg.match(/<(path|circle|text)\b/g)).toHaveLength(6);
+});
+
+it("is XML to any reader, whatever stands in its texts", () => {
+  const odd: [string, string][] = [
+    ["<b>&\"'", "<b>&\"'"],
+    ["a\u0000\u0008\u001fb", "ab"],
+    ["\ud800 half", "\ufffd half"],
+    ["]]>", "]]>"],
+    ["a\ufffe\uffffb", "ab"],
+    ["日本 😀", "日本 😀"],
+    ["<!--", "<!--"],
+    ["&amp;&#0;", "&amp;&#0;"],
+  ];
+  for (const [text, wanted] of odd) {
+    const parser = new SaxesParser();
+    let heard = "";
+    parser.on("error", (error) => {
+      throw error;
+    });
+    parser.on("text", (piece) => {
+      heard += piece;
+    });
+    parser.write(sceneToSvg({ ...scene, description: text, marks: scene.marks.map((m) => (m.type === "text" ? { ...m, text } : m)) })).close();
+    expect(heard).toContain(wanted);
+    expect(heard.isWellFormed()).toBe(true);
+  }
 });

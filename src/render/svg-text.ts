@@ -3,10 +3,13 @@ import { type SvgNode, sceneTree } from "./svg-tree";
 
 const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
 
-/** Text made safe for XML: markup is escaped, and control characters that XML does not allow are left out. */
+/** Text as XML can hold it: markup is escaped, half a character is mended, and control characters that XML does not allow are left out. */
 function escapeXml(text: string): string {
   // biome-ignore lint/suspicious/noControlCharactersInRegex: these are the characters to leave out
-  return text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "").replace(/[&<>"']/g, (c) => ESCAPES[c]);
+  return text
+    .toWellFormed()
+    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "")
+    .replace(/[&<>"']/g, (c) => ESCAPES[c]);
 }
 
 function write(node: SvgNode): string {

@@ -11,7 +11,16 @@ import { storedTables } from "./store/projects";
 export const draftSchema = z.object({
   tables: z.array(tableSchema).max(200),
   links: z.array(linkSchema).max(200).default([]),
-  measures: z.array(measureSchema).max(1000),
+  /** A measure that is not sound yet, since somebody is writing it, is its own problem: queries that name it hear that it is not there. */
+  measures: z
+    .array(z.unknown())
+    .max(1000)
+    .transform((list) =>
+      list.flatMap((m): z.output<typeof measureSchema>[] => {
+        const parsed = measureSchema.safeParse(m);
+        return parsed.success ? [parsed.data] : [];
+      }),
+    ),
   inputs: z.array(inputSchema).max(200),
 });
 export type Draft = z.infer<typeof draftSchema>;

@@ -8,6 +8,7 @@ import { DATA_POLICY, pagePolicy, SECURITY_HEADERS } from "./http/security-heade
 import { describeOldTables } from "./keep/adopt";
 import { settings } from "./settings";
 import { closeDatabase, database } from "./store/database";
+import { faultAnswer, faultOf } from "./store/disk-fault";
 import { deletedProjects, listProjects, purgeDeleted } from "./store/projects";
 
 const DAY_MS = 86_400_000;
@@ -87,6 +88,7 @@ async function main(): Promise<void> {
 }
 
 main().catch((error) => {
-  console.error(error instanceof Error ? error.message : error);
+  const fault = faultOf(error);
+  console.error(fault ? faultAnswer(fault).message : error instanceof Error ? error.message : error);
   process.exit(1);
 });

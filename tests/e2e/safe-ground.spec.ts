@@ -1,4 +1,5 @@
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { request as httpRequest } from "node:http";
 import { join } from "node:path";
 import { expect, test } from "@playwright/test";
 import { endAllServers, json, OwnServer, withTable } from "../own-server";
@@ -274,6 +275,21 @@ test("a start without the main database deletes nothing, and the tables are brou
   await page.getByRole("button", { name: "Bring back 1 table of Kept" }).click();
   await page.getByRole("link", { name: "Kept (brought back)" }).click();
   await expect(page.getByText("Ferrow").first()).toBeVisible();
+});
+
+test("odd methods are told that they are not answered", async ({ baseURL }) => {
+  const { hostname, port } = new URL(baseURL as string);
+  for (const method of ["TRACE", "OPTIONS", "PATCH", "PROPFIND"]) {
+    const answer = await new Promise<{ status?: number; allow?: string }>((resolve, reject) =>
+      httpRequest({ hostname, port, method, path: "/api/projects" }, (response) => {
+        response.resume();
+        resolve({ status: response.statusCode, allow: response.headers.allow });
+      })
+        .on("error", reject)
+        .end(),
+    );
+    expect(answer, method).toEqual({ status: 405, allow: "GET, HEAD, POST, PUT, DELETE" });
+  }
 });
 
 test("every page has a policy under which only its own scripts run", async ({ page }) => {

@@ -5,9 +5,9 @@ import { parquetWriteBuffer } from "hyparquet-writer";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import writeXlsxFile from "write-excel-file/node";
 import { endAllServers, json, lastLine, OwnServer } from "../own-server";
-import { figure, randomFrom, SEED, times } from "./extent";
+import { figure, LONG, randomFrom, SEED, times } from "./extent";
 
-const FILES = times(25, 300);
+const FILES = times(8, 300);
 /** The longest that a broken file of a few kilobytes may take. */
 const SLOWEST = 10_000;
 const server = new OwnServer(4562);
@@ -135,7 +135,8 @@ it("small files that would grow without end cost neither memory nor time", async
     ["wide.csv", `${",".repeat(500_000)}\n${",".repeat(500_000)}\n`],
     ["long.csv", `a\n${"x".repeat(20_000_000)}\n`],
   ];
-  for (const [name, body] of bombs) {
+  // The short run takes those that are over in a moment.
+  for (const [name, body] of LONG ? bombs : bombs.filter(([name]) => !["far.xlsx", "zeros.xlsx", "long.csv"].includes(name))) {
     const before = server.memory;
     const began = performance.now();
     const response = await fetch(`${server.base}/api/projects/${project}/tables?name=${name}`, { method: "POST", body: body as BodyInit });

@@ -10,7 +10,7 @@ import fc from "fast-check";
  *   changed in case only where they are ASCII;
  * - a division by zero, sqrt(-1) and ln(0) are null in both; what is not finite is null here and left out of the comparison;
  * - round(x) goes away from zero at a half in both;
- * - median and percentile_cont are user functions there, over a sorted copy of the values.
+ * - median, percentile_cont, the spreads, max_by and min_by are user functions there, over a copy of the values.
  */
 export interface Case {
   formula: string;
@@ -124,14 +124,25 @@ const plainAggregate: fc.Arbitrary<Aggregate> = fc
     number.map((x) => aggregateOf(`sum(distinct ${x.formula})`, (f) => `sum(distinct ${x.sql})${f}`)),
     number.map((x) => aggregateOf(`median(${x.formula})`, (f) => `a_median(${x.sql})${f}`)),
     number.map((x) => aggregateOf(`percentile_cont(0.25) within group (order by ${x.formula})`, (f) => `a_quartile(${x.sql})${f}`)),
+    ...["stddev_pop", "stddev_samp", "var_pop", "var_samp"].map((fn) => number.map((x) => aggregateOf(`${fn}(${x.formula})`, (f) => `a_${fn}(${x.sql})${f}`))),
+    ...["max_by", "min_by"].map((fn) => fc.tuple(number, number).map(([x, key]) => aggregateOf(`${fn}(${x.formula}, ${key.formula})`, (f) => `a_${fn}(${x.sql}, ${key.sql})${f}`))),
     condition.map((x) => aggregateOf(`count(*) filter (where ${x.formula})`, () => `cast(count(*) filter (where ${x.sql}) as real)`)),
   )
   .map((a) => (a.formula.includes(") filter (where") ? { ...a, filtered: () => a } : a));
 
 const aggregate: fc.Arbitrary<Case> = fc.tuple(plainAggregate, fc.option(condition, { nil: null })).map(([a, where]) => (where ? a.filtered(where) : a));
 
+/** Whether all or any of the rows are true: the smallest or largest of 0 and 1 there. */
+const truth: fc.Arbitrary<Case> = fc
+  .tuple(fc.constantFrom(["bool_and", "min"], ["bool_or", "max"]), condition, fc.option(condition, { nil: null }))
+  .map(([[fn, sql], x, where]) => {
+    const made = aggregateOf(`${fn}(${x.formula})`, (f) => `${sql}(${x.sql})${f}`);
+    return where ? made.filtered(where) : made;
+  });
+
 /** A group-level formula: an aggregate, or several in a scalar expression. */
 export const measure: fc.Arbitrary<Case> = fc.oneof(
+  truth,
   { weight: 3, arbitrary: aggregate },
   form(both("$0 / nullif($1, 0)", "$0 / nullif($1, 0.0)"), aggregate, aggregate),
   form(both("coalesce($0, 0) - $1", "coalesce($0, 0.0) - $1"), aggregate, aggregate),

@@ -8,6 +8,9 @@ export interface TagHandlers {
   text?: (text: string) => void;
 }
 
+/** No part of a workbook nests deeper than a few levels. */
+const MOST_DEPTH = 100;
+
 const local = (name: string) => name.slice(name.indexOf(":") + 1);
 
 /** Reads XML piece by piece. Rejects with an ImportProblem where it is not well-formed. */
@@ -17,8 +20,15 @@ export async function readXml(pieces: AsyncIterable<string>, handlers: TagHandle
   parser.on("error", (error) => {
     problem ??= error;
   });
-  parser.on("opentag", (tag) => handlers.open?.(local(tag.name), tag.attributes as Record<string, string>));
-  parser.on("closetag", (tag) => handlers.close?.(local(tag.name)));
+  let depth = 0;
+  parser.on("opentag", (tag) => {
+    if (++depth > MOST_DEPTH) throw new ImportProblem("The workbook holds XML that is nested without end. Open it, save it again as XLSX, and bring in the new file.");
+    handlers.open?.(local(tag.name), tag.attributes as Record<string, string>);
+  });
+  parser.on("closetag", (tag) => {
+    depth--;
+    handlers.close?.(local(tag.name));
+  });
   if (handlers.text) {
     parser.on("text", handlers.text);
     parser.on("cdata", handlers.text);
