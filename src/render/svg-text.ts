@@ -6,10 +6,8 @@ const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;"
 /** Text as XML can hold it: markup is escaped, half a character is mended, and control characters that XML does not allow are left out. */
 function escapeXml(text: string): string {
   // biome-ignore lint/suspicious/noControlCharactersInRegex: these are the characters to leave out
-  return text
-    .toWellFormed()
-    .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "")
-    .replace(/[&<>"']/g, (c) => ESCAPES[c]);
+  const allowed = text.toWellFormed().replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "");
+  return allowed.replace(/[&<>"']/g, (c) => ESCAPES[c]);
 }
 
 function write(node: SvgNode): string {
