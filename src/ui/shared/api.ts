@@ -40,7 +40,7 @@ async function asked(path: string, init?: RequestInit): Promise<Response> {
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     serverIsAway();
-    throw new ApiError(0, "offline", "Cavlo's server does not answer. Start it again with ./start; what you did here is kept in this window.", null);
+    throw new ApiError(0, "offline", "Cavlo's server does not answer. Start it again with ./start where it was stopped.", null);
   }
 }
 
