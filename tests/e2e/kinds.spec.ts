@@ -12,6 +12,7 @@ async function newVisual(page: Page, measure: string, kind: string) {
 }
 async function openVisual(page: Page, name: string) {
   await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name }).click();
+  await expect(page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Name", { exact: true })).toHaveValue(name);
 }
 async function changeKind(page: Page, to: string) {
   await page.getByRole("button", { name: /^Kind:/ }).click();

@@ -7,7 +7,7 @@ import writeXlsxFile from "write-excel-file/node";
 import { endAllServers, json, lastLine, OwnServer } from "../own-server";
 import { figure, LONG, randomFrom, SEED, times } from "./extent";
 
-const FILES = times(8, 300);
+const FILES = times(5, 300);
 /** The longest that a broken file of a few kilobytes may take. */
 const SLOWEST = 10_000;
 const server = new OwnServer(4562);

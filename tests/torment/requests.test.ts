@@ -2,7 +2,7 @@ import { afterAll, beforeAll, expect, it } from "vitest";
 import { endAllServers, json, lastLine, OwnServer } from "../own-server";
 import { figure, randomFrom, SEED, times } from "./extent";
 
-const REQUESTS = times(250, 20_000);
+const REQUESTS = times(200, 20_000);
 const CLIENTS = times(10, 100);
 /** The longest that an answer may take while a query may take 3 s. */
 const SLOWEST = 5000;

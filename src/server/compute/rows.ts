@@ -7,8 +7,8 @@ import type { Source } from "@/core/engine/source";
 import { checkStop, type StopFlag } from "@/core/engine/stop";
 import { compareValues, type Value } from "@/core/formula/value";
 import type { TableInfo } from "@/core/project/schema";
+import { openSoundRows } from "../store/sound-rows";
 import type { RowsPage, TableProfile, UnreadCells } from "./protocol";
-import { openSoundRows } from "./sound-rows";
 
 const SHOWN_BAD = 5;
 /** Between two looks at the stop flag. */

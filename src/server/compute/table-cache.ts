@@ -7,8 +7,8 @@ import type { Reading } from "@/core/data/reading-schema";
 import type { TableInfo } from "@/core/project/schema";
 import { readColumnFile, writeColumnFile } from "../store/column-files";
 import { columnOf, type SharedColumn, shareColumn } from "../store/shared-column";
+import { openSoundRows } from "../store/sound-rows";
 import type { GivenColumns, LoadedColumns } from "./protocol";
-import { openSoundRows } from "./sound-rows";
 
 const STRETCH = 50_000;
 

@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import { isWellFormedData } from "@/core/data/well-formed";
+import { QueryError } from "@/core/engine/query";
 import { faultAnswer, faultOf } from "../store/disk-fault";
 import { HttpError, internalMessage } from "./errors";
 
@@ -10,6 +11,7 @@ function errorResponse(error: unknown): Response {
     const { field, at, ...more } = error.more;
     return Response.json({ error: { code: error.code, message: error.message, ...(field ? { field } : {}), ...(at ? { at } : {}) }, ...more }, { status: error.status });
   }
+  if (error instanceof QueryError) return errorResponse(new HttpError(error.code === "damaged" ? 409 : 400, error.code, error.message));
   const fault = faultOf(error);
   if (fault) return errorResponse(faultAnswer(fault));
   console.error(error);

@@ -1,3 +1,4 @@
+import { QueryError } from "@/core/engine/query";
 import { HttpError, internalMessage } from "../http/errors";
 import { faultAnswer, faultOf } from "../store/disk-fault";
 import type { ImportedTable } from "./import-table";
@@ -17,7 +18,7 @@ export function answerImport(request: Request, work: (progress: Progress, signal
         line(await work((progress, rows) => line({ progress, rows }), cancel.signal));
       } catch (error) {
         const fault = faultOf(error);
-        const known = fault ? faultAnswer(fault) : error instanceof HttpError ? error : null;
+        const known = fault ? faultAnswer(fault) : error instanceof HttpError || error instanceof QueryError ? error : null;
         if (!known && !cancel.signal.aborted) console.error(error);
         line({ error: known ? { code: known.code, message: known.message } : { code: "internal", message: internalMessage(error) } });
       }

@@ -7,6 +7,7 @@ import { readAbout } from "../store/about-table";
 import { damageOf } from "../store/checksums";
 import { storedTables } from "../store/projects";
 import { recordTable } from "../store/record-table";
+import { holdRows } from "../store/sound-rows";
 import { removeTableFiles, tableFiles } from "../store/table-files";
 import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./read-table";
@@ -101,6 +102,7 @@ export async function appendRows(
   signal?: AbortSignal,
 ): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
+  holdRows(table);
   const [added, id] = [nanoid(16), nanoid(16)];
   const files = tableFiles(added);
   try {

@@ -1,6 +1,7 @@
 import type { Project } from "@/core/project/schema";
 import { parseDocument } from "../parse-document";
-import { type Cell, openRows } from "../store/table-files";
+import { openSoundRows } from "../store/sound-rows";
+import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
 import type { StoredTable } from "./worker";
@@ -16,7 +17,7 @@ export async function* writeProjectFile(document: Project): AsyncGenerator<strin
   yield `{"document":${JSON.stringify(document)},"rows":{`;
   for (const [i, table] of document.tables.entries()) {
     yield `${i ? "," : ""}${JSON.stringify(table.id)}:[`;
-    const db = openRows(table.id);
+    const db = openSoundRows(table);
     try {
       let batch: string[] = [];
       let first = true;

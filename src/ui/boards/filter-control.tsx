@@ -25,7 +25,7 @@ export function FilterControl({ control, chosen, onChoose }: { control: FilterIn
         </button>
         {shown.map(({ value, label }) => (
           <button
-            key={String(value)}
+            key={`${typeof value} ${value}`}
             type="button"
             aria-pressed={chosen.includes(value)}
             className={`${button(chosen.includes(value))} max-w-36 truncate`}

@@ -49,7 +49,7 @@ function Values({ column, by, chosen, onChange }: { column: OfferedColumn; by?: 
   return (
     <ul className="max-h-48 overflow-auto rounded-sm border border-rule" aria-label={`Values of ${column.name}`}>
       {values.map(({ value, label }) => (
-        <li key={String(value)}>
+        <li key={`${typeof value} ${value}`}>
           <label className="flex cursor-pointer items-center gap-2 px-2 py-1 hover:bg-tint">
             <input
               type="checkbox"

@@ -1,7 +1,8 @@
 "use client";
-import dynamic from "next/dynamic";
 import { usePathname } from "next/navigation";
-import { type ComponentType, useEffect } from "react";
+import { type ComponentType, useEffect, useState } from "react";
+import { onServerBack } from "./connection";
+import { useProjectStore } from "./project-context";
 
 const LOADERS = {
   data: () => import("../data/data-screen").then((m) => m.DataScreen),
@@ -13,18 +14,46 @@ const LOADERS = {
 };
 type Step = keyof typeof LOADERS;
 
-const Waiting = () => <p className="p-6 text-muted">Opening …</p>;
-const SCREENS: Record<Step, ComponentType> = {
-  data: dynamic(LOADERS.data, { ssr: false, loading: Waiting }),
-  measures: dynamic(LOADERS.measures, { ssr: false, loading: Waiting }),
-  visuals: dynamic(LOADERS.visuals, { ssr: false, loading: Waiting }),
-  boards: dynamic(LOADERS.boards, { ssr: false, loading: Waiting }),
-  "hand-off": dynamic(LOADERS["hand-off"], { ssr: false, loading: Waiting }),
-  "contact-sheet": dynamic(LOADERS["contact-sheet"], { ssr: false, loading: Waiting }),
-};
+/** The screens that this window has fetched. */
+const fetched = new Map<Step, ComponentType>();
 
-/** The other screens are fetched once the first one stands, in milliseconds. */
-const FETCH_AFTER = 4000;
+async function fetchScreen(step: Step): Promise<ComponentType> {
+  const screen = fetched.get(step) ?? (await LOADERS[step]());
+  fetched.set(step, screen);
+  return screen;
+}
+
+/** The other screens are fetched so long after the first one stands, in milliseconds. */
+const FETCH_AFTER = 2000;
+
+/** A screen that was not fetched before: it is fetched now, or when the server is back. */
+function FetchedScreen({ step }: { step: Step }) {
+  const store = useProjectStore();
+  const [Screen, setScreen] = useState<ComponentType | null>(() => fetched.get(step) ?? null);
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    let gone = false;
+    const take = async (again: boolean) => {
+      try {
+        const screen = await fetchScreen(step);
+        if (!gone) setScreen(() => screen);
+      } catch {
+        if (gone) return;
+        setFailed(true);
+        // A browser may remember that a file could not be had; where nothing would be lost, a fresh page forgets it.
+        if (again && store.getState().saveState === "saved") window.location.reload();
+      }
+    };
+    void take(false);
+    const deaf = onServerBack(() => void take(true));
+    return () => {
+      gone = true;
+      deaf();
+    };
+  }, [step, store]);
+  if (Screen) return <Screen />;
+  return <p className="p-6 text-muted">{failed ? "This step was not fetched yet, and Cavlo's server does not answer. It opens when the server is back." : "Opening …"}</p>;
+}
 
 /** The screen of the step that the address names. Whoever edits gets the other screens in the background, so that steps open while the server is away. */
 export function ProjectScreens({ presents }: { presents: boolean }) {
@@ -32,11 +61,10 @@ export function ProjectScreens({ presents }: { presents: boolean }) {
   useEffect(() => {
     if (presents) return;
     const timer = setTimeout(() => {
-      for (const load of Object.values(LOADERS)) void load().catch(() => {});
+      for (const other of Object.keys(LOADERS) as Step[]) void fetchScreen(other).catch(() => {});
     }, FETCH_AFTER);
     return () => clearTimeout(timer);
   }, [presents]);
-  if (!Object.hasOwn(SCREENS, step)) return <p className="p-6 text-muted">There is no such step. Choose one above.</p>;
-  const Screen = SCREENS[step as Step];
-  return <Screen />;
+  if (!Object.hasOwn(LOADERS, step)) return <p className="p-6 text-muted">There is no such step. Choose one above.</p>;
+  return <FetchedScreen key={step} step={step as Step} />;
 }
