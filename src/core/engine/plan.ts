@@ -3,6 +3,7 @@ import { own } from "../data/own";
 import { checkFormula } from "../formula/check";
 import { type Expr, type Scope, tablesOf } from "../formula/expr";
 import { type ColumnPlace, columnFor, meetingColumn, placesOf } from "../formula/meeting";
+import { measureNamed } from "../formula/scope-names";
 import type { Value } from "../formula/value";
 import { aggregatesOf } from "./group-level";
 import { keyType } from "./grouper";
@@ -53,7 +54,7 @@ function boundInputs(query: Query, scope: Scope, project: Record<string, Value>,
 function boundMeasures(query: Query, scope: Scope, inputs: Map<string, Value>): Plan["measures"] {
   const bound = new Map<Expr, Expr>();
   const measures = query.measures.map((m) => {
-    const known = "id" in m ? scope.measures.find((k) => same(k.name, m.id)) : null;
+    const known = "id" in m ? measureNamed(scope, m.id) : null;
     if ("id" in m && !known) throw new QueryError("unknown_measure", `There is no measure called “${m.id}”.`);
     const formula = "formula" in m ? m.formula : (known?.formula ?? "");
     const table = "formula" in m ? (query.table ?? null) : (known?.table ?? null);
@@ -69,7 +70,7 @@ function boundMeasures(query: Query, scope: Scope, inputs: Map<string, Value>): 
 
 /** The tables that a query reads; the first is the one in whose terms its splits and filters are written. */
 function tablesRead(query: Query, scope: Scope, measures: Plan["measures"]): string[] {
-  const declared = query.measures.flatMap((q) => ("id" in q ? (scope.measures.find((m) => same(m.name, q.id))?.table ?? []) : []));
+  const declared = query.measures.flatMap((q) => ("id" in q ? (measureNamed(scope, q.id)?.table ?? []) : []));
   const base = query.table ?? declared[0];
   const all = [...(base === undefined ? [] : [base]), ...measures.flatMap((m) => tablesOf(m.expr))];
   // A table that is only named, and of which no measure reads a row, adds nothing but its keys.

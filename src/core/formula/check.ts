@@ -7,6 +7,7 @@ import { nearestName } from "./nearest";
 import { parseFormula } from "./parse";
 import type { Mend, Problem, Span } from "./problem";
 import { sharedType } from "./scalars";
+import { measureNamed, tableNamed } from "./scope-names";
 import type { Node } from "./tree";
 import type { ValueType } from "./value";
 
@@ -163,7 +164,7 @@ class Checker implements Checking {
     const columnOf = (table: ScopeTable | undefined) => table?.columns.find((c) => same(c.name, name));
     const own = this.table && columnOf(this.table);
     if (own && this.table) return this.column(node, this.table, own, level);
-    const reached = this.table ? reachedFrom(this.scope.links ?? [], this.table.name).map((r) => this.scope.tables.find((t) => same(t.name, r))) : [];
+    const reached = this.table ? reachedFrom(this.scope.links ?? [], this.table.name).map((r) => tableNamed(this.scope, r)) : [];
     const having = reached.filter((t): t is ScopeTable => columnOf(t) !== undefined);
     if (having.length > 1) {
       const written = having.map((t) => `${quoteName(t.name)}.${quoteName(name)}`);
@@ -171,7 +172,7 @@ class Checker implements Checking {
       return this.fail("name", node, `“${name}” could be ${written.join(" or ")}. Write the table before it.`, mends);
     }
     if (having.length === 1) return this.column(node, having[0], columnOf(having[0]) as ScopeColumn, level);
-    const measure = this.scope.measures.find((m) => same(m.name, name));
+    const measure = measureNamed(this.scope, name);
     if (measure) return this.measure(node, measure, level);
     const known = [...(this.table?.columns.map((c) => c.name) ?? []), ...this.scope.measures.map((m) => m.name), ...reached.flatMap((t) => t?.columns.map((c) => c.name) ?? [])];
     const what = this.table ? `column of ${this.table.name} and no measure` : "column or measure";
@@ -370,7 +371,7 @@ function circleText(circle: string[]): string {
 /** Checks one formula on its own; what it uses comes from `use`. */
 function checkOne({ formula, table, level }: FormulaText, scope: Scope, use: Use): Checked {
   const { node, problems } = parseOnce(formula);
-  const own = table === null ? null : (scope.tables.find((t) => same(t.name, table)) ?? null);
+  const own = table === null ? null : (tableNamed(scope, table) ?? null);
   const checker = new Checker(scope, own, formula, level === "derived", use);
   if (table !== null && !own)
     checker.problems.push({ code: "name", start: 0, end: formula.length, message: `There is no table called “${table}”. Choose another table for this formula.` });
@@ -411,6 +412,7 @@ export function checkFormula(formula: string, scope: Scope, table: string | null
 
 /** What the scope itself says of a definition. */
 function declared(scope: Scope, { level, name, table }: Definition): { formula?: string } | undefined {
-  if (level === "group") return scope.measures.find((m) => same(m.name, name) && (m.table ?? null) === table);
-  return scope.tables.find((t) => same(t.name, table ?? ""))?.columns.find((c) => same(c.name, name));
+  if (level !== "group") return tableNamed(scope, table ?? "")?.columns.find((c) => same(c.name, name));
+  const measure = measureNamed(scope, name);
+  return measure && (measure.table ?? null) === table ? measure : undefined;
 }
