@@ -2,11 +2,17 @@ import { expect, type Page, test } from "@playwright/test";
 
 const folder = "docs/screenshots";
 
+/** Waits until nothing is being computed and the letters are there. */
+async function settled(page: Page): Promise<void> {
+  await expect(page.getByText("computing")).toHaveCount(0);
+  await page.evaluate(() => document.fonts.ready);
+}
+
 async function open(page: Page, path: string, ready: string | RegExp): Promise<void> {
   const { projects } = await (await page.request.get("/api/projects")).json();
   await page.goto(`/p/${projects[0].id}/${path}`);
   await expect(page.getByText(ready, { exact: true }).first()).toBeVisible();
-  await page.waitForLoadState("networkidle");
+  await settled(page);
 }
 const shoot = (page: Page, name: string) => page.screenshot({ path: `${folder}/${name}.png` });
 
@@ -50,6 +56,27 @@ for (const theme of ["light", "night"]) {
     await shoot(page, theme === "light" ? "contact-sheet" : "contact-sheet-night");
   });
 }
+
+const FUEL = `route,litres,taken_on,own_pump,vessel_no
+${["Ferrow Isle", "North Quay", "Gannet Sound", "Old Pier", "Marl Point", "Skerry Light"].map((route, i) => `${route},${i + 1}.${340 + 57 * i},0${i + 1}/0${(i % 4) + 5}/2026,${i % 2},0${410 + i}`).join("\n")}
+`;
+
+test("what a file leaves open, and what is kept", async ({ page }) => {
+  await open(page, "data", "Ferrow Isle");
+  await page.getByLabel("File with a table").setInputFiles({ name: "fuel.csv", mimeType: "text/csv", buffer: Buffer.from(FUEL) });
+  await expect(page.getByRole("button", { name: "Read “litres” the other way" })).toBeVisible();
+  await expect(page.getByText("4.511").first()).toBeVisible();
+  await settled(page);
+  await shoot(page, "data-doubts");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();
+  const { project } = await (await page.request.post("/api/projects", { data: { name: "Winter timetable, first draft" } })).json();
+  await page.request.delete(`/api/projects/${project.id}`);
+  await page.goto("/");
+  await page.getByRole("button", { name: "Check everything" }).click();
+  await expect(page.getByText("is as it was written")).toBeVisible();
+  await shoot(page, "projects");
+});
 
 test("the board at night, and on a phone", async ({ page }) => {
   await page.addInitScript(() => localStorage.setItem("cavlo.theme", "night"));

@@ -6,7 +6,10 @@ export const LONG = process.env.TORMENT === "long";
 /** The same attacks come with the same seed. */
 export const SEED = Number(process.env.TORMENT_SEED ?? 20260101);
 
-export const times = (short: number, long: number): number => (LONG ? long : short);
+/** A part of the long run, where there is less time: TORMENT_SHARE=0.3. */
+const SHARE = Number(process.env.TORMENT_SHARE ?? 1);
+
+export const times = (short: number, long: number): number => (LONG ? Math.ceil(long * SHARE) : short);
 
 /** Numbers from 0 to 1, the same for the same seed (mulberry32, T. Ettinger 2017, public domain). */
 export function randomFrom(seed: number): () => number {

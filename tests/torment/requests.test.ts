@@ -1,9 +1,9 @@
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { endAllServers, json, lastLine, OwnServer } from "../own-server";
-import { figure, randomFrom, SEED, times } from "./extent";
+import { figure, LONG, randomFrom, SEED, times } from "./extent";
 
 const REQUESTS = times(200, 20_000);
-const CLIENTS = times(10, 100);
+const CLIENTS = LONG ? 100 : 10;
 /** The longest that an answer may take while a query may take 3 s. */
 const SLOWEST = 5000;
 const server = new OwnServer(4561);
