@@ -3,6 +3,7 @@ import { readCell } from "@/core/data/reading";
 import { QueryError } from "@/core/engine/query";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
 import type { StopFlag } from "@/core/engine/stop";
+import type { Value } from "@/core/formula/value";
 import { answerInThread } from "../threads/answer-in-thread";
 import { STOP } from "../threads/pool";
 import { linkAnswer } from "./link-answer";
@@ -21,9 +22,28 @@ const stop: StopFlag = () => {
 const tables = new TableCache(memory / 2);
 const scans = new ScanCache(memory / 2);
 
+/** Reads each distinct text once, as long as these are not too many to remember. */
+function remembering(read: (cell: string) => Value): (cell: string) => Value {
+  const known = new Map<string, Value>();
+  return (cell) => {
+    let value = known.get(cell);
+    if (value === undefined) {
+      value = read(cell);
+      if (known.size < 50_000) known.set(cell, value);
+    }
+    return value;
+  };
+}
+
 function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
   tables.give(given);
-  if (request.type === "unread") return unreadCells(request.table, request.column, (cell) => readCell(cell, request.reading), stop);
+  if (request.type === "unread")
+    return unreadCells(
+      request.table,
+      request.column,
+      remembering((cell) => readCell(cell, request.reading)),
+      stop,
+    );
   const catalog = { scope: request.scope, inputs: {}, tables: request.tables.map((t) => tables.table(t)), today: new Date().toLocaleDateString("sv-SE"), stop };
   if (request.type === "results") {
     const results = runQueries(request.queries, { ...catalog, inputs: request.inputs }, scans, () => performance.now());

@@ -37,6 +37,10 @@ interface Waiting<Q, A> {
   /** Whose question it is: no owner has all threads. */
   owner: string;
   heavy: boolean;
+  /** When it was asked, as performance.now() has it: waiting for a thread counts towards the limit. */
+  asked: number;
+  /** Ends the waiting for a thread. */
+  patience: NodeJS.Timeout | null;
   resolve: (answer: A) => void;
   reject: (error: unknown) => void;
   left: () => void;
@@ -54,6 +58,8 @@ interface Thread<Q, A> {
   idle: NodeJS.Timeout | null;
 }
 
+/** What a question gets at least once its turn has come, in milliseconds. */
+const LEAST_TIME = 500;
 /** How long a thread may take to heed its stop flag before it is ended. */
 const GRACE = 1000;
 /** Threads beyond the first are let go after so long without work. */
@@ -89,18 +95,30 @@ export class ThreadPool<Q, A, M = null, N = null> {
         question,
         owner,
         heavy: this.options.isHeavy(question),
+        asked: performance.now(),
+        patience: null,
         resolve,
         reject,
         left: () => signal?.removeEventListener("abort", abort),
       };
       signal?.addEventListener("abort", abort, { once: true });
+      waiting.patience = setTimeout(() => this.giveUp(waiting), this.options.limit());
       this.queue.push(waiting);
       this.dispatch();
     });
   }
 
+  /** Lets go of a question for which no thread was free in time. */
+  private giveUp(waiting: Waiting<Q, A>): void {
+    if (!this.queue.includes(waiting)) return;
+    this.queue = this.queue.filter((w) => w !== waiting);
+    waiting.left();
+    waiting.reject(new HttpError(503, "busy", "Cavlo is busy with other work, and this waited too long for its turn. It can be asked again in a moment."));
+  }
+
   private abandon(waiting: Waiting<Q, A>): void {
     this.queue = this.queue.filter((w) => w !== waiting);
+    if (waiting.patience) clearTimeout(waiting.patience);
     waiting.reject(cancelled());
     const thread = this.threads.find((t) => t.now === waiting);
     if (thread) this.stop(thread, STOP.cancelled);
@@ -119,7 +137,7 @@ export class ThreadPool<Q, A, M = null, N = null> {
   private freeThread({ heavy, owner }: Waiting<Q, A>): Thread<Q, A> | null {
     const { most } = this.options;
     const busy = this.threads.filter((t) => t.now);
-    if (heavy && busy.filter((t) => t.now?.heavy).length >= Math.max(1, most - 2)) return null;
+    if (heavy && busy.filter((t) => t.now?.heavy).length >= Math.max(1, most - 1)) return null;
     if (most > 1 && busy.filter((t) => t.now?.owner === owner).length >= most - 1) return null;
     const free = this.threads.find((t) => !t.now);
     if (free) return free;
@@ -141,10 +159,12 @@ export class ThreadPool<Q, A, M = null, N = null> {
   private begin(thread: Thread<Q, A>, waiting: Waiting<Q, A>): void {
     thread.now = waiting;
     thread.began = performance.now();
+    if (waiting.patience) clearTimeout(waiting.patience);
     if (thread.idle) clearTimeout(thread.idle);
     thread.worker.ref();
     Atomics.store(thread.stop, 0, STOP.none);
-    thread.limit = setTimeout(() => this.stop(thread, STOP.tooLong), this.options.limit());
+    const left = this.options.limit() - (thread.began - waiting.asked);
+    thread.limit = setTimeout(() => this.stop(thread, STOP.tooLong), Math.max(LEAST_TIME, left));
     const more = this.options.moreFor?.(waiting.question, thread.knows) ?? null;
     thread.worker.postMessage({ id: waiting.id, question: waiting.question, more });
   }
