@@ -6,6 +6,8 @@ const REQUESTS = times(200, 20_000);
 const CLIENTS = LONG ? 100 : 10;
 /** The longest that an answer may take while a query may take 3 s. */
 const SLOWEST = 5000;
+/** Memory is looked at every so many requests. */
+const SAMPLE = Math.ceil(REQUESTS / 20);
 const server = new OwnServer(4561);
 const random = randomFrom(SEED);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
@@ -212,7 +214,7 @@ it(`${REQUESTS} mutated requests over all routes are answered within ${SLOWEST} 
     if (response.status >= 400 && path.startsWith("/api/") && init.method !== "HEAD" && !body.includes('"message"') && response.status !== 404 && response.status !== 405)
       wrong.push(`no sentence: ${told}`);
     if (/"code":"internal"|Something went wrong/.test(body)) wrong.push(told);
-    if (++done % 250 === 0) memory.push(server.memory);
+    if (++done % SAMPLE === 0) memory.push(server.memory);
   };
   const clients = Array.from({ length: 4 }, async () => {
     while (done < REQUESTS && wrong.length < 20) await one();
