@@ -18,7 +18,7 @@ async function problems(page: Page) {
 for (const theme of ["light", "night"]) {
   test(`no screen has a serious accessibility problem, ${theme}`, async ({ page }) => {
     // Nine screens are searched through, each with hundreds of elements.
-    test.setTimeout(400_000);
+    test.setTimeout(200_000);
     await page.addInitScript((name) => localStorage.setItem("cavlo.theme", name), theme);
     await page.goto("/");
     await expect(page.getByRole("link", { name: "Quillhaven Ferries" }).first()).toBeVisible();

@@ -78,3 +78,22 @@ test("a window that falls behind is told, and nothing is overwritten", async ({ 
   await other.reload();
   await expect(other.getByLabel("Project name")).toHaveValue("Named in the other window");
 });
+
+test("a click on the screen that is being left does not throw one back", async ({ page }) => {
+  await openDemo(page);
+  for (const from of ["Hand-off", "Visuals"] as const) {
+    await goTo(page, from);
+    const steps = page.getByRole("navigation", { name: "Steps" });
+    const chosen = page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "On time by route" });
+    await expect(chosen).toBeVisible();
+    // Both clicks in one task: the address has changed by the first, the screen has not.
+    const left = await chosen.elementHandle();
+    await steps.getByRole("link", { name: "Boards" }).evaluate((link: HTMLElement, button) => {
+      link.click();
+      (button as HTMLElement).click();
+    }, left);
+    await expect(steps.getByRole("link", { name: "Boards" })).toHaveAttribute("aria-current", "page");
+    await expect(page.getByRole("navigation", { name: "Boards" })).toBeVisible();
+    expect(new URL(page.url()).pathname).toMatch(/\/boards$/);
+  }
+});

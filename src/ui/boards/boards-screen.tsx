@@ -16,6 +16,7 @@ import { freeLabel, newId } from "../shared/ids";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
+import { nameInAddress } from "../shared/step-link";
 import { useVisualsData } from "../shared/visual-data";
 import { type BoardState, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
@@ -166,12 +167,12 @@ export function BoardsScreen() {
   const presents = useSearchParams().get("present") === "1";
   const present = (on: boolean) => {
     setArranging(false);
-    window.history.replaceState(null, "", `${path}?${new URLSearchParams({ ...(board ? { board: board.id } : {}), ...(on ? { present: "1" } : {}) })}`);
+    nameInAddress(path, { ...(board ? { board: board.id } : {}), ...(on ? { present: "1" } : {}) });
   };
   useEffect(() => {
     if (!presents) return;
     const close = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && !event.defaultPrevented) window.history.replaceState(null, "", path + (board ? `?board=${board.id}` : ""));
+      if (event.key === "Escape" && !event.defaultPrevented) nameInAddress(path, board ? { board: board.id } : {});
     };
     window.addEventListener("keydown", close);
     return () => window.removeEventListener("keydown", close);

@@ -1,5 +1,6 @@
 "use client";
 import { usePathname, useSearchParams } from "next/navigation";
+import { nameInAddress } from "./step-link";
 
 /** The item that the address names (`?visual=…`), or the first one; and a way to choose another. */
 export function useSelected<T extends { id: string }>(name: string, items: T[]): [T | null, (id: string | null) => void] {
@@ -7,7 +8,6 @@ export function useSelected<T extends { id: string }>(name: string, items: T[]):
   const path = usePathname();
   const wanted = params.get(name);
   const found = items.find((i) => i.id === wanted) ?? items[0] ?? null;
-  // The page is the same whatever is chosen, so only the address changes and the server is not asked.
-  const choose = (id: string | null) => window.history.replaceState(null, "", id ? `${path}?${new URLSearchParams({ [name]: id })}` : path);
+  const choose = (id: string | null) => nameInAddress(path, id ? { [name]: id } : {});
   return [found, choose];
 }
