@@ -99,7 +99,10 @@ test("what a file leaves open is said, and one click reads it the other way; a d
       .or(page.getByText("1234", { exact: true }))
       .first(),
   ).toBeVisible();
-  await expect(said).toContainText("weight is read the other way now");
+  await expect(said).toContainText("“weight” is read as number, decimal comma now.");
+  // What was said of the first reading does not come back for a third one.
+  await page.getByLabel("Read as").selectOption({ label: "text" });
+  await expect(said).toContainText("“weight” is read as text now.");
   // What was said stays while another step is looked at.
   await goTo(page, "Measures");
   await goTo(page, "Data");

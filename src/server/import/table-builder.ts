@@ -55,8 +55,8 @@ class CellRecorder {
   }
 }
 
-/** A doubt about one column, by its name. */
-export type ColumnDoubt = Doubt & { column: string };
+/** A doubt about one column, by its name, and the reading that the column was given in spite of it. */
+export type ColumnDoubt = Doubt & { column: string; reading: Reading };
 
 /** How the columns of a new table are read. */
 export interface ReadColumns {
@@ -105,7 +105,7 @@ export class TableBuilder {
     }
     return {
       columns: settled.map(({ reading }, i) => ({ name: names[i], reading })),
-      doubts: settled.flatMap(({ doubts }, i) => doubts.map((d) => ({ column: names[i], ...d }))),
+      doubts: settled.flatMap(({ reading, doubts }, i) => doubts.map((d) => ({ column: names[i], reading, ...d }))),
       notes: settled.flatMap(({ notes }, i) => notes.map((n) => `“${names[i]}”: ${n}`)),
     };
   }

@@ -71,11 +71,11 @@ export async function restoreBackup(path: string): Promise<Restored[]> {
 
 type Backup = z.infer<typeof backupSchema>;
 
-/** The document with its tables under the ids that they have here. */
-function withTableIds(document: string, ids: ReadonlyMap<string, string>, name: string): string {
-  if ([...ids].every(([from, to]) => from === to)) return document;
+/** The document under the name and with the tables' ids that it has here; `name` is null where it keeps its own. */
+function asItIsHere(document: string, ids: ReadonlyMap<string, string>, name: string | null): string {
+  if (name === null && [...ids].every(([from, to]) => from === to)) return document;
   const value = JSON.parse(document) as { name: string; tables: { id: string }[] };
-  return JSON.stringify({ ...value, name, tables: value.tables.map((t) => ({ ...t, id: ids.get(t.id) ?? t.id })) });
+  return JSON.stringify({ ...value, name: name ?? value.name, tables: value.tables.map((t) => ({ ...t, id: ids.get(t.id) ?? t.id })) });
 }
 
 async function restoreProject(backup: Backup, entries: Map<string, Entry>, stream: (entry: Entry) => Promise<NodeJS.ReadableStream>): Promise<Restored> {
@@ -92,15 +92,16 @@ async function restoreProject(backup: Backup, entries: Map<string, Entry>, strea
       const fresh = ids.get(table.id) as string;
       const files = tableFiles(fresh);
       written.push(fresh);
-      for (const [entryName, file] of [
-        [`${table.id}.sqlite`, files.rows],
-        [`${table.id}.about.json`, files.about],
-        [`${table.id}.source`, files.source],
+      // Until a file is whole it has a name that the next start knows as unfinished.
+      for (const [entryName, part, file] of [
+        [`${table.id}.sqlite`, files.part, files.rows],
+        [`${table.id}.source`, files.upload, files.source],
+        [`${table.id}.about.json`, `${files.about}.part`, files.about],
       ]) {
         const entry = entries.get(`tables/${entryName}`);
         if (!entry) continue;
-        await pipeline(await stream(entry), createWriteStream(`${file}.part`));
-        renameSync(`${file}.part`, file);
+        await pipeline(await stream(entry), createWriteStream(part));
+        renameSync(part, file);
       }
       const about = readAbout(files.about);
       if (about) writeAbout({ ...about, id: fresh, project: { id: project, name } });
@@ -115,7 +116,7 @@ async function restoreProject(backup: Backup, entries: Map<string, Entry>, strea
       for (const r of backup.revisions) {
         // A revision that was damaged before stays so, and is told when it is opened.
         const sound = r.sum === null || documentSum(r.document) === r.sum;
-        const document = sound ? withTableIds(r.document, ids, name) : r.document;
+        const document = sound ? asItIsHere(r.document, ids, isHere ? name : null) : r.document;
         add.run(project, r.revision, document, r.saved_at, sound ? documentSum(document) : r.sum);
         if (sound) for (const t of (JSON.parse(document) as { tables?: { id: string }[] }).tables ?? []) names.run(project, r.revision, t.id);
       }

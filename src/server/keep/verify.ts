@@ -1,4 +1,4 @@
-import { existsSync, readdirSync, rmSync } from "node:fs";
+import { existsSync, readdirSync } from "node:fs";
 import { join } from "node:path";
 import { readAbout } from "../store/about-table";
 import { damageOf } from "../store/checksums";
@@ -26,15 +26,18 @@ interface TableRow {
   project: string;
 }
 
-/** Typed columns can always be made again from the rows: a broken one is removed. */
-function brokenColumns({ id, project }: TableRow, name: string): Damage[] {
+/** Typed columns are made again from the rows when they are next read, if those are sound. */
+function brokenColumns({ id, project }: TableRow, name: string, rowsAreSound: boolean): Damage[] {
   const folder = tableFiles(id).columns;
   if (!existsSync(folder)) return [];
   const broken = readdirSync(folder).filter((file) => !file.endsWith(".part") && !isSoundColumnFile(join(folder, file)));
-  for (const file of broken) rmSync(join(folder, file), { force: true });
   if (broken.length === 0) return [];
-  const what = `${broken.length === 1 ? "A column" : `${broken.length} columns`} of ${name} in ${project}`;
-  return [{ what, problem: "what stands on the disk is not what was written", advice: "It was removed and is made again from the rows." }];
+  const advice = rowsAreSound
+    ? "The rows are sound: it is made again from them when it is next read."
+    : "It cannot be made again from the rows as they are now; what helps these helps it too.";
+  return [
+    { what: `${broken.length === 1 ? "A column" : `${broken.length} columns`} of ${name} in ${project}`, problem: "what stands on the disk is not what was written", advice },
+  ];
 }
 
 function tableDamage(table: TableRow): Damage[] {
@@ -42,12 +45,12 @@ function tableDamage(table: TableRow): Damage[] {
   const about = readAbout(files.about);
   const name = about?.name ?? table.id;
   if (!about) {
-    const gone = !existsSync(files.rows);
-    return gone
-      ? [{ what: `The table ${name} of ${table.project}`, problem: "its rows are gone", advice: "Restore a backup, or bring the file in once more." }]
-      : [{ what: `The table ${name} of ${table.project}`, problem: "it has no checksums", advice: "They are made at the next start; until then its rows cannot be verified." }];
+    const what = `The table ${name} of ${table.project}`;
+    return existsSync(files.rows)
+      ? [{ what, problem: "it has no checksums", advice: "They are made at the next start; until then its rows cannot be verified." }]
+      : [{ what, problem: "its rows are gone", advice: "Restore a backup, or bring the file in once more." }];
   }
-  const found = brokenColumns(table, name);
+  const found: Damage[] = [];
   const rows = damageOf(files.rows, about.sums.rows);
   const source = about.sums.source ? damageOf(files.source, about.sums.source) : null;
   if (rows) {
@@ -60,20 +63,20 @@ function tableDamage(table: TableRow): Damage[] {
       problem: source,
       advice: rows ? "Bring the file in once more." : "The rows are sound; the file cannot be read again.",
     });
-  return found;
+  return [...found, ...brokenColumns(table, name, rows === null)];
 }
 
-/** Looks at everything in the data folder: the database, every document, every table. Gives what it found step by step. */
+/** Looks at everything in the data folder: the database, every document, every table. Changes nothing. Gives what it found step by step. */
 export function* verifyFolder(): Generator<VerifyStep> {
   const db = database();
   const tables = db.prepare<[], TableRow>("select t.id, p.name as project from stored_tables t join projects p on p.id = t.project_id order by p.name, t.id").all();
   const of = tables.length + 2;
   const checks = db.pragma("quick_check") as { quick_check: string }[];
-  const database_ = checks.map((c) => c.quick_check).filter((c) => c !== "ok");
+  const broken = checks.map((c) => c.quick_check).filter((c) => c !== "ok");
   yield {
     done: 1,
     of,
-    found: database_.slice(0, 5).map((problem) => ({ what: "The database", problem, advice: "Keep a copy of the data folder and restore a backup with ./start --restore." })),
+    found: broken.slice(0, 5).map((problem) => ({ what: "The database", problem, advice: "Keep a copy of the data folder and restore a backup with ./start --restore." })),
   };
   yield {
     done: 2,

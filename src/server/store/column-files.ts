@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { closeSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, rmSync, writeSync } from "node:fs";
+import { closeSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, writeSync } from "node:fs";
 import { join } from "node:path";
 import { crc32 } from "node:zlib";
 import type { ColumnData } from "@/core/data/column";
@@ -85,7 +85,7 @@ export function isSoundColumnFile(file: string): boolean {
   }
 }
 
-/** Reads a column of `rows` rows into memory that threads share, or gives null where there is no sound file of it; a broken one is removed, since the rows have it too. */
+/** Reads a column of `rows` rows into memory that threads share, or gives null where there is no sound file of it. A broken one stays until the column was made again and takes its place. */
 export function readColumnFile(id: string, at: number, reading: Reading, rows: number): SharedColumn | null {
   const file = fileOf(id, at, reading);
   let read: Read | null;
@@ -94,13 +94,8 @@ export function readColumnFile(id: string, at: number, reading: Reading, rows: n
   } catch {
     return null;
   }
-  if (read === null || read.head.type !== reading.type || read.head.rows !== rows) {
-    if (read === null) {
-      console.warn(`The column file ${file} is damaged or of another version; it is made again from the rows.`);
-      rmSync(file, { force: true });
-    }
-    return null;
-  }
+  if (read === null) console.warn(`The column file ${file} is damaged or of another version; the column is read from the rows instead.`);
+  if (read === null || read.head.type !== reading.type || read.head.rows !== rows) return null;
   const { head, bytes, from } = read;
   const middle = from + head.bytes;
   return { type: head.type, values: sharedCopy(bytes.subarray(from, middle)), dictionary: head.type === "text" ? sharedCopy(bytes.subarray(middle)) : null };

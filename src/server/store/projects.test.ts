@@ -1,5 +1,5 @@
 import { spawnSync } from "node:child_process";
-import { copyFileSync, existsSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Database from "better-sqlite3";
@@ -128,7 +128,7 @@ describe("projects", () => {
 });
 
 describe("the data folder at a start", () => {
-  const ID = { kept: "kept-kept-kept-1", half: "half-half-half-1", orphan: "orphan-orphan-01" };
+  const ID = { kept: "kept-kept-kept-1", half: "half-half-half-1", orphan: "orphan-orphan-01", bare: "bare-bare-bare-1" };
   const tables = () => readdirSync(tablesFolder()).sort();
   const writeTable = (id: string) => {
     const writer = new TableWriter(id, 1);
@@ -155,12 +155,15 @@ describe("the data folder at a start", () => {
     writeFileSync(tableFiles(ID.half).upload, "a,b");
     writeTable(ID.orphan);
     about(ID.orphan);
+    // Columns whose rows are gone are the last that is left of a table.
+    mkdirSync(tableFiles(ID.bare).columns);
+    writeFileSync(join(tableFiles(ID.bare).columns, "c0-text-000000000000"), "left");
     for (const foreign of ["notes.txt", "mine.sqlite", "longer-than-our-names.sqlite"]) writeFileSync(join(tablesFolder(), foreign), "mine");
     closeDatabase();
     const db = database();
     expect(db.pragma("user_version", { simple: true })).toBe(SCHEMA_VERSION);
     expect(db.pragma("journal_mode", { simple: true })).toBe("wal");
-    expect(tables()).toEqual(expect.arrayContaining([`${ID.kept}.sqlite`, "longer-than-our-names.sqlite", "mine.sqlite", "notes.txt"]));
+    expect(tables()).toEqual(expect.arrayContaining([`${ID.bare}.columns`, `${ID.kept}.sqlite`, "longer-than-our-names.sqlite", "mine.sqlite", "notes.txt"]));
     expect(tables().filter((f) => f.startsWith(ID.half) || f.startsWith(ID.orphan))).toEqual([]);
     expect(readdirSync(join(settings.data, "unclaimed")).sort()).toEqual([`${ID.orphan}.about.json`, `${ID.orphan}.sqlite`]);
     expect(unclaimedGroups()).toEqual([{ project: "p", name: "Lost project", tables: [{ id: ID.orphan, name: "lost", rows: 1 }] }]);

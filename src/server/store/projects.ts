@@ -21,7 +21,8 @@ export interface SavedProject extends ProjectSummary {
   document: Project;
 }
 export interface DeletedProject extends ProjectSummary {
-  deletedAt: string;
+  /** Until when it can be brought back. */
+  keptUntil: string;
 }
 
 type Row = { id: string; name: string; revision: number; changed_at: string };
@@ -38,7 +39,7 @@ export function deletedProjects(): DeletedProject[] {
   return database()
     .prepare<[], Row & { deleted_at: string }>("select id, name, revision, changed_at, deleted_at from projects where deleted_at is not null order by deleted_at desc, id")
     .all()
-    .map((r) => ({ ...summary(r), deletedAt: r.deleted_at }));
+    .map((r) => ({ ...summary(r), keptUntil: new Date(Date.parse(r.deleted_at) + KEPT_DAYS * DAY_MS).toISOString() }));
 }
 
 /** Writes one revision, with its checksum and the tables that it names. Runs inside a transaction. */

@@ -19,8 +19,10 @@ export function tableFiles(id: string): { rows: string; part: string; about: str
   return { rows: `${base}.sqlite`, part: `${base}.part.sqlite`, about: `${base}.about.json`, source: `${base}.source`, upload: `${base}.upload`, columns: `${base}.columns` };
 }
 
+/** Removes all files of a table: those that are made from others first, so that what a stopped process leaves can still be known. */
 export function removeTableFiles(id: string): void {
-  for (const file of Object.values(tableFiles(id))) rmSync(file, { force: true, recursive: true });
+  const { columns, part, upload, source, rows, about } = tableFiles(id);
+  for (const file of [columns, part, upload, source, rows, about]) rmSync(file, { force: true, recursive: true });
 }
 
 function sync(file: string): void {

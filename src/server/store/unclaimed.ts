@@ -39,7 +39,7 @@ export function sweepTables(db: Database.Database, { trusted }: { trusted: boole
   }
   for (const [id, files] of unknown) {
     const whole = files.some((f) => f.what === "sqlite");
-    for (const { file, what } of files) if (UNFINISHED.has(what) || (!whole && what === "columns")) rmSync(join(tablesFolder(), file), { force: true, recursive: true });
+    for (const { file, what } of files) if (UNFINISHED.has(what)) rmSync(join(tablesFolder(), file), { force: true });
     if (!whole) continue;
     const about = readAbout(join(tablesFolder(), `${id}.about.json`));
     // A table that is newer than all the database knows may belong to a newer database that is not here.

@@ -71,7 +71,7 @@ export function DataScreen() {
     setColumn(null);
     setFilters([]);
   };
-  const { running, start, problem, said, arrived, shown, dismiss, dismissProblem } = useImports((s) => s);
+  const { running, start, problems, said, arrived, shown, dismiss, dismissProblems } = useImports((s) => s);
   usePaste(start);
   const openArrived = useRef(open);
   useEffect(() => {
@@ -145,9 +145,11 @@ export function DataScreen() {
           )}
         </aside>
         <section className={`flex min-h-0 min-w-0 flex-col ${view === "links" ? "col-span-2" : ""}`}>
-          {problem && (
-            <Notice role="alert" tone="border-signal bg-signal-tint" onDismiss={dismissProblem}>
-              {problem}
+          {problems.length > 0 && (
+            <Notice role="alert" tone="max-h-44 overflow-auto border-signal bg-signal-tint" onDismiss={dismissProblems}>
+              {problems.map((problem) => (
+                <p key={problem}>{problem}</p>
+              ))}
             </Notice>
           )}
           {table && heard && heard.notes.length + heard.doubts.length > 0 && view === "table" && (

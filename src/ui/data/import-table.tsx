@@ -1,6 +1,7 @@
 "use client";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { doubtText } from "@/core/data/doubt-text";
+import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { TableInfo } from "@/core/project/schema";
 import { changeColumn } from "@/core/project/table-edits";
 import { type Said, timeLeft } from "../shared/import-store";
@@ -67,18 +68,18 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
       {said.doubts.map((doubt) => {
         const column = table.columns.find((c) => c.name === doubt.column);
         if (!column) return null;
-        const taken = JSON.stringify(column.reading) === JSON.stringify(doubt.other);
+        const key = `${doubt.column} ${doubt.why}`;
+        // Once the column is read in another way, what was said of the first reading holds no more.
+        if (readingKey(column.reading) !== readingKey(doubt.reading)) return <li key={key}>{`“${doubt.column}” is read as ${readingLabel(column.reading)} now.`}</li>;
         return (
-          <li key={`${doubt.column} ${doubt.why}`}>
-            {taken ? `${doubt.column} is read the other way now.` : doubtText(doubt.column, column.reading, doubt)}{" "}
-            {!taken && doubt.cells.length > 0 && (
+          <li key={key}>
+            {doubtText(doubt.column, doubt.reading, doubt)}{" "}
+            {doubt.cells.length > 0 && (
               <span className="text-muted">{doubt.cells.map((c) => `“${c.text}” is ${shownValue(c.as)} now, ${shownValue(c.other)} then`).join("; ")}. </span>
             )}
-            {!taken && (
-              <button type="button" className="underline" onClick={() => apply(changeColumn(table.id, doubt.column, { reading: doubt.other }))}>
-                Read “{doubt.column}” the other way
-              </button>
-            )}
+            <button type="button" className="underline" onClick={() => apply(changeColumn(table.id, doubt.column, { reading: doubt.other }))}>
+              Read “{doubt.column}” the other way
+            </button>
           </li>
         );
       })}

@@ -7,8 +7,7 @@ import { api } from "../shared/api";
 import { toast } from "../shared/notice";
 
 const DAY_MS = 86_400_000;
-const KEPT_DAYS = 30;
-const daysLeft = (deletedAt: string) => Math.max(0, Math.ceil(KEPT_DAYS - (Date.now() - Date.parse(deletedAt)) / DAY_MS));
+const daysLeft = (keptUntil: string) => Math.max(0, Math.ceil((Date.parse(keptUntil) - Date.now()) / DAY_MS));
 const counted = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
 function Entry({ title, detail, onBack, onRemove, removing }: { title: string; detail: string; onBack?: () => void; onRemove: () => void; removing: string }) {
@@ -74,7 +73,7 @@ export function KeptThings({ deleted, unclaimed, onChange }: { deleted: DeletedP
               <Entry
                 key={p.id}
                 title={p.name}
-                detail={`kept for ${counted(daysLeft(p.deletedAt), "day", "days")} more`}
+                detail={`kept for ${counted(daysLeft(p.keptUntil), "day", "days")} more`}
                 onBack={() => void act(api.undelete(p.id), `${p.name} is back.`)}
                 onRemove={() => void act(api.purge(p.id), `${p.name} is gone for good.`)}
                 removing="Remove"

@@ -112,7 +112,13 @@ export const api = {
   /** Looks at everything in the data folder; `step` hears how far it has come and what was found. */
   verify: async (step: (step: VerifyStep) => void) => {
     const response = await checked(await asked("/api/verify", { method: "POST" }));
-    await eachLine(response, (line) => step(JSON.parse(line) as VerifyStep));
+    let isWhole = false;
+    await eachLine(response, (line) => {
+      const next = JSON.parse(line) as VerifyStep;
+      isWhole = next.done === next.of;
+      step(next);
+    }).catch(() => {});
+    if (!isWhole) throw new ApiError(0, "broken", "The check ended before everything was looked at. See that Cavlo's server runs, and check again.", null);
   },
   results: (id: string, queries: QueryInput[], draft: Draft, signal?: AbortSignal) =>
     json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft }, { signal })),

@@ -25,9 +25,14 @@ export function onServerBack(hear: () => void): () => void {
   return () => void backHearers.delete(hear);
 }
 
-/** Says that an answer did not come, before the stream has noticed. */
+/** Looks after a moment whether the server is there. */
+let lookAgain = () => {};
+
+/** Says that an answer did not come, before the stream has noticed. The stream is opened anew, so that this ends when the server is there. */
 export function serverIsAway(): void {
-  if (useConnection.getState().awaySince === null) useConnection.setState({ awaySince: Date.now() });
+  if (useConnection.getState().awaySince !== null) return;
+  useConnection.setState({ awaySince: Date.now() });
+  lookAgain();
 }
 
 /** Says that an answer came. */
@@ -62,11 +67,16 @@ export function listenToServer(): () => void {
     source.onerror = () => {
       source?.close();
       if (closed) return;
+      openLater();
       serverIsAway();
-      timer = setTimeout(open, pause);
-      pause = Math.min(LONGEST_PAUSE, pause * 2);
     };
   };
+  const openLater = () => {
+    if (timer !== null || closed) return;
+    timer = setTimeout(open, pause);
+    pause = Math.min(LONGEST_PAUSE, pause * 2);
+  };
+  lookAgain = openLater;
   const again = () => {
     if (useConnection.getState().awaySince !== null) open();
   };

@@ -22,7 +22,8 @@ export interface ImportState {
   running: RunningImport | null;
   /** Files that wait for their turn. */
   waiting: File[];
-  problem: string | null;
+  /** What could not be brought in and why, until somebody has read it. */
+  problems: string[];
   /** What is to be said of a table, by its id, until somebody has read it. */
   said: ReadonlyMap<string, Said>;
   /** The table that came in last, and that no screen has shown yet. */
@@ -30,7 +31,7 @@ export interface ImportState {
   start: (files: File[]) => void;
   say: (table: TableInfo, said: Said) => void;
   dismiss: (tableId: string) => void;
-  dismissProblem: () => void;
+  dismissProblems: () => void;
   shown: () => void;
 }
 
@@ -42,14 +43,14 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
       const [file, ...waiting] = get().waiting;
       if (!file || get().running) return;
       const running: RunningImport = { file: file.name, share: 0, rows: 0, began: Date.now(), cancel: new AbortController() };
-      set({ running, waiting, problem: null });
+      set({ running, waiting });
       try {
         const imported = await api.importTable(project.getState().id, file, (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }), running.cancel.signal);
         project.getState().apply(addTable(imported.table));
         say(imported.table, imported);
         set({ arrived: imported.table.id });
       } catch (error) {
-        if (!running.cancel.signal.aborted) set({ problem: `${file.name}: ${error instanceof Error ? error.message : String(error)}` });
+        if (!running.cancel.signal.aborted) set({ problems: [...get().problems, `${file.name}: ${error instanceof Error ? error.message : String(error)}`] });
       }
       set({ running: null });
       await next();
@@ -57,11 +58,12 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
     return {
       running: null,
       waiting: [],
-      problem: null,
+      problems: [],
       said: new Map(),
       arrived: null,
       start: (files) => {
-        set({ waiting: [...get().waiting, ...files] });
+        // A new try begins with a clean slate; files that join a running one do not wipe what it could not take.
+        set({ waiting: [...get().waiting, ...files], problems: get().running ? get().problems : [] });
         void next();
       },
       say,
@@ -70,7 +72,7 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
         said.delete(tableId);
         set({ said });
       },
-      dismissProblem: () => set({ problem: null }),
+      dismissProblems: () => set({ problems: [] }),
       shown: () => set({ arrived: null }),
     };
   });

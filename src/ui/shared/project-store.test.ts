@@ -93,7 +93,7 @@ describe("the editor's store", () => {
   it("tries again by itself while the server is away, says since when, keeps what is not saved, and forgets it once it is", async () => {
     vi.useFakeTimers();
     const kept: string[] = [];
-    const keeper = { keep: async (_: string, document: { name: string }) => void kept.push(document.name), forget: async () => void kept.push("forgotten") };
+    const keeper = { keep: async (_: string, document: { name: string }) => kept.push(document.name) > 0, forget: async () => void kept.push("forgotten") };
     network([
       { status: 503, body: { error: { code: "folder_gone", message: "The folder is gone." } } },
       { status: 507, body: { error: { code: "disk_full", message: "The disk is full." } } },
@@ -105,6 +105,7 @@ describe("the editor's store", () => {
     expect(store.getState()).toMatchObject({ saveState: "waiting", saveProblem: "The folder is gone." });
     expect(store.getState().unsavedSince).not.toBeNull();
     expect(kept).toEqual(["A"]);
+    expect(store.getState().isKept).toBe(true);
     // An edit in between waits with the rest.
     store.getState().apply(renameProject("B"));
     expect(store.getState().saveState).toBe("waiting");
@@ -113,6 +114,16 @@ describe("the editor's store", () => {
     await vi.advanceTimersByTimeAsync(2000);
     expect(store.getState()).toMatchObject({ saveState: "saved", saveProblem: null, unsavedSince: null, revision: 2 });
     expect(kept).toEqual(["A", "B", "forgotten"]);
+    vi.useRealTimers();
+  });
+
+  it("does not claim to have kept what the browser did not take", async () => {
+    vi.useFakeTimers();
+    network([]);
+    const store = createProjectStore(saved(), { keep: async () => false, forget: async () => {} });
+    store.getState().apply(renameProject("A"));
+    await vi.advanceTimersByTimeAsync(450);
+    expect(store.getState()).toMatchObject({ saveState: "waiting", isKept: false });
     vi.useRealTimers();
   });
 

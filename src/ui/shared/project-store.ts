@@ -17,6 +17,8 @@ export interface ProjectState {
   saveProblem: string | null;
   /** Since when something is not saved, in milliseconds; null while everything is. */
   unsavedSince: number | null;
+  /** Whether what is not saved is kept outside of this window meanwhile. */
+  isKept: boolean;
   /** What another window saved, when this one fell behind. */
   newer: SavedProject | null;
   past: Project[];
@@ -37,11 +39,12 @@ export interface ProjectState {
 
 /** Where documents are kept until they are saved. */
 export interface UnsavedKeeper {
-  keep: (project: string, document: Project, revision: number) => Promise<void>;
+  /** Gives whether it is kept. */
+  keep: (project: string, document: Project, revision: number) => Promise<boolean>;
   forget: (project: string) => Promise<void>;
 }
 
-const NOWHERE: UnsavedKeeper = { keep: async () => {}, forget: async () => {} };
+const NOWHERE: UnsavedKeeper = { keep: async () => false, forget: async () => {} };
 const STEPS = 200;
 const SAVE_AFTER = 400;
 const KEEP_AFTER = 100;
@@ -71,7 +74,7 @@ export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper =
       keeping = setTimeout(() => {
         keeping = null;
         const { id, document, revision, saveState } = get();
-        if (saveState !== "saved") void unsaved.keep(id, document, revision);
+        if (saveState !== "saved") void unsaved.keep(id, document, revision).then((isKept) => set({ isKept }));
       }, KEEP_AFTER);
     };
     const schedule = () => {
@@ -89,7 +92,7 @@ export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper =
       schedule();
     };
     const allSaved = (more: Partial<ProjectState>) => {
-      set({ saveState: "saved", saveProblem: null, unsavedSince: null, ...more });
+      set({ saveState: "saved", saveProblem: null, unsavedSince: null, isKept: false, ...more });
       void unsaved.forget(get().id);
     };
     const failed = (error: unknown) => {
@@ -121,6 +124,7 @@ export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper =
       saveState: "saved",
       saveProblem: null,
       unsavedSince: null,
+      isKept: false,
       newer: null,
       past: [],
       future: [],

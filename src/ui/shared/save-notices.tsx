@@ -102,6 +102,7 @@ function Failing() {
   const state = useProject((s) => s.saveState);
   const problem = useProject((s) => s.saveProblem);
   const since = useProject((s) => s.unsavedSince);
+  const isKept = useProject((s) => s.isKept);
   const store = useProjectStore();
   return (
     <Banner
@@ -113,7 +114,7 @@ function Failing() {
       }
     >
       <strong>Your changes since {since === null ? "now" : timeOf(since)} are not saved.</strong> {problem}{" "}
-      {state === "waiting" ? "They are kept in this browser, and saving is tried again by itself." : "They are kept in this browser."}
+      {isKept ? "They are kept in this browser." : "They are in this window only: leave it open."} {state === "waiting" && "Saving is tried again by itself."}
     </Banner>
   );
 }

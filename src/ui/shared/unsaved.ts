@@ -28,10 +28,13 @@ export function thisWindow(): string {
   return windowId;
 }
 
-/** Keeps a document until it is saved. Where the browser keeps nothing, nothing is kept: saving goes on trying. */
-export async function keepUnsaved(project: string, document: Project, revision: number): Promise<void> {
+/** Keeps a document until it is saved. Gives false where the browser keeps nothing: saving goes on trying. */
+export async function keepUnsaved(project: string, document: Project, revision: number): Promise<boolean> {
   const unsaved: Unsaved = { project, window: thisWindow(), document, revision, at: Date.now() };
-  await set(keyOf(project, unsaved.window), unsaved, store()).catch(() => {});
+  return set(keyOf(project, unsaved.window), unsaved, store()).then(
+    () => true,
+    () => false,
+  );
 }
 
 export async function forgetUnsaved(project: string, window = thisWindow()): Promise<void> {
