@@ -2,10 +2,10 @@
 // node bench/run.mjs engine [rows]; the peers are installed with: npm --prefix bench install
 import { createRequire } from "node:module";
 import Database from "better-sqlite3";
+import { isoDate } from "@/core/base/calendar";
 import { ColumnBuilder, type ColumnType, type Table, tableBytes } from "@/core/data/column";
-import { type QueryInput, querySchema } from "@/core/engine/query";
 import { runQueries, ScanCache } from "@/core/engine/run";
-import { isoDate } from "@/core/formula/calendar";
+import { type QueryInput, querySchema } from "@/core/plan/query";
 import { seeded } from "@/demo/random";
 import { median, ms, timed } from "./median";
 

@@ -5,7 +5,7 @@ import { createReadStream, createWriteStream, mkdirSync, mkdtempSync, rmSync } f
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { parse } from "csv-parse";
-import { isoDate } from "@/core/formula/calendar";
+import { isoDate } from "@/core/base/calendar";
 import { tableSchema } from "@/core/project/schema";
 import { seeded } from "@/demo/random";
 import { TableCache } from "@/server/compute/table-cache";

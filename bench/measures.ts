@@ -1,9 +1,10 @@
 // A chain of 300 measures that each use the one before twice, and a circle of 1,000: how long checking and answering take beside one measure.
-import { madeTable, scopeColumns } from "@/core/data/made-table";
-import { querySchema } from "@/core/engine/query";
+
 import { runQueries, ScanCache } from "@/core/engine/run";
 import { checkFormula } from "@/core/formula/check";
 import type { Scope } from "@/core/formula/expr";
+import { querySchema } from "@/core/plan/query";
+import { madeTable, scopeColumns } from "@/testing/made-table";
 import { median, ms } from "./median";
 
 const ROWS = 1_000_000;

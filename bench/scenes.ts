@@ -1,12 +1,14 @@
 // How long each kind takes to draw its data into a scene, the scene into SVG text, and into a PNG at twice its size.
+
+import { PERCENT_FORMAT } from "@/core/base/number-format";
 import { KINDS } from "@/core/kinds";
-import { MANY_VALUES, ONE_VALUE, WITH_SERIES, ZONES } from "@/core/kinds/craft/cases";
-import { sampleData, seriesData } from "@/core/kinds/craft/sample-data";
-import { sceneOf } from "@/core/kinds/picture";
-import { PERCENT_FORMAT, type VisualData } from "@/core/kinds/visual-data";
 import { visualSchema } from "@/core/project/schema";
+import type { VisualData } from "@/core/rows/visual-data";
+import { sceneOf } from "@/core/view/picture";
 import { sceneToPng } from "@/render/png";
 import { sceneToSvg } from "@/render/svg-text";
+import { MANY_VALUES, ONE_VALUE, WITH_SERIES, ZONES } from "@/testing/craft/cases";
+import { sampleData, seriesData } from "@/testing/craft/sample-data";
 import { ms, timed } from "./median";
 
 const values = (rows: number) => Array.from({ length: rows }, (_, i) => 1_000_000 / (i + 1));

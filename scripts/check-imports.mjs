@@ -1,41 +1,123 @@
-// Holds the direction of imports: app -> ui -> render -> core, app -> server -> render, core. The core imports nothing of
-// ours from outside itself, no Node.js, no React and no database. Types may be taken from the server by the interface.
-import { readdirSync, readFileSync } from "node:fs";
-import { dirname, join, normalize, relative } from "node:path";
+// Holds the layers of src: imports go one way, between its folders and inside core; each layer has only its packages; no two files
+// import each other, types included. `node scripts/check-imports.mjs FOLDER` looks at another src.
+import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
+import { dirname, join, relative, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 
-const src = fileURLToPath(new URL("../src", import.meta.url));
-const MAY = {
-  core: ["core"],
-  render: ["core", "render"],
-  demo: ["core", "demo"],
-  server: ["core", "render", "demo", "server"],
-  ui: ["core", "render", "ui"],
-  app: ["core", "render", "server", "ui", "app"],
-};
-const CORE_FORBIDS = /^(node:|react|next|echarts|better-sqlite3|@radix-ui|radix-ui|zustand)/;
-const FROM = /^\s*(import|export)\s+(type\s+)?[^;]*?from\s+["']([^"']+)["']|import\(\s*["']([^"']+)["']\s*\)/gm;
+/** From the ground up: a layer may import those before it, unless `only` names them, and the packages that it lists. */
+const LAYERS = [
+  { name: "core/base", packages: [] },
+  { name: "core/formula", packages: [] },
+  { name: "core/data", packages: ["date-fns", "@date-fns/utc", "zod"] },
+  { name: "core/plan", packages: ["zod"] },
+  { name: "core/engine", packages: [] },
+  { name: "core/project", packages: ["immer", "saxes", "zod"] },
+  { name: "core/rows", packages: [] },
+  { name: "core/scene", packages: ["culori"] },
+  { name: "core/kinds", packages: [] },
+  { name: "core/view", packages: [] },
+  { name: "core/review", packages: [] },
+  { name: "render", packages: ["@resvg/resvg-js", "echarts", "fflate", "react", "node:fs", "node:path"] },
+  { name: "demo", packages: [], only: ["core"] },
+  {
+    name: "server",
+    packages: ["node:", "@streamparser/json", "better-sqlite3", "csv-parse", "hyparquet", "hyparquet-compressors", "iconv-lite", "nanoid", "next", "saxes", "yauzl", "yazl", "zod"],
+  },
+  {
+    name: "ui",
+    only: ["core", "render"],
+    types: ["server"],
+    packages: [
+      "@codemirror/",
+      "@tanstack/react-query",
+      "@tanstack/react-virtual",
+      "cmdk",
+      "idb-keyval",
+      "lucide-react",
+      "nanoid",
+      "next",
+      "radix-ui",
+      "react",
+      "react-grid-layout",
+      "sonner",
+      "zustand",
+    ],
+  },
+  { name: "app", only: ["core", "render", "server", "ui"], packages: ["next", "react", "zod", "node:stream"] },
+];
+/** What only tests use: it may import everything, and nothing but tests imports it. */
+const TESTING = "testing";
+
+const src = process.argv[2] ? resolve(process.argv[2]) : fileURLToPath(new URL("../src", import.meta.url));
+const STATEMENT = /^(?:import|export)\s+(type\s+)?(?:[^"';]*?\sfrom\s+)?"([^"]+)"|\bimport\(\s*"([^"]+)"\s*\)/gm;
+const isTest = (file) => /\.test\.tsx?$/.test(file);
+const files = readdirSync(src, { recursive: true }).filter((f) => /\.tsx?$/.test(f));
+const layerOf = (file) => LAYERS.find((l) => file.startsWith(`${l.name}/`));
 
 let wrong = 0;
-const report = (file, what) => {
+function report(file, what) {
   wrong++;
-  console.error(`${relative(process.cwd(), file)}: ${what}`);
-};
-for (const name of readdirSync(src, { recursive: true })) {
-  if (!/\.tsx?$/.test(name)) continue;
-  const file = join(src, name);
-  const room = name.split("/")[0];
-  const isTest = /\.test\.tsx?$/.test(name);
-  for (const m of readFileSync(file, "utf8").matchAll(FROM)) {
-    const typeOnly = Boolean(m[2]);
-    const target = m[3] ?? m[4];
-    if (room === "core" && !isTest && CORE_FORBIDS.test(target)) report(file, `the core must not import ${target}`);
-    const inside = target.startsWith("@/") ? target.slice(2) : target.startsWith(".") ? relative(src, normalize(join(dirname(file), target))) : null;
-    if (inside === null || inside.startsWith("..")) continue;
-    const to = inside.split("/")[0];
-    if (MAY[room]?.includes(to) || isTest) continue;
-    if (room === "ui" && to === "server" && typeOnly) continue;
-    report(file, `${room} must not import from ${to} (${target})`);
-  }
+  console.error(`src/${file}: ${what}`);
 }
+
+/** The file of src that an import means, or null where it means a package. */
+function fileOf(from, target) {
+  const path = target.startsWith("@/") ? join(src, target.slice(2)) : target.startsWith(".") ? join(src, dirname(from), target) : null;
+  if (path === null) return null;
+  const found = ["", ".ts", ".tsx", "/index.ts"].map((end) => path + end).find((p) => existsSync(p) && statSync(p).isFile());
+  return found === undefined ? path : relative(src, found);
+}
+
+function checkPackage(file, layer, target) {
+  const allowed = layer.packages.some((p) => target === p || target.startsWith(/[:/]$/.test(p) ? p : `${p}/`));
+  if (!allowed) report(file, `${layer.name} has no package ${target}`);
+}
+
+function checkLayer(file, layer, to, typeOnly) {
+  const other = layerOf(to);
+  if (other === layer || to.endsWith(".json")) return;
+  if (!other) return report(file, `${layer.name} must not import ${to}`);
+  const room = other.name.split("/")[0];
+  const allowed = layer.only ? layer.only.includes(room) : LAYERS.indexOf(other) < LAYERS.indexOf(layer);
+  if (allowed || (typeOnly && layer.types?.includes(room))) return;
+  report(file, `${layer.name} must not import ${to}`);
+}
+
+const imports = new Map();
+for (const file of files) {
+  const layer = layerOf(file);
+  if (!layer && !isTest(file) && !file.startsWith(`${TESTING}/`) && file !== "proxy.ts") report(file, "stands in no layer");
+  const targets = new Set();
+  for (const [, type, from, dynamic] of readFileSync(join(src, file), "utf8").matchAll(STATEMENT)) {
+    const target = from ?? dynamic;
+    const to = fileOf(file, target);
+    if (to !== null) targets.add(to);
+    if (!layer || isTest(file)) continue;
+    if (to === null) checkPackage(file, layer, target);
+    else checkLayer(file, layer, to, Boolean(type));
+  }
+  imports.set(file, targets);
+}
+
+/** Files that lead back to themselves, each circle once (R. Tarjan, Depth-first search and linear graph algorithms, 1972). */
+function circles() {
+  const [index, low, stack, found] = [new Map(), new Map(), [], []];
+  const visit = (file) => {
+    index.set(file, index.size);
+    low.set(file, index.get(file));
+    stack.push(file);
+    for (const to of imports.get(file) ?? []) {
+      if (!imports.has(to)) continue;
+      if (!index.has(to)) visit(to);
+      if (stack.includes(to)) low.set(file, Math.min(low.get(file), low.get(to)));
+    }
+    if (low.get(file) !== index.get(file)) return;
+    const circle = stack.splice(stack.indexOf(file));
+    if (circle.length > 1) found.push(circle);
+  };
+  for (const file of imports.keys()) if (!index.has(file)) visit(file);
+  return found;
+}
+for (const circle of circles()) report(circle[0], `stands in a circle of imports: ${circle.join(", ")}`);
+if (files.length === 0) report("", "there is nothing to look at");
 if (wrong > 0) process.exit(1);

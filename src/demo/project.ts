@@ -1,5 +1,4 @@
-import type { z } from "zod";
-import { FORMAT_VERSION, type Project, projectSchema, type tableSchema } from "@/core/project/schema";
+import { FORMAT_VERSION, type Project, projectSchema, type TableInput } from "@/core/project/schema";
 
 const percent = { style: "percent" as const, decimals: 1 };
 const whole = { style: "number" as const, decimals: 0 };
@@ -321,7 +320,7 @@ const DERIVED: Record<string, { name: string; formula: string }[]> = {
 };
 
 /** The demo project over its tables, as they were stored. */
-export function demoProject(tables: z.input<typeof tableSchema>[]): Project {
+export function demoProject(tables: TableInput[]): Project {
   return projectSchema.parse({
     format: "cavlo-project",
     version: FORMAT_VERSION,

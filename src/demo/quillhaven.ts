@@ -1,4 +1,4 @@
-import { bucketStart, civil, dayOf, isoDate, isoWeekday } from "@/core/formula/calendar";
+import { bucketStart, civil, dayOf, isoDate, isoWeekday } from "@/core/base/calendar";
 import { bell, seeded } from "./random";
 
 /** A made-up table: its columns and its rows as the texts a file would hold. */

@@ -1,10 +1,10 @@
 import { XMLParser } from "fast-xml-parser";
 import { describe, expect, it } from "vitest";
-import { casesOf, visualOf } from "@/core/kinds/craft/cases";
-import { FINISHES } from "@/core/kinds/finishes";
+import { FINISHES } from "@/core/kinds/anatomy/finishes";
 import { KINDS } from "@/core/kinds/index";
-import { sceneOf } from "@/core/kinds/picture";
 import type { Scene } from "@/core/scene/marks";
+import { sceneOf } from "@/core/view/picture";
+import { casesOf, visualOf } from "@/testing/craft/cases";
 import { stillSvg } from "./echarts-marks";
 import { sceneToSvg } from "./svg-text";
 

@@ -2,7 +2,7 @@ import { constants, copyFileSync, existsSync } from "node:fs";
 import { nanoid } from "nanoid";
 import type { Project } from "@/core/project/schema";
 import { createWithTables } from "./demo";
-import type { StoredTable } from "./import/worker";
+import type { StoredTable } from "./import/job";
 import { checkTables } from "./results";
 import { readAbout } from "./store/about-table";
 import { sumsOf } from "./store/checksums";

@@ -4,9 +4,9 @@ import { z } from "zod";
 import { emptyProject, type Project } from "@/core/project/schema";
 import { createDemo, createWithTables } from "./demo";
 import { parseJson, schemaProblem } from "./http/handle";
+import type { StoredTable } from "./import/job";
 import { runJob } from "./import/run-job";
 import { spool } from "./import/spool";
-import type { StoredTable } from "./import/worker";
 import { createProject } from "./store/projects";
 import { tableFiles } from "./store/table-files";
 

@@ -1,7 +1,7 @@
 import { nanoid } from "nanoid";
 import { demoProject } from "@/demo/project";
+import type { StoredTable } from "./import/job";
 import { runJob } from "./import/run-job";
-import type { StoredTable } from "./import/worker";
 import { database } from "./store/database";
 import { createProject, type ProjectSummary, registerTable } from "./store/projects";
 import { describeTable } from "./store/record-table";

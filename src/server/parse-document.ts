@@ -1,4 +1,4 @@
-import { isWellFormedData } from "@/core/data/well-formed";
+import { isWellFormedData } from "@/core/base/well-formed";
 import { migrateDocument } from "@/core/project/migrations";
 import { isCleanPicture } from "@/core/project/picture-file";
 import { documentProblem, type Project, projectSchema } from "@/core/project/schema";

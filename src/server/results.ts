@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { type QueryInput, querySchema, valueSchema } from "@/core/engine/query";
+import { type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import { inputSchema, linkSchema, measureSchema, type Project, tableSchema } from "@/core/project/schema";
 import { compute } from "./compute/client";

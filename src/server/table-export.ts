@@ -1,4 +1,4 @@
-import type { ResultColumn } from "@/core/engine/query";
+import type { ResultColumn } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import type { Project, TableInfo } from "@/core/project/schema";
 import { type TableFormat, tableFileWriter } from "@/render/table/table-file";

@@ -1,10 +1,12 @@
 import { z } from "zod";
-import type { Filter, Result } from "@/core/engine/query";
-import type { Value } from "@/core/formula/value";
-import { pictureOf } from "@/core/kinds/picture";
-import { toQuery, toVisualData } from "@/core/kinds/visual-data";
+import { findNamed } from "@/core/base/names";
+import type { Value } from "@/core/base/value";
+import type { Filter, Result } from "@/core/plan/query";
 import { offeredColumns } from "@/core/project/offered";
 import type { Project, Visual } from "@/core/project/schema";
+import { pictureOf } from "@/core/view/picture";
+import { toQuery } from "@/core/view/query";
+import { toVisualData } from "@/core/view/visual-data";
 import { sceneToSvg } from "@/render/svg-text";
 import { resultFile, TABLE_FORMATS } from "@/render/table/table-file";
 import { attachment } from "./http/download";
@@ -41,11 +43,11 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
   for (const key of new Set(params.keys())) {
     const [kind, name] = [key.slice(0, key.indexOf(".")), key.slice(key.indexOf(".") + 1)];
     if (kind === "input") {
-      const input = project.inputs.find((i) => i.name.toLowerCase() === name.toLowerCase());
+      const input = findNamed(project.inputs, name);
       if (!input) throw new HttpError(400, "unknown_input", `There is no input called “${name}”.`);
       inputs.set(input.name, valueFrom(params.get(key) ?? "", input.type, key));
     } else if (kind === "filter") {
-      const column = columns.find((c) => c.name.toLowerCase() === name.toLowerCase());
+      const column = findNamed(columns, name);
       if (!column) throw new HttpError(400, "unknown_column", `The table ${measure?.table ?? ""} has no column “${name}” to filter by, and no link leads to one.`);
       const values = params.getAll(key);
       const years = column.type === "date" && values.every((v) => /^\d{4}$/.test(v));

@@ -1,4 +1,4 @@
-import { DAY_MS, dayOf, isoWeekday, parseIsoTimestamp } from "../formula/calendar";
+import { DAY_MS, dayOf, isoWeekday, parseIsoTimestamp } from "../base/calendar";
 
 export type DateOrder = "ymd" | "dmy" | "mdy";
 

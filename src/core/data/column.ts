@@ -1,5 +1,5 @@
-import { isoDate, isoTimestamp } from "../formula/calendar";
-import type { Value, ValueType } from "../formula/value";
+import { isoDate, isoTimestamp } from "../base/calendar";
+import type { Value, ValueType } from "../base/value";
 
 export type ColumnType = Exclude<ValueType, "null">;
 

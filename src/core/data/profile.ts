@@ -1,4 +1,4 @@
-import type { Value } from "../formula/value";
+import type { Value } from "../base/value";
 import { type Column, cellValue, NULL_BOOLEAN, NULL_DAY, outward } from "./column";
 
 /** What a column holds at a glance. `bars` are counts: a histogram of up to 16 equal ranges, or of the most frequent texts. */

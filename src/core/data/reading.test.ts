@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { civil, dayOf, isoDate, isoTimestamp } from "../formula/calendar";
+import { civil, dayOf, isoDate, isoTimestamp } from "../base/calendar";
 import { readDate, readTimestamp } from "./cell-date";
 import { readNumber } from "./cell-number";
 import { patternProblem, readByPattern } from "./cell-pattern";

@@ -1,5 +1,5 @@
-import { DAY_MS } from "../formula/calendar";
-import type { Value } from "../formula/value";
+import { DAY_MS } from "../base/calendar";
+import type { Value } from "../base/value";
 import { readDate, readTimestamp } from "./cell-date";
 import { readNumber } from "./cell-number";
 import { readByPattern } from "./cell-pattern";

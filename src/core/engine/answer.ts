@@ -1,11 +1,11 @@
+import { own } from "../base/own";
+import { compareValues, type Value } from "../base/value";
 import { outward } from "../data/column";
-import { own } from "../data/own";
-import { compareValues, type Value } from "../formula/value";
-import type { Accumulator } from "./accumulators";
+import type { Plan } from "../plan/plan";
+import { QueryError, type Result, type ResultColumn, type SplitTotals } from "../plan/query";
+import type { Accumulator } from "./accumulators/accumulator";
 import { type AccumulatorSet, groupCompiler } from "./group-level";
 import { compareKeys, NO_MATCH, outwardKey } from "./grouper";
-import type { Plan } from "./plan";
-import { QueryError, type Result, type ResultColumn, type SplitTotals } from "./query";
 import type { Gathered } from "./scan";
 
 function mergeAll(accumulators: AccumulatorSet, into: Int32Array, groups: number): Map<string, Accumulator> {

@@ -1,9 +1,9 @@
 import Database from "better-sqlite3";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { madeTable, scopeColumns } from "../data/made-table";
-import { compareText } from "../formula/value";
-import { QueryError, type QueryInput, querySchema, type Result } from "./query";
+import { madeTable, scopeColumns } from "../../testing/made-table";
+import { compareText } from "../base/value";
+import { QueryError, type QueryInput, querySchema, type Result } from "../plan/query";
 import { runQueries } from "./run";
 
 type Row = [string | null, number | null, number | null];

@@ -4,7 +4,7 @@ import { ColumnBuilder, type ColumnType, type Table } from "../data/column";
 import { readCell } from "../data/reading";
 import { AGGREGATES } from "../formula/aggregates";
 import { SCALAR_ENTRIES } from "../formula/scalars";
-import { QueryError, querySchema } from "./query";
+import { QueryError, querySchema } from "../plan/query";
 import { type Catalog, runQueries } from "./run";
 
 const doc = readFileSync("docs/formulas.md", "utf8");

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { madeTable, scopeColumns } from "../data/made-table";
-import { bucketStart, DATE_BUCKETS, isoDate, parseIsoDate, parseIsoTimestamp } from "../formula/calendar";
-import { type Filter, QueryError, querySchema, type Result } from "./query";
+import { madeTable, scopeColumns } from "../../testing/made-table";
+import { bucketStart, DATE_BUCKETS, isoDate, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import { type Filter, QueryError, querySchema, type Result } from "../plan/query";
 import { bucketAfter, relativeDays } from "./relative";
 import { runQueries } from "./run";
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { Distinct } from "./distinct";
-import { Percentile, selectNth } from "./percentile";
+import { Distinct } from "./accumulators/distinct";
+import { Percentile, selectNth } from "./accumulators/percentile";
 
 const value = fc.oneof(fc.integer({ min: -3, max: 3 }), fc.constantFrom(-0, 0.5, 1e300, -1e300, 2 ** 40, Number.MIN_VALUE), fc.double({ noNaN: true, noDefaultInfinity: true }));
 

@@ -1,32 +1,11 @@
-import { type Expr, measuresUnder, visitOwn, withMeasures } from "../formula/expr";
-import type { Value } from "../formula/value";
-import type { Accumulator } from "./accumulators";
-import { scalarOf } from "./vector";
+import type { Value } from "../base/value";
+import { type Expr, measuresUnder } from "../formula/expr";
+import { scalarOf } from "../formula/scalars";
+import { aggregateKey } from "../plan/aggregates";
+import type { Accumulator } from "./accumulators/accumulator";
 
 /** Where the aggregates of a group-level expression stand, by their key (see `aggregateKey`). */
 export type AccumulatorSet = ReadonlyMap<string, Accumulator>;
-
-const keys = new WeakMap<Expr, string>();
-
-/** Names an aggregate by what it computes, so that equal ones share one accumulator. */
-export function aggregateKey(expr: Expr & { op: "aggregate" }): string {
-  let key = keys.get(expr);
-  if (key === undefined) {
-    key = JSON.stringify([expr.table, expr.fn, expr.distinct, expr.arg, expr.by, expr.fraction, expr.filter]);
-    keys.set(expr, key);
-  }
-  return key;
-}
-
-/** Lists the aggregates of an expression, those inside total() and of the measures that it uses too, each once. */
-export function aggregatesOf(expr: Expr): (Expr & { op: "aggregate" })[] {
-  const found = new Map<string, Expr & { op: "aggregate" }>();
-  for (const own of withMeasures(expr))
-    visitOwn(own, (e) => {
-      if (e.op === "aggregate") found.set(aggregateKey(e), e);
-    });
-  return [...found.values()];
-}
 
 type GroupValue = (group: number) => Value;
 

@@ -1,8 +1,8 @@
+import { bucketStart, DAY_MS, type DateBucket } from "../base/calendar";
+import { compareValues, type Value } from "../base/value";
 import { type ColumnData, cellValue, outward } from "../data/column";
 import { columnRange } from "../data/column-range";
-import { bucketStart, DAY_MS, type DateBucket } from "../formula/calendar";
-import { compareValues, type Value } from "../formula/value";
-import type { SourceColumn } from "./source";
+import type { SourceColumn } from "./source-column";
 import { BLOCK, type Block } from "./vector";
 
 export const MAX_GROUPS = 50_000;
@@ -183,11 +183,6 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
       }
     },
   };
-}
-
-/** The type of a column's keys once bucketed: a timestamp in buckets is a date. */
-export function keyType(data: ColumnData, bucket: DateBucket | undefined): ColumnData["type"] {
-  return data.type === "timestamp" && bucket ? "date" : data.type;
 }
 
 /** A key as it leaves the engine; rows without a match stand under null. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { madeTable } from "../data/made-table";
+import { madeTable } from "../../testing/made-table";
 import { cellText } from "../data/profile";
 import { factsOf, proposeLinks } from "./link-facts";
 

@@ -1,6 +1,7 @@
+import { sameName } from "../base/names";
 import { type Column, type ColumnData, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
 import { type Link, linksProblem } from "../formula/links";
-import { QueryError } from "./query";
+import { QueryError } from "../plan/query";
 import { matchRows } from "./source";
 
 /** How well a link holds over the rows there are. `problem` says why it cannot hold at all. */
@@ -17,7 +18,6 @@ export interface LinkFacts {
 const SHOWN_MISSING = 5;
 const LEAST_SHARE = 0.5;
 const MOST_PROPOSED = 12;
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
 function isNull(data: ColumnData, row: number): boolean {
   if (data.type === "text") return data.codes[row] < 0;
@@ -99,7 +99,7 @@ export function proposeLinks(tables: Table[], existing: Link[], write: (column: 
         if (column.data.type !== key.column.data.type) continue;
         checkStop();
         const link: Link = { table: table.name, column: column.name, to: key.table.name, key: key.column.name };
-        if (existing.some((l) => same(l.table, link.table) && same(l.to, link.to)) || linksProblem([...existing, link])) continue;
+        if (existing.some((l) => sameName(l.table, link.table) && sameName(l.to, link.to)) || linksProblem([...existing, link])) continue;
         const fits = namesFit(column.name, key.table.name, key.column.name) && (column.data.type === "text" || namesIdentity(column.name, key.table.name));
         // Numbers and dates of any two tables overlap; only their names tell that they mean the same.
         if (!fits && (column.data.type !== "text" || textShare(column.data, key.column.data) < LEAST_SHARE)) continue;
@@ -114,7 +114,7 @@ export function proposeLinks(tables: Table[], existing: Link[], write: (column: 
   const chosen: LinkFacts[] = [];
   for (const { facts } of found) {
     const { link } = facts;
-    const taken = chosen.some((c) => (same(c.link.table, link.table) && same(c.link.to, link.to)) || (same(c.link.table, link.to) && same(c.link.to, link.table)));
+    const taken = chosen.some((c) => (sameName(c.link.table, link.table) && sameName(c.link.to, link.to)) || (sameName(c.link.table, link.to) && sameName(c.link.to, link.table)));
     if (!taken && !linksProblem([...existing, ...chosen.map((c) => c.link), link])) chosen.push(facts);
   }
   return chosen.slice(0, MOST_PROPOSED);

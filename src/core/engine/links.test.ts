@@ -1,11 +1,11 @@
 import Database from "better-sqlite3";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { madeTable, scopeColumns } from "../data/made-table";
-import { parseIsoDate } from "../formula/calendar";
+import { madeTable, scopeColumns } from "../../testing/made-table";
+import { parseIsoDate } from "../base/calendar";
+import type { Value } from "../base/value";
 import type { Scope } from "../formula/expr";
-import type { Value } from "../formula/value";
-import { QueryError, type QueryInput, querySchema, type Result } from "./query";
+import { QueryError, type QueryInput, querySchema, type Result } from "../plan/query";
 import { type Catalog, runQueries } from "./run";
 
 const day = (text: string) => parseIsoDate(text) as number;

@@ -1,11 +1,11 @@
 import Database from "better-sqlite3";
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { madeTable, scopeColumns } from "../data/made-table";
-import { parseIsoDate } from "../formula/calendar";
-import { compareText, type Value } from "../formula/value";
-import { type Case, filter, measure, type Row, row } from "./oracle-cases";
-import { QueryError, querySchema, type Result } from "./query";
+import { madeTable, scopeColumns } from "../../testing/made-table";
+import { type Case, filter, measure, type Row, row } from "../../testing/oracle-cases";
+import { parseIsoDate } from "../base/calendar";
+import { compareText, type Value } from "../base/value";
+import { QueryError, querySchema, type Result } from "../plan/query";
 import { runQueries } from "./run";
 
 /** How many cases are tried: a part of them in every check, all in `npm run fuzz`, where the seed changes from run to run. */

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
 import { ColumnBuilder, type ColumnType, type Table } from "../data/column";
-import { QueryError, querySchema } from "./query";
+import { QueryError, querySchema } from "../plan/query";
 import { type Catalog, runQueries } from "./run";
 
 const FORMULAS = [

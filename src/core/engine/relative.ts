@@ -1,4 +1,4 @@
-import { bucketStart, civil, type DateBucket, dayOf } from "../formula/calendar";
+import { bucketStart, civil, type DateBucket, dayOf } from "../base/calendar";
 
 /** The first day of the bucket that lies `steps` buckets after the one that holds `day`. Days are counted from 1970-01-01. */
 export function bucketAfter(day: number, unit: DateBucket, steps: number): number {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import type { Value } from "../base/value";
 import { type Column, ColumnBuilder, type ColumnType, type Table } from "../data/column";
-import type { Value } from "../formula/value";
-import { QueryError, type QueryInput, querySchema, type Result } from "./query";
+import { QueryError, type QueryInput, querySchema, type Result } from "../plan/query";
 import { type Catalog, runQueries, ScanCache } from "./run";
 
 function column(name: string, type: ColumnType, values: Value[]): Column {

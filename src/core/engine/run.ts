@@ -1,15 +1,15 @@
+import { parseIsoDate } from "../base/calendar";
+import { LimitError } from "../base/limit-error";
+import type { Value } from "../base/value";
 import { bytesIn } from "../data/bytes-in";
 import type { Table } from "../data/column";
-import { parseIsoDate } from "../formula/calendar";
 import type { Scope } from "../formula/expr";
-import { LimitError } from "../formula/limit-error";
-import type { Value } from "../formula/value";
+import { type Aggregate, aggregateKey } from "../plan/aggregates";
+import { type Plan, planQuery, type TablePlan } from "../plan/plan";
+import { type Query, QueryError, type Result } from "../plan/query";
 import { answerOf } from "./answer";
-import { aggregateKey } from "./group-level";
-import { type Part, type Plan, planQuery } from "./plan";
-import { type Query, QueryError, type Result } from "./query";
-import { type Aggregate, type Gathered, scanTable } from "./scan";
-import { Sources } from "./source";
+import { type Gathered, scanTable } from "./scan";
+import { type Source, Sources } from "./source";
 import type { StopFlag } from "./stop";
 
 /** What queries are answered from: the names formulas may use, the inputs' values, and the tables by name. */
@@ -65,13 +65,40 @@ export function sourcesOf(catalog: Catalog): Sources {
   return new Sources(catalog.tables, catalog.scope, catalog.today ? parseIsoDate(catalog.today) : null, catalog.stop);
 }
 
+/** What a plan asks of a table, with its source. `key` names what one pass gathers; passes with the same `rowsKey` read the same rows. */
+interface Part extends TablePlan {
+  source: Source;
+  key: string;
+  rowsKey: string;
+}
+
+/** A plan with its parts, in the order of its tables. */
+interface Prepared {
+  plan: Plan;
+  parts: Part[];
+}
+
+/** Throws a QueryError where a table of the plan has no rows here. */
+function prepared(query: Query, sources: Sources, inputs: Catalog["inputs"]): Prepared {
+  sources.checkStop();
+  const plan = planQuery(query, sources.scope, inputs, sources.today);
+  const parts = plan.tables.map((asked): Part => {
+    const source = sources.of(asked.table);
+    const { filters, splits } = asked;
+    const today = filters.some((f) => "relative" in f.filter) ? sources.today : null;
+    const rowsKey = JSON.stringify([source.table.name, source.version, filters, today]);
+    return { ...asked, source, rowsKey, key: JSON.stringify([rowsKey, splits]) };
+  });
+  return { plan, parts };
+}
+
 /** What has to be gathered for one key: the aggregates that the cache lacks. */
 interface Wanted {
   part: Part;
   aggregates: Aggregate[];
 }
 
-function wantedBy(plans: Plan[], cache: ScanCache): Map<string, Wanted> {
+function wantedBy(plans: Prepared[], cache: ScanCache): Map<string, Wanted> {
   const wanted = new Map<string, Wanted>();
   for (const part of plans.flatMap((p) => p.parts)) {
     const known = cache.get(part.key);
@@ -115,15 +142,15 @@ function gather(wanted: Map<string, Wanted>, cache: ScanCache, today: Value): Ma
 export function runQueries(queries: Query[], catalog: Catalog, cache = new ScanCache(), clock: () => number = () => 0): (Result | QueryError)[] {
   const began = clock();
   const sources = sourcesOf(catalog);
-  const plans = queries.map((query) => attempt(() => planQuery(query, sources, catalog.inputs)));
-  const good = plans.filter((p): p is Plan => !(p instanceof QueryError));
+  const plans = queries.map((query) => attempt(() => prepared(query, sources, catalog.inputs)));
+  const good = plans.filter((p): p is Prepared => !(p instanceof QueryError));
   const gathered = gather(wantedBy(good, cache), cache, sources.today);
-  return plans.map((plan) => {
-    if (plan instanceof QueryError) return plan;
-    const parts = plan.parts.map((part) => gathered.get(part.key) ?? cache.get(part.key) ?? new QueryError("internal", "The query could not be answered."));
+  return plans.map((ready) => {
+    if (ready instanceof QueryError) return ready;
+    const parts = ready.parts.map((part) => gathered.get(part.key) ?? cache.get(part.key) ?? new QueryError("internal", "The query could not be answered."));
     const failed = parts.find((p) => p instanceof QueryError);
     if (failed) return failed;
-    return attempt(() => ({ ...answerOf(plan, parts as Gathered[]), ms: clock() - began }));
+    return attempt(() => ({ ...answerOf(ready.plan, parts as Gathered[]), ms: clock() - began }));
   });
 }
 

@@ -1,23 +1,17 @@
-import type { DateBucket } from "../formula/calendar";
+import type { Value } from "../base/value";
 import type { Expr } from "../formula/expr";
-import type { ColumnPlace } from "../formula/meeting";
-import type { Value } from "../formula/value";
-import { type Accumulator, accumulatorOf, Count, Sum } from "./accumulators";
-import { aggregateKey } from "./group-level";
+import { type Aggregate, aggregateKey } from "../plan/aggregates";
+import type { PlacedFilter, PlacedSplit } from "../plan/plan";
+import { QueryError } from "../plan/query";
+import type { Accumulator } from "./accumulators/accumulator";
+import { accumulatorOf } from "./accumulators/accumulator-of";
+import { Count } from "./accumulators/count";
+import { Sum } from "./accumulators/sum";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import { compileMask, type Mask } from "./mask";
-import { QueryError } from "./query";
-import { type PlacedFilter, selectorOf } from "./selection";
+import { selectorOf } from "./selection";
 import type { Source } from "./source";
 import { BLOCK, type Block, compileRow, isFullColumn, type Kernel, placedKernel, type Vector } from "./vector";
-
-export type Aggregate = Expr & { op: "aggregate" };
-
-/** A split with the column that it means for one table. */
-export interface PlacedSplit {
-  place: ColumnPlace;
-  by: DateBucket | undefined;
-}
 
 /** What one pass over the rows gathered for one grouping. */
 export interface Gathered {

@@ -1,17 +1,11 @@
+import { bucketStart, civil, DAY_MS, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import { compareText, type Value } from "../base/value";
 import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
-import { bucketStart, civil, DAY_MS, parseIsoDate, parseIsoTimestamp } from "../formula/calendar";
-import type { ColumnPlace } from "../formula/meeting";
-import { compareText, type Value } from "../formula/value";
-import { type Filter, QueryError } from "./query";
+import type { PlacedFilter } from "../plan/plan";
+import { type Filter, QueryError } from "../plan/query";
 import { relativeDays } from "./relative";
 import type { Source } from "./source";
 import { BLOCK } from "./vector";
-
-/** A filter with the column that it means for one table. */
-export interface PlacedFilter {
-  place: ColumnPlace;
-  filter: Filter;
-}
 
 const TYPE_WORDS = { number: "a number", text: "a text", boolean: "true or false", date: "a date such as 2026-05-01", timestamp: "a timestamp such as 2026-05-01T08:30:00" };
 

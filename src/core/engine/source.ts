@@ -1,19 +1,15 @@
+import { findNamed, sameName } from "../base/names";
+import type { Value, ValueType } from "../base/value";
 import { type ColumnData, findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
 import { checkFormula } from "../formula/check";
 import type { Expr, Scope } from "../formula/expr";
 import { type Link, pathsBetween, reachedFrom } from "../formula/links";
-import type { Value, ValueType } from "../formula/value";
-import { QueryError } from "./query";
+import { bindInputs, TODAY } from "../plan/bind-inputs";
+import { QueryError } from "../plan/query";
+import type { ColumnSource, SourceColumn } from "./source-column";
 import { checkStop, type StopFlag } from "./stop";
-import { BLOCK, bindInputs, compileRow, TODAY } from "./vector";
+import { BLOCK, compileRow } from "./vector";
 
-/** A column as a table's rows see it: its own, or through links; then `rows` says which row of the other table each row belongs to (-1: no match). */
-export interface SourceColumn {
-  data: ColumnData;
-  rows: Int32Array | null;
-}
-
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 const TYPE_WORDS: Record<ColumnData["type"], string> = { number: "numbers", text: "texts", boolean: "true or false", date: "dates", timestamp: "timestamps" };
 
 /**
@@ -101,7 +97,7 @@ function materialize(expr: Expr, source: Source): ColumnData {
 }
 
 /** A table as formulas see it: its columns, its derived columns, and the columns that links lead to. What had to be computed stays with the table. */
-export class Source {
+export class Source implements ColumnSource {
   /** Changes whenever anything that its columns depend on does. */
   readonly version: string;
 
@@ -128,7 +124,7 @@ export class Source {
 
   /** A column by the table that has it and its name. Throws a QueryError where there is none, or where links do not lead there. */
   column(owner: string, name: string): SourceColumn {
-    const own = same(owner, this.table.name);
+    const own = sameName(owner, this.table.name);
     const formula = own ? this.sources.formulaOf(owner, name) : undefined;
     if (own && formula === undefined) {
       const column = findColumn(this.table, name);
@@ -205,7 +201,7 @@ export class Sources {
   }
 
   find(name: string): Table | undefined {
-    return this.tables.find((t) => same(t.name, name));
+    return findNamed(this.tables, name);
   }
 
   of(name: string): Source {
@@ -222,11 +218,11 @@ export class Sources {
 
   /** The formulas of a table's derived columns, by name. */
   derivedOf(table: string): [string, string][] {
-    const columns = this.scope.tables.find((t) => same(t.name, table))?.columns ?? [];
+    const columns = this.scope.tables.find((t) => sameName(t.name, table))?.columns ?? [];
     return columns.flatMap((c): [string, string][] => (c.formula === undefined ? [] : [[c.name, c.formula]]));
   }
 
   formulaOf(table: string, column: string): string | undefined {
-    return this.derivedOf(table).find(([name]) => same(name, column))?.[1];
+    return this.derivedOf(table).find(([name]) => sameName(name, column))?.[1];
   }
 }

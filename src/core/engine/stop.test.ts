@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { madeTable, scopeColumns } from "../../testing/made-table";
 import { bytesIn } from "../data/bytes-in";
-import { madeTable, scopeColumns } from "../data/made-table";
-import { QueryError, querySchema } from "./query";
+import { QueryError, querySchema } from "../plan/query";
 import { runQueries, ScanCache } from "./run";
 import type { StopReason } from "./stop";
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { accumulatorOf } from "./accumulators";
+import { accumulatorOf } from "./accumulators/accumulator-of";
 
 /** The exact sum of doubles: each is a whole number of 2^-1074. */
 function exactSum(values: number[]): number {

@@ -1,10 +1,9 @@
+import type { Value, ValueType } from "../base/value";
 import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
 import { type ColumnRange, columnRange } from "../data/column-range";
-import { type Expr, measuresUnder } from "../formula/expr";
-import { SCALARS } from "../formula/scalars";
-import type { Value, ValueType } from "../formula/value";
-import { QueryError } from "./query";
-import type { Source } from "./source";
+import type { Expr } from "../formula/expr";
+import { scalarOf } from "../formula/scalars";
+import type { ColumnSource } from "./source-column";
 
 export const BLOCK = 1024;
 
@@ -73,7 +72,7 @@ function columnKernel(data: ColumnData): Kernel {
 }
 
 /** Whether an expression is a column of whole numbers without a null. */
-export function isFullColumn(expr: Expr, source: Source): boolean {
+export function isFullColumn(expr: Expr, source: ColumnSource): boolean {
   if (expr.op !== "column" || expr.type !== "number") return false;
   const { exact, full } = columnRange(source.column(expr.table, expr.column).data);
   return exact && full;
@@ -83,7 +82,7 @@ export function isFullColumn(expr: Expr, source: Source): boolean {
  * The values of a column of numbers where they lie, for who reads them once and in order; null where the expression is not such a
  * column. It saves writing them out for each block.
  */
-export function placedKernel(expr: Expr, source: Source): Kernel | null {
+export function placedKernel(expr: Expr, source: ColumnSource): Kernel | null {
   if (expr.op !== "column") return null;
   const { data } = source.column(expr.table, expr.column);
   if (data.type !== "number") return null;
@@ -241,13 +240,6 @@ function writer(type: ValueType): { vector: Vector; set: (i: number, value: Valu
   return { vector: { numbers }, set: (i, value) => (numbers[i] = value === null ? Number.NaN : Number(value)) };
 }
 
-/** A scalar function with its null rule applied. */
-export function scalarOf(fn: string): (args: Value[]) => Value {
-  const scalar = Object.hasOwn(SCALARS, fn) ? SCALARS[fn] : undefined;
-  if (!scalar) throw new Error(`no scalar function ${fn}`);
-  return scalar.strict ? (args) => (args.includes(null) ? null : scalar.evaluate(args)) : scalar.evaluate;
-}
-
 function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
   const evaluate = scalarOf(expr.fn);
   const write = writer(expr.type);
@@ -273,7 +265,7 @@ function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
  * its parts, so that a caller can share them.
  * No text is ever run: the kernel is a tree of closures.
  */
-export function compileRow(expr: Expr, source: Source, kernelOf: (expr: Expr) => Kernel = (e) => compileRow(e, source)): Kernel {
+export function compileRow(expr: Expr, source: ColumnSource, kernelOf: (expr: Expr) => Kernel = (e) => compileRow(e, source)): Kernel {
   switch (expr.op) {
     case "constant":
       return constantKernel(expr.type, expr.value);
@@ -293,46 +285,5 @@ export function compileRow(expr: Expr, source: Source, kernelOf: (expr: Expr) =>
     }
     default:
       throw new Error(`${expr.op} is not a row-level expression`);
-  }
-}
-
-/** Under this name the day of the query stands among the inputs' values; no input can be called so. */
-export const TODAY = "\u0000today";
-
-/** The expression with every input replaced by its value, and what then hangs on constants alone computed. Throws a QueryError where a value is missing. `bound` keeps the measures that were bound with the same inputs, so that each is bound once. */
-export function bindInputs(expr: Expr, inputs: ReadonlyMap<string, Value>, bound = new Map<Expr, Expr>()): Expr {
-  for (const m of measuresUnder(expr)) if (!bound.has(m)) bound.set(m, { ...m, expr: bindOwn(m.expr, inputs, bound) });
-  return bindOwn(expr, inputs, bound);
-}
-
-function bindOwn(expr: Expr, inputs: ReadonlyMap<string, Value>, bound: ReadonlyMap<Expr, Expr>): Expr {
-  const bind = (e: Expr) => bindOwn(e, inputs, bound);
-  switch (expr.op) {
-    case "input": {
-      const value = inputs.get(expr.name.toLowerCase());
-      if (value === undefined) throw new QueryError("missing_input", `The input “${expr.name}” has no value.`);
-      return { op: "constant", type: expr.type, value };
-    }
-    case "call": {
-      const args = expr.args.map(bind);
-      const values = args.map((a) => (a.op === "constant" ? a.value : undefined));
-      if (values.every((v) => v !== undefined)) return { op: "constant", type: expr.type, value: scalarOf(expr.fn)(values as Value[]) };
-      return { ...expr, args };
-    }
-    case "aggregate": {
-      const { arg, by, fraction, filter } = expr;
-      return { ...expr, arg: arg && bind(arg), by: by && bind(by), fraction: fraction && bind(fraction), filter: filter && bind(filter) };
-    }
-    case "measure": {
-      const made = bound.get(expr);
-      if (!made) throw new Error("a measure was not bound");
-      return made;
-    }
-    case "today":
-      return { op: "constant", type: "date", value: inputs.get(TODAY) ?? null };
-    case "total":
-      return { ...expr, arg: bind(expr.arg) };
-    default:
-      return expr;
   }
 }

@@ -1,4 +1,4 @@
-import type { ValueType } from "./value";
+import type { ValueType } from "../base/value";
 
 /** What a person can write as an aggregate: its form, its help, and the types it takes and gives. */
 export interface AggregateEntry {

@@ -1,8 +1,8 @@
+import { DATE_BUCKETS, type DateBucket } from "../base/calendar";
+import { nearestName } from "../base/nearest";
 import { AGGREGATES } from "./aggregates";
-import { DATE_BUCKETS, type DateBucket } from "./calendar";
 import { type Checking, call, TYPE_WORDS } from "./checking";
 import type { Expr, Level } from "./expr";
-import { nearestName } from "./nearest";
 import { DAY_FIELDS, OPERATOR_OF_FUNCTION, SCALAR_ALIASES, SCALAR_ENTRIES, TIME_FIELDS } from "./scalars";
 import type { Node } from "./tree";
 

@@ -1,20 +1,20 @@
+import { findNamed, sameName } from "../base/names";
+import { nearestName } from "../base/nearest";
+import type { Mend, Problem, Span } from "../base/problem";
+import type { ValueType } from "../base/value";
 import { callExpr, extractExpr } from "./check-call";
 import { type Checking, call, TYPE_WORDS } from "./checking";
 import { type Definition, Definitions, type FormulaText, type Use, type Used } from "./definitions";
 import type { BoundName, Checked, Expr, Level, Scope, ScopeColumn, ScopeTable } from "./expr";
 import { circleOf, pathsBetween, pathText, reachedFrom } from "./links";
-import { nearestName } from "./nearest";
 import { parseFormula } from "./parse";
-import type { Mend, Problem, Span } from "./problem";
 import { sharedType } from "./scalars";
 import { measureNamed, tableNamed } from "./scope-names";
 import type { Node } from "./tree";
-import type { ValueType } from "./value";
 
 const MAX_TREE_DEPTH = 1500;
 const SHOWN_OF_CIRCLE = 12;
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 const isBare = (name: string) => /^[\p{L}_][\p{L}\p{M}\p{N}_$]*$/u.test(name);
 
 /** A name as a formula writes it: bare where it can be, else in double quotes. */
@@ -142,7 +142,7 @@ class Checker implements Checking {
 
   private input(node: Node & { kind: "input" }): Expr {
     if (this.derived) return this.fail("level", node, `A derived column is computed once for each row, so it cannot use the input :${node.name}. Use the input in a measure.`);
-    const input = this.scope.inputs.find((i) => same(i.name, node.name));
+    const input = this.scope.inputs.find((i) => sameName(i.name, node.name));
     if (input) {
       this.inputs.add(input.name);
       return { op: "input", type: input.type, name: input.name };
@@ -161,7 +161,7 @@ class Checker implements Checking {
     if (node.parts.length > 2) return this.fail("name", node, "A name has at most two parts: table.column.");
     if (node.parts.length === 2) return this.qualified(node, level);
     const name = node.parts[0];
-    const columnOf = (table: ScopeTable | undefined) => table?.columns.find((c) => same(c.name, name));
+    const columnOf = (table: ScopeTable | undefined) => findNamed(table?.columns ?? [], name);
     const own = this.table && columnOf(this.table);
     if (own && this.table) return this.column(node, this.table, own, level);
     const reached = this.table ? reachedFrom(this.scope.links ?? [], this.table.name).map((r) => tableNamed(this.scope, r)) : [];
@@ -181,7 +181,7 @@ class Checker implements Checking {
 
   private qualified(node: Node & { kind: "name" }, level: Level): Expr {
     const { tables } = this.scope;
-    const table = tables.find((t) => same(t.name, node.parts[0]));
+    const table = tables.find((t) => sameName(t.name, node.parts[0]));
     if (!table)
       return this.unknown(
         node,
@@ -189,7 +189,7 @@ class Checker implements Checking {
         "table",
         tables.map((t) => t.name),
       );
-    const column = table.columns.find((c) => same(c.name, node.parts[1]));
+    const column = table.columns.find((c) => sameName(c.name, node.parts[1]));
     if (column) return this.column(node, table, column, level);
     return this.unknown(
       node,
@@ -412,7 +412,13 @@ export function checkFormula(formula: string, scope: Scope, table: string | null
 
 /** What the scope itself says of a definition. */
 function declared(scope: Scope, { level, name, table }: Definition): { formula?: string } | undefined {
-  if (level !== "group") return tableNamed(scope, table ?? "")?.columns.find((c) => same(c.name, name));
+  if (level !== "group") return findNamed(tableNamed(scope, table ?? "")?.columns ?? [], name);
   const measure = measureNamed(scope, name);
   return measure && (measure.table ?? null) === table ? measure : undefined;
+}
+
+/** The type of a derived column by its formula; "null" while that has a problem. */
+export function derivedType(formula: string, scope: Scope, table: string, column: string): ValueType {
+  const checked = checkFormula(formula, scope, table, "derived", `${table}.${column}`);
+  return checked.expr ? checked.type : "null";
 }

@@ -1,7 +1,7 @@
+import type { Mend, Problem, Span } from "../base/problem";
+import type { ValueType } from "../base/value";
 import type { Expr, Level, ScopeTable } from "./expr";
-import type { Mend, Problem, Span } from "./problem";
 import type { Node } from "./tree";
-import type { ValueType } from "./value";
 
 export const TYPE_WORDS: Record<ValueType, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "null" };
 

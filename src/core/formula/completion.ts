@@ -1,3 +1,4 @@
+import { findNamed } from "../base/names";
 import { AGGREGATES } from "./aggregates";
 import { quoteName } from "./check";
 import type { Level, Scope, ScopeColumn } from "./expr";
@@ -28,7 +29,7 @@ const WORDS: [string, string, boolean][] = [
 
 /** Everything that can be written in a formula of this table: in a measure, or row by row in a derived column. */
 export function completionsFor(scope: Scope, table: string | null, level: Level = "group"): Completion[] {
-  const tableNamed = (name: string) => scope.tables.find((t) => t.name.toLowerCase() === name.toLowerCase());
+  const tableNamed = (name: string) => findNamed(scope.tables, name);
   const own = table === null ? undefined : tableNamed(table);
   const reached = own ? reachedFrom(scope.links ?? [], own.name).flatMap((t) => tableNamed(t) ?? []) : [];
   const column = (text: string, c: ScopeColumn, owner: string): Completion => ({

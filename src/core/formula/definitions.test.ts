@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { madeTable, scopeColumns } from "../data/made-table";
-import { querySchema } from "../engine/query";
+import { madeTable, scopeColumns } from "../../testing/made-table";
 import { runQueries } from "../engine/run";
+import { querySchema } from "../plan/query";
 import { checkFormula } from "./check";
 import type { Scope } from "./expr";
 import { linksProblem, pathsBetween } from "./links";

@@ -1,5 +1,5 @@
+import type { ValueType } from "../base/value";
 import type { Checked, Expr, Level, MeasureNode } from "./expr";
-import type { ValueType } from "./value";
 
 /** A formula with the table whose columns it sees. */
 export interface FormulaText {

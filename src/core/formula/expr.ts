@@ -1,6 +1,6 @@
+import type { Problem, Span } from "../base/problem";
+import type { Value, ValueType } from "../base/value";
 import type { Link } from "./links";
-import type { Problem, Span } from "./problem";
-import type { Value, ValueType } from "./value";
 
 /** A checked formula: every name bound, every type known. A measure that it uses is a node, the same one wherever it stands: the tree is a graph, which grows with what is written and not with what is meant. */
 export type Expr =

@@ -1,3 +1,4 @@
+import { sameName } from "../base/names";
 /** A many-to-one tie: a row of `table` belongs to the row of `to` whose `key` equals its `column`. Names are matched without regard to case. */
 export interface Link {
   table: string;
@@ -5,8 +6,6 @@ export interface Link {
   to: string;
   key: string;
 }
-
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
 /** More ways than these are not told apart: two are already one too many. */
 const MOST_PATHS = 8;
@@ -31,10 +30,10 @@ export function pathsBetween(links: readonly Link[], from: string, to: string): 
   const walk = (table: string, path: Link[]) => {
     for (const link of links) {
       if (found.length === MOST_PATHS || steps > MOST_STEPS) return;
-      if (!same(link.table, table) || same(link.to, table) || !leading.has(link.to.toLowerCase())) continue;
-      if (path.some((p) => same(p.table, link.to)) || same(link.to, from)) continue;
+      if (!sameName(link.table, table) || sameName(link.to, table) || !leading.has(link.to.toLowerCase())) continue;
+      if (path.some((p) => sameName(p.table, link.to)) || sameName(link.to, from)) continue;
       steps++;
-      if (same(link.to, to)) found.push([...path, link]);
+      if (sameName(link.to, to)) found.push([...path, link]);
       else walk(link.to, [...path, link]);
     }
   };
@@ -48,7 +47,7 @@ export function reachedFrom(links: readonly Link[], table: string): string[] {
   const queue = [table];
   for (let from = queue.shift(); from !== undefined; from = queue.shift()) {
     for (const link of links) {
-      if (!same(link.table, from) || same(link.to, table) || reached.some((r) => same(r, link.to))) continue;
+      if (!sameName(link.table, from) || sameName(link.to, table) || reached.some((r) => sameName(r, link.to))) continue;
       reached.push(link.to);
       queue.push(link.to);
     }
@@ -60,11 +59,11 @@ export function reachedFrom(links: readonly Link[], table: string): string[] {
 export function circleOf(links: readonly Link[]): string[] | null {
   const done = new Set<string>();
   const walk = (table: string, path: string[]): string[] | null => {
-    const at = path.findIndex((p) => same(p, table));
+    const at = path.findIndex((p) => sameName(p, table));
     if (at >= 0) return [...path.slice(at), table];
     if (done.has(table.toLowerCase())) return null;
     for (const link of links) {
-      if (!same(link.table, table)) continue;
+      if (!sameName(link.table, table)) continue;
       const circle = walk(link.to, [...path, table]);
       if (circle) return circle;
     }

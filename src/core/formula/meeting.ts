@@ -1,3 +1,4 @@
+import { findNamed, sameName } from "../base/names";
 import type { Scope, ScopeColumn } from "./expr";
 import { reachedFrom } from "./links";
 
@@ -7,13 +8,12 @@ export interface ColumnPlace {
   column: string;
 }
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-const tableIn = (scope: Scope, name: string) => scope.tables.find((t) => same(t.name, name));
-const columnIn = (scope: Scope, place: ColumnPlace): ScopeColumn | undefined => tableIn(scope, place.table)?.columns.find((c) => same(c.name, place.column));
+const tableIn = (scope: Scope, name: string) => findNamed(scope.tables, name);
+const columnIn = (scope: Scope, place: ColumnPlace): ScopeColumn | undefined => tableIn(scope, place.table)?.columns.find((c) => sameName(c.name, place.column));
 
 function placeIn(scope: Scope, table: string, column: string): ColumnPlace | null {
   const owner = tableIn(scope, table);
-  const found = owner?.columns.find((c) => same(c.name, column));
+  const found = owner?.columns.find((c) => sameName(c.name, column));
   return owner && found ? { table: owner.name, column: found.name } : null;
 }
 
@@ -33,7 +33,7 @@ export function placesOf(scope: Scope, table: string, name: string): ColumnPlace
 
 /** A column as it is named for a table's splits and filters: bare where it is the table's own, else with its table. */
 export function nameFor(table: string, place: ColumnPlace): string {
-  return same(table, place.table) ? place.column : `${place.table}.${place.column}`;
+  return sameName(table, place.table) ? place.column : `${place.table}.${place.column}`;
 }
 
 const isTime = (column: ScopeColumn | undefined) => column?.type === "date" || column?.type === "timestamp";
@@ -46,18 +46,18 @@ const isTime = (column: ScopeColumn | undefined) => column?.type === "date" || c
 export function meetingColumn(scope: Scope, table: string, place: ColumnPlace): ColumnPlace | null {
   const links = scope.links ?? [];
   const reached = reachedFrom(links, table);
-  if (same(table, place.table)) return place;
-  if (reached.some((t) => same(t, place.table))) {
+  if (sameName(table, place.table)) return place;
+  if (reached.some((t) => sameName(t, place.table))) {
     // The key of a linked table is what the table's own column holds; so nothing is lost where a row has no match.
-    const direct = links.find((l) => same(l.table, table) && same(l.to, place.table) && same(l.key, place.column));
+    const direct = links.find((l) => sameName(l.table, table) && sameName(l.to, place.table) && sameName(l.key, place.column));
     return direct ? { table: direct.table, column: direct.column } : place;
   }
-  const key = links.find((l) => same(l.table, place.table) && same(l.column, place.column));
+  const key = links.find((l) => sameName(l.table, place.table) && sameName(l.column, place.column));
   if (key) {
-    if (same(table, key.to)) return { table: key.to, column: key.key };
-    const other = links.find((l) => same(l.table, table) && same(l.to, key.to) && same(l.key, key.key));
+    if (sameName(table, key.to)) return { table: key.to, column: key.key };
+    const other = links.find((l) => sameName(l.table, table) && sameName(l.to, key.to) && sameName(l.key, key.key));
     if (other) return { table: other.table, column: other.column };
-    if (reached.some((t) => same(t, key.to))) return { table: key.to, column: key.key };
+    if (reached.some((t) => sameName(t, key.to))) return { table: key.to, column: key.key };
   }
   const wanted = columnIn(scope, place);
   const named = placeIn(scope, table, place.column);
@@ -69,5 +69,5 @@ export function meetingColumn(scope: Scope, table: string, place: ColumnPlace): 
 
 /** The column that stands for `place` where a query is written in the terms of `table`: itself where links lead there, so that rows without a match show, else where the two meet. */
 export function columnFor(scope: Scope, table: string, place: ColumnPlace): ColumnPlace | null {
-  return reachedFrom(scope.links ?? [], table).some((t) => same(t, place.table)) ? place : meetingColumn(scope, table, place);
+  return reachedFrom(scope.links ?? [], table).some((t) => sameName(t, place.table)) ? place : meetingColumn(scope, table, place);
 }

@@ -1,5 +1,5 @@
-import { parseIsoDate, parseIsoTimestamp } from "./calendar";
-import type { Problem, Span } from "./problem";
+import { parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import type { Problem, Span } from "../base/problem";
 import { type Token, tokenize } from "./tokens";
 import { type BinaryOperator, CAST_TYPES, type Node } from "./tree";
 

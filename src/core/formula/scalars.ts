@@ -1,6 +1,6 @@
-import { bucketStart, civil, DATE_BUCKETS, DAY_MS, dayOf, isoDate, isoTimestamp, isoWeek, isoWeekday, parseIsoDate, parseIsoTimestamp } from "./calendar";
-import { LimitError } from "./limit-error";
-import { compareValues, type Value, type ValueType } from "./value";
+import { bucketStart, civil, DATE_BUCKETS, DAY_MS, dayOf, isoDate, isoTimestamp, isoWeek, isoWeekday, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import { LimitError } from "../base/limit-error";
+import { compareValues, type Value, type ValueType } from "../base/value";
 
 /** A scalar function. `evaluate` gets values of the checked types; null handling is in `strict`: null in, null out. */
 export interface Scalar {
@@ -249,3 +249,10 @@ export const SCALAR_ENTRIES: ScalarEntry[] = [
 ];
 export const SCALAR_ALIASES: Record<string, string> = { ceiling: "ceil", char_length: "length" };
 export const OPERATOR_OF_FUNCTION: Record<string, string> = { mod: "%" };
+
+/** A scalar function with its null rule applied. */
+export function scalarOf(fn: string): (args: Value[]) => Value {
+  const scalar = Object.hasOwn(SCALARS, fn) ? SCALARS[fn] : undefined;
+  if (!scalar) throw new Error(`no scalar function ${fn}`);
+  return scalar.strict ? (args) => (args.includes(null) ? null : scalar.evaluate(args)) : scalar.evaluate;
+}

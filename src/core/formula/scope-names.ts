@@ -1,4 +1,5 @@
-import type { Scope, ScopeTable } from "./expr";
+import { findNamed } from "../base/names";
+import type { Scope, ScopeColumn, ScopeTable } from "./expr";
 
 /** What a scope's names lead to, by the name in lower case; of equal names the first counts. */
 interface Names {
@@ -28,3 +29,6 @@ export const measureNamed = (scope: Scope, name: string): Scope["measures"][numb
 
 /** A table by its name, without regard to case. */
 export const tableNamed = (scope: Scope, name: string): ScopeTable | undefined => namesOf(scope).tables.get(name.toLowerCase());
+
+/** A column of a table by their names, without regard to case. */
+export const columnNamed = (scope: Scope, table: string, column: string): ScopeColumn | undefined => findNamed(tableNamed(scope, table)?.columns ?? [], column);

@@ -1,4 +1,4 @@
-import type { Problem, Span } from "./problem";
+import type { Problem, Span } from "../base/problem";
 
 export type TokenKind = "word" | "quoted" | "number" | "string" | "input" | "symbol" | "end";
 

@@ -1,5 +1,5 @@
-import type { Span } from "./problem";
-import type { Value, ValueType } from "./value";
+import type { Span } from "../base/problem";
+import type { Value, ValueType } from "../base/value";
 
 export const BINARY_OPERATORS = ["or", "and", "=", "<>", "<", "<=", ">", ">=", "+", "-", "||", "*", "/", "%"] as const;
 export type BinaryOperator = (typeof BINARY_OPERATORS)[number];

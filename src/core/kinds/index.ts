@@ -1,8 +1,8 @@
 import type { KindId } from "../project/schema";
+import type { Kind } from "./anatomy/kind";
 import { capsuleStack } from "./capsule-stack";
 import { donut } from "./donut";
 import { gauge } from "./gauge";
-import type { Kind } from "./kind";
 import { lollipop } from "./lollipop";
 import { nestedBars } from "./nested-bars";
 import { numberCard } from "./number";

@@ -1,3 +1,4 @@
+import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
 import { columnFor, placesOf } from "../formula/meeting";
 import { scopeOf } from "./names";
@@ -20,7 +21,7 @@ function working(project: Project): string[] {
         const table = project.measures.find((m) => m.id === v.value)?.table;
         return (
           table != null &&
-          project.tables.some((t) => t.name.toLowerCase() === table.toLowerCase()) &&
+          project.tables.some((t) => sameName(t.name, table)) &&
           [...(v.split ? [v.split.column] : []), ...(v.series ? [v.series.column] : []), ...v.filters.map((f) => f.column)].every((name) => means(table, name))
         );
       })

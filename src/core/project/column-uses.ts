@@ -1,14 +1,13 @@
+import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
 import { placesOf } from "../formula/meeting";
 import { type Named, scopeOf } from "./names";
 import type { Project } from "./schema";
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-
 /** What uses a column, by label: measures and derived columns by formula, visuals by split or filter, boards by a control, links. */
 export function usesOfColumn(project: Project, table: string, column: string): string[] {
   const scope = scopeOf(project);
-  const isIt = (place: { table: string; column: string }) => same(place.table, table) && same(place.column, column);
+  const isIt = (place: { table: string; column: string }) => sameName(place.table, table) && sameName(place.column, column);
   const inFormula = (formula: string, own: string | null, level: "group" | "derived", path: string) => checkFormula(formula, scope, own, level, path).uses.columns.some(isIt);
   const inName = (named: Named, value: string | null, name: string) => {
     const own = named.measures.find((m) => m.id === value)?.table;
@@ -24,6 +23,6 @@ export function usesOfColumn(project: Project, table: string, column: string): s
       .map((v) => v.name),
     ...project.boards.filter((b) => b.controls.some((c) => c.type === "filter" && isIt(c))).map((b) => b.name),
     ...project.inputs.filter((i) => i.choicesFrom && isIt(i.choicesFrom)).map((i) => i.label),
-    ...project.links.filter((l) => isIt(l) || (same(l.to, table) && same(l.key, column))).map((l) => `the link from ${l.table} to ${l.to}`),
+    ...project.links.filter((l) => isIt(l) || (sameName(l.to, table) && sameName(l.key, column))).map((l) => `the link from ${l.table} to ${l.to}`),
   ];
 }

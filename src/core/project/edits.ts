@@ -1,11 +1,10 @@
+import { sameName } from "../base/names";
+import { renameInTemplate } from "../base/template";
 import { checkFormula } from "../formula/check";
-import { renameInTemplate } from "../scene/template";
 import { type Edit, edit } from "./edit";
 import { measuresOf, renameInputIn, renameMeasureIn, scopeOf } from "./names";
 import type { Board, Control, Input, Measure, Project, Tile, Visual } from "./schema";
 import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
-
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 
 export const renameProject = (name: string): Edit => edit((p) => void (p.name = name));
 
@@ -127,7 +126,7 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
   const measures = project.measures.filter(
     (m) =>
       m.id !== id &&
-      (checkFormula(m.formula, scope, m.table, "group", m.name).uses.measures.some((n) => same(n, measure.name)) ||
+      (checkFormula(m.formula, scope, m.table, "group", m.name).uses.measures.some((n) => sameName(n, measure.name)) ||
         m.proofs.some((p) => p.type === "same total" && p.measure === id)),
   );
   const visuals = project.visuals.filter((v) => measuresOf(v).includes(id));
@@ -141,7 +140,7 @@ export function usesOfInput(project: Project, id: string): { measures: Measure[]
   const scope = scopeOf(project);
   const refersTo = (s: Visual["target"]) => s !== null && "input" in s && s.input === id;
   return {
-    measures: project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", m.name).uses.inputs.some((n) => same(n, input.name))),
+    measures: project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", m.name).uses.inputs.some((n) => sameName(n, input.name))),
     visuals: project.visuals.filter((v) => [v.target, v.minimum, v.maximum, v.comparison].some(refersTo)),
     boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
   };

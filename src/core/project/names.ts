@@ -1,18 +1,11 @@
-import { checkFormula, quoteName } from "../formula/check";
+import { sameName } from "../base/names";
+import { checkFormula, derivedType, quoteName } from "../formula/check";
 import type { Scope, ScopeColumn } from "../formula/expr";
 import { tokenize } from "../formula/tokens";
 import type { Project, Visual } from "./schema";
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-
 /** What names in formulas and sentences are read against. */
 export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs">;
-
-/** The type of a derived column; "null" while its formula has a problem. */
-function typeOfDerived(formula: string, scope: Scope, table: string, column: string): ScopeColumn["type"] {
-  const checked = checkFormula(formula, scope, table, "derived", `${table}.${column}`);
-  return checked.expr ? checked.type : "null";
-}
 
 const scopes = new WeakMap<object, { of: Named; scope: Scope }>();
 
@@ -32,7 +25,7 @@ export function scopeOf(project: Named): Scope {
     inputs: project.inputs.map(({ name, type }) => ({ name, type })),
     links: project.links.map(({ table, column, to, key }) => ({ table, column, to, key })),
   };
-  for (const t of scope.tables) for (const c of t.columns) if (c.formula !== undefined) c.type = typeOfDerived(c.formula, scope, t.name, c.name);
+  for (const t of scope.tables) for (const c of t.columns) if (c.formula !== undefined) c.type = derivedType(c.formula, scope, t.name, c.name);
   scopes.set(project.tables, { of: { tables: project.tables, links: project.links, measures: project.measures, inputs: project.inputs }, scope });
   return scope;
 }
@@ -47,7 +40,7 @@ export function freeName(label: string, taken: string[]): string {
     .replace(/^_+|_+$/g, "");
   const base = (/^[\p{L}_]/u.test(plain) ? plain : `m_${plain}`).slice(0, 100) || "measure";
   let candidate = base;
-  for (let n = 2; taken.some((t) => same(t, candidate)); n++) candidate = `${base}_${n}`;
+  for (let n = 2; taken.some((t) => sameName(t, candidate)); n++) candidate = `${base}_${n}`;
   return candidate;
 }
 
@@ -86,23 +79,23 @@ function partsOf(text: string): { table: { start: number; end: number } | null; 
  */
 export function renameColumnIn(written: Written, scope: Scope, column: { table: string; column: string }, to: string): string {
   return respan(written.formula, boundNames(written, scope), (name) => {
-    if (!("column" in name) || !same(name.column, column.column) || !same(name.table, column.table)) return null;
+    if (!("column" in name) || !sameName(name.column, column.column) || !sameName(name.table, column.table)) return null;
     const text = written.formula.slice(name.start, name.end);
     const { table, own } = partsOf(text);
     if (table) return text.slice(0, own.start) + quoteName(to) + text.slice(own.end);
-    return written.table !== null && same(written.table, column.table) ? quoteName(to) : `${quoteName(column.table)}.${quoteName(to)}`;
+    return written.table !== null && sameName(written.table, column.table) ? quoteName(to) : `${quoteName(column.table)}.${quoteName(to)}`;
   });
 }
 
 /** The formula with a measure's name changed; `scope` is that of before. */
 export function renameMeasureIn(written: Written, scope: Scope, from: string, to: string): string {
-  return respan(written.formula, boundNames(written, scope), (name) => ("measure" in name && same(name.measure, from) ? quoteName(to) : null));
+  return respan(written.formula, boundNames(written, scope), (name) => ("measure" in name && sameName(name.measure, from) ? quoteName(to) : null));
 }
 
 /** The formula with a table's name changed where it stands before a column; `scope` is that of before. */
 export function renameTableIn(written: Written, scope: Scope, from: string, to: string): string {
   return respan(written.formula, boundNames(written, scope), (name) => {
-    if (!("column" in name) || !same(name.table, from)) return null;
+    if (!("column" in name) || !sameName(name.table, from)) return null;
     const text = written.formula.slice(name.start, name.end);
     const { table } = partsOf(text);
     return table && text.slice(0, table.start) + quoteName(to) + text.slice(table.end);
@@ -110,7 +103,7 @@ export function renameTableIn(written: Written, scope: Scope, from: string, to: 
 }
 
 export function renameInputIn(formula: string, from: string, to: string): string {
-  return respan(formula, tokenize(formula).tokens, (token) => (token.kind === "input" && same(token.text, from) ? `:${to}` : null));
+  return respan(formula, tokenize(formula).tokens, (token) => (token.kind === "input" && sameName(token.text, from) ? `:${to}` : null));
 }
 
 /** The ids of the measures that a visual's phrases and rules name. */

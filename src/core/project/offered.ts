@@ -1,5 +1,6 @@
+import { findNamed, sameName } from "../base/names";
+import type { ValueType } from "../base/value";
 import { reachedFrom } from "../formula/links";
-import type { ValueType } from "../formula/value";
 import { type Named, scopeOf } from "./names";
 
 /** A column that a table's splits and filters may name. */
@@ -13,19 +14,17 @@ export interface OfferedColumn {
   own: boolean;
 }
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-
 /** The columns that are offered for a table: its own, its derived ones, then those that links lead to; hidden ones and ones with a problem are left out. */
 export function offeredColumns(project: Named, table: string | null): OfferedColumn[] {
   if (table === null) return [];
   const scope = scopeOf(project);
   // The key of a link says what the table's own column says already.
-  const isOwnKey = (to: string, key: string) => project.links.some((l) => same(l.table, table) && same(l.to, to) && same(l.key, key));
+  const isOwnKey = (to: string, key: string) => project.links.some((l) => sameName(l.table, table) && sameName(l.to, to) && sameName(l.key, key));
   return [table, ...reachedFrom(scope.links ?? [], table)].flatMap((name) => {
-    const info = project.tables.find((t) => same(t.name, name));
+    const info = findNamed(project.tables, name);
     const hidden = new Set([...(info?.columns ?? []), ...(info?.derived ?? [])].filter((c) => c.hidden).map((c) => c.name));
-    const own = same(name, table);
-    return (scope.tables.find((t) => same(t.name, name))?.columns ?? []).flatMap((c): OfferedColumn[] =>
+    const own = sameName(name, table);
+    return (findNamed(scope.tables, name)?.columns ?? []).flatMap((c): OfferedColumn[] =>
       hidden.has(c.name) || c.type === "null" || isOwnKey(name, c.name)
         ? []
         : [{ name: own ? c.name : `${info?.name}.${c.name}`, type: c.type, table: info?.name ?? name, column: c.name, own }],

@@ -1,3 +1,4 @@
+import { sameName } from "../base/names";
 import { usesOfColumn } from "./column-uses";
 import type { Project, TableInfo } from "./schema";
 
@@ -9,12 +10,10 @@ export interface Misfit {
   uses: string[];
 }
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
-
 /** Compares a table with newly read rows that are to take its place. Columns that are gone and used nowhere fit. */
 export function misfitsOf(project: Project, table: TableInfo, fresh: TableInfo): Misfit[] {
   return table.columns.flatMap((column): Misfit[] => {
-    const found = fresh.columns.find((c) => same(c.name, column.name));
+    const found = fresh.columns.find((c) => sameName(c.name, column.name));
     const uses = usesOfColumn(project, table.name, column.name);
     if (!found) return uses.length ? [{ column: column.name, what: "is not in the new file", uses }] : [];
     const [was, is] = [column.reading.type, found.reading.type];
@@ -24,5 +23,5 @@ export function misfitsOf(project: Project, table: TableInfo, fresh: TableInfo):
 
 /** Newly read rows with the readings that the table's columns have had so far. */
 export function withReadingsOf(table: TableInfo, fresh: TableInfo): TableInfo {
-  return { ...fresh, columns: fresh.columns.map((c) => ({ ...c, reading: table.columns.find((t) => same(t.name, c.name))?.reading ?? c.reading })) };
+  return { ...fresh, columns: fresh.columns.map((c) => ({ ...c, reading: table.columns.find((t) => sameName(t.name, c.name))?.reading ?? c.reading })) };
 }

@@ -1,7 +1,8 @@
 import { z } from "zod";
-import { namedValues } from "../data/named-values";
+import type { NumberFormat } from "../base/number-format";
 import { readingSchema } from "../data/reading-schema";
-import { filterSchema, splitSchema, valueSchema } from "../engine/query";
+import { namedValues } from "../plan/named-values";
+import { filterSchema, splitSchema, valueSchema } from "../plan/query";
 
 export const FORMAT = "cavlo-project";
 export const FORMAT_VERSION = 2;
@@ -14,7 +15,7 @@ const id = z
 const name = z.string().trim().min(1, "A name is needed.").max(120, "A name has at most 120 characters.");
 const note = z.string().max(500).default("");
 
-export const numberFormatSchema = z.object({
+export const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.object({
   style: z.enum(["number", "percent", "currency", "duration"]).default("number"),
   decimals: z.int().min(0).max(10).default(0),
   units: z.enum(["none", "thousand", "million", "billion", "automatic"]).default("none"),
@@ -224,8 +225,9 @@ export const projectSchema = z.object({
   boards: z.array(boardSchema).max(100).default([]),
 });
 
-export type NumberFormat = z.infer<typeof numberFormatSchema>;
 export type TableInfo = z.infer<typeof tableSchema>;
+/** A table's declaration as it may be written: what has a default can be left out. */
+export type TableInput = z.input<typeof tableSchema>;
 export type TableLink = z.infer<typeof linkSchema>;
 export type Proof = z.infer<typeof proofSchema>;
 export type Measure = z.infer<typeof measureSchema>;

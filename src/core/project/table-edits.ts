@@ -1,10 +1,10 @@
+import { sameName } from "../base/names";
 import type { Scope } from "../formula/expr";
 import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
 import { type Edit, edit } from "./edit";
 import { freeName, renameColumnIn, renameTableIn, scopeOf } from "./names";
 import type { Measure, Project, TableInfo, TableLink, Visual } from "./schema";
 
-const same = (a: string, b: string) => a.toLowerCase() === b.toLowerCase();
 const findTable = (p: Project, id: string) => p.tables.find((t) => t.id === id);
 
 /** Adds a table under a name that is free. */
@@ -23,7 +23,7 @@ export const removeTable = (id: string): Edit =>
     const table = findTable(p, id);
     if (!table) return;
     p.tables = p.tables.filter((t) => t !== table);
-    p.links = p.links.filter((l) => !same(l.table, table.name) && !same(l.to, table.name));
+    p.links = p.links.filter((l) => !sameName(l.table, table.name) && !sameName(l.to, table.name));
   });
 
 /** Puts newly read rows in the place of a table's own. Its name and its derived columns stay, and columns that are still there stay hidden. */
@@ -52,7 +52,7 @@ function namedInProofs(measure: Measure): { column: string }[] {
 
 /** Rewrites every place that names a column: formulas, splits, filters, controls and links. `scope` is that of before. */
 function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: string, to: string): void {
-  const isIt = (place: ColumnPlace | null) => place !== null && same(place.table, table) && same(place.column, from);
+  const isIt = (place: ColumnPlace | null) => place !== null && sameName(place.table, table) && sameName(place.column, from);
   const inName = (name: string, own: string | null) => (isIt(meantBy(scope, own, name)) && own !== null ? nameFor(own, { table, column: to }) : name);
   for (const m of p.measures) {
     m.formula = renameColumnIn({ formula: m.formula, table: m.table, derived: false }, scope, { table, column: from }, to);
@@ -64,11 +64,11 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
     for (const split of [v.split, v.series]) if (split) split.column = inName(split.column, own);
     for (const f of v.filters) f.column = inName(f.column, own);
   }
-  for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, table) && same(c.column, from)) c.column = to;
+  for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && sameName(c.table, table) && sameName(c.column, from)) c.column = to;
   for (const i of p.inputs) if (i.choicesFrom && isIt(i.choicesFrom)) i.choicesFrom.column = to;
   for (const l of p.links) {
-    if (same(l.table, table) && same(l.column, from)) l.column = to;
-    if (same(l.to, table) && same(l.key, from)) l.key = to;
+    if (sameName(l.table, table) && sameName(l.column, from)) l.column = to;
+    if (sameName(l.to, table) && sameName(l.key, from)) l.key = to;
   }
 }
 
@@ -118,10 +118,10 @@ function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string)
   if (!table) return;
   const from = table.name;
   table.name = to;
-  const inName = (name: string) => (same(name.slice(0, from.length + 1), `${from}.`) ? `${to}${name.slice(from.length)}` : name);
+  const inName = (name: string) => (sameName(name.slice(0, from.length + 1), `${from}.`) ? `${to}${name.slice(from.length)}` : name);
   for (const m of p.measures) {
     m.formula = renameTableIn({ formula: m.formula, table: m.table, derived: false }, scope, from, to);
-    if (m.table && same(m.table, from)) m.table = to;
+    if (m.table && sameName(m.table, from)) m.table = to;
     for (const named of namedInProofs(m)) named.column = inName(named.column);
   }
   for (const t of p.tables) for (const d of t.derived) d.formula = renameTableIn({ formula: d.formula, table: t === table ? from : t.name, derived: true }, scope, from, to);
@@ -129,11 +129,11 @@ function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string)
     for (const split of [v.split, v.series]) if (split) split.column = inName(split.column);
     for (const f of v.filters) f.column = inName(f.column);
   }
-  for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && same(c.table, from)) c.table = to;
-  for (const i of p.inputs) if (i.choicesFrom && same(i.choicesFrom.table, from)) i.choicesFrom.table = to;
+  for (const b of p.boards) for (const c of b.controls) if (c.type === "filter" && sameName(c.table, from)) c.table = to;
+  for (const i of p.inputs) if (i.choicesFrom && sameName(i.choicesFrom.table, from)) i.choicesFrom.table = to;
   for (const l of p.links) {
-    if (same(l.table, from)) l.table = to;
-    if (same(l.to, from)) l.to = to;
+    if (sameName(l.table, from)) l.table = to;
+    if (sameName(l.to, from)) l.to = to;
   }
 }
 

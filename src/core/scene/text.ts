@@ -119,3 +119,17 @@ export function fittingSize(text: string, width: number, size: number, weight: W
   const scaled = Math.floor(((size * width) / needed) * 4) / 4;
   return scaled >= SMALLEST ? scaled : null;
 }
+
+/**
+ * A text at the largest size that fits: the first of the candidates that fits without shrinking below `keep` of the size,
+ * else the last one, shrunk to the floor and then shortened.
+ */
+export function fitText(candidates: string[], width: number, size: number, weight: Weight, keep = 0.7): { text: string; size: number } {
+  for (const text of candidates) {
+    const fitting = fittingSize(text, width, size, weight);
+    if (fitting !== null && fitting >= size * keep) return { text, size: fitting };
+  }
+  const last = candidates[candidates.length - 1];
+  const fitting = fittingSize(last, width, size, weight);
+  return fitting !== null ? { text: last, size: fitting } : { text: shorten(last, width, SMALLEST, weight), size: SMALLEST };
+}

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { sampleData, VALUES } from "../kinds/craft/sample-data";
-import { sceneOf } from "../kinds/picture";
-import { PERCENT_FORMAT, type VisualData } from "../kinds/visual-data";
+import { sampleData, VALUES } from "../../testing/craft/sample-data";
+import { PERCENT_FORMAT } from "../base/number-format";
 import { type Visual, visualSchema } from "../project/schema";
+import type { VisualData } from "../rows/visual-data";
+import { sceneOf } from "../view/picture";
 import { valueAt } from "./track";
 
 const data = (total: number, more: Partial<VisualData> = {}) => sampleData([total], { title: "A", subtitle: "", ...more });

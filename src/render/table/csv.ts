@@ -1,4 +1,4 @@
-import type { Value } from "@/core/formula/value";
+import type { Value } from "@/core/base/value";
 
 /** Signs with which a formula begins in a spreadsheet, the full-width ones of East Asian keyboards too. */
 const BEGINS_FORMULA = /^(\s*)([=+\-@\t\r＝＋－＠﹦﹢﹣﹫])/u;

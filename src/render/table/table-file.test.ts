@@ -4,8 +4,8 @@ import { unzipSync } from "fflate";
 import readExcelFile from "read-excel-file/node";
 import { SaxesParser } from "saxes";
 import { describe, expect, it } from "vitest";
-import type { Result } from "@/core/engine/query";
-import { readingFolder } from "@/server/import/reading-folder";
+import type { Result } from "@/core/plan/query";
+import { readingFolder } from "@/testing/reading-folder";
 import { resultFile, TABLE_FORMATS, type TableFormat } from "./table-file";
 
 const { read } = readingFolder();

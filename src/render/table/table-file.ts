@@ -1,6 +1,7 @@
-import type { Result, ResultColumn } from "@/core/engine/query";
-import type { Value } from "@/core/formula/value";
+import type { Value } from "@/core/base/value";
+import type { Result, ResultColumn } from "@/core/plan/query";
 import { csvCell } from "./csv";
+import type { Head, TableFileWriter } from "./table-writer";
 import { XlsxWriter } from "./xlsx";
 
 export const TABLE_FORMATS = {
@@ -10,16 +11,6 @@ export const TABLE_FORMATS = {
   xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
 } as const;
 export type TableFormat = keyof typeof TABLE_FORMATS;
-
-/** What is known of a table's columns before its rows. */
-export type Head = Pick<ResultColumn, "name" | "type">[];
-
-/** Writes a table piece by piece: the head, rows as columns of values, the end. Dates are ISO 8601 text. */
-export interface TableFileWriter {
-  head(): Uint8Array;
-  rows(columns: Value[][]): Uint8Array;
-  end(): Uint8Array;
-}
 
 const encoder = new TextEncoder();
 const NOTHING = new Uint8Array(0);

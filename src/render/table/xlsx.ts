@@ -1,7 +1,7 @@
 import { strToU8, Zip, ZipDeflate } from "fflate";
-import { DAY_MS, parseIsoDate, parseIsoTimestamp } from "@/core/formula/calendar";
-import type { Value } from "@/core/formula/value";
-import type { Head, TableFileWriter } from "./table-file";
+import { DAY_MS, parseIsoDate, parseIsoTimestamp } from "@/core/base/calendar";
+import type { Value } from "@/core/base/value";
+import type { Head, TableFileWriter } from "./table-writer";
 
 /** The most rows a sheet can have, its head among them (ECMA-376 workbooks as spreadsheets read them). */
 export const XLSX_ROWS = 1_048_576;

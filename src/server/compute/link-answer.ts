@@ -1,8 +1,8 @@
 import { cellText } from "@/core/data/profile";
 import { factsOf, type LinkFacts, proposeLinks } from "@/core/engine/link-facts";
-import { QueryError } from "@/core/engine/query";
 import type { Sources } from "@/core/engine/source";
 import type { Link } from "@/core/formula/links";
+import { QueryError } from "@/core/plan/query";
 import type { LinkAnswer } from "./protocol";
 
 function measured(link: Link, sources: Sources): LinkFacts {

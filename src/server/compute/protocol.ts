@@ -1,11 +1,11 @@
+import type { Value } from "@/core/base/value";
 import type { Column } from "@/core/data/column";
 import type { Profile } from "@/core/data/profile";
 import type { Reading } from "@/core/data/reading-schema";
 import type { LinkFacts } from "@/core/engine/link-facts";
-import type { Filter, Query, Result, ResultColumn } from "@/core/engine/query";
 import type { Scope } from "@/core/formula/expr";
 import type { Link } from "@/core/formula/links";
-import type { Value } from "@/core/formula/value";
+import type { Filter, Query, Result, ResultColumn } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import type { SharedColumn } from "../store/shared-column";
 

@@ -1,11 +1,12 @@
+import { findNamed } from "@/core/base/names";
+import { compareValues, type Value } from "@/core/base/value";
 import { type Column, cellValue, outward } from "@/core/data/column";
 import { cellText, profileColumn } from "@/core/data/profile";
 import { isNothing } from "@/core/data/reading";
-import { type Filter, QueryError, type ResultColumn } from "@/core/engine/query";
 import { selectRows } from "@/core/engine/selection";
 import type { Source } from "@/core/engine/source";
 import { checkStop, type StopFlag } from "@/core/engine/stop";
-import { compareValues, type Value } from "@/core/formula/value";
+import { type Filter, QueryError, type ResultColumn } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import { openSoundRows } from "../store/sound-rows";
 import type { RowsPage, TableProfile, UnreadCells } from "./protocol";
@@ -91,7 +92,7 @@ function orderedRows(source: Source, columns: Column[], { sort, find, filters }:
     });
   }
   if (sort) {
-    const column = columns.find((c) => c.name.toLowerCase() === sort.column.toLowerCase());
+    const column = findNamed(columns, sort.column);
     if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${sort.column}” to sort by.`);
     const { data } = column;
     const sign = sort.order === "asc" ? 1 : -1;

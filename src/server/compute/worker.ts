@@ -1,9 +1,9 @@
 import { parentPort, workerData } from "node:worker_threads";
+import type { Value } from "@/core/base/value";
 import { readCell } from "@/core/data/reading";
-import { QueryError } from "@/core/engine/query";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
 import type { StopFlag } from "@/core/engine/stop";
-import type { Value } from "@/core/formula/value";
+import { QueryError } from "@/core/plan/query";
 import { answerInThread } from "../threads/answer-in-thread";
 import { STOP } from "../threads/pool";
 import { linkAnswer } from "./link-answer";

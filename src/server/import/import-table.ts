@@ -1,5 +1,6 @@
 import { copyFileSync, existsSync, renameSync } from "node:fs";
 import { nanoid } from "nanoid";
+import { findNamed, sameName } from "@/core/base/names";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { TableInfo } from "@/core/project/schema";
 import { HttpError } from "../http/errors";
@@ -9,12 +10,12 @@ import { storedTables } from "../store/projects";
 import { recordTable } from "../store/record-table";
 import { holdRows } from "../store/sound-rows";
 import { removeTableFiles, tableFiles } from "../store/table-files";
+import type { TableSums } from "./job";
 import type { Progress } from "./progress";
-import type { ImportOptions, ReadTable } from "./read-table";
+import type { ImportOptions, ReadTable } from "./reader";
 import { runJob } from "./run-job";
 import { spool } from "./spool";
 import type { ColumnDoubt } from "./table-builder";
-import type { TableSums } from "./worker";
 
 export interface ImportedTable {
   table: TableInfo;
@@ -69,7 +70,7 @@ export async function importTable(
 function columnMap(table: TableInfo, read: ReadTable): number[] {
   const has = read.columns.map((c) => c.name.toLowerCase());
   const missing = table.columns.filter((c) => !has.includes(c.name.toLowerCase())).map((c) => c.name);
-  const more = read.columns.filter((c) => !table.columns.some((t) => t.name.toLowerCase() === c.name.toLowerCase())).map((c) => c.name);
+  const more = read.columns.filter((c) => !table.columns.some((t) => sameName(t.name, c.name))).map((c) => c.name);
   if (missing.length + more.length > 0) {
     const parts = [missing.length ? `lacks ${missing.slice(0, 5).join(", ")}` : "", more.length ? `has ${more.slice(0, 5).join(", ")} besides` : ""].filter(Boolean);
     throw new HttpError(
@@ -84,7 +85,7 @@ function columnMap(table: TableInfo, read: ReadTable): number[] {
 /** Columns whose cells in the added file look as if they were to be read in another way than the table reads them. */
 function readOtherwise(table: TableInfo, read: ReadTable): string[] {
   return table.columns.flatMap(({ name, reading }) => {
-    const added = read.columns.find((c) => c.name.toLowerCase() === name.toLowerCase())?.reading;
+    const added = findNamed(read.columns, name)?.reading;
     const differs = added && added.type === reading.type && added.type !== "text" && readingKey(added) !== readingKey(reading);
     return differs
       ? [`${name} is read as ${readingLabel(reading)}, but in the appended file it looks like ${readingLabel(added)}. See that its cells are read as they are meant.`]

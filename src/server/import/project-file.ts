@@ -3,8 +3,8 @@ import { parseDocument } from "../parse-document";
 import { openSoundRows } from "../store/sound-rows";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
+import type { StoredTable } from "./job";
 import type { Progress } from "./progress";
-import type { StoredTable } from "./worker";
 
 /** What a project file holds: the document, and the rows of its tables by the table's id, as texts. */
 interface ProjectFile {

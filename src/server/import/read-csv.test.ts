@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { readingFolder } from "./reading-folder";
+import { readingFolder } from "../../testing/reading-folder";
 
 const { read, problem } = readingFolder();
 

@@ -4,7 +4,7 @@ import iconv from "iconv-lite";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
-import type { ImportOptions, ReadTable } from "./read-table";
+import type { ImportOptions, ReadTable } from "./reader";
 import { RowTaker } from "./row-taker";
 import { readSample, sniffEncoding, sniffQuote, sniffSeparator } from "./sniff";
 

@@ -2,7 +2,7 @@ import { strToU8, unzipSync, zipSync } from "fflate";
 import { parquetWriteBuffer } from "hyparquet-writer";
 import { describe, expect, it } from "vitest";
 import writeXlsxFile from "write-excel-file/node";
-import { readingFolder } from "./reading-folder";
+import { readingFolder } from "../../testing/reading-folder";
 
 const { read, problem } = readingFolder();
 

@@ -4,7 +4,7 @@ import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import { arraysIn, type JsonArray } from "./json-arrays";
 import type { Progress } from "./progress";
-import type { ImportOptions, ReadTable } from "./read-table";
+import type { ImportOptions, ReadTable } from "./reader";
 import { MAX_COLUMNS } from "./row-taker";
 import { columnNames } from "./sniff";
 import { TableBuilder } from "./table-builder";

@@ -1,11 +1,11 @@
 import { asyncBufferFromFile, parquetMetadataAsync, parquetReadObjects } from "hyparquet";
 import { compressors } from "hyparquet-compressors";
+import { isoDate, isoTimestamp } from "@/core/base/calendar";
 import type { CellKind } from "@/core/data/reading-guess";
-import { isoDate, isoTimestamp } from "@/core/formula/calendar";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
-import type { ImportOptions, ReadTable } from "./read-table";
+import type { ImportOptions, ReadTable } from "./reader";
 import { MAX_COLUMNS } from "./row-taker";
 import { columnNames } from "./sniff";
 import { TableBuilder } from "./table-builder";

@@ -2,7 +2,7 @@ import type { CellKind } from "@/core/data/reading-guess";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
-import type { ImportOptions, ReadTable } from "./read-table";
+import type { ImportOptions, ReadTable } from "./reader";
 import { RowTaker } from "./row-taker";
 import { WorkbookArchive } from "./workbook-archive";
 import { type Area, mergesOf, workbookParts } from "./workbook-parts";

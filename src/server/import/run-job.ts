@@ -3,8 +3,8 @@ import { HttpError } from "../http/errors";
 import { settings } from "../settings";
 import { removeTableFiles } from "../store/table-files";
 import { startThread } from "../threads/thread";
+import type { ImportJob, ImportMessage } from "./job";
 import type { Progress } from "./progress";
-import type { ImportJob, ImportMessage } from "./worker";
 
 const TOO_SLOW = `The file takes longer than ${Math.round(settings.importTime / 60_000)} minutes to read and was given up. Bring in a part of it, or save it as CSV first.`;
 

@@ -1,4 +1,5 @@
 import { closeSync, openSync, readSync } from "node:fs";
+import { sameName } from "@/core/base/names";
 import { readDate, readTimestamp } from "@/core/data/cell-date";
 import { readNumber } from "@/core/data/cell-number";
 import { isNothing, readBoolean } from "@/core/data/reading";
@@ -122,7 +123,7 @@ export function columnNames(head: Cell[] | null, width: number): { names: string
     const given = (head?.[i] ?? "").replace(/\s+/g, " ").trim().slice(0, 100);
     let name = given || `column_${i + 1}`;
     if (head && !given) notes.push(`Column ${i + 1} has no name in the file; it is called ${name}.`);
-    for (let n = 2; names.some((k) => k.toLowerCase() === name.toLowerCase()); n++) name = `${given || `column_${i + 1}`}_${n}`;
+    for (let n = 2; names.some((k) => sameName(k, name)); n++) name = `${given || `column_${i + 1}`}_${n}`;
     if (given && name !== given) notes.push(`The name “${given}” stands twice; column ${i + 1} is called ${name}.`);
     names.push(name);
   }

@@ -1,5 +1,5 @@
+import { DAY_MS, isoDate, isoTimestamp } from "@/core/base/calendar";
 import type { CellKind } from "@/core/data/reading-guess";
-import { DAY_MS, isoDate, isoTimestamp } from "@/core/formula/calendar";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import { MAX_COLUMNS } from "./row-taker";

@@ -1,38 +1,13 @@
 import { existsSync, readFileSync } from "node:fs";
 import { parentPort } from "node:worker_threads";
 import { nanoid } from "nanoid";
-import type { Reading } from "@/core/data/reading-schema";
-import { type FileSums, sumsOf } from "../store/checksums";
+import { sumsOf } from "../store/checksums";
 import { type Cell, openRows, TableWriter, tableFiles } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
+import type { ImportJob, ImportMessage, StoredTable } from "./job";
 import type { Progress } from "./progress";
-import { type ImportOptions, readTable } from "./read-table";
+import { readTable } from "./read-table";
 import { TableBuilder } from "./table-builder";
-
-/** What an import worker is asked to do; one worker does one job and ends. */
-export type ImportJob =
-  | { type: "table"; id: string; path: string; file: string; options: ImportOptions }
-  | { type: "append"; id: string; from: string; added: string; map: number[] }
-  | { type: "sums"; id: string }
-  | { type: "demo" }
-  | { type: "project"; path: string };
-
-/** What it says: progress from 0 to 1, then a result or a problem that the person can mend. */
-export type ImportMessage = { progress: number; rows?: number } | { done: unknown } | { problem: string } | { fault: { code: string; message: string } };
-
-/** The checksums of a new table's rows, and of the file they came from where that is kept. */
-export interface TableSums {
-  rows: FileSums;
-  source: FileSums | null;
-}
-
-export interface StoredTable {
-  id: string;
-  name: string;
-  rows: number;
-  columns: { name: string; reading: Reading }[];
-  sums: TableSums;
-}
 
 /** Stores made or carried rows as a new table and guesses how its columns are read. */
 export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]>, every?: () => void): StoredTable {

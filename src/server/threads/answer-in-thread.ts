@@ -1,6 +1,6 @@
 import { parentPort } from "node:worker_threads";
-import { QueryError } from "@/core/engine/query";
-import { LimitError } from "@/core/formula/limit-error";
+import { LimitError } from "@/core/base/limit-error";
+import { QueryError } from "@/core/plan/query";
 import type { FromThread, ToThread } from "./pool";
 
 /** What a problem is told as: what the person can mend as an error, what the machine did not do as a fault. */

@@ -1,8 +1,9 @@
 "use client";
 import { Plus, X } from "lucide-react";
-import { own, withOwn } from "@/core/data/own";
+import type { NumberFormat } from "@/core/base/number-format";
+import { own, withOwn } from "@/core/base/own";
 import { changeVisual } from "@/core/project/edits";
-import { type NumberFormat, type Rule, SYMBOLS } from "@/core/project/schema";
+import { type Rule, SYMBOLS } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";

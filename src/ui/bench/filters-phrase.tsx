@@ -1,7 +1,8 @@
 "use client";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import type { Filter } from "@/core/engine/query";
+import { findNamed } from "@/core/base/names";
+import type { Filter } from "@/core/plan/query";
 import type { OfferedColumn } from "@/core/project/offered";
 import { FilterEditor } from "../shared/filter-editor";
 import { filterText } from "../shared/filter-text";
@@ -18,7 +19,7 @@ function Filters({ columns, filters, onChange }: { columns: OfferedColumn[]; fil
   return (
     <div className="flex max-h-[420px] flex-col gap-3 overflow-auto p-3">
       {shown.map((name) => {
-        const found = columns.find((c) => c.name.toLowerCase() === name.toLowerCase());
+        const found = findNamed(columns, name);
         const gone: OfferedColumn = { name, type: "text", table: "", column: name, own: true };
         return (
           <FilterEditor

@@ -1,12 +1,12 @@
 "use client";
 import { Save, Trash2 } from "lucide-react";
 import { memo, useCallback, useMemo, useState } from "react";
-import { FINISHES } from "@/core/kinds/finishes";
-import { sceneOf } from "@/core/kinds/picture";
-import type { VisualData } from "@/core/kinds/visual-data";
+import { FINISHES } from "@/core/kinds/anatomy/finishes";
 import { changeVisual } from "@/core/project/edits";
-import { lookOf, removeFinish, renameFinish, saveFinish, updateFinish } from "@/core/project/look-edits";
 import type { Visual } from "@/core/project/schema";
+import type { VisualData } from "@/core/rows/visual-data";
+import { lookOf, removeFinish, renameFinish, saveFinish, updateFinish } from "@/core/view/look-edits";
+import { sceneOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";

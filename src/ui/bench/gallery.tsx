@@ -1,9 +1,9 @@
 "use client";
 import { useState } from "react";
 import { KINDS } from "@/core/kinds";
-import { firstSetUp } from "@/core/kinds/first-set-up";
-import { sceneOf } from "@/core/kinds/picture";
 import type { Visual } from "@/core/project/schema";
+import { firstSetUp } from "@/core/view/first-set-up";
+import { sceneOf } from "@/core/view/picture";
 import { Busy } from "../shared/busy";
 import { useDesign } from "../shared/design";
 import { Choose, Labelled } from "../shared/labelled";

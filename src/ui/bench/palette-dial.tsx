@@ -2,9 +2,9 @@
 import { Download, Plus, Trash2, Upload } from "lucide-react";
 import { Popover } from "radix-ui";
 import { useRef, useState } from "react";
-import { putPalettes, removePalette } from "@/core/project/look-edits";
-import { palettesFrom, tokensOf } from "@/core/project/tokens";
+import { palettesFrom, tokensOf } from "@/core/scene/design-tokens";
 import { PALETTES, type Palette, paletteOf } from "@/core/scene/palettes";
+import { putPalettes, removePalette } from "@/core/view/look-edits";
 import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";

@@ -1,11 +1,11 @@
 "use client";
 import { Upload } from "lucide-react";
 import { useRef, useState } from "react";
-import { own, withOwn } from "@/core/data/own";
+import { own, withOwn } from "@/core/base/own";
 import { changeVisual } from "@/core/project/edits";
-import { addPicture } from "@/core/project/look-edits";
 import type { Visual } from "@/core/project/schema";
 import { ICONS } from "@/core/scene/icons";
+import { addPicture } from "@/core/view/look-edits";
 import { newId } from "../shared/ids";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";

@@ -1,12 +1,13 @@
 "use client";
 import { memo } from "react";
+import { findNamed } from "@/core/base/names";
+import { formatNumber, PLAIN_FORMAT } from "@/core/base/number-format";
 import { KINDS, kindOf } from "@/core/kinds";
-import { scaleOf } from "@/core/kinds/scale";
-import { PLAIN_FORMAT, type VisualData } from "@/core/kinds/visual-data";
+import { scaleOf } from "@/core/kinds/anatomy/scale";
 import { changeVisual } from "@/core/project/edits";
 import { offeredColumns } from "@/core/project/offered";
 import type { Visual } from "@/core/project/schema";
-import { formatNumber } from "@/core/scene/number-format";
+import type { VisualData } from "@/core/rows/visual-data";
 import { NumberEntry } from "../shared/number-entry";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
@@ -34,7 +35,7 @@ export const Sentence = memo(
     const apply = useProject((s) => s.apply);
     const kind = kindOf(visual.kind);
     const measure = measures.find((m) => m.id === visual.value);
-    const table = tables.find((t) => t.name.toLowerCase() === measure?.table?.toLowerCase());
+    const table = findNamed(tables, measure?.table);
     const format = measure?.format ?? PLAIN_FORMAT;
     const set = (change: Partial<Omit<Visual, "id">>) => apply(changeVisual(visual.id, change));
     const has = (role: (typeof kind.roles)[number]) => kind.roles.includes(role);

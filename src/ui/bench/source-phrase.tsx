@@ -1,6 +1,7 @@
 "use client";
-import type { NumberFormat, Source } from "@/core/project/schema";
-import { formatNumber } from "@/core/scene/number-format";
+import type { NumberFormat } from "@/core/base/number-format";
+import { formatNumber } from "@/core/base/number-format";
+import type { Source } from "@/core/project/schema";
 import { NumberEntry } from "../shared/number-entry";
 import { useProject } from "../shared/project-context";
 import { type Option, OptionList, Phrase } from "./phrase";

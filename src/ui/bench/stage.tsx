@@ -1,10 +1,10 @@
 "use client";
 import { useMemo, useState } from "react";
-import { sceneOf } from "@/core/kinds/picture";
-import { trialsOf } from "@/core/kinds/trials";
-import type { VisualData } from "@/core/kinds/visual-data";
 import { changeInput, changeVisual, setDial } from "@/core/project/edits";
+import type { VisualData } from "@/core/rows/visual-data";
 import type { Handle, Scene } from "@/core/scene/marks";
+import { sceneOf } from "@/core/view/picture";
+import { trialsOf } from "@/core/view/trials";
 import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";

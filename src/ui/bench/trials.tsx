@@ -1,8 +1,8 @@
 "use client";
 import { memo, useMemo, useState } from "react";
-import { sceneOf } from "@/core/kinds/picture";
-import { trialsOf } from "@/core/kinds/trials";
-import type { VisualData } from "@/core/kinds/visual-data";
+import type { VisualData } from "@/core/rows/visual-data";
+import { sceneOf } from "@/core/view/picture";
+import { trialsOf } from "@/core/view/trials";
 import { useDesign } from "../shared/design";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";

@@ -1,11 +1,11 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { memo, useEffect, useMemo, useState } from "react";
-import { sceneOf } from "@/core/kinds/picture";
-import type { VisualData } from "@/core/kinds/visual-data";
+import { checkTemplate } from "@/core/base/template";
 import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
-import { checkTemplate } from "@/core/scene/template";
+import type { VisualData } from "@/core/rows/visual-data";
+import { sceneOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";

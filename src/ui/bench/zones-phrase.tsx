@@ -1,7 +1,8 @@
 "use client";
 import { Plus, X } from "lucide-react";
-import type { NumberFormat, Zone } from "@/core/project/schema";
-import { formatNumber } from "@/core/scene/number-format";
+import type { NumberFormat } from "@/core/base/number-format";
+import { formatNumber } from "@/core/base/number-format";
+import type { Zone } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
 import { readTyped } from "../shared/typed-number";

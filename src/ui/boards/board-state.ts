@@ -1,8 +1,8 @@
 "use client";
 import { useMemo, useState } from "react";
-import { own, withOwn } from "@/core/data/own";
-import type { Filter } from "@/core/engine/query";
-import type { Value } from "@/core/formula/value";
+import { own, withOwn } from "@/core/base/own";
+import type { Value } from "@/core/base/value";
+import type { Filter } from "@/core/plan/query";
 import type { Board, Control, Project } from "@/core/project/schema";
 
 /** What a viewer has chosen on a board; nothing of it is saved. */

@@ -3,13 +3,14 @@ import { LayoutGrid, Play, Plus, Trash2, X } from "lucide-react";
 import dynamic from "next/dynamic";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { own } from "@/core/data/own";
+import { sameName } from "@/core/base/names";
+import { own } from "@/core/base/own";
+import type { Value } from "@/core/base/value";
 import { meetingColumn, placesOf } from "@/core/formula/meeting";
-import type { Value } from "@/core/formula/value";
-import type { VisualData } from "@/core/kinds/visual-data";
 import { addBoard, changeBoard, changeInput, removeBoard } from "@/core/project/edits";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project, Tile, Visual } from "@/core/project/schema";
+import type { VisualData } from "@/core/rows/visual-data";
 import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
@@ -59,7 +60,8 @@ function controlFor(visual: Visual, board: Board, project: Project): Extract<Con
   const [place] = placesOf(scope, table, visual.split.column);
   return board.controls.find((c): c is Extract<Control, { type: "filter" }> => {
     if (c.type !== "filter" || c.by || !place) return false;
-    return meetingColumn(scope, c.table, place)?.column.toLowerCase() === c.column.toLowerCase();
+    const meeting = meetingColumn(scope, c.table, place);
+    return meeting !== null && sameName(meeting.column, c.column);
   });
 }
 

@@ -1,5 +1,5 @@
 "use client";
-import type { Value } from "@/core/formula/value";
+import type { Value } from "@/core/base/value";
 import type { Control } from "@/core/project/schema";
 import { useColumnValues } from "../shared/column-values";
 import { MoreValues } from "./more-values";

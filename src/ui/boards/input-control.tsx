@@ -1,10 +1,10 @@
 "use client";
 import { Minus, Plus } from "lucide-react";
 import { useState } from "react";
-import type { Value } from "@/core/formula/value";
+import { formatNumber } from "@/core/base/number-format";
+import type { Value } from "@/core/base/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
-import { formatNumber } from "@/core/scene/number-format";
 import { useColumnValues } from "../shared/column-values";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";

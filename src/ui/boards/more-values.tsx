@@ -1,6 +1,6 @@
 "use client";
 import { useId, useRef } from "react";
-import type { Value } from "@/core/formula/value";
+import type { Value } from "@/core/base/value";
 
 /** A list of values to tick, in the platform's own popover: it closes with Escape or a click beside it. */
 export function MoreValues({

@@ -1,8 +1,8 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { sceneOf } from "@/core/kinds/picture";
-import type { VisualData } from "@/core/kinds/visual-data";
 import type { Visual } from "@/core/project/schema";
+import type { VisualData } from "@/core/rows/visual-data";
+import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
 import { useTheme } from "../shared/theme";

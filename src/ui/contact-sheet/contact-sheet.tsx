@@ -1,9 +1,9 @@
 "use client";
 import { useMemo } from "react";
 import { KINDS } from "@/core/kinds";
-import { FINISHES } from "@/core/kinds/finishes";
-import { firstSetUp } from "@/core/kinds/first-set-up";
-import { sceneOf } from "@/core/kinds/picture";
+import { FINISHES } from "@/core/kinds/anatomy/finishes";
+import { firstSetUp } from "@/core/view/first-set-up";
+import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";

@@ -1,6 +1,7 @@
 "use client";
 import { Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
+import { sameName } from "@/core/base/names";
 import { patternProblem } from "@/core/data/cell-pattern";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
@@ -20,7 +21,7 @@ import { READINGS } from "./readings";
 export function columnNameProblem(table: TableInfo, column: string, text: string): string | null {
   if (!text.trim()) return "A column needs a name.";
   if (text.trim().length > 120) return "At most 120 characters.";
-  return [...table.columns, ...table.derived].some((c) => c.name !== column && c.name.toLowerCase() === text.trim().toLowerCase()) ? "Another column has this name." : null;
+  return [...table.columns, ...table.derived].some((c) => c.name !== column && sameName(c.name, text.trim())) ? "Another column has this name." : null;
 }
 
 const OWN_PATTERN = "own pattern";

@@ -2,7 +2,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Upload, Waypoints } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import type { Filter } from "@/core/engine/query";
+import type { Filter } from "@/core/plan/query";
 import { offeredColumns } from "@/core/project/offered";
 import type { TableInfo } from "@/core/project/schema";
 import { api } from "../shared/api";

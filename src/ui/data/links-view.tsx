@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
+import { sameName } from "@/core/base/names";
 import type { LinkFacts } from "@/core/engine/link-facts";
 import { type Link, linksProblem } from "@/core/formula/links";
 import { breaksOf } from "@/core/project/breaks";
@@ -84,7 +85,7 @@ export function LinksView() {
   const store = useProjectStore();
   const facts = useLinkFacts();
   const add = (link: Link) => {
-    if (links.some((l) => linkName(l).toLowerCase() === linkName(link).toLowerCase())) return void toast.error("This link is there already.");
+    if (links.some((l) => sameName(linkName(l), linkName(link)))) return void toast.error("This link is there already.");
     const problem = link.table === link.to ? "A table cannot be linked to itself." : linksProblem([...links, link]);
     if (problem) return void toast.error(problem, { duration: 10_000 });
     apply(addLink({ id: newId(), ...link }));

@@ -1,5 +1,6 @@
 "use client";
 import { useRef, useState } from "react";
+import { sameName } from "@/core/base/names";
 import { breaksOf } from "@/core/project/breaks";
 import { type Misfit, misfitsOf, withReadingsOf } from "@/core/project/replacement";
 import type { TableInfo } from "@/core/project/schema";
@@ -165,11 +166,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
             id={id}
             value={table.name}
             check={(text) =>
-              !text.trim()
-                ? "A table needs a name."
-                : tables.some((t) => t.id !== table.id && t.name.toLowerCase() === text.trim().toLowerCase())
-                  ? "Another table has this name."
-                  : null
+              !text.trim() ? "A table needs a name." : tables.some((t) => t.id !== table.id && sameName(t.name, text.trim())) ? "Another table has this name." : null
             }
             onCommit={(text) => apply(renameTable(table.id, text.trim()))}
           />

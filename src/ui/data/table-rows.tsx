@@ -3,7 +3,7 @@ import { keepPreviousData, useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useRef } from "react";
-import type { Filter } from "@/core/engine/query";
+import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import type { TableProfile } from "@/server/compute/protocol";
 import { api } from "../shared/api";

@@ -1,7 +1,7 @@
 "use client";
 import { Plus, Search, X } from "lucide-react";
 import { useDeferredValue, useState } from "react";
-import type { Filter } from "@/core/engine/query";
+import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import { addDerived } from "@/core/project/table-edits";
 import type { TableProfile } from "@/server/compute/protocol";

@@ -1,8 +1,8 @@
 "use client";
 import { Download, FileJson } from "lucide-react";
 import { useMemo, useState } from "react";
-import { sceneOf } from "@/core/kinds/picture";
-import { formatNumber } from "@/core/scene/number-format";
+import { formatNumber } from "@/core/base/number-format";
+import { sceneOf } from "@/core/view/picture";
 import { api } from "../shared/api";
 import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";

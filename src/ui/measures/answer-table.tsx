@@ -1,10 +1,10 @@
 "use client";
 import { useState } from "react";
-import type { QueryInput, Result } from "@/core/engine/query";
-import type { Value } from "@/core/formula/value";
-import { keyLabel, NO_MATCH_LABEL } from "@/core/kinds/visual-data";
+import { formatNumber, NO_VALUE } from "@/core/base/number-format";
+import type { Value } from "@/core/base/value";
+import type { QueryInput, Result } from "@/core/plan/query";
 import type { Measure, TableInfo } from "@/core/project/schema";
-import { formatNumber, NO_VALUE } from "@/core/scene/number-format";
+import { keyLabel, NO_MATCH_LABEL } from "@/core/rows/key-labels";
 import type { TableFormat } from "@/render/table/table-file";
 import { Choose } from "../shared/labelled";
 import { useDraft, useResult } from "../shared/results";

@@ -1,6 +1,6 @@
 "use client";
-import type { NumberFormat } from "@/core/project/schema";
-import { formatNumber } from "@/core/scene/number-format";
+import type { NumberFormat } from "@/core/base/number-format";
+import { formatNumber } from "@/core/base/number-format";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 

@@ -2,8 +2,8 @@
 import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { useEffect, useRef } from "react";
+import type { Problem } from "@/core/base/problem";
 import type { Level, Scope } from "@/core/formula/expr";
-import type { Problem } from "@/core/formula/problem";
 import { formulaExtensions, setScope, showProblems } from "./formula-language";
 
 /** The editor of one formula: completes names, and underlines problems where they are. */

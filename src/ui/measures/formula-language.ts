@@ -3,11 +3,11 @@ import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
 import { type Diagnostic, setDiagnostics } from "@codemirror/lint";
 import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
 import { Decoration, type DecorationSet, EditorView, hoverTooltip, keymap } from "@codemirror/view";
+import type { Problem } from "@/core/base/problem";
 import { AGGREGATES } from "@/core/formula/aggregates";
 import { completionsFor, helpAt } from "@/core/formula/completion";
 import type { Level, Scope } from "@/core/formula/expr";
 import { RESERVED } from "@/core/formula/parse";
-import type { Problem } from "@/core/formula/problem";
 import { tokenize } from "@/core/formula/tokens";
 
 const AGGREGATE_NAMES = new Set([...AGGREGATES.map((a) => a.name), "total"]);

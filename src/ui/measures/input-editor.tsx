@@ -1,6 +1,7 @@
 "use client";
-import { parseIsoDate } from "@/core/formula/calendar";
-import type { Value } from "@/core/formula/value";
+import { parseIsoDate } from "@/core/base/calendar";
+import { sameName } from "@/core/base/names";
+import type { Value } from "@/core/base/value";
 import { changeInput, removeInput, usesOfInput } from "@/core/project/edits";
 import { freeName } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
@@ -124,13 +125,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
           <CommitField
             label="Name"
             value={input.label}
-            check={(t) =>
-              !t.trim()
-                ? "A name is needed."
-                : document.inputs.some((i) => i.id !== input.id && i.label.toLowerCase() === t.trim().toLowerCase())
-                  ? "Another input has this name."
-                  : null
-            }
+            check={(t) => (!t.trim() ? "A name is needed." : document.inputs.some((i) => i.id !== input.id && sameName(i.label, t.trim())) ? "Another input has this name." : null)}
             onCommit={(label) =>
               set({
                 label: label.trim(),

@@ -1,6 +1,7 @@
 "use client";
 import { useMemo } from "react";
-import { own } from "@/core/data/own";
+import { findNamed, sameName } from "@/core/base/names";
+import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import { tablesOf } from "@/core/formula/expr";
 import { changeMeasure, removeMeasure, usesOfMeasure } from "@/core/project/edits";
@@ -29,7 +30,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const { tables } = document;
   const scope = scopeOf(document);
   const checked = useMemo(() => checkFormula(measure.formula, scope, measure.table, "group", measure.name), [measure.formula, measure.table, measure.name, scope]);
-  const table = tables.find((t) => t.name.toLowerCase() === measure.table?.toLowerCase());
+  const table = findNamed(tables, measure.table);
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
   const sound = checked.expr !== null;
   const read = checked.expr ? tablesOf(checked.expr) : [];
@@ -153,13 +154,7 @@ function TitleField({ value, taken, onCommit }: { value: string; taken: string[]
         label="Name"
         value={value}
         check={(t) =>
-          !t.trim()
-            ? "A name is needed."
-            : t.trim().length > 120
-              ? "At most 120 characters."
-              : taken.some((k) => k.toLowerCase() === t.trim().toLowerCase())
-                ? "Another measure has this name."
-                : null
+          !t.trim() ? "A name is needed." : t.trim().length > 120 ? "At most 120 characters." : taken.some((k) => sameName(k, t.trim())) ? "Another measure has this name." : null
         }
         onCommit={onCommit}
       />

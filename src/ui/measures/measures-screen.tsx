@@ -2,12 +2,12 @@
 import { Plus } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
-import { own } from "@/core/data/own";
+import { formatNumber } from "@/core/base/number-format";
+import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import { addInput, addMeasure } from "@/core/project/edits";
 import { freeName, scopeOf } from "@/core/project/names";
 import { inputSchema, type Measure, measureSchema } from "@/core/project/schema";
-import { formatNumber } from "@/core/scene/number-format";
 import { freeLabel, newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
 import { useFailedProofs } from "../shared/proofs";

@@ -1,4 +1,4 @@
-import type { Problem } from "@/core/formula/problem";
+import type { Problem } from "@/core/base/problem";
 
 const SHOWN = 4;
 

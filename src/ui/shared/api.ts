@@ -1,6 +1,6 @@
 import type { Reading } from "@/core/data/reading-schema";
-import type { QueryInput } from "@/core/engine/query";
 import type { Link } from "@/core/formula/links";
+import type { QueryInput } from "@/core/plan/query";
 import type { Project, TableInfo } from "@/core/project/schema";
 import type { LinkAnswer, QueryAnswer, RowsPage, TableProfile, UnreadCells } from "@/server/compute/protocol";
 import type { ImportedTable } from "@/server/import/import-table";

@@ -1,8 +1,8 @@
 "use client";
-import type { QueryInput } from "@/core/engine/query";
-import { civil, parseIsoDate } from "@/core/formula/calendar";
-import type { Value } from "@/core/formula/value";
-import { keyLabel } from "@/core/kinds/visual-data";
+import { civil, parseIsoDate } from "@/core/base/calendar";
+import type { Value } from "@/core/base/value";
+import type { QueryInput } from "@/core/plan/query";
+import { keyLabel } from "@/core/rows/key-labels";
 import { useResult } from "./results";
 
 const MOST = 300;

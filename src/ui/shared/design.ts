@@ -1,6 +1,6 @@
 "use client";
 import { useMemo } from "react";
-import type { Design } from "@/core/kinds/picture";
+import type { Design } from "@/core/view/picture";
 import { useProject } from "./project-context";
 
 /** The palettes, finishes and pictures of the project; the same object until one of them changes. */

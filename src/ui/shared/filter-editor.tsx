@@ -1,10 +1,10 @@
 "use client";
 import { X } from "lucide-react";
 import { useId, useState } from "react";
-import type { Filter } from "@/core/engine/query";
-import { DATE_BUCKETS } from "@/core/formula/calendar";
-import type { Value } from "@/core/formula/value";
-import { PLAIN_FORMAT } from "@/core/kinds/visual-data";
+import { DATE_BUCKETS } from "@/core/base/calendar";
+import { PLAIN_FORMAT } from "@/core/base/number-format";
+import type { Value } from "@/core/base/value";
+import type { Filter } from "@/core/plan/query";
 import type { OfferedColumn } from "@/core/project/offered";
 import { useColumnValues } from "./column-values";
 import { CommitField } from "./commit-field";

@@ -1,5 +1,5 @@
-import type { Filter } from "@/core/engine/query";
-import type { Value } from "@/core/formula/value";
+import type { Value } from "@/core/base/value";
+import type { Filter } from "@/core/plan/query";
 
 const written = (value: Value | undefined) => (value === null || value === undefined ? "(none)" : value === true ? "yes" : value === false ? "no" : String(value));
 

@@ -1,4 +1,5 @@
 import { nanoid } from "nanoid";
+import { sameName } from "@/core/base/names";
 
 /** A fresh id for a part of the document. */
 export const newId = () => nanoid(10);
@@ -6,6 +7,6 @@ export const newId = () => nanoid(10);
 /** A label that is not taken yet: "New measure", "New measure 2", … */
 export function freeLabel(label: string, taken: string[]): string {
   let candidate = label;
-  for (let n = 2; taken.some((t) => t.toLowerCase() === candidate.toLowerCase()); n++) candidate = `${label} ${n}`;
+  for (let n = 2; taken.some((t) => sameName(t, candidate)); n++) candidate = `${label} ${n}`;
   return candidate;
 }

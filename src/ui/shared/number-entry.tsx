@@ -1,6 +1,6 @@
 "use client";
 import { useId, useState } from "react";
-import type { NumberFormat } from "@/core/project/schema";
+import type { NumberFormat } from "@/core/base/number-format";
 import { readTyped } from "./typed-number";
 
 /** A number to type, taken on Enter; says what is wrong when it is none. */

@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
-import { measuresBehind, type ProofOutcome, proofOutcome, proofQuery } from "@/core/project/proofs";
 import type { Measure, Proof, Visual } from "@/core/project/schema";
+import { measuresBehind, type ProofOutcome, proofOutcome, proofQuery } from "@/core/view/proofs";
 import { useDraft, useResults } from "./results";
 
 export interface SettledProof extends ProofOutcome {

@@ -1,6 +1,6 @@
 "use client";
 import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
-import type { QueryInput, Result } from "@/core/engine/query";
+import type { QueryInput, Result } from "@/core/plan/query";
 import type { QueryAnswer } from "@/server/compute/protocol";
 import type { Draft } from "@/server/results";
 import { api } from "./api";

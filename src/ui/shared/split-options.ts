@@ -1,4 +1,4 @@
-import { DATE_BUCKETS } from "@/core/formula/calendar";
+import { DATE_BUCKETS } from "@/core/base/calendar";
 import type { Named } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 

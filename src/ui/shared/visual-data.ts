@@ -1,9 +1,11 @@
 "use client";
 import { useRef } from "react";
-import type { Query } from "@/core/engine/query";
-import type { Value } from "@/core/formula/value";
-import { toQuery, toVisualData, type VisualData } from "@/core/kinds/visual-data";
+import type { Value } from "@/core/base/value";
+import type { Query } from "@/core/plan/query";
 import type { Visual } from "@/core/project/schema";
+import type { VisualData } from "@/core/rows/visual-data";
+import { toQuery } from "@/core/view/query";
+import { toVisualData } from "@/core/view/visual-data";
 import { useDraft, useResults } from "./results";
 
 const NONE: Record<string, Value> = {};

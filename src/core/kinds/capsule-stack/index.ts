@@ -1,4 +1,4 @@
-import type { Kind } from "../kind";
+import type { Kind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { CAPSULE_STACK_PARTS } from "./parts";
 import { capsuleStackScene } from "./scene";

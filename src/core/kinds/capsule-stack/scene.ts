@@ -1,12 +1,15 @@
+import { formatNumber } from "../../base/number-format";
+import type { Box } from "../../scene/box";
 import type { Mark, Rect, Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
 import { fittingSize } from "../../scene/text";
-import { type Bands, barBox, growthFrom, layBands } from "../bands";
-import { Colours } from "../colours";
-import { type Box, blankScene, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { labelWriter, shareText } from "../labels";
-import { layLegend } from "../legend";
+import { type Bands, barBox, growthFrom, layBands } from "../anatomy/bands";
+import { Colours } from "../anatomy/colours";
+import { leadingRows, rowDatum, strength } from "../anatomy/datum";
+import { blankScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter, shareText } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { textMark } from "../anatomy/text-mark";
 import { widthHandle } from "../rounded-bars/scene";
 import { type Segment, stackOf } from "./stack";
 

@@ -1,8 +1,9 @@
+import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
 import { LINE_HEIGHT, shorten, textWidth } from "../../scene/text";
-import { polar } from "../angles";
-import { type Box, textMark } from "../frame";
+import { polar } from "../anatomy/angles";
+import { textMark } from "../anatomy/text-mark";
 
 export interface OutsideLabel {
   key: string;

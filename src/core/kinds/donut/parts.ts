@@ -1,9 +1,9 @@
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { choice, number, type Part, toggle } from "../kind";
-import { labelsPart } from "../labels";
-import { legendPart } from "../legend";
-import { readingPart } from "../reading";
+import { coloursPart } from "../anatomy/colours";
+import { choice, number, type Part, toggle } from "../anatomy/dial";
+import { labelsPart } from "../anatomy/labels";
+import { legendPart } from "../anatomy/legend";
+import { readingPart } from "../anatomy/reading";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const DONUT_PARTS: Part[] = [
   {

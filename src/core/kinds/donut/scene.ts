@@ -1,17 +1,20 @@
-import type { NumberFormat } from "../../project/schema";
+import type { NumberFormat } from "../../base/number-format";
+import { formatNumber } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
+import type { VisualRow } from "../../rows/visual-data";
+import type { Box } from "../../scene/box";
 import type { Handle, Mark, Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
-import { fillTemplate } from "../../scene/template";
 import { LINE_HEIGHT, textWidth, wrap } from "../../scene/text";
-import { arcExtent, polar } from "../angles";
-import { Colours } from "../colours";
-import { type Box, blankScene, footNote, frameScene, layFrame, rowDatum, strength, textMark, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { labelWriter, shareText } from "../labels";
-import { layLegend } from "../legend";
-import { namesFor, roundReading } from "../reading";
-import { type Centre, layCentre, startHandle } from "../rings";
-import type { VisualRow } from "../visual-data";
+import { arcExtent, polar } from "../anatomy/angles";
+import { Colours } from "../anatomy/colours";
+import { rowDatum, strength } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter, shareText } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { namesFor, roundReading } from "../anatomy/reading";
+import { type Centre, layCentre, startHandle } from "../anatomy/rings";
+import { textMark } from "../anatomy/text-mark";
 import { outsideLabels, outsideRoom } from "./outside-labels";
 
 interface Slice {

@@ -1,5 +1,5 @@
-import { arcExtent, polar } from "../angles";
-import type { SceneInput } from "../kind";
+import { arcExtent, polar } from "../anatomy/angles";
+import type { SceneInput } from "../anatomy/kind";
 
 /** Where the arc stands: centre and radii in pixels, angles in degrees. */
 export interface Dial {

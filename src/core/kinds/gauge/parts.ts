@@ -1,6 +1,6 @@
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { capsDial, choice, colour, number, type Part, pastDial, template, toggle } from "../kind";
+import { coloursPart } from "../anatomy/colours";
+import { capsDial, choice, colour, number, type Part, pastDial, template, toggle } from "../anatomy/dial";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const GAUGE_PARTS: Part[] = [
   {

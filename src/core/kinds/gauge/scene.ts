@@ -1,15 +1,18 @@
+import { formatNumber, shortFormats } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
 import type { Zone } from "../../project/schema";
+import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Datum, Handle, Mark, Scene } from "../../scene/marks";
-import { formatNumber, shortFormats } from "../../scene/number-format";
-import { fillTemplate } from "../../scene/template";
-import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
-import { polar } from "../angles";
-import { Colours } from "../colours";
-import { type Box, emptyScene, fitText, frameScene, layFrame, ownTooltip, textMark, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { startHandle } from "../rings";
-import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../scale";
+import { fitText, LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
+import { polar } from "../anatomy/angles";
+import { Colours } from "../anatomy/colours";
+import { ownTooltip } from "../anatomy/datum";
+import { emptyScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { startHandle } from "../anatomy/rings";
+import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../anatomy/scale";
+import { textMark } from "../anatomy/text-mark";
 import { type Dial, layDial, plainDrop, readingDrop } from "./dial";
 import { type Stretch, stretches, zoneOf } from "./zones";
 

@@ -1,5 +1,5 @@
 import type { Zone } from "../../project/schema";
-import { clamp, type Scale, shareOf } from "../scale";
+import { clamp, type Scale, shareOf } from "../anatomy/scale";
 
 /** A zone as it lies on the scale: from and until are shares, index is its place in the sentence. */
 export interface Stretch extends Zone {

@@ -1,9 +1,9 @@
-import { AXIS_PART } from "../bands";
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { choice, colour, directionDial, number, type Part } from "../kind";
-import { labelsPart } from "../labels";
-import { legendPart } from "../legend";
+import { AXIS_PART } from "../anatomy/bands";
+import { coloursPart } from "../anatomy/colours";
+import { choice, colour, directionDial, number, type Part } from "../anatomy/dial";
+import { labelsPart } from "../anatomy/labels";
+import { legendPart } from "../anatomy/legend";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const LOLLIPOP_PARTS: Part[] = [
   { id: "stem", label: "Stem", dials: [directionDial("up"), number("width", "Width", 0.5, 16, 0.5, "px", 3), colour("colour", "Colour")] },

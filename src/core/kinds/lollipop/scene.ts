@@ -1,17 +1,20 @@
-import { own } from "../../data/own";
+import { formatNumber } from "../../base/number-format";
+import { own } from "../../base/own";
+import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
 import { ICONS } from "../../scene/icons";
 import type { Handle, Mark, Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
 import { fittingSize, LINE_HEIGHT } from "../../scene/text";
-import { type Bands, layBands } from "../bands";
-import { Colours, symbolMark } from "../colours";
-import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { labelWriter } from "../labels";
-import { layLegend } from "../legend";
-import { niceAbove } from "../scale";
-import type { VisualRow } from "../visual-data";
+import { type Bands, layBands } from "../anatomy/bands";
+import { Colours } from "../anatomy/colours";
+import { leadingRows, rowDatum, strength } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { niceAbove } from "../anatomy/scale";
+import { symbolMark } from "../anatomy/symbol";
+import { textMark } from "../anatomy/text-mark";
 
 /** Where the scale starts: at the baseline, or at a round number below the lowest value, which the picture says. */
 function startOf({ data, style }: SceneInput): { start: number; said: string } {

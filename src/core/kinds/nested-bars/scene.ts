@@ -1,14 +1,15 @@
+import { formatNumber } from "../../base/number-format";
 import { mix } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
-import { type Bands, barBox, growthFrom, layBands } from "../bands";
-import { Colours } from "../colours";
-import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { labelWriter } from "../labels";
-import { layLegend } from "../legend";
+import { type Bands, barBox, growthFrom, layBands } from "../anatomy/bands";
+import { Colours } from "../anatomy/colours";
+import { leadingRows, rowDatum, strength } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { niceAbove } from "../anatomy/scale";
 import { widthHandle } from "../rounded-bars/scene";
-import { niceAbove } from "../scale";
 
 /** A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on two. */
 export function nestedBarsScene(input: SceneInput): Scene {

@@ -1,4 +1,4 @@
-import type { Kind } from "../kind";
+import type { Kind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { NUMBER_CARD_PARTS } from "./parts";
 import { numberCardScene } from "./scene";

@@ -1,7 +1,7 @@
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { choice, colour, number, type Part, toggle } from "../kind";
-import { readingPart } from "../reading";
+import { coloursPart } from "../anatomy/colours";
+import { choice, colour, number, type Part, toggle } from "../anatomy/dial";
+import { readingPart } from "../anatomy/reading";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const NUMBER_CARD_PARTS: Part[] = [
   readingPart("{value}", "", 48),

@@ -1,13 +1,16 @@
+import { formatNumber, PERCENT_FORMAT } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
+import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Mark, Scene, Text } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
-import { fillTemplate } from "../../scene/template";
-import { LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
-import { Colours, symbolMark } from "../colours";
-import { type Box, emptyScene, fitText, frameScene, layFrame, rowDatum, strength, textMark, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { namesFor } from "../reading";
-import { PERCENT_FORMAT } from "../visual-data";
+import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
+import { Colours } from "../anatomy/colours";
+import { rowDatum, strength } from "../anatomy/datum";
+import { emptyScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { namesFor } from "../anatomy/reading";
+import { symbolMark } from "../anatomy/symbol";
+import { textMark } from "../anatomy/text-mark";
 
 interface Change {
   text: string;

@@ -1,8 +1,8 @@
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { colour, directionDial, number, type Part, pastDial, toggle } from "../kind";
-import { labelsPart } from "../labels";
-import { readingPart } from "../reading";
+import { coloursPart } from "../anatomy/colours";
+import { colour, directionDial, number, type Part, pastDial, toggle } from "../anatomy/dial";
+import { labelsPart } from "../anatomy/labels";
+import { readingPart } from "../anatomy/reading";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const PROGRESS_BAR_PARTS: Part[] = [
   {

@@ -1,15 +1,18 @@
+import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
+import type { VisualRow } from "../../rows/visual-data";
+import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Handle, Mark, Scene } from "../../scene/marks";
-import { formatNumber, shortFormats } from "../../scene/number-format";
-import { fillTemplate } from "../../scene/template";
-import { LINE_HEIGHT, SMALLEST, shorten, textWidth, wrap } from "../../scene/text";
-import { Colours } from "../colours";
-import { type Box, blankScene, fitText, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import { type Goal, goalLines, goalOf } from "../goal";
-import type { SceneInput } from "../kind";
-import { labelWriter, shareText } from "../labels";
-import { clamp, niceAbove, type PastEnd } from "../scale";
-import { PERCENT_FORMAT, type VisualRow } from "../visual-data";
+import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth, wrap } from "../../scene/text";
+import { Colours } from "../anatomy/colours";
+import { leadingRows, rowDatum, strength } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { type Goal, goalLines, goalOf } from "../anatomy/goal";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter, shareText } from "../anatomy/labels";
+import { clamp, niceAbove, type PastEnd } from "../anatomy/scale";
+import { textMark } from "../anatomy/text-mark";
 
 /** Whole percents, but with a decimal where rounding would claim that the goal is reached. */
 const NEAR_GOAL = { ...PERCENT_FORMAT, decimals: 1 };

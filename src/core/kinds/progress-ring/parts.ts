@@ -1,7 +1,7 @@
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { capsDial, colour, number, type Part, pastDial, toggle } from "../kind";
-import { readingPart } from "../reading";
+import { coloursPart } from "../anatomy/colours";
+import { capsDial, colour, number, type Part, pastDial, toggle } from "../anatomy/dial";
+import { readingPart } from "../anatomy/reading";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const PROGRESS_RING_PARTS: Part[] = [
   {

@@ -1,17 +1,18 @@
+import { formatNumber, PERCENT_FORMAT } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
 import type { Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
-import { fillTemplate } from "../../scene/template";
 import { SMALLEST, shorten } from "../../scene/text";
-import { arcExtent } from "../angles";
-import { Colours } from "../colours";
-import { blankScene, footNote, frameScene, layFrame, leadingRows, textMark, titleOf } from "../frame";
-import { goalOf } from "../goal";
-import type { SceneInput } from "../kind";
-import { shareText } from "../labels";
-import { progressArcs } from "../progress-arcs";
-import { namesFor, roundReading } from "../reading";
-import { layCentre, layRings, ringHandles } from "../rings";
-import { PERCENT_FORMAT } from "../visual-data";
+import { arcExtent } from "../anatomy/angles";
+import { Colours } from "../anatomy/colours";
+import { leadingRows } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { goalOf } from "../anatomy/goal";
+import type { SceneInput } from "../anatomy/kind";
+import { shareText } from "../anatomy/labels";
+import { progressArcs } from "../anatomy/progress-arcs";
+import { namesFor, roundReading } from "../anatomy/reading";
+import { layCentre, layRings, ringHandles } from "../anatomy/rings";
+import { textMark } from "../anatomy/text-mark";
 
 /** More rings than this cannot be told apart. */
 const MOST_RINGS = 8;

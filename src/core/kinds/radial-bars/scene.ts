@@ -1,16 +1,18 @@
+import { formatNumber } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
 import type { Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
-import { fillTemplate } from "../../scene/template";
 import { SMALLEST, shorten, textWidth } from "../../scene/text";
-import { Colours } from "../colours";
-import { blankScene, footNote, frameScene, layFrame, leadingRows, textMark, titleOf } from "../frame";
-import { goalOf } from "../goal";
-import type { SceneInput } from "../kind";
-import { labelWriter } from "../labels";
-import { layLegend } from "../legend";
-import { progressArcs } from "../progress-arcs";
-import { namesFor, roundReading } from "../reading";
-import { layCentre, layRings, ringHandles } from "../rings";
+import { Colours } from "../anatomy/colours";
+import { leadingRows } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { goalOf } from "../anatomy/goal";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { progressArcs } from "../anatomy/progress-arcs";
+import { namesFor, roundReading } from "../anatomy/reading";
+import { layCentre, layRings, ringHandles } from "../anatomy/rings";
+import { textMark } from "../anatomy/text-mark";
 
 /** Bars bent around a centre, a track each, with their names at the start. */
 export function radialBarsScene(input: SceneInput): Scene {

@@ -1,9 +1,10 @@
+import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth, wrap } from "../../scene/text";
-import { polar } from "../angles";
-import { dropColliding } from "../bands";
-import { type Box, textMark } from "../frame";
+import { polar } from "../anatomy/angles";
+import { dropColliding } from "../anatomy/bands";
+import { textMark } from "../anatomy/text-mark";
 
 /** A petal as its label needs it: its angles, how far out it reaches, and the wordings of the label, the fullest first. */
 export interface LabelledPetal {

@@ -1,8 +1,8 @@
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { choice, number, type Part } from "../kind";
-import { labelsPart } from "../labels";
-import { legendPart } from "../legend";
+import { coloursPart } from "../anatomy/colours";
+import { choice, number, type Part } from "../anatomy/dial";
+import { labelsPart } from "../anatomy/labels";
+import { legendPart } from "../anatomy/legend";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const ROSE_PARTS: Part[] = [
   {

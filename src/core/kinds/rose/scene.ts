@@ -1,14 +1,16 @@
+import { formatNumber } from "../../base/number-format";
 import type { Handle, Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
-import { polar } from "../angles";
-import { Colours } from "../colours";
-import { blankScene, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { labelWriter, shareText } from "../labels";
-import { layLegend } from "../legend";
-import { layCentre, startHandle } from "../rings";
-import { niceAbove } from "../scale";
+import { polar } from "../anatomy/angles";
+import { Colours } from "../anatomy/colours";
+import { leadingRows, rowDatum, strength } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter, shareText } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { layCentre, startHandle } from "../anatomy/rings";
+import { niceAbove } from "../anatomy/scale";
+import { textMark } from "../anatomy/text-mark";
 import { type LabelledPetal, outsideLabels } from "./outside-labels";
 
 /** More labels than this have no room around a rose. */

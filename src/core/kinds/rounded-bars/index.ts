@@ -1,4 +1,4 @@
-import type { Kind } from "../kind";
+import type { Kind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { ROUNDED_BARS_PARTS } from "./parts";
 import { roundedBarsScene } from "./scene";

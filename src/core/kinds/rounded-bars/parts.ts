@@ -1,9 +1,9 @@
-import { AXIS_PART } from "../bands";
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { choice, colour, directionDial, number, type Part, toggle } from "../kind";
-import { labelsPart } from "../labels";
-import { legendPart } from "../legend";
+import { AXIS_PART } from "../anatomy/bands";
+import { coloursPart } from "../anatomy/colours";
+import { choice, colour, directionDial, number, type Part, toggle } from "../anatomy/dial";
+import { labelsPart } from "../anatomy/labels";
+import { legendPart } from "../anatomy/legend";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const ROUNDED_BARS_PARTS: Part[] = [
   {

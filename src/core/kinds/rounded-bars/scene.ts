@@ -1,13 +1,15 @@
+import { formatNumber } from "../../base/number-format";
+import type { VisualRow } from "../../rows/visual-data";
 import type { Handle, Mark, Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
 import { fittingSize, SMALLEST } from "../../scene/text";
-import { type Bands, barBox, endRadii, growthFrom, layBands } from "../bands";
-import { Colours } from "../colours";
-import { blankScene, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import type { SceneInput } from "../kind";
-import { labelWriter } from "../labels";
-import { layLegend } from "../legend";
-import type { VisualRow } from "../visual-data";
+import { type Bands, barBox, endRadii, growthFrom, layBands } from "../anatomy/bands";
+import { Colours } from "../anatomy/colours";
+import { leadingRows, rowDatum, strength } from "../anatomy/datum";
+import { blankScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import type { SceneInput } from "../anatomy/kind";
+import { labelWriter } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { textMark } from "../anatomy/text-mark";
 
 /** A bar of a row: the row's own, or one of a series. */
 interface Bar {

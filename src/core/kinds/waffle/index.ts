@@ -1,4 +1,4 @@
-import type { Kind } from "../kind";
+import type { Kind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { WAFFLE_PARTS } from "./parts";
 import { waffleScene } from "./scene";

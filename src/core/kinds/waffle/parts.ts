@@ -1,8 +1,8 @@
-import { coloursPart } from "../colours";
-import { sharedParts } from "../frame";
-import { choice, colour, number, type Part, pastDial, toggle } from "../kind";
-import { legendPart } from "../legend";
-import { readingPart } from "../reading";
+import { coloursPart } from "../anatomy/colours";
+import { choice, colour, number, type Part, pastDial, toggle } from "../anatomy/dial";
+import { legendPart } from "../anatomy/legend";
+import { readingPart } from "../anatomy/reading";
+import { sharedParts } from "../anatomy/shared-parts";
 
 export const WAFFLE_PARTS: Part[] = [
   {

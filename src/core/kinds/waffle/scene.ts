@@ -1,17 +1,20 @@
+import { formatNumber, PERCENT_FORMAT } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
+import type { VisualRow } from "../../rows/visual-data";
+import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Datum, Handle, Mark, Scene } from "../../scene/marks";
-import { formatNumber } from "../../scene/number-format";
-import { fillTemplate } from "../../scene/template";
-import { LINE_HEIGHT, SMALLEST } from "../../scene/text";
-import { Colours } from "../colours";
-import { type Box, blankScene, fitText, footNote, frameScene, layFrame, leadingRows, rowDatum, strength, textMark, titleOf } from "../frame";
-import { type Goal, goalOf } from "../goal";
-import type { SceneInput } from "../kind";
-import { shareText } from "../labels";
-import { layLegend } from "../legend";
-import { namesFor } from "../reading";
-import { clamp } from "../scale";
-import { PERCENT_FORMAT, type VisualRow } from "../visual-data";
+import { fitText, LINE_HEIGHT, SMALLEST } from "../../scene/text";
+import { Colours } from "../anatomy/colours";
+import { leadingRows, rowDatum, strength } from "../anatomy/datum";
+import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { type Goal, goalOf } from "../anatomy/goal";
+import type { SceneInput } from "../anatomy/kind";
+import { shareText } from "../anatomy/labels";
+import { layLegend } from "../anatomy/legend";
+import { namesFor } from "../anatomy/reading";
+import { clamp } from "../anatomy/scale";
+import { textMark } from "../anatomy/text-mark";
 import { cellAt, largestRemainder } from "./cells";
 
 interface Grid {

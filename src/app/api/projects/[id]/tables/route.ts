@@ -2,7 +2,7 @@ import { z } from "zod";
 import { handle, readQuery } from "@/server/http/handle";
 import { answerImport } from "@/server/import/answer-import";
 import { importTable } from "@/server/import/import-table";
-import { importOptionsSchema } from "@/server/import/read-table";
+import { importOptionsSchema } from "@/server/import/reader";
 import { readProject } from "@/server/store/projects";
 
 const querySchema = importOptionsSchema.extend({ name: z.string().min(1, "Say the file's name: ?name=….").max(300) });

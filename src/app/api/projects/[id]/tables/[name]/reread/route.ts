@@ -1,7 +1,7 @@
 import { handle, readJson } from "@/server/http/handle";
 import { answerImport } from "@/server/import/answer-import";
 import { rereadTable } from "@/server/import/import-table";
-import { importOptionsSchema } from "@/server/import/read-table";
+import { importOptionsSchema } from "@/server/import/reader";
 import { findTable } from "@/server/tables";
 
 export const POST = handle<{ id: string; name: string }>(async (request, { id, name }) => {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { filterSchema } from "@/core/engine/query";
+import { filterSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import { compute } from "@/server/compute/client";
 import { handle, readQuery } from "@/server/http/handle";

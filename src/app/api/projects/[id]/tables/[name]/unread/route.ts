@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { sameName } from "@/core/base/names";
 import { readingSchema } from "@/core/data/reading-schema";
 import { compute } from "@/server/compute/client";
 import { HttpError } from "@/server/http/errors";
@@ -11,7 +12,7 @@ const requestSchema = z.object({ column: z.string().max(200), reading: readingSc
 export const POST = handle<{ id: string; name: string }>(async (request, { id, name }) => {
   const { column, reading } = await readJson(request, requestSchema);
   const table = findTable(id, name);
-  const at = table.columns.findIndex((c) => c.name.toLowerCase() === column.toLowerCase());
+  const at = table.columns.findIndex((c) => sameName(c.name, column));
   if (at < 0) throw new HttpError(404, "no_column", `The table ${table.name} has no column “${column}” in its file.`);
   return Response.json(await compute({ type: "unread", table, column: at, reading }, id, request.signal));
 });

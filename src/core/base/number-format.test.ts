@@ -1,0 +1,55 @@
+import { describe, expect, it } from "vitest";
+import { shorten, textWidth, wrap } from "../scene/text";
+import { formatNumber, PLAIN_FORMAT } from "./number-format";
+import { checkTemplate, fillTemplate } from "./template";
+
+const T = "\u2009";
+describe("number format", () => {
+  it.each([
+    [934120, {}, `934${T}120`],
+    [0.864, { style: "percent", decimals: 1 }, `86.4${T}%`],
+    [1.12, { style: "percent" }, `112${T}%`],
+    [934120, { units: "automatic", decimals: 0 }, "934k"],
+    [4_213_000, { style: "currency", units: "automatic", decimals: 2 }, `€4.21${T}M`],
+    [1_284_930_112, { units: "automatic", decimals: 1 }, `1.3${T}bn`],
+    [999_960, { units: "automatic", decimals: 1 }, `1.0${T}M`],
+    [0.00042, {}, "0.00042"],
+    [0.00042, { units: "million" }, "0.00042"],
+    [-12.5, { decimals: 1 }, "−12.5"],
+    [1234.5, { locale: "de-DE", decimals: 1 }, "1.234,5"],
+    [135, { style: "duration" }, `2${T}h 15${T}min`],
+    [-30, { style: "duration" }, `−30${T}min`],
+    [5, { prefix: "~", suffix: " km" }, "~5 km"],
+    [null, {}, "—"],
+    [Number.NaN, {}, "—"],
+    [Number.POSITIVE_INFINITY, {}, "—"],
+  ] as const)("writes %s with %o", (value, format, expected) => {
+    expect(formatNumber(value, { ...PLAIN_FORMAT, ...format })).toBe(expected);
+  });
+});
+
+describe("templates", () => {
+  const values = { total: { value: 934120, format: PLAIN_FORMAT }, category: "<b>Old & new</b>" };
+  it("write values and formats", () => {
+    expect(fillTemplate("{total} = {total:automatic.1}, {Category}", values)).toBe(`934${T}120 = 934.1k, <b>Old & new</b>`);
+    expect(fillTemplate("{nothing} {total", values)).toBe("{nothing} {total");
+  });
+  it("name what is wrong and where", () => {
+    expect(checkTemplate("a {totl} b", ["total"])).toEqual([{ start: 2, end: 8, message: "There is nothing called “totl” to write here. Did you mean {total}?" }]);
+    expect(checkTemplate("{total:percnt}", ["total"])[0].message).toContain("is no format");
+    expect(checkTemplate("50 } more", ["total"])[0]).toMatchObject({ start: 3, end: 4 });
+    expect(checkTemplate("{total:percent.1}", ["total"])).toEqual([]);
+  });
+});
+
+describe("text", () => {
+  it("is shortened and wrapped to fit", () => {
+    const long = "Upper Lanthorne Public Landing Stage";
+    expect(textWidth(shorten(long, 90, 12, 400), 12, 400)).toBeLessThanOrEqual(90);
+    expect(shorten(long, 90, 12, 400)).toMatch(/…$/);
+    expect(shorten(long, 3, 12, 400)).toBe("");
+    const lines = wrap(long, 100, 12, 400, 2);
+    expect(lines).toHaveLength(2);
+    for (const line of lines) expect(textWidth(line, 12, 400)).toBeLessThanOrEqual(100);
+  });
+});

@@ -1,0 +1,130 @@
+/** How a number is written. Percent takes 0.864 as 86.4 %; a duration is in minutes. */
+export interface NumberFormat {
+  style: "number" | "percent" | "currency" | "duration";
+  /** Digits after the decimal mark, 0 to 10. */
+  decimals: number;
+  /** What numbers are divided by: "automatic" takes the unit that suits each. */
+  units: "none" | "thousand" | "million" | "billion" | "automatic";
+  /** Three capitals of ISO 4217. */
+  currency: string;
+  prefix: string;
+  suffix: string;
+  /** A BCP 47 language tag, or "plain": thin spaces between groups and a point. */
+  locale: string;
+}
+
+export const PLAIN_FORMAT: NumberFormat = {
+  style: "number",
+  decimals: 0,
+  units: "none",
+  currency: "EUR",
+  prefix: "",
+  suffix: "",
+  locale: "plain",
+};
+export const PERCENT_FORMAT: NumberFormat = { ...PLAIN_FORMAT, style: "percent" };
+/** What stands where there is no value. */
+export const NO_VALUE = "—";
+
+const UNITS = { thousand: [1e3, "k"], million: [1e6, "M"], billion: [1e9, "bn"] } as const;
+const THIN = "\u2009";
+const cache = new Map<string, Intl.NumberFormat>();
+
+function formatter(locale: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const key = locale + JSON.stringify(options);
+  let found = cache.get(key);
+  if (!found) {
+    try {
+      found = new Intl.NumberFormat(locale === "plain" ? "en-GB" : locale, options);
+    } catch {
+      found = new Intl.NumberFormat("en-GB", options);
+    }
+    cache.set(key, found);
+  }
+  return found;
+}
+
+function unitOf(value: number, format: NumberFormat): readonly [number, string] {
+  if (format.units === "none" || format.style === "percent" || format.style === "duration") return [1, ""];
+  // A value that would vanish in the unit is written without it.
+  if (format.units !== "automatic") return value === 0 || Math.abs(value) / UNITS[format.units][0] >= 0.5 * 10 ** -format.decimals ? UNITS[format.units] : [1, ""];
+  // Rounding may carry a number into the next unit: 999 960 with one decimal is 1.0 M.
+  const size = Math.abs(value) * (1 + 0.5 * 10 ** -(format.decimals + 3));
+  return size >= 1e9 ? UNITS.billion : size >= 1e6 ? UNITS.million : size >= 1e3 ? UNITS.thousand : [1, ""];
+}
+
+function duration(minutes: number): string {
+  const total = Math.round(Math.abs(minutes));
+  const [days, hours, rest] = [Math.floor(total / 1440), Math.floor(total / 60) % 24, total % 60];
+  const parts = [days && `${days}${THIN}d`, hours && `${hours}${THIN}h`, (rest || total === 0) && `${rest}${THIN}min`].filter(Boolean);
+  return (minutes < 0 && total > 0 ? "−" : "") + parts.join(" ");
+}
+
+/**
+ * Writes a number. Percent takes 0.864 as 86.4 %; a duration is in minutes. The locale "plain" groups digits with thin
+ * spaces and keeps the point. Null and what is no finite number are written as a dash.
+ */
+export function formatNumber(value: number | null, format: NumberFormat): string {
+  if (value === null || !Number.isFinite(value)) return NO_VALUE;
+  let known = written.get(format);
+  if (!known || known.size > 5000) {
+    known = new Map();
+    written.set(format, known);
+  }
+  let text = known.get(value);
+  if (text === undefined) {
+    text = writeNumber(value, format);
+    known.set(value, text);
+  }
+  return text;
+}
+
+/** What each format (by identity: formats are never changed in place) has written; a dial drag writes the same numbers again. */
+const written = new WeakMap<NumberFormat, Map<number, string>>();
+
+function writeNumber(value: number, format: NumberFormat): string {
+  if (format.style === "duration") return format.prefix + duration(value) + format.suffix;
+  const [unit, letter] = unitOf(value, format);
+  const percent = format.style === "percent";
+  const scaled = (percent ? value * 100 : value) / unit;
+  // A tiny value must not read as nothing: 0.00042 without decimals gets the digits it needs.
+  const vanishes = scaled !== 0 && Math.abs(scaled) < 0.5 * 10 ** -format.decimals;
+  const digits = vanishes ? Math.min(10, Math.ceil(-Math.log10(Math.abs(scaled))) + 1) : format.decimals;
+  const options: Intl.NumberFormatOptions = { minimumFractionDigits: vanishes ? 0 : digits, maximumFractionDigits: digits, useGrouping: true };
+  if (format.style === "currency") Object.assign(options, { style: "currency", currency: format.currency, currencyDisplay: "narrowSymbol" });
+  const parts = formatter(format.locale, options).formatToParts(scaled);
+  const plain = format.locale === "plain";
+  const text = parts.map((p) => (plain && p.type === "group" ? THIN : p.type === "minusSign" ? "−" : p.value)).join("");
+  const unitText = letter ? (letter === "k" ? "k" : `${THIN}${letter}`) : "";
+  return format.prefix + text + unitText + (percent ? `${THIN}%` : "") + format.suffix;
+}
+
+/** Reads formats inside templates: percent.1, number.0, currency.2, thousand.1, million.1, billion.1, automatic.1. Null when it is none of them. */
+export function formatFromText(text: string, base: NumberFormat): NumberFormat | null {
+  const m = /^(number|percent|currency|duration|thousand|million|billion|automatic)(?:\.(\d{1,2}))?$/.exec(text.trim());
+  if (!m || Number(m[2] ?? 0) > 10) return null;
+  const decimals = m[2] === undefined ? base.decimals : Number(m[2]);
+  const word = m[1];
+  if (word === "number" || word === "percent" || word === "currency" || word === "duration")
+    return { ...base, style: word, decimals, units: word === base.style ? base.units : "none" };
+  return { ...base, style: base.style === "currency" ? "currency" : "number", units: word as NumberFormat["units"], decimals };
+}
+
+/** Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, then without decimals. */
+export function shortFormats(format: NumberFormat): NumberFormat[] {
+  let known = shorter.get(format);
+  if (!known) {
+    known =
+      format.style === "percent" || format.style === "duration"
+        ? [{ ...format, decimals: 0 }]
+        : [
+            { ...format, units: "automatic", decimals: 1 },
+            { ...format, units: "automatic", decimals: 0 },
+          ];
+    shorter.set(format, known);
+  }
+  return known;
+}
+
+/** The shorter formats of each format, the same objects every time, so that what they have written is remembered. */
+const shorter = new WeakMap<NumberFormat, NumberFormat[]>();

@@ -1,0 +1,75 @@
+import { compareText, type Value, type ValueType } from "../../base/value";
+import type { Vector } from "../vector";
+import { type Accumulator, type GroupedRows, grown } from "./accumulator";
+
+/** The largest (sign 1) or smallest (-1) number, date, timestamp or boolean of each group. */
+export class NumberExtreme implements Accumulator {
+  /** The best of each group; what no value can be stands for a group without one. */
+  best = new Float64Array(0);
+  private readonly none: number;
+  constructor(
+    readonly sign: 1 | -1,
+    readonly type: ValueType,
+  ) {
+    this.none = sign === 1 ? Number.NEGATIVE_INFINITY : Number.POSITIVE_INFINITY;
+  }
+  private reserve(size: number): void {
+    const before = this.best.length;
+    this.best = grown(this.best, size);
+    this.best.fill(this.none, before);
+  }
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    this.reserve(size);
+    const { numbers: values } = argument as { numbers: Float64Array };
+    if (this.sign === 1) takeLargest(this.best, groups, length, values, filter);
+    else takeSmallest(this.best, groups, length, values, filter);
+  }
+  merge(into: Int32Array, groups: number): Accumulator {
+    const merged = new NumberExtreme(this.sign, this.type);
+    merged.reserve(groups);
+    const take = this.sign === 1 ? takeLargest : takeSmallest;
+    take(merged.best, into, Math.min(into.length, this.best.length), this.best, null);
+    return merged;
+  }
+  result(group: number): Value {
+    const x = this.best[group];
+    if (x === undefined || x === this.none) return null;
+    return this.type === "boolean" ? x === 1 : x;
+  }
+}
+
+/** A null (NaN) is neither larger nor smaller than anything. */
+function takeLargest(best: Float64Array, groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
+  if (filter === null) for (let i = 0; i < length; i++) if (numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null) for (let i = 0; i < length; i++) if (filter[i] !== 0 && numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+}
+
+function takeSmallest(best: Float64Array, groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
+  if (filter === null) for (let i = 0; i < length; i++) if (numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null) for (let i = 0; i < length; i++) if (filter[i] !== 0 && numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
+}
+
+/** The last (sign 1) or first (-1) text of each group in the order of `compareText`. */
+export class TextExtreme implements Accumulator {
+  best: (string | null)[] = [];
+  constructor(readonly sign: 1 | -1) {}
+  private take(group: number, text: string): void {
+    const b = this.best[group] ?? null;
+    if (b === null || this.sign * compareText(text, b) > 0) this.best[group] = text;
+  }
+  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    const { codes, dictionary } = argument as { codes: Int32Array; dictionary: string[] };
+    for (let i = 0; i < length; i++) if (codes[i] >= 0 && (filter === null || filter[i] !== 0)) this.take(groups[i], dictionary[codes[i]]);
+  }
+  merge(into: Int32Array): Accumulator {
+    const merged = new TextExtreme(this.sign);
+    for (let g = 0; g < into.length; g++) {
+      const text = this.best[g] ?? null;
+      if (text !== null) merged.take(into[g], text);
+    }
+    return merged;
+  }
+  result(group: number): Value {
+    return this.best[group] ?? null;
+  }
+}

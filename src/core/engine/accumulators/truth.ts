@@ -1,0 +1,27 @@
+import type { Value } from "../../base/value";
+import type { Vector } from "../vector";
+import type { Accumulator, GroupedRows } from "./accumulator";
+import { Count } from "./count";
+
+/** The true and false values of each group: whether all, or any, are true. */
+export class Truth implements Accumulator {
+  private readonly counts = [new Count(), new Count()];
+  constructor(readonly all: boolean) {}
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    const { numbers } = argument as { numbers: Float64Array };
+    for (const truth of [0, 1]) {
+      const where = Uint8Array.from({ length }, (_, i) => (numbers[i] === truth && (filter === null || filter[i] !== 0) ? 1 : 0));
+      this.counts[truth].add({ groups, length, size }, null, where);
+    }
+  }
+  merge(into: Int32Array, groups: number): Accumulator {
+    const merged = new Truth(this.all);
+    for (const truth of [0, 1]) merged.counts[truth] = this.counts[truth].merge(into, groups) as Count;
+    return merged;
+  }
+  result(group: number): Value {
+    const [no, yes] = this.counts.map((c) => c.result(group) as number);
+    if (no + yes === 0) return null;
+    return this.all ? no === 0 : yes > 0;
+  }
+}

@@ -1,0 +1,93 @@
+import { fillTemplate } from "../../base/template";
+import type { Box } from "../../scene/box";
+import type { Theme } from "../../scene/colour";
+import type { Handle, Mark, Scene } from "../../scene/marks";
+import { LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../../scene/text";
+import { ruleWords } from "./colours";
+import type { SceneInput } from "./kind";
+import { textMark } from "./text-mark";
+
+/** Lays out what surrounds a kind's drawing: background, title and subtitle. Small frames drop the subtitle, then the title. */
+export function layFrame({ frame, theme, style, data }: SceneInput): { marks: Mark[]; body: Box } {
+  const { width, height } = frame;
+  const padding = Math.min(style.number("frame.padding"), 0.08 * Math.min(width, height) + 2);
+  const inner = width - 2 * padding;
+  const marks: Mark[] = [];
+  let top = padding;
+  const heading = (key: string, text: string, wanted: number, weight: Weight, fill: string, lines: number) => {
+    const size = Math.max(SMALLEST, Math.min(wanted, height * 0.09));
+    const middle = style.choice("heading.align") === "middle";
+    for (const [i, line] of wrap(text, inner, size, weight, lines).entries()) {
+      const x = middle ? width / 2 : padding;
+      marks.push(textMark(`${key}${i}`, "heading", x, top + (size * LINE_HEIGHT) / 2, line, size, weight, fill, middle ? "middle" : "start"));
+      top += size * LINE_HEIGHT;
+    }
+  };
+  const title = fillTemplate(data.title, data.names).trim();
+  const subtitle = fillTemplate(data.subtitle, data.names).trim();
+  if (style.toggle("heading.shown")) {
+    const size = style.number("heading.size");
+    if (title && height >= 100) heading("title", title, size, 600, theme.ink, height >= 220 ? 2 : 1);
+    if (subtitle && height >= 160) {
+      top += 3;
+      heading("subtitle", subtitle, size * 0.83, 400, theme.muted, 1);
+    }
+    if (marks.length) top += Math.min(10, height * 0.03);
+  }
+  return { marks, body: { x: padding, y: top, width: inner, height: Math.max(1, height - padding - top) } };
+}
+
+/** Puts a scene together from its frame and its marks. The words of rules are added to the description. */
+export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], description: string): Scene {
+  const rules = ruleWords(input);
+  const { frame, theme, style } = input;
+  return {
+    theme: theme.name,
+    ...frame,
+    background: style.toggle("frame.filled") ? theme.sheet : null,
+    border: style.toggle("frame.border") ? { color: theme.rule, radius: style.number("frame.radius") } : { color: "none", radius: style.number("frame.radius") },
+    family: style.choice("type.family"),
+    motion: { entry: style.number("motion.entry"), change: style.number("motion.change") },
+    marks: input.surface.apply(labelsColoured(input, marks)),
+    handles,
+    description: rules ? `${description} By rule: ${rules}.` : description,
+  };
+}
+
+/** Labels in the colour that was set for them; without one each has the colour that reads where it stands. */
+function labelsColoured({ style }: SceneInput, marks: Mark[]): Mark[] {
+  const color = style.has("labels.colour") ? style.colour("labels.colour", "") : "";
+  return color ? marks.map((m) => (m.type === "text" && m.part === "labels" ? { ...m, fill: color } : m)) : marks;
+}
+
+/** The scene of a visual that has nothing to draw: its heading and a sentence in the middle. */
+export function emptyScene(input: SceneInput, sentence: string): Scene {
+  const { marks, body } = layFrame(input);
+  const size = Math.max(SMALLEST, Math.min(13, body.height / 5));
+  const lines = wrap(sentence, body.width, size, 500, Math.max(1, Math.min(3, Math.floor(body.height / (size * LINE_HEIGHT)))));
+  const top = body.y + body.height / 2 - ((lines.length - 1) * size * LINE_HEIGHT) / 2;
+  for (const [i, line] of lines.entries())
+    marks.push(textMark(`empty${i}`, "frame", body.x + body.width / 2, top + i * size * LINE_HEIGHT, line, size, 500, input.theme.muted, "middle"));
+  return frameScene(input, marks, [], [fillTemplate(input.data.title, input.data.names), sentence].filter(Boolean).join(": "));
+}
+
+/** The scene of a visual that lacks something or has no rows; null when there is something to draw. */
+export function blankScene(input: SceneInput): Scene | null {
+  const { data, style } = input;
+  if (data.problem !== null) return emptyScene(input, data.problem);
+  return data.rows.every((r) => r.value === null) ? emptyScene(input, style.template("frame.empty")) : null;
+}
+
+/** The title as it is written, or what is shown. */
+export const titleOf = ({ data }: SceneInput): string => fillTemplate(data.title, data.names).trim() || data.valueLabel;
+
+/** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
+export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]; body: Box } {
+  if (!text || body.height < 110) return { marks: [], body };
+  const size = 10;
+  const y = body.y + body.height - size * 0.6;
+  return {
+    marks: [textMark("note", "labels", body.x + body.width / 2, y, shorten(text, body.width, size, 400), size, 400, theme.muted, "middle")],
+    body: { ...body, height: body.height - size * 1.6 },
+  };
+}

@@ -1,0 +1,41 @@
+import type { KindId, OwnPicture, Rule, Visual } from "../../project/schema";
+import type { VisualData } from "../../rows/visual-data";
+import type { Theme } from "../../scene/colour";
+import type { Scene } from "../../scene/marks";
+import type { Palette } from "../../scene/palettes";
+import type { RoleId } from "../roles";
+import type { Part } from "./dial";
+import type { Style } from "./style";
+import type { Surface } from "./surface";
+
+/** What a visual brings for its colours and pictures besides its dials. */
+export interface Look {
+  palettes: Palette[];
+  rules: Rule[];
+  categoryColours: Record<string, string>;
+  /** By the category's label. */
+  pictures: Visual["pictures"];
+  ownPictures: OwnPicture[];
+}
+
+/** What a kind needs to draw: frame in pixels, colours, dials, data, and the row under the pointer (its key) if any. */
+export interface SceneInput {
+  frame: { width: number; height: number };
+  theme: Theme;
+  style: Style;
+  surface: Surface;
+  look: Look;
+  data: VisualData;
+  focus: string | null;
+}
+
+export interface Kind {
+  id: KindId;
+  label: string;
+  /** With its article, as the sentence says it: "as a donut". */
+  phrase: string;
+  roles: RoleId[];
+  needsSplit: boolean;
+  parts: Part[];
+  scene: (input: SceneInput) => Scene;
+}

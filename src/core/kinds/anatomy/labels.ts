@@ -1,0 +1,131 @@
+import type { NumberFormat } from "../../base/number-format";
+import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
+import { fillTemplate } from "../../base/template";
+import type { VisualRow } from "../../rows/visual-data";
+import { SMALLEST, textWidth, type Weight } from "../../scene/text";
+import { choice, colour, number, type Part, template, toggle } from "./dial";
+import type { SceneInput } from "./kind";
+
+const SAYS: Record<string, string> = {
+  none: "nothing",
+  category: "category",
+  value: "value",
+  share: "share",
+  "category share": "category and share",
+  "category value": "category and value",
+  "value share": "value and share",
+  "value target": "value of target",
+  target: "target",
+  gap: "gap to target",
+  text: "a text of your own",
+};
+
+/** The labels of a kind: what they say, where, how large, from which share on. */
+export function labelsPart(says: string[], say: string, places: [string, string][], place: string, size = 11.5, more: Part["dials"] = []): Part {
+  return {
+    id: "labels",
+    label: "Labels",
+    dials: [
+      choice(
+        "content",
+        "Say",
+        says.map((s) => [s, SAYS[s]]),
+        say,
+      ),
+      ...(says.includes("text") ? [template("text", "Text", "{category} {value}")] : []),
+      ...(places.length ? [choice("place", "Place", places, place)] : []),
+      number("size", "Size", 9, 24, 0.5, "px", size),
+      toggle("digits", "Tell near apart", false),
+      colour("colour", "Colour"),
+      ...more,
+    ],
+  };
+}
+
+const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
+
+/** A share as whole percents, with a decimal where they would say too little: below 10 %, and near a goal that is not reached. */
+export function shareText(share: number): string {
+  const near = share !== 1 && Math.abs(share - 1) < 0.0051;
+  return formatNumber(share, near || (share !== 0 && Math.abs(share) < 0.1) ? SMALL_SHARE : PERCENT_FORMAT);
+}
+
+/** The format with the fewest decimals, not below its own, at which different values are written differently; its own where ten do not do. */
+export function tellApart(values: (number | null)[], format: NumberFormat): NumberFormat {
+  const distinct = [...new Set(values.filter((v): v is number => v !== null && Number.isFinite(v)))];
+  for (let decimals = format.decimals; decimals <= 10; decimals++) {
+    const tried = { ...format, decimals };
+    if (new Set(distinct.map((v) => formatNumber(v, tried))).size === distinct.length) return tried;
+  }
+  return format;
+}
+
+/** What a label of a row says, from the fullest wording to the shortest; `whole` is what its share is of. */
+export type LabelWriter = (row: Pick<VisualRow, "label" | "value" | "format">, whole: number | null) => string[][];
+
+/** Makes the writer for a scene's labels: each wording is one or two lines. */
+export function labelWriter(input: SceneInput): LabelWriter {
+  const { style, data } = input;
+  const content = style.choice("labels.content");
+  const fixed = style.toggle("labels.digits");
+  const base = fixed
+    ? tellApart(
+        data.rows.flatMap((r) => [r.value, ...r.cells]),
+        data.format,
+      )
+    : data.format;
+  return (row, whole) => {
+    if (content === "none" || row.value === null) return [];
+    const format = row.format ?? base;
+    const formats = fixed ? [format] : [format, ...shortFormats(format)];
+    const share = whole ? row.value / whole : null;
+    const value = row.value;
+    const wordings = formats.map((f): string[] => {
+      const said = formatNumber(value, f);
+      switch (content) {
+        case "category":
+          return [row.label];
+        case "share":
+          return [share === null ? said : shareText(share)];
+        case "category share":
+          return [row.label, share === null ? said : shareText(share)];
+        case "category value":
+          return [row.label, said];
+        case "value share":
+          return [said, ...(share === null ? [] : [shareText(share)])];
+        case "target":
+          return [formatNumber(data.target, f)];
+        case "value target":
+          return [data.target === null ? said : `${said} of ${formatNumber(data.target, f)}`];
+        case "gap":
+          return [data.target === null ? said : `${value >= data.target ? "+" : ""}${formatNumber(value - data.target, f)}`];
+        case "text":
+          return [
+            fillTemplate(style.template("labels.text"), {
+              ...data.names,
+              category: row.label,
+              value: { value, format: f },
+              share: { value: share, format: PERCENT_FORMAT },
+            }),
+          ];
+        default:
+          return [said];
+      }
+    });
+    const seen = new Set<string>();
+    return wordings.filter((lines) => lines.some((l) => l !== "") && !seen.has(lines.join("\n")) && seen.add(lines.join("\n")));
+  };
+}
+
+/** The largest size, from `size` down to the floor, and the fullest wording that all texts fit their room at; null where even the shortest does not. */
+export function fitAll(wordings: string[][], room: number[], size: number, weight: Weight): { texts: string[]; size: number } | null {
+  const longest = Math.max(0, ...wordings.map((w) => w.length));
+  for (const at of [size, ...[0.9, 0.8].map((k) => size * k).filter((s) => s > SMALLEST), SMALLEST]) {
+    if (at < SMALLEST || at > size) continue;
+    for (let k = 0; k < longest; k++) {
+      const texts = wordings.map((w) => w[Math.min(k, w.length - 1)] ?? "");
+      if (texts.every((t, i) => textWidth(t, at, weight) <= room[i])) return { texts, size: at };
+    }
+  }
+  return null;
+}

@@ -1,0 +1,159 @@
+import type { Box } from "../../scene/box";
+import { mix } from "../../scene/colour";
+import type { Handle, Mark, Sector } from "../../scene/marks";
+import { arcExtent, polar } from "./angles";
+import type { SceneInput } from "./kind";
+import { clamp } from "./scale";
+
+/** Where rings stand: their centre, the outermost radius, and how far the swept part reaches. */
+export interface Centre {
+  cx: number;
+  cy: number;
+  r: number;
+}
+
+/** Places a ring so that the part of it that is swept fills the box; a partial ring is not given room for the rest. */
+export function layCentre(box: Box, start: number, sweep: number, side: number, margin: number): Centre {
+  const { left, right, top, bottom } = arcExtent(start, sweep);
+  const r = Math.max(4, Math.min((box.width - 2 * side) / (left + right), (box.height - 2 * margin) / (top + bottom)));
+  return { cx: box.x + box.width / 2 + ((left - right) * r) / 2, cy: box.y + box.height / 2 + ((top - bottom) * r) / 2, r };
+}
+
+/** Concentric rings from the outside in: all of one thickness, shrunk together until they fit above `least` of the radius. */
+export function layRings(r: number, count: number, thickness: number, gap: number, least: number): { inner: number; outer: number }[] {
+  const room = r * (1 - least);
+  const between = Math.min(gap, room / (count * 3));
+  const each = Math.max(1, Math.min(thickness, (room - between * (count - 1)) / count));
+  return Array.from({ length: count }, (_, i) => {
+    const outer = r - i * (each + between);
+    return { inner: Math.max(0, outer - each), outer };
+  });
+}
+
+/** What one progress arc is drawn from. */
+export interface Arc {
+  key: string;
+  part: string;
+  cx: number;
+  cy: number;
+  inner: number;
+  outer: number;
+  start: number;
+  sweep: number;
+  /** The value's share of the scale's length; may be below 0 and past 1. */
+  share: number;
+  past: string;
+  round: boolean;
+  color: string;
+  track: string | null;
+  trackOpacity?: number;
+  datum?: Mark["datum"];
+  opacity: number;
+}
+
+/** A track, the arc over it, and what it does past its end: a mark where it holds, a darker and thinner second lap where it laps. */
+export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
+  const { theme } = input;
+  const { cx, cy, inner, outer, start, sweep, share, datum, opacity, key, part } = arc;
+  const cap = arc.round ? (outer - inner) / 2 : 0;
+  const corners: Sector["corners"] = [cap, cap, cap, cap];
+  const whole = { from: start, to: start + sweep, axis: "angle" as const };
+  const closed = sweep >= 360 - 1e-6;
+  const sector = (id: string, end: number, fill: string, more: Partial<Sector> = {}): Sector => ({
+    type: "sector",
+    id: `${id}:${key}`,
+    part,
+    cx,
+    cy,
+    inner,
+    outer,
+    start,
+    end,
+    inset: 0,
+    corners,
+    fill,
+    datum,
+    opacity,
+    whole,
+    surface: "data",
+    grow: "sweep",
+    ...more,
+  });
+  const marks: Mark[] = [];
+  if (arc.track) {
+    const flat: Sector["corners"] = closed ? [0, 0, 0, 0] : corners;
+    marks.push(sector("track", start + sweep, arc.track, { part: "track", surface: "track", corners: flat, opacity: opacity * (arc.trackOpacity ?? 1), grow: undefined }));
+  }
+  if (share > 0) marks.push(sector("arc", start + sweep * clamp(share), arc.color));
+  if (share > 1 + 1e-12 && arc.past === "lap") {
+    const thin = (outer - inner) * 0.27;
+    marks.push(
+      sector("lap", start + sweep * clamp(share - 1), mix(arc.color, theme.ink, 0.5), {
+        inner: inner + thin,
+        outer: outer - thin,
+        corners: arc.round ? (corners.map(() => (outer - inner - 2 * thin) / 2) as Sector["corners"]) : [0, 0, 0, 0],
+        surface: undefined,
+        whole: undefined,
+      }),
+    );
+  }
+  if (share > 1 + 1e-12 && arc.past === "hold") {
+    const half = Math.min((outer - inner) * 0.36, 9);
+    const middle = (inner + outer) / 2;
+    const turn = Math.min(sweep / 6, ((half * 1.2) / Math.max(middle, 1)) * (180 / Math.PI));
+    // The tip stands at the end of the scale, on the arc, so that the picture is not longer than it.
+    const at = polar(cx, cy, start + sweep - turn, middle);
+    marks.push({
+      type: "polygon",
+      id: `past:${key}`,
+      part,
+      ...at,
+      rotate: start + sweep - turn / 2 + 90,
+      points: [
+        [-half, half * 0.6],
+        [0, -half * 0.7],
+        [half, half * 0.6],
+      ],
+      fill: input.surface.inkOn(arc.color),
+      datum,
+    });
+  }
+  return marks;
+}
+
+/** The handle that turns a ring: it stands where the ring begins. */
+export const startHandle = (sets: string, start: number, { cx, cy, r }: Centre): Handle => ({
+  id: "start",
+  sets,
+  label: "Start",
+  value: start,
+  from: 0,
+  to: 360,
+  step: 1,
+  text: `start ${start}°`,
+  ...polar(cx, cy, start, r),
+  track: { type: "angular", cx, cy, r, start: 0, end: 360 },
+});
+
+/** The handles of a ring: its start, and how thick it is. */
+export function ringHandles(input: SceneInput, part: string, centre: Centre, inner: number): Handle[] {
+  const { style } = input;
+  const [start, sweep, thickness] = [style.number(`${part}.start`), style.number(`${part}.sweep`), style.number(`${part}.thickness`)];
+  const { cx, cy, r } = centre;
+  const middle = start + sweep / 2;
+  return [
+    startHandle(`${part}.start`, start, centre),
+    {
+      id: "thickness",
+      sets: `${part}.thickness`,
+      label: "Thickness",
+      value: thickness,
+      from: 2,
+      to: 60,
+      step: 1,
+      text: `thickness ${thickness}`,
+      ...polar(cx, cy, middle, inner),
+      track: { type: "radial", cx, cy, angle: middle, r0: r - 2, r1: r - 60 },
+    },
+  ];
+}

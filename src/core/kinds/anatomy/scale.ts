@@ -1,0 +1,35 @@
+import type { NumberFormat } from "../../base/number-format";
+
+/** What a kind does with a value past the end of its scale. */
+export type PastEnd = "hold" | "lap" | "extend";
+
+/** A scale from minimum to maximum, and where a value stands on it. */
+export interface Scale {
+  minimum: number;
+  maximum: number;
+}
+
+/** The next number of the form 1, 2, 2.5 or 5 times a power of ten at or above x. */
+export function niceAbove(x: number): number {
+  if (!(x > 0) || !Number.isFinite(x)) return 1;
+  const power = 10 ** Math.floor(Math.log10(x));
+  const step = [1, 2, 2.5, 5, 10].find((s) => s * power >= x * (1 - 1e-9)) ?? 10;
+  return step * power;
+}
+
+/** The scale's ends where the sentence names them, else what suits the value: a percent runs to 1, all else to a round number above. */
+export function scaleOf(ends: { minimum: number | null; maximum: number | null; target: number | null; value: number | null; format: NumberFormat; past: PastEnd }): Scale {
+  const { value, target, format } = ends;
+  const minimum = ends.minimum ?? 0;
+  let maximum = ends.maximum ?? (format.style === "percent" ? 1 : niceAbove(Math.max(target ?? 0, value ?? 0) * 1.1));
+  if (!(maximum > minimum)) maximum = minimum + 1;
+  if (ends.past === "extend" && value !== null && value > maximum) maximum = format.style === "percent" ? Math.ceil(value * 10) / 10 : minimum + niceAbove(value - minimum);
+  return { minimum, maximum };
+}
+
+/** The share of the scale that a value covers; below 0 and above 1 past the ends. */
+export function shareOf(value: number, { minimum, maximum }: Scale): number {
+  return (value - minimum) / (maximum - minimum);
+}
+
+export const clamp = (x: number, low = 0, high = 1) => Math.min(high, Math.max(low, x));

@@ -1,0 +1,289 @@
+import { contrast, mix, type Theme, textOn } from "../../scene/colour";
+import { covers } from "../../scene/hit";
+import type { Circle, Fill, Mark, Rect, Sector, Stop, Text } from "../../scene/marks";
+import { textWidth } from "../../scene/text";
+import { choice, number, type Part } from "./dial";
+import type { Style } from "./style";
+
+/** How shapes are painted; kinds whose shapes are small already have no dashes. */
+export const surfacePart = (dashes: boolean): Part => ({
+  id: "surface",
+  label: "Surface",
+  dials: [
+    choice(
+      "shade",
+      "Shade",
+      [
+        ["flat", "flat"],
+        ["soft", "soft"],
+        ["ramp", "ramp"],
+        ["embossed", "embossed"],
+        ["outline", "outline"],
+      ],
+      "flat",
+    ),
+    number("shadow", "Shadow", 0, 24, 1, "px", 0),
+    ...(dashes ? [number("dashes", "Dashes", 0, 80, 1, "", 0), number("dashGap", "Dash gap", 10, 70, 1, "%", 40)] : []),
+  ],
+});
+
+type Shade = "flat" | "soft" | "ramp" | "embossed" | "outline";
+
+/** A ramp along an arc is made of so many pieces, whatever the value, so that a change moves them and none appears. */
+const PIECES = 36;
+const RAD = Math.PI / 180;
+
+/** Shares of a whole (0 to 1) as the stretches that dashes draw of them: `count` cells, each drawn over 1 - `gap` of its width. */
+export function dashStretches(from: number, to: number, count: number, gap: number): { cell: number; from: number; to: number }[] {
+  const out: { cell: number; from: number; to: number }[] = [];
+  const place = (cell: number, part: number) => (cell + gap / 2 + part * (1 - gap)) / count;
+  for (let cell = Math.max(0, Math.floor(from * count)); cell < count && cell < to * count; cell++) {
+    const [a, b] = [Math.max(0, from * count - cell), Math.min(1, to * count - cell)];
+    if (b - a > 1e-9) out.push({ cell, from: place(cell, a), to: place(cell, b) });
+  }
+  return out;
+}
+
+const READABLE = 4.5;
+const found = new Map<string, string>();
+
+/** A colour moved towards black or white, by at most `depth`, as far as the ink that reads on the colour itself reads on it too. */
+function readable(color: string, towards: string, depth: number): string {
+  const key = `${color}${towards}${depth}`;
+  let moved = found.get(key);
+  if (moved === undefined) {
+    const ink = textOn(color);
+    moved = color;
+    for (let step = depth; step > 0.01; step -= 0.02) {
+      const tried = mix(color, towards, step);
+      if (contrast(tried, ink) < READABLE) continue;
+      moved = tried;
+      break;
+    }
+    if (found.size > 2000) found.clear();
+    found.set(key, moved);
+  }
+  return moved;
+}
+
+/** How shapes that stand for values are painted: flat or with depth, whole or in dashes, with a shadow or none. One place for all kinds. */
+export class Surface {
+  private readonly shade: Shade;
+  private readonly shadow: number;
+  private readonly dashes: number;
+  private readonly gap: number;
+
+  constructor(
+    style: Style,
+    private readonly theme: Theme,
+  ) {
+    this.shade = style.choice("surface.shade") as Shade;
+    this.shadow = style.number("surface.shadow");
+    const has = style.has("surface.dashes");
+    this.dashes = has ? style.number("surface.dashes") : 0;
+    this.gap = has ? style.number("surface.dashGap") / 100 : 0;
+  }
+
+  /** The colours that a shape of one colour shows. Where text stands on it, its depth ends where the text would no longer read. */
+  private tones(color: string, free = false): { low: string; base: string; high: string } {
+    const depth = this.shade === "soft" ? 0.1 : 0.26;
+    if (free) return { low: mix(color, "#000000", depth), base: color, high: mix(color, "#ffffff", depth * 1.2) };
+    return { low: readable(color, "#000000", depth), base: color, high: readable(color, "#ffffff", depth) };
+  }
+
+  private pale(color: string): string {
+    return mix(color, this.theme.sheet, 0.84);
+  }
+
+  /** The paler beginning of a ramp that ends in a colour. */
+  private begin(color: string, free = false): string {
+    return free ? mix(color, this.theme.sheet, 0.62) : readable(color, this.theme.sheet, 0.5);
+  }
+
+  /** A text colour that reads anywhere on a shape of this colour. */
+  inkOn(color: string): string {
+    if (this.shade === "outline") return textOn(this.pale(color));
+    const { low, base, high } = this.tones(color);
+    return this.shade === "embossed" || this.shade === "soft" ? textOn(low, base, high) : this.shade === "ramp" ? textOn(this.begin(color), base) : textOn(base);
+  }
+
+  /** Whether text may stand on shapes: not on those in dashes. */
+  get carriesText(): boolean {
+    return this.dashes === 0;
+  }
+
+  private boxFill(mark: Rect, color: string, free: boolean): Fill {
+    const wide = mark.whole ? mark.whole.axis === "x" : mark.width >= mark.height;
+    const across = wide ? { x0: 0, y0: 0, x1: 0, y1: 1 } : { x0: 0, y0: 0, x1: 1, y1: 0 };
+    if (this.shade === "ramp") {
+      const along = { left: [0, 1], right: [1, 0], top: [0, 1], bottom: [1, 0] }[mark.grow as string] ?? [0, 1];
+      const [a, b] = along;
+      const axis = mark.grow === "left" || mark.grow === "right" ? { x0: a, y0: 0, x1: b, y1: 0 } : { x0: 0, y0: a, x1: 0, y1: b };
+      return { type: "linear", ...axis, stops: ramp(this.begin(color, free), color) };
+    }
+    const { low, base, high } = this.tones(color, free);
+    const stops =
+      mark.surface === "track"
+        ? [
+            { at: 0, color: mix(color, "#000000", 0.1) },
+            { at: 0.6, color },
+            { at: 1, color: mix(color, "#ffffff", 0.25) },
+          ]
+        : [
+            { at: 0, color: base },
+            { at: 0.35, color: high },
+            { at: 1, color: low },
+          ];
+    return { type: "linear", ...across, stops };
+  }
+
+  private sectorFill(mark: Sector, color: string, free: boolean): Fill {
+    const { cx, cy, inner, outer } = mark;
+    const at = (share: number) => (inner + (outer - inner) * share) / outer;
+    const { low, base, high } = this.tones(color, free);
+    let stops: Stop[];
+    if (this.shade === "ramp")
+      stops = [
+        { at: at(0), color: this.begin(color, free) },
+        { at: 1, color },
+      ];
+    else if (mark.surface === "track")
+      stops = [
+        { at: at(0), color: mix(color, "#ffffff", 0.2) },
+        { at: at(0.5), color },
+        { at: 1, color: mix(color, "#000000", 0.12) },
+      ];
+    else
+      stops = [
+        { at: at(0), color: low },
+        { at: at(0.5), color: high },
+        { at: at(0.72), color: base },
+        { at: 1, color: low },
+      ];
+    return { type: "radial", cx, cy, r: outer, stops };
+  }
+
+  private circleFill(mark: Circle, color: string, free: boolean): Fill {
+    const { low, base, high } = this.tones(color, free);
+    if (this.shade === "ramp") return { type: "linear", x0: 0, y0: 1, x1: 0, y1: 0, stops: ramp(this.begin(color, free), color) };
+    const stops = [
+      { at: 0, color: high },
+      { at: 0.55, color: base },
+      { at: 1, color: low },
+    ];
+    return { type: "radial", cx: mark.cx - mark.r * 0.25, cy: mark.cy - mark.r * 0.3, r: mark.r * 1.3, stops };
+  }
+
+  /** Paints one shape: the colour it has becomes the fill that the shade makes of it. */
+  private painted<T extends Mark>(mark: T, free = true): T {
+    const color = mark.fill;
+    const shadow =
+      this.shadow > 0 && mark.surface === "data"
+        ? { shadow: { blur: this.shadow, dx: 0, dy: this.shadow / 3, color: "#000000", opacity: this.theme.name === "night" ? 0.55 : 0.28 } }
+        : {};
+    if (typeof color !== "string" || this.shade === "flat") return { ...mark, ...shadow };
+    if (mark.surface === "track" && (this.shade === "ramp" || this.shade === "soft")) return mark;
+    if (this.shade === "outline")
+      return mark.surface === "track" ? { ...mark, fill: mix(color, this.theme.sheet, 0.45) } : { ...outlined(mark, color), fill: this.pale(color), ...shadow };
+    const fill =
+      mark.type === "rect"
+        ? this.boxFill(mark, color, free)
+        : mark.type === "sector"
+          ? this.sectorFill(mark, color, free)
+          : mark.type === "circle"
+            ? this.circleFill(mark, color, free)
+            : color;
+    return { ...mark, fill, ...shadow };
+  }
+
+  /** A sector whose colour deepens along its sweep, in pieces; a round cap keeps the colour of its end. */
+  private arcRamp(mark: Sector, color: string): Mark[] {
+    const span = mark.end - mark.start;
+    const caps = Math.max(...mark.corners);
+    const cap = (2 * Math.asin(Math.min(1, caps / Math.max(mark.outer - caps, 1e-6)))) / RAD + 0.5;
+    if (span < 2.5 * cap || span < 4) return [this.painted({ ...mark, grow: mark.grow })];
+    const inner = span - 2 * cap;
+    const edges = Array.from({ length: PIECES + 1 }, (_, i) => mark.start + cap + (inner * i) / PIECES);
+    edges[0] = mark.start;
+    edges[PIECES] = mark.end;
+    return edges.slice(1).map((end, i) => {
+      const [first, last] = [i === 0, i === PIECES - 1];
+      const corners: Sector["corners"] = [first ? mark.corners[0] : 0, last ? mark.corners[1] : 0, last ? mark.corners[2] : 0, first ? mark.corners[3] : 0];
+      // Each piece reaches under the next one, so that no seam shows.
+      return {
+        ...mark,
+        id: `${mark.id}/${i}`,
+        start: edges[i],
+        end: last ? end : Math.min(mark.end, end + 0.6),
+        inset: 0,
+        corners,
+        fill: mix(this.begin(color, true), color, i / (PIECES - 1)),
+      };
+    });
+  }
+
+  private dashed(mark: Sector | Rect): Mark[] {
+    const { whole } = mark;
+    if (!whole) return [this.painted(mark)];
+    const length = whole.to - whole.from;
+    const [a, b] = mark.type === "sector" ? [mark.start, mark.end] : whole.axis === "x" ? [mark.x, mark.x + mark.width] : [mark.y, mark.y + mark.height];
+    const shares = [(a - whole.from) / length, (b - whole.from) / length].sort((p, q) => p - q);
+    const along = this.shade === "ramp" && mark.surface === "data" && typeof mark.fill === "string" ? mark.fill : null;
+    const count = whole.cells ?? this.dashes;
+    return dashStretches(shares[0], shares[1], count, this.gap).map(({ cell, from, to }) => {
+      const ends = [whole.from + from * length, whole.from + to * length].sort((p, q) => p - q);
+      const fill = along ? mix(this.begin(along, true), along, (cell + 1) / count) : mark.fill;
+      const id = `${mark.id}/${cell}`;
+      if (mark.type === "sector") {
+        const r = Math.min(2, ...mark.corners.filter((c) => c > 0), (mark.outer - mark.inner) / 4);
+        const piece: Sector = { ...mark, id, fill, start: ends[0], end: ends[1], inset: 0, corners: [r, r, r, r] };
+        return along ? piece : this.painted(piece);
+      }
+      const size = ends[1] - ends[0];
+      const r = Math.min(2, size / 2);
+      const piece: Rect = { ...mark, id, fill, radii: [r, r, r, r], ...(whole.axis === "x" ? { x: ends[0], width: size } : { y: ends[0], height: size }) };
+      return along ? piece : this.painted(piece);
+    });
+  }
+
+  /** The marks as they are drawn. */
+  apply(marks: Mark[]): Mark[] {
+    if (this.shade === "flat" && this.shadow === 0 && this.dashes === 0) return marks;
+    const texts = this.shade === "flat" ? [] : marks.filter((m) => m.type === "text").map(textMiddle);
+    return marks.flatMap((mark): Mark[] => {
+      if (!mark.surface) return [mark];
+      if (this.dashes > 0 && (mark.type === "sector" || mark.type === "rect")) return this.dashed(mark);
+      if (this.shade === "ramp" && mark.surface === "data" && mark.type === "sector" && mark.grow === "sweep" && typeof mark.fill === "string")
+        return this.arcRamp(mark, mark.fill);
+      return [this.painted(mark, !texts.some((t) => covers(mark, t.x, t.y)))];
+    });
+  }
+}
+
+/** The middle of a text's box. */
+function textMiddle(t: Text): { x: number; y: number } {
+  const half = textWidth(t.text, t.size, t.weight) / 2;
+  return { x: t.align === "middle" ? t.x : t.align === "start" ? t.x + half : t.x - half, y: t.y };
+}
+
+const ramp = (from: string, to: string): Stop[] => [
+  { at: 0, color: from },
+  { at: 1, color: to },
+];
+
+/** A stroke that lies within the shape, so that the outline does not lengthen it. */
+function outlined<T extends Mark>(mark: T, color: string): T {
+  const line = { stroke: color, strokeWidth: 1.75 };
+  const half = line.strokeWidth / 2;
+  if (mark.type === "rect") {
+    if (mark.width < 2 * half || mark.height < 2 * half) return { ...mark };
+    return { ...mark, ...line, x: mark.x + half, y: mark.y + half, width: mark.width - 2 * half, height: mark.height - 2 * half };
+  }
+  if (mark.type === "sector") {
+    if (mark.outer - mark.inner < 2 * half) return { ...mark };
+    const whole = mark.end - mark.start >= 360 - 1e-6;
+    return { ...mark, ...line, outer: mark.outer - half, inner: mark.inner > 0 ? mark.inner + half : 0, inset: whole ? 0 : mark.inset + half };
+  }
+  if (mark.type === "circle") return { ...mark, ...line, r: Math.max(0.5, mark.r - half) };
+  return { ...mark, ...line };
+}

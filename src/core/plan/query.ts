@@ -1,0 +1,101 @@
+import { z } from "zod";
+import { DATE_BUCKETS } from "../base/calendar";
+import type { Value, ValueType } from "../base/value";
+import { namedValues } from "./named-values";
+
+export const valueSchema = z.union([z.number(), z.string().max(10_000), z.boolean(), z.null()]);
+
+/** A column of the query's table or one that links lead to, as `column` or `table.column`. */
+const columnName = z.string().min(1).max(320);
+const bucket = z.enum(DATE_BUCKETS);
+const stretch = z.int().min(-10_000).max(10_000);
+
+/**
+ * Keeps rows by one column: one of a list of values (null is one of them), a text that is contained (without regard to case),
+ * null or not, a stretch of whole years, months … counted from today or from the newest date of the column, or a range with both
+ * ends included. Dates are ISO 8601 text.
+ */
+export const filterSchema = z.union([
+  z.strictObject({ column: columnName, by: bucket.optional(), in: z.array(valueSchema).max(1000) }),
+  z.strictObject({ column: columnName, contains: z.string().min(1).max(200) }),
+  z.strictObject({ column: columnName, isNull: z.boolean() }),
+  z.strictObject({ column: columnName, relative: z.strictObject({ unit: bucket, from: stretch, to: stretch, anchor: z.enum(["today", "newest"]).default("today") }) }),
+  z.strictObject({ column: columnName, from: valueSchema.optional(), to: valueSchema.optional() }),
+]);
+export type Filter = z.infer<typeof filterSchema>;
+
+const order = z.enum(["asc", "desc"]);
+export const keepSchema = z.strictObject({ first: z.int().min(1).max(10_000), others: z.boolean().default(true) });
+export const sortSchema = z.strictObject({ by: z.string().min(1).max(320), order: order.default("desc") });
+
+export const splitSchema = z.strictObject({ column: columnName, by: bucket.optional() });
+export type Split = z.infer<typeof splitSchema>;
+
+export const queryMeasureSchema = z.union([
+  z.strictObject({ id: z.string().min(1).max(200), as: z.string().min(1).max(200).optional() }),
+  z.strictObject({ formula: z.string().min(1), as: z.string().min(1).max(200) }),
+]);
+
+/**
+ * What to compute. `id` is the name of a measure; `table` is needed where a query holds only formulas. `sort` and `keep` are
+ * those of the first split, `series` those of the second.
+ */
+export const querySchema = z.strictObject({
+  table: z.string().max(200).optional(),
+  measures: z.array(queryMeasureSchema).min(1).max(50),
+  splits: z.array(splitSchema).max(2).default([]),
+  filters: z.array(filterSchema).max(50).default([]),
+  inputs: namedValues(valueSchema, 200).default({}),
+  sort: sortSchema.optional(),
+  keep: keepSchema.optional(),
+  series: z.strictObject({ sort: sortSchema.optional(), keep: keepSchema.optional() }).optional(),
+});
+export type Query = z.infer<typeof querySchema>;
+export type QueryInput = z.input<typeof querySchema>;
+
+export interface ResultColumn {
+  name: string;
+  type: ValueType;
+  values: Value[];
+}
+
+/** The keys of one of two splits in their order, and each measure over all rows of a key. */
+export interface SplitTotals {
+  column: string;
+  type: ValueType;
+  keys: Value[];
+  /** The key that stands for this many others, or null. */
+  others: { at: number; groups: number } | null;
+  /** The key under which rows stand that a link finds no match for, or null. */
+  noMatch: { at: number; rows: number } | null;
+  totals: Record<string, Value[]>;
+}
+
+/** The answer to a query: one row a group. Dates are ISO 8601 text. */
+export interface Result {
+  columns: ResultColumn[];
+  rows: number;
+  /** Each measure over all rows that the filters keep. */
+  totals: Record<string, Value>;
+  /** The last row stands for this many groups that were put together, or null. */
+  others: { row: number; groups: number } | null;
+  /** The row of those that a link finds no match for, and how many rows of the table they are; null when every row has one. */
+  noMatch: { row: number; rows: number } | null;
+  /** With two splits: the keys of each, and for each row of the answer the positions of its two keys. */
+  crossed: { splits: [SplitTotals, SplitTotals]; at: [number, number][] } | null;
+  /** Filters that do not apply to a table, since nothing leads from it to their column. */
+  unfiltered: { table: string; column: string }[];
+  scanned: number;
+  ms: number;
+}
+
+/** A query that cannot be answered, and why, in words for the person who asked. */
+export class QueryError extends Error {
+  constructor(
+    readonly code: string,
+    message: string,
+    readonly at?: { start: number; end: number },
+  ) {
+    super(message);
+  }
+}

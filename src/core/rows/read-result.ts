@@ -1,0 +1,139 @@
+import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
+import { own } from "../base/own";
+import type { TemplateValue } from "../base/template";
+import type { Value } from "../base/value";
+import type { Result } from "../plan/query";
+import type { Named } from "../project/names";
+import type { Measure, Source, Visual } from "../project/schema";
+import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
+import type { VisualData } from "./visual-data";
+
+const nothing = (visual: Visual, problem: string): VisualData => ({
+  rows: [],
+  series: [],
+  comparison: null,
+  second: null,
+  headSize: null,
+  betterWhen: "higher",
+  total: null,
+  target: null,
+  minimum: null,
+  maximum: null,
+  zones: [],
+  format: PLAIN_FORMAT,
+  valueLabel: "",
+  splitLabel: null,
+  title: visual.name,
+  subtitle: "",
+  names: {},
+  notes: [],
+  problem,
+});
+
+/** A result with what its visual's phrases are resolved against. */
+interface Reading {
+  visual: Visual;
+  measure: Measure;
+  project: Named;
+  result: Result;
+  /** Values that a board or an address overrides, by the input's name. */
+  inputs: Record<string, Value>;
+}
+
+const measureIn = (project: Named, id: string | null) => project.measures.find((m) => m.id === id);
+const inputNow = ({ inputs }: Reading, input: Named["inputs"][number]) => own(inputs, input.name) ?? input.value;
+
+/** The number that a phrase names: its own, an input's, or a measure's over all rows. */
+function numberFrom(reading: Reading, source: Source | null): number | null {
+  if (!source) return null;
+  if ("number" in source) return source.number;
+  const { project, result } = reading;
+  if ("input" in source) {
+    const input = project.inputs.find((i) => i.id === source.input);
+    return input ? asNumber(inputNow(reading, input)) : null;
+  }
+  const measure = measureIn(project, source.measure);
+  return measure ? asNumber(own(result.totals, measure.name)) : null;
+}
+
+function labelOf({ project }: Reading, source: Source): string {
+  if ("number" in source) return "the reference";
+  const named = "measure" in source ? measureIn(project, source.measure) : project.inputs.find((i) => i.id === source.input);
+  return named?.label ?? "";
+}
+
+function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<VisualData, "rows" | "series"> {
+  if (result.crossed) return crossedRows(visual, project, result, result.crossed, measure.name);
+  const measured = measureColumns(result, visual);
+  const columnOf = (id: string | null): Value[] => {
+    const name = measureIn(project, id)?.name;
+    return (name && measured.find((c) => c.name === name)?.values) || [];
+  };
+  const rows = visual.split && result.rows === 0 ? [] : plainRows(visual, project, result, columnOf);
+  if (!visual.split || visual.more.length === 0) return { rows, series: [] };
+  const measures = [visual.value, ...visual.more].flatMap((id) => measureIn(project, id) ?? []);
+  const series = measures.map((m) => ({ key: m.id, label: m.label, total: asNumber(own(result.totals, m.name)), groups: 0, format: m.format }));
+  return { rows, series };
+}
+
+/** What names in templates stand for: inputs, measures over all rows, and the words of the sentence. */
+function templateValues(reading: Reading, total: number | null, target: number | null): VisualData["names"] {
+  const { measure, project, result } = reading;
+  const text = (value: number | null, format = measure.format) => ({ value, format });
+  const share = target ? (total === null ? null : total / target) : null;
+  const named: [string, TemplateValue][] = [
+    ...project.inputs.map((i): [string, TemplateValue] => {
+      const now = inputNow(reading, i);
+      return [i.name, typeof now === "number" ? { value: now, format: i.format } : String(now ?? "")];
+    }),
+    ...project.measures.flatMap((m): [string, TemplateValue][] => {
+      const now = own(result.totals, m.name);
+      if (now === undefined) return [];
+      return [[m.name, typeof now === "number" || now === null ? { value: now, format: m.format } : String(now)]];
+    }),
+    ["value", text(total)],
+    ["total", text(total)],
+    ["target", text(target)],
+    ["measure", measure.label],
+    ["category", ""],
+    ["share", text(share, PERCENT_FORMAT)],
+  ];
+  return Object.fromEntries(named);
+}
+
+/**
+ * What a visual draws of the answer to its query (null while that is awaited): its phrases resolved to values. `visual` has only
+ * phrases that its kind has roles for. `inputs` are values that a board or an address overrides, by name.
+ */
+export function readResult(visual: Visual, project: Named, result: Result | { error: string } | null, inputs: Record<string, Value>): VisualData {
+  const measure = measureIn(project, visual.value);
+  if (!measure) return nothing(visual, "Choose a measure");
+  if (result === null) return nothing(visual, "");
+  if ("error" in result) return nothing(visual, result.error);
+  const type = measureColumns(result, visual).find((c) => c.name === measure.name)?.type;
+  if (type === "text" || type === "date" || type === "timestamp") return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
+  const reading = { visual, measure, project, result, inputs };
+  const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
+  const total = asNumber(own(result.totals, measure.name));
+  const target = numberFrom(reading, visual.target);
+  return {
+    ...rowsAndSeries(reading),
+    comparison: visual.comparison ? { value: numberFrom(reading, visual.comparison), label: labelOf(reading, visual.comparison) } : null,
+    second: second ? { label: second.label, format: second.format } : null,
+    headSize: headSize ? { label: headSize.label, format: headSize.format } : null,
+    betterWhen: measure.betterWhen,
+    total,
+    target,
+    minimum: numberFrom(reading, visual.minimum),
+    maximum: numberFrom(reading, visual.maximum),
+    zones: visual.zones,
+    format: measure.format,
+    valueLabel: measure.label,
+    splitLabel: visual.split?.column ?? null,
+    title: visual.title,
+    subtitle: visual.subtitle,
+    names: templateValues(reading, total, target),
+    notes: result.unfiltered.map(({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`),
+    problem: null,
+  };
+}

@@ -1,0 +1,74 @@
+import { own } from "../base/own";
+import type { Value } from "../base/value";
+import type { Result } from "../plan/query";
+import type { Named } from "../project/names";
+import type { Visual } from "../project/schema";
+import { bucketLabels, NO_MATCH_LABEL } from "./key-labels";
+import type { VisualData, VisualRow } from "./visual-data";
+
+/** The columns of an answer that are measures: a measure may be called like the column that it is split by. */
+export const measureColumns = (result: Result, visual: Visual) => result.columns.slice(result.crossed ? 2 : visual.split ? 1 : 0);
+
+/** A value as a number: true and false are 1 and 0, and null is what is none. */
+export const asNumber = (value: Value | undefined): number | null => (typeof value === "number" ? value : typeof value === "boolean" ? Number(value) : null);
+
+const OTHER_KEY = "\u0000other";
+const EMPTY_KEY = "\u0000empty";
+const NO_MATCH_KEY = "\u0000no match";
+
+/** A key that no other category of the split has: an empty one is not the text "null". */
+const keyOf = (key: Value, other: boolean, none: boolean) => (other ? OTHER_KEY : none ? NO_MATCH_KEY : key === null ? EMPTY_KEY : String(key));
+
+/** The rows of an answer with one split or none. */
+export function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id: string | null) => Value[]): VisualRow[] {
+  const measures = [visual.value, ...visual.more].flatMap((id) => project.measures.find((m) => m.id === id) ?? []);
+  const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : []);
+  const measured = measureColumns(result, visual);
+  const extras = project.measures.filter((m) => measured.some((c) => c.name === m.name));
+  const row = (i: number, key: string, label: string, value: Value, groups: number): VisualRow => ({
+    key,
+    label,
+    value: asNumber(value),
+    cells: visual.split && visual.more.length ? measures.map((m) => asNumber(columnOf(m.id)[i])) : [],
+    second: asNumber(columnOf(visual.second)[i]),
+    headSize: asNumber(columnOf(visual.headSize)[i]),
+    also: Object.fromEntries(extras.map((m) => [m.id, columnOf(m.id)[i] ?? null])),
+    groups,
+  });
+  // Without a split, several measures are the rows themselves.
+  if (!visual.split) return measures.map((m) => ({ ...row(0, measures.length > 1 ? m.id : "", m.label, columnOf(m.id)[0], 0), format: m.format }));
+  return result.columns[0].values.map((key, i) => {
+    const other = result.others?.row === i;
+    const none = result.noMatch?.row === i;
+    const label = other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key);
+    const made = row(i, keyOf(key, other, none), label, columnOf(visual.value)[i], other ? (result.others?.groups ?? 0) : 0);
+    return other || none ? made : { ...made, category: key };
+  });
+}
+
+/** The rows of an answer with two splits, a cell for each of the series. */
+export function crossedRows(visual: Visual, project: Named, result: Result, crossed: NonNullable<Result["crossed"]>, name: string): Pick<VisualData, "rows" | "series"> {
+  const { splits, at } = crossed;
+  const values = measureColumns(result, visual).find((c) => c.name === name)?.values ?? [];
+  const entries = splits.map((side, k) => {
+    const split = k === 0 ? visual.split : visual.series;
+    const labelFor = bucketLabels(split, side.keys);
+    return side.keys.map((key, i) => {
+      const other = side.others?.at === i;
+      const none = side.noMatch?.at === i;
+      return {
+        key: keyOf(key, other, none),
+        ...(other || none ? {} : { category: key }),
+        label: other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key),
+        total: asNumber(own(side.totals, name)?.[i]),
+        groups: other ? (side.others?.groups ?? 0) : 0,
+      };
+    });
+  });
+  const rows = entries[0].map(({ total, ...entry }, i): VisualRow => {
+    const also = Object.fromEntries(project.measures.filter((m) => Object.hasOwn(splits[0].totals, m.name)).map((m) => [m.id, splits[0].totals[m.name][i]]));
+    return { ...entry, value: total, cells: entries[1].map(() => null), second: null, headSize: null, also };
+  });
+  for (const [i, [a, b]] of at.entries()) rows[a].cells[b] = asNumber(values[i]);
+  return { rows, series: entries[1] };
+}

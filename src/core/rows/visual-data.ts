@@ -1,0 +1,62 @@
+import type { NumberFormat } from "../base/number-format";
+import type { TemplateValue } from "../base/template";
+import type { Value } from "../base/value";
+import type { Measure, Zone } from "../project/schema";
+
+/** One row of what a kind draws: a group of the split, or a measure. */
+export interface VisualRow {
+  key: string;
+  /** What the row's category is in the data, where it stands for one: what a filter on it asks for. */
+  category?: Value;
+  label: string;
+  value: number | null;
+  /** The values of the series, in their order; empty without one. */
+  cells: (number | null)[];
+  second: number | null;
+  headSize: number | null;
+  /** What other measures give for this row, by their id: those that rules look at. */
+  also: Record<string, Value>;
+  /** The format of the row's own measure, where rows are measures. */
+  format?: NumberFormat;
+  /** How many groups this row stands for when it is Other, else 0. */
+  groups: number;
+}
+
+/** A row with a value and nothing else. */
+export const plainRow = (key: string, label: string, value: number | null, groups = 0): VisualRow => ({
+  key,
+  label,
+  value,
+  groups,
+  cells: [],
+  second: null,
+  headSize: null,
+  also: {},
+});
+
+/** What a kind draws, with every phrase of the sentence resolved to values. */
+export interface VisualData {
+  rows: VisualRow[];
+  /** A second split, or several measures, that each row is divided by. */
+  series: { key: string; label: string; total: number | null; groups: number; format?: NumberFormat }[];
+  comparison: { value: number | null; label: string } | null;
+  second: { label: string; format: NumberFormat } | null;
+  headSize: { label: string; format: NumberFormat } | null;
+  betterWhen: Measure["betterWhen"];
+  total: number | null;
+  target: number | null;
+  minimum: number | null;
+  maximum: number | null;
+  zones: Zone[];
+  format: NumberFormat;
+  valueLabel: string;
+  splitLabel: string | null;
+  title: string;
+  subtitle: string;
+  /** What names in templates stand for. */
+  names: Record<string, TemplateValue>;
+  /** What a reader of the numbers should know besides, such as a filter that leaves a table whole. */
+  notes: string[];
+  /** What is missing in the sentence, or what went wrong; then nothing is drawn but this. */
+  problem: string | null;
+}

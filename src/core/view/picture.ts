@@ -1,0 +1,50 @@
+import type { Value } from "../base/value";
+import { kindOf } from "../kinds";
+import { withFigures } from "../kinds/anatomy/figures";
+import { finishDials } from "../kinds/anatomy/finishes";
+import { Style } from "../kinds/anatomy/style";
+import { Surface } from "../kinds/anatomy/surface";
+import type { Result } from "../plan/query";
+import type { Project, Visual } from "../project/schema";
+import type { VisualData } from "../rows/visual-data";
+import { THEMES, themeOn } from "../scene/colour";
+import type { Scene } from "../scene/marks";
+import { measuredIn } from "../scene/text";
+import { toVisualData } from "./visual-data";
+
+/** What a project brings to the look of its visuals. */
+export type Design = Pick<Project, "palettes" | "finishes" | "pictures">;
+
+export interface PictureOptions {
+  theme?: "light" | "night";
+  size?: { width: number; height: number };
+  focus?: string | null;
+  inputs?: Record<string, Value>;
+}
+
+const NO_DESIGN: Design = { palettes: [], finishes: [], pictures: [] };
+
+/** The style of a visual: its own dials over those of its finish over the defaults of its kind. */
+export function styleOf(visual: Pick<Visual, "kind" | "dials" | "finish">, design: Design = NO_DESIGN): Style {
+  return new Style(kindOf(visual.kind).parts, visual.dials, ...finishDials(visual.finish, design.finishes));
+}
+
+/** Draws a visual's data into a scene. */
+export function sceneOf(visual: Visual, data: VisualData, design: Design = NO_DESIGN, options: PictureOptions = {}): Scene {
+  const kind = kindOf(visual.kind);
+  const style = styleOf(visual, design);
+  const sheet = style.choice("frame.sheet");
+  const background = style.toggle("frame.filled") ? style.colour("frame.background", "") : "";
+  const page = THEMES[sheet === "page" ? (options.theme ?? "light") : (sheet as "light" | "night")];
+  const theme = background ? themeOn(background) : page;
+  const { rules, categoryColours, pictures } = visual;
+  const look = { palettes: design.palettes, rules, categoryColours, pictures, ownPictures: design.pictures };
+  return measuredIn(style.choice("type.family"), () =>
+    kind.scene({ frame: options.size ?? visual.size, theme, style, surface: new Surface(style, theme), look, data: withFigures(data, style), focus: options.focus ?? null }),
+  );
+}
+
+/** Draws a visual from the result of its query; the one way from numbers to a picture, everywhere. */
+export function pictureOf(visual: Visual, project: Project, result: Result | { error: string } | null, options: PictureOptions = {}): Scene {
+  return sceneOf(visual, toVisualData(visual, project, result, options.inputs), project, options);
+}

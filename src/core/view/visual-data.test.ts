@@ -1,0 +1,111 @@
+import { describe, expect, it } from "vitest";
+import { madeTable } from "../../testing/made-table";
+import { parseIsoDate } from "../base/calendar";
+import { runQueries } from "../engine/run";
+import { querySchema, type Result } from "../plan/query";
+import { scopeOf } from "../project/names";
+import { FORMAT_VERSION, projectSchema, type Visual, visualSchema } from "../project/schema";
+import { SERIES_MOST, toQuery } from "./query";
+import { toVisualData } from "./visual-data";
+
+const columns = [
+  { name: "route", reading: { type: "text" } },
+  { name: "day", reading: { type: "date" } },
+  { name: "fare", reading: { type: "text" } },
+  { name: "people", reading: { type: "number" } },
+  { name: "money", reading: { type: "number" } },
+];
+const measure = (id: string, formula: string) => ({ id, name: id, label: id.toUpperCase(), note: "", table: "trips", formula, format: {} });
+const project = projectSchema.parse({
+  format: "cavlo-project",
+  version: FORMAT_VERSION,
+  name: "P",
+  tables: [{ id: "t", name: "trips", rows: 6, columns, source: { file: "trips.csv" } }],
+  measures: [measure("people", "sum(people)"), measure("money", "sum(money)"), measure("trips", "count(*)")],
+  inputs: [{ id: "goal", name: "goal", label: "Goal", type: "number", value: 50, format: {} }],
+});
+const rows: [string, string, string, number, number][] = [
+  ["North", "2025-01-10", "day", 10, 1],
+  ["North", "2025-02-10", "week", 20, 2],
+  ["South", "2025-01-11", "day", 5, 9],
+  ["South", "2025-03-01", "day", 7, 8],
+  ["South", "2025-03-02", "month", 1, 7],
+  ["West", "2025-02-02", "week", 3, 6],
+];
+const table = madeTable("trips", {
+  route: ["text", rows.map((r) => r[0])],
+  day: ["date", rows.map((r) => parseIsoDate(r[1]))],
+  fare: ["text", rows.map((r) => r[2])],
+  people: ["number", rows.map((r) => r[3])],
+  money: ["number", rows.map((r) => r[4])],
+});
+
+/** A visual's data, from its sentence through the engine. */
+function dataFor(more: Partial<Visual>, from = project) {
+  const visual = visualSchema.parse({ id: "v", name: "V", kind: "capsule stack", value: "people", ...more });
+  const query = toQuery(visual, from);
+  if (!query) throw new Error("no query");
+  const [answer] = runQueries([querySchema.parse(query)], { tables: [table], inputs: { goal: 50 }, scope: scopeOf(from) });
+  if (!("rows" in answer)) throw answer;
+  return { query, data: toVisualData(visual, from, answer as Result) };
+}
+
+describe("from the sentence to what a kind draws", () => {
+  it("a series gives each row its cells in the order of the series, and nothing where there is no row", () => {
+    const { data } = dataFor({ split: { column: "route" }, series: { column: "fare" } });
+    expect(data.series.map((s) => [s.label, s.total])).toEqual([
+      ["week", 23],
+      ["day", 22],
+      ["month", 1],
+    ]);
+    expect(data.rows.map((r) => [r.label, r.value, r.cells])).toEqual([
+      ["North", 30, [20, 10, null]],
+      ["South", 13, [null, 12, 1]],
+      ["West", 3, [3, null, null]],
+    ]);
+  });
+
+  it("more series than can be told apart are put together, and a kind without the role does not ask for them", () => {
+    expect(dataFor({ split: { column: "route" }, series: { column: "fare" } }).query.series?.keep).toEqual({ first: SERIES_MOST, others: true });
+    expect(dataFor({ kind: "rose", split: { column: "route" }, series: { column: "fare" } }).query.splits).toHaveLength(1);
+    expect(dataFor({ kind: "gauge", split: { column: "route" } }).query.splits).toEqual([]);
+    expect(dataFor({ kind: "donut", series: { column: "fare" } }).query.splits).toEqual([]);
+  });
+
+  it("months of one year go without it, of several years with it", () => {
+    const months = dataFor({ kind: "rounded bars", split: { column: "day", by: "month" }, order: { by: "split", order: "asc" } }).data;
+    expect(months.rows.map((r) => r.label)).toEqual(["Jan", "Feb", "Mar"]);
+    expect(dataFor({ kind: "rounded bars", split: { column: "day", by: "year" } }).data.rows.map((r) => r.label)).toEqual(["2025"]);
+  });
+
+  it("further measures are rings of the rows, or the rows themselves without a split", () => {
+    const rings = dataFor({ kind: "donut", split: { column: "route" }, more: ["money"] }).data;
+    expect(rings.series.map((s) => s.label)).toEqual(["PEOPLE", "MONEY"]);
+    expect(rings.rows[0]).toMatchObject({ label: "North", cells: [30, 3] });
+    const alone = dataFor({ kind: "progress ring", more: ["trips"] }).data;
+    expect(alone.rows.map((r) => [r.label, r.value])).toEqual([
+      ["PEOPLE", 46],
+      ["TRIPS", 6],
+    ]);
+  });
+
+  it("second values, head sizes, comparisons and the measures of rules come with the rows", () => {
+    const nested = dataFor({ kind: "nested bars", split: { column: "route" }, second: "money" }).data;
+    expect(nested.rows.map((r) => r.second)).toEqual([3, 24, 6]);
+    expect(nested.second?.label).toBe("MONEY");
+    const rule = { measure: "money", when: "from" as const, than: 5, word: "rich", color: "#112233", symbol: "none" as const };
+    const heads = dataFor({ kind: "lollipop", split: { column: "route" }, headSize: "trips", rules: [rule] }).data;
+    expect(heads.rows.map((r) => [r.headSize, r.also.money])).toEqual([
+      [2, 3],
+      [3, 24],
+      [1, 6],
+    ]);
+    const percent = projectSchema.parse({ ...project, measures: project.measures.map((m) => (m.id === "people" ? { ...m, format: { style: "percent" } } : m)) });
+    expect(dataFor({ kind: "lollipop", split: { column: "route" }, headSize: "trips" }, percent).data).toMatchObject({
+      format: { style: "percent" },
+      headSize: { label: "TRIPS", format: { style: "number" } },
+    });
+    expect(dataFor({ kind: "number", comparison: { input: "goal" } }).data.comparison).toEqual({ value: 50, label: "Goal" });
+    expect(dataFor({ kind: "number", comparison: { measure: "money" } }).data.comparison).toEqual({ value: 33, label: "MONEY" });
+  });
+});

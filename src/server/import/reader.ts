@@ -1,0 +1,22 @@
+import { z } from "zod";
+import type { Progress } from "./progress";
+import { ENCODINGS, SEPARATORS } from "./sniff";
+import type { ReadColumns } from "./table-builder";
+
+/** How a file is to be read where the person said so; the rest is detected. */
+export const importOptionsSchema = z.object({
+  encoding: z.enum(ENCODINGS).optional(),
+  separator: z.enum(SEPARATORS).optional(),
+  header: z.union([z.boolean(), z.enum(["true", "false"]).transform((t) => t === "true")]).optional(),
+  sheet: z.string().max(300).optional(),
+});
+export type ImportOptions = z.infer<typeof importOptionsSchema>;
+
+/** A file that was read into a stored table: what is in it, and how it was read. */
+export interface ReadTable extends ReadColumns {
+  rows: number;
+  source: { format: "csv" | "json" | "xlsx" | "parquet"; encoding?: string; separator?: string; header?: boolean; sheet?: string; sheets?: string[] };
+}
+
+/** Reads a file into the stored rows of table `id`. `progress` hears the share done, 0 to 1. */
+export type Reader = (id: string, path: string, options: ImportOptions, progress: Progress) => Promise<ReadTable>;

@@ -1,0 +1,127 @@
+import { contrast } from "../../core/scene/colour";
+import { covers, turnedPoints } from "../../core/scene/hit";
+import type { Fill, Mark, Rect, Scene, Sector, Text } from "../../core/scene/marks";
+import { measuredIn, textWidth } from "../../core/scene/text";
+
+interface Box {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
+
+/** The box of a text's letters: capitals and figures take 0.36 of the size above and below the middle. */
+export function textBox(t: Text): Box {
+  const width = textWidth(t.text, t.size, t.weight);
+  const left = t.align === "start" ? t.x : t.align === "end" ? t.x - width : t.x - width / 2;
+  return { left, right: left + width, top: t.y - t.size * 0.36, bottom: t.y + t.size * 0.36 };
+}
+
+function sectorBox(m: Sector): Box {
+  const box = { left: Number.POSITIVE_INFINITY, right: Number.NEGATIVE_INFINITY, top: Number.POSITIVE_INFINITY, bottom: Number.NEGATIVE_INFINITY };
+  for (let i = 0; i <= 40; i++) {
+    const angle = ((m.start + ((m.end - m.start) * i) / 40) * Math.PI) / 180;
+    for (const r of [m.inner, m.outer]) {
+      const [x, y] = [m.cx + r * Math.sin(angle), m.cy - r * Math.cos(angle)];
+      box.left = Math.min(box.left, x);
+      box.right = Math.max(box.right, x);
+      box.top = Math.min(box.top, y);
+      box.bottom = Math.max(box.bottom, y);
+    }
+  }
+  return box;
+}
+
+const around = (points: [number, number][]): Box => ({
+  left: Math.min(...points.map((p) => p[0])),
+  right: Math.max(...points.map((p) => p[0])),
+  top: Math.min(...points.map((p) => p[1])),
+  bottom: Math.max(...points.map((p) => p[1])),
+});
+
+/** The box that a mark covers. */
+export function markBox(m: Mark): Box {
+  switch (m.type) {
+    case "text":
+      return textBox(m);
+    case "sector":
+      return sectorBox(m);
+    case "rect":
+    case "picture":
+      return { left: m.x, right: m.x + m.width, top: m.y, bottom: m.y + m.height };
+    case "icon":
+      return { left: m.x, right: m.x + m.size, top: m.y, bottom: m.y + m.size };
+    case "circle":
+      return { left: m.cx - m.r, right: m.cx + m.r, top: m.cy - m.r, bottom: m.cy + m.r };
+    case "polygon":
+      return around(turnedPoints(m));
+    case "line":
+      return around(m.points);
+  }
+}
+
+const colours = (fill: Fill): string[] => (typeof fill === "string" ? [fill] : fill.stops.map((s) => s.color));
+
+function numbersOf(value: unknown): number[] {
+  if (typeof value === "number") return [value];
+  return typeof value === "object" && value !== null ? Object.values(value).flatMap(numbersOf) : [];
+}
+
+/** The lowest contrast of a text to what lies under it, at nine points of its box. */
+function worstContrast(text: Text, marks: Mark[], sheet: string): number {
+  const box = textBox(text);
+  let worst = Number.POSITIVE_INFINITY;
+  for (const fx of [0.02, 0.5, 0.98])
+    for (const fy of [0.1, 0.5, 0.9]) {
+      const [x, y] = [box.left + (box.right - box.left) * fx, box.top + (box.bottom - box.top) * fy];
+      const under = marks.findLast((m) => m.type !== "text" && covers(m, x, y));
+      for (const color of under?.fill ? colours(under.fill) : [sheet]) worst = Math.min(worst, contrast(text.fill, color));
+    }
+  return worst;
+}
+
+/** What is wrong with a scene as a drawing, in words. */
+export function faults(scene: Scene, sheet: string): string[] {
+  return measuredIn(scene.family, () => {
+    const found: string[] = [];
+    const ids = new Set<string>();
+    const edge = 0.75;
+    for (const mark of scene.marks) {
+      if (numbersOf(mark).some((n) => !Number.isFinite(n))) {
+        found.push(`${mark.id} holds a number that is none`);
+        continue;
+      }
+      if (ids.has(mark.id)) found.push(`${mark.id} stands twice`);
+      ids.add(mark.id);
+      if (mark.type === "rect" && (mark.width < 0 || mark.height < 0)) found.push(`${mark.id} has a negative side`);
+      const box = markBox(mark);
+      const empty = mark.type === "sector" && mark.end <= mark.start;
+      if (!empty && (box.left < -edge || box.right > scene.width + edge || box.top < -edge || box.bottom > scene.height + edge))
+        found.push(
+          `${mark.type === "text" ? `“${mark.text}”` : mark.id} leaves the frame by ${Math.max(-box.left, box.right - scene.width, -box.top, box.bottom - scene.height).toFixed(1)}`,
+        );
+    }
+    const texts = scene.marks.filter((m): m is Text => m.type === "text").map((mark) => ({ mark, box: textBox(mark) }));
+    for (const { mark, box } of texts) {
+      if (/NaN|undefined|null|Infinity/.test(mark.text)) found.push(`a text says ${mark.text}`);
+      if (mark.size < 9 - 1e-9) found.push(`“${mark.text}” is smaller than 9 px`);
+      if ((mark.opacity ?? 1) === 1) {
+        const least = mark.size >= 19 ? 3 : 4.5;
+        const worst = worstContrast(mark, scene.marks, sheet);
+        if (worst < least - 0.01) found.push(`“${mark.text}” (${mark.id}) reads at ${worst.toFixed(2)}:1`);
+      }
+      for (const other of texts) {
+        if (other.mark === mark) break;
+        const o = other.box;
+        if (Math.min(box.right, o.right) - Math.max(box.left, o.left) > 0.5 && Math.min(box.bottom, o.bottom) - Math.max(box.top, o.top) > 0.5)
+          found.push(`“${mark.text}” lies on “${other.mark.text}”`);
+      }
+    }
+    return found;
+  });
+}
+
+/** The pieces of a mark that a finish cut into dashes or steps, or the mark itself, by the mark's id. */
+export function piecesOf(scene: Scene, id: string): (Sector | Rect)[] {
+  return scene.marks.filter((m): m is Sector | Rect => (m.type === "sector" || m.type === "rect") && (m.id === id || m.id.startsWith(`${id}/`)));
+}

@@ -1,0 +1,55 @@
+import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
+import { plainRow, type VisualData } from "../../core/rows/visual-data";
+
+export const CATEGORIES = ["Ferrow Isle", "North Quay", "Gannet Sound", "Old Pier", "Marl Point", "Upper Lanthorne Public Landing Stage"];
+export const VALUES = [310_200, 240_100, 150_400, 110_000, 80_000, 43_420];
+
+/** Data for a visual without a project: a row for each value, and what else is given. */
+export function sampleData(values: (number | null)[], more: Partial<VisualData> = {}): VisualData {
+  const present = values.filter((v) => v !== null);
+  const total = present.length ? present.reduce((a, b) => a + b, 0) : null;
+  const format = more.format ?? PLAIN_FORMAT;
+  const target = more.target ?? null;
+  const write = (value: number | null, f = format) => ({ value, format: f });
+  return {
+    rows: values.map((value, i) => plainRow(`k${i}`, CATEGORIES[i] ?? `Category ${i + 1}`, value)),
+    series: [],
+    comparison: null,
+    second: null,
+    headSize: null,
+    betterWhen: "higher",
+    total,
+    target,
+    minimum: null,
+    maximum: null,
+    zones: [],
+    format,
+    valueLabel: "Passengers",
+    splitLabel: values.length > 1 ? "route" : null,
+    title: "Passengers by route",
+    subtitle: "{total} carried",
+    notes: [],
+    problem: null,
+    names: {
+      value: write(total),
+      total: write(total),
+      target: write(target),
+      measure: "Passengers",
+      category: "",
+      share: write(target && total !== null ? total / target : null, PERCENT_FORMAT),
+    },
+    ...more,
+  };
+}
+
+/** Data whose rows are divided among series: `cells[row][series]`. */
+export function seriesData(cells: (number | null)[][], more: Partial<VisualData> = {}): VisualData {
+  const sum = (list: (number | null)[]) => list.reduce<number>((total, v) => total + (v ?? 0), 0);
+  const base = sampleData(cells.map(sum), more);
+  const count = Math.max(...cells.map((c) => c.length));
+  return {
+    ...base,
+    rows: base.rows.map((row, i) => ({ ...row, cells: cells[i] })),
+    series: Array.from({ length: count }, (_, k) => ({ key: `s${k}`, label: `Quarter ${k + 1}`, total: sum(cells.map((c) => c[k] ?? 0)), groups: 0 })),
+  };
+}
