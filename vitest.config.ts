@@ -3,5 +3,10 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
-  test: { include: ["src/**/*.test.ts"], globalSetup: ["./scripts/vitest-setup.mjs"], testTimeout: 60_000, maxWorkers: "100%" },
+  test: {
+    include: ["src/**/*.test.ts"],
+    globalSetup: ["./scripts/vitest-setup.mjs"],
+    testTimeout: 60_000,
+    maxWorkers: "100%",
+  },
 });

@@ -1,4 +1,5 @@
-// In the browser, over the demo (114,424 rows, five visuals): filter click to painted board, a step of the goal, a dial drag, and the script of a board page.
+// In the browser, over the demo (114,424 rows, five visuals): filter click to painted board, a step of the
+// goal, a dial drag, and the script of a board page.
 import { chromium } from "@playwright/test";
 import { browserOptions } from "../tests/browser-options";
 import { median, ms } from "./median";
@@ -33,13 +34,25 @@ const clickToPaint = (button: string, group: string, picture: string) =>
   page.evaluate(
     ({ button, group, picture }) =>
       new Promise<number>((resolve) => {
-        const image = () => [...document.querySelectorAll("[role=img]")].find((e) => e.getAttribute("aria-label")?.startsWith(picture))?.getAttribute("aria-label");
+        const image = () =>
+          [...document.querySelectorAll("[role=img]")]
+            .find((e) => e.getAttribute("aria-label")?.startsWith(picture))
+            ?.getAttribute("aria-label");
         const before = image();
-        const root = group ? [...document.querySelectorAll("fieldset")].find((f) => f.querySelector("legend")?.textContent === group) : document.body;
-        const target = [...(root?.querySelectorAll("button") ?? [])].find((b) => b.textContent === button || b.getAttribute("aria-label") === button);
+        const root = group
+          ? [...document.querySelectorAll("fieldset")].find(
+              (f) => f.querySelector("legend")?.textContent === group,
+            )
+          : document.body;
+        const target = [...(root?.querySelectorAll("button") ?? [])].find(
+          (b) => b.textContent === button || b.getAttribute("aria-label") === button,
+        );
         const began = performance.now();
         target?.click();
-        const look = () => (image() === before ? requestAnimationFrame(look) : requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - began))));
+        const look = () =>
+          image() === before
+            ? requestAnimationFrame(look)
+            : requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - began)));
         requestAnimationFrame(look);
       }),
     { button, group, picture },
@@ -52,20 +65,50 @@ for (const year of ["2024", "2025", "2026", "All"]) {
   await clickToPaint(year, "Year", "Passengers by route");
   for (const route of routes) filters.push(await clickToPaint(route, "Route", "On-time departures"));
 }
-console.log(`filter click to painted board: median ${ms(median(filters))}, worst ${ms(Math.max(...filters))} of ${filters.length}`);
+console.log(
+  `filter click to painted board: median ${ms(median(filters))}, worst ${ms(Math.max(...filters))} of ${filters.length}`,
+);
 const steps: number[] = [];
-for (let i = 0; i < 20; i++) steps.push(await clickToPaint("Punctuality goal down", "Punctuality goal", "On-time departures"));
-console.log(`step of the goal to painted board: median ${ms(median(steps))}, worst ${ms(Math.max(...steps))}`);
+for (let i = 0; i < 20; i++)
+  steps.push(await clickToPaint("Punctuality goal down", "Punctuality goal", "On-time departures"));
+console.log(
+  `step of the goal to painted board: median ${ms(median(steps))}, worst ${ms(Math.max(...steps))}`,
+);
 
 // Thirty visuals that all follow one input: the kinds with a target, and others beside them.
 const { project } = await (await fetch(`${BASE}/api/projects/${id}`)).json();
-const models = ["progress ring", "gauge", "progress bar", "waffle", "radial bars", "donut", "rounded bars", "lollipop", "rose", "number"];
+const models = [
+  "progress ring",
+  "gauge",
+  "progress bar",
+  "waffle",
+  "radial bars",
+  "donut",
+  "rounded bars",
+  "lollipop",
+  "rose",
+  "number",
+];
 const thirty = Array.from({ length: 30 }, (_, i) => {
   const kind = models[i % models.length];
   const model = project.document.visuals.find((v: { kind: string }) => v.kind === kind);
-  return { ...model, id: `thirty-${i}`, name: `Thirty ${i}`, title: `Visual ${i} of {passenger_goal}`, target: { input: "passenger_goal" } };
+  return {
+    ...model,
+    id: `thirty-${i}`,
+    name: `Thirty ${i}`,
+    title: `Visual ${i} of {passenger_goal}`,
+    target: { input: "passenger_goal" },
+  };
 });
-const tiles = thirty.map((v, i) => ({ id: `tile-${i}`, type: "visual", visual: v.id, x: (i % 6) * 2, y: Math.floor(i / 6) * 3, w: 2, h: 3 }));
+const tiles = thirty.map((v, i) => ({
+  id: `tile-${i}`,
+  type: "visual",
+  visual: v.id,
+  x: (i % 6) * 2,
+  y: Math.floor(i / 6) * 3,
+  w: 2,
+  h: 3,
+}));
 const controls = [{ id: "goal-30", type: "input", input: "passenger_goal" }];
 const document30 = {
   ...project.document,
@@ -82,8 +125,11 @@ await page.goto(`${BASE}/p/${id}/boards?board=thirty`);
 await page.getByRole("img", { name: /^Visual 29 of/ }).waitFor();
 await page.waitForLoadState("networkidle");
 const repaints: number[] = [];
-for (let i = 0; i < 16; i++) repaints.push(await clickToPaint("Passenger goal down", "Passenger goal", "Visual 29 of"));
-console.log(`30 visuals repainted on a step of an input: median ${ms(median(repaints))}, worst ${ms(Math.max(...repaints))} of ${repaints.length}`);
+for (let i = 0; i < 16; i++)
+  repaints.push(await clickToPaint("Passenger goal down", "Passenger goal", "Visual 29 of"));
+console.log(
+  `30 visuals repainted on a step of an input: median ${ms(median(repaints))}, worst ${ms(Math.max(...repaints))} of ${repaints.length}`,
+);
 await page.setViewportSize(browserOptions.viewport);
 
 await page.goto(`${BASE}/p/${id}/visuals?visual=passengers-by-route`);
@@ -102,8 +148,11 @@ const drag = await page.evaluate(
       let left = 60;
       const step = () => {
         const began = performance.now();
-        handle?.dispatchEvent(new KeyboardEvent("keydown", { key: left % 2 ? "PageUp" : "PageDown", bubbles: true }));
-        // A key press is committed and redrawn before the next microtask but one; the frame is painted before the next task.
+        handle?.dispatchEvent(
+          new KeyboardEvent("keydown", { key: left % 2 ? "PageUp" : "PageDown", bubbles: true }),
+        );
+        // A key press is committed and redrawn before the next microtask but one; the frame is painted before
+        // the next task.
         Promise.resolve().then(() => Promise.resolve().then(() => script.push(performance.now() - began)));
         setTimeout(() => {
           frame.push(performance.now() - began);
@@ -114,7 +163,9 @@ const drag = await page.evaluate(
       requestAnimationFrame(step);
     }),
 );
-console.log(`dial step: script ${ms(median(drag.script))}, with the painted frame ${ms(median(drag.frame))} (medians of ${drag.frame.length}); queries asked: ${queries}`);
+console.log(
+  `dial step: script ${ms(median(drag.script))}, with the painted frame ${ms(median(drag.frame))} (medians of ${drag.frame.length}); queries asked: ${queries}`,
+);
 await browser.close();
 server.stop();
 process.exit(0);

@@ -1,5 +1,5 @@
-// The engine beside SQLite (better-sqlite3) and DuckDB (its Node.js package, all threads) over the same rows in one run.
-// node bench/run.mjs engine [rows]; the peers are installed with: npm --prefix bench install
+// The engine beside SQLite (better-sqlite3) and DuckDB (its Node.js package, all threads) over the same rows
+// in one run. node bench/run.mjs engine [rows]; the peers are installed with: npm --prefix bench install
 import { createRequire } from "node:module";
 import Database from "better-sqlite3";
 import { isoDate } from "@/core/base/calendar";
@@ -9,7 +9,10 @@ import { type QueryInput, querySchema } from "@/core/plan/query";
 import { seeded } from "@/demo/random";
 import { median, ms, timed } from "./median";
 
-/** What is used of the peer; it is installed with the benchmarks alone, so that its own types are not there for the application. */
+/**
+ * What is used of the peer; it is installed with the benchmarks alone, so that its own types are not there
+ * for the application.
+ */
 interface Peer {
   DuckDBInstance: { create(path: string): Promise<{ connect(): Promise<Connection> }> };
 }
@@ -25,7 +28,9 @@ interface Connection {
   }>;
 }
 
-const { DuckDBInstance } = createRequire(new URL("../bench/package.json", import.meta.url))("@duckdb/node-api") as Peer;
+const { DuckDBInstance } = createRequire(new URL("../bench/package.json", import.meta.url))(
+  "@duckdb/node-api",
+) as Peer;
 const ROWS = Number(process.argv[3] ?? 1_000_000);
 const COLUMNS: [string, ColumnType, string][] = [
   ["route", "text", "varchar"],
@@ -40,7 +45,9 @@ const COLUMNS: [string, ColumnType, string][] = [
 const random = seeded(1);
 const builders = COLUMNS.map(([, type]) => new ColumnBuilder(type, ROWS));
 const sqlite = ROWS <= 1_000_000 ? new Database(":memory:") : null;
-sqlite?.exec(`create table rows (${COLUMNS.map(([name, type]) => `${name} ${type === "text" || type === "date" ? "text" : "real"}`).join(", ")})`);
+sqlite?.exec(
+  `create table rows (${COLUMNS.map(([name, type]) => `${name} ${type === "text" || type === "date" ? "text" : "real"}`).join(", ")})`,
+);
 const insert = sqlite?.prepare(`insert into rows values (${COLUMNS.map(() => "?").join(", ")})`);
 const duck = await (await DuckDBInstance.create(":memory:")).connect();
 await duck.run(`create table rows (${COLUMNS.map(([name, , type]) => `${name} ${type}`).join(", ")})`);
@@ -55,7 +62,8 @@ for (let i = 0; i < ROWS; i++) {
   const revenue = Math.round(random() * 90_000) / 100;
   const ticket = `T${Math.floor(random() * 50_000)}`;
   const code = Math.floor(random() * 200_000);
-  for (const [k, value] of [route, vessel, day, passengers, delay, revenue, ticket, code].entries()) builders[k].add(value);
+  for (const [k, value] of [route, vessel, day, passengers, delay, revenue, ticket, code].entries())
+    builders[k].add(value);
   appender.appendVarchar(route);
   appender.appendVarchar(vessel);
   appender.appendDate({ days: day });
@@ -70,7 +78,12 @@ for (let i = 0; i < ROWS; i++) {
 appender.flushSync();
 sqlite?.exec("commit");
 
-const table: Table = { name: "rows", version: "1", rows: ROWS, columns: COLUMNS.map(([name], k) => ({ name, data: builders[k].finish() })) };
+const table: Table = {
+  name: "rows",
+  version: "1",
+  rows: ROWS,
+  columns: COLUMNS.map(([name], k) => ({ name, data: builders[k].finish() })),
+};
 const scope = {
   tables: [{ name: "rows", columns: COLUMNS.map(([name, type]) => ({ name, type })) }],
   measures: [
@@ -100,8 +113,16 @@ const cases: { label: string; query: QueryInput; sql: string; sqlite?: string | 
     query: three,
     sql: "select route, sum(passengers), avg(delay), count(*) filter (where delay <= 3) from rows where delay between 0 and 30 group by route",
   },
-  { label: "count(distinct) of a text", query: { measures: [{ formula: "count(distinct ticket)", as: "a" }] }, sql: "select count(distinct ticket) from rows" },
-  { label: "count(distinct) of a number", query: { measures: [{ formula: "count(distinct code)", as: "a" }] }, sql: "select count(distinct code) from rows" },
+  {
+    label: "count(distinct) of a text",
+    query: { measures: [{ formula: "count(distinct ticket)", as: "a" }] },
+    sql: "select count(distinct ticket) from rows",
+  },
+  {
+    label: "count(distinct) of a number",
+    query: { measures: [{ formula: "count(distinct code)", as: "a" }] },
+    sql: "select count(distinct code) from rows",
+  },
   {
     label: "median",
     query: { measures: [{ formula: "median(revenue)", as: "a" }], splits: [{ column: "route" }] },
@@ -110,12 +131,23 @@ const cases: { label: string; query: QueryInput; sql: string; sqlite?: string | 
   },
   {
     label: "two splits, 10,008 groups",
-    query: { measures: [{ formula: "sum(revenue)", as: "a" }], splits: [{ column: "route" }, { column: "vessel" }] },
+    query: {
+      measures: [{ formula: "sum(revenue)", as: "a" }],
+      splits: [{ column: "route" }, { column: "vessel" }],
+    },
     sql: "select route, vessel, sum(revenue) from rows group by route, vessel",
   },
   {
     label: "filtered ratio by a text",
-    query: { measures: [{ formula: "count(*) filter (where delay <= 3) / nullif(count(*) filter (where passengers > 10), 0)", as: "a" }], splits: [{ column: "vessel" }] },
+    query: {
+      measures: [
+        {
+          formula: "count(*) filter (where delay <= 3) / nullif(count(*) filter (where passengers > 10), 0)",
+          as: "a",
+        },
+      ],
+      splits: [{ column: "vessel" }],
+    },
     sql: "select vessel, count(*) filter (where delay <= 3) / nullif(count(*) filter (where passengers > 10), 0) from rows group by vessel",
   },
   {
@@ -140,8 +172,13 @@ async function timedDuck(sql: string, times: number): Promise<number> {
 
 const times = ROWS > 2_000_000 ? 5 : 15;
 console.log(`${ROWS.toLocaleString("en")} rows, medians of ${times}`);
-const raw = table.columns.reduce((sum, { data }) => sum + (data.type === "text" ? data.codes.byteLength : data.values.byteLength), 0);
-console.log(`columns in memory: ${(tableBytes(table) / 1e6).toFixed(0)} MB, ${(tableBytes(table) / raw).toFixed(2)} times their raw typed size`);
+const raw = table.columns.reduce(
+  (sum, { data }) => sum + (data.type === "text" ? data.codes.byteLength : data.values.byteLength),
+  0,
+);
+console.log(
+  `columns in memory: ${(tableBytes(table) / 1e6).toFixed(0)} MB, ${(tableBytes(table) / raw).toFixed(2)} times their raw typed size`,
+);
 const only = process.argv[4];
 for (const { label, query, sql, sqlite: sqliteSql } of cases) {
   if (only && !label.includes(only)) continue;
@@ -150,22 +187,38 @@ for (const { label, query, sql, sqlite: sqliteSql } of cases) {
   const theirs = await timedDuck(sql, times);
   const statement = sqliteSql === null ? null : sqlite?.prepare(sqliteSql ?? sql);
   const lite = statement ? timed(() => statement.all(), 3, 1) : null;
-  const besideLite = lite === null ? "" : `; SQLite ${ms(lite)}, engine ${(lite / ours).toFixed(1)} times as fast`;
-  console.log(`${label.padEnd(40)} engine ${ms(ours).padStart(9)}, DuckDB ${ms(theirs).padStart(9)}, ratio ${(ours / theirs).toFixed(2)}${besideLite}`);
+  const besideLite =
+    lite === null ? "" : `; SQLite ${ms(lite)}, engine ${(lite / ours).toFixed(1)} times as fast`;
+  console.log(
+    `${label.padEnd(40)} engine ${ms(ours).padStart(9)}, DuckDB ${ms(theirs).padStart(9)}, ratio ${(ours / theirs).toFixed(2)}${besideLite}`,
+  );
 }
 if (!only) {
   const visuals = ["route", "vessel", "day"].flatMap((column) =>
     ["sum(passengers)", "avg(delay)", "max(revenue)", "count(*)"].map((formula) =>
-      ask({ ...three, measures: [{ formula, as: "v" }], splits: [{ column, ...(column === "day" ? { by: "month" as const } : {}) }] }),
+      ask({
+        ...three,
+        measures: [{ formula, as: "v" }],
+        splits: [{ column, ...(column === "day" ? { by: "month" as const } : {}) }],
+      }),
     ),
   );
   const one = timed(() => run([visuals[0]]), times, 2);
   const all = timed(() => run(visuals), times, 2);
-  console.log(`twelve visuals over one table and filter    ${ms(all)}, one of them ${ms(one)}: ${(all / one).toFixed(2)} times`);
+  console.log(
+    `twelve visuals over one table and filter    ${ms(all)}, one of them ${ms(one)}: ${(all / one).toFixed(2)} times`,
+  );
   const cache = new ScanCache();
-  const goal = (value: number) => querySchema.parse({ measures: [{ id: "to_goal" }], splits: [{ column: "route" }], inputs: { goal: value } });
+  const goal = (value: number) =>
+    querySchema.parse({
+      measures: [{ id: "to_goal" }],
+      splits: [{ column: "route" }],
+      inputs: { goal: value },
+    });
   run([goal(1)], cache);
   let step = 1;
-  console.log(`an input at group level                     ${ms(timed(() => run([goal(++step)], cache), 50, 5))}`);
+  console.log(
+    `an input at group level                     ${ms(timed(() => run([goal(++step)], cache), 50, 5))}`,
+  );
 }
 process.exit(0);

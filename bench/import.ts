@@ -1,4 +1,5 @@
-// Import of a CSV with a million rows and eight columns beside the bare parser over the same file, its peak memory, and opening the table again.
+// Import of a CSV with a million rows and eight columns beside the bare parser over the same file, its peak
+// memory, and opening the table again.
 
 import { once } from "node:events";
 import { createReadStream, createWriteStream, mkdirSync, mkdtempSync, rmSync } from "node:fs";
@@ -27,7 +28,9 @@ for (let i = 0; i < ROWS; i++) {
 out.end();
 await once(out, "close");
 
-/** Runs work and gives its milliseconds and the highest resident memory meanwhile, in MB above what there was. */
+/**
+ * Runs work and gives its milliseconds and the highest resident memory meanwhile, in MB above what there was.
+ */
 async function measured(work: () => Promise<unknown>): Promise<{ took: number; peak: number }> {
   const before = process.memoryUsage().rss;
   let peak = before;
@@ -48,7 +51,13 @@ let read: Awaited<ReturnType<typeof readTable>> | null = null;
 const ours = await measured(async () => {
   read = await readTable("t", file, "rows.csv", {}, () => {});
 });
-const table = tableSchema.parse({ id: "t", name: "rows", rows: ROWS, columns: (read as unknown as Awaited<ReturnType<typeof readTable>>).columns, source: { file: "rows.csv" } });
+const table = tableSchema.parse({
+  id: "t",
+  name: "rows",
+  rows: ROWS,
+  columns: (read as unknown as Awaited<ReturnType<typeof readTable>>).columns,
+  source: { file: "rows.csv" },
+});
 const opened = await measured(async () => {
   for (const column of new TableCache(1e10).table(table).columns) void column.data;
 });
@@ -57,7 +66,9 @@ const again = await measured(async () => {
 });
 console.log(`${ROWS.toLocaleString("en")} rows, 8 columns`);
 console.log(`bare parser   ${ms(bare.took)}`);
-console.log(`import        ${ms(ours.took)}: ${(ours.took / bare.took).toFixed(2)} times the bare parser; peak memory of the process ${ours.peak.toFixed(0)} MB`);
+console.log(
+  `import        ${ms(ours.took)}: ${(ours.took / bare.took).toFixed(2)} times the bare parser; peak memory of the process ${ours.peak.toFixed(0)} MB`,
+);
 console.log(`first opening ${ms(opened.took)}, opening again ${ms(again.took)}`);
 rmSync(settings.data, { recursive: true });
 process.exit(0);

@@ -1,4 +1,5 @@
-// Runs one benchmark: node bench/run.mjs scenes | engine | import | board | health | measures. Build the application first (npm run build).
+// Runs one benchmark: node bench/run.mjs scenes | engine | import | board | health | measures. Build the
+// application first (npm run build).
 import { mkdirSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";

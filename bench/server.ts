@@ -9,10 +9,14 @@ export const BASE = `http://127.0.0.1:${PORT}`;
 /** Starts the built application on a data folder of its own; `stop` ends it and removes the folder. */
 export async function startServer(more: string[] = []): Promise<{ stop: () => void }> {
   const data = mkdtempSync(join(tmpdir(), "cavlo-bench-"));
-  const child: ChildProcess = spawn("node", ["dist/serve.mjs", "--port", String(PORT), "--data", data, ...more], {
-    env: { ...process.env, NODE_ENV: "production" },
-    stdio: "ignore",
-  });
+  const child: ChildProcess = spawn(
+    "node",
+    ["dist/serve.mjs", "--port", String(PORT), "--data", data, ...more],
+    {
+      env: { ...process.env, NODE_ENV: "production" },
+      stdio: "ignore",
+    },
+  );
   for (let i = 0; ; i++) {
     if (
       await fetch(`${BASE}/api/health`)

@@ -24,9 +24,12 @@ export function buildServer() {
     platform: "node",
     format: "esm",
     target: "node20",
-    // Everything but native packages and the page server is bundled: a thread that loads hundreds of files starts seconds later.
+    // Everything but native packages and the page server is bundled: a thread that loads hundreds of files
+    // starts seconds later.
     external: ["better-sqlite3", "@resvg/resvg-js", "next"],
-    banner: { js: 'import { createRequire as makeRequire } from "node:module"; const require = makeRequire(import.meta.url);' },
+    banner: {
+      js: 'import { createRequire as makeRequire } from "node:module"; const require = makeRequire(import.meta.url);',
+    },
     alias: { "@": `${root}src` },
     logLevel: "warning",
   });

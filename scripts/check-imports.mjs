@@ -1,10 +1,14 @@
-// Holds the layers of src: imports go one way, between its folders and inside core; each layer has only its packages; no two files
-// import each other, types included. `node scripts/check-imports.mjs FOLDER` looks at another src.
+// Holds the layers of src: imports go one way, between its folders and inside core; each layer has only its
+// packages; no two files import each other, types included. `node scripts/check-imports.mjs FOLDER` looks at
+// another src.
 import { existsSync, readdirSync, readFileSync, statSync } from "node:fs";
 import { dirname, join, relative, resolve } from "node:path";
 import { fileURLToPath } from "node:url";
 
-/** From the ground up: a layer may import those before it, unless `only` names them, and the packages that it lists. */
+/**
+ * From the ground up: a layer may import those before it, unless `only` names them, and the packages that it
+ * lists.
+ */
 const LAYERS = [
   { name: "core/base", packages: [] },
   { name: "core/formula", packages: [] },
@@ -21,7 +25,21 @@ const LAYERS = [
   { name: "demo", packages: [], only: ["core"] },
   {
     name: "server",
-    packages: ["node:", "@streamparser/json", "better-sqlite3", "csv-parse", "hyparquet", "hyparquet-compressors", "iconv-lite", "nanoid", "next", "saxes", "yauzl", "yazl", "zod"],
+    packages: [
+      "node:",
+      "@streamparser/json",
+      "better-sqlite3",
+      "csv-parse",
+      "hyparquet",
+      "hyparquet-compressors",
+      "iconv-lite",
+      "nanoid",
+      "next",
+      "saxes",
+      "yauzl",
+      "yazl",
+      "zod",
+    ],
   },
   {
     name: "ui",
@@ -43,13 +61,18 @@ const LAYERS = [
       "zustand",
     ],
   },
-  { name: "app", only: ["core", "render", "server", "ui"], packages: ["next", "react", "zod", "node:stream"] },
+  {
+    name: "app",
+    only: ["core", "render", "server", "ui"],
+    packages: ["next", "react", "zod", "node:stream"],
+  },
 ];
 /** What only tests use: it may import everything, and nothing but tests imports it. */
 const TESTING = "testing";
 
 const src = process.argv[2] ? resolve(process.argv[2]) : fileURLToPath(new URL("../src", import.meta.url));
-const STATEMENT = /^(?:import|export)\s+(type\s+)?(?:[^"';]*?\sfrom\s+)?"([^"]+)"|\bimport\(\s*"([^"]+)"\s*\)/gm;
+const STATEMENT =
+  /^(?:import|export)\s+(type\s+)?(?:[^"';]*?\sfrom\s+)?"([^"]+)"|\bimport\(\s*"([^"]+)"\s*\)/gm;
 const isTest = (file) => /\.test\.tsx?$/.test(file);
 const files = readdirSync(src, { recursive: true }).filter((f) => /\.tsx?$/.test(f));
 const layerOf = (file) => LAYERS.find((l) => file.startsWith(`${l.name}/`));
@@ -62,14 +85,22 @@ function report(file, what) {
 
 /** The file of src that an import means, or null where it means a package. */
 function fileOf(from, target) {
-  const path = target.startsWith("@/") ? join(src, target.slice(2)) : target.startsWith(".") ? join(src, dirname(from), target) : null;
+  const path = target.startsWith("@/")
+    ? join(src, target.slice(2))
+    : target.startsWith(".")
+      ? join(src, dirname(from), target)
+      : null;
   if (path === null) return null;
-  const found = ["", ".ts", ".tsx", "/index.ts"].map((end) => path + end).find((p) => existsSync(p) && statSync(p).isFile());
+  const found = ["", ".ts", ".tsx", "/index.ts"]
+    .map((end) => path + end)
+    .find((p) => existsSync(p) && statSync(p).isFile());
   return found === undefined ? path : relative(src, found);
 }
 
 function checkPackage(file, layer, target) {
-  const allowed = layer.packages.some((p) => target === p || target.startsWith(/[:/]$/.test(p) ? p : `${p}/`));
+  const allowed = layer.packages.some(
+    (p) => target === p || target.startsWith(/[:/]$/.test(p) ? p : `${p}/`),
+  );
   if (!allowed) report(file, `${layer.name} has no package ${target}`);
 }
 
@@ -86,7 +117,8 @@ function checkLayer(file, layer, to, typeOnly) {
 const imports = new Map();
 for (const file of files) {
   const layer = layerOf(file);
-  if (!layer && !isTest(file) && !file.startsWith(`${TESTING}/`) && file !== "proxy.ts") report(file, "stands in no layer");
+  if (!layer && !isTest(file) && !file.startsWith(`${TESTING}/`) && file !== "proxy.ts")
+    report(file, "stands in no layer");
   const targets = new Set();
   for (const [, type, from, dynamic] of readFileSync(join(src, file), "utf8").matchAll(STATEMENT)) {
     const target = from ?? dynamic;
@@ -99,7 +131,10 @@ for (const file of files) {
   imports.set(file, targets);
 }
 
-/** Files that lead back to themselves, each circle once (R. Tarjan, Depth-first search and linear graph algorithms, 1972). */
+/**
+ * Files that lead back to themselves, each circle once (R. Tarjan, Depth-first search and linear graph
+ * algorithms, 1972).
+ */
 function circles() {
   const [index, low, stack, found] = [new Map(), new Map(), [], []];
   const visit = (file) => {

@@ -6,7 +6,9 @@ import { existsSync, readFileSync } from "node:fs";
 function countOf(file) {
   if (!existsSync(file)) return [0, 1];
   const report = JSON.parse(readFileSync(file, "utf8"));
-  const [passed, failed] = report.stats ? [report.stats.expected + report.stats.flaky, report.stats.unexpected] : [report.numPassedTests, report.numFailedTests];
+  const [passed, failed] = report.stats
+    ? [report.stats.expected + report.stats.flaky, report.stats.unexpected]
+    : [report.numPassedTests, report.numFailedTests];
   return passed + failed === 0 ? [0, 1] : [passed, failed];
 }
 

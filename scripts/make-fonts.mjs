@@ -1,13 +1,18 @@
-// Turns the static cuts of the shipped type families into TTF files for PNG export, and their advance widths into a
-// table for text measuring; also the cuts of scripts that those families lack. Run once by hand after a font update;
-// the results are committed.
+// Turns the static cuts of the shipped type families into TTF files for PNG export, and their advance widths
+// into a table for text measuring; also the cuts of scripts that those families lack. Run once by hand after
+// a font update; the results are committed.
 import { mkdir, readFile, rm, writeFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import * as fontkit from "fontkit";
 import wawoff2 from "wawoff2";
 
 const require = createRequire(import.meta.url);
-const FAMILIES = { archivo: "archivo", "source serif": "source-serif-4", barlow: "barlow-condensed", nunito: "nunito" };
+const FAMILIES = {
+  archivo: "archivo",
+  "source serif": "source-serif-4",
+  barlow: "barlow-condensed",
+  nunito: "nunito",
+};
 const WEIGHTS = [400, 500, 600, 700];
 const SUBSETS = ["latin", "latin-ext"];
 const RANGES = [
@@ -45,14 +50,20 @@ for (const [id, file] of Object.entries(FAMILIES)) {
     families[id][weight] = RANGES.flatMap(([from, to]) =>
       Array.from({ length: to - from + 1 }, (_, i) => {
         const font = fonts.find((f) => f.hasGlyphForCodePoint(from + i));
-        return font ? Math.round((font.glyphForCodePoint(from + i).advanceWidth / font.unitsPerEm) * 1000) : 0;
+        return font
+          ? Math.round((font.glyphForCodePoint(from + i).advanceWidth / font.unitsPerEm) * 1000)
+          : 0;
       }),
     );
   }
 }
-await writeFile(new URL("../src/core/scene/font-metrics.json", import.meta.url), `${JSON.stringify({ ranges: RANGES, families })}\n`);
+await writeFile(
+  new URL("../src/core/scene/font-metrics.json", import.meta.url),
+  `${JSON.stringify({ ranges: RANGES, families })}\n`,
+);
 
-// Greek, Cyrillic, Arabic, Hebrew, Devanagari, kana and ideographs: one weight, in slices of which an export loads those that its texts need.
+// Greek, Cyrillic, Arabic, Hebrew, Devanagari, kana and ideographs: one weight, in slices of which an export
+// loads those that its texts need.
 const slices = [];
 for (const [file, scripts] of [
   ["noto-sans-arabic", ["arabic"]],
@@ -66,9 +77,15 @@ for (const [file, scripts] of [
     const numbered = /^\[(\d+)\]$/.exec(subset);
     if (scripts === null && !numbered) continue;
     const name = numbered ? numbered[1] : subset;
-    await writeFile(new URL(`other/${file}-${name}.ttf`, out), await ttf(`@fontsource/${file}/files/${file}-${name}-500-normal.woff2`));
+    await writeFile(
+      new URL(`other/${file}-${name}.ttf`, out),
+      await ttf(`@fontsource/${file}/files/${file}-${name}-500-normal.woff2`),
+    );
     const spans = text.split(",").map((span) => span.trim().replace(/^U\+/i, "").split("-"));
-    slices.push({ file: `${file}-${name}.ttf`, spans: spans.map(([a, b]) => [Number.parseInt(a, 16), Number.parseInt(b ?? a, 16)]) });
+    slices.push({
+      file: `${file}-${name}.ttf`,
+      spans: spans.map(([a, b]) => [Number.parseInt(a, 16), Number.parseInt(b ?? a, 16)]),
+    });
   }
 }
 await writeFile(new URL("other/slices.json", out), `${JSON.stringify(slices)}\n`);

@@ -1,5 +1,5 @@
-// Takes a choice of icons from the icon library as SVG path data in a box of 24, for lollipop heads. Run once by hand;
-// the result is committed.
+// Takes a choice of icons from the icon library as SVG path data in a box of 24, for lollipop heads. Run once
+// by hand; the result is committed.
 import { readFile, writeFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 
@@ -13,7 +13,10 @@ const round = (n) => Math.round(n * 1000) / 1000;
 
 const NUMBER = /^[\s,]*([-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?)/i;
 
-/** Path data with a space between all numbers: the flags of arcs may be written without one, which not every reader understands. */
+/**
+ * Path data with a space between all numbers: the flags of arcs may be written without one, which not every
+ * reader understands.
+ */
 function spaced(d) {
   return d.replace(/([a-z])([^a-z]*)/gi, (_, command, list) => {
     const out = [];
@@ -51,7 +54,9 @@ function pathOf([tag, a]) {
 
 const icons = {};
 for (const name of NAMES) {
-  const file = await readFile(`${folder}${name}.mjs`, "utf8").catch(() => readFile(`${folder}${name}.js`, "utf8"));
+  const file = await readFile(`${folder}${name}.mjs`, "utf8").catch(() =>
+    readFile(`${folder}${name}.js`, "utf8"),
+  );
   // An alias of another icon is passed over.
   if (!file.includes("__iconData = ")) continue;
   const data = /__iconData = (\{[\s\S]*?\});?\n(?:__iconData|const)/.exec(file)[1];

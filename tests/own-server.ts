@@ -31,13 +31,18 @@ export class OwnServer {
     return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${this.pid}/status`, "utf8"))?.[1] ?? 0) / 1024;
   }
   async start(env: Record<string, string> = {}): Promise<void> {
-    this.child = spawn("node", ["dist/serve.mjs", "--port", String(this.port), "--data", this.data, "--no-demo"], {
-      env: { ...process.env, NODE_ENV: "production", ...env },
-      stdio: "ignore",
-    });
+    this.child = spawn(
+      "node",
+      ["dist/serve.mjs", "--port", String(this.port), "--data", this.data, "--no-demo"],
+      {
+        env: { ...process.env, NODE_ENV: "production", ...env },
+        stdio: "ignore",
+      },
+    );
     const { child } = this;
     for (let tries = 0; tries < 300; tries++) {
-      if (child.exitCode !== null) throw new Error(`the server ended with ${child.exitCode}; port ${this.port} may be taken`);
+      if (child.exitCode !== null)
+        throw new Error(`the server ended with ${child.exitCode}; port ${this.port} may be taken`);
       const answer = await fetch(`${this.base}/api/health`).catch(() => null);
       if (answer?.ok) return;
       await new Promise((resolve) => setTimeout(resolve, 100));
@@ -55,7 +60,9 @@ export class OwnServer {
   }
   /** Runs one of the commands of ./start beside the server or without it. */
   async run(...args: string[]): Promise<{ code: number | null; out: string }> {
-    const child = spawn("node", ["dist/serve.mjs", "--data", this.data, ...args], { env: { ...process.env, NODE_ENV: "production" } });
+    const child = spawn("node", ["dist/serve.mjs", "--data", this.data, ...args], {
+      env: { ...process.env, NODE_ENV: "production" },
+    });
     let out = "";
     child.stdout.on("data", (chunk) => (out += chunk));
     child.stderr.on("data", (chunk) => (out += chunk));
@@ -67,19 +74,35 @@ export class OwnServer {
   }
 }
 
-export const json = (method: string, body: unknown): RequestInit => ({ method, headers: { "content-type": "application/json" }, body: JSON.stringify(body) });
+export const json = (method: string, body: unknown): RequestInit => ({
+  method,
+  headers: { "content-type": "application/json" },
+  body: JSON.stringify(body),
+});
 
 /** The last line of an import's answer: a table, or an error. */
-export async function lastLine(response: Response): Promise<{ table?: { id: string; name: string; rows: number; columns: unknown[] }; error?: { code: string; message: string } }> {
+export async function lastLine(response: Response): Promise<{
+  table?: { id: string; name: string; rows: number; columns: unknown[] };
+  error?: { code: string; message: string };
+}> {
   const text = (await response.text()).trim();
   return JSON.parse(text.slice(text.lastIndexOf("\n") + 1));
 }
 
 /** Makes a project with one table called t in it and gives their ids. */
-export async function withTable(base: string, csv: string, name = "Kept"): Promise<{ project: string; table: string }> {
+export async function withTable(
+  base: string,
+  csv: string,
+  name = "Kept",
+): Promise<{ project: string; table: string }> {
   const { project } = await (await fetch(`${base}/api/projects`, json("POST", { name }))).json();
-  const { table } = await lastLine(await fetch(`${base}/api/projects/${project.id}/tables?name=t.csv`, { method: "POST", body: csv }));
+  const { table } = await lastLine(
+    await fetch(`${base}/api/projects/${project.id}/tables?name=t.csv`, { method: "POST", body: csv }),
+  );
   const { project: now } = await (await fetch(`${base}/api/projects/${project.id}`)).json();
-  await fetch(`${base}/api/projects/${project.id}`, json("PUT", { revision: now.revision, document: { ...now.document, tables: [{ ...table, name: "t" }] } }));
+  await fetch(
+    `${base}/api/projects/${project.id}`,
+    json("PUT", { revision: now.revision, document: { ...now.document, tables: [{ ...table, name: "t" }] } }),
+  );
   return { project: project.id, table: table?.id ?? "" };
 }

@@ -6,7 +6,11 @@ import "./globals.css";
 // Every page is made for its request, since its scripts carry a nonce of that request.
 export const dynamic = "force-dynamic";
 
-export const metadata: Metadata = { title: "Cavlo", description: "KPI visuals computed from shared measures", icons: { icon: "/mark.svg" } };
+export const metadata: Metadata = {
+  title: "Cavlo",
+  description: "KPI visuals computed from shared measures",
+  icons: { icon: "/mark.svg" },
+};
 
 export default function RootLayout({ children }: { children: ReactNode }) {
   return (

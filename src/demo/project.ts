@@ -3,7 +3,15 @@ import { FORMAT_VERSION, type Project, projectSchema, type TableInput } from "@/
 const percent = { style: "percent" as const, decimals: 1 };
 const whole = { style: "number" as const, decimals: 0 };
 const money = { style: "currency" as const, decimals: 2, units: "automatic" as const };
-const measure = (name: string, label: string, formula: string, format: object = whole, note = "", table = "sailings", betterWhen = "higher") => ({
+const measure = (
+  name: string,
+  label: string,
+  formula: string,
+  format: object = whole,
+  note = "",
+  table = "sailings",
+  betterWhen = "higher",
+) => ({
   id: name,
   name,
   label,
@@ -16,8 +24,22 @@ const measure = (name: string, label: string, formula: string, format: object = 
 
 const MEASURES = [
   measure("passengers_total", "Passengers", "sum(passengers)", whole, "Everybody carried."),
-  measure("seats_total", "Seats", "sum(seats) filter (where not cancelled)", whole, "Seats of the sailings that ran.", "sailings", "neither"),
-  measure("load_factor", "Load factor", "passengers_total / seats_total", percent, "Seats taken, out of the seats that sailed."),
+  measure(
+    "seats_total",
+    "Seats",
+    "sum(seats) filter (where not cancelled)",
+    whole,
+    "Seats of the sailings that ran.",
+    "sailings",
+    "neither",
+  ),
+  measure(
+    "load_factor",
+    "Load factor",
+    "passengers_total / seats_total",
+    percent,
+    "Seats taken, out of the seats that sailed.",
+  ),
   measure(
     "on_time_rate",
     "On-time rate",
@@ -26,14 +48,55 @@ const MEASURES = [
     "Sailings that left no more than three minutes late, out of all sailings run.",
   ),
   measure("revenue", "Fare revenue", "sum(fare_revenue)", money),
-  measure("operating_cost", "Operating cost", "sum(operating_cost)", money, "What it cost to sail.", "sailings", "lower"),
-  measure("sailings_total", "Sailings", "count(*)", whole, "All sailings of the timetable, cancelled ones too.", "sailings", "neither"),
-  measure("margin", "Route margin", "sum(fare_revenue) - sum(operating_cost)", money, "What fares leave after the cost of sailing; below zero on routes that lose money."),
-  measure("passenger_share", "Share of passengers", "passengers_total / total(passengers_total)", percent, "Out of all passengers that the filters keep."),
+  measure(
+    "operating_cost",
+    "Operating cost",
+    "sum(operating_cost)",
+    money,
+    "What it cost to sail.",
+    "sailings",
+    "lower",
+  ),
+  measure(
+    "sailings_total",
+    "Sailings",
+    "count(*)",
+    whole,
+    "All sailings of the timetable, cancelled ones too.",
+    "sailings",
+    "neither",
+  ),
+  measure(
+    "margin",
+    "Route margin",
+    "sum(fare_revenue) - sum(operating_cost)",
+    money,
+    "What fares leave after the cost of sailing; below zero on routes that lose money.",
+  ),
+  measure(
+    "passenger_share",
+    "Share of passengers",
+    "passengers_total / total(passengers_total)",
+    percent,
+    "Out of all passengers that the filters keep.",
+  ),
   measure("vessels_in_service", "Vessels in service", "count(distinct vessel) filter (where not cancelled)"),
-  measure("electric_share", "Electric sailings", "count(*) filter (where powered_by = 'electric') / nullif(count(*), 0)", percent),
+  measure(
+    "electric_share",
+    "Electric sailings",
+    "count(*) filter (where powered_by = 'electric') / nullif(count(*), 0)",
+    percent,
+  ),
   measure("sailings_run", "Sailings run", "count(*) filter (where not cancelled)"),
-  measure("remaining_to_goal", "Remaining to the goal", "greatest(:passenger_goal - passengers_total, 0)", whole, "Passengers still to carry.", "sailings", "lower"),
+  measure(
+    "remaining_to_goal",
+    "Remaining to the goal",
+    "greatest(:passenger_goal - passengers_total, 0)",
+    whole,
+    "Passengers still to carry.",
+    "sailings",
+    "lower",
+  ),
   measure(
     "punctuality_class",
     "Punctuality class",
@@ -41,8 +104,22 @@ const MEASURES = [
     whole,
     "Good, watch or poor against the punctuality goal.",
   ),
-  measure("planned_passengers", "Planned passengers", "sum(passenger_target)", whole, "What the season plan asks for, by route and week.", "season_plan", "neither"),
-  measure("plan_attainment", "Plan attainment", "passengers_total / planned_passengers", percent, "Passengers carried, out of those planned."),
+  measure(
+    "planned_passengers",
+    "Planned passengers",
+    "sum(passenger_target)",
+    whole,
+    "What the season plan asks for, by route and week.",
+    "season_plan",
+    "neither",
+  ),
+  measure(
+    "plan_attainment",
+    "Plan attainment",
+    "passengers_total / planned_passengers",
+    percent,
+    "Passengers carried, out of those planned.",
+  ),
   measure(
     "passenger_km",
     "Passenger kilometres",
@@ -50,8 +127,22 @@ const MEASURES = [
     { style: "number", decimals: 1, units: "automatic" },
     "Each passenger counted by the length of the crossing.",
   ),
-  measure("traveller_score", "Traveller score", "count(*) filter (where score >= 4) / nullif(count(score), 0)", percent, "Share of answers 4 or 5.", "survey"),
-  measure("average_charge", "Battery charge", "avg(charge)", { style: "percent", decimals: 0 }, "Mean charge of the electric vessels.", "vessels"),
+  measure(
+    "traveller_score",
+    "Traveller score",
+    "count(*) filter (where score >= 4) / nullif(count(score), 0)",
+    percent,
+    "Share of answers 4 or 5.",
+    "survey",
+  ),
+  measure(
+    "average_charge",
+    "Battery charge",
+    "avg(charge)",
+    { style: "percent", decimals: 0 },
+    "Mean charge of the electric vessels.",
+    "vessels",
+  ),
 ];
 
 /** What is expected of measures whatever the data. */
@@ -153,7 +244,13 @@ const VISUALS = [
     value: "on_time_rate",
     split: { column: "route" },
     size: { width: 480, height: 330 },
-    dials: { "colours.by": "rule", "legend.place": "top", "labels.content": "text", "labels.text": "{value:percent.0}", "head.diameter": 40 },
+    dials: {
+      "colours.by": "rule",
+      "legend.place": "top",
+      "labels.content": "text",
+      "labels.text": "{value:percent.0}",
+      "head.diameter": 40,
+    },
     rules: [
       { measure: null, when: "from", than: 0.85, word: "good", color: "#1f7a6d", symbol: "circle" },
       { measure: null, when: "from", than: 0.75, word: "watch", color: "#b57a12", symbol: "diamond" },
@@ -280,7 +377,15 @@ const BOARD = {
     { id: "t3", type: "visual", visual: "passengers-to-goal", x: 9, y: 0, w: 3, h: 3 },
     { id: "t4", type: "visual", visual: "energy-mix", x: 9, y: 3, w: 3, h: 5 },
     { id: "t5", type: "visual", visual: "load-by-route", x: 0, y: 6, w: 9, h: 5 },
-    { id: "t6", type: "text", text: "Quillhaven Ferries is an invented operator; every figure here comes from a seeded generator.", x: 9, y: 8, w: 3, h: 3 },
+    {
+      id: "t6",
+      type: "text",
+      text: "Quillhaven Ferries is an invented operator; every figure here comes from a seeded generator.",
+      x: 9,
+      y: 8,
+      w: 3,
+      h: 3,
+    },
   ],
 };
 
@@ -288,7 +393,15 @@ const ROUTES_BOARD = {
   id: "routes",
   name: "Routes compared",
   controls: [
-    { id: "routes-year", type: "filter", label: "Year", table: "sailings", column: "date", by: "year", chosen: [] },
+    {
+      id: "routes-year",
+      type: "filter",
+      label: "Year",
+      table: "sailings",
+      column: "date",
+      by: "year",
+      chosen: [],
+    },
     { id: "routes-goal", type: "input", input: "passenger_goal" },
   ],
   tiles: [

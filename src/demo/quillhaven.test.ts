@@ -27,9 +27,15 @@ describe("the demo", () => {
       margin.set(route, (margin.get(route) ?? 0) + Number(revenue) - Number(cost));
       runs.set(vessel, (runs.get(vessel) ?? 0) + 1);
     }
-    expect([...margin].filter(([, m]) => m < 0).map(([route]) => route)).toEqual(expect.arrayContaining(["Skerry Light", "Tamsin Reach"]));
-    expect(sailings.some(([date, route]) => route === "Old Pier" && String(date).startsWith("2025-11"))).toBe(false);
-    expect(rowsOf("vessels").filter((v) => (runs.get(String(v[0])) ?? 0) > Number(v[5])).length).toBeGreaterThanOrEqual(1);
+    expect([...margin].filter(([, m]) => m < 0).map(([route]) => route)).toEqual(
+      expect.arrayContaining(["Skerry Light", "Tamsin Reach"]),
+    );
+    expect(sailings.some(([date, route]) => route === "Old Pier" && String(date).startsWith("2025-11"))).toBe(
+      false,
+    );
+    expect(
+      rowsOf("vessels").filter((v) => (runs.get(String(v[0])) ?? 0) > Number(v[5])).length,
+    ).toBeGreaterThanOrEqual(1);
     expect([...margin.keys()].some((name) => name.length > 20)).toBe(true);
   });
 
@@ -49,6 +55,9 @@ describe("the demo", () => {
     expect(project.measures.length).toBeGreaterThanOrEqual(10);
     expect(project.inputs.length).toBeGreaterThanOrEqual(2);
     expect(project.visuals.length).toBeGreaterThanOrEqual(4);
-    for (const m of project.measures) expect(checkFormula(m.formula, scopeOf(project), m.table, "group", m.name).problems, m.name).toEqual([]);
+    for (const m of project.measures)
+      expect(checkFormula(m.formula, scopeOf(project), m.table, "group", m.name).problems, m.name).toEqual(
+        [],
+      );
   });
 });

@@ -1,4 +1,7 @@
-/** A seeded generator of numbers from 0 to 1 (mulberry32, a public-domain 32-bit generator): the same seed, the same numbers. */
+/**
+ * A seeded generator of numbers from 0 to 1 (mulberry32, a public-domain 32-bit generator): the same seed,
+ * the same numbers.
+ */
 export function seeded(seed: number): () => number {
   let state = seed >>> 0;
   return () => {

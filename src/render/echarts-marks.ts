@@ -12,7 +12,9 @@ const CORNERS = { c0: 0, c1: 0, c2: 0, c3: 0 };
 const SECTOR = { cx: 0, cy: 0, inner: 0, outer: 0, start: 0, end: 0, inset: 0, ...CORNERS };
 const RECT = { x: 0, y: 0, width: 0, height: 0, ...CORNERS };
 
-/** The outlines of the core drawn by ECharts: the same geometry as everywhere else, and its numbers animate. */
+/**
+ * The outlines of the core drawn by ECharts: the same geometry as everywhere else, and its numbers animate.
+ */
 const SectorShape = echarts.graphic.extendShape({
   shape: SECTOR,
   buildPath(pen: Pen, { c0, c1, c2, c3, ...shape }: typeof SECTOR) {
@@ -29,7 +31,8 @@ const RectShape = echarts.graphic.extendShape({
 function paint(fill: Fill | undefined): unknown {
   if (fill === undefined || typeof fill === "string") return fill ?? "none";
   const colorStops = fill.stops.map((s) => ({ offset: s.at, color: s.color }));
-  if (fill.type === "radial") return { type: "radial", x: fill.cx, y: fill.cy, r: fill.r, global: true, colorStops };
+  if (fill.type === "radial")
+    return { type: "radial", x: fill.cx, y: fill.cy, r: fill.r, global: true, colorStops };
   return { type: "linear", x: fill.x0, y: fill.y0, x2: fill.x1, y2: fill.y1, colorStops };
 }
 
@@ -41,7 +44,12 @@ function shadowColour(color: string, opacity: number): string {
 
 /** The shape that an entering box or sector begins as. */
 function beginning(mark: Extract<Mark, { type: "sector" | "rect" }>): object | null {
-  if (mark.type === "sector") return mark.grow === "sweep" ? { end: mark.start } : mark.grow === "middle" ? { outer: mark.inner } : null;
+  if (mark.type === "sector")
+    return mark.grow === "sweep"
+      ? { end: mark.start }
+      : mark.grow === "middle"
+        ? { outer: mark.inner }
+        : null;
   switch (mark.grow) {
     case "left":
       return { width: 0 };
@@ -56,7 +64,13 @@ function beginning(mark: Extract<Mark, { type: "sector" | "rect" }>): object | n
   }
 }
 
-const boxShape = ({ radii, ...box }: NonNullable<Mark["clip"]>) => ({ ...box, c0: radii[0], c1: radii[1], c2: radii[2], c3: radii[3] });
+const boxShape = ({ radii, ...box }: NonNullable<Mark["clip"]>) => ({
+  ...box,
+  c0: radii[0],
+  c1: radii[1],
+  c2: radii[2],
+  c3: radii[3],
+});
 
 function elementOf(mark: Mark, family: string): object {
   const { shadow } = mark;
@@ -65,10 +79,18 @@ function elementOf(mark: Mark, family: string): object {
     stroke: mark.stroke ?? "none",
     lineWidth: mark.stroke ? (mark.strokeWidth ?? 1) : 0,
     opacity: mark.opacity ?? 1,
-    ...(shadow ? { shadowBlur: shadow.blur, shadowOffsetX: shadow.dx, shadowOffsetY: shadow.dy, shadowColor: shadowColour(shadow.color, shadow.opacity) } : {}),
+    ...(shadow
+      ? {
+          shadowBlur: shadow.blur,
+          shadowOffsetX: shadow.dx,
+          shadowOffsetY: shadow.dy,
+          shadowColor: shadowColour(shadow.color, shadow.opacity),
+        }
+      : {}),
   };
-  // Each mark is one element under a name of its own: a change of data moves it, and marks without data let the pointer through.
-  // The scene itself says what is emphasised, so the chart must not lift what is under the pointer over its label.
+  // Each mark is one element under a name of its own: a change of data moves it, and marks without data let
+  // the pointer through. The scene itself says what is emphasised, so the chart must not lift what is under
+  // the pointer over its label.
   const shared = {
     id: mark.id,
     name: mark.id,
@@ -82,9 +104,28 @@ function elementOf(mark: Mark, family: string): object {
   switch (mark.type) {
     case "sector": {
       const { cx, cy, inner, outer, start, end, inset, corners } = mark;
-      const shape = { cx, cy, inner, outer, start, end, inset, c0: corners[0], c1: corners[1], c2: corners[2], c3: corners[3] };
+      const shape = {
+        cx,
+        cy,
+        inner,
+        outer,
+        start,
+        end,
+        inset,
+        c0: corners[0],
+        c1: corners[1],
+        c2: corners[2],
+        c3: corners[3],
+      };
       const begins = beginning(mark);
-      return { type: "cavloSector", ...shared, ...moves, shape, style, enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } } };
+      return {
+        type: "cavloSector",
+        ...shared,
+        ...moves,
+        shape,
+        style,
+        enterFrom: begins ? { shape: begins } : { style: { opacity: 0 } },
+      };
     }
     case "rect": {
       const { x, y, width, height, radii } = mark;
@@ -108,11 +149,21 @@ function elementOf(mark: Mark, family: string): object {
         enterFrom: mark.grow ? { shape: { r: 0 } } : { style: { opacity: 0 } },
       };
     case "polygon":
-      return { type: "polygon", ...shared, transition: ["rotation", "x", "y", "style"], x: mark.x, y: mark.y, rotation: -mark.rotate * RAD, shape: { points: mark.points }, style };
+      return {
+        type: "polygon",
+        ...shared,
+        transition: ["rotation", "x", "y", "style"],
+        x: mark.x,
+        y: mark.y,
+        rotation: -mark.rotate * RAD,
+        shape: { points: mark.points },
+        style,
+      };
     case "line":
       return { type: "polyline", ...shared, shape: { points: mark.points }, style };
     case "icon": {
-      // Moves to the corners of the icon's box make it the box that is fitted, whatever the outlines cover of it.
+      // Moves to the corners of the icon's box make it the box that is fitted, whatever the outlines cover of
+      // it.
       const pathData = `M0 0M${mark.box} ${mark.box}${mark.d}`;
       return {
         type: "path",
@@ -122,7 +173,18 @@ function elementOf(mark: Mark, family: string): object {
       };
     }
     case "picture":
-      return { type: "image", ...shared, style: { image: mark.href, x: mark.x, y: mark.y, width: mark.width, height: mark.height, opacity: mark.opacity ?? 1 } };
+      return {
+        type: "image",
+        ...shared,
+        style: {
+          image: mark.href,
+          x: mark.x,
+          y: mark.y,
+          width: mark.width,
+          height: mark.height,
+          opacity: mark.opacity ?? 1,
+        },
+      };
     case "text":
       return {
         type: "text",
@@ -156,7 +218,10 @@ export function register(): void {
   });
 }
 
-/** What the series draws from: a function passes through the option as it is; marks would be copied deeply at every change. */
+/**
+ * What the series draws from: a function passes through the option as it is; marks would be copied deeply at
+ * every change.
+ */
 export interface Payload {
   markAt: (index: number) => Mark | undefined;
   family: () => string;
@@ -166,13 +231,28 @@ export interface Payload {
 export const itemsOf = (scene: Scene) => scene.marks.map((m, i) => ({ id: m.id, name: m.id, value: i }));
 
 /** The series over a payload. */
-export const seriesOf = (scene: Scene, itemPayload: Payload) => ({ id: SERIES, type: "custom", renderItem: SERIES, coordinateSystem: "none", itemPayload, data: itemsOf(scene) });
+export const seriesOf = (scene: Scene, itemPayload: Payload) => ({
+  id: SERIES,
+  type: "custom",
+  renderItem: SERIES,
+  coordinateSystem: "none",
+  itemPayload,
+  data: itemsOf(scene),
+});
 
 /** The scene as ECharts draws it, as SVG text: what the page shows, without a page. */
 export function stillSvg(scene: Scene): string {
   register();
-  const chart = echarts.init(null, null, { renderer: "svg", ssr: true, width: scene.width, height: scene.height });
-  chart.setOption({ animation: false, series: [seriesOf(scene, { markAt: (i) => scene.marks[i], family: () => familyOf(scene.family).css })] } as never);
+  const chart = echarts.init(null, null, {
+    renderer: "svg",
+    ssr: true,
+    width: scene.width,
+    height: scene.height,
+  });
+  chart.setOption({
+    animation: false,
+    series: [seriesOf(scene, { markAt: (i) => scene.marks[i], family: () => familyOf(scene.family).css })],
+  } as never);
   const svg = chart.renderToSVGString();
   chart.dispose();
   return svg;

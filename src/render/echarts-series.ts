@@ -4,7 +4,9 @@ import type { Datum, Mark, Scene } from "@/core/scene/marks";
 import { itemsOf, register, SERIES, seriesOf } from "./echarts-marks";
 import { tooltipOf } from "./tooltip";
 
-/** A picture in a page element that follows its scene: marks move to their new places when the data changes. */
+/**
+ * A picture in a page element that follows its scene: marks move to their new places when the data changes.
+ */
 export interface LivePicture {
   /** Draws the next state; `still` without any movement. */
   draw(scene: Scene, still: boolean): void;
@@ -13,13 +15,17 @@ export interface LivePicture {
 }
 
 /**
- * Starts a live picture. `onFocus` hears the key of the row under the pointer (null when none), `onPart` the part of the
- * anatomy, `onPick` a click on a row.
+ * Starts a live picture. `onFocus` hears the key of the row under the pointer (null when none), `onPart` the
+ * part of the anatomy, `onPick` a click on a row.
  */
 export function startPicture(
   element: HTMLElement,
   size: { width: number; height: number },
-  listen: { onFocus?: (key: string | null) => void; onPart?: (part: string | null) => void; onPick?: (key: string) => void },
+  listen: {
+    onFocus?: (key: string | null) => void;
+    onPart?: (part: string | null) => void;
+    onPick?: (key: string) => void;
+  },
 ): LivePicture {
   register();
   const chart = echarts.init(element, null, { renderer: "svg", ...size });
@@ -29,7 +35,8 @@ export function startPicture(
   const markAt = (event: unknown) => marks[(event as { dataIndex: number }).dataIndex];
   const tooltip = tooltipOf(element);
   let under: Datum | null = null;
-  const point = (event: unknown) => (event as { offsetX: number; offsetY: number }) ?? { offsetX: 0, offsetY: 0 };
+  const point = (event: unknown) =>
+    (event as { offsetX: number; offsetY: number }) ?? { offsetX: 0, offsetY: 0 };
   chart.getZr().on("mousemove", (event) => {
     if (under) tooltip.show(under, point(event).offsetX, point(event).offsetY, drawn ?? "light");
   });
@@ -62,7 +69,11 @@ export function startPicture(
       // The first shapes take their time to enter; what joins later comes at the pace of the change.
       const enters = !entered && marks.some((m) => m.surface === "data");
       entered ||= enters;
-      const moves = { animation: entry + change > 0, animationDuration: enters ? entry : change, animationDurationUpdate: change };
+      const moves = {
+        animation: entry + change > 0,
+        animationDuration: enters ? entry : change,
+        animationDurationUpdate: change,
+      };
       if (drawn === scene.theme) {
         chart.setOption({ ...moves, series: [{ id: SERIES, data: itemsOf(scene) }] } as never);
         return;

@@ -59,7 +59,13 @@ function matrixOf(text = ""): Matrix {
 
 /** All elements in their order; what a group says holds for those in it. */
 function elementsOf(svg: string): { list: Element[]; ramps: Map<string, string> } {
-  const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: "", trimValues: false, parseTagValue: false });
+  const parser = new XMLParser({
+    preserveOrder: true,
+    ignoreAttributes: false,
+    attributeNamePrefix: "",
+    trimValues: false,
+    parseTagValue: false,
+  });
   const list: Element[] = [];
   const ramps = new Map<string, string>();
   const walk = (nodes: Record<string, unknown>[], inherited: Record<string, string>, defined: boolean) => {
@@ -68,11 +74,28 @@ function elementsOf(svg: string): { list: Element[]; ramps: Map<string, string> 
       if (!tag || tag === "#text") continue;
       const own = (node[":@"] ?? {}) as Record<string, string>;
       const children = node[tag] as Record<string, unknown>[];
-      if (tag.endsWith("Gradient")) ramps.set(own.id, children.flatMap((c) => ("stop" in c ? [(c[":@"] as Record<string, string>)["stop-color"]] : [])).join(" "));
+      if (tag.endsWith("Gradient"))
+        ramps.set(
+          own.id,
+          children
+            .flatMap((c) => ("stop" in c ? [(c[":@"] as Record<string, string>)["stop-color"]] : []))
+            .join(" "),
+        );
       const attributes = { ...inherited, ...own };
-      if (!defined) list.push({ tag, attributes, text: children.map((c) => String(c["#text"] ?? "")).join("") });
+      if (!defined)
+        list.push({ tag, attributes, text: children.map((c) => String(c["#text"] ?? "")).join("") });
       if (tag === "g" || tag === "svg")
-        walk(children, tag === "g" ? { ...inherited, filter: own.filter ?? inherited.filter ?? "", "clip-path": own["clip-path"] ?? inherited["clip-path"] ?? "" } : {}, defined);
+        walk(
+          children,
+          tag === "g"
+            ? {
+                ...inherited,
+                filter: own.filter ?? inherited.filter ?? "",
+                "clip-path": own["clip-path"] ?? inherited["clip-path"] ?? "",
+              }
+            : {},
+          defined,
+        );
       if (tag === "defs" || tag === "clipPath") walk(children, {}, true);
     }
   };
@@ -118,14 +141,19 @@ function read(svg: string): { shapes: Drawn[]; texts: Written[] } {
   const texts: Written[] = [];
   for (const { tag, attributes: a, text } of list) {
     const m = matrixOf(a.transform);
-    const put = ([x, y]: [number, number]): [number, number] => [m[0] * x + m[2] * y + m[4], m[1] * x + m[3] * y + m[5]];
+    const put = ([x, y]: [number, number]): [number, number] => [
+      m[0] * x + m[2] * y + m[4],
+      m[1] * x + m[3] * y + m[5],
+    ];
     const ramp = /url\(#(.*)\)/.exec(a.fill ?? "")?.[1];
     const shape = (points: [number, number][]) =>
       shapes.push({
         points: points.map(put),
         paint: ramp ? (ramps.get(ramp) ?? "?") : (a.fill ?? "#000"),
         stroke: a.stroke ?? "none",
-        opacity: Math.round(Number(a.opacity ?? (a.fill === "none" ? a["stroke-opacity"] : a["fill-opacity"]) ?? 1) * 100),
+        opacity: Math.round(
+          Number(a.opacity ?? (a.fill === "none" ? a["stroke-opacity"] : a["fill-opacity"]) ?? 1) * 100,
+        ),
         shadow: Boolean(a.filter),
         clipped: Boolean(a["clip-path"]),
       });
@@ -163,7 +191,8 @@ function read(svg: string): { shapes: Drawn[]; texts: Written[] } {
 
 /** How far two outlines are apart at most, point by point. */
 function apart(a: [number, number][], b: [number, number][]): number {
-  const to = (p: [number, number], all: [number, number][]) => Math.min(...all.map((q) => Math.hypot(p[0] - q[0], p[1] - q[1])));
+  const to = (p: [number, number], all: [number, number][]) =>
+    Math.min(...all.map((q) => Math.hypot(p[0] - q[0], p[1] - q[1])));
   return Math.max(...a.map((p) => to(p, b)), ...b.map((p) => to(p, a)));
 }
 
@@ -176,27 +205,37 @@ function differences(scene: Scene): string[] {
   const shapes = server.shapes.slice(own).filter((s) => s.points.length > 0);
   const shown = stage.shapes.filter((s) => s.points.length > 0);
   const found: string[] = [];
-  if (shapes.length !== shown.length) return [`${shown.length} shapes on the stage, ${shapes.length} from the server`];
-  if (server.texts.length !== stage.texts.length) return [`${stage.texts.length} texts on the stage, ${server.texts.length} from the server`];
+  if (shapes.length !== shown.length)
+    return [`${shown.length} shapes on the stage, ${shapes.length} from the server`];
+  if (server.texts.length !== stage.texts.length)
+    return [`${stage.texts.length} texts on the stage, ${server.texts.length} from the server`];
   for (const [i, a] of shapes.entries()) {
     const b = shown[i];
     const distance = apart(a.points, b.points);
     if (distance > 0.15) found.push(`shape ${i} is ${distance.toFixed(2)} px apart`);
-    for (const key of ["paint", "stroke", "opacity", "shadow", "clipped"] as const) if (a[key] !== b[key]) found.push(`shape ${i} has ${key} ${a[key]} and ${b[key]}`);
+    for (const key of ["paint", "stroke", "opacity", "shadow", "clipped"] as const)
+      if (a[key] !== b[key]) found.push(`shape ${i} has ${key} ${a[key]} and ${b[key]}`);
   }
   for (const [i, a] of server.texts.entries()) {
     const b = stage.texts[i];
-    if (a.text !== b.text || a.fill !== b.fill || a.anchor !== b.anchor || a.weight !== b.weight) found.push(`“${a.text}” is written otherwise: ${JSON.stringify(b)}`);
-    if (Math.hypot(a.x - b.x, a.y - b.y) > 0.1 || Math.abs(a.size - b.size) > 0.01) found.push(`“${a.text}” stands elsewhere`);
+    if (a.text !== b.text || a.fill !== b.fill || a.anchor !== b.anchor || a.weight !== b.weight)
+      found.push(`“${a.text}” is written otherwise: ${JSON.stringify(b)}`);
+    if (Math.hypot(a.x - b.x, a.y - b.y) > 0.1 || Math.abs(a.size - b.size) > 0.01)
+      found.push(`“${a.text}” stands elsewhere`);
   }
   return found;
 }
 
 describe("the stage and the server draw the same", () => {
-  it.each(KINDS.flatMap((k) => FINISHES.map((f) => [k.label, f.name, k.id, f.id] as const)))("%s, %s", (_kind, _finish, kind, finish) => {
-    for (const { name, data, dials, look } of casesOf(kind).filter((_, i) => i % 5 === 0 || i % 7 === 3)) {
-      const scene = sceneOf(visualOf(kind, dials, { finish, ...look }), data, undefined, { size: { width: 320, height: 240 } });
-      expect(differences(scene).slice(0, 3), name).toEqual([]);
-    }
-  });
+  it.each(KINDS.flatMap((k) => FINISHES.map((f) => [k.label, f.name, k.id, f.id] as const)))(
+    "%s, %s",
+    (_kind, _finish, kind, finish) => {
+      for (const { name, data, dials, look } of casesOf(kind).filter((_, i) => i % 5 === 0 || i % 7 === 3)) {
+        const scene = sceneOf(visualOf(kind, dials, { finish, ...look }), data, undefined, {
+          size: { width: 320, height: 240 },
+        });
+        expect(differences(scene).slice(0, 3), name).toEqual([]);
+      }
+    },
+  );
 });

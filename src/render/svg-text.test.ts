@@ -14,7 +14,18 @@ const scene: Scene = {
   handles: [],
   description: `A <b>"quoted"</b> & bold picture`,
   marks: [
-    { type: "text", id: "t", part: "labels", x: 10, y: 20, text: `<script>alert('x')</script> & \u0007"`, size: 12, weight: 600, align: "start", fill: "#1c2b2d" },
+    {
+      type: "text",
+      id: "t",
+      part: "labels",
+      x: 10,
+      y: 20,
+      text: `<script>alert('x')</script> & \u0007"`,
+      size: 12,
+      weight: 600,
+      align: "start",
+      fill: "#1c2b2d",
+    },
     {
       type: "rect",
       id: "r",
@@ -99,7 +110,15 @@ it("is XML to any reader, whatever stands in its texts", () => {
     parser.on("text", (piece) => {
       heard += piece;
     });
-    parser.write(sceneToSvg({ ...scene, description: text, marks: scene.marks.map((m) => (m.type === "text" ? { ...m, text } : m)) })).close();
+    parser
+      .write(
+        sceneToSvg({
+          ...scene,
+          description: text,
+          marks: scene.marks.map((m) => (m.type === "text" ? { ...m, text } : m)),
+        }),
+      )
+      .close();
     expect(heard).toContain(wanted);
     expect(heard.isWellFormed()).toBe(true);
   }

@@ -1,9 +1,18 @@
 import type { Scene } from "@/core/scene/marks";
 import { type SvgNode, sceneTree } from "./svg-tree";
 
-const ESCAPES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;", "'": "&#39;" };
+const ESCAPES: Record<string, string> = {
+  "&": "&amp;",
+  "<": "&lt;",
+  ">": "&gt;",
+  '"': "&quot;",
+  "'": "&#39;",
+};
 
-/** Text as XML can hold it: markup is escaped, half a character is mended, and control characters that XML does not allow are left out. */
+/**
+ * Text as XML can hold it: markup is escaped, half a character is mended, and control characters that XML
+ * does not allow are left out.
+ */
 function escapeXml(text: string): string {
   // biome-ignore lint/suspicious/noControlCharactersInRegex: these are the characters to leave out
   const allowed = text.toWellFormed().replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, "");

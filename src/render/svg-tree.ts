@@ -4,7 +4,21 @@ import { drawRect, drawSector, SvgPath } from "@/core/scene/outline";
 
 /** An SVG element as plain data; React and the SVG text writer both take it from here. */
 export interface SvgNode {
-  tag: "svg" | "g" | "path" | "circle" | "text" | "image" | "defs" | "linearGradient" | "radialGradient" | "stop" | "filter" | "feDropShadow" | "clipPath" | "desc";
+  tag:
+    | "svg"
+    | "g"
+    | "path"
+    | "circle"
+    | "text"
+    | "image"
+    | "defs"
+    | "linearGradient"
+    | "radialGradient"
+    | "stop"
+    | "filter"
+    | "feDropShadow"
+    | "clipPath"
+    | "desc";
   attributes: Record<string, string | number>;
   children: SvgNode[];
   text?: string;
@@ -14,7 +28,11 @@ export interface SvgNode {
 const BASELINE = 0.35;
 const round = (n: number) => Math.round(n * 100) / 100 + 0;
 
-const node = (tag: SvgNode["tag"], attributes: SvgNode["attributes"], children: SvgNode[] = []): SvgNode => ({ tag, attributes, children });
+const node = (tag: SvgNode["tag"], attributes: SvgNode["attributes"], children: SvgNode[] = []): SvgNode => ({
+  tag,
+  attributes,
+  children,
+});
 
 /** Turns marks into elements; ramps and shadows become definitions with ids that begin with `prefix`. */
 class TreeBuilder {
@@ -40,7 +58,11 @@ class TreeBuilder {
     return this.defined(JSON.stringify(fill), (id) =>
       fill.type === "linear"
         ? node("linearGradient", { id, x1: fill.x0, y1: fill.y0, x2: fill.x1, y2: fill.y1 }, stops)
-        : node("radialGradient", { id, gradientUnits: "userSpaceOnUse", cx: round(fill.cx), cy: round(fill.cy), r: round(fill.r) }, stops),
+        : node(
+            "radialGradient",
+            { id, gradientUnits: "userSpaceOnUse", cx: round(fill.cx), cy: round(fill.cy), r: round(fill.r) },
+            stops,
+          ),
     );
   }
 
@@ -48,7 +70,13 @@ class TreeBuilder {
     const { blur, dx, dy, color, opacity } = shadow;
     return this.defined(JSON.stringify(shadow), (id) =>
       node("filter", { id, x: "-30%", y: "-30%", width: "160%", height: "160%" }, [
-        node("feDropShadow", { dx: round(dx), dy: round(dy), stdDeviation: round(blur / 2), "flood-color": color, "flood-opacity": opacity }),
+        node("feDropShadow", {
+          dx: round(dx),
+          dy: round(dy),
+          stdDeviation: round(blur / 2),
+          "flood-color": color,
+          "flood-opacity": opacity,
+        }),
       ]),
     );
   }
@@ -85,7 +113,12 @@ class TreeBuilder {
 
   private mark(mark: Mark): SvgNode {
     const look: SvgNode["attributes"] = { fill: this.paint(mark.fill) };
-    if (mark.stroke) Object.assign(look, { stroke: mark.stroke, "stroke-width": mark.strokeWidth ?? 1, "stroke-linejoin": "round" });
+    if (mark.stroke)
+      Object.assign(look, {
+        stroke: mark.stroke,
+        "stroke-width": mark.strokeWidth ?? 1,
+        "stroke-linejoin": "round",
+      });
     if (mark.opacity !== undefined && mark.opacity < 1) look.opacity = mark.opacity;
     switch (mark.type) {
       case "sector":
@@ -99,14 +132,28 @@ class TreeBuilder {
         return node("circle", { cx: round(mark.cx), cy: round(mark.cy), r: round(mark.r), ...look });
       case "polygon": {
         const d = `M${mark.points.map(([x, y]) => `${round(x)} ${round(y)}`).join("L")}Z`;
-        return node("path", { d, transform: `translate(${round(mark.x)} ${round(mark.y)}) rotate(${round(mark.rotate)})`, ...look });
+        return node("path", {
+          d,
+          transform: `translate(${round(mark.x)} ${round(mark.y)}) rotate(${round(mark.rotate)})`,
+          ...look,
+        });
       }
       case "line":
-        return node("path", { d: `M${mark.points.map(([x, y]) => `${round(x)} ${round(y)}`).join("L")}`, ...look });
+        return node("path", {
+          d: `M${mark.points.map(([x, y]) => `${round(x)} ${round(y)}`).join("L")}`,
+          ...look,
+        });
       case "icon": {
         const scale = mark.size / mark.box;
-        const line: SvgNode["attributes"] = mark.stroke ? { "stroke-linecap": "round", "stroke-width": round((mark.strokeWidth ?? 1) / scale) } : {};
-        return node("path", { d: mark.d, transform: `translate(${round(mark.x)} ${round(mark.y)}) scale(${Math.round(scale * 1e4) / 1e4})`, ...look, ...line });
+        const line: SvgNode["attributes"] = mark.stroke
+          ? { "stroke-linecap": "round", "stroke-width": round((mark.strokeWidth ?? 1) / scale) }
+          : {};
+        return node("path", {
+          d: mark.d,
+          transform: `translate(${round(mark.x)} ${round(mark.y)}) scale(${Math.round(scale * 1e4) / 1e4})`,
+          ...look,
+          ...line,
+        });
       }
       case "picture":
         return node("image", {
@@ -141,14 +188,34 @@ export function sceneTree(scene: Scene, prefix = "ramp"): SvgNode {
     const pen = new SvgPath();
     const r = scene.border?.radius ?? 0;
     const inset = scene.border && scene.border.color !== "none" ? 0.5 : 0;
-    drawRect(pen, { x: inset, y: inset, width: width - 2 * inset, height: height - 2 * inset, radii: [r, r, r, r] });
-    children.push(node("path", { d: pen.toString(), fill: scene.background ?? "none", ...(inset ? { stroke: scene.border?.color ?? "none" } : {}) }));
+    drawRect(pen, {
+      x: inset,
+      y: inset,
+      width: width - 2 * inset,
+      height: height - 2 * inset,
+      radii: [r, r, r, r],
+    });
+    children.push(
+      node("path", {
+        d: pen.toString(),
+        fill: scene.background ?? "none",
+        ...(inset ? { stroke: scene.border?.color ?? "none" } : {}),
+      }),
+    );
   }
   children.push(...builder.marks(scene.marks));
   const description: SvgNode = { ...node("desc", {}), text: scene.description };
   return node(
     "svg",
-    { xmlns: "http://www.w3.org/2000/svg", width, height, viewBox: `0 0 ${width} ${height}`, role: "img", "font-family": familyOf(scene.family).css, "font-variant": "normal" },
+    {
+      xmlns: "http://www.w3.org/2000/svg",
+      width,
+      height,
+      viewBox: `0 0 ${width} ${height}`,
+      role: "img",
+      "font-family": familyOf(scene.family).css,
+      "font-variant": "normal",
+    },
     [description, ...(builder.defs.length ? [node("defs", {}, builder.defs)] : []), ...children],
   );
 }

@@ -21,7 +21,10 @@ function write(box: HTMLElement, datum: Datum): void {
   }
 }
 
-/** A box beside the pointer that says what it stands on. It may reach past a small picture, but not past the window. */
+/**
+ * A box beside the pointer that says what it stands on. It may reach past a small picture, but not past the
+ * window.
+ */
 export interface Tooltip {
   /** Shows a datum beside a point of the picture, in pixels from its corner. */
   show(datum: Datum, x: number, y: number, theme: Scene["theme"]): void;
@@ -48,7 +51,8 @@ export function tooltipOf(picture: HTMLElement): Tooltip {
       const gap = 14;
       // Away from the middle of the picture, where the reading stands.
       const beside = (at: number, whole: number, own: number) => (at < whole / 2 ? at - own - gap : at + gap);
-      const within = (wanted: number, own: number, end: number) => Math.max(8, Math.min(wanted, end - own - 8));
+      const within = (wanted: number, own: number, end: number) =>
+        Math.max(8, Math.min(wanted, end - own - 8));
       box.style.left = `${within(left + beside(x, width, size.width), size.width, window.innerWidth)}px`;
       box.style.top = `${within(top + beside(y, height, size.height), size.height, window.innerHeight)}px`;
     },

@@ -23,7 +23,11 @@ function verify(): number {
       console.log(`${what}: ${problem}. ${advice}`);
     }
   }
-  console.log(found === 0 ? `Everything in ${settings.data} is as it was written (${of} things were looked at).` : `${found} of ${of} things are not as they were written.`);
+  console.log(
+    found === 0
+      ? `Everything in ${settings.data} is as it was written (${of} things were looked at).`
+      : `${found} of ${of} things are not as they were written.`,
+  );
   return found === 0 ? 0 : 1;
 }
 

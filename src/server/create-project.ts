@@ -10,12 +10,15 @@ import { spool } from "./import/spool";
 import { createProject } from "./store/projects";
 import { tableFiles } from "./store/table-files";
 
-const orderSchema = z.union([z.strictObject({ demo: z.literal(true) }), z.strictObject({ name: z.string().trim().min(1, "A project needs a name.").max(120) })]);
+const orderSchema = z.union([
+  z.strictObject({ demo: z.literal(true) }),
+  z.strictObject({ name: z.string().trim().min(1, "A project needs a name.").max(120) }),
+]);
 const SMALL = 2000;
 
 /**
- * Makes a project: `{ "name": … }` an empty one, `{ "demo": true }` the demo, anything longer a project file. The body
- * goes to disk first, since a project file can be large.
+ * Makes a project: `{ "name": … }` an empty one, `{ "demo": true }` the demo, anything longer a project file.
+ * The body goes to disk first, since a project file can be large.
  */
 export async function createFromRequest(request: Request): Promise<Response> {
   const files = tableFiles(nanoid(16));
@@ -26,11 +29,16 @@ export async function createFromRequest(request: Request): Promise<Response> {
       if (!(typeof value === "object" && value !== null && "document" in value)) {
         const order = orderSchema.safeParse(value);
         if (!order.success) throw schemaProblem(order.error);
-        const project = "demo" in order.data ? await createDemo() : createProject(emptyProject(order.data.name));
+        const project =
+          "demo" in order.data ? await createDemo() : createProject(emptyProject(order.data.name));
         return Response.json({ project }, { status: 201 });
       }
     }
-    const { document, tables } = await runJob<{ document: Project; tables: StoredTable[] }>({ type: "project", path: files.upload }, () => {}, request.signal);
+    const { document, tables } = await runJob<{ document: Project; tables: StoredTable[] }>(
+      { type: "project", path: files.upload },
+      () => {},
+      request.signal,
+    );
     return Response.json({ project: createWithTables(document, tables) }, { status: 201 });
   } finally {
     rmSync(files.upload, { force: true });

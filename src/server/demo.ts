@@ -7,13 +7,17 @@ import { createProject, type ProjectSummary, registerTable } from "./store/proje
 import { describeTable } from "./store/record-table";
 
 /** Registers stored tables and their project together, so that a stopped process leaves neither. */
-export function createWithTables(document: Parameters<typeof createProject>[0], tables: StoredTable[]): ProjectSummary {
+export function createWithTables(
+  document: Parameters<typeof createProject>[0],
+  tables: StoredTable[],
+): ProjectSummary {
   const id = nanoid(12);
   for (const table of tables) describeTable({ id, name: document.name }, table, table.sums);
   return database()
     .transaction(() => {
       const project = createProject(document, id);
-      for (const t of tables) registerTable(project.id, { id: t.id, rows: t.rows, columns: t.columns.length });
+      for (const t of tables)
+        registerTable(project.id, { id: t.id, rows: t.rows, columns: t.columns.length });
       return project;
     })
     .immediate();
@@ -22,6 +26,12 @@ export function createWithTables(document: Parameters<typeof createProject>[0], 
 /** Makes the demo project anew, with its tables. */
 export async function createDemo(progress: (share: number) => void = () => {}): Promise<ProjectSummary> {
   const tables = await runJob<StoredTable[]>({ type: "demo" }, progress);
-  const infos = tables.map(({ id, name, rows, columns }) => ({ id, name, rows, columns, source: { file: `${name} (demo)`, separator: ",", encoding: "utf-8", header: true } }));
+  const infos = tables.map(({ id, name, rows, columns }) => ({
+    id,
+    name,
+    rows,
+    columns,
+    source: { file: `${name} (demo)`, separator: ",", encoding: "utf-8", header: true },
+  }));
   return createWithTables(demoProject(infos), tables);
 }

@@ -1,7 +1,11 @@
 import { EventEmitter } from "node:events";
 
 /** What happened to a project, for all windows that look at it. */
-export type ProjectEvent = { project: string } & ({ type: "saved"; revision: number } | { type: "deleted" } | { type: "brought back"; revision: number });
+export type ProjectEvent = { project: string } & (
+  | { type: "saved"; revision: number }
+  | { type: "deleted" }
+  | { type: "brought back"; revision: number }
+);
 
 const shared = globalThis as { cavloEvents?: EventEmitter };
 function bus(): EventEmitter {

@@ -7,11 +7,17 @@ import type { QueryAnswer } from "./compute/protocol";
 import { HttpError } from "./http/errors";
 import { storedTables } from "./store/projects";
 
-/** The parts of a document that queries depend on; an editor sends its own where they are newer than what is saved. */
+/**
+ * The parts of a document that queries depend on; an editor sends its own where they are newer than what is
+ * saved.
+ */
 export const draftSchema = z.object({
   tables: z.array(tableSchema).max(200),
   links: z.array(linkSchema).max(200).default([]),
-  /** A measure that is not sound yet, since somebody is writing it, is its own problem: queries that name it hear that it is not there. */
+  /**
+   * A measure that is not sound yet, since somebody is writing it, is its own problem: queries that name it
+   * hear that it is not there.
+   */
   measures: z
     .array(z.unknown())
     .max(1000)
@@ -25,32 +31,68 @@ export const draftSchema = z.object({
 });
 export type Draft = z.infer<typeof draftSchema>;
 
-export const resultsRequestSchema = z.object({ queries: z.array(z.unknown()).max(200), draft: draftSchema.optional() });
+export const resultsRequestSchema = z.object({
+  queries: z.array(z.unknown()).max(200),
+  draft: draftSchema.optional(),
+});
 
-/** Refuses a document that names rows of another project, or says something else of their rows and columns than is stored. */
+/**
+ * Refuses a document that names rows of another project, or says something else of their rows and columns
+ * than is stored.
+ */
 export function checkTables(projectId: string, tables: Project["tables"]): void {
   const stored = storedTables(projectId);
   for (const t of tables) {
     const size = stored.get(t.id);
-    if (size === undefined) throw new HttpError(400, "no_table", `The rows of the table ${t.name} are not stored in this project.`);
-    if (size.columns !== t.columns.length) throw new HttpError(400, "bad_table", `The table ${t.name} is stored with ${size.columns} columns, not ${t.columns.length}.`);
-    if (size.rows !== t.rows) throw new HttpError(400, "bad_table", `The table ${t.name} is stored with ${size.rows} rows, not ${t.rows}.`);
+    if (size === undefined)
+      throw new HttpError(400, "no_table", `The rows of the table ${t.name} are not stored in this project.`);
+    if (size.columns !== t.columns.length)
+      throw new HttpError(
+        400,
+        "bad_table",
+        `The table ${t.name} is stored with ${size.columns} columns, not ${t.columns.length}.`,
+      );
+    if (size.rows !== t.rows)
+      throw new HttpError(
+        400,
+        "bad_table",
+        `The table ${t.name} is stored with ${size.rows} rows, not ${t.rows}.`,
+      );
   }
 }
 
-/** Answers queries in order; one that is malformed or cannot be answered gives its error and does not spoil the others. */
-export async function answerQueries(projectId: string, draft: Draft, queries: unknown[], signal?: AbortSignal): Promise<QueryAnswer[]> {
+/**
+ * Answers queries in order; one that is malformed or cannot be answered gives its error and does not spoil
+ * the others.
+ */
+export async function answerQueries(
+  projectId: string,
+  draft: Draft,
+  queries: unknown[],
+  signal?: AbortSignal,
+): Promise<QueryAnswer[]> {
   checkTables(projectId, draft.tables);
   const checked = queries.map((q) => querySchema.safeParse(q));
   const good = checked.flatMap((c) => (c.success ? [c.data] : []));
   const inputs = Object.fromEntries(draft.inputs.map((i) => [i.name, valueSchema.parse(i.value)]));
   const scope = scopeOf(draft);
-  const answer = good.length ? await compute({ type: "results", tables: draft.tables, scope, inputs, queries: good }, projectId, signal) : { results: [] };
+  const answer = good.length
+    ? await compute(
+        { type: "results", tables: draft.tables, scope, inputs, queries: good },
+        projectId,
+        signal,
+      )
+    : { results: [] };
   const results = "results" in answer ? answer.results.slice() : [];
   return checked.map((c) => {
     if (c.success) return results.shift() as QueryAnswer;
     const issue = c.error.issues[0];
-    return { error: { code: "bad_query", message: `${issue.path.map(String).join(".") || "query"}: ${issue.message}` } };
+    return {
+      error: {
+        code: "bad_query",
+        message: `${issue.path.map(String).join(".") || "query"}: ${issue.message}`,
+      },
+    };
   });
 }
 

@@ -26,17 +26,28 @@ const options = {
 } as const;
 
 /** Sends what the door says of a request that it turns away. */
-function turnAway(request: IncomingMessage, response: ServerResponse, refused: NonNullable<ReturnType<typeof refusal>>): void {
-  response.writeHead(refused.status, { "content-type": "application/json; charset=utf-8", ...refused.headers });
+function turnAway(
+  request: IncomingMessage,
+  response: ServerResponse,
+  refused: NonNullable<ReturnType<typeof refusal>>,
+): void {
+  response.writeHead(refused.status, {
+    "content-type": "application/json; charset=utf-8",
+    ...refused.headers,
+  });
   response.end(JSON.stringify({ error: { code: refused.code, message: refused.message } }));
   request.resume();
 }
 
-/** The HTTP entry: opens the data folder, makes the demo on first use, and serves the application on one address; or does what one of the commands asks. */
+/**
+ * The HTTP entry: opens the data folder, makes the demo on first use, and serves the application on one
+ * address; or does what one of the commands asks.
+ */
 async function main(): Promise<void> {
   const { values } = parseArgs({ options });
   const port = Number(values.port);
-  if (!Number.isInteger(port) || port < 0 || port > 65535) throw new Error(`--port takes a number from 0 to 65535, not ${values.port}.`);
+  if (!Number.isInteger(port) || port < 0 || port > 65535)
+    throw new Error(`--port takes a number from 0 to 65535, not ${values.port}.`);
   if (values.data) settings.data = values.data;
   process.env.CAVLO_DATA = settings.data;
   process.env.CAVLO_ROOT = settings.root;
@@ -69,7 +80,11 @@ async function main(): Promise<void> {
     });
   });
   server.on("error", (error: NodeJS.ErrnoException) => {
-    console.error(error.code === "EADDRINUSE" ? `Port ${port} is taken by another program. Choose another with --port.` : error.message);
+    console.error(
+      error.code === "EADDRINUSE"
+        ? `Port ${port} is taken by another program. Choose another with --port.`
+        : error.message,
+    );
     process.exit(1);
   });
   server.listen(port, values.host, () => {

@@ -8,8 +8,17 @@ import { HttpError } from "./http/errors";
 
 const PAGE = 4000;
 
-/** A table with its derived columns as a file, written as its rows come from the compute worker. Throws 422 where a workbook cannot hold it. */
-export function writeTable(projectId: string, project: Project, table: TableInfo, format: TableFormat, signal?: AbortSignal): ReadableStream<Uint8Array> {
+/**
+ * A table with its derived columns as a file, written as its rows come from the compute worker. Throws 422
+ * where a workbook cannot hold it.
+ */
+export function writeTable(
+  projectId: string,
+  project: Project,
+  table: TableInfo,
+  format: TableFormat,
+  signal?: AbortSignal,
+): ReadableStream<Uint8Array> {
   if (format === "xlsx" && table.rows + 1 > XLSX_ROWS)
     throw new HttpError(
       422,
@@ -24,7 +33,8 @@ export function writeTable(projectId: string, project: Project, table: TableInfo
   async function* parts(): AsyncGenerator<Uint8Array> {
     const writer = tableFileWriter(format, await page(0, 0));
     yield writer.head();
-    for (let offset = 0; offset < table.rows; offset += PAGE) yield writer.rows((await page(offset, PAGE)).map((c) => c.values));
+    for (let offset = 0; offset < table.rows; offset += PAGE)
+      yield writer.rows((await page(offset, PAGE)).map((c) => c.values));
     yield writer.end();
   }
   const source = parts();

@@ -28,14 +28,22 @@ const addressSchema = z.object({
 function valueFrom(text: string, type: string, name: string): Value {
   if (type === "number") {
     const value = Number(text);
-    if (text.trim() === "" || !Number.isFinite(value)) throw new HttpError(400, "bad_value", `${name} needs a number, not “${text}”.`);
+    if (text.trim() === "" || !Number.isFinite(value))
+      throw new HttpError(400, "bad_value", `${name} needs a number, not “${text}”.`);
     return value;
   }
   return type === "boolean" ? text === "true" : text;
 }
 
-/** Reads `input.NAME` and `filter.COLUMN` (repeated for several values; a date also takes a bare year) from an address. */
-function overrides(params: URLSearchParams, project: Project, visual: Visual): { inputs: Record<string, Value>; filters: Filter[] } {
+/**
+ * Reads `input.NAME` and `filter.COLUMN` (repeated for several values; a date also takes a bare year) from an
+ * address.
+ */
+function overrides(
+  params: URLSearchParams,
+  project: Project,
+  visual: Visual,
+): { inputs: Record<string, Value>; filters: Filter[] } {
   const inputs = new Map<string, Value>();
   const filters: Filter[] = [];
   const measure = project.measures.find((m) => m.id === visual.value);
@@ -48,19 +56,34 @@ function overrides(params: URLSearchParams, project: Project, visual: Visual): {
       inputs.set(input.name, valueFrom(params.get(key) ?? "", input.type, key));
     } else if (kind === "filter") {
       const column = findNamed(columns, name);
-      if (!column) throw new HttpError(400, "unknown_column", `The table ${measure?.table ?? ""} has no column “${name}” to filter by, and no link leads to one.`);
+      if (!column)
+        throw new HttpError(
+          400,
+          "unknown_column",
+          `The table ${measure?.table ?? ""} has no column “${name}” to filter by, and no link leads to one.`,
+        );
       const values = params.getAll(key);
       const years = column.type === "date" && values.every((v) => /^\d{4}$/.test(v));
-      filters.push(years ? { column: column.name, by: "year", in: values.map(Number) } : { column: column.name, in: values.map((v) => valueFrom(v, column.type, key)) });
+      filters.push(
+        years
+          ? { column: column.name, by: "year", in: values.map(Number) }
+          : { column: column.name, in: values.map((v) => valueFrom(v, column.type, key)) },
+      );
     }
   }
   return { inputs: Object.fromEntries(inputs), filters };
 }
 
 /** Draws a visual on the server, or gives its numbers: the file name says which visual and in what form. */
-export async function answerVisual(projectId: string, file: string, params: URLSearchParams, signal?: AbortSignal): Promise<Response> {
+export async function answerVisual(
+  projectId: string,
+  file: string,
+  params: URLSearchParams,
+  signal?: AbortSignal,
+): Promise<Response> {
   const m = /^(.+)\.(svg|png|json|csv|ndjson|xlsx)$/.exec(file);
-  if (!m) throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json, .csv, .ndjson or .xlsx.");
+  if (!m)
+    throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json, .csv, .ndjson or .xlsx.");
   const parsed = addressSchema.safeParse(Object.fromEntries(params));
   if (!parsed.success) throw schemaProblem(parsed.error);
   const { width, height, theme, scale, download } = parsed.data;
@@ -70,7 +93,8 @@ export async function answerVisual(projectId: string, file: string, params: URLS
   const { inputs, filters } = overrides(params, document, visual);
   const query = toQuery(visual, document, filters, inputs);
   const answer = query ? await answerQuery(projectId, document, query, signal) : null;
-  if (answer && "error" in answer) throw new HttpError(409, answer.error.code, `${visual.name} cannot be drawn: ${answer.error.message}`);
+  if (answer && "error" in answer)
+    throw new HttpError(409, answer.error.code, `${visual.name} cannot be drawn: ${answer.error.message}`);
   const result: Result | null = answer;
   const named = (type: string, extension: string): HeadersInit => ({
     "content-type": type,
@@ -78,11 +102,23 @@ export async function answerVisual(projectId: string, file: string, params: URLS
     "content-security-policy": "default-src 'none'; style-src 'unsafe-inline'",
     ...(download ? attachment(`${visual.name}.${extension}`) : {}),
   });
-  const scene = () => pictureOf(visual, document, result, { theme, size: { width: width ?? visual.size.width, height: height ?? visual.size.height }, inputs });
-  if (m[2] === "svg") return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
-  if (m[2] === "png") return new Response((await drawPng(scene(), scale, projectId, signal)) as Uint8Array<ArrayBuffer>, { headers: named("image/png", "png") });
+  const scene = () =>
+    pictureOf(visual, document, result, {
+      theme,
+      size: { width: width ?? visual.size.width, height: height ?? visual.size.height },
+      inputs,
+    });
+  if (m[2] === "svg")
+    return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
+  if (m[2] === "png")
+    return new Response((await drawPng(scene(), scale, projectId, signal)) as Uint8Array<ArrayBuffer>, {
+      headers: named("image/png", "png"),
+    });
   if (!result) throw new HttpError(409, "no_measure", `${visual.name} has no measure yet.`);
-  if (m[2] === "csv" || m[2] === "ndjson" || m[2] === "xlsx") return new Response(new Uint8Array(resultFile(m[2], result)), { headers: named(TABLE_FORMATS[m[2]], m[2]) });
+  if (m[2] === "csv" || m[2] === "ndjson" || m[2] === "xlsx")
+    return new Response(new Uint8Array(resultFile(m[2], result)), {
+      headers: named(TABLE_FORMATS[m[2]], m[2]),
+    });
   return Response.json(
     { visual: visual.name, kind: visual.kind, data: toVisualData(visual, document, result, inputs), result },
     { headers: named("application/json; charset=utf-8", "json") },

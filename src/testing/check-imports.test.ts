@@ -29,32 +29,51 @@ describe("the check of imports", () => {
   const sound = {
     "core/base/names.ts": "export const a = 1;",
     "core/engine/run.ts": 'import { a } from "../base/names";\nexport const b = a;',
-    "ui/screen.tsx": 'import type { T } from "@/server/tables";\nimport { b } from "@/core/engine/run";\nexport const c: T = b;',
+    "ui/screen.tsx":
+      'import type { T } from "@/server/tables";\nimport { b } from "@/core/engine/run";\nexport const c: T = b;',
     "server/tables.ts": 'import { join } from "node:path";\nexport type T = number;\nexport const d = join;',
   };
 
   test("is content with sound files", () => expect(said(sound)).toBe(""));
 
   test("reports an import from a higher layer of the core, types included", () => {
-    expect(said({ ...sound, "core/base/names.ts": 'import type { b } from "../engine/run";\nexport const a: typeof b = 1;' })).toContain(
-      "core/base must not import core/engine/run.ts",
-    );
+    expect(
+      said({
+        ...sound,
+        "core/base/names.ts": 'import type { b } from "../engine/run";\nexport const a: typeof b = 1;',
+      }),
+    ).toContain("core/base must not import core/engine/run.ts");
   });
 
   test("reports an import over several lines", () => {
-    expect(said({ ...sound, "core/base/other.ts": 'import {\n  b,\n} from "../engine/run";\nexport const x = b;' })).toContain("core/base must not import");
+    expect(
+      said({
+        ...sound,
+        "core/base/other.ts": 'import {\n  b,\n} from "../engine/run";\nexport const x = b;',
+      }),
+    ).toContain("core/base must not import");
   });
 
   test("reports a package that a layer has not", () => {
-    expect(said({ ...sound, "core/base/names.ts": 'import { readFileSync } from "node:fs";\nexport const a = readFileSync;' })).toContain("core/base has no package node:fs");
+    expect(
+      said({
+        ...sound,
+        "core/base/names.ts": 'import { readFileSync } from "node:fs";\nexport const a = readFileSync;',
+      }),
+    ).toContain("core/base has no package node:fs");
   });
 
   test("reports a value that the interface takes from the server, where it may take types", () => {
-    expect(said({ ...sound, "ui/screen.tsx": 'import { d } from "@/server/tables";\nexport const c = d;' })).toContain("ui must not import server/tables.ts");
+    expect(
+      said({ ...sound, "ui/screen.tsx": 'import { d } from "@/server/tables";\nexport const c = d;' }),
+    ).toContain("ui must not import server/tables.ts");
   });
 
   test("reports two files of one layer that import each other", () => {
-    const circle = { "core/base/x.ts": 'import type { Y } from "./y";\nexport type X = Y;', "core/base/y.ts": 'import type { X } from "./x";\nexport type Y = X | 1;' };
+    const circle = {
+      "core/base/x.ts": 'import type { Y } from "./y";\nexport type X = Y;',
+      "core/base/y.ts": 'import type { X } from "./x";\nexport type Y = X | 1;',
+    };
     expect(said({ ...sound, ...circle })).toContain("circle of imports");
   });
 
@@ -64,8 +83,12 @@ describe("the check of imports", () => {
   });
 
   test("reports what only tests may use", () => {
-    expect(said({ ...sound, "testing/made.ts": "export const m = 1;", "server/use.ts": 'import { m } from "@/testing/made";\nexport const n = m;' })).toContain(
-      "server must not import testing/made.ts",
-    );
+    expect(
+      said({
+        ...sound,
+        "testing/made.ts": "export const m = 1;",
+        "server/use.ts": 'import { m } from "@/testing/made";\nexport const n = m;',
+      }),
+    ).toContain("server must not import testing/made.ts");
   });
 });

@@ -1,7 +1,10 @@
 import type { Value } from "../core/base/value";
 import { ColumnBuilder, type ColumnType, type Table } from "../core/data/column";
 
-/** A table out of values by column: what tests and benchmarks compute on. Dates are given as whole days, timestamps as milliseconds. */
+/**
+ * A table out of values by column: what tests and benchmarks compute on. Dates are given as whole days,
+ * timestamps as milliseconds.
+ */
 export function madeTable(name: string, columns: Record<string, [ColumnType, Value[]]>): Table {
   const made = Object.entries(columns).map(([column, [type, values]]) => {
     const builder = new ColumnBuilder(type, Math.max(1, values.length));

@@ -1,16 +1,19 @@
 import fc from "fast-check";
 
 /**
- * Random formulas beside the SQL that says the same to SQLite, written for the test alone. SQLite differs by design where
- * docs/formulas.md says so, and the SQL spells these out:
+ * Random formulas beside the SQL that says the same to SQLite, written for the test alone. SQLite differs by
+ * design where docs/formulas.md says so, and the SQL spells these out:
  * - whole numbers divide to whole numbers there, so number columns are REAL and literals carry a point;
  * - scalar min and max of a null are null there, so greatest and least are written with coalesce;
  * - booleans are 0 and 1 there;
- * - upper, lower and like know only ASCII letters there, and like does not mind case: `case_sensitive_like` is set, and texts are
+ * - upper, lower and like know only ASCII letters there, and like does not mind case: `case_sensitive_like`
+ * is set, and texts are
  *   changed in case only where they are ASCII;
- * - a division by zero, sqrt(-1) and ln(0) are null in both; what is not finite is null here and left out of the comparison;
+ * - a division by zero, sqrt(-1) and ln(0) are null in both; what is not finite is null here and left out of
+ * the comparison;
  * - round(x) goes away from zero at a half in both;
- * - median, percentile_cont, the spreads, max_by and min_by are user functions there, over a copy of the values.
+ * - median, percentile_cont, the spreads, max_by and min_by are user functions there, over a copy of the
+ * values.
  */
 export interface Case {
   formula: string;
@@ -23,11 +26,21 @@ const fill = (c: Case, ...parts: Case[]): Case => ({
   sql: c.sql.replace(/\$(\d)/g, (_, i) => parts[i].sql),
 });
 /** A form with places $0, $1 … that other cases take. */
-const form = (c: Case, ...parts: fc.Arbitrary<Case>[]): fc.Arbitrary<Case> => fc.tuple(...parts).map((made) => fill(c, ...made));
+const form = (c: Case, ...parts: fc.Arbitrary<Case>[]): fc.Arbitrary<Case> =>
+  fc.tuple(...parts).map((made) => fill(c, ...made));
 
-const literal = fc.constantFrom(...[-5, -1, 0, 1, 2, 3].map((n) => both(`(${n})`, `(${n}.0)`)), both("0.5"), both("1e6", "1000000.0"));
+const literal = fc.constantFrom(
+  ...[-5, -1, 0, 1, 2, 3].map((n) => both(`(${n})`, `(${n}.0)`)),
+  both("0.5"),
+  both("1e6", "1000000.0"),
+);
 
-export const { number, text, condition, date } = fc.letrec<{ number: Case; text: Case; condition: Case; date: Case }>((tie) => ({
+export const { number, text, condition, date } = fc.letrec<{
+  number: Case;
+  text: Case;
+  condition: Case;
+  date: Case;
+}>((tie) => ({
   number: fc.oneof(
     { maxDepth: 4, depthSize: "small" },
     fc.constantFrom(both("a"), both("b")),
@@ -45,7 +58,12 @@ export const { number, text, condition, date } = fc.letrec<{ number: Case; text:
     form(both("trunc($0)"), tie("number")),
     form(both("mod($0, 3)", "mod($0, 3.0)"), tie("number")),
     form(both("case when $0 then $1 else $2 end"), tie("condition"), tie("number"), tie("number")),
-    form(both("case $0 when 0 then $1 when 1 then $2 end", "case $0 when 0.0 then $1 when 1.0 then $2 end"), tie("number"), tie("number"), tie("number")),
+    form(
+      both("case $0 when 0 then $1 when 1 then $2 end", "case $0 when 0.0 then $1 when 1.0 then $2 end"),
+      tie("number"),
+      tie("number"),
+      tie("number"),
+    ),
     form(both("length($0)", "cast(length($0) as real)"), tie("text")),
     form(both("extract(year from $0)", "cast(strftime('%Y', $0) as real)"), tie("date")),
     form(both("extract(month from $0)", "cast(strftime('%m', $0) as real)"), tie("date")),
@@ -81,7 +99,12 @@ export const { number, text, condition, date } = fc.letrec<{ number: Case; text:
       form(both(`$0 ${op} $1`), tie("text"), tie("text")),
       form(both(`$0 ${op} $1`), tie("date"), tie("date")),
     ]),
-    fc.constantFrom(both("flag"), both("not flag"), both("flag is null"), both("flag is distinct from true", "flag is not 1")),
+    fc.constantFrom(
+      both("flag"),
+      both("not flag"),
+      both("flag is null"),
+      both("flag is distinct from true", "flag is not 1"),
+    ),
     form(both("$0 is null"), tie("number")),
     form(both("$0 is not null"), tie("text")),
     form(both("$0 is distinct from $1", "$0 is not $1"), tie("number"), tie("number")),
@@ -107,7 +130,10 @@ interface Aggregate extends Case {
 const aggregateOf = (formula: string, sql: (filter: string) => string): Aggregate => ({
   formula,
   sql: sql(""),
-  filtered: (where) => ({ formula: `${formula} filter (where ${where.formula})`, sql: sql(` filter (where ${where.sql})`) }),
+  filtered: (where) => ({
+    formula: `${formula} filter (where ${where.formula})`,
+    sql: sql(` filter (where ${where.sql})`),
+  }),
 });
 
 const plainAggregate: fc.Arbitrary<Aggregate> = fc
@@ -119,22 +145,50 @@ const plainAggregate: fc.Arbitrary<Aggregate> = fc
     number.map((x) => aggregateOf(`max(${x.formula})`, (f) => `max(${x.sql})${f}`)),
     number.map((x) => aggregateOf(`count(${x.formula})`, (f) => `cast(count(${x.sql})${f} as real)`)),
     text.map((x) => aggregateOf(`count(${x.formula})`, (f) => `cast(count(${x.sql})${f} as real)`)),
-    number.map((x) => aggregateOf(`count(distinct ${x.formula})`, (f) => `cast(count(distinct ${x.sql})${f} as real)`)),
-    text.map((x) => aggregateOf(`count(distinct ${x.formula})`, (f) => `cast(count(distinct ${x.sql})${f} as real)`)),
+    number.map((x) =>
+      aggregateOf(`count(distinct ${x.formula})`, (f) => `cast(count(distinct ${x.sql})${f} as real)`),
+    ),
+    text.map((x) =>
+      aggregateOf(`count(distinct ${x.formula})`, (f) => `cast(count(distinct ${x.sql})${f} as real)`),
+    ),
     number.map((x) => aggregateOf(`sum(distinct ${x.formula})`, (f) => `sum(distinct ${x.sql})${f}`)),
     number.map((x) => aggregateOf(`median(${x.formula})`, (f) => `a_median(${x.sql})${f}`)),
-    number.map((x) => aggregateOf(`percentile_cont(0.25) within group (order by ${x.formula})`, (f) => `a_quartile(${x.sql})${f}`)),
-    ...["stddev_pop", "stddev_samp", "var_pop", "var_samp"].map((fn) => number.map((x) => aggregateOf(`${fn}(${x.formula})`, (f) => `a_${fn}(${x.sql})${f}`))),
-    ...["max_by", "min_by"].map((fn) => fc.tuple(number, number).map(([x, key]) => aggregateOf(`${fn}(${x.formula}, ${key.formula})`, (f) => `a_${fn}(${x.sql}, ${key.sql})${f}`))),
-    condition.map((x) => aggregateOf(`count(*) filter (where ${x.formula})`, () => `cast(count(*) filter (where ${x.sql}) as real)`)),
+    number.map((x) =>
+      aggregateOf(
+        `percentile_cont(0.25) within group (order by ${x.formula})`,
+        (f) => `a_quartile(${x.sql})${f}`,
+      ),
+    ),
+    ...["stddev_pop", "stddev_samp", "var_pop", "var_samp"].map((fn) =>
+      number.map((x) => aggregateOf(`${fn}(${x.formula})`, (f) => `a_${fn}(${x.sql})${f}`)),
+    ),
+    ...["max_by", "min_by"].map((fn) =>
+      fc
+        .tuple(number, number)
+        .map(([x, key]) =>
+          aggregateOf(`${fn}(${x.formula}, ${key.formula})`, (f) => `a_${fn}(${x.sql}, ${key.sql})${f}`),
+        ),
+    ),
+    condition.map((x) =>
+      aggregateOf(
+        `count(*) filter (where ${x.formula})`,
+        () => `cast(count(*) filter (where ${x.sql}) as real)`,
+      ),
+    ),
   )
   .map((a) => (a.formula.includes(") filter (where") ? { ...a, filtered: () => a } : a));
 
-const aggregate: fc.Arbitrary<Case> = fc.tuple(plainAggregate, fc.option(condition, { nil: null })).map(([a, where]) => (where ? a.filtered(where) : a));
+const aggregate: fc.Arbitrary<Case> = fc
+  .tuple(plainAggregate, fc.option(condition, { nil: null }))
+  .map(([a, where]) => (where ? a.filtered(where) : a));
 
 /** Whether all or any of the rows are true: the smallest or largest of 0 and 1 there. */
 const truth: fc.Arbitrary<Case> = fc
-  .tuple(fc.constantFrom(["bool_and", "min"], ["bool_or", "max"]), condition, fc.option(condition, { nil: null }))
+  .tuple(
+    fc.constantFrom(["bool_and", "min"], ["bool_or", "max"]),
+    condition,
+    fc.option(condition, { nil: null }),
+  )
   .map(([[fn, sql], x, where]) => {
     const made = aggregateOf(`${fn}(${x.formula})`, (f) => `${sql}(${x.sql})${f}`);
     return where ? made.filtered(where) : made;
@@ -147,7 +201,11 @@ export const measure: fc.Arbitrary<Case> = fc.oneof(
   form(both("$0 / nullif($1, 0)", "$0 / nullif($1, 0.0)"), aggregate, aggregate),
   form(both("coalesce($0, 0) - $1", "coalesce($0, 0.0) - $1"), aggregate, aggregate),
   form(both("greatest($0, $1)", "coalesce(max($0, $1), $0, $1)"), aggregate, aggregate),
-  form(both("case when $0 > $1 then $0 else 2 * $1 end", "case when $0 > $1 then $0 else 2.0 * $1 end"), aggregate, aggregate),
+  form(
+    both("case when $0 > $1 then $0 else 2 * $1 end", "case when $0 > $1 then $0 else 2.0 * $1 end"),
+    aggregate,
+    aggregate,
+  ),
 );
 
 /** A filter of a query beside its SQL. */
@@ -162,7 +220,10 @@ export const filter: fc.Arbitrary<{ filter: object; sql: string }> = fc.constant
   { filter: { column: "flag", in: [true, null] }, sql: "(flag = 1 or flag is null)" },
   { filter: { column: "d", from: "2024-02-01" }, sql: "d >= '2024-02-01'" },
   { filter: { column: "d", by: "year", in: [2024] }, sql: "strftime('%Y', d) = '2024'" },
-  { filter: { column: "d", relative: { unit: "month", from: -1, to: 0, anchor: "today" } }, sql: "d between '2024-02-01' and '2024-03-31'" },
+  {
+    filter: { column: "d", relative: { unit: "month", from: -1, to: 0, anchor: "today" } },
+    sql: "d between '2024-02-01' and '2024-03-31'",
+  },
 );
 
 export type Row = [string | null, number | null, number | null, boolean | null, string | null];
@@ -170,8 +231,12 @@ export type Row = [string | null, number | null, number | null, boolean | null, 
 /** Rows with nulls, ties, negative zero, large and tiny numbers, and texts beyond ASCII. */
 export const row: fc.Arbitrary<Row> = fc.tuple(
   fc.option(fc.constantFrom("a", "é", "Z", "ß", "", "日本", "ab%", " a "), { nil: null }),
-  fc.option(fc.oneof(fc.integer({ min: -4, max: 4 }), fc.constantFrom(0.1, -0, 1e15, 1e-9, 2.5, -2.5)), { nil: null }),
+  fc.option(fc.oneof(fc.integer({ min: -4, max: 4 }), fc.constantFrom(0.1, -0, 1e15, 1e-9, 2.5, -2.5)), {
+    nil: null,
+  }),
   fc.option(fc.integer({ min: -2, max: 2 }), { nil: null }),
   fc.option(fc.boolean(), { nil: null }),
-  fc.option(fc.constantFrom("2023-12-31", "2024-01-01", "2024-02-29", "2024-03-15", "2025-07-04"), { nil: null }),
+  fc.option(fc.constantFrom("2023-12-31", "2024-01-01", "2024-02-29", "2024-03-15", "2025-07-04"), {
+    nil: null,
+  }),
 );

@@ -10,9 +10,15 @@ import { type Cell, openRows, tableFiles } from "../server/store/table-files";
 
 let next = 0;
 
-/** For tests: a data folder of its own, and the two things that can come of a file, its cells or its problem. */
+/**
+ * For tests: a data folder of its own, and the two things that can come of a file, its cells or its problem.
+ */
 export function readingFolder(): {
-  read: (content: string | Uint8Array, file?: string, options?: ImportOptions) => Promise<ReadTable & { cells: Cell[][] }>;
+  read: (
+    content: string | Uint8Array,
+    file?: string,
+    options?: ImportOptions,
+  ) => Promise<ReadTable & { cells: Cell[][] }>;
   problem: (content: string | Uint8Array, file?: string) => Promise<string>;
 } {
   const before = settings.data;

@@ -35,7 +35,10 @@ for (const theme of ["light", "night"]) {
       expect(await problems(page), step).toEqual([]);
     }
     await goTo(page, "Visuals");
-    await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "On time by route" }).click();
+    await page
+      .getByRole("navigation", { name: "Visuals" })
+      .getByRole("button", { name: "On time by route" })
+      .click();
     await page
       .getByRole("complementary", { name: "Dials" })
       .getByRole("button", { name: /^Palette:/ })

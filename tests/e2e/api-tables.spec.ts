@@ -5,13 +5,21 @@ async function smallProject(request: APIRequestContext): Promise<string> {
   const { project } = await (await request.post("/api/projects", { data: { name: "Small" } })).json();
   const bring = async (name: string, body: string) => {
     const lines = (
-      await (await request.post(`/api/projects/${project.id}/tables?name=${name}`, { data: Buffer.from(body), headers: { "content-type": "application/octet-stream" } })).text()
+      await (
+        await request.post(`/api/projects/${project.id}/tables?name=${name}`, {
+          data: Buffer.from(body),
+          headers: { "content-type": "application/octet-stream" },
+        })
+      ).text()
     )
       .trim()
       .split("\n");
     return JSON.parse(lines.at(-1) as string);
   };
-  const trips = await bring("trips.csv", "stop,day,riders\nNorth,2026-01-05,10\nEast,2026-02-06,20\nNorth,2026-02-07,5\nLost,2026-03-01,3\n");
+  const trips = await bring(
+    "trips.csv",
+    "stop,day,riders\nNorth,2026-01-05,10\nEast,2026-02-06,20\nNorth,2026-02-07,5\nLost,2026-03-01,3\n",
+  );
   const stops = await bring("stops.ndjson", '{"stop":"North","zone":"A"}\n{"stop":"East","zone":"B"}\n');
   const { project: saved } = await (await request.get(`/api/projects/${project.id}`)).json();
   const document = {
@@ -19,7 +27,9 @@ async function smallProject(request: APIRequestContext): Promise<string> {
     tables: [{ ...trips.table, derived: [{ name: "busy", formula: "riders >= 10" }] }, stops.table],
     links: [{ id: "l", table: "trips", column: "stop", to: "stops", key: "stop" }],
   };
-  const answer = await request.put(`/api/projects/${project.id}`, { data: { revision: saved.revision, document } });
+  const answer = await request.put(`/api/projects/${project.id}`, {
+    data: { revision: saved.revision, document },
+  });
   expect(answer.status()).toBe(200);
   return project.id;
 }
@@ -29,10 +39,13 @@ test.describe("tables over HTTP", () => {
   test.beforeAll(async ({ request }) => {
     id = await smallProject(request);
   });
-  const results = async (request: APIRequestContext, ...queries: object[]) => (await (await request.post(`/api/projects/${id}/results`, { data: { queries } })).json()).results;
+  const results = async (request: APIRequestContext, ...queries: object[]) =>
+    (await (await request.post(`/api/projects/${id}/results`, { data: { queries } })).json()).results;
   const riders = { table: "trips", measures: [{ formula: "sum(riders)", as: "r" }] };
 
-  test("are split and filtered through links and by derived columns, with rows that match nothing counted", async ({ request }) => {
+  test("are split and filtered through links and by derived columns, with rows that match nothing counted", async ({
+    request,
+  }) => {
     const [byZone, busy, crossed] = await results(
       request,
       { ...riders, splits: [{ column: "stops.zone" }] },
@@ -76,7 +89,8 @@ test.describe("tables over HTTP", () => {
   });
 
   test("show their rows by filter, order and page", async ({ request }) => {
-    const rows = async (query: string) => (await (await request.get(`/api/projects/${id}/tables/trips/rows?${query}`)).json()).page;
+    const rows = async (query: string) =>
+      (await (await request.get(`/api/projects/${id}/tables/trips/rows?${query}`)).json()).page;
     const filters = encodeURIComponent(JSON.stringify([{ column: "busy", in: [true] }]));
     const page = await rows(`filters=${filters}&sort=riders&order=desc`);
     expect(page.columns).toEqual(["stop", "day", "riders", "busy"]);
@@ -89,9 +103,18 @@ test.describe("tables over HTTP", () => {
   });
 
   test("come out in every format, with their derived columns", async ({ request }) => {
-    const out = async (format: string) => request.get(`/api/projects/${id}/tables/trips/export?format=${format}`);
-    expect((await (await out("csv")).text()).split("\r\n").slice(0, 2)).toEqual(["stop,day,riders,busy", "North,2026-01-05,10,true"]);
-    expect(JSON.parse(await (await out("json")).text())[3]).toEqual({ stop: "Lost", day: "2026-03-01", riders: 3, busy: false });
+    const out = async (format: string) =>
+      request.get(`/api/projects/${id}/tables/trips/export?format=${format}`);
+    expect((await (await out("csv")).text()).split("\r\n").slice(0, 2)).toEqual([
+      "stop,day,riders,busy",
+      "North,2026-01-05,10,true",
+    ]);
+    expect(JSON.parse(await (await out("json")).text())[3]).toEqual({
+      stop: "Lost",
+      day: "2026-03-01",
+      riders: 3,
+      busy: false,
+    });
     expect((await (await out("ndjson")).text()).trim().split("\n")).toHaveLength(4);
     const xlsx = await out("xlsx");
     expect(xlsx.headers()["content-disposition"]).toContain("trips.xlsx");
@@ -99,31 +122,56 @@ test.describe("tables over HTTP", () => {
     expect((await out("gif")).status()).toBe(400);
   });
 
-  test("say how a link holds, what another reading could not read, and refuse rows of other columns", async ({ request }) => {
+  test("say how a link holds, what another reading could not read, and refuse rows of other columns", async ({
+    request,
+  }) => {
     const link = { table: "trips", column: "stop", to: "stops", key: "stop" };
-    const { links } = await (await request.post(`/api/projects/${id}/links`, { data: { links: [link, { ...link, column: "gone" }] } })).json();
+    const { links } = await (
+      await request.post(`/api/projects/${id}/links`, {
+        data: { links: [link, { ...link, column: "gone" }] },
+      })
+    ).json();
     expect(links.links[0]).toMatchObject({ filled: 4, matched: 3, missing: ["Lost"], problem: null });
     expect(links.links[1].problem).toContain("no column “gone”");
-    const unread = await request.post(`/api/projects/${id}/tables/trips/unread`, { data: { column: "stop", reading: { type: "number" } } });
+    const unread = await request.post(`/api/projects/${id}/tables/trips/unread`, {
+      data: { column: "stop", reading: { type: "number" } },
+    });
     expect(await unread.json()).toMatchObject({ unread: 4 });
-    expect((await request.post(`/api/projects/${id}/tables/trips/unread`, { data: { column: "busy", reading: { type: "number" } } })).status()).toBe(404);
+    expect(
+      (
+        await request.post(`/api/projects/${id}/tables/trips/unread`, {
+          data: { column: "busy", reading: { type: "number" } },
+        })
+      ).status(),
+    ).toBe(404);
     const appended = await (
       await request.post(`/api/projects/${id}/tables/trips/append?name=more.csv`, {
         data: Buffer.from("stop,day\nNorth,2026-01-01\n"),
         headers: { "content-type": "application/octet-stream" },
       })
     ).text();
-    expect(JSON.parse(appended.trim().split("\n").at(-1) as string).error.message).toContain("it lacks riders");
+    expect(JSON.parse(appended.trim().split("\n").at(-1) as string).error.message).toContain(
+      "it lacks riders",
+    );
   });
 
   test("refuse broken files of every format and stay as they were", async ({ request }) => {
     const bring = async (name: string, body: Buffer) => {
-      const text = await (await request.post(`/api/projects/${id}/tables?name=${name}`, { data: body, headers: { "content-type": "application/octet-stream" } })).text();
+      const text = await (
+        await request.post(`/api/projects/${id}/tables?name=${name}`, {
+          data: body,
+          headers: { "content-type": "application/octet-stream" },
+        })
+      ).text();
       return JSON.parse(text.trim().split("\n").at(-1) as string).error?.message as string | undefined;
     };
     expect(await bring("a.json", Buffer.from('[{"a":1},'))).toContain("cut short");
-    expect(await bring("a.xlsx", Buffer.from("PK\u0003\u0004 nothing of the kind"))).toContain("cannot be unpacked");
-    expect(await bring("a.parquet", Buffer.from("PAR1 and no more"))).toContain("Parquet file cannot be read");
+    expect(await bring("a.xlsx", Buffer.from("PK\u0003\u0004 nothing of the kind"))).toContain(
+      "cannot be unpacked",
+    );
+    expect(await bring("a.parquet", Buffer.from("PAR1 and no more"))).toContain(
+      "Parquet file cannot be read",
+    );
     expect(await bring("a.csv", Buffer.from('a,b\n"1,2\n'))).toContain("never closed");
     const { project } = await (await request.get(`/api/projects/${id}`)).json();
     expect(project.document.tables.map((t: { name: string; rows: number }) => [t.name, t.rows])).toEqual([

@@ -14,7 +14,9 @@ test.describe("the HTTP interface", () => {
       { measures: [{ formula: "sum(nope)", as: "x" }], table: "sailings" },
       { measures: [{ id: "punctuality_class" }], inputs: { punctuality_goal: 0.5 } },
     ];
-    const { results } = await (await request.post(`/api/projects/${id}/results`, { data: { queries } })).json();
+    const { results } = await (
+      await request.post(`/api/projects/${id}/results`, { data: { queries } })
+    ).json();
     expect(results[0].columns[0].values).toEqual(["2024-01-01", "2025-01-01", "2026-01-01"]);
     expect(results[1].error.code).toBe("bad_query");
     expect(results[2].error).toMatchObject({ code: "bad_formula", at: { start: 4, end: 8 } });
@@ -42,7 +44,15 @@ test.describe("the HTTP interface", () => {
       [
         "PUT",
         `/api/projects/${id}`,
-        { revision: 1, document: { format: "cavlo-project", version: 1, name: "x", tables: [{ id: "../../etc", name: "t", rows: 1, columns: [], source: {} }] } },
+        {
+          revision: 1,
+          document: {
+            format: "cavlo-project",
+            version: 1,
+            name: "x",
+            tables: [{ id: "../../etc", name: "t", rows: 1, columns: [], source: {} }],
+          },
+        },
       ],
       ["DELETE", "/api/projects/none"],
     ];
@@ -57,18 +67,31 @@ test.describe("the HTTP interface", () => {
 
   test("turns away other hosts and other origins", async ({ request }) => {
     expect((await request.get("/api/projects", { headers: { host: "evil.example" } })).status()).toBe(403);
-    expect((await request.post("/api/projects", { headers: { origin: "http://evil.example" }, data: { name: "x" } })).status()).toBe(403);
+    expect(
+      (
+        await request.post("/api/projects", {
+          headers: { origin: "http://evil.example" },
+          data: { name: "x" },
+        })
+      ).status(),
+    ).toBe(403);
   });
 
   test("draws a visual under an address's own filter, input and theme", async ({ request }) => {
     const address = `/api/projects/${id}/visuals/on-time-departures.svg`;
     const plain = await (await request.get(address)).text();
-    const changed = await (await request.get(`${address}?filter.date=2025&input.punctuality_goal=0.8&theme=night&width=600&height=400`)).text();
+    const changed = await (
+      await request.get(
+        `${address}?filter.date=2025&input.punctuality_goal=0.8&theme=night&width=600&height=400`,
+      )
+    ).text();
     expect(plain).toContain("target 92");
     expect(changed).toContain("target 80");
     expect(changed).toContain('width="600"');
     expect(changed).toContain("#172123");
-    const numbers = await (await request.get(`/api/projects/${id}/visuals/on-time-departures.json?filter.date=2024`)).json();
+    const numbers = await (
+      await request.get(`/api/projects/${id}/visuals/on-time-departures.json?filter.date=2024`)
+    ).json();
     expect(numbers.result.scanned).toBeLessThan(60_000);
   });
 });

@@ -6,7 +6,8 @@ test("visuals go on a new board; a filter and a goal stepper change what they sh
   await goTo(page, "Boards");
   await page.getByRole("button", { name: "New board" }).click();
   const panel = page.getByRole("complementary", { name: "Put on the board" });
-  for (const name of ["Passengers by route", "On-time departures", "Passengers against the goal"]) await panel.getByRole("button", { name: `Add ${name}` }).click();
+  for (const name of ["Passengers by route", "On-time departures", "Passengers against the goal"])
+    await panel.getByRole("button", { name: `Add ${name}` }).click();
   await panel.getByLabel("Filter by").selectOption({ label: "sailings · date by year" });
   await panel.getByRole("button", { name: "Add the filter" }).click();
   await panel.getByRole("button", { name: /Stepper for Punctuality goal/ }).click();
@@ -51,7 +52,9 @@ test("a click on a segment filters the board by it", async ({ page }) => {
   if (!box) throw new Error("the donut is not drawn");
   // The first segment begins at twelve o'clock and holds a quarter of the ring.
   await page.mouse.click(box.x + box.width * 0.44, box.y + box.height * 0.42);
-  await expect(page.getByRole("group", { name: "Route" }).getByRole("button", { name: "Ferrow Isle" })).toHaveAttribute("aria-pressed", "true");
+  await expect(
+    page.getByRole("group", { name: "Route" }).getByRole("button", { name: "Ferrow Isle" }),
+  ).toHaveAttribute("aria-pressed", "true");
   await expect(donut).toHaveAttribute("aria-label", /1 segment/);
 });
 
@@ -61,7 +64,9 @@ test("a board is presented without the frame, on a phone in one column", async (
   await page.getByRole("button", { name: "Present" }).click();
   await expect(page.getByRole("navigation", { name: "Steps" })).toHaveCount(0);
   await page.setViewportSize({ width: 390, height: 844 });
-  await expect.poll(async () => (await page.getByRole("img", { name: /Passengers by route/ }).boundingBox())?.width).toBeGreaterThan(340);
+  await expect
+    .poll(async () => (await page.getByRole("img", { name: /Passengers by route/ }).boundingBox())?.width)
+    .toBeGreaterThan(340);
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await page.keyboard.press("Escape");
   await expect(page.getByRole("navigation", { name: "Steps" })).toHaveCount(1);

@@ -5,7 +5,12 @@ test("a CSV comes in with its types, and a wrong guess is mended", async ({ page
   await openEmpty(page);
   await page
     .getByLabel("File with a table")
-    .setInputFiles(csvFile("stops.csv", "Stop;Opened;Riders\r\nNorth Steps;01.02.2024;1.234,5\r\nEast Gate;03.02.2024;87,25\r\n<b>West</b>;04.02.2024;\r\n"));
+    .setInputFiles(
+      csvFile(
+        "stops.csv",
+        "Stop;Opened;Riders\r\nNorth Steps;01.02.2024;1.234,5\r\nEast Gate;03.02.2024;87,25\r\n<b>West</b>;04.02.2024;\r\n",
+      ),
+    );
   await expect(page.getByRole("heading", { name: "stops" })).toBeVisible();
   const table = page.getByRole("table", { name: "stops" });
   await expect(table.getByRole("cell", { name: "1234.5" })).toBeVisible();
@@ -21,7 +26,9 @@ test("a CSV comes in with its types, and a wrong guess is mended", async ({ page
 
 test("cells that do not fit their type are counted and shown, not lost", async ({ page }) => {
   await openEmpty(page);
-  await page.getByLabel("File with a table").setInputFiles(csvFile("odd.csv", "what,amount\na,1\nb,2\nc,lots\n"));
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(csvFile("odd.csv", "what,amount\na,1\nb,2\nc,lots\n"));
   const table = page.getByRole("table", { name: "odd" });
   await table.getByRole("button", { name: "amount", exact: true }).click();
   await page.getByLabel("Read as").selectOption("number .");
@@ -39,7 +46,9 @@ test("cells that do not fit their type are counted and shown, not lost", async (
 test("a broken file is refused with the row, and nothing is left of it", async ({ page }) => {
   await openEmpty(page);
   await page.getByLabel("File with a table").setInputFiles(csvFile("broken.csv", "a,b\n1,2\n3,4,5\n"));
-  await expect(page.getByRole("alert").filter({ hasText: "Row 3 has 3 cells, but the head has 2" })).toBeVisible();
+  await expect(
+    page.getByRole("alert").filter({ hasText: "Row 3 has 3 cells, but the head has 2" }),
+  ).toBeVisible();
   await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
 });
 
@@ -71,7 +80,13 @@ test("a file is dropped anywhere, shows progress, and is cancelled without a tra
   // Slow enough to be caught under way: the rows are many, the file is made in the page.
   await page.evaluate(() => {
     const data = new DataTransfer();
-    data.items.add(new File([`name,amount,when\n${"something longer,123.45,2026-01-02\n".repeat(1_500_000)}`], "large.csv", { type: "text/csv" }));
+    data.items.add(
+      new File(
+        [`name,amount,when\n${"something longer,123.45,2026-01-02\n".repeat(1_500_000)}`],
+        "large.csv",
+        { type: "text/csv" },
+      ),
+    );
     window.dispatchEvent(new DragEvent("dragover", { dataTransfer: data, bubbles: true, cancelable: true }));
     window.dispatchEvent(new DragEvent("drop", { dataTransfer: data, bubbles: true, cancelable: true }));
   });

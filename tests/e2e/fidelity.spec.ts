@@ -3,7 +3,10 @@ import pixelmatch from "pixelmatch";
 import { PNG } from "pngjs";
 import { openDemo } from "./steps";
 
-/** At most so many of a hundred pixels may differ visibly: the two draw the same letters with another smoothing. */
+/**
+ * At most so many of a hundred pixels may differ visibly: the two draw the same letters with another
+ * smoothing.
+ */
 const TOLERANCE = 1.5;
 const FINISHES = ["plain", "soft", "embossed", "dashed", "night", "outline", "ledger"];
 
@@ -17,7 +20,10 @@ function onWhite(png: PNG): Buffer {
   return png.data;
 }
 
-test("the server's PNG is what the browser draws, for every kind in every finish", async ({ browser, page }) => {
+test("the server's PNG is what the browser draws, for every kind in every finish", async ({
+  browser,
+  page,
+}) => {
   test.setTimeout(240_000);
   const id = await openDemo(page);
   const { origin } = new URL(page.url());
@@ -25,7 +31,9 @@ test("the server's PNG is what the browser draws, for every kind in every finish
   const kinds = new Map<string, { id: string; size: object }>();
   for (const v of project.document.visuals) if (!kinds.has(v.kind)) kinds.set(v.kind, v);
   expect(kinds.size).toBe(12);
-  const visuals = [...kinds.values()].flatMap((v) => FINISHES.map((finish) => ({ ...v, id: `${v.id}-${finish}`, finish, size: { width: 320, height: 240 } })));
+  const visuals = [...kinds.values()].flatMap((v) =>
+    FINISHES.map((finish) => ({ ...v, id: `${v.id}-${finish}`, finish, size: { width: 320, height: 240 } })),
+  );
   const saved = await page.request.put(`/api/projects/${id}`, {
     data: { revision: project.revision, document: { ...project.document, visuals, boards: [] } },
     headers: { origin },
@@ -33,11 +41,16 @@ test("the server's PNG is what the browser draws, for every kind in every finish
   expect(saved.ok()).toBe(true);
   const far: string[] = [];
   for (const scale of [2, 1, 3, 4]) {
-    const sharp = await browser.newContext({ deviceScaleFactor: scale, viewport: { width: 320, height: 240 }, reducedMotion: "reduce" });
+    const sharp = await browser.newContext({
+      deviceScaleFactor: scale,
+      viewport: { width: 320, height: 240 },
+      reducedMotion: "reduce",
+    });
     const sheet = await sharp.newPage();
     // A page of the application, so that its type families are there.
     await sheet.goto(`${origin}/`);
-    // All finishes at twice the size; at the others one is enough to see that the scale is the only difference.
+    // All finishes at twice the size; at the others one is enough to see that the scale is the only
+    // difference.
     for (const visual of scale === 2 ? visuals : visuals.filter((v) => v.finish === "soft")) {
       const address = `${origin}/api/projects/${id}/visuals/${visual.id}`;
       const svg = await (await page.request.get(`${address}.svg`)).text();

@@ -3,15 +3,24 @@ import { expect, type Page, test } from "@playwright/test";
 import { goTo, openDemo } from "./steps";
 
 async function take(page: Page, name: string): Promise<Buffer> {
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name, exact: true }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name, exact: true }).click(),
+  ]);
   return readFile(await download.path());
 }
 
 test("a picture and its numbers are taken away", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true }).fill(`<script>alert(1)</script> & "routes"`);
-  await page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true }).press("Enter");
+  await page
+    .getByRole("region", { name: "Visual", exact: true })
+    .getByLabel("Title", { exact: true })
+    .fill(`<script>alert(1)</script> & "routes"`);
+  await page
+    .getByRole("region", { name: "Visual", exact: true })
+    .getByLabel("Title", { exact: true })
+    .press("Enter");
   await goTo(page, "Hand-off");
   const svg = (await take(page, "SVG")).toString("utf8");
   expect(svg).toContain("&lt;script&gt;alert(1)&lt;/script&gt; &amp; &quot;routes&quot;");

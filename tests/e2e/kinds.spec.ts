@@ -8,11 +8,16 @@ const dials = (page: Page) => page.getByRole("complementary", { name: "Dials" })
 async function newVisual(page: Page, measure: string, kind: string) {
   await page.getByRole("button", { name: "New visual" }).click();
   await page.getByLabel("Show", { exact: true }).selectOption({ label: measure });
-  await page.getByRole("region", { name: "New visual" }).getByRole("button", { name: kind, exact: true }).click();
+  await page
+    .getByRole("region", { name: "New visual" })
+    .getByRole("button", { name: kind, exact: true })
+    .click();
 }
 async function openVisual(page: Page, name: string) {
   await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name }).click();
-  await expect(page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Name", { exact: true })).toHaveValue(name);
+  await expect(
+    page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Name", { exact: true }),
+  ).toHaveValue(name);
 }
 async function changeKind(page: Page, to: string) {
   await page.getByRole("button", { name: /^Kind:/ }).click();
@@ -31,7 +36,11 @@ test("each kind begins in the gallery with one's own measure and says what it sh
     ["Radial bars", "Load factor", /radial bars of Load factor, a full sweep is 92\.0.%/],
     ["Rose", "Fare revenue", /rose of Fare revenue, the value is the area of a petal/],
     ["Waffle", "Load factor", /waffle of Load factor, 53\.\d.% of 92\.0.% \(58.%\)/],
-    ["Number", "Load factor", /Load factor 53\.\d.%, −42\.\d.% against Punctuality goal 92\.0.%, over 30 steps/],
+    [
+      "Number",
+      "Load factor",
+      /Load factor 53\.\d.%, −42\.\d.% against Punctuality goal 92\.0.%, over 30 steps/,
+    ],
   ] as const) {
     await newVisual(page, measure, kind);
     await expect(picture(page)).toHaveAttribute("aria-label", says);
@@ -45,13 +54,19 @@ test("a stack is divided by a series, and loses and regains it with the kind", a
   await newVisual(page, "Sailings", "Capsule stack");
   await page.getByRole("button", { name: /^Series:/ }).click();
   await page.getByRole("option", { name: "departure", exact: true }).click();
-  await expect(picture(page)).toHaveAttribute("aria-label", /stacked by on time, up to 10 minutes late, over 10 minutes late, cancelled/);
+  await expect(picture(page)).toHaveAttribute(
+    "aria-label",
+    /stacked by on time, up to 10 minutes late, over 10 minutes late, cancelled/,
+  );
   await expect(stage(page).getByText("over 10 minutes late")).toBeVisible();
   await changeKind(page, "Rose");
   await expect(picture(page)).toHaveAttribute("aria-label", /rose of Sailings/);
   await expect(page.getByRole("button", { name: /^Series:/ })).toHaveCount(0);
   await changeKind(page, "Rounded bars");
-  await expect(picture(page)).toHaveAttribute("aria-label", /rounded bars of Sailings, side by side for on time/);
+  await expect(picture(page)).toHaveAttribute(
+    "aria-label",
+    /rounded bars of Sailings, side by side for on time/,
+  );
 });
 
 test("colours by a rule carry its word and symbol", async ({ page }) => {
@@ -89,7 +104,10 @@ test("a look is kept as a finish, given to another visual, and changes both", as
   await finish.getByRole("button", { name: "Keep this look as a finish" }).click();
   await finish.getByLabel("Name of the new finish").fill("Deep");
   await finish.getByRole("button", { name: "Keep", exact: true }).click();
-  await expect(finish.getByRole("button", { name: "Deep", exact: true })).toHaveAttribute("aria-pressed", "true");
+  await expect(finish.getByRole("button", { name: "Deep", exact: true })).toHaveAttribute(
+    "aria-pressed",
+    "true",
+  );
   await openVisual(page, "Sailings by power");
   await finish.getByRole("button", { name: "Deep", exact: true }).click();
   await expect(dials(page).getByLabel("Hole", { exact: true })).toHaveValue("30%");
@@ -109,12 +127,23 @@ test("a palette of one's own; design tokens go out and come in", async ({ page }
   await openVisual(page, "Passengers by route");
   await dials(page).getByRole("button", { name: "Palette: Harbour" }).click();
   const palettes = page.getByRole("dialog", { name: "Palettes" });
-  const [download] = await Promise.all([page.waitForEvent("download"), palettes.getByRole("button", { name: "Take tokens" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    palettes.getByRole("button", { name: "Take tokens" }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe("palettes.tokens.json");
-  await palettes.getByLabel("Design-token file").setInputFiles({ name: "bad.json", mimeType: "application/json", buffer: Buffer.from("{}") });
+  await palettes
+    .getByLabel("Design-token file")
+    .setInputFiles({ name: "bad.json", mimeType: "application/json", buffer: Buffer.from("{}") });
   await expect(palettes.getByText("No group of this file holds two colours")).toBeVisible();
-  const tokens = { brand: { $type: "color", a: { $value: "#aa2200" }, b: { $value: "#0044aa" }, c: { $value: "{brand.a}" } } };
-  await palettes.getByLabel("Design-token file").setInputFiles({ name: "brand.json", mimeType: "application/json", buffer: Buffer.from(JSON.stringify(tokens)) });
+  const tokens = {
+    brand: { $type: "color", a: { $value: "#aa2200" }, b: { $value: "#0044aa" }, c: { $value: "{brand.a}" } },
+  };
+  await palettes.getByLabel("Design-token file").setInputFiles({
+    name: "brand.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(JSON.stringify(tokens)),
+  });
   await palettes.getByRole("button", { name: "brand", exact: true }).click();
   await expect(stage(page).locator('path[fill="#aa2200"]').first()).toBeAttached();
   await palettes.getByLabel("Colour 1 of brand, light").fill("#226600");
@@ -123,17 +152,24 @@ test("a palette of one's own; design tokens go out and come in", async ({ page }
   await expect(stage(page).locator('path[fill="#1f7a6d"]').first()).toBeAttached();
 });
 
-test("pictures in heads: an icon, an uploaded SVG that is cleaned, and a file that is no picture", async ({ page }) => {
+test("pictures in heads: an icon, an uploaded SVG that is cleaned, and a file that is no picture", async ({
+  page,
+}) => {
   const id = await openDemo(page);
   await goTo(page, "Visuals");
   await openVisual(page, "On time by route");
   await page.getByRole("button", { name: /^Pictures:/ }).click();
   const phrase = page.getByRole("dialog", { name: "Pictures" });
   await phrase.getByLabel("Picture of Ferrow Isle").selectOption("icon:ship");
-  await phrase.getByLabel("Picture file").setInputFiles({ name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("hello") });
+  await phrase
+    .getByLabel("Picture file")
+    .setInputFiles({ name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("hello") });
   await expect(phrase.getByRole("alert")).toHaveText(/neither a PNG nor an SVG/);
-  const svg = '<svg viewBox="0 0 10 10" onload="alert(1)"><script>alert(2)</script><circle cx="5" cy="5" r="4" fill="#fff"/></svg>';
-  await phrase.getByLabel("Picture file").setInputFiles({ name: "dot.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
+  const svg =
+    '<svg viewBox="0 0 10 10" onload="alert(1)"><script>alert(2)</script><circle cx="5" cy="5" r="4" fill="#fff"/></svg>';
+  await phrase
+    .getByLabel("Picture file")
+    .setInputFiles({ name: "dot.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
   await phrase.getByLabel("Picture of North Quay").selectOption({ label: "dot.svg" });
   await page.keyboard.press("Escape");
   await expect(stage(page).locator("image")).toHaveAttribute("href", /^data:image\/svg\+xml;base64,/);
@@ -144,7 +180,10 @@ test("pictures in heads: an icon, an uploaded SVG that is cleaned, and a file th
   // A document with a picture that runs something is refused, and nothing changes.
   const bad = structuredClone(project.document);
   bad.pictures[0].href = `data:image/svg+xml;base64,${Buffer.from(svg).toString("base64")}`;
-  const answer = await page.request.put(`/api/projects/${id}`, { data: { revision: project.revision, document: bad }, headers: { origin: new URL(page.url()).origin } });
+  const answer = await page.request.put(`/api/projects/${id}`, {
+    data: { revision: project.revision, document: bad },
+    headers: { origin: new URL(page.url()).origin },
+  });
   expect(answer.status()).toBe(400);
   expect((await answer.json()).error.message).toMatch(/pictures 1: .*Upload it again/);
 });

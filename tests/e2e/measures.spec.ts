@@ -10,12 +10,16 @@ test("a measure with a mistake says what is wrong, offers the mend, and answers"
   await expect(page.getByText("Did you mean passengers?").first()).toBeVisible();
   await page.getByRole("button", { name: "Use passengers" }).click();
   await expect(editor).toHaveText("sum(passengers) / 2");
-  await expect(page.getByRole("region", { name: "Answer table" }).getByRole("row", { name: /Ferrow Isle/ })).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "Answer table" }).getByRole("row", { name: /Ferrow Isle/ }),
+  ).toBeVisible();
   await editor.fill("delay_minutes");
   await expect(page.getByText("delay_minutes has one value per row here").first()).toBeVisible();
   await page.getByRole("button", { name: "Wrap it: avg(delay_minutes)" }).click();
   await page.getByLabel("Split by").selectOption({ label: "date by year" });
-  await expect(page.getByRole("region", { name: "Answer table" }).getByRole("row", { name: /2025/ })).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "Answer table" }).getByRole("row", { name: /2025/ }),
+  ).toBeVisible();
 });
 
 test("a column that no link leads to says so at its place", async ({ page }) => {
@@ -26,7 +30,9 @@ test("a column that no link leads to says so at its place", async ({ page }) => 
   await expect(page.getByText(/No link leads from sailings to fares/).first()).toBeVisible();
 });
 
-test("renaming a measure rewrites every formula that uses it, and one in use cannot vanish", async ({ page }) => {
+test("renaming a measure rewrites every formula that uses it, and one in use cannot vanish", async ({
+  page,
+}) => {
   await openDemo(page);
   await goTo(page, "Measures");
   const list = page.getByRole("navigation", { name: "Measures and inputs" });

@@ -1,8 +1,15 @@
 import { expect, type Page, test } from "@playwright/test";
 import { goTo, openDemo } from "./steps";
 
-/** What the browser shows of a ring at each frame while something changes: the point at which its arc ends, and how many arcs there are. */
-async function frames(page: Page, act: () => Promise<void>, count: number): Promise<{ d: string; arcs: number }[]> {
+/**
+ * What the browser shows of a ring at each frame while something changes: the point at which its arc ends,
+ * and how many arcs there are.
+ */
+async function frames(
+  page: Page,
+  act: () => Promise<void>,
+  count: number,
+): Promise<{ d: string; arcs: number }[]> {
   await page.evaluate((most) => {
     const seen: { d: string; arcs: number }[] = [];
     Object.assign(window, { seen });
@@ -32,7 +39,10 @@ function endAngle(d: string): number {
 async function openRing(page: Page): Promise<void> {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "Season progress" }).click();
+  await page
+    .getByRole("navigation", { name: "Visuals" })
+    .getByRole("button", { name: "Season progress" })
+    .click();
   const dials = page.getByRole("complementary", { name: "Dials" });
   await dials.getByLabel("Shade", { exact: true }).selectOption("flat");
   await dials.getByLabel("Ends", { exact: true }).selectOption("flat");
@@ -47,7 +57,8 @@ const atRest = (page: Page) =>
       new Promise<void>((resolve) => {
         let [last, still] = ["", 0];
         const look = () => {
-          const d = document.querySelector('[aria-label="Stage"] svg path[fill="#1f7a6d"]')?.getAttribute("d") ?? "";
+          const d =
+            document.querySelector('[aria-label="Stage"] svg path[fill="#1f7a6d"]')?.getAttribute("d") ?? "";
           still = d !== "" && d === last ? still + 1 : 0;
           last = d;
           if (still > 30) resolve();
@@ -56,7 +67,8 @@ const atRest = (page: Page) =>
         look();
       }),
   );
-const chooseTrial = (page: Page, name: string) => () => page.getByRole("region", { name: "Trials" }).getByRole("button", { name, exact: true }).click();
+const chooseTrial = (page: Page, name: string) => () =>
+  page.getByRole("region", { name: "Trials" }).getByRole("button", { name, exact: true }).click();
 
 test.describe("for those who like motion", () => {
   test.use({ contextOptions: { reducedMotion: "no-preference" } });
@@ -70,7 +82,8 @@ test.describe("for those who like motion", () => {
     expect(seen.every((f) => f.arcs === 1)).toBe(true);
     const angles = seen.map((f) => endAngle(f.d));
     expect(Math.abs(angles[angles.length - 1] - 0.995 * 360)).toBeLessThan(1);
-    for (let i = 1; i < angles.length; i++) expect(angles[i] - angles[i - 1], `frame ${i}`).toBeGreaterThan(-0.5);
+    for (let i = 1; i < angles.length; i++)
+      expect(angles[i] - angles[i - 1], `frame ${i}`).toBeGreaterThan(-0.5);
     expect(new Set(angles.map((a) => a.toFixed(1))).size).toBeGreaterThan(5);
   });
 });

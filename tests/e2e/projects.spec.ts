@@ -7,8 +7,12 @@ test("the demo is there at the first start and shows its numbers on a board", as
   await page.getByRole("link", { name: "Quillhaven Ferries" }).first().click();
   await expect(page.getByRole("heading", { name: "sailings" })).toBeVisible();
   await goTo(page, "Boards");
-  await expect(page.getByRole("img", { name: /Passengers by route: donut of Passengers, total 5/ })).toBeVisible();
-  await expect(page.getByRole("img", { name: /On-time departures: gauge of On-time rate, .* target 92/ })).toBeVisible();
+  await expect(
+    page.getByRole("img", { name: /Passengers by route: donut of Passengers, total 5/ }),
+  ).toBeVisible();
+  await expect(
+    page.getByRole("img", { name: /On-time departures: gauge of On-time rate, .* target 92/ }),
+  ).toBeVisible();
 });
 
 test("a project file goes out and comes back with everything in it", async ({ page }) => {
@@ -16,11 +20,16 @@ test("a project file goes out and comes back with everything in it", async ({ pa
   await page.getByLabel("Project name").fill("Ferries to carry");
   await page.getByLabel("Project name").press("Enter");
   await goTo(page, "Hand-off");
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Project file" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Project file" }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe("Ferries to carry.cavlo.json");
   const file = await readFile(await download.path());
   await page.goto("/");
-  await page.getByLabel("Project file").setInputFiles({ name: "carried.cavlo.json", mimeType: "application/json", buffer: file });
+  await page
+    .getByLabel("Project file")
+    .setInputFiles({ name: "carried.cavlo.json", mimeType: "application/json", buffer: file });
   await page.waitForURL(/\/p\/[^/]+\/data/);
   await expect(page.getByLabel("Project name")).toHaveValue("Ferries to carry");
   await goTo(page, "Boards");
@@ -29,19 +38,34 @@ test("a project file goes out and comes back with everything in it", async ({ pa
 
 test("a file that is no project is refused with a sentence", async ({ page }) => {
   await page.goto("/");
-  await page.getByLabel("Project file").setInputFiles({ name: "odd.json", mimeType: "application/json", buffer: Buffer.from(`{"document": {"format": "something else"}}`) });
+  await page.getByLabel("Project file").setInputFiles({
+    name: "odd.json",
+    mimeType: "application/json",
+    buffer: Buffer.from(`{"document": {"format": "something else"}}`),
+  });
   await expect(page.getByText(/not a project file/)).toBeVisible();
 });
 
 test("a reload keeps everything, and undo and redo walk over the whole document", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "Passengers by route" }).click();
-  await page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true }).fill("Carried by route");
-  await page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true }).press("Enter");
+  await page
+    .getByRole("navigation", { name: "Visuals" })
+    .getByRole("button", { name: "Passengers by route" })
+    .click();
+  await page
+    .getByRole("region", { name: "Visual", exact: true })
+    .getByLabel("Title", { exact: true })
+    .fill("Carried by route");
+  await page
+    .getByRole("region", { name: "Visual", exact: true })
+    .getByLabel("Title", { exact: true })
+    .press("Enter");
   await saved(page);
   await page.reload();
-  await expect(page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true })).toHaveValue("Carried by route");
+  await expect(
+    page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true }),
+  ).toHaveValue("Carried by route");
   const hole = page.getByRole("region", { name: "Ring" }).getByLabel("Hole", { exact: true });
   await hole.fill("40");
   await hole.press("Enter");
@@ -84,7 +108,9 @@ test("a click on the screen that is being left does not throw one back", async (
   for (const from of ["Hand-off", "Visuals"] as const) {
     await goTo(page, from);
     const steps = page.getByRole("navigation", { name: "Steps" });
-    const chosen = page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "On time by route" });
+    const chosen = page
+      .getByRole("navigation", { name: "Visuals" })
+      .getByRole("button", { name: "On time by route" });
     await expect(chosen).toBeVisible();
     // Both clicks in one task: the address has changed by the first, the screen has not.
     const left = await chosen.elementHandle();

@@ -1,7 +1,9 @@
 import { expect, test } from "@playwright/test";
 import { csvFile, goTo, openDemo, openEmpty } from "./steps";
 
-test("a proof fails where it is broken: at the measure, on the step and at the visuals behind it; and holds again", async ({ page }) => {
+test("a proof fails where it is broken: at the measure, on the step and at the visuals behind it; and holds again", async ({
+  page,
+}) => {
   await openDemo(page);
   await goTo(page, "Measures");
   const list = page.getByRole("navigation", { name: "Measures and inputs" });
@@ -10,12 +12,18 @@ test("a proof fails where it is broken: at the measure, on the step and at the v
   await expect(proofs.getByText("holds for all 8")).toBeVisible();
   await proofs.getByLabel("Upper limit").fill("60");
   await proofs.getByLabel("Upper limit").press("Enter");
-  await expect(proofs.getByRole("status")).toHaveText(/Fails: Ferrow Isle is 64\.4.%, above 60\.0.%; 2 of 8 are outside\./);
+  await expect(proofs.getByRole("status")).toHaveText(
+    /Fails: Ferrow Isle is 64\.4.%, above 60\.0.%; 2 of 8 are outside\./,
+  );
   await expect(page.getByRole("banner").getByRole("img", { name: "1 proof fails" })).toBeVisible();
-  await expect(list.getByRole("button", { name: /^Load factor/ }).getByRole("img", { name: "a proof fails" })).toBeVisible();
+  await expect(
+    list.getByRole("button", { name: /^Load factor/ }).getByRole("img", { name: "a proof fails" }),
+  ).toBeVisible();
 
   await goTo(page, "Visuals");
-  const seats = page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: /Seats taken by route/ });
+  const seats = page
+    .getByRole("navigation", { name: "Visuals" })
+    .getByRole("button", { name: /Seats taken by route/ });
   await expect(seats.getByRole("img", { name: "a proof fails" })).toBeVisible();
   await seats.click();
   const notice = page.getByRole("status").filter({ hasText: "A proof of Load factor fails" });
@@ -26,9 +34,13 @@ test("a proof fails where it is broken: at the measure, on the step and at the v
   await expect(page.getByRole("banner").getByRole("img", { name: "1 proof fails" })).toHaveCount(0);
 });
 
-test("an expected value and the total of another measure are proved after every change of the data", async ({ page }) => {
+test("an expected value and the total of another measure are proved after every change of the data", async ({
+  page,
+}) => {
   await openEmpty(page);
-  await page.getByLabel("File with a table").setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\n"));
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\n"));
   await expect(page.getByRole("table", { name: "trips" })).toBeVisible();
   await goTo(page, "Measures");
   const list = page.getByRole("navigation", { name: "Measures and inputs" });

@@ -7,7 +7,9 @@ import { csvFile, goTo, openDemo, openEmpty, saved } from "./steps";
 
 test.afterEach(endAllServers);
 
-test("while the server is away: steps open, edits are kept and said, and everything is saved when it is back", async ({ page }) => {
+test("while the server is away: steps open, edits are kept and said, and everything is saved when it is back", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   const server = new OwnServer(4541);
   await server.start();
@@ -33,14 +35,21 @@ test("while the server is away: steps open, edits are kept and said, and everyth
   await expect(page.getByRole("textbox", { name: "Find a measure or an input" })).toBeVisible();
   await page.getByRole("textbox", { name: "Project name" }).fill("Renamed while away");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("alert").filter({ hasText: "are not saved" })).toContainText("kept in this browser");
+  await expect(page.getByRole("alert").filter({ hasText: "are not saved" })).toContainText(
+    "kept in this browser",
+  );
   await server.start();
   await saved(page);
   await expect(page.getByText(/are not saved|does not answer/)).toHaveCount(0);
-  expect((await (await fetch(`${server.base}/api/projects/${project}`)).json()).project.name).toBe("Renamed while away");
+  expect((await (await fetch(`${server.base}/api/projects/${project}`)).json()).project.name).toBe(
+    "Renamed while away",
+  );
 });
 
-test("edits that a closed window could not save are offered when the project is opened again", async ({ context, page }) => {
+test("edits that a closed window could not save are offered when the project is opened again", async ({
+  context,
+  page,
+}) => {
   test.setTimeout(120_000);
   const server = new OwnServer(4542);
   await server.start();
@@ -68,7 +77,10 @@ test("edits that a closed window could not save are offered when the project is 
   await expect(again.getByText("were never saved")).toHaveCount(0);
 });
 
-test("a deleted project comes back by Undo and from the list, and an open window is told at once", async ({ page, context }) => {
+test("a deleted project comes back by Undo and from the list, and an open window is told at once", async ({
+  page,
+  context,
+}) => {
   const id = await openEmpty(page);
   const name = `To delete ${id}`;
   await page.getByRole("textbox", { name: "Project name" }).fill(name);
@@ -87,9 +99,15 @@ test("a deleted project comes back by Undo and from the list, and an open window
   await expect(other.getByRole("link", { name })).toBeVisible();
 });
 
-test("what a file leaves open is said, and one click reads it the other way; a date is read by a pattern of one's own", async ({ page }) => {
+test("what a file leaves open is said, and one click reads it the other way; a date is read by a pattern of one's own", async ({
+  page,
+}) => {
   await openEmpty(page);
-  await page.getByLabel("File with a table").setInputFiles(csvFile("odd.csv", "weight,on,day\n1.234,01/05/2026,31|12|99\n2.345,02/06/2026,30|11|98\n"));
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(
+      csvFile("odd.csv", "weight,on,day\n1.234,01/05/2026,31|12|99\n2.345,02/06/2026,30|11|98\n"),
+    );
   const said = page.getByRole("status").filter({ hasText: "It could be" });
   await expect(said).toContainText("“1.234” is 1.234 now, 1234 then");
   await page.getByRole("button", { name: "Read “weight” the other way" }).click();
@@ -121,12 +139,19 @@ test("an import goes on while another step is looked at", async ({ page }) => {
   const rows = Array.from({ length: 250_000 }, (_, i) => `${i},name ${i},${i % 97}`).join("\n");
   await page.getByLabel("File with a table").setInputFiles(csvFile("long.csv", `id,name,n\n${rows}\n`));
   await goTo(page, "Measures");
-  await expect(page.getByRole("navigation", { name: "Steps" }).getByRole("link", { name: /Data/ })).toContainText("%");
+  await expect(
+    page.getByRole("navigation", { name: "Steps" }).getByRole("link", { name: /Data/ }),
+  ).toContainText("%");
   await goTo(page, "Data");
-  await expect(page.getByRole("navigation", { name: "Tables" }).getByText("250 000")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("navigation", { name: "Tables" }).getByText("250 000")).toBeVisible({
+    timeout: 60_000,
+  });
 });
 
-test("three hundred measures show their values, and one that fails is its own problem only", async ({ page, request }) => {
+test("three hundred measures show their values, and one that fails is its own problem only", async ({
+  page,
+  request,
+}) => {
   test.setTimeout(120_000);
   const id = await openDemo(page);
   const { project } = await (await request.get(`/api/projects/${id}`)).json();
@@ -137,12 +162,22 @@ test("three hundred measures show their values, and one that fails is its own pr
     name: `many_${i}`,
     label: `Many ${i}`,
     table: "sailings",
-    formula: i === 150 ? "sum(nothing)" : i === 0 ? "count(*)" : i === 151 ? "count(*)" : `(many_${i - 1} + many_${i - 1}) / 2`,
+    formula:
+      i === 150
+        ? "sum(nothing)"
+        : i === 0
+          ? "count(*)"
+          : i === 151
+            ? "count(*)"
+            : `(many_${i - 1} + many_${i - 1}) / 2`,
     proofs: [],
     format: { ...model.format, style: "number" },
   }));
   const answer = await request.put(`/api/projects/${id}`, {
-    data: { revision: project.revision, document: { ...project.document, measures: [...project.document.measures, ...many] } },
+    data: {
+      revision: project.revision,
+      document: { ...project.document, measures: [...project.document.measures, ...many] },
+    },
   });
   expect(answer.status()).toBe(200);
   await page.goto(`/p/${id}/measures`);
@@ -158,10 +193,14 @@ test("a query that takes too long is stopped, and others are answered meanwhile"
   await server.start({ CAVLO_QUERY_SECONDS: "3" });
   const rows = Array.from({ length: 300_000 }, (_, i) => `${i},t${i}`).join("\n");
   const { project } = await withTable(server.base, `n,t\n${rows}\n`);
-  const ask = (queries: unknown[]) => fetch(`${server.base}/api/projects/${project}/results`, json("POST", { queries }));
+  const ask = (queries: unknown[]) =>
+    fetch(`${server.base}/api/projects/${project}/results`, json("POST", { queries }));
   const slow = {
     table: "t",
-    measures: Array.from({ length: 50 }, (_, i) => ({ formula: `max(${"replace(".repeat(60)}concat(t, '${i}')${", '1', '11')".repeat(60)})`, as: `m${i}` })),
+    measures: Array.from({ length: 50 }, (_, i) => ({
+      formula: `max(${"replace(".repeat(60)}concat(t, '${i}')${", '1', '11')".repeat(60)})`,
+      as: `m${i}`,
+    })),
   };
   const began = Date.now();
   const [hung, quick] = await Promise.all([
@@ -181,12 +220,20 @@ test("a query that takes too long is stopped, and others are answered meanwhile"
   expect(quick.took).toBeLessThan(2500);
   // A client that goes away takes its query with it.
   const cancel = new AbortController();
-  const gone = fetch(`${server.base}/api/projects/${project}/results`, { ...json("POST", { queries: [slow] }), signal: cancel.signal }).catch(() => null);
+  const gone = fetch(`${server.base}/api/projects/${project}/results`, {
+    ...json("POST", { queries: [slow] }),
+    signal: cancel.signal,
+  }).catch(() => null);
   await new Promise((resolve) => setTimeout(resolve, 500));
   cancel.abort();
   await gone;
-  await expect(async () => expect((await (await fetch(`${server.base}/api/health`)).json()).compute.busy).toBe(0)).toPass({ timeout: 2500 });
-  expect((await (await ask([{ table: "t", measures: [{ formula: "sum(n)", as: "n" }] }])).json()).results[0].totals.n).toBe((300_000 * 299_999) / 2);
+  await expect(async () =>
+    expect((await (await fetch(`${server.base}/api/health`)).json()).compute.busy).toBe(0),
+  ).toPass({ timeout: 2500 });
+  expect(
+    (await (await ask([{ table: "t", measures: [{ formula: "sum(n)", as: "n" }] }])).json()).results[0].totals
+      .n,
+  ).toBe((300_000 * 299_999) / 2);
 });
 
 test("what a client says of a table is held against what is stored", async ({ request }) => {
@@ -197,10 +244,18 @@ test("what a client says of a table is held against what is stored", async ({ re
     const tables = [{ ...first, rows }, ...others];
     const { document } = full;
     const draft = { tables, links: document.links, measures: document.measures, inputs: document.inputs };
-    const asked = await request.post(`/api/projects/${project.id}/results`, { data: { queries: [{ table: first.name, measures: [{ formula: "count(*)", as: "n" }] }], draft } });
+    const asked = await request.post(`/api/projects/${project.id}/results`, {
+      data: { queries: [{ table: first.name, measures: [{ formula: "count(*)", as: "n" }] }], draft },
+    });
     expect(asked.status()).toBe(400);
     expect((await asked.json()).error.message).toContain("is stored with");
-    expect((await request.put(`/api/projects/${project.id}`, { data: { revision: 1, document: { ...document, tables } } })).status()).toBe(400);
+    expect(
+      (
+        await request.put(`/api/projects/${project.id}`, {
+          data: { revision: 1, document: { ...document, tables } },
+        })
+      ).status(),
+    ).toBe(400);
   }
 });
 
@@ -214,7 +269,10 @@ test("one process a folder; everything can be verified, backed up while it runs,
   expect(second.code).toBe(1);
   expect(second.out).toContain("in use by another Cavlo (process");
   expect(readdirSync(server.data).sort()).toEqual(before);
-  expect(await server.run("--verify")).toMatchObject({ code: 0, out: expect.stringContaining("is as it was written") });
+  expect(await server.run("--verify")).toMatchObject({
+    code: 0,
+    out: expect.stringContaining("is as it was written"),
+  });
   const backup = join(server.data, "..", `cavlo-test-${process.pid}.zip`);
   expect((await server.run("--backup", backup)).code).toBe(0);
   expect((await server.run("--backup", backup)).out).toContain("is there already");
@@ -222,7 +280,14 @@ test("one process a folder; everything can be verified, backed up while it runs,
   expect(overHttp.headers.get("content-type")).toBe("application/zip");
   expect((await overHttp.arrayBuffer()).byteLength).toBeGreaterThan(1000);
   const answer = async (base: string, id: string) =>
-    (await (await fetch(`${base}/api/projects/${id}/results`, json("POST", { queries: [{ table: "t", measures: [{ formula: "sum(n)", as: "n" }] }] }))).json()).results[0].totals.n;
+    (
+      await (
+        await fetch(
+          `${base}/api/projects/${id}/results`,
+          json("POST", { queries: [{ table: "t", measures: [{ formula: "sum(n)", as: "n" }] }] }),
+        )
+      ).json()
+    ).results[0].totals.n;
   // Damage is found, said plainly, and mended from what is sound.
   await server.stop();
   const rows = join(server.data, "tables", `${table}.sqlite`);
@@ -232,12 +297,18 @@ test("one process a folder; everything can be verified, backed up while it runs,
   writeFileSync(rows, bytes);
   const found = await server.run("--verify");
   expect(found.code).toBe(1);
-  expect(found.out).toContain("The rows of t in Kept: stretch 1 of 1 is not what was written. Its kept file is sound");
+  expect(found.out).toContain(
+    "The rows of t in Kept: stretch 1 of 1 is not what was written. Its kept file is sound",
+  );
   rmSync(join(server.data, "tables", `${table}.columns`), { recursive: true });
   await server.start();
   const asked = await (await fetch(`${server.base}/api/projects/${project}/tables/t/rows`)).json();
   expect(asked.error.message).toContain("The rows of the table t are damaged on the disk");
-  const reread = (await (await fetch(`${server.base}/api/projects/${project}/tables/t/reread`, json("POST", {}))).text()).trim().split("\n");
+  const reread = (
+    await (await fetch(`${server.base}/api/projects/${project}/tables/t/reread`, json("POST", {}))).text()
+  )
+    .trim()
+    .split("\n");
   expect(JSON.parse(reread.at(-1) as string).table.rows).toBe(2);
   await server.stop();
   const fresh = new OwnServer(4545);
@@ -255,7 +326,9 @@ test("one process a folder; everything can be verified, backed up while it runs,
   rmSync(backup);
 });
 
-test("a start without the main database deletes nothing, and the tables are brought back in the interface", async ({ page }) => {
+test("a start without the main database deletes nothing, and the tables are brought back in the interface", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   const server = new OwnServer(4546);
   await server.start();
@@ -274,7 +347,10 @@ test("a start without the main database deletes nothing, and the tables are brou
     await server.stop();
   }
   const unclaimed = join(server.data, "unclaimed");
-  const kept = [...readdirSync(join(server.data, "tables")), ...(existsSync(unclaimed) ? readdirSync(unclaimed) : [])].filter((f) => f.startsWith(table));
+  const kept = [
+    ...readdirSync(join(server.data, "tables")),
+    ...(existsSync(unclaimed) ? readdirSync(unclaimed) : []),
+  ].filter((f) => f.startsWith(table));
   expect(kept.some((f) => f.endsWith(".sqlite"))).toBe(true);
   await server.start();
   await page.goto(server.base);
@@ -283,7 +359,9 @@ test("a start without the main database deletes nothing, and the tables are brou
   await expect(page.getByText("Ferrow").first()).toBeVisible();
 });
 
-test("while a query runs the last picture stays, dimmed, with a mark that it is being computed", async ({ page }) => {
+test("while a query runs the last picture stays, dimmed, with a mark that it is being computed", async ({
+  page,
+}) => {
   const id = await openDemo(page);
   await page.goto(`/p/${id}/boards`);
   const board = page.getByRole("region", { name: "Board" });

@@ -17,7 +17,10 @@ export async function openEmpty(page: Page): Promise<string> {
 }
 
 /** Goes to one of the five steps by its link in the header. */
-export async function goTo(page: Page, step: "Data" | "Measures" | "Visuals" | "Boards" | "Hand-off"): Promise<void> {
+export async function goTo(
+  page: Page,
+  step: "Data" | "Measures" | "Visuals" | "Boards" | "Hand-off",
+): Promise<void> {
   const link = page.getByRole("navigation", { name: "Steps" }).getByRole("link", { name: step });
   await link.click();
   // The address changes at once; the step is marked when its screen stands.
@@ -30,5 +33,9 @@ export async function saved(page: Page): Promise<void> {
 }
 
 export function csvFile(name: string, content: string | Buffer) {
-  return { name, mimeType: "text/csv", buffer: Buffer.isBuffer(content) ? content : Buffer.from(content, "utf8") };
+  return {
+    name,
+    mimeType: "text/csv",
+    buffer: Buffer.isBuffer(content) ? content : Buffer.from(content, "utf8"),
+  };
 }

@@ -2,9 +2,14 @@ import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { csvFile, goTo, openDemo, openEmpty } from "./steps";
 
-const file = (name: string, content: string) => ({ ...csvFile(name, content), mimeType: "application/octet-stream" });
+const file = (name: string, content: string) => ({
+  ...csvFile(name, content),
+  mimeType: "application/octet-stream",
+});
 
-test("tables are linked as proposed, and a measure is split through the link with rows that match nothing", async ({ page }) => {
+test("tables are linked as proposed, and a measure is split through the link with rows that match nothing", async ({
+  page,
+}) => {
   await openEmpty(page);
   await page
     .getByLabel("File with a table")
@@ -16,7 +21,9 @@ test("tables are linked as proposed, and a measure is split through the link wit
   await page.getByRole("button", { name: /^Links/ }).click();
   await expect(page.getByRole("region", { name: "Proposed links" })).toContainText("trips.stop → stops.stop");
   await page.getByRole("button", { name: "Add the link from trips to stops" }).click();
-  await expect(page.getByRole("region", { name: "Links between tables" })).toContainText("75.0 % of 4 rows match; 1 have no match: “Lost”");
+  await expect(page.getByRole("region", { name: "Links between tables" })).toContainText(
+    "75.0 % of 4 rows match; 1 have no match: “Lost”",
+  );
   await expect(page.getByRole("img", { name: "2 tables, 1 links" })).toBeVisible();
   await page.getByLabel("From many rows").selectOption("stops.stop");
   await page.getByLabel("To one row").selectOption("trips.stop");
@@ -24,7 +31,10 @@ test("tables are linked as proposed, and a measure is split through the link wit
   await expect(page.getByText("linked in a circle: trips → stops → trips")).toBeVisible();
 
   await goTo(page, "Measures");
-  await page.getByRole("navigation", { name: "Measures and inputs" }).getByRole("button", { name: "New measure" }).click();
+  await page
+    .getByRole("navigation", { name: "Measures and inputs" })
+    .getByRole("button", { name: "New measure" })
+    .click();
   await page.getByLabel("From table").selectOption("trips");
   await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(riders)");
   await page.getByLabel("Split by").selectOption("stops.zone");
@@ -33,12 +43,18 @@ test("tables are linked as proposed, and a measure is split through the link wit
   await expect(answers.getByRole("row").filter({ hasText: "(no match)" })).toContainText("3");
 });
 
-test("a derived column is written with a mend, split by, and cannot vanish while it is used", async ({ page }) => {
+test("a derived column is written with a mend, split by, and cannot vanish while it is used", async ({
+  page,
+}) => {
   await openEmpty(page);
-  await page.getByLabel("File with a table").setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\nNorth,5\n"));
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\nNorth,5\n"));
   await page.getByRole("button", { name: "Derived column" }).click();
   const panel = page.getByRole("region", { name: "Column new_column" });
-  await panel.getByRole("textbox", { name: "Formula of new_column" }).fill("case when rider > 8 then 'many' else 'few' end");
+  await panel
+    .getByRole("textbox", { name: "Formula of new_column" })
+    .fill("case when rider > 8 then 'many' else 'few' end");
   await panel.getByRole("button", { name: "Use riders" }).click();
   const table = page.getByRole("table", { name: "trips" });
   await expect(table.getByRole("cell", { name: "many" })).toHaveCount(2);
@@ -50,7 +66,10 @@ test("a derived column is written with a mend, split by, and cannot vanish while
   await expect(table.getByRole("cell", { name: "East" })).toBeVisible();
 
   await goTo(page, "Measures");
-  await page.getByRole("navigation", { name: "Measures and inputs" }).getByRole("button", { name: "New measure" }).click();
+  await page
+    .getByRole("navigation", { name: "Measures and inputs" })
+    .getByRole("button", { name: "New measure" })
+    .click();
   await page.getByRole("textbox", { name: /^Formula of/ }).fill("count(*) filter (where size = 'many')");
   await expect(page.getByText(/, now 2/)).toBeVisible();
   await goTo(page, "Data");
@@ -59,13 +78,20 @@ test("a derived column is written with a mend, split by, and cannot vanish while
   await expect(page.getByText("size is used in New measure")).toBeVisible();
 });
 
-test("a newer file takes the place of a table after what no longer fits is listed; rows are appended; a column is hidden", async ({ page }) => {
+test("a newer file takes the place of a table after what no longer fits is listed; rows are appended; a column is hidden", async ({
+  page,
+}) => {
   await openEmpty(page);
-  await page.getByLabel("File with a table").setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\n"));
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\n"));
   const table = page.getByRole("table", { name: "trips" });
   await expect(table.getByRole("cell", { name: "East" })).toBeVisible();
   await goTo(page, "Measures");
-  await page.getByRole("navigation", { name: "Measures and inputs" }).getByRole("button", { name: "New measure" }).click();
+  await page
+    .getByRole("navigation", { name: "Measures and inputs" })
+    .getByRole("button", { name: "New measure" })
+    .click();
   await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(riders)");
   await expect(page.getByText(/, now 30/)).toBeVisible();
   await goTo(page, "Data");
@@ -96,14 +122,21 @@ test("cells are pasted from a spreadsheet, and the table is taken out again", as
   await page.evaluate(() => {
     const clipboardData = new DataTransfer();
     clipboardData.setData("text/plain", "stop\triders\nNorth\t10\nEast\t20\n");
-    document.body.dispatchEvent(new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }));
+    document.body.dispatchEvent(
+      new ClipboardEvent("paste", { clipboardData, bubbles: true, cancelable: true }),
+    );
   });
   await expect(page.getByRole("table", { name: "pasted" }).getByRole("cell", { name: "East" })).toBeVisible();
   const panel = page.getByRole("region", { name: "Table", exact: true });
   await panel.getByLabel("Format").selectOption("ndjson");
-  const [download] = await Promise.all([page.waitForEvent("download"), panel.getByRole("button", { name: "Take it out" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    panel.getByRole("button", { name: "Take it out" }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe("pasted.ndjson");
-  expect(readFileSync(await download.path(), "utf8")).toBe('{"stop":"North","riders":10}\n{"stop":"East","riders":20}\n');
+  expect(readFileSync(await download.path(), "utf8")).toBe(
+    '{"stop":"North","riders":10}\n{"stop":"East","riders":20}\n',
+  );
 });
 
 test("the demo's plan meets its sailings by route and by week", async ({ page }) => {
@@ -127,15 +160,24 @@ test("taking away a link, a type or a table says what it breaks", async ({ page 
   await page.getByRole("button", { name: /^Links/ }).click();
   await page.getByRole("button", { name: "Remove the link from sailings to routes" }).click();
   await expect(page.getByText("is removed. Passenger kilometres no longer works without it.")).toBeVisible();
-  await expect(page.getByRole("region", { name: "Proposed links" })).toContainText("sailings.route → routes.route");
+  await expect(page.getByRole("region", { name: "Proposed links" })).toContainText(
+    "sailings.route → routes.route",
+  );
   await page.getByRole("button", { name: "Undo" }).first().click();
-  await expect(page.getByRole("region", { name: "Links between tables" })).toContainText("sailings.route → routes.route");
+  await expect(page.getByRole("region", { name: "Links between tables" })).toContainText(
+    "sailings.route → routes.route",
+  );
   await page.getByRole("navigation", { name: "Tables" }).getByRole("button", { name: "survey" }).click();
-  await page.getByRole("table", { name: "survey" }).getByRole("button", { name: "score", exact: true }).click();
+  await page
+    .getByRole("table", { name: "survey" })
+    .getByRole("button", { name: "score", exact: true })
+    .click();
   await page.getByLabel("Read as").selectOption("text");
   await expect(page.getByText("score is text now; Traveller score does not work with that.")).toBeVisible();
   await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(page.getByLabel("Read as")).toHaveValue("number .");
   await page.getByRole("button", { name: "Remove the table" }).click();
-  await expect(page.getByText("survey is used by Traveller score. Remove or change what uses it first.")).toBeVisible();
+  await expect(
+    page.getByText("survey is used by Traveller score. Remove or change what uses it first."),
+  ).toBeVisible();
 });

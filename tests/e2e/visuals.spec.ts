@@ -8,7 +8,9 @@ async function newVisual(page: Page, measure: string, kind: string) {
 }
 const stage = (page: Page) => page.getByRole("region", { name: "Stage" });
 
-test("a donut from nothing: split, first three and Other, the segment under the pointer in the centre", async ({ page }) => {
+test("a donut from nothing: split, first three and Other, the segment under the pointer in the centre", async ({
+  page,
+}) => {
   await openDemo(page);
   await goTo(page, "Visuals");
   await newVisual(page, "Fare revenue", "Donut");
@@ -17,7 +19,10 @@ test("a donut from nothing: split, first three and Other, the segment under the 
   await page.getByRole("button", { name: /^Keep:/ }).click();
   await page.getByRole("textbox", { name: "The first" }).fill("3");
   await page.getByRole("button", { name: "Set" }).click();
-  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /donut of Fare revenue, total €30.*4 segments/);
+  await expect(stage(page).getByRole("img")).toHaveAttribute(
+    "aria-label",
+    /donut of Fare revenue, total €30.*4 segments/,
+  );
   await expect(stage(page).getByText("Other")).toBeVisible();
   // The share stands in the middle of its segment.
   const box = await stage(page)
@@ -29,11 +34,16 @@ test("a donut from nothing: split, first three and Other, the segment under the 
   await expect(stage(page).getByText(/· \d+(\.\d)?.%$/)).toBeVisible();
 });
 
-test("a gauge from nothing: target, range and zones by keyboard, a handle by arrow keys", async ({ page }) => {
+test("a gauge from nothing: target, range and zones by keyboard, a handle by arrow keys", async ({
+  page,
+}) => {
   await openDemo(page);
   await goTo(page, "Visuals");
   await newVisual(page, "Load factor", "Gauge");
-  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /gauge of Load factor, 53\.\d.% on a scale from 0\.0.% to 100\.0.%, target 92\.0.%/);
+  await expect(stage(page).getByRole("img")).toHaveAttribute(
+    "aria-label",
+    /gauge of Load factor, 53\.\d.% on a scale from 0\.0.% to 100\.0.%, target 92\.0.%/,
+  );
   await page.getByRole("button", { name: /^Target:/ }).focus();
   await page.keyboard.press("Enter");
   await page.getByLabel("A number").fill("60");
@@ -53,7 +63,10 @@ test("a progress bar from nothing, and what it does past its goal", async ({ pag
   await goTo(page, "Visuals");
   await newVisual(page, "Passengers", "Progress bar");
   const picture = stage(page).getByRole("img");
-  await expect(picture).toHaveAttribute("aria-label", /progress bar of Passengers against 6.000.000, 5.299.291 \(88.%\)/);
+  await expect(picture).toHaveAttribute(
+    "aria-label",
+    /progress bar of Passengers against 6.000.000, 5.299.291 \(88.%\)/,
+  );
   await page.getByRole("button", { name: /^Target:/ }).click();
   await page.getByLabel("A number").fill("4000000");
   await page.getByRole("button", { name: "Set" }).click();
@@ -68,10 +81,16 @@ test("a progress bar from nothing, and what it does past its goal", async ({ pag
 test("changing the kind keeps the dials and phrases that both kinds have", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: "Passengers by route" }).click();
+  await page
+    .getByRole("navigation", { name: "Visuals" })
+    .getByRole("button", { name: "Passengers by route" })
+    .click();
   await page.getByRole("button", { name: /^Kind:/ }).click();
   await page.getByRole("option", { name: "Progress bar" }).click();
-  await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /progress bar of Passengers, Ferrow Isle/);
+  await expect(stage(page).getByRole("img")).toHaveAttribute(
+    "aria-label",
+    /progress bar of Passengers, Ferrow Isle/,
+  );
   await page.getByRole("button", { name: /^Kind:/ }).click();
   await page.getByRole("option", { name: "Donut" }).click();
   await expect(stage(page).getByText("passengers", { exact: true })).toBeVisible();
@@ -80,7 +99,9 @@ test("changing the kind keeps the dials and phrases that both kinds have", async
 test("a template with an unknown name says so and is not taken", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
-  const title = page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Title", { exact: true });
+  const title = page
+    .getByRole("region", { name: "Visual", exact: true })
+    .getByLabel("Title", { exact: true });
   await title.fill("Carried: {totl}");
   await title.press("Enter");
   await expect(page.getByText("Did you mean {total}?")).toBeVisible();
@@ -106,12 +127,16 @@ test("a handle is dragged with the pointer, and the picture and the dial follow"
   const now = Number(await hole.getAttribute("aria-valuenow"));
   expect(now).toBeGreaterThan(30);
   expect(now).toBeLessThan(50);
-  await expect(page.getByRole("region", { name: "Ring" }).getByRole("textbox", { name: "Hole" })).toHaveValue(`${now}%`);
+  await expect(page.getByRole("region", { name: "Ring" }).getByRole("textbox", { name: "Hole" })).toHaveValue(
+    `${now}%`,
+  );
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(hole).toHaveAttribute("aria-valuenow", "62");
 });
 
-test("filters in the sentence: nothing is lost before a value is ticked; a text, a linked column and a stretch of dates", async ({ page }) => {
+test("filters in the sentence: nothing is lost before a value is ticked; a text, a linked column and a stretch of dates", async ({
+  page,
+}) => {
   await openDemo(page);
   await goTo(page, "Visuals");
   const total = (text: RegExp) => expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", text);
@@ -139,6 +164,8 @@ test("filters in the sentence: nothing is lost before a value is ticked; a text,
   await page.getByRole("button", { name: "Filter", exact: true }).click();
   const date = page.getByRole("group", { name: "Filter on date" });
   await date.getByLabel("How date is filtered").selectOption("relative");
-  await expect(page.getByRole("button", { name: "Filter: date: the last 3 months of its dates" })).toBeVisible();
+  await expect(
+    page.getByRole("button", { name: "Filter: date: the last 3 months of its dates" }),
+  ).toBeVisible();
   await total(/total [34]\d\d.\d\d\d|total 5\d\d.\d\d\d|total 6\d\d.\d\d\d/);
 });

@@ -18,7 +18,10 @@ const shoot = (page: Page, name: string) => page.screenshot({ path: `${folder}/$
 
 test("the main views", async ({ page }) => {
   await open(page, "data", "Ferrow Isle");
-  await page.getByRole("table", { name: "sailings" }).getByRole("button", { name: "route", exact: true }).click();
+  await page
+    .getByRole("table", { name: "sailings" })
+    .getByRole("button", { name: "route", exact: true })
+    .click();
   await shoot(page, "data");
   await page.getByRole("button", { name: /^Links/ }).click();
   await expect(page.getByText(/all .* rows match/).first()).toBeVisible();
@@ -33,7 +36,9 @@ test("the main views", async ({ page }) => {
   await shoot(page, "visuals-lollipop");
   await page.getByRole("button", { name: "New visual" }).click();
   await expect(page.getByRole("heading", { name: "New visual" })).toBeVisible();
-  await expect(page.getByRole("region", { name: "New visual" }).getByText("2025", { exact: true }).first()).toBeVisible();
+  await expect(
+    page.getByRole("region", { name: "New visual" }).getByText("2025", { exact: true }).first(),
+  ).toBeVisible();
   await shoot(page, "gallery");
   await open(page, "boards", "Ferrow Isle");
   await shoot(page, "boards");
@@ -63,14 +68,18 @@ ${["Ferrow Isle", "North Quay", "Gannet Sound", "Old Pier", "Marl Point", "Skerr
 
 test("what a file leaves open, and what is kept", async ({ page }) => {
   await open(page, "data", "Ferrow Isle");
-  await page.getByLabel("File with a table").setInputFiles({ name: "fuel.csv", mimeType: "text/csv", buffer: Buffer.from(FUEL) });
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles({ name: "fuel.csv", mimeType: "text/csv", buffer: Buffer.from(FUEL) });
   await expect(page.getByRole("button", { name: "Read “litres” the other way" })).toBeVisible();
   await expect(page.getByText("4.511").first()).toBeVisible();
   await settled(page);
   await shoot(page, "data-doubts");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();
-  const { project } = await (await page.request.post("/api/projects", { data: { name: "Winter timetable, first draft" } })).json();
+  const { project } = await (
+    await page.request.post("/api/projects", { data: { name: "Winter timetable, first draft" } })
+  ).json();
   await page.request.delete(`/api/projects/${project.id}`);
   await page.goto("/");
   await page.getByRole("button", { name: "Check everything" }).click();

@@ -17,7 +17,9 @@ let project = "";
 
 beforeAll(async () => {
   await server.start();
-  project = (await (await fetch(`${server.base}/api/projects`, json("POST", { name: "Broken files" }))).json()).project.id;
+  project = (
+    await (await fetch(`${server.base}/api/projects`, json("POST", { name: "Broken files" }))).json()
+  ).project.id;
 });
 afterAll(endAllServers);
 
@@ -41,7 +43,11 @@ function damaged(bytes: Uint8Array): Uint8Array {
         now = Buffer.concat([now.subarray(0, at), now.subarray(at, at + some), now.subarray(at)]);
         break;
       case 4:
-        now = Buffer.concat([now.subarray(0, at), Buffer.from(["\u0000", '"', "\n", "{", "]", "<", "&", ",", "\ufeff", "é"][int(10)]), now.subarray(at)]);
+        now = Buffer.concat([
+          now.subarray(0, at),
+          Buffer.from(["\u0000", '"', "\n", "{", "]", "<", "&", ",", "\ufeff", "é"][int(10)]),
+          now.subarray(at),
+        ]);
         break;
       default:
         if (now.length) now[at] ^= 1 << int(8);
@@ -57,14 +63,24 @@ const ROWS = Array.from({ length: 60 }, (_, i) => ({
   ok: i % 2 === 0,
 }));
 const FORMATS: Record<string, () => Promise<Uint8Array>> = {
-  "t.csv": async () => strToU8(`route,on,n,ok\n${ROWS.map((r) => `"${r.route}",${r.on},${r.n},${r.ok}`).join("\n")}\n`),
+  "t.csv": async () =>
+    strToU8(`route,on,n,ok\n${ROWS.map((r) => `"${r.route}",${r.on},${r.n},${r.ok}`).join("\n")}\n`),
   "t.json": async () => strToU8(JSON.stringify(ROWS)),
-  "object.json": async () => strToU8(JSON.stringify({ meta: { a: 1 }, data: { rows: ROWS, more: ROWS.slice(0, 3) } })),
+  "object.json": async () =>
+    strToU8(JSON.stringify({ meta: { a: 1 }, data: { rows: ROWS, more: ROWS.slice(0, 3) } })),
   "t.ndjson": async () => strToU8(ROWS.map((r) => JSON.stringify(r)).join("\n")),
   "t.xlsx": async () =>
     new Uint8Array(
       await (
-        await writeXlsxFile([{ sheet: "S", data: [Object.keys(ROWS[0]).map((value) => ({ value })), ...ROWS.map((r) => Object.values(r).map((value) => ({ value })))] }] as never)
+        await writeXlsxFile([
+          {
+            sheet: "S",
+            data: [
+              Object.keys(ROWS[0]).map((value) => ({ value })),
+              ...ROWS.map((r) => Object.values(r).map((value) => ({ value }))),
+            ],
+          },
+        ] as never)
       ).toBuffer(),
     ),
   "t.parquet": async () =>
@@ -80,37 +96,47 @@ const FORMATS: Record<string, () => Promise<Uint8Array>> = {
 
 const leftovers = () => readdirSync(join(server.data, "tables")).filter((f) => /\.(upload|part)/.test(f));
 
-it.each(Object.keys(FORMATS))(`${FILES} broken files like %s come in or are refused with a sentence, and nothing is left of them`, async (name) => {
-  const whole = await FORMATS[name]();
-  const outcomes = { taken: 0, refused: 0 };
-  let slowest = 0;
-  for (let i = 0; i < FILES; i++) {
-    const body = damaged(whole);
-    const began = performance.now();
-    const response = await fetch(`${server.base}/api/projects/${project}/tables?name=${name}`, { method: "POST", body: body as BodyInit });
-    expect(response.status).toBeLessThan(500);
-    const said = await lastLine(response);
-    slowest = Math.max(slowest, performance.now() - began);
-    if (said.table) outcomes.taken++;
-    else {
-      outcomes.refused++;
-      expect(said.error?.code, `${name} ${i}: ${said.error?.message}`).not.toBe("internal");
-      expect(said.error?.message).toMatch(/[a-z].{10,}\.$/s);
+it.each(Object.keys(FORMATS))(
+  `${FILES} broken files like %s come in or are refused with a sentence, and nothing is left of them`,
+  async (name) => {
+    const whole = await FORMATS[name]();
+    const outcomes = { taken: 0, refused: 0 };
+    let slowest = 0;
+    for (let i = 0; i < FILES; i++) {
+      const body = damaged(whole);
+      const began = performance.now();
+      const response = await fetch(`${server.base}/api/projects/${project}/tables?name=${name}`, {
+        method: "POST",
+        body: body as BodyInit,
+      });
+      expect(response.status).toBeLessThan(500);
+      const said = await lastLine(response);
+      slowest = Math.max(slowest, performance.now() - began);
+      if (said.table) outcomes.taken++;
+      else {
+        outcomes.refused++;
+        expect(said.error?.code, `${name} ${i}: ${said.error?.message}`).not.toBe("internal");
+        expect(said.error?.message).toMatch(/[a-z].{10,}\.$/s);
+      }
     }
-  }
-  expect(leftovers()).toEqual([]);
-  expect(slowest).toBeLessThan(SLOWEST);
-  figure(`broken ${name}: ${FILES}, ${outcomes.taken} taken, ${outcomes.refused} refused, slowest ${Math.round(slowest)} ms`);
-});
+    expect(leftovers()).toEqual([]);
+    expect(slowest).toBeLessThan(SLOWEST);
+    figure(
+      `broken ${name}: ${FILES}, ${outcomes.taken} taken, ${outcomes.refused} refused, slowest ${Math.round(slowest)} ms`,
+    );
+  },
+);
 
 it("small files that would grow without end cost neither memory nor time", async () => {
-  const sheet = (inner: string) => `<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main">${inner}</worksheet>`;
+  const sheet = (inner: string) =>
+    `<worksheet xmlns="http://schemas.openxmlformats.org/spreadsheetml/2006/main">${inner}</worksheet>`;
   const book = (xml: string, more: Record<string, string> = {}) =>
     zipSync(
       Object.fromEntries(
         Object.entries({
           "xl/workbook.xml": '<workbook xmlns:r="r"><sheets><sheet name="S" r:id="a"/></sheets></workbook>',
-          "xl/_rels/workbook.xml.rels": '<Relationships><Relationship Id="a" Target="worksheets/sheet1.xml"/></Relationships>',
+          "xl/_rels/workbook.xml.rels":
+            '<Relationships><Relationship Id="a" Target="worksheets/sheet1.xml"/></Relationships>',
           "xl/worksheets/sheet1.xml": xml,
           ...more,
         }).map(([name, text]) => [name, strToU8(text)]),
@@ -118,10 +144,27 @@ it("small files that would grow without end cost neither memory nor time", async
       { level: 9 },
     );
   const bombs: [string, Uint8Array | string][] = [
-    ["far.xlsx", book(sheet(`<sheetData>${Array.from({ length: 2000 }, (_, i) => `<row r="${i * 500 + 1}"><c r="BXW${i * 500 + 1}"><v>1</v></c></row>`).join("")}</sheetData>`))],
+    [
+      "far.xlsx",
+      book(
+        sheet(
+          `<sheetData>${Array.from({ length: 2000 }, (_, i) => `<row r="${i * 500 + 1}"><c r="BXW${i * 500 + 1}"><v>1</v></c></row>`).join("")}</sheetData>`,
+        ),
+      ),
+    ],
     ["tags.xlsx", book(`<worksheet ${"a ".repeat(1_000_000)}>`)],
-    ["zeros.xlsx", book(sheet(`<sheetData><row><c t="str"><v>${"0".repeat(30_000_000)}</v></c></row></sheetData>`))],
-    ["merges.xlsx", book(sheet(`<sheetData><row r="1"><c><v>1</v></c></row></sheetData><mergeCells>${'<mergeCell ref="A1:XFD1048576"/>'.repeat(100_000)}</mergeCells>`))],
+    [
+      "zeros.xlsx",
+      book(sheet(`<sheetData><row><c t="str"><v>${"0".repeat(30_000_000)}</v></c></row></sheetData>`)),
+    ],
+    [
+      "merges.xlsx",
+      book(
+        sheet(
+          `<sheetData><row r="1"><c><v>1</v></c></row></sheetData><mergeCells>${'<mergeCell ref="A1:XFD1048576"/>'.repeat(100_000)}</mergeCells>`,
+        ),
+      ),
+    ],
     ["deep.xlsx", book("<a>".repeat(1_000_000))],
     [
       "laughs.xlsx",
@@ -136,13 +179,21 @@ it("small files that would grow without end cost neither memory nor time", async
     ["long.csv", `a\n${"x".repeat(20_000_000)}\n`],
   ];
   // The short run takes those that are over in a moment.
-  for (const [name, body] of LONG ? bombs : bombs.filter(([name]) => !["far.xlsx", "zeros.xlsx", "long.csv"].includes(name))) {
+  for (const [name, body] of LONG
+    ? bombs
+    : bombs.filter(([name]) => !["far.xlsx", "zeros.xlsx", "long.csv"].includes(name))) {
     const before = server.memory;
     const began = performance.now();
-    const response = await fetch(`${server.base}/api/projects/${project}/tables?name=${name}`, { method: "POST", body: body as BodyInit });
+    const response = await fetch(`${server.base}/api/projects/${project}/tables?name=${name}`, {
+      method: "POST",
+      body: body as BodyInit,
+    });
     const said = await lastLine(response);
     const took = performance.now() - began;
-    expect(said.table || said.error?.code !== "internal", `${name}: ${JSON.stringify(said).slice(0, 200)}`).toBeTruthy();
+    expect(
+      said.table || said.error?.code !== "internal",
+      `${name}: ${JSON.stringify(said).slice(0, 200)}`,
+    ).toBeTruthy();
     expect(took, name).toBeLessThan(SLOWEST);
     expect(server.memory - before, name).toBeLessThan(600);
     figure(

@@ -1,5 +1,14 @@
 import { spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from "node:fs";
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, expect, it } from "vitest";
@@ -20,7 +29,11 @@ it(`${KILLS} kills in the middle of saves, imports and registering lose nothing 
   let revision = 0;
   const counts = { save: 0, register: 0, import: 0 };
   const unclaimed = join(server.data, "unclaimed");
-  const files = () => new Set([...readdirSync(join(server.data, "tables")), ...(existsSync(unclaimed) ? readdirSync(unclaimed) : [])]);
+  const files = () =>
+    new Set([
+      ...readdirSync(join(server.data, "tables")),
+      ...(existsSync(unclaimed) ? readdirSync(unclaimed) : []),
+    ]);
   for (let kill = 0; kill < KILLS; kill++) {
     const moment = (["save", "register", "import"] as const)[kill % 3];
     counts[moment]++;
@@ -29,9 +42,10 @@ it(`${KILLS} kills in the middle of saves, imports and registering lose nothing 
     let stopped = false;
     const saving = (async () => {
       while (!stopped) {
-        const answer = await fetch(`${server.base}/api/projects/${project}`, json("PUT", { revision, document: { ...now.document, name: `Saved ${revision + 1}` } })).catch(
-          () => null,
-        );
+        const answer = await fetch(
+          `${server.base}/api/projects/${project}`,
+          json("PUT", { revision, document: { ...now.document, name: `Saved ${revision + 1}` } }),
+        ).catch(() => null);
         const saved = answer?.ok ? await answer.json().catch(() => null) : null;
         // The answer may be cut off by the kill: then the save was not acknowledged.
         if (!saved) return;
@@ -40,7 +54,10 @@ it(`${KILLS} kills in the middle of saves, imports and registering lose nothing 
     })();
     const importing = (async () => {
       while (!stopped) {
-        const answer = await fetch(`${server.base}/api/projects/${project}/tables?name=k${kill}.csv`, { method: "POST", body: `n\n${"7\n".repeat(50 + int(3000))}` })
+        const answer = await fetch(`${server.base}/api/projects/${project}/tables?name=k${kill}.csv`, {
+          method: "POST",
+          body: `n\n${"7\n".repeat(50 + int(3000))}`,
+        })
           .then(lastLine)
           .catch(() => null);
         if (answer?.table) acknowledged.add(answer.table.id);
@@ -50,7 +67,12 @@ it(`${KILLS} kills in the middle of saves, imports and registering lose nothing 
     if (moment === "register") {
       // The note of a new table is written just before it is registered.
       const before = files();
-      for (let tries = 0; tries < 3000 && ![...files()].some((f) => f.endsWith(".about.json") && !before.has(f)); tries++) await pause(1);
+      for (
+        let tries = 0;
+        tries < 3000 && ![...files()].some((f) => f.endsWith(".about.json") && !before.has(f));
+        tries++
+      )
+        await pause(1);
     } else await pause(moment === "save" ? 40 + int(300) : 200 + int(900));
     await server.stop();
     stopped = true;
@@ -62,7 +84,8 @@ it(`${KILLS} kills in the middle of saves, imports and registering lose nothing 
     for (const file of whole) expect(still.has(file), `${file} after kill ${kill}`).toBe(true);
     const { project: after } = await (await fetch(`${server.base}/api/projects/${project}`)).json();
     expect([revision, revision + 1], `kill ${kill}`).toContain(after.revision);
-    for (const id of acknowledged) expect(existsSync(join(server.data, "tables", `${id}.sqlite`)), `${id} after kill ${kill}`).toBe(true);
+    for (const id of acknowledged)
+      expect(existsSync(join(server.data, "tables", `${id}.sqlite`)), `${id} after kill ${kill}`).toBe(true);
   }
   const verified = await server.run("--verify");
   expect(verified.out).toContain("is as it was written");
@@ -75,12 +98,17 @@ const DAMAGES = times(6, 200);
 it(`${DAMAGES} damaged bytes in every kind of file are told or mended, and never answered wrong`, async () => {
   const server = new OwnServer(4564);
   await server.start();
-  const { project, table } = await withTable(server.base, `route,n\n${Array.from({ length: 4000 }, (_, i) => `r${i % 7},${i}`).join("\n")}\n`);
+  const { project, table } = await withTable(
+    server.base,
+    `route,n\n${Array.from({ length: 4000 }, (_, i) => `r${i % 7},${i}`).join("\n")}\n`,
+  );
   const right = (4000 * 3999) / 2;
   const ask = async () => {
     const answer = await fetch(
       `${server.base}/api/projects/${project}/results`,
-      json("POST", { queries: [{ table: "t", measures: [{ formula: "sum(n)", as: "n" }], splits: [{ column: "route" }] }] }),
+      json("POST", {
+        queries: [{ table: "t", measures: [{ formula: "sum(n)", as: "n" }], splits: [{ column: "route" }] }],
+      }),
     );
     const body = await answer.json();
     return answer.status === 200 ? (body.results[0].error ?? body.results[0].totals.n) : body.error;
@@ -129,7 +157,9 @@ it(`${DAMAGES} damaged bytes in every kind of file are told or mended, and never
     else {
       const answer = await ask();
       if (typeof answer === "object") {
-        expect(answer.message, `${kind} byte ${at}`).toMatch(/damaged|is gone|There is no such project|not stored/);
+        expect(answer.message, `${kind} byte ${at}`).toMatch(
+          /damaged|is gone|There is no such project|not stored/,
+        );
         expect(answer.code, `${kind} byte ${at}: ${answer.message}`).not.toBe("internal");
         note(`${kind}: told`);
       } else {
@@ -155,7 +185,8 @@ it(`${DAMAGES} damaged bytes in every kind of file are told or mended, and never
 function smallDisk(megabytes: number): { path: string; end: () => void } | null {
   const path = join(tmpdir(), `cavlo-disk-${process.pid}`);
   mkdirSync(path, { recursive: true });
-  if (spawnSync("mount", ["-t", "tmpfs", "-o", `size=${megabytes}m`, "tmpfs", path]).status !== 0) return null;
+  if (spawnSync("mount", ["-t", "tmpfs", "-o", `size=${megabytes}m`, "tmpfs", path]).status !== 0)
+    return null;
   return { path, end: () => void spawnSync("umount", ["-l", path]) };
 }
 
@@ -183,12 +214,18 @@ it("a full disk is told in words within 5 s, nothing is lost, and everything goe
     // Fill what is left, so that saving fails too.
     const left = join(disk.path, "left");
     try {
-      for (let n = 0; n < 100_000; n++) writeFileSync(left, Buffer.alloc(n < 500 ? 40_000 : 512), { flag: "a" });
+      for (let n = 0; n < 100_000; n++)
+        writeFileSync(left, Buffer.alloc(n < 500 ? 40_000 : 512), { flag: "a" });
     } catch {
       // Now it is full.
     }
-    let { revision, document } = (await (await fetch(`${server.base}/api/projects/${project}`)).json()).project;
-    const save = async (name: string) => fetch(`${server.base}/api/projects/${project}`, json("PUT", { revision, document: { ...document, name, pictures: [] } }));
+    let { revision, document } = (await (await fetch(`${server.base}/api/projects/${project}`)).json())
+      .project;
+    const save = async (name: string) =>
+      fetch(
+        `${server.base}/api/projects/${project}`,
+        json("PUT", { revision, document: { ...document, name, pictures: [] } }),
+      );
     let full: Response | null = null;
     for (let i = 0; i < 2000 && !full; i++) {
       const answer = await save(`Full ${i} ${"x".repeat(90)}`);
@@ -197,7 +234,9 @@ it("a full disk is told in words within 5 s, nothing is lost, and everything goe
     }
     expect(full?.status).toBe(507);
     expect(await full?.text()).toContain("The disk with the data folder is full");
-    expect((await (await fetch(`${server.base}/api/projects/${project}`)).json()).project.revision).toBe(revision);
+    expect((await (await fetch(`${server.base}/api/projects/${project}`)).json()).project.revision).toBe(
+      revision,
+    );
     rmSync(left, { force: true });
     rmSync(filler, { force: true });
     const taken = await save("There is room");

@@ -14,11 +14,18 @@ const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.lengt
 const int = (most: number) => Math.floor(random() * most);
 
 let project = "";
-let saved: { revision: number; document: Record<string, unknown> & { tables: Record<string, unknown>[]; measures: Record<string, unknown>[] } };
+let saved: {
+  revision: number;
+  document: Record<string, unknown> & {
+    tables: Record<string, unknown>[];
+    measures: Record<string, unknown>[];
+  };
+};
 
 beforeAll(async () => {
   await server.start({ CAVLO_QUERY_SECONDS: "3", CAVLO_MEMORY_MB: "300" });
-  project = (await (await fetch(`${server.base}/api/projects`, json("POST", { demo: true }))).json()).project.id;
+  project = (await (await fetch(`${server.base}/api/projects`, json("POST", { demo: true }))).json()).project
+    .id;
   saved = (await (await fetch(`${server.base}/api/projects/${project}`)).json()).project;
 });
 afterAll(endAllServers);
@@ -56,7 +63,10 @@ const ODD = [
   "null",
 ];
 
-/** Changes something somewhere in a value: takes it away, puts something odd in its place, repeats it, or moves it. */
+/**
+ * Changes something somewhere in a value: takes it away, puts something odd in its place, repeats it, or
+ * moves it.
+ */
 function mutated(value: unknown, chance: number): unknown {
   if (random() < chance) return pick(ODD);
   if (Array.isArray(value)) {
@@ -66,9 +76,14 @@ function mutated(value: unknown, chance: number): unknown {
   }
   if (typeof value === "object" && value !== null)
     return Object.fromEntries(
-      Object.entries(value).flatMap(([key, inner]) => (random() < chance / 3 ? [] : [[random() < chance / 3 ? String(pick(ODD)) : key, mutated(inner, chance)]])),
+      Object.entries(value).flatMap(([key, inner]) =>
+        random() < chance / 3
+          ? []
+          : [[random() < chance / 3 ? String(pick(ODD)) : key, mutated(inner, chance)]],
+      ),
     );
-  if (typeof value === "string" && random() < chance) return value.slice(int(value.length + 1)) + value.slice(0, int(value.length + 1));
+  if (typeof value === "string" && random() < chance)
+    return value.slice(int(value.length + 1)) + value.slice(0, int(value.length + 1));
   return value;
 }
 
@@ -80,7 +95,8 @@ function hardFormula(): string {
     () => `sum(${Array(400).fill("passengers").join("*")})`,
     () => `count(distinct route || ${Array(100).fill("vessel").join(" || ")})`,
     () => `max(${"replace(".repeat(40)}route${", 'e', 'ee')".repeat(40)})`,
-    () => `sum(case ${Array.from({ length: 200 }, (_, i) => `when passengers > ${i} then ${i}`).join(" ")} end)`,
+    () =>
+      `sum(case ${Array.from({ length: 200 }, (_, i) => `when passengers > ${i} then ${i}`).join(" ")} end)`,
     () => `count(*) filter (where route like '${"%a".repeat(60)}')`,
     () => `percentile_cont(0.5) within group (order by passengers * ${int(1000)})`,
     () => `count(*) filter (where route in (${Array.from({ length: 300 }, (_, i) => `'r${i}'`).join(", ")}))`,
@@ -104,7 +120,11 @@ function manyMeasures(): Record<string, unknown>[] {
     label: `x${i}`,
     table: "sailings",
     formula:
-      i === 0 ? (circle ? `x${size - 1} + x${size - 1}` : pick(["count(*)", "max(route)", hardFormula()])) : `${pick(["x", "X"])}${i - 1} ${pick(["+", "||", "/", "-"])} x${i - 1}`,
+      i === 0
+        ? circle
+          ? `x${size - 1} + x${size - 1}`
+          : pick(["count(*)", "max(route)", hardFormula()])
+        : `${pick(["x", "X"])}${i - 1} ${pick(["+", "||", "/", "-"])} x${i - 1}`,
     proofs: [],
   }));
 }
@@ -112,10 +132,22 @@ function manyMeasures(): Record<string, unknown>[] {
 const queryOf = () => ({
   table: pick(["sailings", "routes", "season_plan", "nothing", undefined]),
   measures: [
-    { formula: random() < 0.5 ? hardFormula() : pick(["sum(passengers)", "count(*)", "count(distinct vessel)", "median(delay_minutes)"]), as: "m" },
+    {
+      formula:
+        random() < 0.5
+          ? hardFormula()
+          : pick(["sum(passengers)", "count(*)", "count(distinct vessel)", "median(delay_minutes)"]),
+      as: "m",
+    },
     ...(random() < 0.3 ? [{ id: pick(["carried", "x0", "x5", "on_time_rate", "constructor"]) }] : []),
   ],
-  splits: pick([[], [{ column: "route" }], [{ column: "date", by: "day" }], [{ column: "passengers" }, { column: "delay_minutes" }], [{ column: "fare_revenue" }]]),
+  splits: pick([
+    [],
+    [{ column: "route" }],
+    [{ column: "date", by: "day" }],
+    [{ column: "passengers" }, { column: "delay_minutes" }],
+    [{ column: "fare_revenue" }],
+  ]),
   filters: pick([
     [],
     [{ column: "date", by: "year", in: [2025] }],
@@ -126,29 +158,62 @@ const queryOf = () => ({
 });
 
 type Attack = () => { path: string; init: RequestInit };
-const at = (rest: string) => `/api/projects/${random() < 0.95 ? project : pick(["nobody", "..%2f..", "%00", "constructor", "a".repeat(3000)])}${rest}`;
+const at = (rest: string) =>
+  `/api/projects/${random() < 0.95 ? project : pick(["nobody", "..%2f..", "%00", "constructor", "a".repeat(3000)])}${rest}`;
 const results = (body: unknown) => ({ path: at("/results"), init: json("POST", body) });
-const draftOf = (measures: Record<string, unknown>[]) => ({ tables: saved.document.tables, links: saved.document.links, measures, inputs: saved.document.inputs });
+const draftOf = (measures: Record<string, unknown>[]) => ({
+  tables: saved.document.tables,
+  links: saved.document.links,
+  measures,
+  inputs: saved.document.inputs,
+});
 
 const ATTACKS: Attack[] = [
   () => results({ queries: Array.from({ length: 1 + int(6) }, queryOf) }),
   () => results(mutated({ queries: [queryOf(), queryOf()] }, 0.15)),
   () => {
     const measures = manyMeasures();
-    return results({ queries: [{ measures: [{ id: `x${measures.length - 1}` }], splits: pick([[], [{ column: "route" }]]) }], draft: draftOf(measures) });
+    return results({
+      queries: [{ measures: [{ id: `x${measures.length - 1}` }], splits: pick([[], [{ column: "route" }]]) }],
+      draft: draftOf(measures),
+    });
   },
   () => results({ queries: [queryOf()], draft: mutated(draftOf(saved.document.measures), 0.03) }),
   // Rows that are not stored.
   () =>
     results({
       queries: [queryOf()],
-      draft: { ...draftOf(saved.document.measures), tables: saved.document.tables.map((t) => ({ ...t, rows: pick([0, 1, 1e6, 1e9, Number(t.rows) + 1]) })) },
+      draft: {
+        ...draftOf(saved.document.measures),
+        tables: saved.document.tables.map((t) => ({
+          ...t,
+          rows: pick([0, 1, 1e6, 1e9, Number(t.rows) + 1]),
+        })),
+      },
     }),
-  () => ({ path: at(""), init: json("PUT", mutated({ revision: saved.revision, document: saved.document }, 0.02)) }),
-  () => ({ path: at(""), init: json("PUT", { revision: pick([0, -1, 1e9, "1", null]), document: saved.document }) }),
+  () => ({
+    path: at(""),
+    init: json("PUT", mutated({ revision: saved.revision, document: saved.document }, 0.02)),
+  }),
+  () => ({
+    path: at(""),
+    init: json("PUT", { revision: pick([0, -1, 1e9, "1", null]), document: saved.document }),
+  }),
   () => ({
     path: at("/tables?name=a.csv"),
-    init: { method: "POST", body: pick(["", "a,b\n1,2\n", "a\n\u0000", `a,b\n"${"x".repeat(int(50_000))}`, "{", "[{]", Buffer.from([0x50, 0x4b, 3, 4, 9, 9]), "PAR1PAR1"]) },
+    init: {
+      method: "POST",
+      body: pick([
+        "",
+        "a,b\n1,2\n",
+        "a\n\u0000",
+        `a,b\n"${"x".repeat(int(50_000))}`,
+        "{",
+        "[{]",
+        Buffer.from([0x50, 0x4b, 3, 4, 9, 9]),
+        "PAR1PAR1",
+      ]),
+    },
   }),
   () => ({
     path: at(
@@ -159,12 +224,33 @@ const ATTACKS: Attack[] = [
   () => ({ path: at(`/tables/${pick(["sailings", "vessels", "nothing"])}`), init: {} }),
   () => ({
     path: at("/tables/sailings/unread"),
-    init: json("POST", mutated({ column: "route", reading: { type: "date", pattern: pick(["yyyy", "[", "y".repeat(60), "'"]) } }, 0.1)),
+    init: json(
+      "POST",
+      mutated(
+        { column: "route", reading: { type: "date", pattern: pick(["yyyy", "[", "y".repeat(60), "'"]) } },
+        0.1,
+      ),
+    ),
   }),
-  () => ({ path: at("/tables/routes/reread"), init: json("POST", mutated({ separator: ";", header: true }, 0.2)) }),
-  () => ({ path: at("/tables/routes/append?name=x.csv"), init: { method: "POST", body: pick(["", "route\nx\n", "a\n1\n"]) } }),
-  () => ({ path: at(`/tables/routes/export?format=${pick(["csv", "json", "ndjson", "xlsx", "exe", ""])}`), init: {} }),
-  () => ({ path: at("/links"), init: json("POST", mutated({ links: [{ table: "sailings", column: "route", to: "routes", key: "route" }] }, 0.2)) }),
+  () => ({
+    path: at("/tables/routes/reread"),
+    init: json("POST", mutated({ separator: ";", header: true }, 0.2)),
+  }),
+  () => ({
+    path: at("/tables/routes/append?name=x.csv"),
+    init: { method: "POST", body: pick(["", "route\nx\n", "a\n1\n"]) },
+  }),
+  () => ({
+    path: at(`/tables/routes/export?format=${pick(["csv", "json", "ndjson", "xlsx", "exe", ""])}`),
+    init: {},
+  }),
+  () => ({
+    path: at("/links"),
+    init: json(
+      "POST",
+      mutated({ links: [{ table: "sailings", column: "route", to: "routes", key: "route" }] }, 0.2),
+    ),
+  }),
   () => ({
     path: at(
       `/visuals/${pick(((saved.document.visuals as { id: string }[]) ?? []).map((v) => v.id))}.${pick(["svg", "png", "json", "csv", "ndjson", "xlsx", "exe"])}?${new URLSearchParams({ width: String(pick([400, 96, 1600, 5, "x"])), scale: String(pick([1, 4, 9])), [`filter.${pick(["route", "date", "nothing", "__proto__"])}`]: String(pick(["2025", "x", ""])), [`input.${pick(["goal", "constructor"])}`]: String(pick([1, "x"])) })}`,
@@ -174,17 +260,48 @@ const ATTACKS: Attack[] = [
   () => ({ path: "/api/projects", init: json("POST", mutated({ name: "x" }, 0.3)) }),
   () => ({
     path: "/api/projects",
-    init: { method: "POST", body: pick(["{", '{"document":{}}', '{"document":{"format":"cavlo-project","version":99}}', "[".repeat(100_000), '{"name":"\\ud800"}']) },
+    init: {
+      method: "POST",
+      body: pick([
+        "{",
+        '{"document":{}}',
+        '{"document":{"format":"cavlo-project","version":99}}',
+        "[".repeat(100_000),
+        '{"name":"\\ud800"}',
+      ]),
+    },
   }),
-  () => ({ path: at(pick(["/undelete", "/purge", "/restore"])), init: json("POST", pick([{}, { revision: 1e9 }, { revision: -1 }, null, []])) }),
-  () => ({ path: "/api/unclaimed", init: json("POST", mutated({ project: "nobody", action: "bring back" }, 0.3)) }),
-  () => ({ path: pick(["/", "/p/nobody/data", `/p/${project}/boards`, "/nothing", "/api/health", "/api/nothing", "/p/%E0%A4%A", "/_next/../../etc/passwd"]), init: {} }),
+  () => ({
+    path: at(pick(["/undelete", "/purge", "/restore"])),
+    init: json("POST", pick([{}, { revision: 1e9 }, { revision: -1 }, null, []])),
+  }),
+  () => ({
+    path: "/api/unclaimed",
+    init: json("POST", mutated({ project: "nobody", action: "bring back" }, 0.3)),
+  }),
+  () => ({
+    path: pick([
+      "/",
+      "/p/nobody/data",
+      `/p/${project}/boards`,
+      "/nothing",
+      "/api/health",
+      "/api/nothing",
+      "/p/%E0%A4%A",
+      "/_next/../../etc/passwd",
+    ]),
+    init: {},
+  }),
   () => ({ path: at(""), init: { method: pick(["PATCH", "OPTIONS", "HEAD"]) } }),
   () => ({
     path: at("/results"),
     init: {
       method: "POST",
-      headers: { "content-type": "text/plain", origin: pick(["http://evil.example", "null", server.base]), "sec-fetch-site": pick(["cross-site", "same-origin", "none"]) },
+      headers: {
+        "content-type": "text/plain",
+        origin: pick(["http://evil.example", "null", server.base]),
+        "sec-fetch-site": pick(["cross-site", "same-origin", "none"]),
+      },
       body: pick(["", "x", "{}", `{"queries":${"[".repeat(5000)}`]),
     },
   }),
@@ -211,7 +328,14 @@ it(`${REQUESTS} mutated requests over all routes are answered within ${SLOWEST} 
     const told = `${init.method ?? "GET"} ${path.slice(0, 120)} ${String(init.body).slice(0, 300)}: ${response.status} in ${Math.round(took)} ms: ${body.slice(0, 300)}`;
     if (took > SLOWEST) wrong.push(told);
     if (response.status >= 500 && response.status !== 503 && response.status !== 507) wrong.push(told);
-    if (response.status >= 400 && path.startsWith("/api/") && init.method !== "HEAD" && !body.includes('"message"') && response.status !== 404 && response.status !== 405)
+    if (
+      response.status >= 400 &&
+      path.startsWith("/api/") &&
+      init.method !== "HEAD" &&
+      !body.includes('"message"') &&
+      response.status !== 404 &&
+      response.status !== 405
+    )
       wrong.push(`no sentence: ${told}`);
     if (/"code":"internal"|Something went wrong/.test(body)) wrong.push(told);
     if (++done % SAMPLE === 0) memory.push(server.memory);
@@ -223,7 +347,10 @@ it(`${REQUESTS} mutated requests over all routes are answered within ${SLOWEST} 
   expect(wrong).toEqual([]);
   // What one attack did, no other hears of: the project is there and answers right.
   const answer = await (
-    await fetch(`${server.base}/api/projects/${project}/results`, json("POST", { queries: [{ table: "sailings", measures: [{ formula: "count(*)", as: "n" }] }] }))
+    await fetch(
+      `${server.base}/api/projects/${project}/results`,
+      json("POST", { queries: [{ table: "sailings", measures: [{ formula: "count(*)", as: "n" }] }] }),
+    )
   ).json();
   expect(answer.results[0].totals.n).toBe(114_424);
   const level = Math.max(...memory.slice(0, Math.ceil(memory.length / 2)));
@@ -238,30 +365,65 @@ it(`${CLIENTS} clients at once are all answered, and right`, async () => {
   const { results: expected } = await (
     await fetch(
       `${server.base}/api/projects/${project}/results`,
-      json("POST", { queries: [{ table: "sailings", measures: [{ formula: "sum(passengers)", as: "n" }], splits: [{ column: "route" }] }] }),
+      json("POST", {
+        queries: [
+          {
+            table: "sailings",
+            measures: [{ formula: "sum(passengers)", as: "n" }],
+            splits: [{ column: "route" }],
+          },
+        ],
+      }),
     )
   ).json();
   const began = performance.now();
   const taken = await Promise.all(
     Array.from({ length: CLIENTS }, async (_, i) => {
-      const { project: own } = await (await fetch(`${server.base}/api/projects`, json("POST", { name: `Client ${i}` }))).json();
+      const { project: own } = await (
+        await fetch(`${server.base}/api/projects`, json("POST", { name: `Client ${i}` }))
+      ).json();
       const imported = await lastLine(
-        await fetch(`${server.base}/api/projects/${own.id}/tables?name=t.csv`, { method: "POST", body: `n\n${Array.from({ length: 50 }, (_, k) => k * i).join("\n")}\n` }),
+        await fetch(`${server.base}/api/projects/${own.id}/tables?name=t.csv`, {
+          method: "POST",
+          body: `n\n${Array.from({ length: 50 }, (_, k) => k * i).join("\n")}\n`,
+        }),
       );
       const { project: now } = await (await fetch(`${server.base}/api/projects/${own.id}`)).json();
-      const put = await fetch(`${server.base}/api/projects/${own.id}`, json("PUT", { revision: now.revision, document: { ...now.document, tables: [imported.table] } }));
+      const put = await fetch(
+        `${server.base}/api/projects/${own.id}`,
+        json("PUT", { revision: now.revision, document: { ...now.document, tables: [imported.table] } }),
+      );
       const mine = await (
-        await fetch(`${server.base}/api/projects/${own.id}/results`, json("POST", { queries: [{ table: "t", measures: [{ formula: "sum(n)", as: "n" }] }] }))
+        await fetch(
+          `${server.base}/api/projects/${own.id}/results`,
+          json("POST", { queries: [{ table: "t", measures: [{ formula: "sum(n)", as: "n" }] }] }),
+        )
       ).json();
       const shared = await (
         await fetch(
           `${server.base}/api/projects/${project}/results`,
-          json("POST", { queries: [{ table: "sailings", measures: [{ formula: "sum(passengers)", as: "n" }], splits: [{ column: "route" }] }] }),
+          json("POST", {
+            queries: [
+              {
+                table: "sailings",
+                measures: [{ formula: "sum(passengers)", as: "n" }],
+                splits: [{ column: "route" }],
+              },
+            ],
+          }),
         )
       ).json();
-      return { put: put.status, mine: mine.results[0].totals.n, wanted: i * 1225, shared: shared.results[0].columns };
+      return {
+        put: put.status,
+        mine: mine.results[0].totals.n,
+        wanted: i * 1225,
+        shared: shared.results[0].columns,
+      };
     }),
   );
-  for (const t of taken) expect(t).toEqual({ put: 200, mine: t.wanted, wanted: t.wanted, shared: expected[0].columns });
-  figure(`${CLIENTS} clients at once, each with a project, an import, a save and two queries: ${Math.round(performance.now() - began)} ms in all`);
+  for (const t of taken)
+    expect(t).toEqual({ put: 200, mine: t.wanted, wanted: t.wanted, shared: expected[0].columns });
+  figure(
+    `${CLIENTS} clients at once, each with a project, an import, a save and two queries: ${Math.round(performance.now() - began)} ms in all`,
+  );
 });

@@ -1,4 +1,6 @@
-/** Calendar arithmetic on the proleptic Gregorian calendar. A day is a whole number of days since 1970-01-01. */
+/**
+ * Calendar arithmetic on the proleptic Gregorian calendar. A day is a whole number of days since 1970-01-01.
+ */
 
 export const DAY_MS = 86_400_000;
 
@@ -52,7 +54,9 @@ export function isoDate(day: number): string {
   return `${sign}${String(Math.abs(year)).padStart(4, "0")}-${two(month)}-${two(d)}`;
 }
 
-/** ISO 8601 text of a timestamp in milliseconds: 2026-05-01T08:30:00, with milliseconds only where they count. */
+/**
+ * ISO 8601 text of a timestamp in milliseconds: 2026-05-01T08:30:00, with milliseconds only where they count.
+ */
 export function isoTimestamp(ms: number): string {
   const day = Math.floor(ms / DAY_MS);
   const rest = ms - day * DAY_MS;
@@ -67,9 +71,15 @@ export function parseIsoDate(text: string): number | null {
   return m ? dayOf(Number(m[1]), Number(m[2]), Number(m[3])) : null;
 }
 
-/** Reads ISO 8601 timestamp text (T or a space between, optional seconds and offset) into milliseconds, or null. */
+/**
+ * Reads ISO 8601 timestamp text (T or a space between, optional seconds and offset) into milliseconds, or
+ * null.
+ */
 export function parseIsoTimestamp(text: string): number | null {
-  const m = /^(\d{4}-\d{1,2}-\d{1,2})(?:[T ](\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*(Z|[+-]\d{2}:?\d{2})?)?$/.exec(text.trim());
+  const m =
+    /^(\d{4}-\d{1,2}-\d{1,2})(?:[T ](\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*(Z|[+-]\d{2}:?\d{2})?)?$/.exec(
+      text.trim(),
+    );
   if (!m) return null;
   const day = parseIsoDate(m[1]);
   const [hour, minute, second] = [Number(m[2] ?? 0), Number(m[3] ?? 0), Number(m[4] ?? 0)];

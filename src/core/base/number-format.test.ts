@@ -31,11 +31,15 @@ describe("number format", () => {
 describe("templates", () => {
   const values = { total: { value: 934120, format: PLAIN_FORMAT }, category: "<b>Old & new</b>" };
   it("write values and formats", () => {
-    expect(fillTemplate("{total} = {total:automatic.1}, {Category}", values)).toBe(`934${T}120 = 934.1k, <b>Old & new</b>`);
+    expect(fillTemplate("{total} = {total:automatic.1}, {Category}", values)).toBe(
+      `934${T}120 = 934.1k, <b>Old & new</b>`,
+    );
     expect(fillTemplate("{nothing} {total", values)).toBe("{nothing} {total");
   });
   it("name what is wrong and where", () => {
-    expect(checkTemplate("a {totl} b", ["total"])).toEqual([{ start: 2, end: 8, message: "There is nothing called “totl” to write here. Did you mean {total}?" }]);
+    expect(checkTemplate("a {totl} b", ["total"])).toEqual([
+      { start: 2, end: 8, message: "There is nothing called “totl” to write here. Did you mean {total}?" },
+    ]);
     expect(checkTemplate("{total:percnt}", ["total"])[0].message).toContain("is no format");
     expect(checkTemplate("50 } more", ["total"])[0]).toMatchObject({ start: 3, end: 4 });
     expect(checkTemplate("{total:percent.1}", ["total"])).toEqual([]);

@@ -47,7 +47,10 @@ function formatter(locale: string, options: Intl.NumberFormatOptions): Intl.Numb
 function unitOf(value: number, format: NumberFormat): readonly [number, string] {
   if (format.units === "none" || format.style === "percent" || format.style === "duration") return [1, ""];
   // A value that would vanish in the unit is written without it.
-  if (format.units !== "automatic") return value === 0 || Math.abs(value) / UNITS[format.units][0] >= 0.5 * 10 ** -format.decimals ? UNITS[format.units] : [1, ""];
+  if (format.units !== "automatic")
+    return value === 0 || Math.abs(value) / UNITS[format.units][0] >= 0.5 * 10 ** -format.decimals
+      ? UNITS[format.units]
+      : [1, ""];
   // Rounding may carry a number into the next unit: 999 960 with one decimal is 1.0 M.
   const size = Math.abs(value) * (1 + 0.5 * 10 ** -(format.decimals + 3));
   return size >= 1e9 ? UNITS.billion : size >= 1e6 ? UNITS.million : size >= 1e3 ? UNITS.thousand : [1, ""];
@@ -56,13 +59,17 @@ function unitOf(value: number, format: NumberFormat): readonly [number, string] 
 function duration(minutes: number): string {
   const total = Math.round(Math.abs(minutes));
   const [days, hours, rest] = [Math.floor(total / 1440), Math.floor(total / 60) % 24, total % 60];
-  const parts = [days && `${days}${THIN}d`, hours && `${hours}${THIN}h`, (rest || total === 0) && `${rest}${THIN}min`].filter(Boolean);
+  const parts = [
+    days && `${days}${THIN}d`,
+    hours && `${hours}${THIN}h`,
+    (rest || total === 0) && `${rest}${THIN}min`,
+  ].filter(Boolean);
   return (minutes < 0 && total > 0 ? "−" : "") + parts.join(" ");
 }
 
 /**
- * Writes a number. Percent takes 0.864 as 86.4 %; a duration is in minutes. The locale "plain" groups digits with thin
- * spaces and keeps the point. Null and what is no finite number are written as a dash.
+ * Writes a number. Percent takes 0.864 as 86.4 %; a duration is in minutes. The locale "plain" groups digits
+ * with thin spaces and keeps the point. Null and what is no finite number are written as a dash.
  */
 export function formatNumber(value: number | null, format: NumberFormat): string {
   if (value === null || !Number.isFinite(value)) return NO_VALUE;
@@ -79,7 +86,10 @@ export function formatNumber(value: number | null, format: NumberFormat): string
   return text;
 }
 
-/** What each format (by identity: formats are never changed in place) has written; a dial drag writes the same numbers again. */
+/**
+ * What each format (by identity: formats are never changed in place) has written; a dial drag writes the same
+ * numbers again.
+ */
 const written = new WeakMap<NumberFormat, Map<number, string>>();
 
 function writeNumber(value: number, format: NumberFormat): string {
@@ -90,27 +100,47 @@ function writeNumber(value: number, format: NumberFormat): string {
   // A tiny value must not read as nothing: 0.00042 without decimals gets the digits it needs.
   const vanishes = scaled !== 0 && Math.abs(scaled) < 0.5 * 10 ** -format.decimals;
   const digits = vanishes ? Math.min(10, Math.ceil(-Math.log10(Math.abs(scaled))) + 1) : format.decimals;
-  const options: Intl.NumberFormatOptions = { minimumFractionDigits: vanishes ? 0 : digits, maximumFractionDigits: digits, useGrouping: true };
-  if (format.style === "currency") Object.assign(options, { style: "currency", currency: format.currency, currencyDisplay: "narrowSymbol" });
+  const options: Intl.NumberFormatOptions = {
+    minimumFractionDigits: vanishes ? 0 : digits,
+    maximumFractionDigits: digits,
+    useGrouping: true,
+  };
+  if (format.style === "currency")
+    Object.assign(options, { style: "currency", currency: format.currency, currencyDisplay: "narrowSymbol" });
   const parts = formatter(format.locale, options).formatToParts(scaled);
   const plain = format.locale === "plain";
-  const text = parts.map((p) => (plain && p.type === "group" ? THIN : p.type === "minusSign" ? "−" : p.value)).join("");
+  const text = parts
+    .map((p) => (plain && p.type === "group" ? THIN : p.type === "minusSign" ? "−" : p.value))
+    .join("");
   const unitText = letter ? (letter === "k" ? "k" : `${THIN}${letter}`) : "";
   return format.prefix + text + unitText + (percent ? `${THIN}%` : "") + format.suffix;
 }
 
-/** Reads formats inside templates: percent.1, number.0, currency.2, thousand.1, million.1, billion.1, automatic.1. Null when it is none of them. */
+/**
+ * Reads formats inside templates: percent.1, number.0, currency.2, thousand.1, million.1, billion.1,
+ * automatic.1. Null when it is none of them.
+ */
 export function formatFromText(text: string, base: NumberFormat): NumberFormat | null {
-  const m = /^(number|percent|currency|duration|thousand|million|billion|automatic)(?:\.(\d{1,2}))?$/.exec(text.trim());
+  const m = /^(number|percent|currency|duration|thousand|million|billion|automatic)(?:\.(\d{1,2}))?$/.exec(
+    text.trim(),
+  );
   if (!m || Number(m[2] ?? 0) > 10) return null;
   const decimals = m[2] === undefined ? base.decimals : Number(m[2]);
   const word = m[1];
   if (word === "number" || word === "percent" || word === "currency" || word === "duration")
     return { ...base, style: word, decimals, units: word === base.style ? base.units : "none" };
-  return { ...base, style: base.style === "currency" ? "currency" : "number", units: word as NumberFormat["units"], decimals };
+  return {
+    ...base,
+    style: base.style === "currency" ? "currency" : "number",
+    units: word as NumberFormat["units"],
+    decimals,
+  };
 }
 
-/** Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, then without decimals. */
+/**
+ * Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, then
+ * without decimals.
+ */
 export function shortFormats(format: NumberFormat): NumberFormat[] {
   let known = shorter.get(format);
   if (!known) {
@@ -126,5 +156,8 @@ export function shortFormats(format: NumberFormat): NumberFormat[] {
   return known;
 }
 
-/** The shorter formats of each format, the same objects every time, so that what they have written is remembered. */
+/**
+ * The shorter formats of each format, the same objects every time, so that what they have written is
+ * remembered.
+ */
 const shorter = new WeakMap<NumberFormat, NumberFormat[]>();

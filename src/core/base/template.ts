@@ -45,12 +45,21 @@ export function checkTemplate(template: string, known: Iterable<string>): Templa
             .join(", ")}.`;
       problems.push({ start, end, message: `There is nothing called “${name}” to write here. ${advice}` });
     } else if (format !== undefined && !formatFromText(format, PLAIN_FORMAT)) {
-      problems.push({ start, end, message: `“${format}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.` });
+      problems.push({
+        start,
+        end,
+        message: `“${format}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.`,
+      });
     }
   }
   const rest = template.replace(PLACE, (whole) => " ".repeat(whole.length));
   const brace = rest.search(/[{}]/);
-  if (brace >= 0) problems.push({ start: brace, end: brace + 1, message: "This brace has no partner. A name stands between { and }." });
+  if (brace >= 0)
+    problems.push({
+      start: brace,
+      end: brace + 1,
+      message: "This brace has no partner. A name stands between { and }.",
+    });
   return problems;
 }
 
@@ -68,7 +77,13 @@ export function fillTemplate(template: string, values: Record<string, TemplateVa
     const value = byName.get(name.toLowerCase());
     if (value === undefined) continue;
     out += template.slice(at, start);
-    out += typeof value === "string" ? value : formatNumber(value.value, (format === undefined ? null : formatFromText(format, value.format)) ?? value.format);
+    out +=
+      typeof value === "string"
+        ? value
+        : formatNumber(
+            value.value,
+            (format === undefined ? null : formatFromText(format, value.format)) ?? value.format,
+          );
     at = end;
     if (out.length > LONGEST) return `${out.slice(0, LONGEST)} …`;
   }

@@ -1,4 +1,7 @@
-/** Whether no text in plain data, names included, holds half of a surrogate pair: such a text cannot be written as UTF-8. */
+/**
+ * Whether no text in plain data, names included, holds half of a surrogate pair: such a text cannot be
+ * written as UTF-8.
+ */
 export function isWellFormedData(value: unknown): boolean {
   if (typeof value === "string") return value.isWellFormed();
   if (Array.isArray(value)) return value.every(isWellFormedData);

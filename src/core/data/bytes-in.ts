@@ -1,7 +1,10 @@
 const POINTER = 8;
 const OBJECT = 48;
 
-/** About how many bytes plain data holds: buffers exactly, texts at two bytes a character, everything else by the number of its entries. What is met twice counts once. */
+/**
+ * About how many bytes plain data holds: buffers exactly, texts at two bytes a character, everything else by
+ * the number of its entries. What is met twice counts once.
+ */
 export function bytesIn(value: unknown, seen = new Set<unknown>()): number {
   if (typeof value === "string") return POINTER + 16 + 2 * value.length;
   if (typeof value !== "object" || value === null) return POINTER;

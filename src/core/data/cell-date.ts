@@ -2,7 +2,9 @@ import { DAY_MS, dayOf, isoWeekday, parseIsoTimestamp } from "../base/calendar";
 
 export type DateOrder = "ymd" | "dmy" | "mdy";
 
-const MONTHS = "january february march april may june july august september october november december".split(" ");
+const MONTHS = "january february march april may june july august september october november december".split(
+  " ",
+);
 /** A year of two digits: 70 to 99 are 1970 to 1999, 00 to 69 are 2000 to 2069. */
 const CENTURY_TURNS_AT = 70;
 
@@ -31,11 +33,15 @@ function fullYear(year: string): number {
 
 /** Whether a cell gives a date's year with two digits only, so that the century is Cavlo's reading. */
 export function hasShortYear(cell: string): boolean {
-  return /^\d{1,2}[-/. ]\d{1,2}[-/. ]\d{2}(?!\d)/.test(cell.trim()) || /[a-z]{3,9}[ .,/-]*'?\d{2}$/i.test(cell.trim());
+  return (
+    /^\d{1,2}[-/. ]\d{1,2}[-/. ]\d{2}(?!\d)/.test(cell.trim()) ||
+    /[a-z]{3,9}[ .,/-]*'?\d{2}$/i.test(cell.trim())
+  );
 }
 
 function namedDate(text: string): number | null {
-  const day = (year: string, month: string, date: string) => (monthOf(month) ? dayOf(fullYear(year), monthOf(month), Number(date)) : null);
+  const day = (year: string, month: string, date: string) =>
+    monthOf(month) ? dayOf(fullYear(year), monthOf(month), Number(date)) : null;
   let m = DAY_NAMED.exec(text);
   if (m) return day(m[3], m[2], m[1]);
   m = NAMED_DAY.exec(text);
@@ -51,7 +57,8 @@ function weekDay(year: number, week: number, weekday: number): number | null {
   const fourth = dayOf(year, 1, 4) as number;
   const monday = fourth - isoWeekday(fourth) + 1 + 7 * (week - 1);
   const thursday = monday + 3;
-  const within = week >= 1 && thursday >= (dayOf(year, 1, 1) as number) && thursday <= (dayOf(year, 12, 31) as number);
+  const within =
+    week >= 1 && thursday >= (dayOf(year, 1, 1) as number) && thursday <= (dayOf(year, 12, 31) as number);
   return within ? monday + weekday - 1 : null;
 }
 
@@ -70,8 +77,9 @@ function stretchStart(text: string): number | null {
 }
 
 /**
- * Reads a date into a day, or null: numbers in the given order of their parts (1/5/2026, 1.5.26, 2026-05-01), 20260501, months by name
- * (1 May 2026, 12-Jun-98, Jun 12 1998), and months, quarters and weeks, which stand for their first day (2019-06, June 2019, Q1 2020, 2020-W05).
+ * Reads a date into a day, or null: numbers in the given order of their parts (1/5/2026, 1.5.26, 2026-05-01),
+ * 20260501, months by name (1 May 2026, 12-Jun-98, Jun 12 1998), and months, quarters and weeks, which stand
+ * for their first day (2019-06, June 2019, Q1 2020, 2020-W05).
  */
 export function readDate(cell: string, order: DateOrder): number | null {
   const text = cell.trim();
@@ -81,21 +89,33 @@ export function readDate(cell: string, order: DateOrder): number | null {
     const parts = [m[1], m[3], m[4]];
     const year = parts[order === "ymd" ? 0 : 2];
     if (year.length !== 4 && !(year.length === 2 && order !== "ymd")) return null;
-    const [month, day] = order === "ymd" ? [parts[1], parts[2]] : order === "dmy" ? [parts[1], parts[0]] : [parts[0], parts[1]];
+    const [month, day] =
+      order === "ymd" ? [parts[1], parts[2]] : order === "dmy" ? [parts[1], parts[0]] : [parts[0], parts[1]];
     return month.length > 2 || day.length > 2 ? null : dayOf(fullYear(year), Number(month), Number(day));
   }
   const compact = COMPACT.exec(text);
   if (compact) return dayOf(Number(compact[1]), Number(compact[2]), Number(compact[3]));
   const plain = text.replace(WEEKDAY, "");
-  if (plain !== text) return /^\d/.test(plain) && NUMERIC.test(plain) ? readDate(plain, order) : namedDate(plain);
+  if (plain !== text)
+    return /^\d/.test(plain) && NUMERIC.test(plain) ? readDate(plain, order) : namedDate(plain);
   return stretchStart(text) ?? (/[a-z]/i.test(text) ? namedDate(text) : null);
 }
 
-const TIME = /(?:[T,]\s*|\s+)(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([ap]\.?m\.?)?\s*(?:(Z|UTC|GMT)?\s*([+-]\d{2}):?(\d{2})?|(Z|UTC|GMT))?$/i;
+const TIME =
+  /(?:[T,]\s*|\s+)(\d{1,2}):(\d{2})(?::(\d{2})(?:[.,](\d{1,9}))?)?\s*([ap]\.?m\.?)?\s*(?:(Z|UTC|GMT)?\s*([+-]\d{2}):?(\d{2})?|(Z|UTC|GMT))?$/i;
 const COMPACT_TIME = /^(\d{8})T(\d{2})(\d{2})(\d{2})?(Z)?$/;
 
-/** The milliseconds of a time of day, or null where there is none such (25:00, 13 pm). 24:00 is the midnight that ends the day. */
-function timeOf(hourText: string, minuteText: string, secondText: string | undefined, fraction: string | undefined, half: string | undefined): number | null {
+/**
+ * The milliseconds of a time of day, or null where there is none such (25:00, 13 pm). 24:00 is the midnight
+ * that ends the day.
+ */
+function timeOf(
+  hourText: string,
+  minuteText: string,
+  secondText: string | undefined,
+  fraction: string | undefined,
+  half: string | undefined,
+): number | null {
   let hour = Number(hourText);
   const [minute, second] = [Number(minuteText), Number(secondText ?? 0)];
   if (half) {
@@ -103,10 +123,15 @@ function timeOf(hourText: string, minuteText: string, secondText: string | undef
     hour = (hour % 12) + (/^p/i.test(half) ? 12 : 0);
   }
   if (minute > 59 || second > 59 || hour > 24 || (hour === 24 && minute + second > 0)) return null;
-  return ((hour * 60 + minute) * 60 + second) * 1000 + (fraction ? Math.floor(Number(`0.${fraction}`) * 1000) : 0);
+  return (
+    ((hour * 60 + minute) * 60 + second) * 1000 + (fraction ? Math.floor(Number(`0.${fraction}`) * 1000) : 0)
+  );
 }
 
-/** Reads a date with a time of day, or a date alone (its midnight), into milliseconds, or null. A time with an offset becomes universal time; without one it is taken as it stands. */
+/**
+ * Reads a date with a time of day, or a date alone (its midnight), into milliseconds, or null. A time with an
+ * offset becomes universal time; without one it is taken as it stands.
+ */
 export function readTimestamp(cell: string, order: DateOrder): number | null {
   const iso = parseIsoTimestamp(cell);
   if (iso !== null) return iso;

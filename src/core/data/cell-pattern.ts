@@ -2,10 +2,16 @@ import { utc } from "@date-fns/utc";
 import { format } from "date-fns/format";
 import { parse } from "date-fns/parse";
 
-/** Parts that a pattern leaves out come from here. With this year, two digits mean 1970 to 2069, as everywhere in Cavlo. */
+/**
+ * Parts that a pattern leaves out come from here. With this year, two digits mean 1970 to 2069, as everywhere
+ * in Cavlo.
+ */
 const REFERENCE = Date.UTC(2020, 0, 1);
 
-/** Reads a cell by a pattern of the date letters of Unicode (dd.MM.yyyy, MMM yy, yyyyMMdd'T'HHmm) into milliseconds, or null. */
+/**
+ * Reads a cell by a pattern of the date letters of Unicode (dd.MM.yyyy, MMM yy, yyyyMMdd'T'HHmm) into
+ * milliseconds, or null.
+ */
 export function readByPattern(cell: string, pattern: string): number | null {
   let moment: number;
   try {
@@ -16,11 +22,15 @@ export function readByPattern(cell: string, pattern: string): number | null {
   return Number.isFinite(moment) ? moment : null;
 }
 
-/** Why a pattern cannot be used, in a sentence that says what to do, or null. A usable one has a year at least. */
+/**
+ * Why a pattern cannot be used, in a sentence that says what to do, or null. A usable one has a year at
+ * least.
+ */
 export function patternProblem(pattern: string): string | null {
   const letters = pattern.replace(/'[^']*'/g, "");
   if (/Y|D/.test(letters)) return "Write the year as yyyy and the day of the month as dd, in small letters.";
-  if (!/[yu]/.test(letters)) return "A pattern needs a year, written as yyyy or yy. For example dd.MM.yyyy or MMM yyyy.";
+  if (!/[yu]/.test(letters))
+    return "A pattern needs a year, written as yyyy or yy. For example dd.MM.yyyy or MMM yyyy.";
   try {
     if (readByPattern(format(REFERENCE, pattern, { in: utc }), pattern) !== null) return null;
   } catch {

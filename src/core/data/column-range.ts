@@ -1,6 +1,9 @@
 import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "./column";
 
-/** What is known of a column's stored values: whether all are whole, and, where they are, from which one on they lie within how many. */
+/**
+ * What is known of a column's stored values: whether all are whole, and, where they are, from which one on
+ * they lie within how many.
+ */
 export interface ColumnRange {
   /** Every sum of values, or of fewer than all of them, is exact: they are whole and small enough. */
   exact: boolean;
@@ -16,7 +19,10 @@ const known = new WeakMap<ColumnData, ColumnRange>();
 export function columnRange(data: ColumnData): ColumnRange {
   let range = known.get(data);
   if (!range) {
-    range = data.type === "text" ? { exact: false, full: false, within: { low: 0, span: data.dictionary.length } } : rangeOf(data);
+    range =
+      data.type === "text"
+        ? { exact: false, full: false, within: { low: 0, span: data.dictionary.length } }
+        : rangeOf(data);
     known.set(data, range);
   }
   return range;

@@ -3,13 +3,16 @@ import type { Value, ValueType } from "../base/value";
 
 export type ColumnType = Exclude<ValueType, "null">;
 
-/** Null in a column of whole days, and in a column of booleans. Numbers and timestamps use NaN, which no cell holds. */
+/**
+ * Null in a column of whole days, and in a column of booleans. Numbers and timestamps use NaN, which no cell
+ * holds.
+ */
 export const NULL_DAY = -0x80000000;
 export const NULL_BOOLEAN = 2;
 
 /**
- * The values of one column, one entry a row. Text is kept as codes into a dictionary of distinct texts (-1 is null),
- * numbers and timestamps (ms) as doubles, dates as whole days, booleans as 0, 1 or 2 for null.
+ * The values of one column, one entry a row. Text is kept as codes into a dictionary of distinct texts (-1 is
+ * null), numbers and timestamps (ms) as doubles, dates as whole days, booleans as 0, 1 or 2 for null.
  */
 export type ColumnData =
   | { type: "number" | "timestamp"; values: Float64Array }
@@ -28,7 +31,10 @@ export interface Table {
   version: string;
   rows: number;
   columns: Column[];
-  /** Columns that were computed from others, and the rows that links lead to, by name; each with the version of what it was computed from. */
+  /**
+   * Columns that were computed from others, and the rows that links lead to, by name; each with the version
+   * of what it was computed from.
+   */
   computed?: Map<string, { version: string; data: ColumnData | null; rows: Int32Array | null }>;
 }
 
@@ -53,14 +59,20 @@ export function outward(value: Value, type: ValueType): Value {
 }
 
 function dataBytes(data: ColumnData): number {
-  return data.type === "text" ? data.codes.byteLength + data.dictionary.reduce((sum, t) => sum + 2 * t.length + 16, 0) : data.values.byteLength;
+  return data.type === "text"
+    ? data.codes.byteLength + data.dictionary.reduce((sum, t) => sum + 2 * t.length + 16, 0)
+    : data.values.byteLength;
 }
 
-/** Bytes held by a table's arrays and dictionaries, computed columns too (a text is counted at two bytes a character plus its header). */
+/**
+ * Bytes held by a table's arrays and dictionaries, computed columns too (a text is counted at two bytes a
+ * character plus its header).
+ */
 export function tableBytes(table: Pick<Table, "columns" | "computed">): number {
   let bytes = 0;
   for (const { data } of table.columns) bytes += dataBytes(data);
-  for (const { data, rows } of table.computed?.values() ?? []) bytes += (data ? dataBytes(data) : 0) + (rows?.byteLength ?? 0);
+  for (const { data, rows } of table.computed?.values() ?? [])
+    bytes += (data ? dataBytes(data) : 0) + (rows?.byteLength ?? 0);
   return bytes;
 }
 
@@ -117,8 +129,10 @@ export class ColumnBuilder {
     const { type, count } = this;
     if (type === "text") return { type, codes: this.codes.slice(0, count), dictionary: this.dictionary };
     const values = this.numbers.subarray(0, count);
-    if (type === "date") return { type, values: Int32Array.from(values, (x) => (Number.isNaN(x) ? NULL_DAY : x)) };
-    if (type === "boolean") return { type, values: Uint8Array.from(values, (x) => (Number.isNaN(x) ? NULL_BOOLEAN : x)) };
+    if (type === "date")
+      return { type, values: Int32Array.from(values, (x) => (Number.isNaN(x) ? NULL_DAY : x)) };
+    if (type === "boolean")
+      return { type, values: Uint8Array.from(values, (x) => (Number.isNaN(x) ? NULL_BOOLEAN : x)) };
     return { type, values: values.slice() };
   }
 }

@@ -1,7 +1,10 @@
 import type { Value } from "../base/value";
 import { type Column, cellValue, NULL_BOOLEAN, NULL_DAY, outward } from "./column";
 
-/** What a column holds at a glance. `bars` are counts: a histogram of up to 16 equal ranges, or of the most frequent texts. */
+/**
+ * What a column holds at a glance. `bars` are counts: a histogram of up to 16 equal ranges, or of the most
+ * frequent texts.
+ */
 export interface Profile {
   nulls: number;
   distinct: number;
@@ -30,7 +33,12 @@ function profileText(codes: Int32Array, dictionary: string[]): Profile {
 export function profileColumn(column: Column): Profile {
   const { data } = column;
   if (data.type === "text") return profileText(data.codes, data.dictionary);
-  const isNull = data.type === "date" ? (x: number) => x === NULL_DAY : data.type === "boolean" ? (x: number) => x === NULL_BOOLEAN : Number.isNaN;
+  const isNull =
+    data.type === "date"
+      ? (x: number) => x === NULL_DAY
+      : data.type === "boolean"
+        ? (x: number) => x === NULL_BOOLEAN
+        : Number.isNaN;
   let [min, max, nulls] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
   const distinct = new Set<number>();
   const { values } = data;
@@ -49,8 +57,14 @@ export function profileColumn(column: Column): Profile {
   const low = data.type === "boolean" ? 0 : min;
   const width = data.type === "boolean" ? 1 : (max - min) / bins || 1;
   const counts = new Array<number>(bins).fill(0);
-  for (let i = 0; i < values.length; i++) if (!isNull(values[i])) counts[Math.min(bins - 1, Math.floor((values[i] - low) / width))]++;
-  const label = (x: number) => (data.type === "boolean" ? (x ? "true" : "false") : String(outward(data.type === "number" ? Number(x.toPrecision(6)) : Math.floor(x), data.type)));
+  for (let i = 0; i < values.length; i++)
+    if (!isNull(values[i])) counts[Math.min(bins - 1, Math.floor((values[i] - low) / width))]++;
+  const label = (x: number) =>
+    data.type === "boolean"
+      ? x
+        ? "true"
+        : "false"
+      : String(outward(data.type === "number" ? Number(x.toPrecision(6)) : Math.floor(x), data.type));
   return {
     nulls,
     distinct: distinct.size,

@@ -19,7 +19,10 @@ export type DoubtReason =
   | "texts like numbers"
   | "a few do not fit";
 
-/** Another reading that the cells of a column allow, with what it makes of the first cells that it would change. */
+/**
+ * Another reading that the cells of a column allow, with what it makes of the first cells that it would
+ * change.
+ */
 export interface Doubt {
   why: DoubtReason;
   other: Reading;
@@ -51,7 +54,8 @@ interface Candidate {
   misfits: string[];
 }
 
-const numberFits = (decimal: "." | ",") => (cell: string) => !isDigitName(cell) && readNumber(cell, decimal) !== null;
+const numberFits = (decimal: "." | ",") => (cell: string) =>
+  !isDigitName(cell) && readNumber(cell, decimal) !== null;
 const DATE_ORDERS = ["ymd", "dmy", "mdy"] as const;
 
 /** In the order of preference among those that fit every cell. */
@@ -61,8 +65,14 @@ const candidates = (): Candidate[] =>
       [{ type: "boolean" }, isTruthWord],
       [{ type: "number", decimal: "." }, numberFits(".")],
       [{ type: "number", decimal: "," }, numberFits(",")],
-      ...DATE_ORDERS.map((dateOrder): [Reading, Candidate["fits"]] => [{ type: "date", dateOrder }, (c) => readDate(c, dateOrder) !== null]),
-      ...DATE_ORDERS.map((dateOrder): [Reading, Candidate["fits"]] => [{ type: "timestamp", dateOrder }, (c) => readTimestamp(c, dateOrder) !== null]),
+      ...DATE_ORDERS.map((dateOrder): [Reading, Candidate["fits"]] => [
+        { type: "date", dateOrder },
+        (c) => readDate(c, dateOrder) !== null,
+      ]),
+      ...DATE_ORDERS.map((dateOrder): [Reading, Candidate["fits"]] => [
+        { type: "timestamp", dateOrder },
+        (c) => readTimestamp(c, dateOrder) !== null,
+      ]),
     ] satisfies [Reading, Candidate["fits"]][]
   ).map(([reading, fits]) => ({ reading, fits, missed: 0, misfits: [] }));
 
@@ -75,7 +85,10 @@ const IN_BRACKETS = /^\(.*\)$/;
 
 const SHOWN = 3;
 const KEPT = 2000;
-/** A reading stays worth offering while at most this share of the distinct cells does not fit it, and a few more. */
+/**
+ * A reading stays worth offering while at most this share of the distinct cells does not fit it, and a few
+ * more.
+ */
 const FEW = 0.05;
 const FEW_MORE = 3;
 /** Fewer distinct cells say too little for a reading that does not fit all of them. */
@@ -93,8 +106,9 @@ interface Facts {
 }
 
 /**
- * Guesses how a column is read from every cell of it. What settles a question in one cell settles it for the column; what no cell
- * settles is given as a doubt, never left unsaid. Cells of files with types of their own are taken as they are.
+ * Guesses how a column is read from every cell of it. What settles a question in one cell settles it for the
+ * column; what no cell settles is given as a doubt, never left unsaid. Cells of files with types of their own
+ * are taken as they are.
  */
 export class ReadingGuess {
   private open = candidates();
@@ -102,7 +116,15 @@ export class ReadingGuess {
   private distinct = 0;
   private readonly seen = new Set<string>();
   private readonly kinds = new Set<CellKind>();
-  private readonly facts: Facts = { binary: true, compactDates: true, compactMonths: true, seconds: true, milliseconds: true, withE: true, bracketed: true };
+  private readonly facts: Facts = {
+    binary: true,
+    compactDates: true,
+    compactMonths: true,
+    seconds: true,
+    milliseconds: true,
+    withE: true,
+    bracketed: true,
+  };
   /** Cells that hold one mark and three digits after it, and so can be read either way. */
   private readonly unclear: string[] = [];
   private digitNames = 0;
@@ -151,10 +173,12 @@ export class ReadingGuess {
       if (unit !== "s") facts.seconds = false;
       if (unit !== "ms") facts.milliseconds = false;
     }
-    if (this.unclear.length < KEPT && (LONE_POINT.test(text) || LONE_COMMA.test(text))) this.unclear.push(text);
+    if (this.unclear.length < KEPT && (LONE_POINT.test(text) || LONE_COMMA.test(text)))
+      this.unclear.push(text);
     if (kind !== "number" && isDigitName(text)) this.digitNames++;
     if (text.endsWith("%")) this.percents++;
-    if (!this.shortYears && text.length >= 6 && text.length <= 30 && hasShortYear(text)) this.shortYears = true;
+    if (!this.shortYears && text.length >= 6 && text.length <= 30 && hasShortYear(text))
+      this.shortYears = true;
   }
 
   private fitting(type: Reading["type"]): Candidate[] {
@@ -170,7 +194,14 @@ export class ReadingGuess {
     return {
       decimalComma: commaOnly && [...this.seen].some((c) => /,\d/.test(c)),
       pointGroups: commaOnly && [...this.seen].some((c) => /\d\.\d{3}/.test(c)),
-      dateOrder: numbers.length || orders.size !== 1 ? null : orders.has("dmy") ? "dmy" : orders.has("mdy") ? "mdy" : null,
+      dateOrder:
+        numbers.length || orders.size !== 1
+          ? null
+          : orders.has("dmy")
+            ? "dmy"
+            : orders.has("mdy")
+              ? "mdy"
+              : null,
     };
   }
 
@@ -178,11 +209,17 @@ export class ReadingGuess {
   settle(hints: FileHints = NO_HINTS): Guess {
     const guess = this.kinds.size > 0 ? this.typed() : this.untyped(hints);
     const isTime = guess.reading.type === "date" || guess.reading.type === "timestamp";
-    const notes = isTime && this.shortYears && !this.kinds.has("date") ? [...guess.notes, "Years of two digits are read as 1970 to 2069."] : guess.notes;
+    const notes =
+      isTime && this.shortYears && !this.kinds.has("date")
+        ? [...guess.notes, "Years of two digits are read as 1970 to 2069."]
+        : guess.notes;
     return { ...guess, notes };
   }
 
-  /** Values with types of their own are taken as they are; texts become dates only where all of them fit, and numbers only when asked. */
+  /**
+   * Values with types of their own are taken as they are; texts become dates only where all of them fit, and
+   * numbers only when asked.
+   */
   private typed(): Guess {
     const only = this.kinds.size === 1 ? [...this.kinds][0] : null;
     const [date, timestamp] = [this.fitting("date"), this.fitting("timestamp")];
@@ -192,7 +229,12 @@ export class ReadingGuess {
     }
     if (only === "boolean") return { reading: { type: "boolean" }, doubts: [], notes: [] };
     const withDates = this.kinds.has("date") && [...this.kinds].every((k) => k === "date" || k === "text");
-    if (withDates && (date.length || timestamp.length)) return { reading: { type: date.length ? "date" : "timestamp", dateOrder: "ymd" }, doubts: [], notes: [] };
+    if (withDates && (date.length || timestamp.length))
+      return {
+        reading: { type: date.length ? "date" : "timestamp", dateOrder: "ymd" },
+        doubts: [],
+        notes: [],
+      };
     if (only === "text" && !this.facts.compactDates) {
       const time = date.length ? date : timestamp;
       if (time.length) return this.dateGuess(time, NO_HINTS);
@@ -201,7 +243,10 @@ export class ReadingGuess {
     const number = this.digitNames === 0 ? this.open.find((c) => c.reading.type === "number") : undefined;
     const saysEnough = number && (number.missed === 0 || this.kinds.has("number") || this.distinct >= ENOUGH);
     if (!saysEnough) return { reading: text, doubts: [], notes: [] };
-    const doubt = number.missed === 0 ? this.doubt("texts like numbers", text, number.reading) : this.doubt("a few do not fit", text, number.reading, number.misfits);
+    const doubt =
+      number.missed === 0
+        ? this.doubt("texts like numbers", text, number.reading)
+        : this.doubt("a few do not fit", text, number.reading, number.misfits);
     return { reading: text, doubts: [doubt], notes: [] };
   }
 
@@ -213,37 +258,63 @@ export class ReadingGuess {
     const dates = this.fitting("date");
     if (numbers.length && this.facts.compactDates && dates.length) {
       const reading: Reading = { type: "date", dateOrder: "ymd" };
-      return { reading, doubts: [this.doubt("digits of a date", reading, { type: "number", decimal: "." })], notes: [] };
+      return {
+        reading,
+        doubts: [this.doubt("digits of a date", reading, { type: "number", decimal: "." })],
+        notes: [],
+      };
     }
     if (numbers.length) return this.numberGuess(numbers, hints);
     const time = dates.length ? dates : this.fitting("timestamp");
     if (time.length) return this.dateGuess(time, hints);
     // Nothing fits every cell: what fits nearly all is offered with those that would be lost.
-    const nearly = this.distinct >= ENOUGH && this.digitNames === 0 ? this.open.toSorted((a, b) => a.missed - b.missed)[0] : undefined;
-    return { reading: text, doubts: nearly ? [this.doubt("a few do not fit", text, nearly.reading, nearly.misfits)] : [], notes: [] };
+    const nearly =
+      this.distinct >= ENOUGH && this.digitNames === 0
+        ? this.open.toSorted((a, b) => a.missed - b.missed)[0]
+        : undefined;
+    return {
+      reading: text,
+      doubts: nearly ? [this.doubt("a few do not fit", text, nearly.reading, nearly.misfits)] : [],
+      notes: [],
+    };
   }
 
   private numberGuess(fitting: Candidate[], hints: FileHints): Guess {
-    const notes = this.percents > 0 && this.percents < this.distinct ? ["Some cells have a percent sign and some have none: 12 % is read as 0.12, and 12 as 12."] : [];
+    const notes =
+      this.percents > 0 && this.percents < this.distinct
+        ? ["Some cells have a percent sign and some have none: 12 % is read as 0.12, and 12 as 12."]
+        : [];
     if (fitting.length === 1) {
       const { reading } = fitting[0];
       return { reading, doubts: this.numberDoubts(reading), notes };
     }
-    const [point, comma] = [this.unclear.some((c) => c.includes(".")), this.unclear.some((c) => c.includes(","))];
-    // A lone point is a decimal mark unless the file shows that it groups thousands; a lone comma groups thousands unless the file shows decimal commas.
+    const [point, comma] = [
+      this.unclear.some((c) => c.includes(".")),
+      this.unclear.some((c) => c.includes(",")),
+    ];
+    // A lone point is a decimal mark unless the file shows that it groups thousands; a lone comma groups
+    // thousands unless the file shows decimal commas.
     const decimal = (point && hints.pointGroups) || (comma && !point && hints.decimalComma) ? "," : ".";
     const reading: Reading = { type: "number", decimal };
     const doubts = this.numberDoubts(reading);
-    if (point || comma) doubts.unshift(this.doubt("decimal mark", reading, { type: "number", decimal: decimal === "." ? "," : "." }));
+    if (point || comma)
+      doubts.unshift(
+        this.doubt("decimal mark", reading, { type: "number", decimal: decimal === "." ? "," : "." }),
+      );
     return { reading, doubts, notes };
   }
 
   private numberDoubts(reading: Reading): Doubt[] {
     const doubts: Doubt[] = [];
     const { facts } = this;
-    if (facts.binary && this.distinct === 2) doubts.push(this.doubt("zero and one", reading, { type: "boolean" }));
-    if (facts.compactMonths) doubts.push(this.doubt("digits of a date", reading, { type: "date", pattern: "yyyyMM" }));
-    if (facts.seconds || facts.milliseconds) doubts.push(this.doubt("counts from 1970", reading, { type: "timestamp", epoch: facts.seconds ? "s" : "ms" }));
+    if (facts.binary && this.distinct === 2)
+      doubts.push(this.doubt("zero and one", reading, { type: "boolean" }));
+    if (facts.compactMonths)
+      doubts.push(this.doubt("digits of a date", reading, { type: "date", pattern: "yyyyMM" }));
+    if (facts.seconds || facts.milliseconds)
+      doubts.push(
+        this.doubt("counts from 1970", reading, { type: "timestamp", epoch: facts.seconds ? "s" : "ms" }),
+      );
     if (facts.withE) doubts.push(this.doubt("numbers with an e", reading, { type: "text" }));
     if (facts.bracketed) doubts.push(this.doubt("all in brackets", reading, { type: "text" }));
     return doubts;
@@ -261,7 +332,12 @@ export class ReadingGuess {
   }
 
   /** A doubt with the first cells that the other reading would change. */
-  private doubt(why: DoubtReason, reading: Reading, other: Reading, first: Iterable<string> = this.seen): Doubt {
+  private doubt(
+    why: DoubtReason,
+    reading: Reading,
+    other: Reading,
+    first: Iterable<string> = this.seen,
+  ): Doubt {
     const cells: Doubt["cells"] = [];
     for (const text of first) {
       const [as, instead] = [readText(text, reading), readText(text, other)];

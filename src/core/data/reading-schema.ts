@@ -1,8 +1,8 @@
 import { z } from "zod";
 
 /**
- * How the cells of a column are read: its type, and where it matters the decimal mark, the order of a date's parts, a pattern of one's own
- * for dates, or the unit of numbers that count from 1970 on.
+ * How the cells of a column are read: its type, and where it matters the decimal mark, the order of a date's
+ * parts, a pattern of one's own for dates, or the unit of numbers that count from 1970 on.
  */
 export const readingSchema = z.object({
   type: z.enum(["number", "text", "boolean", "date", "timestamp"]),

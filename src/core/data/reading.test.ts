@@ -42,7 +42,12 @@ describe("numbers", () => {
   });
 
   it("reads back what it writes", () => {
-    fc.assert(fc.property(fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e20, max: 1e20 }), (x) => void expect(readNumber(String(x), ".")).toBe(x + 0)));
+    fc.assert(
+      fc.property(
+        fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e20, max: 1e20 }),
+        (x) => void expect(readNumber(String(x), ".")).toBe(x + 0),
+      ),
+    );
   });
 });
 
@@ -124,8 +129,10 @@ describe("moments", () => {
     expect(day("2019.0612 07h", "yyyy.MMdd HH'h'")).toBe("2019-06-12T07:00:00");
     expect(readCell("201906", { type: "date", pattern: "yyyyMM" })).toBe(dayOf(2019, 6, 1));
     expect(patternProblem("dd.MM.yyyy")).toBeNull();
-    for (const bad of ["YYYY-MM-DD", "dd.MM", "yyyy-QQQQQQQQ-n"]) expect(patternProblem(bad), bad).not.toBeNull();
-    for (const any of ["yyyy", "[", "\ud800", "yyyy-ww-XYZ"]) expect(() => readByPattern("2019", any)).not.toThrow();
+    for (const bad of ["YYYY-MM-DD", "dd.MM", "yyyy-QQQQQQQQ-n"])
+      expect(patternProblem(bad), bad).not.toBeNull();
+    for (const any of ["yyyy", "[", "\ud800", "yyyy-ww-XYZ"])
+      expect(() => readByPattern("2019", any)).not.toThrow();
   });
 
   it("read numbers that count from 1970 where somebody says so", () => {
@@ -135,7 +142,9 @@ describe("moments", () => {
   });
 
   it("read any moment back, in any notation", () => {
-    const moments = fc.integer({ min: Date.UTC(1970, 0, 1), max: Date.UTC(2069, 11, 31) }).map((ms) => Math.floor(ms / 1000) * 1000);
+    const moments = fc
+      .integer({ min: Date.UTC(1970, 0, 1), max: Date.UTC(2069, 11, 31) })
+      .map((ms) => Math.floor(ms / 1000) * 1000);
     const names = "Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec".split(" ");
     fc.assert(
       fc.property(moments, fc.nat(7), (ms, form) => {
@@ -184,7 +193,10 @@ describe("guessing", () => {
     const column = guessing(["1,234", "2,345"]);
     expect(column.settle().reading).toEqual({ type: "number", decimal: "." });
     expect(column.settle().doubts[0].cells[0]).toEqual({ text: "1,234", as: "1234", other: "1.234" });
-    expect(column.settle({ ...NO_HINTS, decimalComma: true }).reading).toEqual({ type: "number", decimal: "," });
+    expect(column.settle({ ...NO_HINTS, decimalComma: true }).reading).toEqual({
+      type: "number",
+      decimal: ",",
+    });
     expect(fileHints([column], ";").decimalComma).toBe(true);
     expect(fileHints([column], ",").decimalComma).toBe(false);
     expect(fileHints([column, guessing(["1,5", "2"])], ",").decimalComma).toBe(true);
@@ -193,15 +205,32 @@ describe("guessing", () => {
   });
 
   it("reads random numbers back in every notation that a file can hold", () => {
-    const notations = { plain: ["", "."], english: [",", "."], continental: [".", ","], spaced: ["\u202f", ","] } as const;
-    const amount = fc.record({ whole: fc.integer({ min: 0, max: 99_999_999 }), cents: fc.integer({ min: 0, max: 99 }) });
+    const notations = {
+      plain: ["", "."],
+      english: [",", "."],
+      continental: [".", ","],
+      spaced: ["\u202f", ","],
+    } as const;
+    const amount = fc.record({
+      whole: fc.integer({ min: 0, max: 99_999_999 }),
+      cents: fc.integer({ min: 0, max: 99 }),
+    });
     fc.assert(
-      fc.property(fc.array(amount, { minLength: 1, maxLength: 20 }), fc.constantFrom(...Object.keys(notations)), (amounts, form) => {
-        const [group, mark] = notations[form as keyof typeof notations];
-        const cells = amounts.map(({ whole, cents }) => `${String(whole).replace(/\B(?=(\d{3})+$)/g, group)}${mark}${String(cents).padStart(2, "0")}`);
-        const { reading } = guessing(cells).settle();
-        expect(cells.map((c) => readCell(c, reading))).toEqual(amounts.map(({ whole, cents }) => Number(`${whole}.${String(cents).padStart(2, "0")}`)));
-      }),
+      fc.property(
+        fc.array(amount, { minLength: 1, maxLength: 20 }),
+        fc.constantFrom(...Object.keys(notations)),
+        (amounts, form) => {
+          const [group, mark] = notations[form as keyof typeof notations];
+          const cells = amounts.map(
+            ({ whole, cents }) =>
+              `${String(whole).replace(/\B(?=(\d{3})+$)/g, group)}${mark}${String(cents).padStart(2, "0")}`,
+          );
+          const { reading } = guessing(cells).settle();
+          expect(cells.map((c) => readCell(c, reading))).toEqual(
+            amounts.map(({ whole, cents }) => Number(`${whole}.${String(cents).padStart(2, "0")}`)),
+          );
+        },
+      ),
       { numRuns: 500 },
     );
   });
@@ -213,7 +242,9 @@ describe("guessing", () => {
     fc.assert(
       fc.property(fc.array(cell, { minLength: 1, maxLength: 6 }), (cells) => {
         const { reading, doubts: said } = guessing(cells).settle();
-        const both = ([".", ","] as const).filter((decimal) => cells.every((c) => readNumber(c, decimal) !== null));
+        const both = ([".", ","] as const).filter((decimal) =>
+          cells.every((c) => readNumber(c, decimal) !== null),
+        );
         if (both.length === 2) expect(said[0]?.why).toBe("decimal mark");
         else if (both.length === 1) expect(reading).toEqual({ type: "number", decimal: both[0] });
         else expect(reading).toEqual({ type: "text" });
@@ -244,7 +275,15 @@ describe("guessing", () => {
     expect(doubts("(12)", "3")).toEqual([]);
     expect(guessing(["12%", "3"]).settle().notes[0]).toContain("percent sign");
     expect(guessing(["12-Jun-98"]).settle().notes[0]).toContain("two digits");
-    for (const cells of [["1.234"], ["01/05/2026"], ["0", "1"], ["201906"], ["1560322500"], ["1E5"], ["(1)"]]) {
+    for (const cells of [
+      ["1.234"],
+      ["01/05/2026"],
+      ["0", "1"],
+      ["201906"],
+      ["1560322500"],
+      ["1E5"],
+      ["(1)"],
+    ]) {
       const { reading, doubts: said } = guessing(cells).settle();
       expect(doubtText("c", reading, said[0])).toMatch(/^“c”: .+ could /);
     }
@@ -261,7 +300,13 @@ describe("guessing", () => {
   it("offers what fits nearly all cells, with those that it would lose", () => {
     const cells = [...Array.from({ length: 50 }, (_, i) => String(i * 7)), "lots"];
     expect(guess(...cells)).toEqual({ type: "text" });
-    expect(doubts(...cells)).toEqual([{ why: "a few do not fit", other: { type: "number", decimal: "." }, cells: [{ text: "lots", as: "lots", other: null }] }]);
+    expect(doubts(...cells)).toEqual([
+      {
+        why: "a few do not fit",
+        other: { type: "number", decimal: "." },
+        cells: [{ text: "lots", as: "lots", other: null }],
+      },
+    ]);
     expect(doubts("North", "South", "East", "West", "12", "Up", "Down", "In", "Out")).toEqual([]);
   });
 
@@ -271,15 +316,25 @@ describe("guessing", () => {
         cells,
         cells.map(() => kind),
       ).settle();
-    expect(typed(["1.234", "2.345"], "number")).toEqual({ reading: { type: "number", decimal: "." }, doubts: [], notes: [] });
-    expect(typed(["12", "13"], "text")).toMatchObject({ reading: { type: "text" }, doubts: [{ why: "texts like numbers" }] });
+    expect(typed(["1.234", "2.345"], "number")).toEqual({
+      reading: { type: "number", decimal: "." },
+      doubts: [],
+      notes: [],
+    });
+    expect(typed(["12", "13"], "text")).toMatchObject({
+      reading: { type: "text" },
+      doubts: [{ why: "texts like numbers" }],
+    });
     expect(typed(["2026-05-01", "2026-05-02"], "text").reading).toEqual({ type: "date", dateOrder: "ymd" });
     expect(typed(["2026-05-01", "soon"], "text").reading).toEqual({ type: "text" });
     expect(typed(["20190612"], "text").reading).toEqual({ type: "text" });
     expect(typed(["true"], "text").reading).toEqual({ type: "text" });
     expect(typed(["true", "false"], "boolean").reading).toEqual({ type: "boolean" });
     expect(guessing(["1", "n/a"], ["number", "text"]).settle().reading.type).toBe("number");
-    expect(guessing(["1", "lots"], ["number", "text"]).settle()).toMatchObject({ reading: { type: "text" }, doubts: [{ why: "a few do not fit" }] });
+    expect(guessing(["1", "lots"], ["number", "text"]).settle()).toMatchObject({
+      reading: { type: "text" },
+      doubts: [{ why: "a few do not fit" }],
+    });
   });
 
   it("takes the reading that fits every cell", () => {

@@ -5,7 +5,23 @@ import { readNumber } from "./cell-number";
 import { readByPattern } from "./cell-pattern";
 import type { Reading } from "./reading-schema";
 
-const NOTHING = new Set(["", "null", "na", "n/a", "#n/a", "nan", "none", "nil", "-", "–", "—", "?", "(null)", "(empty)", "undefined"]);
+const NOTHING = new Set([
+  "",
+  "null",
+  "na",
+  "n/a",
+  "#n/a",
+  "nan",
+  "none",
+  "nil",
+  "-",
+  "–",
+  "—",
+  "?",
+  "(null)",
+  "(empty)",
+  "undefined",
+]);
 const TRUE_WORDS = new Set(["true", "yes", "y", "t", "ja", "oui"]);
 const FALSE_WORDS = new Set(["false", "no", "n", "f", "nein", "non"]);
 
@@ -35,7 +51,10 @@ function readMoment(cell: string, { epoch, pattern, dateOrder }: Reading): numbe
   return ms === null || Math.abs(ms) > 8.64e15 ? null : ms;
 }
 
-/** Reads one cell as the reading says: dates as days, timestamps as milliseconds. Gives null for an empty cell and for one that does not fit. */
+/**
+ * Reads one cell as the reading says: dates as days, timestamps as milliseconds. Gives null for an empty cell
+ * and for one that does not fit.
+ */
 export function readCell(cell: string | null, reading: Reading): Value {
   if (cell === null || isNothing(cell)) return null;
   switch (reading.type) {

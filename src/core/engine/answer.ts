@@ -34,7 +34,13 @@ function united(parts: Gathered[], splits: number): Gathered {
     return into;
   });
   const accumulators = new Map(parts.flatMap((part, i) => [...mergeAll(part.accumulators, places[i], size)]));
-  return { keys, size, accumulators, counts: parts[0].counts.merge(places[0], size), scanned: parts.reduce((sum, p) => sum + p.scanned, 0) };
+  return {
+    keys,
+    size,
+    accumulators,
+    counts: parts[0].counts.merge(places[0], size),
+    scanned: parts.reduce((sum, p) => sum + p.scanned, 0),
+  };
 }
 
 /** One split on its own: its distinct keys, and everything merged over the other split. */
@@ -92,15 +98,25 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
   return { keys, of, accumulators, rows: (k) => counts.result(k) as number, values, order, others, position };
 }
 
-/** The order of keys: by a measure, or by the split's own order; ties always by the split's own order, and nulls last in both directions. */
-function orderOf(keys: Value[], values: Value[][], sort: Plan["query"]["sort"], plan: Plan, at: number): number[] {
+/**
+ * The order of keys: by a measure, or by the split's own order; ties always by the split's own order, and
+ * nulls last in both directions.
+ */
+function orderOf(
+  keys: Value[],
+  values: Value[][],
+  sort: Plan["query"]["sort"],
+  plan: Plan,
+  at: number,
+): number[] {
   const numbers = keys.map((_, k) => k);
   const byKey = (a: number, b: number) => compareKeys(keys[a], keys[b]);
   if (!sort) return numbers.sort(byKey);
   const sign = sort.order === "asc" ? 1 : -1;
   const measure = plan.measures.findIndex((m) => m.name === sort.by);
   if (measure < 0) {
-    const backwards = (a: number, b: number) => (keys[a] === NO_MATCH || keys[b] === NO_MATCH ? byKey(a, b) : sign * byKey(a, b));
+    const backwards = (a: number, b: number) =>
+      keys[a] === NO_MATCH || keys[b] === NO_MATCH ? byKey(a, b) : sign * byKey(a, b);
     if (sort.by === "split" || sort.by === plan.query.splits[at]?.column) return numbers.sort(backwards);
     throw new QueryError("bad_sort", `“${sort.by}” is neither a measure of this query nor its split.`);
   }
@@ -117,20 +133,36 @@ function sideValues(plan: Plan, side: Side, whole: AccumulatorSet): Value[][] {
   for (const k of side.others) into[k] = 1;
   const merged = side.others.length ? mergeAll(side.accumulators, into, 2) : null;
   const compile = merged && groupCompiler(merged, whole);
-  return plan.measures.map((m, i) => [...side.order.map((k) => side.values[i][k]), ...(compile ? [compile(m.expr)(1)] : [])].map((v) => outward(v, m.expr.type)));
+  return plan.measures.map((m, i) =>
+    [...side.order.map((k) => side.values[i][k]), ...(compile ? [compile(m.expr)(1)] : [])].map((v) =>
+      outward(v, m.expr.type),
+    ),
+  );
 }
 
-/** What each row without a match stands under, and how many there are; null when there is none or it is left out. */
+/**
+ * What each row without a match stands under, and how many there are; null when there is none or it is left
+ * out.
+ */
 function noMatchOf(side: Side): { at: number; rows: number } | null {
   const key = side.keys.indexOf(NO_MATCH);
-  return key < 0 || side.position[key] < 0 || side.others.includes(key) ? null : { at: side.position[key], rows: side.rows(key) };
+  return key < 0 || side.position[key] < 0 || side.others.includes(key)
+    ? null
+    : { at: side.position[key], rows: side.rows(key) };
 }
 
 function outwardKeys(plan: Plan, side: Side, at: number): Value[] {
-  return [...side.order.map((k) => outwardKey(side.keys[k], plan.keyTypes[at])), ...(side.others.length ? [null] : [])];
+  return [
+    ...side.order.map((k) => outwardKey(side.keys[k], plan.keyTypes[at])),
+    ...(side.others.length ? [null] : []),
+  ];
 }
 
-function crossedResult(plan: Plan, gathered: Gathered, whole: AccumulatorSet): Pick<Result, "columns" | "rows" | "crossed"> {
+function crossedResult(
+  plan: Plan,
+  gathered: Gathered,
+  whole: AccumulatorSet,
+): Pick<Result, "columns" | "rows" | "crossed"> {
   const sides = [sideOf(plan, gathered, whole, 0), sideOf(plan, gathered, whole, 1)];
   const width = sides[1].order.length + (sides[1].others.length ? 1 : 0);
   const cells = new Map<number, number>();
@@ -149,10 +181,18 @@ function crossedResult(plan: Plan, gathered: Gathered, whole: AccumulatorSet): P
   const keys = sides.map((side, i) => outwardKeys(plan, side, i));
   const compile = groupCompiler(merged, whole);
   const columns: ResultColumn[] = [
-    ...plan.query.splits.map((split, i) => ({ name: split.column, type: plan.keyTypes[i], values: at.map((places) => keys[i][places[i]]) })),
+    ...plan.query.splits.map((split, i) => ({
+      name: split.column,
+      type: plan.keyTypes[i],
+      values: at.map((places) => keys[i][places[i]]),
+    })),
     ...plan.measures.map((m) => {
       const value = compile(m.expr);
-      return { name: m.name, type: m.expr.type, values: sorted.map((_, i) => outward(value(i), m.expr.type)) };
+      return {
+        name: m.name,
+        type: m.expr.type,
+        values: sorted.map((_, i) => outward(value(i), m.expr.type)),
+      };
     }),
   ];
   const splits = sides.map((side, i): SplitTotals => {
@@ -180,17 +220,37 @@ function checkSize(rows: number, columns: number): void {
     );
 }
 
-/** Makes a plan's answer out of what its parts gathered, in their order: the group-level stage, order, first-n, Other and totals. */
+/**
+ * Makes a plan's answer out of what its parts gathered, in their order: the group-level stage, order,
+ * first-n, Other and totals.
+ */
 export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms"> {
   const { query, measures, unfiltered } = plan;
   checkSize(Math.max(0, ...parts.map((p) => p.size)), measures.length + query.splits.length);
   const gathered = parts.length ? united(parts, query.splits.length) : null;
-  const whole: AccumulatorSet = gathered ? mergeAll(gathered.accumulators, new Int32Array(gathered.size), 1) : new Map();
+  const whole: AccumulatorSet = gathered
+    ? mergeAll(gathered.accumulators, new Int32Array(gathered.size), 1)
+    : new Map();
   const compile = groupCompiler(whole, whole);
   const totals = Object.fromEntries(measures.map((m) => [m.name, outward(compile(m.expr)(0), m.expr.type)]));
-  const shared = { totals, unfiltered, scanned: gathered?.scanned ?? 0, others: null, noMatch: null, crossed: null };
+  const shared = {
+    totals,
+    unfiltered,
+    scanned: gathered?.scanned ?? 0,
+    others: null,
+    noMatch: null,
+    crossed: null,
+  };
   if (!gathered || query.splits.length === 0)
-    return { ...shared, columns: measures.map((m) => ({ name: m.name, type: m.expr.type, values: [own(totals, m.name) ?? null] })), rows: 1 };
+    return {
+      ...shared,
+      columns: measures.map((m) => ({
+        name: m.name,
+        type: m.expr.type,
+        values: [own(totals, m.name) ?? null],
+      })),
+      rows: 1,
+    };
   if (query.splits.length === 2) return { ...shared, ...crossedResult(plan, gathered, whole) };
   const side = sideOf(plan, gathered, whole, 0);
   const values = sideValues(plan, side, whole);
@@ -198,7 +258,10 @@ export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms"> {
   const noMatch = noMatchOf(side);
   return {
     ...shared,
-    columns: [{ name: query.splits[0].column, type: plan.keyTypes[0], values: keys }, ...measures.map((m, i) => ({ name: m.name, type: m.expr.type, values: values[i] }))],
+    columns: [
+      { name: query.splits[0].column, type: plan.keyTypes[0], values: keys },
+      ...measures.map((m, i) => ({ name: m.name, type: m.expr.type, values: values[i] })),
+    ],
     rows: keys.length,
     others: side.others.length ? { row: side.order.length, groups: side.others.length } : null,
     noMatch: noMatch && { row: noMatch.at, rows: noMatch.rows },

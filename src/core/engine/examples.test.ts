@@ -8,7 +8,9 @@ import { QueryError, querySchema } from "../plan/query";
 import { type Catalog, runQueries } from "./run";
 
 const doc = readFileSync("docs/formulas.md", "utf8");
-const rows = [...doc.matchAll(/^\| (\S+) \| (\S+) \| (\S+) \| (\S+) \| (\S+) \|$/gm)].map((m) => m.slice(1)).slice(1);
+const rows = [...doc.matchAll(/^\| (\S+) \| (\S+) \| (\S+) \| (\S+) \| (\S+) \|$/gm)]
+  .map((m) => m.slice(1))
+  .slice(1);
 const types: [string, ColumnType][] = [
   ["n", "number"],
   ["t", "text"],
@@ -26,14 +28,21 @@ const catalog: Catalog = {
   tables: [table],
   inputs: {},
   today: "2026-11-24",
-  scope: { tables: [{ name: "rows", columns: types.map(([name, type]) => ({ name, type })) }], measures: [], inputs: [] },
+  scope: {
+    tables: [{ name: "rows", columns: types.map(([name, type]) => ({ name, type })) }],
+    measures: [],
+    inputs: [],
+  },
 };
 
 const examples = [...doc.matchAll(/^ {4}(\S.*?) +-> (.+)$/gm)].map((m) => [m[1], m[2]]);
 
 describe("the examples in docs/formulas.md", () => {
   it.each(examples)("%s gives %s", (formula, expected) => {
-    const [result] = runQueries([querySchema.parse({ table: "rows", measures: [{ formula, as: "x" }] })], catalog);
+    const [result] = runQueries(
+      [querySchema.parse({ table: "rows", measures: [{ formula, as: "x" }] })],
+      catalog,
+    );
     if (result instanceof QueryError) throw result;
     expect(String(result.totals.x)).toBe(expected);
   });

@@ -13,10 +13,25 @@ const table = madeTable("t", {
   at: ["timestamp", DAYS.map((d) => d && parseIsoTimestamp(`${d}T23:30:00`))],
   ok: ["boolean", [true, false, null, true, false, null]],
 });
-const catalog = { tables: [table], inputs: {}, scope: { tables: [{ name: "t", columns: scopeColumns(table) }], measures: [], inputs: [] }, today: "2026-03-15" };
+const catalog = {
+  tables: [table],
+  inputs: {},
+  scope: { tables: [{ name: "t", columns: scopeColumns(table) }], measures: [], inputs: [] },
+  today: "2026-03-15",
+};
 /** The ids of the rows that a filter keeps. */
 function kept(filter: Filter): unknown[] {
-  const found = runQueries([querySchema.parse({ table: "t", measures: [{ formula: "count(*)", as: "n" }], splits: [{ column: "id" }], filters: [filter] })], catalog)[0];
+  const found = runQueries(
+    [
+      querySchema.parse({
+        table: "t",
+        measures: [{ formula: "count(*)", as: "n" }],
+        splits: [{ column: "id" }],
+        filters: [filter],
+      }),
+    ],
+    catalog,
+  )[0];
   if (found instanceof QueryError) throw found;
   return (found as Result).columns[0].values;
 }
@@ -43,17 +58,31 @@ describe("filters", () => {
   });
 
   it("count whole months, weeks and days from today or from the newest date", () => {
-    expect(kept({ column: "on", relative: { unit: "month", from: -1, to: -1, anchor: "today" } })).toEqual([2, 3]);
-    expect(kept({ column: "at", relative: { unit: "month", from: -1, to: 0, anchor: "newest" } })).toEqual([2, 3, 4, 5]);
-    expect(kept({ column: "on", relative: { unit: "day", from: -14, to: -14, anchor: "today" } })).toEqual([4]);
-    expect(kept({ column: "on", relative: { unit: "quarter", from: 0, to: 0, anchor: "today" } })).toEqual([1, 2, 3, 4, 5]);
-    expect(() => kept({ column: "id", relative: { unit: "month", from: 0, to: 0, anchor: "today" } })).toThrow("id is no date");
+    expect(kept({ column: "on", relative: { unit: "month", from: -1, to: -1, anchor: "today" } })).toEqual([
+      2, 3,
+    ]);
+    expect(kept({ column: "at", relative: { unit: "month", from: -1, to: 0, anchor: "newest" } })).toEqual([
+      2, 3, 4, 5,
+    ]);
+    expect(kept({ column: "on", relative: { unit: "day", from: -14, to: -14, anchor: "today" } })).toEqual([
+      4,
+    ]);
+    expect(kept({ column: "on", relative: { unit: "quarter", from: 0, to: 0, anchor: "today" } })).toEqual([
+      1, 2, 3, 4, 5,
+    ]);
+    expect(() =>
+      kept({ column: "id", relative: { unit: "month", from: 0, to: 0, anchor: "today" } }),
+    ).toThrow("id is no date");
   });
 });
 
 it("buckets follow each other without a gap", () => {
   for (const unit of DATE_BUCKETS) {
-    for (let day = parseIsoDate("2023-11-20") as number; day < (parseIsoDate("2025-03-10") as number); day += 13) {
+    for (
+      let day = parseIsoDate("2023-11-20") as number;
+      day < (parseIsoDate("2025-03-10") as number);
+      day += 13
+    ) {
       const { first, last } = relativeDays(day, { unit, from: 0, to: 0 });
       expect(bucketStart(day, unit)).toBe(first);
       expect(bucketStart(last, unit)).toBe(first);

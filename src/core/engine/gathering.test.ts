@@ -3,7 +3,11 @@ import { describe, expect, it } from "vitest";
 import { Distinct } from "./accumulators/distinct";
 import { Percentile, selectNth } from "./accumulators/percentile";
 
-const value = fc.oneof(fc.integer({ min: -3, max: 3 }), fc.constantFrom(-0, 0.5, 1e300, -1e300, 2 ** 40, Number.MIN_VALUE), fc.double({ noNaN: true, noDefaultInfinity: true }));
+const value = fc.oneof(
+  fc.integer({ min: -3, max: 3 }),
+  fc.constantFrom(-0, 0.5, 1e300, -1e300, 2 ** 40, Number.MIN_VALUE),
+  fc.double({ noNaN: true, noDefaultInfinity: true }),
+);
 
 describe("selection of the n-th", () => {
   it("puts every n-th at its place with smaller ones before it, on any order and many equals", () => {
@@ -14,14 +18,22 @@ describe("selection of the n-th", () => {
         selectNth(array, 0, array.length - 1, k);
         const sorted = Float64Array.from(values).sort();
         expect(array[k] + 0).toBe(sorted[k] + 0);
-        for (let i = 0; i < array.length; i++) expect(i < k ? array[i] <= array[k] : array[i] >= array[k]).toBe(true);
+        for (let i = 0; i < array.length; i++)
+          expect(i < k ? array[i] <= array[k] : array[i] >= array[k]).toBe(true);
       }),
       { numRuns: 500, seed: 1 },
     );
   });
 
   it("stays fast where the order works against it", () => {
-    const shapes = [(i: number) => i, (i: number) => -i, (i: number) => i % 2, () => 7, (i: number) => (i < 50_000 ? i : 100_000 - i), (i: number) => (i * 7919) % 100_003];
+    const shapes = [
+      (i: number) => i,
+      (i: number) => -i,
+      (i: number) => i % 2,
+      () => 7,
+      (i: number) => (i < 50_000 ? i : 100_000 - i),
+      (i: number) => (i * 7919) % 100_003,
+    ];
     for (const shape of shapes) {
       const array = Float64Array.from({ length: 100_000 }, (_, i) => shape(i));
       const sorted = array.slice().sort();
@@ -35,28 +47,40 @@ describe("selection of the n-th", () => {
 });
 
 const GROUPS = 4;
-const rows = fc.array(fc.record({ group: fc.nat(GROUPS - 1), value: fc.option(value, { nil: Number.NaN }), kept: fc.boolean() }), { maxLength: 80 });
+const rows = fc.array(
+  fc.record({ group: fc.nat(GROUPS - 1), value: fc.option(value, { nil: Number.NaN }), kept: fc.boolean() }),
+  { maxLength: 80 },
+);
 type Rows = { group: number; value: number; kept: boolean }[];
-const grouped = (data: Rows) => ({ groups: Int32Array.from(data, (r) => r.group), length: data.length, size: GROUPS });
+const grouped = (data: Rows) => ({
+  groups: Int32Array.from(data, (r) => r.group),
+  length: data.length,
+  size: GROUPS,
+});
 const numbers = (data: Rows) => Float64Array.from(data, (r) => r.value);
 const mask = (data: Rows) => Uint8Array.from(data, (r) => Number(r.kept));
-const keptOf = (data: Rows, group: number) => data.filter((r) => r.kept && r.group === group && !Number.isNaN(r.value)).map((r) => r.value + 0);
+const keptOf = (data: Rows, group: number) =>
+  data.filter((r) => r.kept && r.group === group && !Number.isNaN(r.value)).map((r) => r.value + 0);
 
 describe("distinct values", () => {
   it("are counted the same marked and hashed, in blocks and merged, as a set counts them", () => {
     fc.assert(
       fc.property(rows, rows, fc.boolean(), (first, second, whole) => {
-        const round = (data: Rows) => (whole ? data.map((r) => ({ ...r, value: Math.round(Math.max(-50, Math.min(50, r.value))) })) : data);
+        const round = (data: Rows) =>
+          whole ? data.map((r) => ({ ...r, value: Math.round(Math.max(-50, Math.min(50, r.value))) })) : data;
         const blocks = [round(first), round(second)];
         const within = whole ? { low: -50, span: 101 } : null;
         const distinct = new Distinct(null);
-        for (const data of blocks) distinct.add(grouped(data), { numbers: numbers(data), within }, mask(data));
+        for (const data of blocks)
+          distinct.add(grouped(data), { numbers: numbers(data), within }, mask(data));
         const all = blocks.flat();
         for (let g = 0; g < GROUPS; g++) expect(distinct.result(g)).toBe(new Set(keptOf(all, g)).size);
         const merged = distinct.merge(Int32Array.from([0, 1, 0, 1]), 2);
         expect(merged.result(0)).toBe(new Set([...keptOf(all, 0), ...keptOf(all, 2)]).size);
         expect(merged.result(1)).toBe(new Set([...keptOf(all, 1), ...keptOf(all, 3)]).size);
-        expect(merged.merge(Int32Array.from([0, 0]), 1).result(0)).toBe(new Set([0, 1, 2, 3].flatMap((g) => keptOf(all, g))).size);
+        expect(merged.merge(Int32Array.from([0, 0]), 1).result(0)).toBe(
+          new Set([0, 1, 2, 3].flatMap((g) => keptOf(all, g))).size,
+        );
       }),
       { numRuns: 300, seed: 2 },
     );
@@ -65,14 +89,22 @@ describe("distinct values", () => {
   it("survive a range that does not fit what came before, and hundreds of thousands of values", () => {
     const distinct = new Distinct(null);
     const one = (values: number[], within: { low: number; span: number } | null) =>
-      distinct.add({ groups: new Int32Array(values.length), length: values.length, size: 1 }, { numbers: Float64Array.from(values), within }, null);
+      distinct.add(
+        { groups: new Int32Array(values.length), length: values.length, size: 1 },
+        { numbers: Float64Array.from(values), within },
+        null,
+      );
     one([1, 2, 2, 3], { low: 0, span: 10 });
     one([2.5, 3, -7], null);
     expect(distinct.result(0)).toBe(5);
     const many = new Distinct(null);
     for (let from = 0; from < 300_000; from += 2000) {
       const values = Float64Array.from({ length: 2000 }, (_, i) => ((from + i) % 150_000) / 7);
-      many.add({ groups: Int32Array.from(values, (_, i) => i % 2), length: 2000, size: 2 }, { numbers: values }, null);
+      many.add(
+        { groups: Int32Array.from(values, (_, i) => i % 2), length: 2000, size: 2 },
+        { numbers: values },
+        null,
+      );
     }
     expect([many.result(0), many.result(1)]).toEqual([75_000, 75_000]);
     expect(many.merge(new Int32Array(2), 1).result(0)).toBe(150_000);
@@ -84,7 +116,8 @@ describe("percentiles", () => {
     fc.assert(
       fc.property(rows, rows, fc.constantFrom(0, 0.25, 0.5, 0.9, 1), (first, second, share) => {
         const percentile = new Percentile(share);
-        for (const data of [first, second]) percentile.add(grouped(data), { numbers: numbers(data) }, mask(data));
+        for (const data of [first, second])
+          percentile.add(grouped(data), { numbers: numbers(data) }, mask(data));
         const all = [...first, ...second];
         const expected = (values: number[]) => {
           if (values.length === 0) return null;
@@ -98,7 +131,8 @@ describe("percentiles", () => {
         const whole = percentile.merge(new Int32Array(GROUPS), 1);
         expect(plain(whole.result(0))).toBe(plain(expected([0, 1, 2, 3].flatMap((g) => keptOf(all, g)))));
         expect(plain(merged.result(1))).toBe(plain(expected([...keptOf(all, 1), ...keptOf(all, 3)])));
-        for (let g = 0; g < GROUPS; g++) expect(plain(percentile.result(g))).toBe(plain(expected(keptOf(all, g))));
+        for (let g = 0; g < GROUPS; g++)
+          expect(plain(percentile.result(g))).toBe(plain(expected(keptOf(all, g))));
       }),
       { numRuns: 300, seed: 4 },
     );

@@ -10,8 +10,9 @@ export type AccumulatorSet = ReadonlyMap<string, Accumulator>;
 type GroupValue = (group: number) => Value;
 
 /**
- * Compiles bound group-level expressions into functions of the group number. `whole` holds the one group of all rows. A measure that
- * several expressions use, or one uses several times, is compiled once and computed once a group.
+ * Compiles bound group-level expressions into functions of the group number. `whole` holds the one group of
+ * all rows. A measure that several expressions use, or one uses several times, is compiled once and computed
+ * once a group.
  */
 export function groupCompiler(split: AccumulatorSet, whole: AccumulatorSet): (expr: Expr) => GroupValue {
   const measures = new Map<Expr, GroupValue>();
@@ -42,7 +43,10 @@ export function groupCompiler(split: AccumulatorSet, whole: AccumulatorSet): (ex
         throw new Error(`${expr.op} cannot stand at group level`);
     }
   };
-  /** Measures go before what uses them, in compiling and in computing, so that nothing calls itself deeper than one formula is. */
+  /**
+   * Measures go before what uses them, in compiling and in computing, so that nothing calls itself deeper
+   * than one formula is.
+   */
   const withOrder = (expr: Expr): GroupValue => {
     const under = measuresUnder(expr).map((m) => {
       const made = measures.get(m) ?? rememberingLast(compile(m.expr));

@@ -13,7 +13,10 @@ export const NO_MATCH = "\u0000no match";
 /** Gives each row of a block the number of its group; groups are numbered as they are first met. */
 export interface Grouper {
   assign(block: Block, groups: Int32Array): void;
-  /** For each split, one key a group: dates as days, timestamps as milliseconds. Without a split there is one group. */
+  /**
+   * For each split, one key a group: dates as days, timestamps as milliseconds. Without a split there is one
+   * group.
+   */
   readonly keys: Value[][];
   readonly size: number;
 }
@@ -26,8 +29,11 @@ interface Keying {
 
 /** A grouper over no split, one, or two. */
 export function grouperOf(splits: { column: SourceColumn; by: DateBucket | undefined }[]): Grouper {
-  const keyings = splits.map(({ column, by }) => (column.rows ? matched(columnKeying(column.data, by), column.rows) : columnKeying(column.data, by)));
-  if (keyings.length === 0) return { keys: [], size: 1, assign: ({ length }, groups) => void groups.fill(0, 0, length) };
+  const keyings = splits.map(({ column, by }) =>
+    column.rows ? matched(columnKeying(column.data, by), column.rows) : columnKeying(column.data, by),
+  );
+  if (keyings.length === 0)
+    return { keys: [], size: 1, assign: ({ length }, groups) => void groups.fill(0, 0, length) };
   if (keyings.length === 2) return crossed(keyings[0], keyings[1]);
   const [keying] = keyings;
   return {
@@ -67,10 +73,15 @@ function crossed(first: Keying, second: Keying): Grouper {
   let dense = new Int32Array(0);
   let sparse: Map<number, number> | null = null;
   const reserve = () => {
-    const [h, w] = [Math.max(height, 2 ** Math.ceil(Math.log2(first.keys.length + 1))), Math.max(width, 2 ** Math.ceil(Math.log2(second.keys.length + 1)))];
+    const [h, w] = [
+      Math.max(height, 2 ** Math.ceil(Math.log2(first.keys.length + 1))),
+      Math.max(width, 2 ** Math.ceil(Math.log2(second.keys.length + 1))),
+    ];
     if (h * w > DENSE) {
       sparse = new Map();
-      for (let a = 0; a < height; a++) for (let b = 0; b < width; b++) if (dense[a * width + b] >= 0) sparse.set(a * 2 ** 26 + b, dense[a * width + b]);
+      for (let a = 0; a < height; a++)
+        for (let b = 0; b < width; b++)
+          if (dense[a * width + b] >= 0) sparse.set(a * 2 ** 26 + b, dense[a * width + b]);
       return;
     }
     const next = new Int32Array(h * w).fill(-1);
@@ -107,7 +118,13 @@ function crossed(first: Keying, second: Keying): Grouper {
 }
 
 /** Writes the group of each row's code, -1 where it has none yet; says whether there was such a row. */
-function assignKnown(codes: Int32Array, groupOfCode: Int32Array, rows: Int32Array, length: number, groups: Int32Array): boolean {
+function assignKnown(
+  codes: Int32Array,
+  groupOfCode: Int32Array,
+  rows: Int32Array,
+  length: number,
+  groups: Int32Array,
+): boolean {
   let all = 0;
   for (let i = 0; i < length; i++) {
     const group = groupOfCode[codes[rows[i]] + 1];
@@ -118,7 +135,14 @@ function assignKnown(codes: Int32Array, groupOfCode: Int32Array, rows: Int32Arra
 }
 
 /** The same for values near each other, by their distance from the lowest; a null lies outside the table. */
-function assignNear(values: ArrayLike<number>, low: number, table: Int32Array, rows: Int32Array, length: number, groups: Int32Array): boolean {
+function assignNear(
+  values: ArrayLike<number>,
+  low: number,
+  table: Int32Array,
+  rows: Int32Array,
+  length: number,
+  groups: Int32Array,
+): boolean {
   let all = 0;
   for (let i = 0; i < length; i++) {
     const at = values[rows[i]] - low;
@@ -143,16 +167,23 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
     return {
       keys,
       assign: ({ rows, length }, groups) => {
-        // A group that is not known yet is left at -1 and looked at again, so that the loop over all rows stays bare.
+        // A group that is not known yet is left at -1 and looked at again, so that the loop over all rows
+        // stays bare.
         const unknown = assignKnown(codes, groupOfCode, rows, length, groups);
-        if (unknown) for (let i = 0; i < length; i++) if (groups[i] < 0) groups[i] = groupOfCode[codes[rows[i]] + 1] < 0 ? begin(codes[rows[i]]) : groupOfCode[codes[rows[i]] + 1];
+        if (unknown)
+          for (let i = 0; i < length; i++)
+            if (groups[i] < 0)
+              groups[i] =
+                groupOfCode[codes[rows[i]] + 1] < 0 ? begin(codes[rows[i]]) : groupOfCode[codes[rows[i]] + 1];
       },
     };
   }
   const groupOfRaw = new Map<number, number>();
   const { within } = columnRange(data);
-  // Values that lie close together find their group by their place in a table, others by their value in a map.
-  const near = within && within.span <= NEAR ? { low: within.low, table: new Int32Array(within.span).fill(-1) } : null;
+  // Values that lie close together find their group by their place in a table, others by their value in a
+  // map.
+  const near =
+    within && within.span <= NEAR ? { low: within.low, table: new Int32Array(within.span).fill(-1) } : null;
   const groupOfKey = new Map<Value, number>();
   const keyOf = (row: number): Value => {
     const value = cellValue(data, row);

@@ -26,7 +26,12 @@ function isNull(data: ColumnData, row: number): boolean {
 }
 
 /** Measures a link over the columns of its two ends. */
-export function factsOf(link: Link, from: ColumnData, key: ColumnData, write: (row: number) => string): LinkFacts {
+export function factsOf(
+  link: Link,
+  from: ColumnData,
+  key: ColumnData,
+  write: (row: number) => string,
+): LinkFacts {
   const facts: LinkFacts = { link, filled: 0, matched: 0, missing: [], problem: null };
   try {
     const rows = matchRows(from, key, link);
@@ -61,14 +66,28 @@ function isKey(data: ColumnData): boolean {
 const plain = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "");
 const singular = (name: string) => plain(name).replace(/ies$/, "y").replace(/s$/, "");
 
-/** Whether a column's name says that it means another table's key: the same name, the table's name, or both together. */
+/**
+ * Whether a column's name says that it means another table's key: the same name, the table's name, or both
+ * together.
+ */
 function namesFit(column: string, table: string, key: string): boolean {
-  const wanted = [plain(key), singular(table), singular(table) + plain(key), `${singular(table)}id`, `${singular(table)}code`, `${singular(table)}name`, `${singular(table)}key`];
+  const wanted = [
+    plain(key),
+    singular(table),
+    singular(table) + plain(key),
+    `${singular(table)}id`,
+    `${singular(table)}code`,
+    `${singular(table)}name`,
+    `${singular(table)}key`,
+  ];
   const generic = ["id", "key", "code", "name", "date", "month", "week", "year", "day"];
   return wanted.includes(plain(column)) && !(plain(column) === plain(key) && generic.includes(plain(key)));
 }
 
-/** Whether a number's or a date's name says that it tells rows apart, and is not a quantity that two tables happen to share. */
+/**
+ * Whether a number's or a date's name says that it tells rows apart, and is not a quantity that two tables
+ * happen to share.
+ */
 function namesIdentity(column: string, table: string): boolean {
   return plain(column).includes(singular(table)) || /(id|key|code|no|nr|number)$/.test(plain(column));
 }
@@ -82,15 +101,25 @@ interface Candidate {
 function textShare(from: ColumnData, key: ColumnData): number {
   if (from.type !== "text" || key.type !== "text") return 0;
   const keys = new Set(key.dictionary);
-  return from.dictionary.length ? from.dictionary.filter((t) => keys.has(t)).length / from.dictionary.length : 0;
+  return from.dictionary.length
+    ? from.dictionary.filter((t) => keys.has(t)).length / from.dictionary.length
+    : 0;
 }
 
 /**
- * Links that names and values speak for and that do not stand yet, the surest first: a key is a column in which every row has a
- * value of its own; a column that means it has a fitting name, or is a text of which most values are keys.
+ * Links that names and values speak for and that do not stand yet, the surest first: a key is a column in
+ * which every row has a value of its own; a column that means it has a fitting name, or is a text of which
+ * most values are keys.
  */
-export function proposeLinks(tables: Table[], existing: Link[], write: (column: Column, row: number) => string, checkStop: () => void = () => {}): LinkFacts[] {
-  const keys: Candidate[] = tables.flatMap((table) => table.columns.filter((c) => isKey(c.data)).map((column) => ({ table, column })));
+export function proposeLinks(
+  tables: Table[],
+  existing: Link[],
+  write: (column: Column, row: number) => string,
+  checkStop: () => void = () => {},
+): LinkFacts[] {
+  const keys: Candidate[] = tables.flatMap((table) =>
+    table.columns.filter((c) => isKey(c.data)).map((column) => ({ table, column })),
+  );
   const found: { facts: LinkFacts; fits: boolean }[] = [];
   for (const key of keys) {
     for (const table of tables) {
@@ -98,13 +127,26 @@ export function proposeLinks(tables: Table[], existing: Link[], write: (column: 
       for (const column of table.columns) {
         if (column.data.type !== key.column.data.type) continue;
         checkStop();
-        const link: Link = { table: table.name, column: column.name, to: key.table.name, key: key.column.name };
-        if (existing.some((l) => sameName(l.table, link.table) && sameName(l.to, link.to)) || linksProblem([...existing, link])) continue;
-        const fits = namesFit(column.name, key.table.name, key.column.name) && (column.data.type === "text" || namesIdentity(column.name, key.table.name));
+        const link: Link = {
+          table: table.name,
+          column: column.name,
+          to: key.table.name,
+          key: key.column.name,
+        };
+        if (
+          existing.some((l) => sameName(l.table, link.table) && sameName(l.to, link.to)) ||
+          linksProblem([...existing, link])
+        )
+          continue;
+        const fits =
+          namesFit(column.name, key.table.name, key.column.name) &&
+          (column.data.type === "text" || namesIdentity(column.name, key.table.name));
         // Numbers and dates of any two tables overlap; only their names tell that they mean the same.
-        if (!fits && (column.data.type !== "text" || textShare(column.data, key.column.data) < LEAST_SHARE)) continue;
+        if (!fits && (column.data.type !== "text" || textShare(column.data, key.column.data) < LEAST_SHARE))
+          continue;
         const facts = factsOf(link, column.data, key.column.data, (row) => write(column, row));
-        if (facts.problem === null && facts.filled > 0 && facts.matched / facts.filled >= LEAST_SHARE) found.push({ facts, fits });
+        if (facts.problem === null && facts.filled > 0 && facts.matched / facts.filled >= LEAST_SHARE)
+          found.push({ facts, fits });
       }
     }
   }
@@ -114,7 +156,11 @@ export function proposeLinks(tables: Table[], existing: Link[], write: (column: 
   const chosen: LinkFacts[] = [];
   for (const { facts } of found) {
     const { link } = facts;
-    const taken = chosen.some((c) => (sameName(c.link.table, link.table) && sameName(c.link.to, link.to)) || (sameName(c.link.table, link.to) && sameName(c.link.to, link.table)));
+    const taken = chosen.some(
+      (c) =>
+        (sameName(c.link.table, link.table) && sameName(c.link.to, link.to)) ||
+        (sameName(c.link.table, link.to) && sameName(c.link.to, link.table)),
+    );
     if (!taken && !linksProblem([...existing, ...chosen.map((c) => c.link), link])) chosen.push(facts);
   }
   return chosen.slice(0, MOST_PROPOSED);

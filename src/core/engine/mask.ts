@@ -6,7 +6,10 @@ export type Mask = (block: Block) => Uint8Array;
 
 type Test = (a: Float64Array, b: Float64Array, out: Uint8Array, length: number) => void;
 
-/** A comparison with null (NaN) is never true, which is just what SQL's filters ask; so no null has to be looked for. */
+/**
+ * A comparison with null (NaN) is never true, which is just what SQL's filters ask; so no null has to be
+ * looked for.
+ */
 const TESTS: Record<string, Test> = {
   "=": (a, b, out, length) => {
     for (let i = 0; i < length; i++) out[i] = Number(a[i] === b[i]);
@@ -67,8 +70,9 @@ function combined(masks: Mask[], all: boolean): Mask {
 }
 
 /**
- * Compiles a row-level condition into a mask of the rows for which it is true, or, with `wanted` false, for which it is false; rows
- * for which it is null are in neither. `kernelOf` gives the kernel of an expression, so that equal ones are computed once a block.
+ * Compiles a row-level condition into a mask of the rows for which it is true, or, with `wanted` false, for
+ * which it is false; rows for which it is null are in neither. `kernelOf` gives the kernel of an expression,
+ * so that equal ones are computed once a block.
  */
 export function compileMask(expr: Expr, kernelOf: (expr: Expr) => Kernel, wanted = true): Mask {
   const sub = (e: Expr, truth = wanted) => compileMask(e, kernelOf, truth);

@@ -8,7 +8,10 @@ import { compareText, type Value } from "../base/value";
 import { QueryError, querySchema, type Result } from "../plan/query";
 import { runQueries } from "./run";
 
-/** How many cases are tried: a part of them in every check, all in `npm run fuzz`, where the seed changes from run to run. */
+/**
+ * How many cases are tried: a part of them in every check, all in `npm run fuzz`, where the seed changes from
+ * run to run.
+ */
 const RUNS = Number(process.env.FUZZ_RUNS ?? 1500);
 const SEED = process.env.FUZZ_RUNS ? Date.now() : 20260101;
 
@@ -21,7 +24,9 @@ function oracle(): Database.Database {
     result: (values: number[]) => {
       const sorted = values.toSorted((p, q) => p - q);
       const at = share * (sorted.length - 1);
-      return sorted.length ? sorted[Math.floor(at)] + (sorted[Math.ceil(at)] - sorted[Math.floor(at)]) * (at % 1) : null;
+      return sorted.length
+        ? sorted[Math.floor(at)] + (sorted[Math.ceil(at)] - sorted[Math.floor(at)]) * (at % 1)
+        : null;
     },
   });
   db.aggregate("a_median", percentile(0.5));
@@ -45,7 +50,9 @@ function oracle(): Database.Database {
   const byKey = (sign: 1 | -1) => ({
     start: () => null as { value: unknown; key: number } | null,
     step: (best: { value: unknown; key: number } | null, value: unknown, key: unknown) =>
-      value === null || typeof key !== "number" || (best && sign * (key - best.key) <= 0) ? best : { value, key },
+      value === null || typeof key !== "number" || (best && sign * (key - best.key) <= 0)
+        ? best
+        : { value, key },
     result: (best: { value: unknown; key: number } | null) => (best ? (best.value as number) : null),
   });
   db.aggregate("a_max_by", byKey(1) as never);
@@ -73,7 +80,12 @@ function engine(rows: Row[], formula: string, split: object[], filters: object[]
     flag: ["boolean", column(3)],
     d: ["date", rows.map((r) => (r[4] === null ? null : parseIsoDate(r[4])))],
   });
-  const query = querySchema.parse({ table: "rows", measures: [{ formula, as: "m" }], splits: split, filters });
+  const query = querySchema.parse({
+    table: "rows",
+    measures: [{ formula, as: "m" }],
+    splits: split,
+    filters,
+  });
   const result = runQueries([query], {
     tables: [table],
     inputs: {},
@@ -84,7 +96,13 @@ function engine(rows: Row[], formula: string, split: object[], filters: object[]
   return result;
 }
 
-function expected(db: Database.Database, rows: Row[], sql: string, keys: string[], where: string): { keys: Value[]; value: number | null }[] {
+function expected(
+  db: Database.Database,
+  rows: Row[],
+  sql: string,
+  keys: string[],
+  where: string,
+): { keys: Value[]; value: number | null }[] {
   db.exec("delete from rows");
   const insert = db.prepare("insert into rows values (?, ?, ?, ?, ?)");
   for (const [t, a, b, flag, d] of rows) insert.run(t, a, b, flag === null ? null : Number(flag), d);
@@ -101,8 +119,14 @@ function compareKeys(x: Value, y: Value): number {
   return typeof x === "string" ? compareText(x, y as string) : Number(x) - Number(y);
 }
 
-const close = (x: Value, y: number | null) => (typeof x === "number" && y !== null ? Math.abs(x - y) <= 1e-9 * Math.max(1, Math.abs(x), Math.abs(y)) : x === y);
-/** Past this, what is infinite on one side may be null on the other, and adding in another order may lose everything. */
+const close = (x: Value, y: number | null) =>
+  typeof x === "number" && y !== null
+    ? Math.abs(x - y) <= 1e-9 * Math.max(1, Math.abs(x), Math.abs(y))
+    : x === y;
+/**
+ * Past this, what is infinite on one side may be null on the other, and adding in another order may lose
+ * everything.
+ */
 const FINITE_LIMIT = 1e60;
 /** Spreads square their values, and their digits go where these are of very different size. */
 const huge = (c: Case) => /1e15|1e6|1e12|stddev|var_/.test(c.formula);
@@ -111,32 +135,43 @@ it(`agrees with SQLite on ${RUNS} random formulas, tables, splits and filters`, 
   const db = oracle();
   let compared = 0;
   fc.assert(
-    fc.property(fc.array(row, { maxLength: 25 }), measure, splits, fc.array(filter, { maxLength: 2 }), (rows, made, { splits: asked, keys }, filters) => {
-      const where = filters.length ? `where ${filters.map((f) => `(${f.sql})`).join(" and ")}` : "";
-      const result = engine(
-        rows,
-        made.formula,
-        asked,
-        filters.map((f) => f.filter),
-      );
-      const wanted = expected(db, rows, made.sql, keys, where);
-      wanted.sort((x, y) => x.keys.reduce<number>((order, key, i) => order || compareKeys(key, y.keys[i]), 0));
-      const got = Array.from({ length: result.rows }, (_, i) => result.columns.map((c) => c.values[i]));
-      const told = `${made.formula}\n${made.sql}\n${where}\n${JSON.stringify(rows)}`;
-      expect(got.length, told).toBe(wanted.length);
-      // Where values are of very different size, another order of adding is another sum; those are compared by the exact-sum test.
-      const spread = huge(made) || rows.some((r) => r[1] !== null && Math.abs(r[1]) >= 1e15);
-      for (const [i, { keys: group, value }] of wanted.entries()) {
-        const cells = got[i].slice(0, -1).map((k) => (typeof k === "boolean" ? Number(k) : k));
-        expect(cells, told).toEqual(group.map((k) => (k === 0 ? 0 : k)));
-        const given = got[i].at(-1) as Value;
-        const mine = typeof given === "boolean" ? Number(given) : given;
-        if (value !== null && (!(Math.abs(value) < FINITE_LIMIT) || (spread && Math.abs(value) > 1e9))) continue;
-        if (value !== null && spread && typeof mine === "number" && Math.abs(mine - value) <= 1) continue;
-        if (!close(mine, value)) throw new Error(`engine ${mine}, SQLite ${value} for ${JSON.stringify(group)}\n${told}`);
-        compared++;
-      }
-    }),
+    fc.property(
+      fc.array(row, { maxLength: 25 }),
+      measure,
+      splits,
+      fc.array(filter, { maxLength: 2 }),
+      (rows, made, { splits: asked, keys }, filters) => {
+        const where = filters.length ? `where ${filters.map((f) => `(${f.sql})`).join(" and ")}` : "";
+        const result = engine(
+          rows,
+          made.formula,
+          asked,
+          filters.map((f) => f.filter),
+        );
+        const wanted = expected(db, rows, made.sql, keys, where);
+        wanted.sort((x, y) =>
+          x.keys.reduce<number>((order, key, i) => order || compareKeys(key, y.keys[i]), 0),
+        );
+        const got = Array.from({ length: result.rows }, (_, i) => result.columns.map((c) => c.values[i]));
+        const told = `${made.formula}\n${made.sql}\n${where}\n${JSON.stringify(rows)}`;
+        expect(got.length, told).toBe(wanted.length);
+        // Where values are of very different size, another order of adding is another sum; those are compared
+        // by the exact-sum test.
+        const spread = huge(made) || rows.some((r) => r[1] !== null && Math.abs(r[1]) >= 1e15);
+        for (const [i, { keys: group, value }] of wanted.entries()) {
+          const cells = got[i].slice(0, -1).map((k) => (typeof k === "boolean" ? Number(k) : k));
+          expect(cells, told).toEqual(group.map((k) => (k === 0 ? 0 : k)));
+          const given = got[i].at(-1) as Value;
+          const mine = typeof given === "boolean" ? Number(given) : given;
+          if (value !== null && (!(Math.abs(value) < FINITE_LIMIT) || (spread && Math.abs(value) > 1e9)))
+            continue;
+          if (value !== null && spread && typeof mine === "number" && Math.abs(mine - value) <= 1) continue;
+          if (!close(mine, value))
+            throw new Error(`engine ${mine}, SQLite ${value} for ${JSON.stringify(group)}\n${told}`);
+          compared++;
+        }
+      },
+    ),
     { numRuns: RUNS, seed: SEED },
   );
   expect(compared).toBeGreaterThan(RUNS);

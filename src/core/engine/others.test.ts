@@ -43,29 +43,51 @@ function catalogOf(rows: [string | null, number | null][]): Catalog {
     return { name, data: builder.finish() };
   });
   const table: Table = { name: "rows", version: "1", rows: rows.length, columns };
-  return { tables: [table], inputs: {}, scope: { tables: [{ name: "rows", columns: types.map(([name, type]) => ({ name, type })) }], measures: [], inputs: [] } };
+  return {
+    tables: [table],
+    inputs: {},
+    scope: {
+      tables: [{ name: "rows", columns: types.map(([name, type]) => ({ name, type })) }],
+      measures: [],
+      inputs: [],
+    },
+  };
 }
 
 it("Other and the totals are what a query over just those rows gives, for every aggregate", () => {
-  const row = fc.tuple(fc.option(fc.constantFrom("a", "b", "c", "d", "é"), { nil: null }), fc.option(fc.integer({ min: -5, max: 5 }), { nil: null }));
+  const row = fc.tuple(
+    fc.option(fc.constantFrom("a", "b", "c", "d", "é"), { nil: null }),
+    fc.option(fc.integer({ min: -5, max: 5 }), { nil: null }),
+  );
   let compared = 0;
   fc.assert(
-    fc.property(fc.array(row, { minLength: 2, maxLength: 40 }), fc.constantFrom(...FORMULAS), (rows, formula) => {
-      const catalog = catalogOf(rows);
-      const ask = (query: object) => {
-        const [result] = runQueries([querySchema.parse({ table: "rows", measures: [{ formula, as: "x" }], ...query })], catalog);
-        if (result instanceof QueryError) throw result;
-        return result;
-      };
-      const split = ask({ splits: [{ column: "t" }], keep: { first: 1, others: true } });
-      const whole = ask({});
-      const near = (a: unknown, b: unknown) => (typeof a === "number" && typeof b === "number" ? expect(a).toBeCloseTo(b, 9) : expect(a).toBe(b));
-      near(split.totals.x, whole.totals.x);
-      if (!split.others) return;
-      const rest = [...new Set(rows.map(([t]) => t))].filter((t) => t !== split.columns[0].values[0]);
-      near(split.columns[1].values[split.others.row], ask({ filters: [{ column: "t", in: rest }] }).totals.x);
-      compared++;
-    }),
+    fc.property(
+      fc.array(row, { minLength: 2, maxLength: 40 }),
+      fc.constantFrom(...FORMULAS),
+      (rows, formula) => {
+        const catalog = catalogOf(rows);
+        const ask = (query: object) => {
+          const [result] = runQueries(
+            [querySchema.parse({ table: "rows", measures: [{ formula, as: "x" }], ...query })],
+            catalog,
+          );
+          if (result instanceof QueryError) throw result;
+          return result;
+        };
+        const split = ask({ splits: [{ column: "t" }], keep: { first: 1, others: true } });
+        const whole = ask({});
+        const near = (a: unknown, b: unknown) =>
+          typeof a === "number" && typeof b === "number" ? expect(a).toBeCloseTo(b, 9) : expect(a).toBe(b);
+        near(split.totals.x, whole.totals.x);
+        if (!split.others) return;
+        const rest = [...new Set(rows.map(([t]) => t))].filter((t) => t !== split.columns[0].values[0]);
+        near(
+          split.columns[1].values[split.others.row],
+          ask({ filters: [{ column: "t", in: rest }] }).totals.x,
+        );
+        compared++;
+      },
+    ),
     { numRuns: 1200, seed: 42 },
   );
   expect(compared).toBeGreaterThan(800);

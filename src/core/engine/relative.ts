@@ -1,6 +1,9 @@
 import { bucketStart, civil, type DateBucket, dayOf } from "../base/calendar";
 
-/** The first day of the bucket that lies `steps` buckets after the one that holds `day`. Days are counted from 1970-01-01. */
+/**
+ * The first day of the bucket that lies `steps` buckets after the one that holds `day`. Days are counted from
+ * 1970-01-01.
+ */
 export function bucketAfter(day: number, unit: DateBucket, steps: number): number {
   const start = bucketStart(day, unit);
   if (unit === "day") return start + steps;
@@ -10,7 +13,16 @@ export function bucketAfter(day: number, unit: DateBucket, steps: number): numbe
   return dayOf(Math.floor(months / 12), (((months % 12) + 12) % 12) + 1, 1) as number;
 }
 
-/** The first and the last day of whole buckets from `from` to `to`, counted from the one that holds `anchor` (0): -3 to -1 are the three before it. */
-export function relativeDays(anchor: number, { unit, from, to }: { unit: DateBucket; from: number; to: number }): { first: number; last: number } {
-  return { first: bucketAfter(anchor, unit, Math.min(from, to)), last: bucketAfter(anchor, unit, Math.max(from, to) + 1) - 1 };
+/**
+ * The first and the last day of whole buckets from `from` to `to`, counted from the one that holds `anchor`
+ * (0): -3 to -1 are the three before it.
+ */
+export function relativeDays(
+  anchor: number,
+  { unit, from, to }: { unit: DateBucket; from: number; to: number },
+): { first: number; last: number } {
+  return {
+    first: bucketAfter(anchor, unit, Math.min(from, to)),
+    last: bucketAfter(anchor, unit, Math.max(from, to) + 1) - 1,
+  };
 }

@@ -26,7 +26,9 @@ const catalog: Catalog = {
   tables: [sailings],
   inputs: { goal: 0.5 },
   scope: {
-    tables: [{ name: "sailings", columns: sailings.columns.map((c) => ({ name: c.name, type: c.data.type })) }],
+    tables: [
+      { name: "sailings", columns: sailings.columns.map((c) => ({ name: c.name, type: c.data.type })) },
+    ],
     measures: [
       { name: "passengers_total", formula: "sum(passengers)", table: "sailings" },
       { name: "load_factor", formula: "passengers_total / sum(seats)", table: "sailings" },
@@ -71,25 +73,49 @@ describe("queries", () => {
   });
 
   it("keeps total() at all rows that the filters keep", () => {
-    const result = answer({ measures: [{ id: "share", as: "s" }], splits: [{ column: "route" }], filters: [{ column: "route", in: ["Ferrow", "Quay"] }] }) as Result;
+    const result = answer({
+      measures: [{ id: "share", as: "s" }],
+      splits: [{ column: "route" }],
+      filters: [{ column: "route", in: ["Ferrow", "Quay"] }],
+    }) as Result;
     expect(result.columns[1].values).toEqual([45 / 65, 20 / 65]);
     expect(result.totals.s).toBe(1);
   });
 
   it("buckets dates and filters by a bucket and by a range", () => {
-    const q: QueryInput = { measures: [{ formula: "count(*)", as: "n" }], table: "sailings", splits: [{ column: "sailed_on", by: "month" }] };
+    const q: QueryInput = {
+      measures: [{ formula: "count(*)", as: "n" }],
+      table: "sailings",
+      splits: [{ column: "sailed_on", by: "month" }],
+    };
     expect(rows({ ...q, filters: [{ column: "sailed_on", by: "year", in: [2024] }] })).toEqual([
       ["2024-01-01", 2],
       ["2024-02-01", 1],
       ["2024-03-01", 2],
     ]);
-    expect(rows({ ...q, filters: [{ column: "sailed_on", from: "2025-01-01" }] })).toEqual([["2025-01-01", 3]]);
+    expect(rows({ ...q, filters: [{ column: "sailed_on", from: "2025-01-01" }] })).toEqual([
+      ["2025-01-01", 3],
+    ]);
   });
 
   it("gives null, never zero or infinity, where nothing can be computed", () => {
-    expect(rows({ measures: [{ id: "load_factor" }], splits: [{ column: "route" }], filters: [{ column: "route", in: ["Marl"] }] })).toEqual([["Marl", null]]);
-    expect(rows({ measures: [{ id: "passengers_total" }], filters: [{ column: "route", in: ["Nowhere"] }] })).toEqual([[null]]);
-    expect(rows({ measures: [{ formula: "count(passengers)", as: "n" }], table: "sailings", filters: [{ column: "route", in: ["Nowhere"] }] })).toEqual([[0]]);
+    expect(
+      rows({
+        measures: [{ id: "load_factor" }],
+        splits: [{ column: "route" }],
+        filters: [{ column: "route", in: ["Marl"] }],
+      }),
+    ).toEqual([["Marl", null]]);
+    expect(
+      rows({ measures: [{ id: "passengers_total" }], filters: [{ column: "route", in: ["Nowhere"] }] }),
+    ).toEqual([[null]]);
+    expect(
+      rows({
+        measures: [{ formula: "count(passengers)", as: "n" }],
+        table: "sailings",
+        filters: [{ column: "route", in: ["Nowhere"] }],
+      }),
+    ).toEqual([[0]]);
   });
 
   it("follows three-valued logic in filters", () => {
@@ -118,8 +144,17 @@ describe("queries", () => {
       { measures: [{ id: "load_factor" }] },
     ].map((q) => querySchema.parse(q));
     const results = runQueries(queries, catalog, cache);
-    expect(results.map((r) => r instanceof QueryError && r.code)).toEqual([false, "unknown_measure", "unknown_column", false]);
-    const again = runQueries([querySchema.parse({ measures: [{ id: "gap_to_goal" }], inputs: { goal: 0 } })], { ...catalog, tables: [{ ...sailings, columns: [] }] }, cache);
+    expect(results.map((r) => r instanceof QueryError && r.code)).toEqual([
+      false,
+      "unknown_measure",
+      "unknown_column",
+      false,
+    ]);
+    const again = runQueries(
+      [querySchema.parse({ measures: [{ id: "gap_to_goal" }], inputs: { goal: 0 } })],
+      { ...catalog, tables: [{ ...sailings, columns: [] }] },
+      cache,
+    );
     expect((again[0] as Result).totals.gap_to_goal).toBe(156 / 600);
   });
 });

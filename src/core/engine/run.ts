@@ -24,7 +24,10 @@ export interface Catalog {
   stop?: StopFlag;
 }
 
-/** Remembers what scans gathered, within a bound of bytes, so that a change of sort, of first-n or of a group-level input reads no rows again. */
+/**
+ * Remembers what scans gathered, within a bound of bytes, so that a change of sort, of first-n or of a
+ * group-level input reads no rows again.
+ */
 export class ScanCache {
   private readonly entries = new Map<string, { gathered: Gathered; bytes: number }>();
   private total = 0;
@@ -62,10 +65,18 @@ export class ScanCache {
 
 /** The sources of a catalog, for queries and for computed columns. */
 export function sourcesOf(catalog: Catalog): Sources {
-  return new Sources(catalog.tables, catalog.scope, catalog.today ? parseIsoDate(catalog.today) : null, catalog.stop);
+  return new Sources(
+    catalog.tables,
+    catalog.scope,
+    catalog.today ? parseIsoDate(catalog.today) : null,
+    catalog.stop,
+  );
 }
 
-/** What a plan asks of a table, with its source. `key` names what one pass gathers; passes with the same `rowsKey` read the same rows. */
+/**
+ * What a plan asks of a table, with its source. `key` names what one pass gathers; passes with the same
+ * `rowsKey` read the same rows.
+ */
 interface Part extends TablePlan {
   source: Source;
   key: string;
@@ -111,8 +122,15 @@ function wantedBy(plans: Prepared[], cache: ScanCache): Map<string, Wanted> {
   return wanted;
 }
 
-/** Gathers what is wanted, everything over the same rows in one pass. A grouping that cannot be gathered gives its error and does not spoil the others. */
-function gather(wanted: Map<string, Wanted>, cache: ScanCache, today: Value): Map<string, Gathered | QueryError> {
+/**
+ * Gathers what is wanted, everything over the same rows in one pass. A grouping that cannot be gathered gives
+ * its error and does not spoil the others.
+ */
+function gather(
+  wanted: Map<string, Wanted>,
+  cache: ScanCache,
+  today: Value,
+): Map<string, Gathered | QueryError> {
   const gathered = new Map<string, Gathered | QueryError>();
   const byRows = new Map<string, Wanted[]>();
   for (const w of wanted.values()) byRows.set(w.part.rowsKey, [...(byRows.get(w.part.rowsKey) ?? []), w]);
@@ -120,12 +138,17 @@ function gather(wanted: Map<string, Wanted>, cache: ScanCache, today: Value): Ma
     const { source, filters } = group[0].part;
     const groupings = group.map(({ part, aggregates }) => ({ splits: part.splits, aggregates }));
     const together = attempt(() => scanTable(source, filters, groupings, today));
-    const found = together instanceof QueryError ? groupings.map((g) => attempt(() => scanTable(source, filters, [g], today)[0])) : together;
+    const found =
+      together instanceof QueryError
+        ? groupings.map((g) => attempt(() => scanTable(source, filters, [g], today)[0]))
+        : together;
     for (const [i, { part }] of group.entries()) {
       const result = found[i];
       if (!(result instanceof QueryError)) {
-        // Accumulators stay together only where the groups have the same numbers, as they do for the same rows and splits.
-        for (const [key, accumulator] of cache.get(part.key)?.accumulators ?? []) if (!result.accumulators.has(key)) result.accumulators.set(key, accumulator);
+        // Accumulators stay together only where the groups have the same numbers, as they do for the same
+        // rows and splits.
+        for (const [key, accumulator] of cache.get(part.key)?.accumulators ?? [])
+          if (!result.accumulators.has(key)) result.accumulators.set(key, accumulator);
         cache.set(part.key, result);
       }
       gathered.set(part.key, result);
@@ -135,11 +158,16 @@ function gather(wanted: Map<string, Wanted>, cache: ScanCache, today: Value): Ma
 }
 
 /**
- * Answers queries in their order. Queries over the same table, filters and splits share what is gathered, and all
- * splits of one table and filter are gathered in one pass. A query that cannot be answered gives its QueryError
- * and does not spoil the others.
+ * Answers queries in their order. Queries over the same table, filters and splits share what is gathered, and
+ * all splits of one table and filter are gathered in one pass. A query that cannot be answered gives its
+ * QueryError and does not spoil the others.
  */
-export function runQueries(queries: Query[], catalog: Catalog, cache = new ScanCache(), clock: () => number = () => 0): (Result | QueryError)[] {
+export function runQueries(
+  queries: Query[],
+  catalog: Catalog,
+  cache = new ScanCache(),
+  clock: () => number = () => 0,
+): (Result | QueryError)[] {
   const began = clock();
   const sources = sourcesOf(catalog);
   const plans = queries.map((query) => attempt(() => prepared(query, sources, catalog.inputs)));
@@ -147,7 +175,12 @@ export function runQueries(queries: Query[], catalog: Catalog, cache = new ScanC
   const gathered = gather(wantedBy(good, cache), cache, sources.today);
   return plans.map((ready) => {
     if (ready instanceof QueryError) return ready;
-    const parts = ready.parts.map((part) => gathered.get(part.key) ?? cache.get(part.key) ?? new QueryError("internal", "The query could not be answered."));
+    const parts = ready.parts.map(
+      (part) =>
+        gathered.get(part.key) ??
+        cache.get(part.key) ??
+        new QueryError("internal", "The query could not be answered."),
+    );
     const failed = parts.find((p) => p instanceof QueryError);
     if (failed) return failed;
     return attempt(() => ({ ...answerOf(ready.plan, parts as Gathered[]), ms: clock() - began }));

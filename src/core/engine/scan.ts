@@ -11,7 +11,15 @@ import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import { compileMask, type Mask } from "./mask";
 import { selectorOf } from "./selection";
 import type { Source } from "./source";
-import { BLOCK, type Block, compileRow, isFullColumn, type Kernel, placedKernel, type Vector } from "./vector";
+import {
+  BLOCK,
+  type Block,
+  compileRow,
+  isFullColumn,
+  type Kernel,
+  placedKernel,
+  type Vector,
+} from "./vector";
 
 /** What one pass over the rows gathered for one grouping. */
 export interface Gathered {
@@ -24,8 +32,15 @@ export interface Gathered {
   scanned: number;
 }
 
-/** Visits the rows that a selector keeps, block by block; all rows when it is null. The block is the same object each time. */
-function eachBlock(source: Source, select: ReturnType<typeof selectorOf>, visit: (block: Block) => void): void {
+/**
+ * Visits the rows that a selector keeps, block by block; all rows when it is null. The block is the same
+ * object each time.
+ */
+function eachBlock(
+  source: Source,
+  select: ReturnType<typeof selectorOf>,
+  visit: (block: Block) => void,
+): void {
   const { rows } = source.table;
   const block: Block = { rows: new Int32Array(BLOCK + 1), length: 0, start: -1 };
   for (let start = 0; start < rows; start += BLOCK) {
@@ -42,7 +57,11 @@ function eachBlock(source: Source, select: ReturnType<typeof selectorOf>, visit:
 }
 
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
-function tooManyGroups({ grouper }: { grouper: Grouper }, source: Source, select: ReturnType<typeof selectorOf>): QueryError {
+function tooManyGroups(
+  { grouper }: { grouper: Grouper },
+  source: Source,
+  select: ReturnType<typeof selectorOf>,
+): QueryError {
   const groups = new Int32Array(BLOCK);
   eachBlock(source, select, (block) => grouper.assign(block, groups));
   const most = MAX_GROUPS.toLocaleString("en");
@@ -96,10 +115,16 @@ class SharedKernels {
     return made;
   };
 
-  /** An aggregate's accumulator with the kernel of its argument: a column's values where they lie, where the accumulator can take them so and nothing else in the pass wants them. */
+  /**
+   * An aggregate's accumulator with the kernel of its argument: a column's values where they lie, where the
+   * accumulator can take them so and nothing else in the pass wants them.
+   */
   gathering(a: Aggregate): { accumulator: Accumulator; argument: Kernel | null } {
     const accumulator = accumulatorOf(a);
-    const inPlace = a.arg && accumulator.takesPlaces && !a.filter && this.wanted.get(JSON.stringify(a.arg)) === 1 ? placedKernel(a.arg, this.source) : null;
+    const inPlace =
+      a.arg && accumulator.takesPlaces && !a.filter && this.wanted.get(JSON.stringify(a.arg)) === 1
+        ? placedKernel(a.arg, this.source)
+        : null;
     return { accumulator, argument: inPlace ?? (a.arg && this.kernel(a.arg)) };
   }
 
@@ -114,10 +139,15 @@ class SharedKernels {
 }
 
 /**
- * Runs the aggregates of several groupings over the rows of one table that the filters keep, in a single pass.
- * Arguments and filters that aggregates share are evaluated once a block. `today` is in whole days.
+ * Runs the aggregates of several groupings over the rows of one table that the filters keep, in a single
+ * pass. Arguments and filters that aggregates share are evaluated once a block. `today` is in whole days.
  */
-export function scanTable(source: Source, filters: PlacedFilter[], groupings: { splits: PlacedSplit[]; aggregates: Aggregate[] }[], today: Value): Gathered[] {
+export function scanTable(
+  source: Source,
+  filters: PlacedFilter[],
+  groupings: { splits: PlacedSplit[]; aggregates: Aggregate[] }[],
+  today: Value,
+): Gathered[] {
   const select = selectorOf(source, filters, today);
   const shared = new SharedKernels(
     source,
@@ -126,23 +156,39 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
   const jobs = groupings.map(({ splits, aggregates }) => {
     const columns = splits.map(({ place, by }) => {
       const column = source.column(place.table, place.column);
-      if (by && column.data.type !== "date" && column.data.type !== "timestamp") throw new QueryError("bad_split", `${place.column} is no date, so it has no ${by}.`);
+      if (by && column.data.type !== "date" && column.data.type !== "timestamp")
+        throw new QueryError("bad_split", `${place.column} is no date, so it has no ${by}.`);
       return { column, by };
     });
     const rows = new Count();
     const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
     const parts = [...unique].map(([key, a]) => {
       // Rows are counted once for all who need no more than that.
-      if (a.fn === "count" && !a.arg && !a.filter) return { key, accumulator: rows, argument: null, by: null, filter: null };
+      if (a.fn === "count" && !a.arg && !a.filter)
+        return { key, accumulator: rows, argument: null, by: null, filter: null };
       const { accumulator, argument } = shared.gathering(a);
-      if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source)) accumulator.countBy(rows);
-      return { key, accumulator, argument, by: a.by && shared.kernel(a.by), filter: a.filter && shared.mask(a.filter) };
+      if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source))
+        accumulator.countBy(rows);
+      return {
+        key,
+        accumulator,
+        argument,
+        by: a.by && shared.kernel(a.by),
+        filter: a.filter && shared.mask(a.filter),
+      };
     });
     const gathering = parts.filter((p) => p.accumulator !== rows);
     const full = gathering.filter((p) => p.accumulator instanceof Sum && p.accumulator.isFull);
     // Two full sums and the count of the rows share a loop.
     const pair = full.length > 1 ? ([full[0], full[1]] as const) : null;
-    return { grouper: grouperOf(columns), groups: new Int32Array(BLOCK), rows, parts, pair, single: gathering.filter((p) => !pair?.includes(p)) };
+    return {
+      grouper: grouperOf(columns),
+      groups: new Int32Array(BLOCK),
+      rows,
+      parts,
+      pair,
+      single: gathering.filter((p) => !pair?.includes(p)),
+    };
   });
   let scanned = 0;
   eachBlock(source, select, (block) => {
@@ -154,9 +200,16 @@ export function scanTable(source: Source, filters: PlacedFilter[], groupings: { 
       const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
       if (job.pair) {
         const [a, b] = job.pair;
-        (a.accumulator as Sum).addWith(b.accumulator as Sum, job.rows, grouped, a.argument?.(block) as Vector, b.argument?.(block) as Vector);
+        (a.accumulator as Sum).addWith(
+          b.accumulator as Sum,
+          job.rows,
+          grouped,
+          a.argument?.(block) as Vector,
+          b.argument?.(block) as Vector,
+        );
       } else job.rows.add(grouped, null, null);
-      for (const { accumulator, argument, by, filter } of job.single) accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+      for (const { accumulator, argument, by, filter } of job.single)
+        accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
     }
   });
   return jobs.map(({ grouper, parts, rows: counts }) => ({

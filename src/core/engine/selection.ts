@@ -7,7 +7,13 @@ import { relativeDays } from "./relative";
 import type { Source } from "./source";
 import { BLOCK } from "./vector";
 
-const TYPE_WORDS = { number: "a number", text: "a text", boolean: "true or false", date: "a date such as 2026-05-01", timestamp: "a timestamp such as 2026-05-01T08:30:00" };
+const TYPE_WORDS = {
+  number: "a number",
+  text: "a text",
+  boolean: "true or false",
+  date: "a date such as 2026-05-01",
+  timestamp: "a timestamp such as 2026-05-01T08:30:00",
+};
 
 /** A filter's value as the column stores it; throws a QueryError where it does not fit the column's type. */
 function stored(value: Value, data: ColumnData, column: string): number | string {
@@ -20,11 +26,16 @@ function stored(value: Value, data: ColumnData, column: string): number | string
     return null;
   };
   const result = fits();
-  if (result === null) throw new QueryError("bad_filter", `The filter on ${column} needs ${TYPE_WORDS[data.type]}, not ${JSON.stringify(value)}.`);
+  if (result === null)
+    throw new QueryError(
+      "bad_filter",
+      `The filter on ${column} needs ${TYPE_WORDS[data.type]}, not ${JSON.stringify(value)}.`,
+    );
   return result;
 }
 
-const storedDay = (value: Value, column: string) => stored(value, { type: "date", values: new Int32Array(0) }, column) as number;
+const storedDay = (value: Value, column: string) =>
+  stored(value, { type: "date", values: new Int32Array(0) }, column) as number;
 
 function nullOf(data: Exclude<ColumnData, { type: "text" }>): (x: number) => boolean {
   if (data.type === "date") return (x) => x === NULL_DAY;
@@ -32,10 +43,15 @@ function nullOf(data: Exclude<ColumnData, { type: "text" }>): (x: number) => boo
 }
 
 function bucketTest(filter: Extract<Filter, { in: Value[] }>, data: ColumnData): (row: number) => boolean {
-  if (data.type !== "date" && data.type !== "timestamp") throw new QueryError("bad_filter", `${filter.column} is no date, so it has no ${filter.by}.`);
+  if (data.type !== "date" && data.type !== "timestamp")
+    throw new QueryError("bad_filter", `${filter.column} is no date, so it has no ${filter.by}.`);
   const by = filter.by ?? "day";
   const keyOf = (day: number) => (by === "year" ? civil(day).year : bucketStart(day, by));
-  const wanted = new Set(filter.in.map((v) => (v === null || (by === "year" && typeof v === "number") ? v : keyOf(storedDay(v, filter.column)))));
+  const wanted = new Set(
+    filter.in.map((v) =>
+      v === null || (by === "year" && typeof v === "number") ? v : keyOf(storedDay(v, filter.column)),
+    ),
+  );
   const none = nullOf(data);
   const known = new Map<number, boolean>();
   return (row) => {
@@ -51,13 +67,26 @@ function bucketTest(filter: Extract<Filter, { in: Value[] }>, data: ColumnData):
   };
 }
 
-/** Narrows row numbers: writes those of `rows[0 .. count)` that it keeps to the front of `out` and gives how many they are. `rows` null stands for the run of rows from `start`. */
+/**
+ * Narrows row numbers: writes those of `rows[0 .. count)` that it keeps to the front of `out` and gives how
+ * many they are. `rows` null stands for the run of rows from `start`.
+ */
 type Narrowing = (rows: Int32Array | null, start: number, count: number, out: Int32Array) => number;
 
 type Stored = Float64Array | Int32Array | Uint8Array;
 
-/** Each row is written, and counted only where it is kept: a branch that goes either way would cost more than the writing. */
-function pickRun(values: Stored, low: number, high: number, start: number, count: number, out: Int32Array): number {
+/**
+ * Each row is written, and counted only where it is kept: a branch that goes either way would cost more than
+ * the writing.
+ */
+function pickRun(
+  values: Stored,
+  low: number,
+  high: number,
+  start: number,
+  count: number,
+  out: Int32Array,
+): number {
   let kept = 0;
   for (let row = start; row < start + count; row++) {
     const x = values[row];
@@ -67,7 +96,14 @@ function pickRun(values: Stored, low: number, high: number, start: number, count
   return kept;
 }
 
-function pickAmong(values: Stored, low: number, high: number, rows: Int32Array, count: number, out: Int32Array): number {
+function pickAmong(
+  values: Stored,
+  low: number,
+  high: number,
+  rows: Int32Array,
+  count: number,
+  out: Int32Array,
+): number {
   let kept = 0;
   for (let i = 0; i < count; i++) {
     const row = rows[i];
@@ -78,9 +114,15 @@ function pickAmong(values: Stored, low: number, high: number, rows: Int32Array, 
   return kept;
 }
 
-/** Keeps rows whose stored value lies within both limits. A null never does: NaN fails every comparison, and the limits leave out what stands for null. */
+/**
+ * Keeps rows whose stored value lies within both limits. A null never does: NaN fails every comparison, and
+ * the limits leave out what stands for null.
+ */
 function withinLimits(values: Stored, low: number, high: number): Narrowing {
-  return (rows, start, count, out) => (rows === null ? pickRun(values, low, high, start, count, out) : pickAmong(values, low, high, rows, count, out));
+  return (rows, start, count, out) =>
+    rows === null
+      ? pickRun(values, low, high, start, count, out)
+      : pickAmong(values, low, high, rows, count, out);
 }
 
 /** Keeps rows whose text is marked; the mark of null comes first. */
@@ -108,7 +150,10 @@ function byTest(test: (row: number) => boolean): Narrowing {
 }
 
 /** Keeps rows whose text passes a test that is asked once for each distinct text. */
-function byText(data: Extract<ColumnData, { type: "text" }>, test: (text: string | null) => boolean): Narrowing {
+function byText(
+  data: Extract<ColumnData, { type: "text" }>,
+  test: (text: string | null) => boolean,
+): Narrowing {
   return withMarkedText(
     data.codes,
     Uint8Array.from([null, ...data.dictionary], (text) => (test(text) ? 1 : 0)),
@@ -118,16 +163,33 @@ function byText(data: Extract<ColumnData, { type: "text" }>, test: (text: string
 /** The last instant of a day where a timestamp's upper limit is given as a date. */
 function upperLimit(value: Value, data: ColumnData, name: string): number | string {
   const limit = stored(value, data, name);
-  return data.type === "timestamp" && typeof value === "string" && parseIsoDate(value) !== null ? (limit as number) + DAY_MS - 1 : limit;
+  return data.type === "timestamp" && typeof value === "string" && parseIsoDate(value) !== null
+    ? (limit as number) + DAY_MS - 1
+    : limit;
 }
 
-function rangeNarrowing(filter: Extract<Filter, { from?: Value }>, data: ColumnData, name: string): Narrowing {
+function rangeNarrowing(
+  filter: Extract<Filter, { from?: Value }>,
+  data: ColumnData,
+  name: string,
+): Narrowing {
   const from = filter.from === undefined || filter.from === null ? null : stored(filter.from, data, name);
   const to = filter.to === undefined || filter.to === null ? null : upperLimit(filter.to, data, name);
-  if (data.type === "text") return byText(data, (t) => t !== null && (from === null || compareText(t, from as string) >= 0) && (to === null || compareText(t, to as string) <= 0));
+  if (data.type === "text")
+    return byText(
+      data,
+      (t) =>
+        t !== null &&
+        (from === null || compareText(t, from as string) >= 0) &&
+        (to === null || compareText(t, to as string) <= 0),
+    );
   const least = data.type === "date" ? NULL_DAY + 1 : Number.NEGATIVE_INFINITY;
   const most = data.type === "boolean" ? NULL_BOOLEAN - 1 : Number.POSITIVE_INFINITY;
-  return withinLimits(data.values, Math.max(least, (from as number | null) ?? least), Math.min(most, (to as number | null) ?? most));
+  return withinLimits(
+    data.values,
+    Math.max(least, (from as number | null) ?? least),
+    Math.min(most, (to as number | null) ?? most),
+  );
 }
 
 /** The largest value of a column of dates or timestamps, or null when it has none. */
@@ -137,11 +199,24 @@ function newest(values: Float64Array | Int32Array): number | null {
   return most > NULL_DAY ? most : null;
 }
 
-function relativeNarrowing({ relative }: Extract<Filter, { relative: unknown }>, data: ColumnData, name: string, today: Value): Narrowing {
-  if (data.type !== "date" && data.type !== "timestamp") throw new QueryError("bad_filter", `${name} is no date, so it has no ${relative.unit} to count from.`);
+function relativeNarrowing(
+  { relative }: Extract<Filter, { relative: unknown }>,
+  data: ColumnData,
+  name: string,
+  today: Value,
+): Narrowing {
+  if (data.type !== "date" && data.type !== "timestamp")
+    throw new QueryError("bad_filter", `${name} is no date, so it has no ${relative.unit} to count from.`);
   const scale = data.type === "date" ? 1 : DAY_MS;
   const last = relative.anchor === "newest" ? newest(data.values) : null;
-  const anchor = relative.anchor === "today" ? (typeof today === "number" ? today : null) : last === null ? null : Math.floor(last / scale);
+  const anchor =
+    relative.anchor === "today"
+      ? typeof today === "number"
+        ? today
+        : null
+      : last === null
+        ? null
+        : Math.floor(last / scale);
   if (anchor === null) return () => 0;
   const days = relativeDays(anchor, relative);
   return withinLimits(data.values, days.first * scale, (days.last + 1) * scale - 1);
@@ -158,7 +233,11 @@ function narrowing({ place, filter }: PlacedFilter, source: Source, today: Value
     return byTest((row) => none(values[row]) === filter.isNull);
   }
   if ("contains" in filter) {
-    if (data.type !== "text") throw new QueryError("bad_filter", `${name} is ${TYPE_WORDS[data.type]}, so it contains no text. Filter it by values or by a range.`);
+    if (data.type !== "text")
+      throw new QueryError(
+        "bad_filter",
+        `${name} is ${TYPE_WORDS[data.type]}, so it contains no text. Filter it by values or by a range.`,
+      );
     const wanted = filter.contains.toLowerCase();
     return byText(data, (text) => text?.toLowerCase().includes(wanted) ?? false);
   }
@@ -176,16 +255,24 @@ function narrowing({ place, filter }: PlacedFilter, source: Source, today: Value
 }
 
 /**
- * Finds, for a run of rows, those that every filter keeps: writes them to `out`, which has room for the whole run, and gives how many
- * they are. Null when there is no filter. `today` is in whole days.
+ * Finds, for a run of rows, those that every filter keeps: writes them to `out`, which has room for the whole
+ * run, and gives how many they are. Null when there is no filter. `today` is in whole days.
  */
-export function selectorOf(source: Source, filters: PlacedFilter[], today: Value): ((start: number, count: number, out: Int32Array) => number) | null {
+export function selectorOf(
+  source: Source,
+  filters: PlacedFilter[],
+  today: Value,
+): ((start: number, count: number, out: Int32Array) => number) | null {
   if (filters.length === 0) return null;
   const [first, ...more] = filters.map((f) => narrowing(f, source, today));
-  return (start, count, out) => more.reduce((kept, narrow) => narrow(out, 0, kept, out), first(null, start, count, out));
+  return (start, count, out) =>
+    more.reduce((kept, narrow) => narrow(out, 0, kept, out), first(null, start, count, out));
 }
 
-/** The rows of a source that every filter keeps, in table order; null when there is no filter and all rows stay. */
+/**
+ * The rows of a source that every filter keeps, in table order; null when there is no filter and all rows
+ * stay.
+ */
 export function selectRows(source: Source, filters: PlacedFilter[], today: Value): Int32Array | null {
   const select = selectorOf(source, filters, today);
   if (!select) return null;

@@ -10,11 +10,18 @@ import type { ColumnSource, SourceColumn } from "./source-column";
 import { checkStop, type StopFlag } from "./stop";
 import { BLOCK, compileRow } from "./vector";
 
-const TYPE_WORDS: Record<ColumnData["type"], string> = { number: "numbers", text: "texts", boolean: "true or false", date: "dates", timestamp: "timestamps" };
+const TYPE_WORDS: Record<ColumnData["type"], string> = {
+  number: "numbers",
+  text: "texts",
+  boolean: "true or false",
+  date: "dates",
+  timestamp: "timestamps",
+};
 
 /**
- * For each row of the many side, the row of the one side that has the same key, or -1. Throws a QueryError where the two are
- * of different types, or where a key stands twice, since then the link would not be many-to-one.
+ * For each row of the many side, the row of the one side that has the same key, or -1. Throws a QueryError
+ * where the two are of different types, or where a key stands twice, since then the link would not be
+ * many-to-one.
  */
 export function matchRows(from: ColumnData, key: ColumnData, link: Link): Int32Array {
   if (from.type !== key.type)
@@ -36,7 +43,9 @@ export function matchRows(from: ColumnData, key: ColumnData, link: Link): Int32A
       if (known !== undefined) throw twice(text, known, row);
       rowOf.set(text, row);
     });
-    const rowOfCode = Int32Array.from([null, ...from.dictionary], (text) => (text === null ? -1 : (rowOf.get(text) ?? -1)));
+    const rowOfCode = Int32Array.from([null, ...from.dictionary], (text) =>
+      text === null ? -1 : (rowOf.get(text) ?? -1),
+    );
     return from.codes.map((code) => rowOfCode[code + 1]);
   }
   const { values } = from as Exclude<ColumnData, { type: "text" }>;
@@ -72,9 +81,14 @@ function valuesAt(data: ColumnData, rows: Int32Array): ColumnData {
 function materialize(expr: Expr, source: Source): ColumnData {
   const { rows } = source.table;
   const type: ValueType = expr.type === "null" ? "text" : expr.type;
-  const kernel = compileRow(expr.type === "null" ? { op: "constant", type: "text", value: null } : expr, source);
+  const kernel = compileRow(
+    expr.type === "null" ? { op: "constant", type: "text", value: null } : expr,
+    source,
+  );
   const codes = new Int32Array(type === "text" ? rows : 0);
-  const values = new (type === "date" ? Int32Array : type === "boolean" ? Uint8Array : Float64Array)(type === "text" ? 0 : rows) as Float64Array;
+  const values = new (type === "date" ? Int32Array : type === "boolean" ? Uint8Array : Float64Array)(
+    type === "text" ? 0 : rows,
+  ) as Float64Array;
   const none = type === "date" ? NULL_DAY : type === "boolean" ? NULL_BOOLEAN : Number.NaN;
   let dictionary: string[] = [];
   const block = { rows: new Int32Array(BLOCK), length: 0, start: 0 };
@@ -89,14 +103,18 @@ function materialize(expr: Expr, source: Source): ColumnData {
       dictionary = vector.dictionary;
       codes.set(vector.codes.subarray(0, block.length), start);
     } else {
-      for (let i = 0; i < block.length; i++) values[start + i] = Number.isNaN(vector.numbers[i]) ? none : vector.numbers[i];
+      for (let i = 0; i < block.length; i++)
+        values[start + i] = Number.isNaN(vector.numbers[i]) ? none : vector.numbers[i];
     }
   }
   if (type === "text") return { type, codes, dictionary };
   return { type, values } as ColumnData;
 }
 
-/** A table as formulas see it: its columns, its derived columns, and the columns that links lead to. What had to be computed stays with the table. */
+/**
+ * A table as formulas see it: its columns, its derived columns, and the columns that links lead to. What had
+ * to be computed stays with the table.
+ */
 export class Source implements ColumnSource {
   /** Changes whenever anything that its columns depend on does. */
   readonly version: string;
@@ -108,7 +126,12 @@ export class Source implements ColumnSource {
     const { scope, today } = sources;
     const names = [table.name, ...reachedFrom(scope.links ?? [], table.name)];
     const formulas = names.map((n) => sources.derivedOf(n));
-    const parts = [names.map((n) => sources.find(n)?.version ?? ""), formulas, names.length > 1 ? scope.links : [], /current_date/i.test(JSON.stringify(formulas)) ? today : ""];
+    const parts = [
+      names.map((n) => sources.find(n)?.version ?? ""),
+      formulas,
+      names.length > 1 ? scope.links : [],
+      /current_date/i.test(JSON.stringify(formulas)) ? today : "",
+    ];
     this.version = shortName(JSON.stringify(parts));
   }
 
@@ -122,13 +145,17 @@ export class Source implements ColumnSource {
     this.sources.checkStop();
   }
 
-  /** A column by the table that has it and its name. Throws a QueryError where there is none, or where links do not lead there. */
+  /**
+   * A column by the table that has it and its name. Throws a QueryError where there is none, or where links
+   * do not lead there.
+   */
   column(owner: string, name: string): SourceColumn {
     const own = sameName(owner, this.table.name);
     const formula = own ? this.sources.formulaOf(owner, name) : undefined;
     if (own && formula === undefined) {
       const column = findColumn(this.table, name);
-      if (!column) throw new QueryError("unknown_column", `The table ${this.table.name} has no column “${name}”.`);
+      if (!column)
+        throw new QueryError("unknown_column", `The table ${this.table.name} has no column “${name}”.`);
       return { data: column.data, rows: null };
     }
     return this.computed(`${owner}.${name}`.toLowerCase(), () => {
@@ -141,18 +168,30 @@ export class Source implements ColumnSource {
   private derive(formula: string, name: string): ColumnData {
     const { scope, today } = this.sources;
     const checked = checkFormula(formula, scope, this.table.name, "derived", `${this.table.name}.${name}`);
-    if (!checked.expr) throw new QueryError("bad_formula", `The derived column ${this.table.name}.${name}: ${checked.problems[0].message}`);
+    if (!checked.expr)
+      throw new QueryError(
+        "bad_formula",
+        `The derived column ${this.table.name}.${name}: ${checked.problems[0].message}`,
+      );
     return materialize(bindInputs(checked.expr, new Map([[TODAY, today]])), this);
   }
 
   /** For each row of this table, its row in another table. */
   private rowsIn(owner: string): Int32Array {
     const paths = pathsBetween(this.sources.scope.links ?? [], this.table.name, owner);
-    if (paths.length !== 1) throw new QueryError("bad_link", `${paths.length ? "More than one way leads" : "No link leads"} from ${this.table.name} to ${owner}.`);
+    if (paths.length !== 1)
+      throw new QueryError(
+        "bad_link",
+        `${paths.length ? "More than one way leads" : "No link leads"} from ${this.table.name} to ${owner}.`,
+      );
     const path = paths[0];
     const last = path[path.length - 1];
     const found = this.computed(`to ${owner}`.toLowerCase(), () => {
-      const step = matchRows(this.sources.of(last.table).column(last.table, last.column).data, this.sources.of(last.to).column(last.to, last.key).data, last);
+      const step = matchRows(
+        this.sources.of(last.table).column(last.table, last.column).data,
+        this.sources.of(last.to).column(last.to, last.key).data,
+        last,
+      );
       if (path.length === 1) return { data: null, rows: step };
       const before = this.rowsIn(last.table);
       return { data: null, rows: before.map((row) => (row < 0 ? -1 : step[row])) };
@@ -160,7 +199,10 @@ export class Source implements ColumnSource {
     return found.rows as Int32Array;
   }
 
-  private computed<T extends { data: ColumnData | null; rows: Int32Array | null }>(key: string, make: () => T): T {
+  private computed<T extends { data: ColumnData | null; rows: Int32Array | null }>(
+    key: string,
+    make: () => T,
+  ): T {
     this.table.computed ??= new Map();
     const known = this.table.computed.get(key);
     if (known?.version === this.version) return known as unknown as T;

@@ -6,15 +6,26 @@ import { runQueries, ScanCache } from "./run";
 import type { StopReason } from "./stop";
 
 const ROWS = 100_000;
-const table = madeTable("t", { k: ["text", Array.from({ length: ROWS }, (_, i) => `k${i % 50}`)], n: ["number", Array.from({ length: ROWS }, (_, i) => i)] });
-const catalog = { scope: { tables: [{ name: "t", columns: scopeColumns(table) }], measures: [], inputs: [] }, inputs: {}, tables: [table] };
-const query = (formula: string, split = true) => querySchema.parse({ table: "t", measures: [{ formula, as: "m" }], splits: split ? [{ column: "k" }] : [] });
+const table = madeTable("t", {
+  k: ["text", Array.from({ length: ROWS }, (_, i) => `k${i % 50}`)],
+  n: ["number", Array.from({ length: ROWS }, (_, i) => i)],
+});
+const catalog = {
+  scope: { tables: [{ name: "t", columns: scopeColumns(table) }], measures: [], inputs: [] },
+  inputs: {},
+  tables: [table],
+};
+const query = (formula: string, split = true) =>
+  querySchema.parse({ table: "t", measures: [{ formula, as: "m" }], splits: split ? [{ column: "k" }] : [] });
 
 describe("the stop flag", () => {
   it("is asked between blocks, and ends a scan with its reason", () => {
     for (const reason of ["too_long", "cancelled"] as StopReason[]) {
       let asked = 0;
-      const [result] = runQueries([query("sum(n)")], { ...catalog, stop: () => (++asked > 10 ? reason : null) });
+      const [result] = runQueries([query("sum(n)")], {
+        ...catalog,
+        stop: () => (++asked > 10 ? reason : null),
+      });
       expect(result).toBeInstanceOf(QueryError);
       expect((result as QueryError).code).toBe(reason);
       expect(asked).toBeLessThan(14);
@@ -26,7 +37,11 @@ describe("the stop flag", () => {
     const first = query("sum(n)");
     runQueries([first], catalog, cache);
     let asked = 0;
-    const [again, stopped] = runQueries([first, query("max(n)", false)], { ...catalog, stop: () => (++asked > 8 ? "too_long" : null) }, cache);
+    const [again, stopped] = runQueries(
+      [first, query("max(n)", false)],
+      { ...catalog, stop: () => (++asked > 8 ? "too_long" : null) },
+      cache,
+    );
     expect(again).toMatchObject({ rows: 50 });
     expect(stopped).toMatchObject({ code: "too_long" });
   });

@@ -22,15 +22,26 @@ function exactSum(values: number[]): number {
 }
 
 it("sums of hostile orders agree with exact arithmetic to 1e-12 of the values' size", () => {
-  const value = fc.oneof(fc.double({ min: -1e15, max: 1e15, noNaN: true }), fc.double({ min: -1e-3, max: 1e-3, noNaN: true }), fc.constantFrom(1e15, -1e15, 0.1, 1e-9));
+  const value = fc.oneof(
+    fc.double({ min: -1e15, max: 1e15, noNaN: true }),
+    fc.double({ min: -1e-3, max: 1e-3, noNaN: true }),
+    fc.constantFrom(1e15, -1e15, 0.1, 1e-9),
+  );
   fc.assert(
     fc.property(fc.array(value, { minLength: 1, maxLength: 200 }), (values) => {
       const numbers = Float64Array.from(values);
       const sum = accumulatorOf({ fn: "sum", distinct: false, arg: { type: "number" }, fraction: null });
-      sum.add({ groups: new Int32Array(values.length), length: values.length, size: 1 }, { numbers }, null, null);
+      sum.add(
+        { groups: new Int32Array(values.length), length: values.length, size: 1 },
+        { numbers },
+        null,
+        null,
+      );
       const exact = exactSum(values);
       const got = sum.result(0) as number;
-      expect(Math.abs(got - exact)).toBeLessThanOrEqual(1e-12 * Math.max(Math.abs(exact), 1e-15 * Math.max(...values.map(Math.abs)), Number.MIN_VALUE));
+      expect(Math.abs(got - exact)).toBeLessThanOrEqual(
+        1e-12 * Math.max(Math.abs(exact), 1e-15 * Math.max(...values.map(Math.abs)), Number.MIN_VALUE),
+      );
     }),
     { numRuns: 500, seed: 17 },
   );

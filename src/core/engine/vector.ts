@@ -7,7 +7,10 @@ import type { ColumnSource } from "./source-column";
 
 export const BLOCK = 1024;
 
-/** A run of rows under evaluation: `rows[0 .. length)` are row numbers of the table; where they follow each other, `start` is the first, else -1. */
+/**
+ * A run of rows under evaluation: `rows[0 .. length)` are row numbers of the table; where they follow each
+ * other, `start` is the first, else -1.
+ */
 export interface Block {
   rows: Int32Array;
   length: number;
@@ -15,10 +18,11 @@ export interface Block {
 }
 
 /**
- * The values of an expression over a block. Numbers, days, milliseconds and booleans (0 or 1) are doubles with
- * NaN for null, which no formula yields otherwise; texts are codes into a dictionary (-1 is null). `whole` promises that all
- * numbers are whole and so small that any sum of them is exact, `within` that all values or codes lie in a range; a vector without
- * them may still be so. Where `at` is there, value i is `numbers[at[i]]`; only who asks for it with `placedKernel` gets such a vector.
+ * The values of an expression over a block. Numbers, days, milliseconds and booleans (0 or 1) are doubles
+ * with NaN for null, which no formula yields otherwise; texts are codes into a dictionary (-1 is null).
+ * `whole` promises that all numbers are whole and so small that any sum of them is exact, `within` that all
+ * values or codes lie in a range; a vector without them may still be so. Where `at` is there, value i is
+ * `numbers[at[i]]`; only who asks for it with `placedKernel` gets such a vector.
  */
 export type Vector =
   | { numbers: Float64Array; at?: Int32Array; whole?: boolean; within?: ColumnRange["within"] }
@@ -79,8 +83,8 @@ export function isFullColumn(expr: Expr, source: ColumnSource): boolean {
 }
 
 /**
- * The values of a column of numbers where they lie, for who reads them once and in order; null where the expression is not such a
- * column. It saves writing them out for each block.
+ * The values of a column of numbers where they lie, for who reads them once and in order; null where the
+ * expression is not such a column. It saves writing them out for each block.
  */
 export function placedKernel(expr: Expr, source: ColumnSource): Kernel | null {
   if (expr.op !== "column") return null;
@@ -88,12 +92,18 @@ export function placedKernel(expr: Expr, source: ColumnSource): Kernel | null {
   if (data.type !== "number") return null;
   const { exact: whole, within } = columnRange(data);
   const { values } = data;
-  return ({ rows, length, start }) => (start >= 0 ? { numbers: values.subarray(start, start + length), whole, within } : { numbers: values, at: rows, whole, within });
+  return ({ rows, length, start }) =>
+    start >= 0
+      ? { numbers: values.subarray(start, start + length), whole, within }
+      : { numbers: values, at: rows, whole, within };
 }
 
 function constantKernel(type: ValueType, value: Value): Kernel {
   if (isText(type)) {
-    const vector = { codes: new Int32Array(BLOCK).fill(value === null ? -1 : 0), dictionary: value === null ? [] : [String(value)] };
+    const vector = {
+      codes: new Int32Array(BLOCK).fill(value === null ? -1 : 0),
+      dictionary: value === null ? [] : [String(value)],
+    };
     return () => vector;
   }
   const vector = { numbers: new Float64Array(BLOCK).fill(value === null ? Number.NaN : Number(value)) };
@@ -104,8 +114,8 @@ type Doubles = Float64Array;
 type Loop = (a: Doubles, b: Doubles, out: Doubles, length: number) => void;
 
 /**
- * One loop an operator, written out, so that each is compiled for itself. NaN in gives NaN out; what is not finite becomes
- * NaN, since a formula never yields infinity.
+ * One loop an operator, written out, so that each is compiled for itself. NaN in gives NaN out; what is not
+ * finite becomes NaN, since a formula never yields infinity.
  */
 const ARITHMETIC: Record<string, Loop> = {
   "+": (a, b, out, length) => {
@@ -150,7 +160,12 @@ function loopKernel(loop: Loop, left: Kernel, right: Kernel): Kernel {
   const out = new Float64Array(BLOCK);
   const vector = { numbers: out };
   return (block) => {
-    loop((left(block) as { numbers: Doubles }).numbers, (right(block) as { numbers: Doubles }).numbers, out, block.length);
+    loop(
+      (left(block) as { numbers: Doubles }).numbers,
+      (right(block) as { numbers: Doubles }).numbers,
+      out,
+      block.length,
+    );
     return vector;
   };
 }
@@ -164,7 +179,8 @@ function logicKernel(fn: "and" | "or", args: Kernel[]): Kernel {
     out.fill(1 - settles, 0, length);
     for (const arg of args) {
       const a = (arg(block) as { numbers: Float64Array }).numbers;
-      for (let i = 0; i < length; i++) if (out[i] !== settles && (a[i] === settles || a[i] !== a[i])) out[i] = a[i];
+      for (let i = 0; i < length; i++)
+        if (out[i] !== settles && (a[i] === settles || a[i] !== a[i])) out[i] = a[i];
     }
     return vector;
   };
@@ -213,7 +229,9 @@ function dictionaryKernel(expr: Expr & { op: "call" }, at: number, arg: Kernel):
   };
 }
 
-/** Writes values of a type into a vector of its own; text gets a dictionary that grows with what is written. */
+/**
+ * Writes values of a type into a vector of its own; text gets a dictionary that grows with what is written.
+ */
 function writer(type: ValueType): { vector: Vector; set: (i: number, value: Value) => void } {
   if (isText(type)) {
     const vector = { codes: new Int32Array(BLOCK), dictionary: [] as string[] };
@@ -237,7 +255,10 @@ function writer(type: ValueType): { vector: Vector; set: (i: number, value: Valu
     };
   }
   const numbers = new Float64Array(BLOCK);
-  return { vector: { numbers }, set: (i, value) => (numbers[i] = value === null ? Number.NaN : Number(value)) };
+  return {
+    vector: { numbers },
+    set: (i, value) => (numbers[i] = value === null ? Number.NaN : Number(value)),
+  };
 }
 
 function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
@@ -261,11 +282,15 @@ function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
 }
 
 /**
- * Compiles a row-level expression over a source into a kernel. Inputs must have been bound before. `kernelOf` gives the kernels of
- * its parts, so that a caller can share them.
- * No text is ever run: the kernel is a tree of closures.
+ * Compiles a row-level expression over a source into a kernel. Inputs must have been bound before. `kernelOf`
+ * gives the kernels of its parts, so that a caller can share them. No text is ever run: the kernel is a tree
+ * of closures.
  */
-export function compileRow(expr: Expr, source: ColumnSource, kernelOf: (expr: Expr) => Kernel = (e) => compileRow(e, source)): Kernel {
+export function compileRow(
+  expr: Expr,
+  source: ColumnSource,
+  kernelOf: (expr: Expr) => Kernel = (e) => compileRow(e, source),
+): Kernel {
   switch (expr.op) {
     case "constant":
       return constantKernel(expr.type, expr.value);

@@ -17,11 +17,21 @@ export function extractExpr(c: Checking, node: Node & { kind: "extract" }, arg: 
     const fields = [...DAY_FIELDS, ...Object.keys(TIME_FIELDS)];
     const near = nearestName(field, fields);
     const mends = near ? [{ ...fieldSpan, label: `Use ${near}`, text: near }] : [];
-    return c.fail("name", fieldSpan, `“${field}” is no part of a date. The parts are ${fields.join(", ")}.`, mends);
+    return c.fail(
+      "name",
+      fieldSpan,
+      `“${field}” is no part of a date. The parts are ${fields.join(", ")}.`,
+      mends,
+    );
   }
   if (arg.type !== "date" && arg.type !== "timestamp" && arg.type !== "null")
-    return c.fail("type", node.arg, `“extract” needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`);
-  if (!isDay && arg.type === "date") return c.fail("type", node.arg, `A date has no ${field}; a timestamp has.`);
+    return c.fail(
+      "type",
+      node.arg,
+      `“extract” needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`,
+    );
+  if (!isDay && arg.type === "date")
+    return c.fail("type", node.arg, `A date has no ${field}; a timestamp has.`);
   const day = isDay && arg.type === "timestamp" ? call("day_of_timestamp", "date", [arg]) : arg;
   return call(`extract_${field}`, "number", [day]);
 }
@@ -35,33 +45,62 @@ export function callExpr(c: Checking, node: Node & { kind: "call" }, level: Leve
   if (name === "current_date" && node.args.length === 0) return { op: "today", type: "date" };
   const entry = calls.get(name);
   if (!entry) {
-    const near = nearestName(node.name, ["total", "extract", "current_date", ...calls.keys(), ...aggregates.keys(), "date_trunc"]);
+    const near = nearestName(node.name, [
+      "total",
+      "extract",
+      "current_date",
+      ...calls.keys(),
+      ...aggregates.keys(),
+      "date_trunc",
+    ]);
     const mends = near ? [{ ...node.nameSpan, label: `Use ${near}`, text: near }] : [];
     for (const arg of node.args) c.expr(arg, "row");
-    return c.fail("name", node.nameSpan, `There is no function called “${node.name}”.${near ? ` Did you mean ${near}?` : ""}`, mends);
+    return c.fail(
+      "name",
+      node.nameSpan,
+      `There is no function called “${node.name}”.${near ? ` Did you mean ${near}?` : ""}`,
+      mends,
+    );
   }
   if (node.filter || node.distinct || node.star || node.orderBy)
-    return c.fail("syntax", node, `${name} works on one value at a time: distinct, *, within group and filter belong to aggregates such as sum.`);
+    return c.fail(
+      "syntax",
+      node,
+      `${name} works on one value at a time: distinct, *, within group and filter belong to aggregates such as sum.`,
+    );
   const args = node.args.map((arg) => c.expr(arg, level, inTotal));
   const [least, most] = entry.arity;
   if (args.length < least || args.length > most)
-    return c.fail("type", node, `${name} takes ${least === most ? least : `${least} to ${most}`} ${most === 1 ? "value" : "values"}: ${entry.signature}.`);
+    return c.fail(
+      "type",
+      node,
+      `${name} takes ${least === most ? least : `${least} to ${most}`} ${most === 1 ? "value" : "values"}: ${entry.signature}.`,
+    );
   const type = entry.type(args.map((a) => a.type));
-  if (type === null) return c.fail("type", node, `${name} takes ${entry.takes}, and here it gets ${args.map((a) => TYPE_WORDS[a.type]).join(" and ")}.`);
+  if (type === null)
+    return c.fail(
+      "type",
+      node,
+      `${name} takes ${entry.takes}, and here it gets ${args.map((a) => TYPE_WORDS[a.type]).join(" and ")}.`,
+    );
   return call(OPERATOR_OF_FUNCTION[name] ?? name, type, args);
 }
 
 function total(c: Checking, node: Node & { kind: "call" }, level: Level, inTotal: boolean): Expr {
-  if (level === "row") return c.fail("level", node.nameSpan, "total() works on aggregates and cannot stand inside one.");
-  if (inTotal) return c.fail("level", node.nameSpan, "total() inside total() changes nothing. Remove the inner one.");
-  if (node.args.length !== 1 || node.filter || node.distinct || node.star) return c.fail("type", node, "total takes one aggregate: total(sum(x)).");
+  if (level === "row")
+    return c.fail("level", node.nameSpan, "total() works on aggregates and cannot stand inside one.");
+  if (inTotal)
+    return c.fail("level", node.nameSpan, "total() inside total() changes nothing. Remove the inner one.");
+  if (node.args.length !== 1 || node.filter || node.distinct || node.star)
+    return c.fail("type", node, "total takes one aggregate: total(sum(x)).");
   const arg = c.expr(node.args[0], "group", true);
   return { op: "total", type: arg.type, arg };
 }
 
 function dateTrunc(c: Checking, node: Node & { kind: "call" }, level: Level, inTotal: boolean): Expr {
   const [unit, when] = node.args;
-  if (node.args.length !== 2) return c.fail("type", node, "date_trunc takes a unit and a date: date_trunc('month', d).");
+  if (node.args.length !== 2)
+    return c.fail("type", node, "date_trunc takes a unit and a date: date_trunc('month', d).");
   const arg = c.expr(when, level, inTotal);
   const word = unit.kind === "literal" && typeof unit.value === "string" ? unit.value.toLowerCase() : "";
   const isDay = (DATE_BUCKETS as readonly string[]).includes(word);
@@ -75,12 +114,20 @@ function dateTrunc(c: Checking, node: Node & { kind: "call" }, level: Level, inT
     );
   }
   if (arg.type !== "date" && arg.type !== "timestamp" && arg.type !== "null")
-    return c.fail("type", when, `date_trunc needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`);
+    return c.fail(
+      "type",
+      when,
+      `date_trunc needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`,
+    );
   if (arg.type === "timestamp")
     return isDay
-      ? call("at_midnight", "timestamp", [call(`trunc_to_${word as DateBucket}`, "date", [call("day_of_timestamp", "date", [arg])])])
+      ? call("at_midnight", "timestamp", [
+          call(`trunc_to_${word as DateBucket}`, "date", [call("day_of_timestamp", "date", [arg])]),
+        ])
       : call(`trunc_to_${word}`, "timestamp", [arg]);
-  return isDay ? call(`trunc_to_${word}`, "date", [arg]) : c.fail("type", when, `A date has no ${word}; a timestamp has.`);
+  return isDay
+    ? call(`trunc_to_${word}`, "date", [arg])
+    : c.fail("type", when, `A date has no ${word}; a timestamp has.`);
 }
 
 function aggregate(c: Checking, node: Node & { kind: "call" }, level: Level): Expr {
@@ -95,16 +142,27 @@ function aggregate(c: Checking, node: Node & { kind: "call" }, level: Level): Ex
     );
   if (!c.table) return c.fail("name", node.nameSpan, `${name} needs rows. Choose the measure's table first.`);
   if (node.orderBy && !entry.ordered) return c.fail("syntax", node, `${name} takes no “within group”.`);
-  if (node.star && (name !== "count" || node.distinct)) return c.fail("type", node, `Only count takes *: write ${name}(a column).`);
+  if (node.star && (name !== "count" || node.distinct))
+    return c.fail("type", node, `Only count takes *: write ${name}(a column).`);
   const wanted = entry.keyed ? 2 : 1;
-  if (!node.star && (node.args.length !== wanted || (entry.ordered && !node.orderBy))) return c.fail("type", node, `Write ${entry.signature}.`);
-  if (node.distinct && (entry.keyed || entry.ordered)) return c.fail("syntax", node, `${name} takes no distinct.`);
+  if (!node.star && (node.args.length !== wanted || (entry.ordered && !node.orderBy)))
+    return c.fail("type", node, `Write ${entry.signature}.`);
+  if (node.distinct && (entry.keyed || entry.ordered))
+    return c.fail("syntax", node, `${name} takes no distinct.`);
   const argNode = entry.ordered ? node.orderBy : node.args[0];
   const arg = node.star || !argNode ? null : c.expr(argNode, "row");
   const type = arg ? entry.type(arg.type) : "number";
   if (type === null && arg && argNode) {
-    const mends = arg.type === "text" && entry.type("number") ? [c.wrapMend(argNode, "cast(", " as number)", "Read the text as a number")] : [];
-    return c.fail("type", argNode, `${name} takes ${entry.takes}, and this is ${TYPE_WORDS[arg.type]}.`, mends);
+    const mends =
+      arg.type === "text" && entry.type("number")
+        ? [c.wrapMend(argNode, "cast(", " as number)", "Read the text as a number")]
+        : [];
+    return c.fail(
+      "type",
+      argNode,
+      `${name} takes ${entry.takes}, and this is ${TYPE_WORDS[arg.type]}.`,
+      mends,
+    );
   }
   const fraction = entry.ordered ? fractionOf(c, node.args[0]) : null;
   const by = entry.keyed ? c.expr(node.args[1], "row") : null;
@@ -112,13 +170,24 @@ function aggregate(c: Checking, node: Node & { kind: "call" }, level: Level): Ex
   if (node.filter && filter) c.typed(node.filter, filter, "boolean", "“where”");
   // The smallest, the largest, and whether all or any are true do not depend on how often a value stands.
   const distinct = node.distinct && !["min", "max", "bool_and", "bool_or"].includes(name);
-  return { op: "aggregate", type: type ?? "number", fn: name, table: c.table.name, arg, by, fraction, distinct, filter };
+  return {
+    op: "aggregate",
+    type: type ?? "number",
+    fn: name,
+    table: c.table.name,
+    arg,
+    by,
+    fraction,
+    distinct,
+    filter,
+  };
 }
 
 /** The share in percentile_cont: a number from 0 to 1, or an input. */
 function fractionOf(c: Checking, node: Node): Expr {
   const expr = c.expr(node, "row");
-  const isNumber = expr.op === "constant" && typeof expr.value === "number" && expr.value >= 0 && expr.value <= 1;
+  const isNumber =
+    expr.op === "constant" && typeof expr.value === "number" && expr.value >= 0 && expr.value <= 1;
   if (isNumber || (expr.op === "input" && expr.type === "number")) return expr;
   return c.fail("type", node, "The share is a number from 0 to 1, for example 0.9, or an input.");
 }

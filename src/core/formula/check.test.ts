@@ -24,8 +24,10 @@ const scope: Scope = {
   ],
   inputs: [{ name: "goal", type: "number" }],
 };
-const check = (formula: string, level: "row" | "group" = "group") => checkFormula(formula, scope, "sailings", level);
-const messages = (formula: string, level: "row" | "group" = "group") => check(formula, level).problems.map((p) => p.message);
+const check = (formula: string, level: "row" | "group" = "group") =>
+  checkFormula(formula, scope, "sailings", level);
+const messages = (formula: string, level: "row" | "group" = "group") =>
+  check(formula, level).problems.map((p) => p.message);
 
 describe("checking", () => {
   it.each([
@@ -47,12 +49,21 @@ describe("checking", () => {
 
   it("says that a bare column has many values, and how to wrap it", () => {
     const [problem] = check("passengers / 2").problems;
-    expect(problem).toMatchObject({ code: "level", start: 0, end: 10, message: "passengers has one value per row here: wrap it, for example avg(passengers)." });
+    expect(problem).toMatchObject({
+      code: "level",
+      start: 0,
+      end: 10,
+      message: "passengers has one value per row here: wrap it, for example avg(passengers).",
+    });
     expect(problem.mends?.map((m) => m.text)).toEqual(["sum(passengers)", "avg(passengers)"]);
   });
 
   it("offers the nearest name for columns, inputs and functions", () => {
-    expect(check("sum(pasengers)").problems[0]).toMatchObject({ start: 4, end: 13, mends: [{ text: "passengers" }] });
+    expect(check("sum(pasengers)").problems[0]).toMatchObject({
+      start: 4,
+      end: 13,
+      mends: [{ text: "passengers" }],
+    });
     expect(check(":gaol").problems[0].mends?.[0].text).toBe(":goal");
     expect(check("summ(passengers)").problems[0].mends?.[0].text).toBe("sum");
     expect(check("max(extract(yaer from date))").problems[0].mends?.[0].text).toBe("year");
@@ -91,7 +102,11 @@ describe("checking", () => {
     expect(messages("max(routes.route)")[0]).toContain("No link leads from sailings to routes");
     const linked: Scope = {
       ...scope,
-      tables: [...scope.tables, { name: "ports", columns: [{ name: "town", type: "text" }] }, { name: "crews", columns: [{ name: "town", type: "text" }] }],
+      tables: [
+        ...scope.tables,
+        { name: "ports", columns: [{ name: "town", type: "text" }] },
+        { name: "crews", columns: [{ name: "town", type: "text" }] },
+      ],
       links: [
         { table: "sailings", column: "route", to: "ports", key: "town" },
         { table: "sailings", column: "route", to: "crews", key: "town" },
@@ -110,7 +125,9 @@ describe("checking", () => {
   it("says how the longer forms are written", () => {
     expect(messages("max_by(passengers)")[0]).toBe("Write max_by(x, key).");
     expect(messages("percentile_cont(0.5)")[0]).toContain("within group (order by x)");
-    expect(messages("percentile_cont(2) within group (order by passengers)")[0]).toContain("a number from 0 to 1");
+    expect(messages("percentile_cont(2) within group (order by passengers)")[0]).toContain(
+      "a number from 0 to 1",
+    );
     expect(messages("max(date_trunc('mont', date))")[0]).toContain("'month'");
     expect(check("max(date_trunc('mont', date))").problems[0].mends?.[0].text).toBe("'month'");
     expect(check("percentile_cont(:goal) within group (order by passengers)").problems).toEqual([]);

@@ -53,12 +53,23 @@ class Checker implements Checking {
   ) {}
 
   fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr {
-    this.problems.push({ code, start: span.start, end: span.end, message, ...(mends?.length ? { mends } : {}) });
+    this.problems.push({
+      code,
+      start: span.start,
+      end: span.end,
+      message,
+      ...(mends?.length ? { mends } : {}),
+    });
     return { op: "constant", type: "null", value: null };
   }
 
   expr(node: Node, level: Level, inTotal = false): Expr {
-    if (this.depth > MAX_TREE_DEPTH) return this.fail("limit", node, "The formula has too many terms. Move a part of it into a measure of its own.");
+    if (this.depth > MAX_TREE_DEPTH)
+      return this.fail(
+        "limit",
+        node,
+        "The formula has too many terms. Move a part of it into a measure of its own.",
+      );
     this.depth++;
     const result = this.visit(node, level, inTotal);
     this.depth--;
@@ -78,7 +89,8 @@ class Checker implements Checking {
         return this.name(node, level);
       case "unary": {
         const arg = sub(node.arg);
-        if (node.op === "not") return this.typed(node.arg, arg, "boolean", "“not”") && call("not", "boolean", [arg]);
+        if (node.op === "not")
+          return this.typed(node.arg, arg, "boolean", "“not”") && call("not", "boolean", [arg]);
         this.typed(node.arg, arg, "number", `“${node.op}”`);
         return node.op === "+" ? arg : call("negate", "number", [arg]);
       }
@@ -86,7 +98,10 @@ class Checker implements Checking {
         return this.binary(node, sub(node.left), sub(node.right));
       case "between": {
         const [arg, low, high] = [sub(node.arg), sub(node.low), sub(node.high)];
-        const inside = call("and", "boolean", [this.compare(node, ">=", arg, low), this.compare(node, "<=", arg, high)]);
+        const inside = call("and", "boolean", [
+          this.compare(node, ">=", arg, low),
+          this.compare(node, "<=", arg, high),
+        ]);
         return node.negated ? call("not", "boolean", [inside]) : inside;
       }
       case "in": {
@@ -130,18 +145,36 @@ class Checker implements Checking {
   /** Reports unless the expression has this type (or is null). Gives true so that it chains. */
   typed(span: Span, expr: Expr, wanted: ValueType, what: string): true {
     if (expr.type !== wanted && expr.type !== "null") {
-      const mends: Mend[] = wanted === "number" && expr.type === "text" ? [this.wrapMend(span, "cast(", " as number)", "Read the text as a number")] : [];
-      this.fail("type", span, `${what} needs ${TYPE_WORDS[wanted]} here, and this is ${TYPE_WORDS[expr.type]}.`, mends);
+      const mends: Mend[] =
+        wanted === "number" && expr.type === "text"
+          ? [this.wrapMend(span, "cast(", " as number)", "Read the text as a number")]
+          : [];
+      this.fail(
+        "type",
+        span,
+        `${what} needs ${TYPE_WORDS[wanted]} here, and this is ${TYPE_WORDS[expr.type]}.`,
+        mends,
+      );
     }
     return true;
   }
 
   wrapMend(span: Span, before: string, after: string, label: string): Mend {
-    return { start: span.start, end: span.end, label, text: before + this.source.slice(span.start, span.end) + after };
+    return {
+      start: span.start,
+      end: span.end,
+      label,
+      text: before + this.source.slice(span.start, span.end) + after,
+    };
   }
 
   private input(node: Node & { kind: "input" }): Expr {
-    if (this.derived) return this.fail("level", node, `A derived column is computed once for each row, so it cannot use the input :${node.name}. Use the input in a measure.`);
+    if (this.derived)
+      return this.fail(
+        "level",
+        node,
+        `A derived column is computed once for each row, so it cannot use the input :${node.name}. Use the input in a measure.`,
+      );
     const input = this.scope.inputs.find((i) => sameName(i.name, node.name));
     if (input) {
       this.inputs.add(input.name);
@@ -152,7 +185,11 @@ class Checker implements Checking {
       this.scope.inputs.map((i) => i.name),
     );
     const mends = near ? [{ start: node.start, end: node.end, label: `Use :${near}`, text: `:${near}` }] : [];
-    const advice = near ? `Did you mean :${near}?` : this.scope.inputs.length ? `The inputs are ${this.scope.inputs.map((i) => `:${i.name}`).join(", ")}.` : "Add the input first.";
+    const advice = near
+      ? `Did you mean :${near}?`
+      : this.scope.inputs.length
+        ? `The inputs are ${this.scope.inputs.map((i) => `:${i.name}`).join(", ")}.`
+        : "Add the input first.";
     return this.fail("name", node, `There is no input called “${node.name}”. ${advice}`, mends);
   }
 
@@ -164,17 +201,28 @@ class Checker implements Checking {
     const columnOf = (table: ScopeTable | undefined) => findNamed(table?.columns ?? [], name);
     const own = this.table && columnOf(this.table);
     if (own && this.table) return this.column(node, this.table, own, level);
-    const reached = this.table ? reachedFrom(this.scope.links ?? [], this.table.name).map((r) => tableNamed(this.scope, r)) : [];
+    const reached = this.table
+      ? reachedFrom(this.scope.links ?? [], this.table.name).map((r) => tableNamed(this.scope, r))
+      : [];
     const having = reached.filter((t): t is ScopeTable => columnOf(t) !== undefined);
     if (having.length > 1) {
       const written = having.map((t) => `${quoteName(t.name)}.${quoteName(name)}`);
       const mends = written.map((text) => ({ start: node.start, end: node.end, label: `Use ${text}`, text }));
-      return this.fail("name", node, `“${name}” could be ${written.join(" or ")}. Write the table before it.`, mends);
+      return this.fail(
+        "name",
+        node,
+        `“${name}” could be ${written.join(" or ")}. Write the table before it.`,
+        mends,
+      );
     }
     if (having.length === 1) return this.column(node, having[0], columnOf(having[0]) as ScopeColumn, level);
     const measure = measureNamed(this.scope, name);
     if (measure) return this.measure(node, measure, level);
-    const known = [...(this.table?.columns.map((c) => c.name) ?? []), ...this.scope.measures.map((m) => m.name), ...reached.flatMap((t) => t?.columns.map((c) => c.name) ?? [])];
+    const known = [
+      ...(this.table?.columns.map((c) => c.name) ?? []),
+      ...this.scope.measures.map((m) => m.name),
+      ...reached.flatMap((t) => t?.columns.map((c) => c.name) ?? []),
+    ];
     const what = this.table ? `column of ${this.table.name} and no measure` : "column or measure";
     return this.unknown(node, name, what, known);
   }
@@ -201,8 +249,21 @@ class Checker implements Checking {
 
   private unknown(span: Span, name: string, what: string, known: string[]): Expr {
     const near = nearestName(name, known);
-    const mends = near ? [{ start: span.start, end: span.end, label: `Use ${near}`, text: near.split(".").map(quoteName).join(".") }] : [];
-    const advice = near ? ` Did you mean ${near}?` : known.length ? ` There are ${known.slice(0, 6).join(", ")}${known.length > 6 ? " and more" : ""}.` : "";
+    const mends = near
+      ? [
+          {
+            start: span.start,
+            end: span.end,
+            label: `Use ${near}`,
+            text: near.split(".").map(quoteName).join("."),
+          },
+        ]
+      : [];
+    const advice = near
+      ? ` Did you mean ${near}?`
+      : known.length
+        ? ` There are ${known.slice(0, 6).join(", ")}${known.length > 6 ? " and more" : ""}.`
+        : "";
     return this.fail("name", span, `There is no ${what} called “${name}”.${advice}`, mends);
   }
 
@@ -212,7 +273,12 @@ class Checker implements Checking {
     const links = this.scope.links ?? [];
     const circle = circleOf(links);
     const paths = pathsBetween(links, this.table.name, table.name);
-    if (circle) this.fail("circle", node, `These tables are linked in a circle: ${circle.join(" → ")}. Remove one of the links on the Data step.`);
+    if (circle)
+      this.fail(
+        "circle",
+        node,
+        `These tables are linked in a circle: ${circle.join(" → ")}. Remove one of the links on the Data step.`,
+      );
     else if (paths.length === 0)
       this.fail(
         "name",
@@ -229,17 +295,30 @@ class Checker implements Checking {
   }
 
   private column(node: Span, table: ScopeTable, column: ScopeColumn, level: Level): Expr {
-    if (!this.table) return this.fail("name", node, `${table.name}.${column.name} needs rows. Choose the measure's table first.`);
+    if (!this.table)
+      return this.fail(
+        "name",
+        node,
+        `${table.name}.${column.name} needs rows. Choose the measure's table first.`,
+      );
     if (!this.reaches(node, table, column.name)) return { op: "constant", type: "null", value: null };
     this.columns.set(`${table.name}\n${column.name}`, { table: table.name, column: column.name });
     this.names.push({ start: node.start, end: node.end, table: table.name, column: column.name });
-    const type = column.formula === undefined ? column.type : this.derivedType(node, table, column, column.formula);
+    const type =
+      column.formula === undefined ? column.type : this.derivedType(node, table, column, column.formula);
     if (type === null) return { op: "constant", type: "null", value: null };
     if (level === "group") {
       const aggregate = type === "number" ? "avg" : type === "boolean" ? "count" : "max";
       const written = this.source.slice(node.start, node.end);
-      const mends = (type === "number" ? ["sum", "avg"] : [aggregate]).map((a) => this.wrapMend(node, `${a}(`, ")", `Wrap it: ${a}(${written})`));
-      return this.fail("level", node, `${column.name} has one value per row here: wrap it, for example ${aggregate}(${written}).`, mends);
+      const mends = (type === "number" ? ["sum", "avg"] : [aggregate]).map((a) =>
+        this.wrapMend(node, `${a}(`, ")", `Wrap it: ${a}(${written})`),
+      );
+      return this.fail(
+        "level",
+        node,
+        `${column.name} has one value per row here: wrap it, for example ${aggregate}(${written}).`,
+        mends,
+      );
     }
     return { op: "column", type, table: table.name, column: column.name };
   }
@@ -265,7 +344,10 @@ class Checker implements Checking {
     return checked?.node ?? { op: "constant", type: "null", value: null };
   }
 
-  /** What a used definition was checked to be, where it is sound; else null, and what is wrong with it is reported. */
+  /**
+   * What a used definition was checked to be, where it is sound; else null, and what is wrong with it is
+   * reported.
+   */
   private sound(node: Span, used: Used | { circle: string[] } | null, what: string): Used | null {
     // Not known yet: this check is only for finding what it uses, and is done again.
     if (used === null) return null;
@@ -318,11 +400,20 @@ class Checker implements Checking {
   }
 
   private compare(span: Span, fn: string, left: Expr, right: Expr): Expr {
-    if (left.type === "date" && right.type === "timestamp") return call(fn, "boolean", [call("at_midnight", "timestamp", [left]), right]);
-    if (left.type === "timestamp" && right.type === "date") return call(fn, "boolean", [left, call("at_midnight", "timestamp", [right])]);
+    if (left.type === "date" && right.type === "timestamp")
+      return call(fn, "boolean", [call("at_midnight", "timestamp", [left]), right]);
+    if (left.type === "timestamp" && right.type === "date")
+      return call(fn, "boolean", [left, call("at_midnight", "timestamp", [right])]);
     if (sharedType([left.type, right.type]) === null) {
-      const hint = [left.type, right.type].includes("date") && [left.type, right.type].includes("text") ? " Write a date as date '2026-05-01'." : "";
-      return this.fail("type", span, `This compares ${TYPE_WORDS[left.type]} with ${TYPE_WORDS[right.type]}.${hint}`);
+      const hint =
+        [left.type, right.type].includes("date") && [left.type, right.type].includes("text")
+          ? " Write a date as date '2026-05-01'."
+          : "";
+      return this.fail(
+        "type",
+        span,
+        `This compares ${TYPE_WORDS[left.type]} with ${TYPE_WORDS[right.type]}.${hint}`,
+      );
     }
     return call(fn, "boolean", [left, right]);
   }
@@ -344,7 +435,12 @@ class Checker implements Checking {
       results.push(otherwise);
     }
     const type = sharedType(results.map((r) => r.type));
-    if (type === null) return this.fail("type", node, `The results of this “case” are of different types: ${[...new Set(results.map((r) => TYPE_WORDS[r.type]))].join(" and ")}.`);
+    if (type === null)
+      return this.fail(
+        "type",
+        node,
+        `The results of this “case” are of different types: ${[...new Set(results.map((r) => TYPE_WORDS[r.type]))].join(" and ")}.`,
+      );
     return call("case", type, args);
   }
 
@@ -352,8 +448,10 @@ class Checker implements Checking {
     const from = arg.type;
     if (from === to || from === "null" || to === "null") return { ...arg, type: to } as Expr;
     if (to === "text") return call(`text_from_${from}`, "text", [arg]);
-    if (to === "number" && (from === "text" || from === "boolean")) return call("number_from", "number", [arg]);
-    if (to === "boolean" && (from === "text" || from === "number")) return call(`boolean_from_${from}`, "boolean", [arg]);
+    if (to === "number" && (from === "text" || from === "boolean"))
+      return call("number_from", "number", [arg]);
+    if (to === "boolean" && (from === "text" || from === "number"))
+      return call(`boolean_from_${from}`, "boolean", [arg]);
     if (to === "date" && from === "timestamp") return call("day_of_timestamp", "date", [arg]);
     if (to === "timestamp" && from === "date") return call("at_midnight", "timestamp", [arg]);
     if ((to === "date" || to === "timestamp") && from === "text") return call(`${to}_from_text`, to, [arg]);
@@ -364,7 +462,14 @@ class Checker implements Checking {
 /** The tables or measures of a circle, shown whole while it is short. */
 function circleText(circle: string[]): string {
   const what = circle[0].includes(".") ? "derived columns" : "measures";
-  const shown = circle.length <= SHOWN_OF_CIRCLE ? circle : [...circle.slice(0, SHOWN_OF_CIRCLE - 3), `${circle.length - SHOWN_OF_CIRCLE + 1} more`, ...circle.slice(-2)];
+  const shown =
+    circle.length <= SHOWN_OF_CIRCLE
+      ? circle
+      : [
+          ...circle.slice(0, SHOWN_OF_CIRCLE - 3),
+          `${circle.length - SHOWN_OF_CIRCLE + 1} more`,
+          ...circle.slice(-2),
+        ];
   return `These ${what} use each other in a circle: ${shown.join(" → ")}.`;
 }
 
@@ -374,14 +479,23 @@ function checkOne({ formula, table, level }: FormulaText, scope: Scope, use: Use
   const own = table === null ? null : (tableNamed(scope, table) ?? null);
   const checker = new Checker(scope, own, formula, level === "derived", use);
   if (table !== null && !own)
-    checker.problems.push({ code: "name", start: 0, end: formula.length, message: `There is no table called “${table}”. Choose another table for this formula.` });
+    checker.problems.push({
+      code: "name",
+      start: 0,
+      end: formula.length,
+      message: `There is no table called “${table}”. Choose another table for this formula.`,
+    });
   const expr = checker.expr(node, level === "derived" ? "row" : level);
   const found = [...problems, ...checker.problems].sort((a, b) => a.start - b.start);
   return {
     expr: found.length ? null : expr,
     type: expr.type,
     problems: found,
-    uses: { columns: [...checker.columns.values()], measures: [...checker.measures], inputs: [...checker.inputs] },
+    uses: {
+      columns: [...checker.columns.values()],
+      measures: [...checker.measures],
+      inputs: [...checker.inputs],
+    },
     names: checker.names.sort((a, b) => a.start - b.start),
   };
 }
@@ -400,13 +514,23 @@ function definitionsOf(scope: Scope): Definitions {
 
 /**
  * Parses a formula and checks names, types and levels. Reports every problem with its place; `expr` is
- * null when there is any. `table` is the formula's own table (null when it has none). A derived column is a row-level
- * formula without inputs. `self` is the measure, or the derived column as `table.column`, that the formula is of: what uses it
- * again is a circle. Every measure of a scope is checked once, in time that grows with what is written.
+ * null when there is any. `table` is the formula's own table (null when it has none). A derived column is a
+ * row-level formula without inputs. `self` is the measure, or the derived column as `table.column`, that the
+ * formula is of: what uses it again is a circle. Every measure of a scope is checked once, in time that grows
+ * with what is written.
  */
-export function checkFormula(formula: string, scope: Scope, table: string | null, level: Level | "derived" = "group", self?: string): Checked {
+export function checkFormula(
+  formula: string,
+  scope: Scope,
+  table: string | null,
+  level: Level | "derived" = "group",
+  self?: string,
+): Checked {
   if (level === "row" || self === undefined) return definitionsOf(scope).checkText({ formula, table, level });
-  const definition: Definition = level === "derived" ? { level, name: self.slice((table ?? "").length + 1), table: table ?? "", formula } : { level, name: self, table, formula };
+  const definition: Definition =
+    level === "derived"
+      ? { level, name: self.slice((table ?? "").length + 1), table: table ?? "", formula }
+      : { level, name: self, table, formula };
   return definitionsOf(scope).check(definition, declared(scope, definition)?.formula === formula);
 }
 

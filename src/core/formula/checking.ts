@@ -3,7 +3,14 @@ import type { ValueType } from "../base/value";
 import type { Expr, Level, ScopeTable } from "./expr";
 import type { Node } from "./tree";
 
-export const TYPE_WORDS: Record<ValueType, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "null" };
+export const TYPE_WORDS: Record<ValueType, string> = {
+  number: "a number",
+  text: "a text",
+  boolean: "true or false",
+  date: "a date",
+  timestamp: "a timestamp",
+  null: "null",
+};
 
 /** What the parts of the checker ask of the check that is under way. */
 export interface Checking {

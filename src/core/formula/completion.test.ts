@@ -23,12 +23,26 @@ const texts = (level: "row" | "group") => completionsFor(scope, "sailings", leve
 
 describe("completion", () => {
   it("offers own, derived and linked columns, measures, inputs, functions and forms", () => {
-    expect(texts("group")).toEqual(expect.arrayContaining(["route", '"left at"', "full", "routes.distance", "carried", ":goal", "sum()", "round()", "total()", "current_date"]));
+    expect(texts("group")).toEqual(
+      expect.arrayContaining([
+        "route",
+        '"left at"',
+        "full",
+        "routes.distance",
+        "carried",
+        ":goal",
+        "sum()",
+        "round()",
+        "total()",
+        "current_date",
+      ]),
+    );
     expect(texts("group")).not.toContain("alone.x");
   });
 
   it("leaves out of a derived column what cannot stand there", () => {
-    for (const not of ["carried", ":goal", "sum()", "total()", "filter (where )"]) expect(texts("row")).not.toContain(not);
+    for (const not of ["carried", ":goal", "sum()", "total()", "filter (where )"])
+      expect(texts("row")).not.toContain(not);
     expect(texts("row")).toEqual(expect.arrayContaining(["route", "routes.distance", "upper()", "is null"]));
   });
 

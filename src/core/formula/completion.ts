@@ -27,7 +27,9 @@ const WORDS: [string, string, boolean][] = [
   ["date ''", "a date: date '2026-05-01'", false],
 ];
 
-/** Everything that can be written in a formula of this table: in a measure, or row by row in a derived column. */
+/**
+ * Everything that can be written in a formula of this table: in a measure, or row by row in a derived column.
+ */
 export function completionsFor(scope: Scope, table: string | null, level: Level = "group"): Completion[] {
   const tableNamed = (name: string) => findNamed(scope.tables, name);
   const own = table === null ? undefined : tableNamed(table);
@@ -40,31 +42,63 @@ export function completionsFor(scope: Scope, table: string | null, level: Level 
   });
   const rowLevel: Completion[] = [
     ...(own?.columns ?? []).map((c) => column(quoteName(c.name), c, own?.name ?? "")),
-    ...reached.flatMap((t) => t.columns.map((c) => column(`${quoteName(t.name)}.${quoteName(c.name)}`, c, `${t.name}, through a link`))),
-    ...SCALAR_ENTRIES.map((f): Completion => ({ text: `${f.name}()`, kind: "function", detail: f.signature, help: f.help })),
-    ...WORDS.filter(([, , group]) => !group || level === "group").map(([text, help]): Completion => ({ text, kind: "word", detail: "", help })),
+    ...reached.flatMap((t) =>
+      t.columns.map((c) =>
+        column(`${quoteName(t.name)}.${quoteName(c.name)}`, c, `${t.name}, through a link`),
+      ),
+    ),
+    ...SCALAR_ENTRIES.map(
+      (f): Completion => ({ text: `${f.name}()`, kind: "function", detail: f.signature, help: f.help }),
+    ),
+    ...WORDS.filter(([, , group]) => !group || level === "group").map(
+      ([text, help]): Completion => ({ text, kind: "word", detail: "", help }),
+    ),
   ];
   if (level === "row") return rowLevel;
   return [
     ...rowLevel,
-    ...scope.measures.map((m): Completion => ({ text: quoteName(m.name), kind: "measure", detail: "measure", help: m.formula })),
-    ...scope.inputs.map((i): Completion => ({ text: `:${i.name}`, kind: "input", detail: `input, ${i.type}`, help: "" })),
-    ...AGGREGATES.map((a): Completion => ({ text: a.ordered ? `${a.name}(0.5) within group (order by )` : `${a.name}()`, kind: "aggregate", detail: a.signature, help: a.help })),
+    ...scope.measures.map(
+      (m): Completion => ({ text: quoteName(m.name), kind: "measure", detail: "measure", help: m.formula }),
+    ),
+    ...scope.inputs.map(
+      (i): Completion => ({ text: `:${i.name}`, kind: "input", detail: `input, ${i.type}`, help: "" }),
+    ),
+    ...AGGREGATES.map(
+      (a): Completion => ({
+        text: a.ordered ? `${a.name}(0.5) within group (order by )` : `${a.name}()`,
+        kind: "aggregate",
+        detail: a.signature,
+        help: a.help,
+      }),
+    ),
   ];
 }
 
 /** What the name or form at a place of a formula is, or null: for help where the pointer rests. */
-export function helpAt(formula: string, at: number, scope: Scope, table: string | null): { start: number; end: number; title: string; help: string } | null {
-  const token = tokenize(formula).tokens.find((t) => t.start <= at && at < t.end && (t.kind === "word" || t.kind === "quoted" || t.kind === "input"));
+export function helpAt(
+  formula: string,
+  at: number,
+  scope: Scope,
+  table: string | null,
+): { start: number; end: number; title: string; help: string } | null {
+  const token = tokenize(formula).tokens.find(
+    (t) => t.start <= at && at < t.end && (t.kind === "word" || t.kind === "quoted" || t.kind === "input"),
+  );
   if (!token) return null;
   const written = token.kind === "input" ? `:${token.text}` : quoteName(token.text);
   const bare = (text: string) => text.replace(/\(.*$|\s.*$/s, "").toLowerCase();
-  const found = completionsFor(scope, table).find((c) => bare(c.text) === written.toLowerCase() || c.text.toLowerCase().endsWith(`.${written.toLowerCase()}`));
+  const found = completionsFor(scope, table).find(
+    (c) =>
+      bare(c.text) === written.toLowerCase() || c.text.toLowerCase().endsWith(`.${written.toLowerCase()}`),
+  );
   return found
     ? {
         start: token.start,
         end: token.end,
-        title: found.detail && found.kind !== "function" && found.kind !== "aggregate" ? `${found.text}: ${found.detail}` : found.detail || found.text,
+        title:
+          found.detail && found.kind !== "function" && found.kind !== "aggregate"
+            ? `${found.text}: ${found.detail}`
+            : found.detail || found.text,
         help: found.help,
       }
     : null;

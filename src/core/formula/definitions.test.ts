@@ -8,21 +8,37 @@ import { linksProblem, pathsBetween } from "./links";
 
 const table = madeTable("t", { k: ["text", ["a", "b", "a"]], n: ["number", [1, 2, 3]] });
 const scopeWith = (measures: [string, string][], derived: [string, string][] = []): Scope => ({
-  tables: [{ name: "t", columns: [...scopeColumns(table), ...derived.map(([name, formula]) => ({ name, formula, type: "null" as const }))] }],
+  tables: [
+    {
+      name: "t",
+      columns: [
+        ...scopeColumns(table),
+        ...derived.map(([name, formula]) => ({ name, formula, type: "null" as const })),
+      ],
+    },
+  ],
   measures: measures.map(([name, formula]) => ({ name, formula, table: "t" })),
   inputs: [],
 });
 const answer = (scope: Scope, measures: string[], splits: object[] = []) =>
-  runQueries([querySchema.parse({ measures: measures.map((id) => ({ id })), splits })], { scope, inputs: {}, tables: [{ ...table, computed: undefined }] })[0];
+  runQueries([querySchema.parse({ measures: measures.map((id) => ({ id })), splits })], {
+    scope,
+    inputs: {},
+    tables: [{ ...table, computed: undefined }],
+  })[0];
 
 describe("measures as a graph", () => {
-  const chain = (length: number): [string, string][] => Array.from({ length }, (_, i) => [`m${i}`, i === 0 ? "sum(n)" : `(m${i - 1} + m${i - 1}) / 2`]);
+  const chain = (length: number): [string, string][] =>
+    Array.from({ length }, (_, i) => [`m${i}`, i === 0 ? "sum(n)" : `(m${i - 1} + m${i - 1}) / 2`]);
 
   it("check and compute each measure once, however often it is used", () => {
     const scope = scopeWith(chain(300));
     const checked = checkFormula("(m298 + m298) / 2", scope, "t", "group", "m299");
     expect(checked.problems).toEqual([]);
-    expect(answer(scope, ["m299"], [{ column: "k" }])).toMatchObject({ columns: [{ values: ["a", "b"] }, { values: [4, 2] }], totals: { m299: 6 } });
+    expect(answer(scope, ["m299"], [{ column: "k" }])).toMatchObject({
+      columns: [{ values: ["a", "b"] }, { values: [4, 2] }],
+      totals: { m299: 6 },
+    });
     // All of them at once, and a text that is no measure.
     expect(
       answer(
@@ -35,24 +51,37 @@ describe("measures as a graph", () => {
 
   it("take a thousand measures, and long ones on top of each other", () => {
     expect(answer(scopeWith(chain(1000)), ["m999"])).toMatchObject({ totals: { m999: 6 } });
-    const deep = scopeWith(Array.from({ length: 100 }, (_, i) => [`m${i}`, i === 0 ? "sum(n)" : `m${i - 1}${" + 1".repeat(900)}`]));
+    const deep = scopeWith(
+      Array.from({ length: 100 }, (_, i) => [`m${i}`, i === 0 ? "sum(n)" : `m${i - 1}${" + 1".repeat(900)}`]),
+    );
     expect(answer(deep, ["m99"])).toMatchObject({ totals: { m99: 6 + 99 * 900 } });
   });
 
   it("show a circle of any size, and say it of all that stands on it", () => {
     const size = 1000;
     const scope = scopeWith([
-      ...Array.from({ length: size }, (_, i): [string, string] => [`c${i}`, `c${(i + 1) % size} + c${(i + 1) % size}`]),
+      ...Array.from({ length: size }, (_, i): [string, string] => [
+        `c${i}`,
+        `c${(i + 1) % size} + c${(i + 1) % size}`,
+      ]),
       ["on_it", "c5 + 1"],
       ["sound", "sum(n)"],
     ]);
     for (const name of ["c0", "c500", "on_it"]) {
-      const [problem] = checkFormula(scope.measures.find((m) => m.name === name)?.formula ?? "", scope, "t", "group", name).problems;
+      const [problem] = checkFormula(
+        scope.measures.find((m) => m.name === name)?.formula ?? "",
+        scope,
+        "t",
+        "group",
+        name,
+      ).problems;
       expect(problem.code).toBe("circle");
       expect(problem.message).toMatch(/in a circle: c\d+ → .* 990 more → .*c\d+\.$/);
     }
     expect(checkFormula("sum(n)", scope, "t", "group", "sound").problems).toEqual([]);
-    expect(checkFormula("self + 1", scopeWith([["self", "self + 1"]]), "t", "group", "self").problems[0].message).toContain("self → self");
+    expect(
+      checkFormula("self + 1", scopeWith([["self", "self + 1"]]), "t", "group", "self").problems[0].message,
+    ).toContain("self → self");
   });
 
   it("check a text in the place of what the scope says, with all that stands on it", () => {
@@ -68,7 +97,10 @@ describe("measures as a graph", () => {
   });
 
   it("check derived columns so as well", () => {
-    const derived = Array.from({ length: 200 }, (_, i): [string, string] => [`d${i}`, i === 0 ? "n" : `(d${i - 1} + d${i - 1}) / 2`]);
+    const derived = Array.from({ length: 200 }, (_, i): [string, string] => [
+      `d${i}`,
+      i === 0 ? "n" : `(d${i - 1} + d${i - 1}) / 2`,
+    ]);
     const scope = scopeWith([["all", "sum(d199)"]], derived);
     expect(checkFormula("sum(d199)", scope, "t", "group", "all").problems).toEqual([]);
     expect(answer(scope, ["all"])).toMatchObject({ totals: { all: 6 } });
@@ -79,7 +111,9 @@ describe("measures as a graph", () => {
         ["y", "x + 1"],
       ],
     );
-    expect(checkFormula("y + 1", round, "t", "derived", "t.x").problems[0].message).toBe("These derived columns use each other in a circle: t.x → t.y → t.x.");
+    expect(checkFormula("y + 1", round, "t", "derived", "t.x").problems[0].message).toBe(
+      "These derived columns use each other in a circle: t.x → t.y → t.x.",
+    );
   });
 
   it("say which names in a text mean a measure and which a column", () => {
@@ -97,9 +131,15 @@ describe("measures as a graph", () => {
   it("fold what hangs on constants alone, and refuse texts without end", () => {
     const scope = scopeWith([
       ["text", "'x'"],
-      ...Array.from({ length: 40 }, (_, i): [string, string] => [`t${i}`, `${i === 0 ? "text" : `t${i - 1}`} || ${i === 0 ? "text" : `t${i - 1}`}`]),
+      ...Array.from({ length: 40 }, (_, i): [string, string] => [
+        `t${i}`,
+        `${i === 0 ? "text" : `t${i - 1}`} || ${i === 0 ? "text" : `t${i - 1}`}`,
+      ]),
     ]);
-    expect(answer(scope, ["t39"])).toMatchObject({ code: "limit", message: expect.stringContaining("more than 100,000 characters") });
+    expect(answer(scope, ["t39"])).toMatchObject({
+      code: "limit",
+      message: expect.stringContaining("more than 100,000 characters"),
+    });
     const replaced = scopeWith([
       [
         "r",
@@ -122,7 +162,9 @@ describe("links in plenty", () => {
     expect(pathsBetween(diamonds, "a0", "a50").length).toBeGreaterThan(1);
     expect(pathsBetween(diamonds, "a0", "nowhere")).toEqual([]);
     expect(linksProblem(diamonds)).toContain("more than one way");
-    const all = Array.from({ length: 14 }, (_, i) => Array.from({ length: 14 }, (_, k) => ({ table: `t${i}`, column: `c${k}`, to: `t${k}`, key: "k" }))).flat();
+    const all = Array.from({ length: 14 }, (_, i) =>
+      Array.from({ length: 14 }, (_, k) => ({ table: `t${i}`, column: `c${k}`, to: `t${k}`, key: "k" })),
+    ).flat();
     expect(linksProblem(all)).toContain("circle");
     expect(pathsBetween(all, "t0", "t13").length).toBeGreaterThan(1);
   });

@@ -21,7 +21,10 @@ export interface Used {
   node: MeasureNode | null;
 }
 
-/** Gives what is known of a definition: what it was checked to be, the circle it is in, or null while it is not known yet. */
+/**
+ * Gives what is known of a definition: what it was checked to be, the circle it is in, or null while it is
+ * not known yet.
+ */
 export type Use = (definition: Definition) => Used | { circle: string[] } | null;
 
 interface Open {
@@ -29,13 +32,15 @@ interface Open {
   key: string;
 }
 
-const keyOf = ({ level, name, table }: Definition) => (level === "group" ? `m\n${name}` : `c\n${table}\n${name}`).toLowerCase();
+const keyOf = ({ level, name, table }: Definition) =>
+  (level === "group" ? `m\n${name}` : `c\n${table}\n${name}`).toLowerCase();
 const labelOf = ({ level, name, table }: Definition) => (level === "group" ? name : `${table}.${name}`);
 
 /**
- * The measures and derived columns of a scope as a graph: each is checked once, after all that it uses, however often it is used.
- * Depth first without recursion, so that a chain of any length is walked in time that grows with its length; what is met again while
- * it is open lies in a circle (R. E. Tarjan, Depth-First Search and Linear Graph Algorithms, 1972).
+ * The measures and derived columns of a scope as a graph: each is checked once, after all that it uses,
+ * however often it is used. Depth first without recursion, so that a chain of any length is walked in time
+ * that grows with its length; what is met again while it is open lies in a circle (R. E. Tarjan, Depth-First
+ * Search and Linear Graph Algorithms, 1972).
  */
 export class Definitions {
   private readonly done = new Map<string, Used>();
@@ -52,7 +57,10 @@ export class Definitions {
     }
   }
 
-  /** Checks a definition, and all that it uses. One that is not what the scope says (`isDeclared` false) is checked in its place, with all that stands on it. */
+  /**
+   * Checks a definition, and all that it uses. One that is not what the scope says (`isDeclared` false) is
+   * checked in its place, with all that stands on it.
+   */
   check(definition: Definition, isDeclared: boolean): Checked {
     const done = isDeclared ? this.done : new Map<string, Used>();
     this.settle(definition, done, isDeclared ? undefined : definition);
@@ -78,13 +86,19 @@ export class Definitions {
         const known = done.get(usedKey);
         if (known) return known;
         const from = placeOf.get(usedKey);
-        return from === undefined ? notYet(missing, definition) : { circle: [...open.slice(from).map((o) => labelOf(o.definition)), labelOf(definition)] };
+        return from === undefined
+          ? notYet(missing, definition)
+          : { circle: [...open.slice(from).map((o) => labelOf(o.definition)), labelOf(definition)] };
       });
       if (missing.length > 0) {
         waiting.push(...missing);
         continue;
       }
-      done.set(key, { checked, type: checked.type, node: next.level === "group" && checked.expr ? nodeOf(next.name, checked.expr) : null });
+      done.set(key, {
+        checked,
+        type: checked.type,
+        node: next.level === "group" && checked.expr ? nodeOf(next.name, checked.expr) : null,
+      });
       open.pop();
       placeOf.delete(key);
       waiting.pop();

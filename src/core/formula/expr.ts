@@ -2,14 +2,27 @@ import type { Problem, Span } from "../base/problem";
 import type { Value, ValueType } from "../base/value";
 import type { Link } from "./links";
 
-/** A checked formula: every name bound, every type known. A measure that it uses is a node, the same one wherever it stands: the tree is a graph, which grows with what is written and not with what is meant. */
+/**
+ * A checked formula: every name bound, every type known. A measure that it uses is a node, the same one
+ * wherever it stands: the tree is a graph, which grows with what is written and not with what is meant.
+ */
 export type Expr =
   | { op: "constant"; type: ValueType; value: Value }
   | { op: "column"; type: ValueType; table: string; column: string }
   | { op: "input"; type: ValueType; name: string }
   | { op: "call"; type: ValueType; fn: string; args: Expr[] }
   /** `by` is the row-level key of max_by and min_by, `fraction` the constant of percentile_cont. */
-  | { op: "aggregate"; type: ValueType; fn: string; table: string; arg: Expr | null; by: Expr | null; fraction: Expr | null; distinct: boolean; filter: Expr | null }
+  | {
+      op: "aggregate";
+      type: ValueType;
+      fn: string;
+      table: string;
+      arg: Expr | null;
+      by: Expr | null;
+      fraction: Expr | null;
+      distinct: boolean;
+      filter: Expr | null;
+    }
   /** The day on which the query runs. */
   | { op: "today"; type: "date" }
   | { op: "total"; type: ValueType; arg: Expr }
@@ -23,7 +36,10 @@ export interface MeasureNode {
   expr: Expr;
 }
 
-/** A name in a formula's text, with what it means there. The span is that of the whole name, its table before the point included. */
+/**
+ * A name in a formula's text, with what it means there. The span is that of the whole name, its table before
+ * the point included.
+ */
 export type BoundName = Span & ({ measure: string } | { table: string; column: string });
 
 /** A column that formulas can name; a derived one has the row-level formula that computes it. */
@@ -74,7 +90,10 @@ function measuresIn(expr: Expr): MeasureNode[] {
   return found;
 }
 
-/** The measures that an expression stands on, each once and after those that it uses itself. Without recursion, so that a chain may have any length. */
+/**
+ * The measures that an expression stands on, each once and after those that it uses itself. Without
+ * recursion, so that a chain may have any length.
+ */
 export function measuresUnder(expr: Expr): MeasureNode[] {
   const ordered: MeasureNode[] = [];
   const state = new Map<MeasureNode, "open" | "done">();

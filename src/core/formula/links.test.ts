@@ -38,8 +38,11 @@ describe("links", () => {
           expect(new Set(passed).size).toBe(passed.length);
           expect(passed.at(-1)).toBe(to);
         }
-        expect(pathsBetween(links, from, to).length > 0).toBe(reachedFrom(links, from).includes(to) && from !== to);
-        if (circleOf(links) === null) for (const t of reachedFrom(links, from)) expect(reachedFrom(links, t)).not.toContain(from);
+        expect(pathsBetween(links, from, to).length > 0).toBe(
+          reachedFrom(links, from).includes(to) && from !== to,
+        );
+        if (circleOf(links) === null)
+          for (const t of reachedFrom(links, from)) expect(reachedFrom(links, t)).not.toContain(from);
       }),
       { numRuns: 300, seed: 7 },
     );

@@ -1,5 +1,8 @@
 import { sameName } from "../base/names";
-/** A many-to-one tie: a row of `table` belongs to the row of `to` whose `key` equals its `column`. Names are matched without regard to case. */
+/**
+ * A many-to-one tie: a row of `table` belongs to the row of `to` whose `key` equals its `column`. Names are
+ * matched without regard to case.
+ */
 export interface Link {
   table: string;
   column: string;
@@ -22,7 +25,10 @@ function leadingTo(links: readonly Link[], to: string): Set<string> {
   return leading;
 }
 
-/** The ways from one table to another along links (the first few, where there are many), each as its links in order. Where a table is linked in a circle, no table is passed twice. */
+/**
+ * The ways from one table to another along links (the first few, where there are many), each as its links in
+ * order. Where a table is linked in a circle, no table is passed twice.
+ */
 export function pathsBetween(links: readonly Link[], from: string, to: string): Link[][] {
   const leading = leadingTo(links, to);
   const found: Link[][] = [];
@@ -30,7 +36,8 @@ export function pathsBetween(links: readonly Link[], from: string, to: string): 
   const walk = (table: string, path: Link[]) => {
     for (const link of links) {
       if (found.length === MOST_PATHS || steps > MOST_STEPS) return;
-      if (!sameName(link.table, table) || sameName(link.to, table) || !leading.has(link.to.toLowerCase())) continue;
+      if (!sameName(link.table, table) || sameName(link.to, table) || !leading.has(link.to.toLowerCase()))
+        continue;
       if (path.some((p) => sameName(p.table, link.to)) || sameName(link.to, from)) continue;
       steps++;
       if (sameName(link.to, to)) found.push([...path, link]);
@@ -47,7 +54,12 @@ export function reachedFrom(links: readonly Link[], table: string): string[] {
   const queue = [table];
   for (let from = queue.shift(); from !== undefined; from = queue.shift()) {
     for (const link of links) {
-      if (!sameName(link.table, from) || sameName(link.to, table) || reached.some((r) => sameName(r, link.to))) continue;
+      if (
+        !sameName(link.table, from) ||
+        sameName(link.to, table) ||
+        reached.some((r) => sameName(r, link.to))
+      )
+        continue;
       reached.push(link.to);
       queue.push(link.to);
     }
@@ -82,14 +94,18 @@ export function pathText(path: readonly Link[]): string {
   return path.map((l) => `${l.table}.${l.column} → ${l.to}.${l.key}`).join(", ");
 }
 
-/** Why links cannot stand together, in a sentence that names them, or null: a circle, or two ways between the same tables. */
+/**
+ * Why links cannot stand together, in a sentence that names them, or null: a circle, or two ways between the
+ * same tables.
+ */
 export function linksProblem(links: readonly Link[]): string | null {
   const circle = circleOf(links);
   if (circle) return `These tables are linked in a circle: ${circle.join(" → ")}. Remove one of the links.`;
   for (const from of new Set(links.map((l) => l.table))) {
     for (const to of reachedFrom(links, from)) {
       const paths = pathsBetween(links, from, to);
-      if (paths.length > 1) return `There is more than one way from ${from} to ${to}: ${paths.map(pathText).join("; or ")}. Remove one of the links.`;
+      if (paths.length > 1)
+        return `There is more than one way from ${from} to ${to}: ${paths.map(pathText).join("; or ")}. Remove one of the links.`;
     }
   }
   return null;

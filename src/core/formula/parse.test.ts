@@ -41,7 +41,10 @@ describe("the grammar", () => {
     ["not a = 1 and b or c", "(((not (a = 1)) and b) or c)"],
     ["a between 1 and 2 and b", "((a between 1 2) and b)"],
     ["a not in (1, 2) or b is not null", "((a not in 1 2) or (b is not null))"],
-    ["count(*) filter (where x <= 3 and not cancelled) / nullif(count(*), 0)", "(count(*) where ((x <= 3) and (not cancelled)) / nullif(count(*), 0))"],
+    [
+      "count(*) filter (where x <= 3 and not cancelled) / nullif(count(*), 0)",
+      "(count(*) where ((x <= 3) and (not cancelled)) / nullif(count(*), 0))",
+    ],
     ["count(distinct vessel)", "count(distinct vessel)"],
     ['sailings."Any ""name"""', 'sailings.Any "name"'],
     ["'it''s' || :name", '("it\'s" || :name)'],

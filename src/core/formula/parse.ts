@@ -8,10 +8,27 @@ export const MAX_DEPTH = 200;
 
 /** Words that cannot be a bare name; write them in double quotes to use them as one. */
 export const RESERVED = new Set(
-  "and or not is null true false in between like escape case when then else end cast as distinct filter where from for within group order by".split(" "),
+  "and or not is null true false in between like escape case when then else end cast as distinct filter where from for within group order by".split(
+    " ",
+  ),
 );
 
-const BINDING: Record<string, number> = { or: 1, and: 2, "=": 4, "<>": 4, "<": 4, "<=": 4, ">": 4, ">=": 4, "+": 5, "-": 5, "||": 5, "*": 6, "/": 6, "%": 6 };
+const BINDING: Record<string, number> = {
+  or: 1,
+  and: 2,
+  "=": 4,
+  "<>": 4,
+  "<": 4,
+  "<=": 4,
+  ">": 4,
+  ">=": 4,
+  "+": 5,
+  "-": 5,
+  "||": 5,
+  "*": 6,
+  "/": 6,
+  "%": 6,
+};
 const NOT_BINDING = 3;
 const COMPARISON = 4;
 const UNARY_BINDING = 7;
@@ -88,7 +105,11 @@ class Parser {
   private expression(minimum: number): Node {
     if (this.depth >= MAX_DEPTH) {
       if (!this.exhausted)
-        this.problems.push({ ...this.peek(), code: "limit", message: `The formula is nested more than ${MAX_DEPTH} levels deep. Move a part of it into a measure of its own.` });
+        this.problems.push({
+          ...this.peek(),
+          code: "limit",
+          message: `The formula is nested more than ${MAX_DEPTH} levels deep. Move a part of it into a measure of its own.`,
+        });
       this.exhausted = true;
       this.at = this.tokens.length - 1;
       return { kind: "error", ...this.span(this.peek().start) };
@@ -146,7 +167,8 @@ class Parser {
     if (this.takeWord("in")) {
       this.expectSymbol("(", "“in” needs a list in brackets: x in ('a', 'b').");
       const list = this.isSymbol(")") ? [] : this.list();
-      if (list.length === 0) this.report(this.peek(), "The list after “in” is empty. Write at least one value in it.");
+      if (list.length === 0)
+        this.report(this.peek(), "The list after “in” is empty. Write at least one value in it.");
       this.expectSymbol(")", "The list after “in” has no closing bracket.");
       return { kind: "in", arg: left, list, negated, ...this.span(start) };
     }
@@ -208,7 +230,10 @@ class Parser {
     const token = this.peek();
     const before = this.at > 0 ? this.tokens[this.at - 1] : null;
     const place = before && before.kind !== "end" ? ` after “${before.text}”` : "";
-    const message = token.kind === "end" && this.at === 0 ? "The formula is empty. Begin with an aggregate, for example sum(…)." : `A value is missing${place}.`;
+    const message =
+      token.kind === "end" && this.at === 0
+        ? "The formula is empty. Begin with an aggregate, for example sum(…)."
+        : `A value is missing${place}.`;
     this.report(token, message);
     if (token.kind === "symbol" && ![")", ","].includes(token.text)) this.next();
     return { kind: "error", start: token.start, end: token.end };
@@ -228,13 +253,23 @@ class Parser {
     }
     if (word === "case") return this.caseExpression();
     if (word === "cast") return this.castExpression();
-    if ((word === "date" || word === "timestamp") && this.peek(1).kind === "string") return this.dateLiteral(word);
+    if ((word === "date" || word === "timestamp") && this.peek(1).kind === "string")
+      return this.dateLiteral(word);
     if (RESERVED.has(word)) return this.missing();
     const opens = this.peek(1);
     if (opens.kind === "symbol" && opens.text === "(") return this.call();
     if (word === "current_date") {
       this.next();
-      return { kind: "call", name: word, nameSpan: { start, end }, args: [], star: false, distinct: false, start, end };
+      return {
+        kind: "call",
+        name: word,
+        nameSpan: { start, end },
+        args: [],
+        star: false,
+        distinct: false,
+        start,
+        end,
+      };
     }
     return this.name();
   }
@@ -286,7 +321,10 @@ class Parser {
     const arg = this.expression(0);
     this.expectWord("as", "Write the type after “as”: cast(x as number).");
     const type = this.peek();
-    const to = type.kind === "word" && Object.hasOwn(CAST_TYPES, type.text.toLowerCase()) ? CAST_TYPES[type.text.toLowerCase() as keyof typeof CAST_TYPES] : null;
+    const to =
+      type.kind === "word" && Object.hasOwn(CAST_TYPES, type.text.toLowerCase())
+        ? CAST_TYPES[type.text.toLowerCase() as keyof typeof CAST_TYPES]
+        : null;
     if (to || type.kind === "word") this.next();
     if (!to) this.report(type, "The type must be number, text, boolean, date or timestamp.");
     this.expectSymbol(")", "This bracket is not closed. Add ) where it ends.");
@@ -338,7 +376,13 @@ class Parser {
     this.expectWord("from", "Write “from” after the part: extract(year from d).");
     const arg = this.expression(0);
     this.expectSymbol(")", "This bracket is not closed. Add ) where it ends.");
-    return { kind: "extract", field: field.text.toLowerCase(), fieldSpan: { start: field.start, end: field.end }, arg, ...this.span(nameSpan.start) };
+    return {
+      kind: "extract",
+      field: field.text.toLowerCase(),
+      fieldSpan: { start: field.start, end: field.end },
+      arg,
+      ...this.span(nameSpan.start),
+    };
   }
 }
 
@@ -349,7 +393,10 @@ class Parser {
 export function parseFormula(source: string): { node: Node; problems: Problem[] } {
   if (source.length > MAX_LENGTH) {
     const message = `The formula has ${source.length} characters; at most ${MAX_LENGTH} are allowed. Move a part of it into a measure of its own.`;
-    return { node: { kind: "error", start: 0, end: source.length }, problems: [{ code: "limit", start: MAX_LENGTH, end: source.length, message }] };
+    return {
+      node: { kind: "error", start: 0, end: source.length },
+      problems: [{ code: "limit", start: MAX_LENGTH, end: source.length, message }],
+    };
   }
   const { tokens, problems } = tokenize(source);
   const parser = new Parser(tokens, problems);

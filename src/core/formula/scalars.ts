@@ -1,8 +1,23 @@
-import { bucketStart, civil, DATE_BUCKETS, DAY_MS, dayOf, isoDate, isoTimestamp, isoWeek, isoWeekday, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import {
+  bucketStart,
+  civil,
+  DATE_BUCKETS,
+  DAY_MS,
+  dayOf,
+  isoDate,
+  isoTimestamp,
+  isoWeek,
+  isoWeekday,
+  parseIsoDate,
+  parseIsoTimestamp,
+} from "../base/calendar";
 import { LimitError } from "../base/limit-error";
 import { compareValues, type Value, type ValueType } from "../base/value";
 
-/** A scalar function. `evaluate` gets values of the checked types; null handling is in `strict`: null in, null out. */
+/**
+ * A scalar function. `evaluate` gets values of the checked types; null handling is in `strict`: null in, null
+ * out.
+ */
 export interface Scalar {
   evaluate: (args: Value[]) => Value;
   /** Any null argument gives null without calling `evaluate`. */
@@ -20,13 +35,18 @@ export interface ScalarEntry {
   takes: string;
 }
 
-/** The longest text that a formula makes, in UTF-16 units: texts that are joined to themselves would fill any memory. */
+/**
+ * The longest text that a formula makes, in UTF-16 units: texts that are joined to themselves would fill any
+ * memory.
+ */
 const LONGEST_TEXT = 100_000;
 
 /** Makes a text of so many units, unless that is too long. Throws a LimitError then. */
 function textOf(length: number, make: () => string): string {
   if (length > LONGEST_TEXT)
-    throw new LimitError(`A formula makes a text of more than ${LONGEST_TEXT.toLocaleString("en")} characters. Shorten it, for example with substring(text from 1 for 100).`);
+    throw new LimitError(
+      `A formula makes a text of more than ${LONGEST_TEXT.toLocaleString("en")} characters. Shorten it, for example with substring(text from 1 for 100).`,
+    );
   return make();
 }
 
@@ -37,9 +57,18 @@ function replaced(text: string, from: string, to: string): string {
 }
 
 const finite = (x: number): Value => (Number.isFinite(x) ? x : null);
-const numeric = (f: (...args: number[]) => number): Scalar => ({ strict: true, evaluate: (args) => finite(f(...(args as number[]))) });
-const textual = (f: (...args: string[]) => Value): Scalar => ({ strict: true, evaluate: (args) => f(...(args as string[])) });
-const comparison = (test: (order: number) => boolean): Scalar => ({ strict: true, evaluate: ([a, b]) => test(compareValues(a, b)) });
+const numeric = (f: (...args: number[]) => number): Scalar => ({
+  strict: true,
+  evaluate: (args) => finite(f(...(args as number[]))),
+});
+const textual = (f: (...args: string[]) => Value): Scalar => ({
+  strict: true,
+  evaluate: (args) => f(...(args as string[])),
+});
+const comparison = (test: (order: number) => boolean): Scalar => ({
+  strict: true,
+  evaluate: ([a, b]) => test(compareValues(a, b)),
+});
 
 /** Rounds half away from zero to `digits` decimals, as SQL does. */
 export function roundHalfAway(x: number, digits = 0): number {
@@ -47,12 +76,15 @@ export function roundHalfAway(x: number, digits = 0): number {
   if (!Number.isFinite(factor) || factor === 0) return factor === 0 ? 0 : x;
   const scaled = Math.abs(x) * factor;
   if (!Number.isFinite(scaled)) return x;
-  // The nearest decimal to the double is meant (1.005 -> 1.01), so an error of a few units in the last place is forgiven.
+  // The nearest decimal to the double is meant (1.005 -> 1.01), so an error of a few units in the last place
+  // is forgiven.
   const rounded = Math.floor(scaled + 0.5 + scaled * Number.EPSILON);
   return (Math.sign(x) * rounded) / factor;
 }
 
-/** Matches SQL's like: % any run, _ one character (code point). A trailing or misplaced escape matches itself. */
+/**
+ * Matches SQL's like: % any run, _ one character (code point). A trailing or misplaced escape matches itself.
+ */
 export function likeMatches(text: string, pattern: string, escapeSign: string | null): boolean {
   const input = [...text];
   const parts: { any: boolean; one: boolean; char: string }[] = [];
@@ -111,7 +143,11 @@ export const TIME_FIELDS = { hour: [3_600_000, 24], minute: [60_000, 60], second
 
 const extremum = (sign: 1 | -1): Scalar => ({
   strict: false,
-  evaluate: (args) => args.reduce((best, x) => (x === null ? best : best === null || sign * compareValues(x, best) > 0 ? x : best), null),
+  evaluate: (args) =>
+    args.reduce(
+      (best, x) => (x === null ? best : best === null || sign * compareValues(x, best) > 0 ? x : best),
+      null,
+    ),
 });
 
 /** Every function and operator by its internal name; the checker chooses the name from the types. */
@@ -134,8 +170,14 @@ export const SCALARS: Record<string, Scalar> = {
   ">": comparison((o) => o > 0),
   ">=": comparison((o) => o >= 0),
   not: { strict: true, evaluate: ([a]) => !a },
-  and: { strict: false, evaluate: (args) => (args.includes(false) ? false : args.includes(null) ? null : true) },
-  or: { strict: false, evaluate: (args) => (args.includes(true) ? true : args.includes(null) ? null : false) },
+  and: {
+    strict: false,
+    evaluate: (args) => (args.includes(false) ? false : args.includes(null) ? null : true),
+  },
+  or: {
+    strict: false,
+    evaluate: (args) => (args.includes(true) ? true : args.includes(null) ? null : false),
+  },
   is_null: { strict: false, evaluate: ([a]) => a === null },
   is_distinct: { strict: false, evaluate: ([a, b]) => compareValues(a, b) !== 0 },
   case: {
@@ -145,9 +187,16 @@ export const SCALARS: Record<string, Scalar> = {
       return args.length % 2 === 1 ? args[args.length - 1] : null;
     },
   },
-  like: { strict: true, evaluate: ([text, pattern, sign]) => likeMatches(text as string, pattern as string, (sign as string | undefined) ?? null) },
+  like: {
+    strict: true,
+    evaluate: ([text, pattern, sign]) =>
+      likeMatches(text as string, pattern as string, (sign as string | undefined) ?? null),
+  },
   coalesce: { strict: false, evaluate: (args) => args.find((x) => x !== null) ?? null },
-  nullif: { strict: false, evaluate: ([a, b]) => (a !== null && b !== null && compareValues(a, b) === 0 ? null : a) },
+  nullif: {
+    strict: false,
+    evaluate: ([a, b]) => (a !== null && b !== null && compareValues(a, b) === 0 ? null : a),
+  },
   greatest: extremum(1),
   least: extremum(-1),
   abs: numeric(Math.abs),
@@ -190,13 +239,19 @@ export const SCALARS: Record<string, Scalar> = {
   text_from_date: { strict: true, evaluate: ([x]) => isoDate(x as number) },
   text_from_timestamp: { strict: true, evaluate: ([x]) => isoTimestamp(x as number) },
   boolean_from_number: { strict: true, evaluate: ([x]) => x !== 0 },
-  boolean_from_text: textual((t) => (/^(true|yes|1)$/i.test(t.trim()) ? true : /^(false|no|0)$/i.test(t.trim()) ? false : null)),
+  boolean_from_text: textual((t) =>
+    /^(true|yes|1)$/i.test(t.trim()) ? true : /^(false|no|0)$/i.test(t.trim()) ? false : null,
+  ),
   date_from_text: textual((t) => parseIsoDate(t)),
   timestamp_from_text: textual((t) => parseIsoTimestamp(t)),
 };
 for (const field of DAY_FIELDS) SCALARS[`extract_${field}`] = numeric((day) => fieldOfDay(field, day));
 for (const [field, [unit, size]] of Object.entries(TIME_FIELDS)) {
-  SCALARS[`extract_${field}`] = numeric((t) => (((Math.floor(t / unit) % size) + size) % size) + (field === "second" ? (((t % 1000) + 1000) % 1000) / 1000 : 0));
+  SCALARS[`extract_${field}`] = numeric(
+    (t) =>
+      (((Math.floor(t / unit) % size) + size) % size) +
+      (field === "second" ? (((t % 1000) + 1000) % 1000) / 1000 : 0),
+  );
 }
 for (const [unit, size] of [
   ["hour", 3_600_000],
@@ -214,7 +269,13 @@ export function sharedType(types: ValueType[]): ValueType | null {
   return kinds.length === 0 ? "null" : kinds.length === 1 ? kinds[0] : null;
 }
 
-function entry(signature: string, help: string, arity: [number, number], takes: string, type: ScalarEntry["type"]): ScalarEntry {
+function entry(
+  signature: string,
+  help: string,
+  arity: [number, number],
+  takes: string,
+  type: ScalarEntry["type"],
+): ScalarEntry {
   return { name: signature.slice(0, signature.indexOf("(")), signature, help, arity, takes, type };
 }
 
@@ -222,7 +283,13 @@ function entry(signature: string, help: string, arity: [number, number], takes: 
 export const SCALAR_ENTRIES: ScalarEntry[] = [
   entry("abs(x)", "the size of x without its sign", [1, 1], "a number", maps("number", "number")),
   entry("sign(x)", "-1, 0 or 1", [1, 1], "a number", maps("number", "number")),
-  entry("round(x, digits)", "x to so many decimals, half away from zero", [1, 2], "numbers", maps("number", "number")),
+  entry(
+    "round(x, digits)",
+    "x to so many decimals, half away from zero",
+    [1, 2],
+    "numbers",
+    maps("number", "number"),
+  ),
   entry("floor(x)", "the whole number at or below x", [1, 1], "a number", maps("number", "number")),
   entry("ceil(x)", "the whole number at or above x", [1, 1], "a number", maps("number", "number")),
   entry("trunc(x)", "x without its decimals", [1, 1], "a number", maps("number", "number")),
@@ -230,8 +297,20 @@ export const SCALAR_ENTRIES: ScalarEntry[] = [
   entry("power(x, y)", "x to the power of y", [2, 2], "numbers", maps("number", "number")),
   entry("sqrt(x)", "the square root; null below zero", [1, 1], "a number", maps("number", "number")),
   entry("exp(x)", "e to the power of x", [1, 1], "a number", maps("number", "number")),
-  entry("ln(x)", "the natural logarithm; null at or below zero", [1, 1], "a number", maps("number", "number")),
-  entry("log10(x)", "the logarithm to base 10; null at or below zero", [1, 1], "a number", maps("number", "number")),
+  entry(
+    "ln(x)",
+    "the natural logarithm; null at or below zero",
+    [1, 1],
+    "a number",
+    maps("number", "number"),
+  ),
+  entry(
+    "log10(x)",
+    "the logarithm to base 10; null at or below zero",
+    [1, 1],
+    "a number",
+    maps("number", "number"),
+  ),
   entry("greatest(x, y)", "the largest, passing over nulls", [1, 99], "values of one type", sharedType),
   entry("least(x, y)", "the smallest, passing over nulls", [1, 99], "values of one type", sharedType),
   entry("coalesce(x, y)", "the first that is not null", [1, 99], "values of one type", sharedType),
@@ -241,10 +320,20 @@ export const SCALAR_ENTRIES: ScalarEntry[] = [
   entry("trim(text)", "without blanks at both ends", [1, 1], "a text", maps("text", "text")),
   entry("length(text)", "how many characters", [1, 1], "a text", maps("text", "number")),
   entry("replace(text, from, to)", "with every from replaced", [3, 3], "texts", maps("text", "text")),
-  entry("starts_with(text, start)", "true where text begins with start", [2, 2], "texts", maps("text", "boolean")),
+  entry(
+    "starts_with(text, start)",
+    "true where text begins with start",
+    [2, 2],
+    "texts",
+    maps("text", "boolean"),
+  ),
   entry("concat(x, y)", "texts joined, nulls left out", [1, 99], "texts", maps("text", "text")),
-  entry("substring(text from a for b)", "b characters of text from place a (the first is 1)", [2, 3], "a text and numbers", (t) =>
-    all("text")(t.slice(0, 1)) && all("number")(t.slice(1)) ? "text" : null,
+  entry(
+    "substring(text from a for b)",
+    "b characters of text from place a (the first is 1)",
+    [2, 3],
+    "a text and numbers",
+    (t) => (all("text")(t.slice(0, 1)) && all("number")(t.slice(1)) ? "text" : null),
   ),
 ];
 export const SCALAR_ALIASES: Record<string, string> = { ceiling: "ceil", char_length: "length" };

@@ -25,10 +25,13 @@ function namesOf(scope: Scope): Names {
 }
 
 /** A measure by its name, without regard to case. */
-export const measureNamed = (scope: Scope, name: string): Scope["measures"][number] | undefined => namesOf(scope).measures.get(name.toLowerCase());
+export const measureNamed = (scope: Scope, name: string): Scope["measures"][number] | undefined =>
+  namesOf(scope).measures.get(name.toLowerCase());
 
 /** A table by its name, without regard to case. */
-export const tableNamed = (scope: Scope, name: string): ScopeTable | undefined => namesOf(scope).tables.get(name.toLowerCase());
+export const tableNamed = (scope: Scope, name: string): ScopeTable | undefined =>
+  namesOf(scope).tables.get(name.toLowerCase());
 
 /** A column of a table by their names, without regard to case. */
-export const columnNamed = (scope: Scope, table: string, column: string): ScopeColumn | undefined => findNamed(tableNamed(scope, table)?.columns ?? [], column);
+export const columnNamed = (scope: Scope, table: string, column: string): ScopeColumn | undefined =>
+  findNamed(tableNamed(scope, table)?.columns ?? [], column);

@@ -12,8 +12,15 @@ const SYMBOLS = ["<=", ">=", "<>", "!=", "||", "=", "<", ">", "+", "-", "*", "/"
 const WORD = /[\p{L}_][\p{L}\p{M}\p{N}_$]*/uy;
 const NUMBER = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
 
-/** Reads text enclosed in `quote`, where a doubled quote stands for one. Returns the content and where it ends. */
-function readQuoted(source: string, start: number, quote: string): { text: string; end: number; closed: boolean } {
+/**
+ * Reads text enclosed in `quote`, where a doubled quote stands for one. Returns the content and where it
+ * ends.
+ */
+function readQuoted(
+  source: string,
+  start: number,
+  quote: string,
+): { text: string; end: number; closed: boolean } {
   let text = "";
   let at = start + 1;
   for (;;) {
@@ -58,13 +65,24 @@ export function tokenize(source: string): { tokens: Token[]; problems: Problem[]
       tokens.push({ kind: char === "'" ? "string" : "quoted", text: read.text, start, end: at });
       if (!read.closed) {
         const what = char === "'" ? "text" : "name";
-        problems.push({ code: "syntax", start, end: at, message: `This ${what} has no closing ${char}. Add one where it ends.` });
+        problems.push({
+          code: "syntax",
+          start,
+          end: at,
+          message: `This ${what} has no closing ${char}. Add one where it ends.`,
+        });
       }
     } else if (char === ":") {
       const word = match(WORD, at + 1);
       at += 1 + (word?.length ?? 0);
       if (word) tokens.push({ kind: "input", text: word, start, end: at });
-      else problems.push({ code: "syntax", start, end: at, message: "A colon starts the name of an input, for example :goal." });
+      else
+        problems.push({
+          code: "syntax",
+          start,
+          end: at,
+          message: "A colon starts the name of an input, for example :goal.",
+        });
     } else {
       const word = match(WORD, at);
       const number = word ? null : match(NUMBER, at);
@@ -74,10 +92,20 @@ export function tokenize(source: string): { tokens: Token[]; problems: Problem[]
       } else if (number) {
         tokens.push({ kind: "number", text: number, start, end: start + number.length });
       } else if (symbol) {
-        tokens.push({ kind: "symbol", text: symbol === "!=" ? "<>" : symbol, start, end: start + symbol.length });
+        tokens.push({
+          kind: "symbol",
+          text: symbol === "!=" ? "<>" : symbol,
+          start,
+          end: start + symbol.length,
+        });
       } else {
         const odd = String.fromCodePoint(source.codePointAt(at) as number);
-        problems.push({ code: "syntax", start, end: start + odd.length, message: `“${odd}” has no meaning in a formula. Remove it.` });
+        problems.push({
+          code: "syntax",
+          start,
+          end: start + odd.length,
+          message: `“${odd}” has no meaning in a formula. Remove it.`,
+        });
         at += odd.length;
       }
       at += (word ?? number ?? symbol ?? "").length;

@@ -1,7 +1,22 @@
 import type { Span } from "../base/problem";
 import type { Value, ValueType } from "../base/value";
 
-export const BINARY_OPERATORS = ["or", "and", "=", "<>", "<", "<=", ">", ">=", "+", "-", "||", "*", "/", "%"] as const;
+export const BINARY_OPERATORS = [
+  "or",
+  "and",
+  "=",
+  "<>",
+  "<",
+  "<=",
+  ">",
+  ">=",
+  "+",
+  "-",
+  "||",
+  "*",
+  "/",
+  "%",
+] as const;
 export type BinaryOperator = (typeof BINARY_OPERATORS)[number];
 
 export const CAST_TYPES = {
@@ -23,7 +38,16 @@ export type Node = Span &
     | { kind: "input"; name: string }
     | { kind: "unary"; op: "-" | "+" | "not"; arg: Node }
     | { kind: "binary"; op: BinaryOperator; left: Node; right: Node }
-    | { kind: "call"; name: string; nameSpan: Span; args: Node[]; star: boolean; distinct: boolean; filter?: Node; orderBy?: Node }
+    | {
+        kind: "call";
+        name: string;
+        nameSpan: Span;
+        args: Node[];
+        star: boolean;
+        distinct: boolean;
+        filter?: Node;
+        orderBy?: Node;
+      }
     | { kind: "case"; subject?: Node; branches: { when: Node; result: Node }[]; otherwise?: Node }
     | { kind: "cast"; arg: Node; to: ValueType }
     | { kind: "between"; arg: Node; low: Node; high: Node; negated: boolean }

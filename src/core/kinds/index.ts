@@ -14,7 +14,20 @@ import { roundedBars } from "./rounded-bars";
 import { waffle } from "./waffle";
 
 /** Every kind, in the order of the gallery. */
-export const KINDS: Kind[] = [donut, progressRing, gauge, progressBar, lollipop, roundedBars, capsuleStack, nestedBars, radialBars, rose, waffle, numberCard];
+export const KINDS: Kind[] = [
+  donut,
+  progressRing,
+  gauge,
+  progressBar,
+  lollipop,
+  roundedBars,
+  capsuleStack,
+  nestedBars,
+  radialBars,
+  rose,
+  waffle,
+  numberCard,
+];
 
 export function kindOf(id: KindId): Kind {
   const kind = KINDS.find((k) => k.id === id);

@@ -1,6 +1,19 @@
 import type { KindId } from "../project/schema";
 
-export type RoleId = "value" | "split" | "series" | "more" | "second" | "headSize" | "pictures" | "comparison" | "target" | "range" | "zones" | "keep" | "order";
+export type RoleId =
+  | "value"
+  | "split"
+  | "series"
+  | "more"
+  | "second"
+  | "headSize"
+  | "pictures"
+  | "comparison"
+  | "target"
+  | "range"
+  | "zones"
+  | "keep"
+  | "order";
 
 /** The roles that each kind has; a sentence keeps the others for kinds that have them. */
 export const ROLES: Record<KindId, RoleId[]> = {

@@ -2,7 +2,10 @@ import { parseIsoDate, parseIsoTimestamp } from "../base/calendar";
 import type { Value, ValueType } from "../base/value";
 import { QueryError } from "./query";
 
-/** An input's value as formulas use it: dates come as ISO 8601 text. Throws a QueryError where it does not fit the input's type. */
+/**
+ * An input's value as formulas use it: dates come as ISO 8601 text. Throws a QueryError where it does not fit
+ * the input's type.
+ */
 export function inputValue(value: Value, type: ValueType, name: string): Value {
   if (value === null) return null;
   const fits = () => {
@@ -13,6 +16,10 @@ export function inputValue(value: Value, type: ValueType, name: string): Value {
     return type === "boolean" && typeof value === "boolean" ? value : null;
   };
   const result = fits();
-  if (result === null) throw new QueryError("bad_input", `The input “${name}” is a ${type}, and ${JSON.stringify(value)} is none.`);
+  if (result === null)
+    throw new QueryError(
+      "bad_input",
+      `The input “${name}” is a ${type}, and ${JSON.stringify(value)} is none.`,
+    );
   return result;
 }

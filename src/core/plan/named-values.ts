@@ -1,14 +1,27 @@
 import { z } from "zod";
 
-/** A record by names of somebody's making, each at most `longest` long. Unlike zod's own, it keeps names that mean something to the language. */
+/**
+ * A record by names of somebody's making, each at most `longest` long. Unlike zod's own, it keeps names that
+ * mean something to the language.
+ */
 export function namedValues<T extends z.ZodType>(value: T, longest: number) {
   return z
-    .custom<Record<string, z.input<T>>>((x) => typeof x === "object" && x !== null && !Array.isArray(x), "This is no list of names with values.")
+    .custom<Record<string, z.input<T>>>(
+      (x) => typeof x === "object" && x !== null && !Array.isArray(x),
+      "This is no list of names with values.",
+    )
     .transform((record, context) => {
       const entries = Object.entries(record).map(([name, given]) => {
-        if (name.length > longest) context.addIssue({ code: "custom", message: `A name has at most ${longest} characters.`, path: [name.slice(0, 60)] });
+        if (name.length > longest)
+          context.addIssue({
+            code: "custom",
+            message: `A name has at most ${longest} characters.`,
+            path: [name.slice(0, 60)],
+          });
         const parsed = value.safeParse(given);
-        if (!parsed.success) for (const issue of parsed.error.issues) context.addIssue({ code: "custom", message: issue.message, path: [name, ...issue.path] });
+        if (!parsed.success)
+          for (const issue of parsed.error.issues)
+            context.addIssue({ code: "custom", message: issue.message, path: [name, ...issue.path] });
         return [name, parsed.data] as const;
       });
       return Object.fromEntries(entries) as Record<string, z.output<T>>;

@@ -31,7 +31,10 @@ export interface TablePlan {
   aggregates: Aggregate[];
 }
 
-/** A checked query: its measures with every name and input bound, and what it asks of each table that they read. */
+/**
+ * A checked query: its measures with every name and input bound, and what it asks of each table that they
+ * read.
+ */
 export interface Plan {
   query: Query;
   measures: { name: string; expr: Expr }[];
@@ -42,7 +45,12 @@ export interface Plan {
 }
 
 /** The value of every input by its name in lower case: the query's own before the project's. */
-function boundInputs(query: Query, scope: Scope, project: Record<string, Value>, today: Value): Map<string, Value> {
+function boundInputs(
+  query: Query,
+  scope: Scope,
+  project: Record<string, Value>,
+  today: Value,
+): Map<string, Value> {
   const values = new Map<string, Value>();
   const given = new Map(Object.entries(query.inputs).map(([name, value]) => [name.toLowerCase(), value]));
   for (const { name, type } of scope.inputs) {
@@ -65,11 +73,19 @@ function boundMeasures(query: Query, scope: Scope, inputs: Map<string, Value>): 
     const table = "formula" in m ? (query.table ?? null) : (known?.table ?? null);
     const name = m.as ?? ("id" in m ? m.id : "value");
     const checked = checkFormula(formula, scope, table, "group", known?.name);
-    if (!checked.expr) throw new QueryError("bad_formula", `${name}: ${checked.problems[0].message}`, { start: checked.problems[0].start, end: checked.problems[0].end });
+    if (!checked.expr)
+      throw new QueryError("bad_formula", `${name}: ${checked.problems[0].message}`, {
+        start: checked.problems[0].start,
+        end: checked.problems[0].end,
+      });
     return { name, expr: bindInputs(checked.expr, inputs, bound) };
   });
   const names = measures.map((m) => m.name);
-  if (new Set(names).size < names.length) throw new QueryError("same_name", "Two measures of the query have the same name. Give one of them another with “as”.");
+  if (new Set(names).size < names.length)
+    throw new QueryError(
+      "same_name",
+      "Two measures of the query have the same name. Give one of them another with “as”.",
+    );
   return measures;
 }
 
@@ -82,18 +98,32 @@ function tablesRead(query: Query, scope: Scope, measures: Plan["measures"]): str
   return all.filter((t, i) => all.findIndex((other) => sameName(t, other)) === i);
 }
 
-/** What a split's or a filter's column means for a table. Throws a QueryError where it is nothing or could be several. */
+/**
+ * What a split's or a filter's column means for a table. Throws a QueryError where it is nothing or could be
+ * several.
+ */
 function placeOf(scope: Scope, table: string, name: string, use: "split" | "filter"): ColumnPlace {
   const places = placesOf(scope, table, name);
-  if (places.length > 1) throw new QueryError("unclear_column", `“${name}” could be ${places.map((p) => `${p.table}.${p.column}`).join(" or ")}. Write the table before it.`);
-  if (places.length === 0) throw new QueryError("unknown_column", `The table ${table} has no column “${name}” to ${use} by.`);
+  if (places.length > 1)
+    throw new QueryError(
+      "unclear_column",
+      `“${name}” could be ${places.map((p) => `${p.table}.${p.column}`).join(" or ")}. Write the table before it.`,
+    );
+  if (places.length === 0)
+    throw new QueryError("unknown_column", `The table ${table} has no column “${name}” to ${use} by.`);
   return places[0];
 }
 
-/** The type of a split's keys: a timestamp in buckets is a date. "null" where the column is derived by a formula that has a problem. */
+/**
+ * The type of a split's keys: a timestamp in buckets is a date. "null" where the column is derived by a
+ * formula that has a problem.
+ */
 function keyType(scope: Scope, { place, by }: PlacedSplit): ValueType {
   const column = columnNamed(scope, place.table, place.column);
-  const type = column?.type === "null" && column.formula !== undefined ? derivedType(column.formula, scope, place.table, column.name) : (column?.type ?? "null");
+  const type =
+    column?.type === "null" && column.formula !== undefined
+      ? derivedType(column.formula, scope, place.table, column.name)
+      : (column?.type ?? "null");
   return type === "timestamp" && by ? "date" : type;
 }
 
@@ -105,26 +135,39 @@ function checkMeeting(scope: Scope, tables: TablePlan[]): void {
       const [a, b] = [keyType(scope, first.splits[i]), keyType(scope, split)];
       if (a === b || a === "null" || b === "null") continue;
       const [here, there] = [first.splits[i].place, split.place];
-      throw new QueryError("no_meeting", `${here.table}.${here.column} and ${there.table}.${there.column} are of different types, so their tables cannot meet there.`);
+      throw new QueryError(
+        "no_meeting",
+        `${here.table}.${here.column} and ${there.table}.${there.column} are of different types, so their tables cannot meet there.`,
+      );
     }
 }
 
 /**
- * Checks a query against the names of a project and finds what it asks of each table. Several tables meet in the query's splits: see
- * `meetingColumn`. Throws a QueryError where something is unknown, or where a table cannot be split so.
+ * Checks a query against the names of a project and finds what it asks of each table. Several tables meet in
+ * the query's splits: see `meetingColumn`. Throws a QueryError where something is unknown, or where a table
+ * cannot be split so.
  */
-export function planQuery(query: Query, scope: Scope, projectInputs: Record<string, Value>, today: Value): Plan {
+export function planQuery(
+  query: Query,
+  scope: Scope,
+  projectInputs: Record<string, Value>,
+  today: Value,
+): Plan {
   const measures = boundMeasures(query, scope, boundInputs(query, scope, projectInputs, today));
   const read = tablesRead(query, scope, measures);
   const [base] = read;
   if (base === undefined && (query.splits.length > 0 || query.filters.length > 0))
-    throw new QueryError("no_table", "These measures read no rows, so there is nothing to split or to filter. Name a table in the query.");
+    throw new QueryError(
+      "no_table",
+      "These measures read no rows, so there is nothing to split or to filter. Name a table in the query.",
+    );
   const splitPlaces = query.splits.map((s) => placeOf(scope, base, s.column, "split"));
   const filterPlaces = query.filters.map((f) => placeOf(scope, base, f.column, "filter"));
   const unfiltered: Result["unfiltered"] = [];
   const aggregates = measures.flatMap((m) => aggregatesOf(m.expr));
   const aggregatesIn = (table: string) => aggregates.filter((a) => sameName(a.table, table));
-  const placeAt = (table: string, place: ColumnPlace) => (sameName(table, base) ? columnFor(scope, table, place) : meetingColumn(scope, table, place));
+  const placeAt = (table: string, place: ColumnPlace) =>
+    sameName(table, base) ? columnFor(scope, table, place) : meetingColumn(scope, table, place);
   // A base of which no measure reads a row adds nothing to others.
   const asked = read.filter((t, i) => i > 0 || aggregatesIn(t).length > 0 || read.length === 1);
   const tables = asked.map((name): TablePlan => {
@@ -149,6 +192,8 @@ export function planQuery(query: Query, scope: Scope, projectInputs: Record<stri
   });
   checkMeeting(scope, tables);
   // A column with a problem says so when its rows are read; until then its keys count as texts.
-  const keyTypes = (tables[0]?.splits ?? []).map((split) => keyType(scope, split)).map((type) => (type === "null" ? "text" : type));
+  const keyTypes = (tables[0]?.splits ?? [])
+    .map((split) => keyType(scope, split))
+    .map((type) => (type === "null" ? "text" : type));
   return { query, measures, tables, keyTypes, unfiltered };
 }

@@ -11,21 +11,32 @@ const bucket = z.enum(DATE_BUCKETS);
 const stretch = z.int().min(-10_000).max(10_000);
 
 /**
- * Keeps rows by one column: one of a list of values (null is one of them), a text that is contained (without regard to case),
- * null or not, a stretch of whole years, months … counted from today or from the newest date of the column, or a range with both
- * ends included. Dates are ISO 8601 text.
+ * Keeps rows by one column: one of a list of values (null is one of them), a text that is contained (without
+ * regard to case), null or not, a stretch of whole years, months … counted from today or from the newest date
+ * of the column, or a range with both ends included. Dates are ISO 8601 text.
  */
 export const filterSchema = z.union([
   z.strictObject({ column: columnName, by: bucket.optional(), in: z.array(valueSchema).max(1000) }),
   z.strictObject({ column: columnName, contains: z.string().min(1).max(200) }),
   z.strictObject({ column: columnName, isNull: z.boolean() }),
-  z.strictObject({ column: columnName, relative: z.strictObject({ unit: bucket, from: stretch, to: stretch, anchor: z.enum(["today", "newest"]).default("today") }) }),
+  z.strictObject({
+    column: columnName,
+    relative: z.strictObject({
+      unit: bucket,
+      from: stretch,
+      to: stretch,
+      anchor: z.enum(["today", "newest"]).default("today"),
+    }),
+  }),
   z.strictObject({ column: columnName, from: valueSchema.optional(), to: valueSchema.optional() }),
 ]);
 export type Filter = z.infer<typeof filterSchema>;
 
 const order = z.enum(["asc", "desc"]);
-export const keepSchema = z.strictObject({ first: z.int().min(1).max(10_000), others: z.boolean().default(true) });
+export const keepSchema = z.strictObject({
+  first: z.int().min(1).max(10_000),
+  others: z.boolean().default(true),
+});
 export const sortSchema = z.strictObject({ by: z.string().min(1).max(320), order: order.default("desc") });
 
 export const splitSchema = z.strictObject({ column: columnName, by: bucket.optional() });
@@ -37,8 +48,8 @@ export const queryMeasureSchema = z.union([
 ]);
 
 /**
- * What to compute. `id` is the name of a measure; `table` is needed where a query holds only formulas. `sort` and `keep` are
- * those of the first split, `series` those of the second.
+ * What to compute. `id` is the name of a measure; `table` is needed where a query holds only formulas. `sort`
+ * and `keep` are those of the first split, `series` those of the second.
  */
 export const querySchema = z.strictObject({
   table: z.string().max(200).optional(),
@@ -79,7 +90,10 @@ export interface Result {
   totals: Record<string, Value>;
   /** The last row stands for this many groups that were put together, or null. */
   others: { row: number; groups: number } | null;
-  /** The row of those that a link finds no match for, and how many rows of the table they are; null when every row has one. */
+  /**
+   * The row of those that a link finds no match for, and how many rows of the table they are; null when every
+   * row has one.
+   */
   noMatch: { row: number; rows: number } | null;
   /** With two splits: the keys of each, and for each row of the answer the positions of its two keys. */
   crossed: { splits: [SplitTotals, SplitTotals]; at: [number, number][] } | null;

@@ -4,7 +4,10 @@ import { columnFor, placesOf } from "../formula/meeting";
 import { scopeOf } from "./names";
 import type { Project } from "./schema";
 
-/** What works in a project, by label: measures and derived columns whose formulas are sound, visuals whose split and filters mean a column. */
+/**
+ * What works in a project, by label: measures and derived columns whose formulas are sound, visuals whose
+ * split and filters mean a column.
+ */
 function working(project: Project): string[] {
   const scope = scopeOf(project);
   const means = (table: string, name: string) => {
@@ -12,9 +15,13 @@ function working(project: Project): string[] {
     return places.length === 1 && columnFor(scope, table, places[0]) !== null;
   };
   return [
-    ...project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", m.name).expr !== null).map((m) => m.label),
+    ...project.measures
+      .filter((m) => checkFormula(m.formula, scope, m.table, "group", m.name).expr !== null)
+      .map((m) => m.label),
     ...project.tables.flatMap((t) =>
-      t.derived.filter((d) => checkFormula(d.formula, scope, t.name, "derived", `${t.name}.${d.name}`).expr !== null).map((d) => `${t.name}.${d.name}`),
+      t.derived
+        .filter((d) => checkFormula(d.formula, scope, t.name, "derived", `${t.name}.${d.name}`).expr !== null)
+        .map((d) => `${t.name}.${d.name}`),
     ),
     ...project.visuals
       .filter((v) => {
@@ -22,7 +29,11 @@ function working(project: Project): string[] {
         return (
           table != null &&
           project.tables.some((t) => sameName(t.name, table)) &&
-          [...(v.split ? [v.split.column] : []), ...(v.series ? [v.series.column] : []), ...v.filters.map((f) => f.column)].every((name) => means(table, name))
+          [
+            ...(v.split ? [v.split.column] : []),
+            ...(v.series ? [v.series.column] : []),
+            ...v.filters.map((f) => f.column),
+          ].every((name) => means(table, name))
         );
       })
       .map((v) => v.name),

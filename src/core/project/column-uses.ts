@@ -4,11 +4,16 @@ import { placesOf } from "../formula/meeting";
 import { type Named, scopeOf } from "./names";
 import type { Project } from "./schema";
 
-/** What uses a column, by label: measures and derived columns by formula, visuals by split or filter, boards by a control, links. */
+/**
+ * What uses a column, by label: measures and derived columns by formula, visuals by split or filter, boards
+ * by a control, links.
+ */
 export function usesOfColumn(project: Project, table: string, column: string): string[] {
   const scope = scopeOf(project);
-  const isIt = (place: { table: string; column: string }) => sameName(place.table, table) && sameName(place.column, column);
-  const inFormula = (formula: string, own: string | null, level: "group" | "derived", path: string) => checkFormula(formula, scope, own, level, path).uses.columns.some(isIt);
+  const isIt = (place: { table: string; column: string }) =>
+    sameName(place.table, table) && sameName(place.column, column);
+  const inFormula = (formula: string, own: string | null, level: "group" | "derived", path: string) =>
+    checkFormula(formula, scope, own, level, path).uses.columns.some(isIt);
   const inName = (named: Named, value: string | null, name: string) => {
     const own = named.measures.find((m) => m.id === value)?.table;
     return own != null && placesOf(scope, own, name).some(isIt);
@@ -16,13 +21,27 @@ export function usesOfColumn(project: Project, table: string, column: string): s
   return [
     ...project.measures.filter((m) => inFormula(m.formula, m.table, "group", m.name)).map((m) => m.label),
     ...project.tables.flatMap((t) =>
-      t.derived.filter((d) => !isIt({ table: t.name, column: d.name }) && inFormula(d.formula, t.name, "derived", `${t.name}.${d.name}`)).map((d) => `${t.name}.${d.name}`),
+      t.derived
+        .filter(
+          (d) =>
+            !isIt({ table: t.name, column: d.name }) &&
+            inFormula(d.formula, t.name, "derived", `${t.name}.${d.name}`),
+        )
+        .map((d) => `${t.name}.${d.name}`),
     ),
     ...project.visuals
-      .filter((v) => [v.split, v.series].some((s) => s && inName(project, v.value, s.column)) || v.filters.some((f) => inName(project, v.value, f.column)))
+      .filter(
+        (v) =>
+          [v.split, v.series].some((s) => s && inName(project, v.value, s.column)) ||
+          v.filters.some((f) => inName(project, v.value, f.column)),
+      )
       .map((v) => v.name),
-    ...project.boards.filter((b) => b.controls.some((c) => c.type === "filter" && isIt(c))).map((b) => b.name),
+    ...project.boards
+      .filter((b) => b.controls.some((c) => c.type === "filter" && isIt(c)))
+      .map((b) => b.name),
     ...project.inputs.filter((i) => i.choicesFrom && isIt(i.choicesFrom)).map((i) => i.label),
-    ...project.links.filter((l) => isIt(l) || (sameName(l.to, table) && sameName(l.key, column))).map((l) => `the link from ${l.table} to ${l.to}`),
+    ...project.links
+      .filter((l) => isIt(l) || (sameName(l.to, table) && sameName(l.key, column)))
+      .map((l) => `the link from ${l.table} to ${l.to}`),
   ];
 }

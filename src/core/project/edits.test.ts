@@ -1,7 +1,26 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { addMeasure, addTile, changeInput, changeMeasure, moveTile, placeTiles, removeTile, removeVisual, usesOfInput, usesOfMeasure } from "./edits";
-import { boardSchema, emptyProject, inputSchema, measureSchema, type Project, tableSchema, visualSchema } from "./schema";
+import {
+  addMeasure,
+  addTile,
+  changeInput,
+  changeMeasure,
+  moveTile,
+  placeTiles,
+  removeTile,
+  removeVisual,
+  usesOfInput,
+  usesOfMeasure,
+} from "./edits";
+import {
+  boardSchema,
+  emptyProject,
+  inputSchema,
+  measureSchema,
+  type Project,
+  tableSchema,
+  visualSchema,
+} from "./schema";
 import { addTable, changeColumn, renameTable } from "./table-edits";
 import { freePlace, settleTiles } from "./tile-layout";
 
@@ -18,13 +37,27 @@ function project(): Project {
     ],
   });
   const measures = [
-    { id: "m1", name: "carried", label: "Carried", table: "sailings", formula: "sum(passengers) + sum(sailings.passengers)" },
-    { id: "m2", name: "share", label: "Share", table: "sailings", formula: "carried / total(CARRIED) * :goal -- carried" },
+    {
+      id: "m1",
+      name: "carried",
+      label: "Carried",
+      table: "sailings",
+      formula: "sum(passengers) + sum(sailings.passengers)",
+    },
+    {
+      id: "m2",
+      name: "share",
+      label: "Share",
+      table: "sailings",
+      formula: "carried / total(CARRIED) * :goal -- carried",
+    },
   ].map((m) => measureSchema.parse({ ...m, format: {} }));
   return {
     ...addTable(table)(emptyProject("P")),
     measures,
-    inputs: [inputSchema.parse({ id: "i1", name: "goal", label: "Goal", type: "number", value: 1, format: {} })],
+    inputs: [
+      inputSchema.parse({ id: "i1", name: "goal", label: "Goal", type: "number", value: 1, format: {} }),
+    ],
     visuals: [
       visualSchema.parse({
         id: "v1",
@@ -68,13 +101,20 @@ describe("edits", () => {
 
   it("rename an input, a column and a table everywhere", () => {
     expect(changeInput("i1", { name: "aim" })(project()).measures[1].formula).toContain(":aim");
-    expect(changeInput("i1", { name: "aim" })(project()).visuals[0].title).toBe("{carried} of {aim:percent.1}");
-    const renamed = changeColumn("t", "route", { name: "line" })(changeColumn("t", "passengers", { name: "people" })(project()));
+    expect(changeInput("i1", { name: "aim" })(project()).visuals[0].title).toBe(
+      "{carried} of {aim:percent.1}",
+    );
+    const renamed = changeColumn("t", "route", { name: "line" })(
+      changeColumn("t", "passengers", { name: "people" })(project()),
+    );
     expect(renamed.measures[0].formula).toBe("sum(people) + sum(sailings.people)");
     expect(renamed.visuals[0]).toMatchObject({ split: { column: "line" }, filters: [{ column: "line" }] });
     expect(renamed.boards[0].controls[0]).toMatchObject({ column: "line" });
     const moved = renameTable("t", "trips")(project());
-    expect(moved.measures[0]).toMatchObject({ table: "trips", formula: "sum(passengers) + sum(trips.passengers)" });
+    expect(moved.measures[0]).toMatchObject({
+      table: "trips",
+      formula: "sum(passengers) + sum(trips.passengers)",
+    });
     expect(moved.boards[0].controls[0]).toMatchObject({ table: "trips" });
   });
 
@@ -100,17 +140,27 @@ describe("tiles", () => {
     h: fc.integer({ min: 1, max: 8 }),
   });
   const boardOf = (places: { x: number; y: number; w: number; h: number }[]) =>
-    places.map((p, i) => ({ id: `t${i}`, type: "text" as const, text: "", ...p, x: Math.min(p.x, 12 - p.w) }));
-  const meets = (a: { x: number; y: number; w: number; h: number }, b: { x: number; y: number; w: number; h: number }) =>
-    a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+    places.map((p, i) => ({
+      id: `t${i}`,
+      type: "text" as const,
+      text: "",
+      ...p,
+      x: Math.min(p.x, 12 - p.w),
+    }));
+  const meets = (
+    a: { x: number; y: number; w: number; h: number },
+    b: { x: number; y: number; w: number; h: number },
+  ) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 
   it("never lie on each other, never hang in the air, and settling them twice changes nothing", () => {
     fc.assert(
       fc.property(fc.array(tileArbitrary, { maxLength: 14 }), (places) => {
         const tiles = boardOf(places);
         settleTiles(tiles);
-        for (const [i, a] of tiles.entries()) for (const b of tiles.slice(i + 1)) expect(meets(a, b)).toBe(false);
-        for (const t of tiles) expect(t.y === 0 || tiles.some((o) => o !== t && meets({ ...t, y: t.y - 1 }, o))).toBe(true);
+        for (const [i, a] of tiles.entries())
+          for (const b of tiles.slice(i + 1)) expect(meets(a, b)).toBe(false);
+        for (const t of tiles)
+          expect(t.y === 0 || tiles.some((o) => o !== t && meets({ ...t, y: t.y - 1 }, o))).toBe(true);
         const again = structuredClone(tiles);
         settleTiles(again);
         expect(again).toEqual(tiles);
@@ -122,7 +172,12 @@ describe("tiles", () => {
   });
 
   it("move past their neighbours, and the one that was moved keeps its place", () => {
-    const start = addTile("b1", { id: "y", type: "text", text: "" }, 4, 2)(removeTile("b1", "nothing")(project()));
+    const start = addTile(
+      "b1",
+      { id: "y", type: "text", text: "" },
+      4,
+      2,
+    )(removeTile("b1", "nothing")(project()));
     expect(start.boards[0].tiles[1]).toMatchObject({ x: 4, y: 0 });
     const under = placeTiles("b1", [{ id: "y", x: 0, y: 6, w: 4, h: 2 }])(start);
     expect(under.boards[0].tiles[1]).toMatchObject({ x: 0, y: 6 });
@@ -136,11 +191,23 @@ describe("tiles", () => {
 
 describe("renaming by what a name means", () => {
   const reading = { type: "number" as const };
-  const table = (name: string, columns: string[]) => tableSchema.parse({ id: name, name, rows: 0, columns: columns.map((c) => ({ name: c, reading })), source });
-  const measure = (name: string, formula: string, own: string) => measureSchema.parse({ id: name, name, label: name, table: own, formula, format: {} });
+  const table = (name: string, columns: string[]) =>
+    tableSchema.parse({
+      id: name,
+      name,
+      rows: 0,
+      columns: columns.map((c) => ({ name: c, reading })),
+      source,
+    });
+  const measure = (name: string, formula: string, own: string) =>
+    measureSchema.parse({ id: name, name, label: name, table: own, formula, format: {} });
   const project = {
     ...emptyProject("p"),
-    tables: [table("sailings", ["route", "seats"]), table("routes", ["route", "plan"]), table("other", ["plan"])],
+    tables: [
+      table("sailings", ["route", "seats"]),
+      table("routes", ["route", "plan"]),
+      table("other", ["plan"]),
+    ],
     links: [{ id: "l", table: "sailings", column: "route", to: "routes", key: "route" }],
     measures: [
       measure("plan", "sum(plan)", "other"),
@@ -159,7 +226,11 @@ describe("renaming by what a name means", () => {
     expect(formulas(renamed)[5]).toBe('both + "per plan"');
     const planned = changeMeasure("plan", { name: "planned" })({
       ...project,
-      measures: [...project.measures, measure("m", "plan * 2", "sailings"), measure("n", "plan * 2", "nowhere")],
+      measures: [
+        ...project.measures,
+        measure("m", "plan * 2", "sailings"),
+        measure("n", "plan * 2", "nowhere"),
+      ],
     }) as typeof project;
     // In sailings, plan is a column that a link leads to; without a table only the measure can be meant.
     expect(formulas(planned).slice(0, 7)).toEqual([...formulas(project).slice(0, 6), "plan * 2"]);

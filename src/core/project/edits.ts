@@ -21,7 +21,8 @@ export const changeMeasure = (id: string, change: Partial<Omit<Measure, "id">>):
       Object.assign(measure, change);
       const to = measure.name;
       if (to === from) return;
-      for (const m of p.measures) m.formula = renameMeasureIn({ formula: m.formula, table: m.table, derived: false }, scope, from, to);
+      for (const m of p.measures)
+        m.formula = renameMeasureIn({ formula: m.formula, table: m.table, derived: false }, scope, from, to);
       renameInTemplates(p, from, to);
     })(project);
   };
@@ -31,11 +32,13 @@ function renameInTemplates(p: Project, from: string, to: string): void {
   for (const v of p.visuals) {
     v.title = renameInTemplate(v.title, from, to);
     v.subtitle = renameInTemplate(v.subtitle, from, to);
-    for (const [key, dial] of Object.entries(v.dials)) if (typeof dial === "string") v.dials[key] = renameInTemplate(dial, from, to);
+    for (const [key, dial] of Object.entries(v.dials))
+      if (typeof dial === "string") v.dials[key] = renameInTemplate(dial, from, to);
   }
 }
 
-export const removeMeasure = (id: string): Edit => edit((p) => void (p.measures = p.measures.filter((m) => m.id !== id)));
+export const removeMeasure = (id: string): Edit =>
+  edit((p) => void (p.measures = p.measures.filter((m) => m.id !== id)));
 
 export const addInput = (input: Input): Edit => edit((p) => void p.inputs.push(input));
 
@@ -51,7 +54,8 @@ export const changeInput = (id: string, change: Partial<Omit<Input, "id">>): Edi
     renameInTemplates(p, from, input.name);
   });
 
-export const removeInput = (id: string): Edit => edit((p) => void (p.inputs = p.inputs.filter((i) => i.id !== id)));
+export const removeInput = (id: string): Edit =>
+  edit((p) => void (p.inputs = p.inputs.filter((i) => i.id !== id)));
 
 export const addVisual = (visual: Visual): Edit => edit((p) => void p.visuals.push(visual));
 export const changeVisual = (id: string, change: Partial<Omit<Visual, "id">>): Edit =>
@@ -75,7 +79,8 @@ export const removeVisual = (id: string): Edit =>
   });
 
 export const addBoard = (board: Board): Edit => edit((p) => void p.boards.push(board));
-export const removeBoard = (id: string): Edit => edit((p) => void (p.boards = p.boards.filter((b) => b.id !== id)));
+export const removeBoard = (id: string): Edit =>
+  edit((p) => void (p.boards = p.boards.filter((b) => b.id !== id)));
 export const changeBoard = (id: string, change: (board: Board) => void): Edit =>
   edit((p) => {
     const board = p.boards.find((b) => b.id === id);
@@ -110,13 +115,17 @@ export const moveTile = (boardId: string, tileId: string, dx: number, dy: number
     const tile = b.tiles.find((t) => t.id === tileId);
     if (!tile) return;
     const x = Math.min(12 - tile.w, Math.max(0, tile.x + dx));
-    const above = b.tiles.filter((t) => t !== tile && t.x < tile.x + tile.w && tile.x < t.x + t.w && t.y + t.h <= tile.y).sort((p, q) => q.y + q.h - p.y - p.h)[0];
+    const above = b.tiles
+      .filter((t) => t !== tile && t.x < tile.x + tile.w && tile.x < t.x + t.w && t.y + t.h <= tile.y)
+      .sort((p, q) => q.y + q.h - p.y - p.h)[0];
     const y = dy > 0 ? tile.y + tile.h + 1 : dy < 0 ? (above?.y ?? 0) : tile.y;
     setPlace(tile, { ...tile, x, y });
     settleTiles(b.tiles, tileId);
   });
-export const addControl = (boardId: string, control: Control): Edit => changeBoard(boardId, (b) => void b.controls.push(control));
-export const removeControl = (boardId: string, controlId: string): Edit => changeBoard(boardId, (b) => void (b.controls = b.controls.filter((c) => c.id !== controlId)));
+export const addControl = (boardId: string, control: Control): Edit =>
+  changeBoard(boardId, (b) => void b.controls.push(control));
+export const removeControl = (boardId: string, controlId: string): Edit =>
+  changeBoard(boardId, (b) => void (b.controls = b.controls.filter((c) => c.id !== controlId)));
 
 /** Where a measure is used: other measures, and visuals, by their label. */
 export function usesOfMeasure(project: Project, id: string): { measures: Measure[]; visuals: Visual[] } {
@@ -126,7 +135,9 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
   const measures = project.measures.filter(
     (m) =>
       m.id !== id &&
-      (checkFormula(m.formula, scope, m.table, "group", m.name).uses.measures.some((n) => sameName(n, measure.name)) ||
+      (checkFormula(m.formula, scope, m.table, "group", m.name).uses.measures.some((n) =>
+        sameName(n, measure.name),
+      ) ||
         m.proofs.some((p) => p.type === "same total" && p.measure === id)),
   );
   const visuals = project.visuals.filter((v) => measuresOf(v).includes(id));
@@ -134,13 +145,20 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
 }
 
 /** Where an input is used: measures by formula, visuals by a phrase, boards by a control. */
-export function usesOfInput(project: Project, id: string): { measures: Measure[]; visuals: Visual[]; boards: Board[] } {
+export function usesOfInput(
+  project: Project,
+  id: string,
+): { measures: Measure[]; visuals: Visual[]; boards: Board[] } {
   const input = project.inputs.find((i) => i.id === id);
   if (!input) return { measures: [], visuals: [], boards: [] };
   const scope = scopeOf(project);
   const refersTo = (s: Visual["target"]) => s !== null && "input" in s && s.input === id;
   return {
-    measures: project.measures.filter((m) => checkFormula(m.formula, scope, m.table, "group", m.name).uses.inputs.some((n) => sameName(n, input.name))),
+    measures: project.measures.filter((m) =>
+      checkFormula(m.formula, scope, m.table, "group", m.name).uses.inputs.some((n) =>
+        sameName(n, input.name),
+      ),
+    ),
     visuals: project.visuals.filter((v) => [v.target, v.minimum, v.maximum, v.comparison].some(refersTo)),
     boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
   };

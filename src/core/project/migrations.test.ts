@@ -4,7 +4,8 @@ import { migrateDocument } from "./migrations";
 import { emptyProject, FORMAT_VERSION, projectSchema } from "./schema";
 
 const folder = new URL("./stored/", import.meta.url);
-const stored = (version: number) => JSON.parse(readFileSync(new URL(`version-${version}.json`, folder), "utf8"));
+const stored = (version: number) =>
+  JSON.parse(readFileSync(new URL(`version-${version}.json`, folder), "utf8"));
 
 describe("stored documents", () => {
   it("of every version before today's are kept here", () => {
@@ -12,25 +13,35 @@ describe("stored documents", () => {
     expect(readdirSync(folder).sort()).toEqual(versions);
   });
 
-  it.each(Array.from({ length: FORMAT_VERSION - 1 }, (_, i) => i + 1))("of version %i open as they were", (version) => {
-    const before = stored(version);
-    const migrated = migrateDocument(before);
-    if ("problem" in migrated) throw new Error(migrated.problem);
-    const project = projectSchema.parse(migrated.document);
-    expect(project.version).toBe(FORMAT_VERSION);
-    for (const part of ["tables", "links", "measures", "inputs", "visuals", "boards"] as const) expect(project[part]).toHaveLength(before[part].length);
-    expect(project.measures.map((m) => m.formula)).toEqual(before.measures.map((m: { formula: string }) => m.formula));
-    // What is today's already is left as it is.
-    expect(migrateDocument(project)).toEqual({ document: project });
-  });
+  it.each(Array.from({ length: FORMAT_VERSION - 1 }, (_, i) => i + 1))(
+    "of version %i open as they were",
+    (version) => {
+      const before = stored(version);
+      const migrated = migrateDocument(before);
+      if ("problem" in migrated) throw new Error(migrated.problem);
+      const project = projectSchema.parse(migrated.document);
+      expect(project.version).toBe(FORMAT_VERSION);
+      for (const part of ["tables", "links", "measures", "inputs", "visuals", "boards"] as const)
+        expect(project[part]).toHaveLength(before[part].length);
+      expect(project.measures.map((m) => m.formula)).toEqual(
+        before.measures.map((m: { formula: string }) => m.formula),
+      );
+      // What is today's already is left as it is.
+      expect(migrateDocument(project)).toEqual({ document: project });
+    },
+  );
 
   it("that no version wrote, or a newer one, are refused with a sentence", () => {
     const problem = (value: unknown) => {
       const migrated = migrateDocument(value);
       return "problem" in migrated ? migrated.problem : null;
     };
-    expect(problem({ ...emptyProject("p"), version: FORMAT_VERSION + 1 })).toContain("newer version of Cavlo");
-    for (const version of [0, -1, 1.5, "1", null, undefined]) expect(problem({ ...emptyProject("p"), version })).toContain("does not say");
-    for (const value of [null, 7, "x", [], {}, { format: "other", version: 1 }]) expect(problem(value)).toContain("not the document");
+    expect(problem({ ...emptyProject("p"), version: FORMAT_VERSION + 1 })).toContain(
+      "newer version of Cavlo",
+    );
+    for (const version of [0, -1, 1.5, "1", null, undefined])
+      expect(problem({ ...emptyProject("p"), version })).toContain("does not say");
+    for (const value of [null, 7, "x", [], {}, { format: "other", version: 1 }])
+      expect(problem(value)).toContain("not the document");
   });
 });

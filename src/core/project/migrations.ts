@@ -3,22 +3,36 @@ import { FORMAT, FORMAT_VERSION } from "./schema";
 
 type Stored = Record<string, unknown>;
 
-const cleaned = (picture: Stored) => ({ ...picture, href: typeof picture?.href === "string" ? (cleanPicture(picture.href) ?? picture.href) : picture?.href });
+const cleaned = (picture: Stored) => ({
+  ...picture,
+  href: typeof picture?.href === "string" ? (cleanPicture(picture.href) ?? picture.href) : picture?.href,
+});
 
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
 const STEPS: ((document: Stored) => Stored)[] = [
-  // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the same. Pictures are cleaned as they are now.
-  (document) => ({ ...document, pictures: Array.isArray(document.pictures) ? document.pictures.map(cleaned) : [] }),
+  // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the
+  // same. Pictures are cleaned as they are now.
+  (document) => ({
+    ...document,
+    pictures: Array.isArray(document.pictures) ? document.pictures.map(cleaned) : [],
+  }),
 ];
 
-/** Brings a stored document of any earlier version to today's, or says why it cannot be read. It is not yet checked against the schema. */
+/**
+ * Brings a stored document of any earlier version to today's, or says why it cannot be read. It is not yet
+ * checked against the schema.
+ */
 export function migrateDocument(value: unknown): { document: unknown } | { problem: string } {
   const stored = value as Stored | null;
-  if (typeof stored !== "object" || stored === null || Array.isArray(stored) || stored.format !== FORMAT) return { problem: "This is not the document of a Cavlo project." };
+  if (typeof stored !== "object" || stored === null || Array.isArray(stored) || stored.format !== FORMAT)
+    return { problem: "This is not the document of a Cavlo project." };
   const { version } = stored;
-  if (typeof version !== "number" || !Number.isInteger(version) || version < 1) return { problem: "The document does not say of which version it is." };
+  if (typeof version !== "number" || !Number.isInteger(version) || version < 1)
+    return { problem: "The document does not say of which version it is." };
   if (version > FORMAT_VERSION)
-    return { problem: `The document was written by a newer version of Cavlo (its version is ${version}; this one reads up to ${FORMAT_VERSION}). Open it with that version.` };
+    return {
+      problem: `The document was written by a newer version of Cavlo (its version is ${version}; this one reads up to ${FORMAT_VERSION}). Open it with that version.`,
+    };
   const document = STEPS.slice(version - 1).reduce((now, step) => step(now), stored);
   return { document: { ...document, version: FORMAT_VERSION } };
 }

@@ -12,7 +12,13 @@ const scopes = new WeakMap<object, { of: Named; scope: Scope }>();
 /** The scope in which a project's formulas are checked. The same parts of a document give the same scope. */
 export function scopeOf(project: Named): Scope {
   const known = scopes.get(project.tables);
-  if (known && known.of.links === project.links && known.of.measures === project.measures && known.of.inputs === project.inputs) return known.scope;
+  if (
+    known &&
+    known.of.links === project.links &&
+    known.of.measures === project.measures &&
+    known.of.inputs === project.inputs
+  )
+    return known.scope;
   const scope: Scope = {
     tables: project.tables.map((t) => ({
       name: t.name,
@@ -25,12 +31,19 @@ export function scopeOf(project: Named): Scope {
     inputs: project.inputs.map(({ name, type }) => ({ name, type })),
     links: project.links.map(({ table, column, to, key }) => ({ table, column, to, key })),
   };
-  for (const t of scope.tables) for (const c of t.columns) if (c.formula !== undefined) c.type = derivedType(c.formula, scope, t.name, c.name);
-  scopes.set(project.tables, { of: { tables: project.tables, links: project.links, measures: project.measures, inputs: project.inputs }, scope });
+  for (const t of scope.tables)
+    for (const c of t.columns)
+      if (c.formula !== undefined) c.type = derivedType(c.formula, scope, t.name, c.name);
+  scopes.set(project.tables, {
+    of: { tables: project.tables, links: project.links, measures: project.measures, inputs: project.inputs },
+    scope,
+  });
   return scope;
 }
 
-/** Makes a name for formulas out of a label: "On-time rate" becomes on_time_rate, numbered where it is taken. */
+/**
+ * Makes a name for formulas out of a label: "On-time rate" becomes on_time_rate, numbered where it is taken.
+ */
 export function freeName(label: string, taken: string[]): string {
   const plain = label
     .normalize("NFKD")
@@ -51,8 +64,14 @@ export interface Written {
   derived: boolean;
 }
 
-/** The text of a formula with the spans replaced for which `replace` gives another text. Spans do not overlap. */
-function respan<S extends { start: number; end: number }>(formula: string, spans: S[], replace: (span: S) => string | null): string {
+/**
+ * The text of a formula with the spans replaced for which `replace` gives another text. Spans do not overlap.
+ */
+function respan<S extends { start: number; end: number }>(
+  formula: string,
+  spans: S[],
+  replace: (span: S) => string | null,
+): string {
   let out = "";
   let at = 0;
   for (const span of spans) {
@@ -64,32 +83,49 @@ function respan<S extends { start: number; end: number }>(formula: string, spans
   return out + formula.slice(at);
 }
 
-/** The names in a formula's text as they are bound in a scope: what a name means is asked of the checker, never told from its neighbours. */
-const boundNames = ({ formula, table, derived }: Written, scope: Scope) => checkFormula(formula, scope, table, derived ? "derived" : "group").names;
+/**
+ * The names in a formula's text as they are bound in a scope: what a name means is asked of the checker,
+ * never told from its neighbours.
+ */
+const boundNames = ({ formula, table, derived }: Written, scope: Scope) =>
+  checkFormula(formula, scope, table, derived ? "derived" : "group").names;
 
 /** Where the parts of a name stand within it: its table, where it is written, and its own. */
-function partsOf(text: string): { table: { start: number; end: number } | null; own: { start: number; end: number } } {
+function partsOf(text: string): {
+  table: { start: number; end: number } | null;
+  own: { start: number; end: number };
+} {
   const tokens = tokenize(text).tokens.filter((t) => t.kind === "word" || t.kind === "quoted");
   return { table: tokens.length > 1 ? tokens[0] : null, own: tokens[tokens.length - 1] };
 }
 
 /**
- * The formula with the name of a column changed; `scope` is that of before. Where the column is reached through a link, a bare name is written
- * with its table, since another table could have the new name too.
+ * The formula with the name of a column changed; `scope` is that of before. Where the column is reached
+ * through a link, a bare name is written with its table, since another table could have the new name too.
  */
-export function renameColumnIn(written: Written, scope: Scope, column: { table: string; column: string }, to: string): string {
+export function renameColumnIn(
+  written: Written,
+  scope: Scope,
+  column: { table: string; column: string },
+  to: string,
+): string {
   return respan(written.formula, boundNames(written, scope), (name) => {
-    if (!("column" in name) || !sameName(name.column, column.column) || !sameName(name.table, column.table)) return null;
+    if (!("column" in name) || !sameName(name.column, column.column) || !sameName(name.table, column.table))
+      return null;
     const text = written.formula.slice(name.start, name.end);
     const { table, own } = partsOf(text);
     if (table) return text.slice(0, own.start) + quoteName(to) + text.slice(own.end);
-    return written.table !== null && sameName(written.table, column.table) ? quoteName(to) : `${quoteName(column.table)}.${quoteName(to)}`;
+    return written.table !== null && sameName(written.table, column.table)
+      ? quoteName(to)
+      : `${quoteName(column.table)}.${quoteName(to)}`;
   });
 }
 
 /** The formula with a measure's name changed; `scope` is that of before. */
 export function renameMeasureIn(written: Written, scope: Scope, from: string, to: string): string {
-  return respan(written.formula, boundNames(written, scope), (name) => ("measure" in name && sameName(name.measure, from) ? quoteName(to) : null));
+  return respan(written.formula, boundNames(written, scope), (name) =>
+    "measure" in name && sameName(name.measure, from) ? quoteName(to) : null,
+  );
 }
 
 /** The formula with a table's name changed where it stands before a column; `scope` is that of before. */
@@ -103,11 +139,22 @@ export function renameTableIn(written: Written, scope: Scope, from: string, to: 
 }
 
 export function renameInputIn(formula: string, from: string, to: string): string {
-  return respan(formula, tokenize(formula).tokens, (token) => (token.kind === "input" && sameName(token.text, from) ? `:${to}` : null));
+  return respan(formula, tokenize(formula).tokens, (token) =>
+    token.kind === "input" && sameName(token.text, from) ? `:${to}` : null,
+  );
 }
 
 /** The ids of the measures that a visual's phrases and rules name. */
 export function measuresOf(visual: Visual): (string | null)[] {
-  const sources = [visual.target, visual.minimum, visual.maximum, visual.comparison].map((s) => (s && "measure" in s ? s.measure : null));
-  return [visual.value, visual.second, visual.headSize, ...visual.more, ...sources, ...visual.rules.map((r) => r.measure)];
+  const sources = [visual.target, visual.minimum, visual.maximum, visual.comparison].map((s) =>
+    s && "measure" in s ? s.measure : null,
+  );
+  return [
+    visual.value,
+    visual.second,
+    visual.headSize,
+    ...visual.more,
+    ...sources,
+    ...visual.rules.map((r) => r.measure),
+  ];
 }

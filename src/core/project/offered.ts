@@ -14,20 +14,34 @@ export interface OfferedColumn {
   own: boolean;
 }
 
-/** The columns that are offered for a table: its own, its derived ones, then those that links lead to; hidden ones and ones with a problem are left out. */
+/**
+ * The columns that are offered for a table: its own, its derived ones, then those that links lead to; hidden
+ * ones and ones with a problem are left out.
+ */
 export function offeredColumns(project: Named, table: string | null): OfferedColumn[] {
   if (table === null) return [];
   const scope = scopeOf(project);
   // The key of a link says what the table's own column says already.
-  const isOwnKey = (to: string, key: string) => project.links.some((l) => sameName(l.table, table) && sameName(l.to, to) && sameName(l.key, key));
+  const isOwnKey = (to: string, key: string) =>
+    project.links.some((l) => sameName(l.table, table) && sameName(l.to, to) && sameName(l.key, key));
   return [table, ...reachedFrom(scope.links ?? [], table)].flatMap((name) => {
     const info = findNamed(project.tables, name);
-    const hidden = new Set([...(info?.columns ?? []), ...(info?.derived ?? [])].filter((c) => c.hidden).map((c) => c.name));
+    const hidden = new Set(
+      [...(info?.columns ?? []), ...(info?.derived ?? [])].filter((c) => c.hidden).map((c) => c.name),
+    );
     const own = sameName(name, table);
     return (findNamed(scope.tables, name)?.columns ?? []).flatMap((c): OfferedColumn[] =>
       hidden.has(c.name) || c.type === "null" || isOwnKey(name, c.name)
         ? []
-        : [{ name: own ? c.name : `${info?.name}.${c.name}`, type: c.type, table: info?.name ?? name, column: c.name, own }],
+        : [
+            {
+              name: own ? c.name : `${info?.name}.${c.name}`,
+              type: c.type,
+              table: info?.name ?? name,
+              column: c.name,
+              own,
+            },
+          ],
     );
   });
 }

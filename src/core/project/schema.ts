@@ -32,9 +32,16 @@ export const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> 
 export const columnSchema = z.object({ name, reading: readingSchema, hidden: z.boolean().default(false) });
 
 /** A column that is computed row by row from a formula. */
-export const derivedSchema = z.object({ name, formula: z.string().max(10_000), hidden: z.boolean().default(false) });
+export const derivedSchema = z.object({
+  name,
+  formula: z.string().max(10_000),
+  hidden: z.boolean().default(false),
+});
 
-/** A table's declaration. Its rows are stored apart, under `id`, as the texts of the file; `reading` says how they are read. */
+/**
+ * A table's declaration. Its rows are stored apart, under `id`, as the texts of the file; `reading` says how
+ * they are read.
+ */
 export const tableSchema = z.object({
   id,
   name,
@@ -57,10 +64,25 @@ export const tableSchema = z.object({
 export const linkSchema = z.object({ id, table: name, column: name, to: name, key: name });
 
 const tolerance = z.number().min(0).default(0);
-/** What is expected of a measure whatever the data: limits for every group of a split, a value under filters, or the total of another measure. */
+/**
+ * What is expected of a measure whatever the data: limits for every group of a split, a value under filters,
+ * or the total of another measure.
+ */
 export const proofSchema = z.discriminatedUnion("type", [
-  z.object({ id, type: z.literal("between"), from: z.number().nullable(), to: z.number().nullable(), split: splitSchema.nullable().default(null) }),
-  z.object({ id, type: z.literal("equals"), value: z.number(), tolerance, filters: z.array(filterSchema).max(20).default([]) }),
+  z.object({
+    id,
+    type: z.literal("between"),
+    from: z.number().nullable(),
+    to: z.number().nullable(),
+    split: splitSchema.nullable().default(null),
+  }),
+  z.object({
+    id,
+    type: z.literal("equals"),
+    value: z.number(),
+    tolerance,
+    filters: z.array(filterSchema).max(20).default([]),
+  }),
   z.object({ id, type: z.literal("same total"), measure: id.nullable(), tolerance }),
 ]);
 
@@ -95,10 +117,18 @@ export const inputSchema = z.object({
 });
 
 /** Where a number in a sentence comes from: a measure or an input (by id), or the number itself. */
-export const sourceSchema = z.union([z.strictObject({ measure: id }), z.strictObject({ input: id }), z.strictObject({ number: z.number() })]);
+export const sourceSchema = z.union([
+  z.strictObject({ measure: id }),
+  z.strictObject({ input: id }),
+  z.strictObject({ number: z.number() }),
+]);
 
 /** A stretch of a gauge's scale up to `to` (null: to the end), with the word and the colour it stands for. */
-export const zoneSchema = z.object({ to: z.number().nullable(), word: z.string().max(60), tone: z.enum(["poor", "watch", "good", "plain"]) });
+export const zoneSchema = z.object({
+  to: z.number().nullable(),
+  word: z.string().max(60),
+  tone: z.enum(["poor", "watch", "good", "plain"]),
+});
 
 export const KIND_IDS = [
   "donut",
@@ -116,11 +146,16 @@ export const KIND_IDS = [
 ] as const;
 
 const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
-const dialsSchema = z.record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()])).default({});
+const dialsSchema = z
+  .record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()]))
+  .default({});
 
 export const SYMBOLS = ["none", "circle", "triangle", "triangle down", "diamond", "square", "cross"] as const;
 
-/** A condition on a measure (null: the visual's value) with the word, the colour and the symbol that stand for it. The first that holds counts. */
+/**
+ * A condition on a measure (null: the visual's value) with the word, the colour and the symbol that stand for
+ * it. The first that holds counts.
+ */
 export const ruleSchema = z.object({
   measure: id.nullable().default(null),
   when: z.enum(["below", "from", "is"]),
@@ -140,9 +175,17 @@ export const paletteSchema = z.object({
 });
 
 /** A finish of the project's own: settings of dials under one name, laid over those of a shipped finish. */
-export const finishSchema = z.object({ id, name, base: z.string().max(40).default("plain"), dials: dialsSchema });
+export const finishSchema = z.object({
+  id,
+  name,
+  base: z.string().max(40).default("plain"),
+  dials: dialsSchema,
+});
 
-/** A picture that was uploaded for lollipop heads, as a data address of a PNG or of an SVG without anything that runs. */
+/**
+ * A picture that was uploaded for lollipop heads, as a data address of a PNG or of an SVG without anything
+ * that runs.
+ */
 export const pictureSchema = z.object({
   id,
   name,
@@ -173,7 +216,9 @@ export const visualSchema = z.object({
   minimum: sourceSchema.nullable().default(null),
   maximum: sourceSchema.nullable().default(null),
   zones: z.array(zoneSchema).max(8).default([]),
-  order: z.object({ by: z.enum(["value", "split"]), order: z.enum(["asc", "desc"]) }).default({ by: "value", order: "desc" }),
+  order: z
+    .object({ by: z.enum(["value", "split"]), order: z.enum(["asc", "desc"]) })
+    .default({ by: "value", order: "desc" }),
   keep: z
     .object({ first: z.int().min(1).max(200), others: z.boolean() })
     .nullable()
@@ -186,10 +231,17 @@ export const visualSchema = z.object({
   rules: z.array(ruleSchema).max(20).default([]),
   /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
   pictures: namedValues(z.string().max(60), 300).default({}),
-  size: z.object({ width: z.int().min(96).max(1600), height: z.int().min(72).max(900) }).default({ width: 400, height: 330 }),
+  size: z
+    .object({ width: z.int().min(96).max(1600), height: z.int().min(72).max(900) })
+    .default({ width: 400, height: 330 }),
 });
 
-const place = { x: z.int().min(0).max(11), y: z.int().min(0).max(1000), w: z.int().min(1).max(12), h: z.int().min(1).max(40) };
+const place = {
+  x: z.int().min(0).max(11),
+  y: z.int().min(0).max(1000),
+  w: z.int().min(1).max(12),
+  h: z.int().min(1).max(40),
+};
 export const tileSchema = z.discriminatedUnion("type", [
   z.object({ id, type: z.literal("visual"), visual: id, ...place }),
   z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
@@ -208,7 +260,12 @@ export const controlSchema = z.discriminatedUnion("type", [
   z.object({ id, type: z.literal("input"), input: id }),
 ]);
 
-export const boardSchema = z.object({ id, name, tiles: z.array(tileSchema).max(100).default([]), controls: z.array(controlSchema).max(20).default([]) });
+export const boardSchema = z.object({
+  id,
+  name,
+  tiles: z.array(tileSchema).max(100).default([]),
+  controls: z.array(controlSchema).max(20).default([]),
+});
 
 export const projectSchema = z.object({
   format: z.literal(FORMAT),

@@ -13,10 +13,14 @@ it("steps on the grid of the minimum and stays within the limits", () => {
 
 it("comes back to where it was, a step up and a step down", () => {
   fc.assert(
-    fc.property(fc.integer({ min: -500, max: 500 }), fc.constantFrom(0.01, 0.05, 0.1, 0.25, 1, 5), (n, step) => {
-      const value = Number((n * step).toPrecision(12));
-      const limits = { minimum: null, maximum: null, step };
-      expect(stepped(stepped(value, 1, limits), -1, limits)).toBeCloseTo(value, 9);
-    }),
+    fc.property(
+      fc.integer({ min: -500, max: 500 }),
+      fc.constantFrom(0.01, 0.05, 0.1, 0.25, 1, 5),
+      (n, step) => {
+        const value = Number((n * step).toPrecision(12));
+        const limits = { minimum: null, maximum: null, step };
+        expect(stepped(stepped(value, 1, limits), -1, limits)).toBeCloseTo(value, 9);
+      },
+    ),
   );
 });

@@ -5,10 +5,33 @@ import { usesOfColumn } from "./column-uses";
 import { scopeOf } from "./names";
 import { offeredColumns } from "./offered";
 import { misfitsOf, withReadingsOf } from "./replacement";
-import { boardSchema, emptyProject, inputSchema, measureSchema, type Project, type TableInfo, tableSchema, visualSchema } from "./schema";
-import { addDerived, addLink, changeColumn, changeDerived, removeDerived, removeLink, removeTable, renameTable, replaceRows } from "./table-edits";
+import {
+  boardSchema,
+  emptyProject,
+  inputSchema,
+  measureSchema,
+  type Project,
+  type TableInfo,
+  tableSchema,
+  visualSchema,
+} from "./schema";
+import {
+  addDerived,
+  addLink,
+  changeColumn,
+  changeDerived,
+  removeDerived,
+  removeLink,
+  removeTable,
+  renameTable,
+  replaceRows,
+} from "./table-edits";
 
-function table(name: string, columns: Record<string, TableInfo["columns"][number]["reading"]["type"]>, derived: TableInfo["derived"] = []): TableInfo {
+function table(
+  name: string,
+  columns: Record<string, TableInfo["columns"][number]["reading"]["type"]>,
+  derived: TableInfo["derived"] = [],
+): TableInfo {
   return tableSchema.parse({
     id: name,
     name,
@@ -22,7 +45,9 @@ function table(name: string, columns: Record<string, TableInfo["columns"][number
 const project: Project = {
   ...emptyProject("P"),
   tables: [
-    table("sailings", { route: "text", seats: "number", day: "date" }, [{ name: "far", formula: "distance > 5 and seats > 1", hidden: false }]),
+    table("sailings", { route: "text", seats: "number", day: "date" }, [
+      { name: "far", formula: "distance > 5 and seats > 1", hidden: false },
+    ]),
     table("routes", { route: "text", distance: "number", harbour: "text" }),
   ],
   links: [{ id: "l", table: "sailings", column: "route", to: "routes", key: "route" }],
@@ -37,7 +62,17 @@ const project: Project = {
       proofs: [{ id: "p", type: "between", from: 0, to: null, split: { column: "routes.harbour" } }],
     }),
   ],
-  inputs: [inputSchema.parse({ id: "i", name: "harbour", label: "Harbour", type: "text", value: "", format: {}, choicesFrom: { table: "routes", column: "harbour" } })],
+  inputs: [
+    inputSchema.parse({
+      id: "i",
+      name: "harbour",
+      label: "Harbour",
+      type: "text",
+      value: "",
+      format: {},
+      choicesFrom: { table: "routes", column: "harbour" },
+    }),
+  ],
   visuals: [
     visualSchema.parse({
       id: "v",
@@ -51,13 +86,23 @@ const project: Project = {
       ],
     }),
   ],
-  boards: [boardSchema.parse({ id: "b", name: "B", controls: [{ id: "c", type: "filter", label: "H", table: "routes", column: "harbour" }] })],
+  boards: [
+    boardSchema.parse({
+      id: "b",
+      name: "B",
+      controls: [{ id: "c", type: "filter", label: "H", table: "routes", column: "harbour" }],
+    }),
+  ],
 };
 
 describe("renaming", () => {
   it("a linked column rewrites formulas, derived columns, splits, filters, proofs, inputs and controls", () => {
-    const named = changeColumn("routes", "distance", { name: "length km" })(changeColumn("routes", "harbour", { name: "port" })(project));
-    expect(named.measures[0].formula).toBe('sum(seats * routes."length km") / sum(routes."length km") filter (where far)');
+    const named = changeColumn("routes", "distance", { name: "length km" })(
+      changeColumn("routes", "harbour", { name: "port" })(project),
+    );
+    expect(named.measures[0].formula).toBe(
+      'sum(seats * routes."length km") / sum(routes."length km") filter (where far)',
+    );
     expect(named.tables[0].derived[0].formula).toBe('routes."length km" > 5 and seats > 1');
     expect(named.visuals[0].split).toEqual({ column: "routes.port" });
     expect(named.visuals[0].filters[0]).toEqual({ column: "routes.length km", from: 1 });
@@ -68,7 +113,9 @@ describe("renaming", () => {
   });
 
   it("the two ends of a link, and a derived column, keep what uses them", () => {
-    const named = changeColumn("sailings", "route", { name: "line" })(changeColumn("routes", "route", { name: "id" })(project));
+    const named = changeColumn("sailings", "route", { name: "line" })(
+      changeColumn("routes", "route", { name: "id" })(project),
+    );
     expect(named.links[0]).toMatchObject({ column: "line", key: "id" });
     const derived = changeDerived("sailings", "far", { name: "long" })(project);
     expect(derived.measures[0].formula).toContain("where long");
@@ -87,12 +134,19 @@ describe("renaming", () => {
   it("there and back gives a project whose formulas mean the same, whatever the new name", () => {
     const name = fc
       .stringMatching(/^[\p{L}_][\p{L}\p{N}_ .%"]{0,12}$/u)
-      .filter((n) => n.trim() === n && !["route", "seats", "day", "far", "distance", "harbour"].includes(n.toLowerCase()));
+      .filter(
+        (n) =>
+          n.trim() === n &&
+          !["route", "seats", "day", "far", "distance", "harbour"].includes(n.toLowerCase()),
+      );
     fc.assert(
       fc.property(name, (to) => {
         const there = changeColumn("sailings", "seats", { name: to })(project);
         const scope = scopeOf(there);
-        expect(scope.tables[0].columns.find((c) => c.name === "far")?.type, there.tables[0].derived[0].formula).toBe("boolean");
+        expect(
+          scope.tables[0].columns.find((c) => c.name === "far")?.type,
+          there.tables[0].derived[0].formula,
+        ).toBe("boolean");
         expect(changeColumn("sailings", to, { name: "seats" })(there)).toEqual(project);
       }),
       { numRuns: 200, seed: 3 },
@@ -110,7 +164,11 @@ describe("tables", () => {
 
   it("keep their derived and hidden columns when newer rows take their place", () => {
     const hidden = changeColumn("sailings", "seats", { hidden: true })(project);
-    const fresh = { ...table("sailings", { seats: "number", route: "text", extra: "text" }), id: "new", rows: 9 };
+    const fresh = {
+      ...table("sailings", { seats: "number", route: "text", extra: "text" }),
+      id: "new",
+      rows: 9,
+    };
     const replaced = replaceRows("sailings", fresh)(hidden).tables[0];
     expect(replaced).toMatchObject({ id: "new", rows: 9, name: "sailings" });
     expect(replaced.derived).toHaveLength(1);
@@ -124,14 +182,28 @@ describe("tables", () => {
   it("list what no longer fits before they are replaced, and keep the readings that were chosen", () => {
     const fresh = table("sailings", { route: "text", seats: "text" });
     expect(misfitsOf(project, project.tables[0], fresh)).toEqual([
-      { column: "seats", what: "was read as number; the new file looks like text", uses: ["Kilometres", "sailings.far"] },
+      {
+        column: "seats",
+        what: "was read as number; the new file looks like text",
+        uses: ["Kilometres", "sailings.far"],
+      },
     ]);
-    expect(misfitsOf(project, project.tables[0], table("sailings", { seats: "number" })).map((m) => [m.column, m.what])).toEqual([["route", "is not in the new file"]]);
-    expect(withReadingsOf(project.tables[0], fresh).columns.map((c) => c.reading.type)).toEqual(["text", "number"]);
+    expect(
+      misfitsOf(project, project.tables[0], table("sailings", { seats: "number" })).map((m) => [
+        m.column,
+        m.what,
+      ]),
+    ).toEqual([["route", "is not in the new file"]]);
+    expect(withReadingsOf(project.tables[0], fresh).columns.map((c) => c.reading.type)).toEqual([
+      "text",
+      "number",
+    ]);
   });
 
   it("add and remove derived columns, and know what uses a column", () => {
-    const more = addDerived("sailings", { name: "big", formula: "seats > 90 and far", hidden: false })(project);
+    const more = addDerived("sailings", { name: "big", formula: "seats > 90 and far", hidden: false })(
+      project,
+    );
     expect(usesOfColumn(more, "sailings", "far")).toEqual(["Kilometres", "sailings.big", "V"]);
     expect(usesOfColumn(more, "routes", "harbour")).toEqual(["V", "B", "Harbour"]);
     expect(usesOfColumn(more, "routes", "route")).toEqual(["the link from sailings to routes"]);
@@ -141,13 +213,17 @@ describe("tables", () => {
 
 it("an edit says what it breaks", () => {
   expect(breaksOf(project, removeLink("l")(project))).toEqual(["Kilometres", "sailings.far", "V"]);
-  expect(breaksOf(project, changeColumn("sailings", "seats", { reading: { type: "text" } })(project))).toEqual(["Kilometres", "sailings.far"]);
+  expect(
+    breaksOf(project, changeColumn("sailings", "seats", { reading: { type: "text" } })(project)),
+  ).toEqual(["Kilometres", "sailings.far"]);
   expect(breaksOf(project, changeColumn("sailings", "seats", { name: "chairs" })(project))).toEqual([]);
 });
 
 describe("offered columns", () => {
   it("are a table's own, its derived ones and those through links, without hidden ones, link keys and ones with a problem", () => {
-    const odd = addDerived("sailings", { name: "broken", formula: "nope + 1", hidden: false })(changeColumn("sailings", "day", { hidden: true })(project));
+    const odd = addDerived("sailings", { name: "broken", formula: "nope + 1", hidden: false })(
+      changeColumn("sailings", "day", { hidden: true })(project),
+    );
     expect(offeredColumns(odd, "sailings").map((c) => [c.name, c.type])).toEqual([
       ["route", "text"],
       ["seats", "number"],

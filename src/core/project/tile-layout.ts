@@ -10,21 +10,29 @@ export interface Place {
 }
 
 const COLUMNS = 12;
-const meets = (a: Omit<Place, "id">, b: Omit<Place, "id">) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+const meets = (a: Omit<Place, "id">, b: Omit<Place, "id">) =>
+  a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 
 /** Sets a tile's place, kept within the grid; nothing is written where nothing changes. */
 export function setPlace(tile: Tile, { x, y, w, h }: Omit<Place, "id">): void {
   const width = Math.min(COLUMNS, Math.max(1, w));
-  const next = { w: width, h: Math.min(40, Math.max(1, h)), x: Math.min(COLUMNS - width, Math.max(0, x)), y: Math.max(0, y) };
+  const next = {
+    w: width,
+    h: Math.min(40, Math.max(1, h)),
+    x: Math.min(COLUMNS - width, Math.max(0, x)),
+    y: Math.max(0, y),
+  };
   for (const key of ["x", "y", "w", "h"] as const) if (tile[key] !== next[key]) tile[key] = next[key];
 }
 
 /**
- * Lets all tiles rise until they rest on another or on the top, from the top down; where two would meet, the one that was
- * `moved` keeps its place and the other goes below it.
+ * Lets all tiles rise until they rest on another or on the top, from the top down; where two would meet, the
+ * one that was `moved` keeps its place and the other goes below it.
  */
 export function settleTiles(tiles: Tile[], moved: string | null = null): void {
-  const order = tiles.toSorted((a, b) => a.y - b.y || Number(b.id === moved) - Number(a.id === moved) || a.x - b.x);
+  const order = tiles.toSorted(
+    (a, b) => a.y - b.y || Number(b.id === moved) - Number(a.id === moved) || a.x - b.x,
+  );
   const placed: Tile[] = [];
   for (const tile of order) {
     let y = tile.y;

@@ -41,7 +41,8 @@ interface Reading {
 }
 
 const measureIn = (project: Named, id: string | null) => project.measures.find((m) => m.id === id);
-const inputNow = ({ inputs }: Reading, input: Named["inputs"][number]) => own(inputs, input.name) ?? input.value;
+const inputNow = ({ inputs }: Reading, input: Named["inputs"][number]) =>
+  own(inputs, input.name) ?? input.value;
 
 /** The number that a phrase names: its own, an input's, or a measure's over all rows. */
 function numberFrom(reading: Reading, source: Source | null): number | null {
@@ -58,7 +59,10 @@ function numberFrom(reading: Reading, source: Source | null): number | null {
 
 function labelOf({ project }: Reading, source: Source): string {
   if ("number" in source) return "the reference";
-  const named = "measure" in source ? measureIn(project, source.measure) : project.inputs.find((i) => i.id === source.input);
+  const named =
+    "measure" in source
+      ? measureIn(project, source.measure)
+      : project.inputs.find((i) => i.id === source.input);
   return named?.label ?? "";
 }
 
@@ -72,7 +76,13 @@ function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<Visu
   const rows = visual.split && result.rows === 0 ? [] : plainRows(visual, project, result, columnOf);
   if (!visual.split || visual.more.length === 0) return { rows, series: [] };
   const measures = [visual.value, ...visual.more].flatMap((id) => measureIn(project, id) ?? []);
-  const series = measures.map((m) => ({ key: m.id, label: m.label, total: asNumber(own(result.totals, m.name)), groups: 0, format: m.format }));
+  const series = measures.map((m) => ({
+    key: m.id,
+    label: m.label,
+    total: asNumber(own(result.totals, m.name)),
+    groups: 0,
+    format: m.format,
+  }));
   return { rows, series };
 }
 
@@ -89,7 +99,9 @@ function templateValues(reading: Reading, total: number | null, target: number |
     ...project.measures.flatMap((m): [string, TemplateValue][] => {
       const now = own(result.totals, m.name);
       if (now === undefined) return [];
-      return [[m.name, typeof now === "number" || now === null ? { value: now, format: m.format } : String(now)]];
+      return [
+        [m.name, typeof now === "number" || now === null ? { value: now, format: m.format } : String(now)],
+      ];
     }),
     ["value", text(total)],
     ["total", text(total)],
@@ -102,23 +114,32 @@ function templateValues(reading: Reading, total: number | null, target: number |
 }
 
 /**
- * What a visual draws of the answer to its query (null while that is awaited): its phrases resolved to values. `visual` has only
- * phrases that its kind has roles for. `inputs` are values that a board or an address overrides, by name.
+ * What a visual draws of the answer to its query (null while that is awaited): its phrases resolved to
+ * values. `visual` has only phrases that its kind has roles for. `inputs` are values that a board or an
+ * address overrides, by name.
  */
-export function readResult(visual: Visual, project: Named, result: Result | { error: string } | null, inputs: Record<string, Value>): VisualData {
+export function readResult(
+  visual: Visual,
+  project: Named,
+  result: Result | { error: string } | null,
+  inputs: Record<string, Value>,
+): VisualData {
   const measure = measureIn(project, visual.value);
   if (!measure) return nothing(visual, "Choose a measure");
   if (result === null) return nothing(visual, "");
   if ("error" in result) return nothing(visual, result.error);
   const type = measureColumns(result, visual).find((c) => c.name === measure.name)?.type;
-  if (type === "text" || type === "date" || type === "timestamp") return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
+  if (type === "text" || type === "date" || type === "timestamp")
+    return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
   const reading = { visual, measure, project, result, inputs };
   const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
   const total = asNumber(own(result.totals, measure.name));
   const target = numberFrom(reading, visual.target);
   return {
     ...rowsAndSeries(reading),
-    comparison: visual.comparison ? { value: numberFrom(reading, visual.comparison), label: labelOf(reading, visual.comparison) } : null,
+    comparison: visual.comparison
+      ? { value: numberFrom(reading, visual.comparison), label: labelOf(reading, visual.comparison) }
+      : null,
     second: second ? { label: second.label, format: second.format } : null,
     headSize: headSize ? { label: headSize.label, format: headSize.format } : null,
     betterWhen: measure.betterWhen,
@@ -133,7 +154,9 @@ export function readResult(visual: Visual, project: Named, result: Result | { er
     title: visual.title,
     subtitle: visual.subtitle,
     names: templateValues(reading, total, target),
-    notes: result.unfiltered.map(({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`),
+    notes: result.unfiltered.map(
+      ({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`,
+    ),
     problem: null,
   };
 }

@@ -6,22 +6,34 @@ import type { Visual } from "../project/schema";
 import { bucketLabels, NO_MATCH_LABEL } from "./key-labels";
 import type { VisualData, VisualRow } from "./visual-data";
 
-/** The columns of an answer that are measures: a measure may be called like the column that it is split by. */
-export const measureColumns = (result: Result, visual: Visual) => result.columns.slice(result.crossed ? 2 : visual.split ? 1 : 0);
+/**
+ * The columns of an answer that are measures: a measure may be called like the column that it is split by.
+ */
+export const measureColumns = (result: Result, visual: Visual) =>
+  result.columns.slice(result.crossed ? 2 : visual.split ? 1 : 0);
 
 /** A value as a number: true and false are 1 and 0, and null is what is none. */
-export const asNumber = (value: Value | undefined): number | null => (typeof value === "number" ? value : typeof value === "boolean" ? Number(value) : null);
+export const asNumber = (value: Value | undefined): number | null =>
+  typeof value === "number" ? value : typeof value === "boolean" ? Number(value) : null;
 
 const OTHER_KEY = "\u0000other";
 const EMPTY_KEY = "\u0000empty";
 const NO_MATCH_KEY = "\u0000no match";
 
 /** A key that no other category of the split has: an empty one is not the text "null". */
-const keyOf = (key: Value, other: boolean, none: boolean) => (other ? OTHER_KEY : none ? NO_MATCH_KEY : key === null ? EMPTY_KEY : String(key));
+const keyOf = (key: Value, other: boolean, none: boolean) =>
+  other ? OTHER_KEY : none ? NO_MATCH_KEY : key === null ? EMPTY_KEY : String(key);
 
 /** The rows of an answer with one split or none. */
-export function plainRows(visual: Visual, project: Named, result: Result, columnOf: (id: string | null) => Value[]): VisualRow[] {
-  const measures = [visual.value, ...visual.more].flatMap((id) => project.measures.find((m) => m.id === id) ?? []);
+export function plainRows(
+  visual: Visual,
+  project: Named,
+  result: Result,
+  columnOf: (id: string | null) => Value[],
+): VisualRow[] {
+  const measures = [visual.value, ...visual.more].flatMap(
+    (id) => project.measures.find((m) => m.id === id) ?? [],
+  );
   const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : []);
   const measured = measureColumns(result, visual);
   const extras = project.measures.filter((m) => measured.some((c) => c.name === m.name));
@@ -36,18 +48,34 @@ export function plainRows(visual: Visual, project: Named, result: Result, column
     groups,
   });
   // Without a split, several measures are the rows themselves.
-  if (!visual.split) return measures.map((m) => ({ ...row(0, measures.length > 1 ? m.id : "", m.label, columnOf(m.id)[0], 0), format: m.format }));
+  if (!visual.split)
+    return measures.map((m) => ({
+      ...row(0, measures.length > 1 ? m.id : "", m.label, columnOf(m.id)[0], 0),
+      format: m.format,
+    }));
   return result.columns[0].values.map((key, i) => {
     const other = result.others?.row === i;
     const none = result.noMatch?.row === i;
     const label = other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key);
-    const made = row(i, keyOf(key, other, none), label, columnOf(visual.value)[i], other ? (result.others?.groups ?? 0) : 0);
+    const made = row(
+      i,
+      keyOf(key, other, none),
+      label,
+      columnOf(visual.value)[i],
+      other ? (result.others?.groups ?? 0) : 0,
+    );
     return other || none ? made : { ...made, category: key };
   });
 }
 
 /** The rows of an answer with two splits, a cell for each of the series. */
-export function crossedRows(visual: Visual, project: Named, result: Result, crossed: NonNullable<Result["crossed"]>, name: string): Pick<VisualData, "rows" | "series"> {
+export function crossedRows(
+  visual: Visual,
+  project: Named,
+  result: Result,
+  crossed: NonNullable<Result["crossed"]>,
+  name: string,
+): Pick<VisualData, "rows" | "series"> {
   const { splits, at } = crossed;
   const values = measureColumns(result, visual).find((c) => c.name === name)?.values ?? [];
   const entries = splits.map((side, k) => {
@@ -66,7 +94,11 @@ export function crossedRows(visual: Visual, project: Named, result: Result, cros
     });
   });
   const rows = entries[0].map(({ total, ...entry }, i): VisualRow => {
-    const also = Object.fromEntries(project.measures.filter((m) => Object.hasOwn(splits[0].totals, m.name)).map((m) => [m.id, splits[0].totals[m.name][i]]));
+    const also = Object.fromEntries(
+      project.measures
+        .filter((m) => Object.hasOwn(splits[0].totals, m.name))
+        .map((m) => [m.id, splits[0].totals[m.name][i]]),
+    );
     return { ...entry, value: total, cells: entries[1].map(() => null), second: null, headSize: null, also };
   });
   for (const [i, [a, b]] of at.entries()) rows[a].cells[b] = asNumber(values[i]);

@@ -1,4 +1,12 @@
-import { formatHex, interpolate, modeLrgb, modeOklab, modeRgb, useMode as register, wcagContrast } from "culori/fn";
+import {
+  formatHex,
+  interpolate,
+  modeLrgb,
+  modeOklab,
+  modeRgb,
+  useMode as register,
+  wcagContrast,
+} from "culori/fn";
 
 register(modeRgb);
 register(modeLrgb);
@@ -67,7 +75,10 @@ function remembered<A extends (string | number)[]>(compute: (...args: A) => stri
   };
 }
 
-/** White, ink or black, the first that reads on a colour (4.5:1); for several colours under one text, the one that reads best on the worst of them. */
+/**
+ * White, ink or black, the first that reads on a colour (4.5:1); for several colours under one text, the one
+ * that reads best on the worst of them.
+ */
 export const textOn = remembered((...fills: string[]) => {
   const worst = (ink: string) => Math.min(...fills.map((f) => wcagContrast(f, ink)));
   const inks = ["#ffffff", "#1c2b2d", "#000000"];
@@ -80,7 +91,9 @@ export function contrast(a: string, b: string): number {
 }
 
 /** A colour between two, mixed in OKLab. */
-export const mix = remembered((a: string, b: string, share: number) => formatHex(interpolate([a, b], "oklab")(share)));
+export const mix = remembered((a: string, b: string, share: number) =>
+  formatHex(interpolate([a, b], "oklab")(share)),
+);
 
 /** A colour of any form as #rrggbb. */
 export const toHex = (colour: Parameters<typeof formatHex>[0]): string => formatHex(colour) ?? "#000000";

@@ -3,7 +3,8 @@ import { palettesFrom, tokensOf } from "./design-tokens";
 import { PALETTES } from "./palettes";
 
 let next = 0;
-const read = (value: unknown) => palettesFrom(typeof value === "string" ? value : JSON.stringify(value), () => `p${next++}`);
+const read = (value: unknown) =>
+  palettesFrom(typeof value === "string" ? value : JSON.stringify(value), () => `p${next++}`);
 
 describe("design tokens", () => {
   it("what goes out comes back: names, types, light and night", () => {
@@ -26,12 +27,22 @@ describe("design tokens", () => {
       },
       spacing: { $type: "dimension", small: { $value: "4px" }, large: { $value: "8px" } },
     });
-    expect(back).toMatchObject({ palettes: [{ name: "brand", type: "categorical", light: ["#1f7a6d", "#cc8000", "#1f7a6d", "#aabbcc", "#804050"] }] });
+    expect(back).toMatchObject({
+      palettes: [
+        {
+          name: "brand",
+          type: "categorical",
+          light: ["#1f7a6d", "#cc8000", "#1f7a6d", "#aabbcc", "#804050"],
+        },
+      ],
+    });
   });
 
   it("says what is wrong with a file that has no palette", () => {
     expect(read("not json")).toMatchObject({ problem: expect.stringContaining("no JSON") });
-    expect(read({ a: { $type: "color", one: { $value: "#112233" } } })).toMatchObject({ problem: expect.stringContaining("two colours") });
+    expect(read({ a: { $type: "color", one: { $value: "#112233" } } })).toMatchObject({
+      problem: expect.stringContaining("two colours"),
+    });
     expect(read([])).toHaveProperty("problem");
   });
 });

@@ -1,14 +1,19 @@
 import { PALETTES, type Palette } from "./palettes";
 
 /**
- * Design tokens in the format of the W3C Design Tokens Community Group: nested groups, tokens with `$value`, `$type`
- * inherited from the group. A palette is a group of colours; its light and night forms are groups in it.
+ * Design tokens in the format of the W3C Design Tokens Community Group: nested groups, tokens with `$value`,
+ * `$type` inherited from the group. A palette is a group of colours; its light and night forms are groups in
+ * it.
  */
 
 const EXTENSION = "cavlo.palette";
-const channel = (hex: string, at: number) => Math.round((Number.parseInt(hex.slice(at, at + 2), 16) / 255) * 1e6) / 1e6;
-const colourToken = (hex: string) => ({ $value: { colorSpace: "srgb", components: [channel(hex, 1), channel(hex, 3), channel(hex, 5)], hex } });
-const group = (colours: string[]) => Object.fromEntries(colours.map((hex, i) => [String(i + 1), colourToken(hex)]));
+const channel = (hex: string, at: number) =>
+  Math.round((Number.parseInt(hex.slice(at, at + 2), 16) / 255) * 1e6) / 1e6;
+const colourToken = (hex: string) => ({
+  $value: { colorSpace: "srgb", components: [channel(hex, 1), channel(hex, 3), channel(hex, 5)], hex },
+});
+const group = (colours: string[]) =>
+  Object.fromEntries(colours.map((hex, i) => [String(i + 1), colourToken(hex)]));
 /** Names of groups may hold neither braces nor points, nor begin with a dollar sign. */
 const groupName = (name: string) => name.replace(/[{}.]/g, " ").replace(/^\$+/, "").trim() || "palette";
 
@@ -16,7 +21,12 @@ const groupName = (name: string) => name.replace(/[{}.]/g, " ").replace(/^\$+/, 
 export function tokensOf(own: Palette[]): object {
   const palettes = [...PALETTES, ...own].map((p) => [
     groupName(p.name),
-    { $type: "color", $extensions: { [EXTENSION]: { type: p.type } }, light: group(p.light), night: group(p.night) },
+    {
+      $type: "color",
+      $extensions: { [EXTENSION]: { type: p.type } },
+      light: group(p.light),
+      night: group(p.night),
+    },
   ]);
   return { palettes: Object.fromEntries(palettes) };
 }
@@ -26,7 +36,8 @@ interface Found {
   hex: string;
 }
 
-const isGroup = (value: unknown): value is Record<string, unknown> => typeof value === "object" && value !== null && !Array.isArray(value);
+const isGroup = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
 const hexOf = (share: number) =>
   Math.round(Math.min(1, Math.max(0, share)) * 255)
     .toString(16)
@@ -42,7 +53,10 @@ function resolve(root: unknown, value: unknown, depth = 0): unknown {
   return isGroup(at) && "$value" in at ? resolve(root, at.$value, depth + 1) : null;
 }
 
-/** A colour as #rrggbb, or null: a hexadecimal text, or an object of a colour space with three components (sRGB, where it brings no hex). */
+/**
+ * A colour as #rrggbb, or null: a hexadecimal text, or an object of a colour space with three components
+ * (sRGB, where it brings no hex).
+ */
 function hexFrom(value: unknown): string | null {
   if (typeof value === "string") {
     const m = /^#([0-9a-f]{6})([0-9a-f]{2})?$/i.exec(value) ?? /^#([0-9a-f]{3})$/i.exec(value);
@@ -65,11 +79,18 @@ function collect(root: unknown, node: unknown, path: string[], inherited: unknow
     if (hex) found.push({ path, hex });
     return;
   }
-  for (const [key, child] of Object.entries(node)) if (!key.startsWith("$")) collect(root, child, [...path, key], type, found);
+  for (const [key, child] of Object.entries(node))
+    if (!key.startsWith("$")) collect(root, child, [...path, key], type, found);
 }
 
-/** The palettes of a token file: each group that holds at least two colours. Gives a sentence where there is none. */
-export function palettesFrom(text: string, newId: () => string): { palettes: Palette[] } | { problem: string } {
+/**
+ * The palettes of a token file: each group that holds at least two colours. Gives a sentence where there is
+ * none.
+ */
+export function palettesFrom(
+  text: string,
+  newId: () => string,
+): { palettes: Palette[] } | { problem: string } {
   let root: unknown;
   try {
     root = JSON.parse(text);
@@ -105,12 +126,20 @@ export function palettesFrom(text: string, newId: () => string): { palettes: Pal
       night: night.slice(0, 24),
     });
   }
-  return palettes.length ? { palettes: palettes.slice(0, 50) } : { problem: "No group of this file holds two colours. A palette is a group of tokens whose $type is color." };
+  return palettes.length
+    ? { palettes: palettes.slice(0, 50) }
+    : {
+        problem:
+          "No group of this file holds two colours. A palette is a group of tokens whose $type is color.",
+      };
 }
 
 function typeOf(root: unknown, path: string[]): Palette["type"] {
   let at: unknown = root;
   for (const step of path) at = isGroup(at) ? at[step] : undefined;
-  const said = isGroup(at) && isGroup(at.$extensions) && isGroup(at.$extensions[EXTENSION]) ? at.$extensions[EXTENSION].type : null;
+  const said =
+    isGroup(at) && isGroup(at.$extensions) && isGroup(at.$extensions[EXTENSION])
+      ? at.$extensions[EXTENSION].type
+      : null;
   return said === "sequential" || said === "diverging" ? said : "categorical";
 }

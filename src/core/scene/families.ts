@@ -1,4 +1,7 @@
-/** A type family that ships for visuals: `css` is what the page loads, `file` begins the names of its static cuts. */
+/**
+ * A type family that ships for visuals: `css` is what the page loads, `file` begins the names of its static
+ * cuts.
+ */
 export interface Family {
   id: string;
   name: string;
@@ -8,7 +11,12 @@ export interface Family {
 
 export const FAMILIES: Family[] = [
   { id: "archivo", name: "Archivo", css: "'Archivo Variable', Archivo, sans-serif", file: "archivo" },
-  { id: "source serif", name: "Source Serif", css: "'Source Serif 4 Variable', 'Source Serif 4', serif", file: "source-serif-4" },
+  {
+    id: "source serif",
+    name: "Source Serif",
+    css: "'Source Serif 4 Variable', 'Source Serif 4', serif",
+    file: "source-serif-4",
+  },
   { id: "barlow", name: "Barlow Condensed", css: "'Barlow Condensed', sans-serif", file: "barlow-condensed" },
   { id: "nunito", name: "Nunito", css: "'Nunito Variable', Nunito, sans-serif", file: "nunito" },
 ];

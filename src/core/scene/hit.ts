@@ -3,7 +3,10 @@ import type { Mark } from "./marks";
 /** The corners of a polygon where it stands, turned. */
 export function turnedPoints(m: Extract<Mark, { type: "polygon" }>): [number, number][] {
   const a = (m.rotate * Math.PI) / 180;
-  return m.points.map(([x, y]) => [m.x + x * Math.cos(a) - y * Math.sin(a), m.y + x * Math.sin(a) + y * Math.cos(a)]);
+  return m.points.map(([x, y]) => [
+    m.x + x * Math.cos(a) - y * Math.sin(a),
+    m.y + x * Math.sin(a) + y * Math.cos(a),
+  ]);
 }
 
 /** Whether a point lies within a filled mark; rounded corners are taken as filled. */

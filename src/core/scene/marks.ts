@@ -2,7 +2,10 @@ export interface Stop {
   at: number;
   color: string;
 }
-/** A colour, a ramp across the mark's own box (0 to 1 both ways), or a ramp outwards from a point of the scene (pixels). */
+/**
+ * A colour, a ramp across the mark's own box (0 to 1 both ways), or a ramp outwards from a point of the scene
+ * (pixels).
+ */
 export type Fill =
   | string
   | { type: "linear"; x0: number; y0: number; x1: number; y1: number; stops: Stop[] }
@@ -17,7 +20,9 @@ export interface Shadow {
   opacity: number;
 }
 
-/** Where a shape grows from when it first appears: an edge of its box, the start of its sweep, or its middle. */
+/**
+ * Where a shape grows from when it first appears: an edge of its box, the start of its sweep, or its middle.
+ */
 export type Growth = "left" | "right" | "top" | "bottom" | "sweep" | "middle";
 
 /** What a mark stands for: what the pointer finds there, and what the tooltip says. */
@@ -42,14 +47,18 @@ interface MarkBase {
   grow?: Growth;
   /** What the surface of a finish is applied to: shapes that stand for values, and the tracks under them. */
   surface?: "data" | "track";
-  /** The whole that dashes are spread over: for a sector its angles, for a box its near and far edge along `axis`; `cells` where their number is not the finish's. */
+  /**
+   * The whole that dashes are spread over: for a sector its angles, for a box its near and far edge along
+   * `axis`; `cells` where their number is not the finish's.
+   */
   whole?: { from: number; to: number; axis: "angle" | "x" | "y"; cells?: number };
   datum?: Datum;
 }
 
 /**
- * A piece of a ring. Angles in degrees, 0 at twelve o'clock, clockwise. `inset` moves both straight edges inwards by
- * so many pixels (half of a gap with parallel sides). `corners`: outer start, outer end, inner end, inner start.
+ * A piece of a ring. Angles in degrees, 0 at twelve o'clock, clockwise. `inset` moves both straight edges
+ * inwards by so many pixels (half of a gap with parallel sides). `corners`: outer start, outer end, inner
+ * end, inner start.
  */
 export interface Sector extends MarkBase {
   type: "sector";
@@ -89,7 +98,10 @@ export interface Line extends MarkBase {
   type: "line";
   points: [number, number][];
 }
-/** Outlines as SVG path data in a box of `box` units a side, drawn at (x, y) over `size` pixels: an icon. Icons are strokes unless they have a fill. */
+/**
+ * Outlines as SVG path data in a box of `box` units a side, drawn at (x, y) over `size` pixels: an icon.
+ * Icons are strokes unless they have a fill.
+ */
 export interface Icon extends MarkBase {
   type: "icon";
   x: number;
@@ -126,7 +138,9 @@ export type Track =
   | { type: "angular"; cx: number; cy: number; r: number; start: number; end: number }
   | { type: "straight"; x0: number; y0: number; x1: number; y1: number };
 
-/** A point on the stage that changes one number: `from` and `to` are the numbers at the two ends of the track. */
+/**
+ * A point on the stage that changes one number: `from` and `to` are the numbers at the two ends of the track.
+ */
 export interface Handle {
   id: string;
   /** "part.dial", or "zone.N" for a zone's edge. */

@@ -18,7 +18,8 @@ class Tracer implements Pen {
     let sweep = b - a;
     if (!anticlockwise && sweep < 0) sweep = ((sweep % turn) + turn) % turn;
     if (anticlockwise && sweep > 0) sweep = -(((-sweep % turn) + turn) % turn);
-    for (let i = 0; i <= 120; i++) this.points.push([cx + r * Math.cos(a + (sweep * i) / 120), cy + r * Math.sin(a + (sweep * i) / 120)]);
+    for (let i = 0; i <= 120; i++)
+      this.points.push([cx + r * Math.cos(a + (sweep * i) / 120), cy + r * Math.sin(a + (sweep * i) / 120)]);
   }
   closePath() {}
 }
@@ -48,7 +49,16 @@ describe("sectors", () => {
       fc.property(sectors, ({ inner, thickness, start, span, inset, corner }) => {
         const outer = inner + thickness;
         const pen = new Tracer();
-        drawSector(pen, { cx: 0, cy: 0, inner, outer, start, end: start + span, inset, corners: [corner, corner, corner, corner] });
+        drawSector(pen, {
+          cx: 0,
+          cy: 0,
+          inner,
+          outer,
+          start,
+          end: start + span,
+          inset,
+          corners: [corner, corner, corner, corner],
+        });
         for (const [x, y] of pen.points) {
           const distance = Math.hypot(x, y);
           expect(Number.isFinite(distance)).toBe(true);
@@ -69,19 +79,41 @@ describe("sectors", () => {
 
   it("cover the area of their share when they have neither gap nor rounding", () => {
     fc.assert(
-      fc.property(fc.double({ min: 1, max: 359, noNaN: true }), fc.double({ min: 0, max: 80, noNaN: true }), (span, inner) => {
-        const pen = new Tracer();
-        drawSector(pen, { cx: 5, cy: -3, inner, outer: 100, start: 20, end: 20 + span, inset: 0, corners: [0, 0, 0, 0] });
-        const expected = ((100 ** 2 - inner ** 2) * Math.PI * span) / 360;
-        expect(Math.abs(area(pen.points) - expected) / expected).toBeLessThan(0.002);
-      }),
+      fc.property(
+        fc.double({ min: 1, max: 359, noNaN: true }),
+        fc.double({ min: 0, max: 80, noNaN: true }),
+        (span, inner) => {
+          const pen = new Tracer();
+          drawSector(pen, {
+            cx: 5,
+            cy: -3,
+            inner,
+            outer: 100,
+            start: 20,
+            end: 20 + span,
+            inset: 0,
+            corners: [0, 0, 0, 0],
+          });
+          const expected = ((100 ** 2 - inner ** 2) * Math.PI * span) / 360;
+          expect(Math.abs(area(pen.points) - expected) / expected).toBeLessThan(0.002);
+        },
+      ),
       { numRuns: 200, seed: 3 },
     );
   });
 
   it("with round caps end where the value ends", () => {
     const pen = new Tracer();
-    drawSector(pen, { cx: 0, cy: 0, inner: 80, outer: 100, start: 0, end: 90, inset: 0, corners: [10, 10, 10, 10] });
+    drawSector(pen, {
+      cx: 0,
+      cy: 0,
+      inner: 80,
+      outer: 100,
+      start: 0,
+      end: 90,
+      inset: 0,
+      corners: [10, 10, 10, 10],
+    });
     const furthest = Math.max(...pen.points.map(([x, y]) => (Math.atan2(x, -y) * 180) / Math.PI));
     expect(furthest).toBeLessThanOrEqual(90 + 1e-6);
     expect(furthest).toBeGreaterThan(89.9);
@@ -89,7 +121,16 @@ describe("sectors", () => {
 
   it("make a whole ring with its hole at 360 degrees", () => {
     const pen = new SvgPath();
-    drawSector(pen, { cx: 50, cy: 50, inner: 20, outer: 40, start: 0, end: 360, inset: 2, corners: [5, 5, 5, 5] });
+    drawSector(pen, {
+      cx: 50,
+      cy: 50,
+      inner: 20,
+      outer: 40,
+      start: 0,
+      end: 360,
+      inset: 2,
+      corners: [5, 5, 5, 5],
+    });
     expect(pen.toString().match(/Z/g)).toHaveLength(2);
     expect(pen.toString()).not.toMatch(/NaN|Infinity/);
   });
@@ -103,7 +144,11 @@ describe("boxes", () => {
         fc.double({ min: 0.1, max: 60, noNaN: true }),
         fc.array(fc.double({ min: 0, max: 200, noNaN: true }), { minLength: 4, maxLength: 4 }),
         (width, height, radii) => {
-          const [a, b, c, d] = fittedRadii({ width, height, radii: radii as [number, number, number, number] });
+          const [a, b, c, d] = fittedRadii({
+            width,
+            height,
+            radii: radii as [number, number, number, number],
+          });
           for (const [sum, side] of [
             [a + b, width],
             [d + c, width],

@@ -13,8 +13,16 @@ const TINY = 1e-9;
 /** Arcs shorter than this, in radians, are not drawn. */
 const NO_ARC = 1e-6;
 
-/** Corner radii that fit: the outer ones inside the wedge of half-angle `half`, the inner ones outside the hole. */
-function cornerLimits(inner: number, outer: number, half: number, inset: number): { outer: number; inner: number } {
+/**
+ * Corner radii that fit: the outer ones inside the wedge of half-angle `half`, the inner ones outside the
+ * hole.
+ */
+function cornerLimits(
+  inner: number,
+  outer: number,
+  half: number,
+  inset: number,
+): { outer: number; inner: number } {
   const thickness = (outer - inner) / 2;
   const s = Math.sin(Math.min(half, Math.PI / 2));
   return {
@@ -32,8 +40,9 @@ export function sectorInset(shape: SectorShape): number {
 }
 
 /**
- * Writes a sector with parallel gaps and rounded corners. Each corner is a circle tangent to the arc and to the
- * straight edge, so that a corner of half the thickness makes a round cap that ends where the sector ends.
+ * Writes a sector with parallel gaps and rounded corners. Each corner is a circle tangent to the arc and to
+ * the straight edge, so that a corner of half the thickness makes a round cap that ends where the sector
+ * ends.
  */
 export function drawSector(pen: Pen, shape: SectorShape): void {
   const { cx, cy, outer } = shape;
@@ -58,8 +67,11 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
   const half = (span * RAD) / 2;
   const g = sectorInset(shape);
   const limits = cornerLimits(inner, outer, half, g);
-  const [c0, c1, c2, c3] = shape.corners.map((c, i) => Math.max(0, Math.min(c, i < 2 ? limits.outer : limits.inner)));
-  // A point `along` an edge's direction, moved by the inset into the sector; side 1 is the start edge, -1 the end edge.
+  const [c0, c1, c2, c3] = shape.corners.map((c, i) =>
+    Math.max(0, Math.min(c, i < 2 ? limits.outer : limits.inner)),
+  );
+  // A point `along` an edge's direction, moved by the inset into the sector; side 1 is the start edge, -1 the
+  // end edge.
   const edge = (angle: number, side: 1 | -1, along: number, across: number): [number, number] => [
     cx + along * Math.cos(angle) - side * across * Math.sin(angle),
     cy + along * Math.sin(angle) + side * across * Math.cos(angle),
@@ -69,7 +81,12 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
     const r = rim === "outer" ? outer - c : inner + c;
     const a = along(r, g + c);
     const centre = edge(angle, side, a, g + c);
-    return { centre, onEdge: edge(angle, side, a, g), rimAngle: angle + side * Math.asin(Math.min(1, (g + c) / Math.max(r, TINY))), a };
+    return {
+      centre,
+      onEdge: edge(angle, side, a, g),
+      rimAngle: angle + side * Math.asin(Math.min(1, (g + c) / Math.max(r, TINY))),
+      a,
+    };
   };
   const start0 = corner(from, 1, c0, "outer");
   const end0 = corner(to, -1, c1, "outer");
@@ -88,14 +105,22 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
     const start1 = corner(from, 1, c3, "inner");
     pen.lineTo(...end1.onEdge);
     if (c2 > TINY) pen.arc(...end1.centre, c2, to + Math.PI / 2, end1.rimAngle + Math.PI, false);
-    if (end1.rimAngle - start1.rimAngle > NO_ARC) pen.arc(cx, cy, inner, end1.rimAngle, start1.rimAngle, true);
+    if (end1.rimAngle - start1.rimAngle > NO_ARC)
+      pen.arc(cx, cy, inner, end1.rimAngle, start1.rimAngle, true);
     if (c3 > TINY) pen.arc(...start1.centre, c3, start1.rimAngle + Math.PI, from + Math.PI * 1.5, false);
   }
   pen.closePath();
 }
 
-/** Radii that fit into a box: all shrink together until no two meet. Radii are top left, top right, bottom right, bottom left. */
-export function fittedRadii({ width, height, radii }: Pick<Rect, "width" | "height" | "radii">): [number, number, number, number] {
+/**
+ * Radii that fit into a box: all shrink together until no two meet. Radii are top left, top right, bottom
+ * right, bottom left.
+ */
+export function fittedRadii({
+  width,
+  height,
+  radii,
+}: Pick<Rect, "width" | "height" | "radii">): [number, number, number, number] {
   const [a, b, c, d] = radii.map((r) => Math.max(0, r));
   const scale = Math.min(
     1,

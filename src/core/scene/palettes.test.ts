@@ -1,4 +1,9 @@
-import { differenceEuclidean, filterDeficiencyDeuter, filterDeficiencyProt, filterDeficiencyTrit } from "culori";
+import {
+  differenceEuclidean,
+  filterDeficiencyDeuter,
+  filterDeficiencyProt,
+  filterDeficiencyTrit,
+} from "culori";
 import { describe, expect, it } from "vitest";
 import { contrast, THEMES, textOn } from "./colour";
 import { PALETTES, paletteColour, paletteOf, rampColour } from "./palettes";
@@ -11,7 +16,9 @@ const SIGHTS: Record<string, See> = {
   deuteranopia: filterDeficiencyDeuter(1) as unknown as See,
   tritanopia: filterDeficiencyTrit(1) as unknown as See,
 };
-const CASES = PALETTES.flatMap((p) => (["light", "night"] as const).map((theme) => [`${p.name}, ${theme}`, p, theme] as const));
+const CASES = PALETTES.flatMap((p) =>
+  (["light", "night"] as const).map((theme) => [`${p.name}, ${theme}`, p, theme] as const),
+);
 
 describe("shipped palettes", () => {
   it("are at least six, of all three types", () => {
@@ -19,27 +26,40 @@ describe("shipped palettes", () => {
     expect(new Set(PALETTES.map((p) => p.type)).size).toBe(3);
   });
 
-  it.each(CASES.filter(([, p]) => p.type === "categorical"))("%s: shapes stand out from the sheet, and can be told apart by every sight", (_, palette, theme) => {
-    const colours = palette[theme];
-    for (const c of colours) expect(contrast(c, THEMES[theme].sheet), c).toBeGreaterThanOrEqual(3);
-    for (const [sight, see] of Object.entries(SIGHTS))
-      for (const [i, a] of colours.entries()) for (const b of colours.slice(i + 1)) expect(distance(see(a), see(b)), `${a} and ${b}, ${sight}`).toBeGreaterThan(0.055);
-  });
+  it.each(CASES.filter(([, p]) => p.type === "categorical"))(
+    "%s: shapes stand out from the sheet, and can be told apart by every sight",
+    (_, palette, theme) => {
+      const colours = palette[theme];
+      for (const c of colours) expect(contrast(c, THEMES[theme].sheet), c).toBeGreaterThanOrEqual(3);
+      for (const [sight, see] of Object.entries(SIGHTS))
+        for (const [i, a] of colours.entries())
+          for (const b of colours.slice(i + 1))
+            expect(distance(see(a), see(b)), `${a} and ${b}, ${sight}`).toBeGreaterThan(0.055);
+    },
+  );
 
-  it.each(CASES.filter(([, p]) => p.type === "sequential"))("%s: each step is told from the one before by its lightness alone", (_, palette, theme) => {
-    const sheet = THEMES[theme].sheet;
-    const steps = [0, 0.25, 0.5, 0.75, 1].map((s) => contrast(rampColour(palette, theme, s), sheet));
-    for (let i = 1; i < steps.length; i++) expect(steps[i] / steps[i - 1], `step ${i}`).toBeGreaterThan(1.12);
-    expect(steps[0]).toBeGreaterThan(1.45);
-    expect(steps[4]).toBeGreaterThan(4.5);
-  });
+  it.each(CASES.filter(([, p]) => p.type === "sequential"))(
+    "%s: each step is told from the one before by its lightness alone",
+    (_, palette, theme) => {
+      const sheet = THEMES[theme].sheet;
+      const steps = [0, 0.25, 0.5, 0.75, 1].map((s) => contrast(rampColour(palette, theme, s), sheet));
+      for (let i = 1; i < steps.length; i++)
+        expect(steps[i] / steps[i - 1], `step ${i}`).toBeGreaterThan(1.12);
+      expect(steps[0]).toBeGreaterThan(1.45);
+      expect(steps[4]).toBeGreaterThan(4.5);
+    },
+  );
 
-  it.each(CASES.filter(([, p]) => p.type === "diverging"))("%s: its two ends are told apart by every sight, and its middle is the quietest", (_, palette, theme) => {
-    const [low, middle, high] = [0, 0.5, 1].map((s) => rampColour(palette, theme, s));
-    for (const [sight, see] of Object.entries(SIGHTS)) expect(distance(see(low), see(high)), sight).toBeGreaterThan(0.1);
-    const sheet = THEMES[theme].sheet;
-    expect(contrast(middle, sheet)).toBeLessThan(Math.min(contrast(low, sheet), contrast(high, sheet)));
-  });
+  it.each(CASES.filter(([, p]) => p.type === "diverging"))(
+    "%s: its two ends are told apart by every sight, and its middle is the quietest",
+    (_, palette, theme) => {
+      const [low, middle, high] = [0, 0.5, 1].map((s) => rampColour(palette, theme, s));
+      for (const [sight, see] of Object.entries(SIGHTS))
+        expect(distance(see(low), see(high)), sight).toBeGreaterThan(0.1);
+      const sheet = THEMES[theme].sheet;
+      expect(contrast(middle, sheet)).toBeLessThan(Math.min(contrast(low, sheet), contrast(high, sheet)));
+    },
+  );
 
   it("text on any of their colours reads", () => {
     for (const [name, palette, theme] of CASES)

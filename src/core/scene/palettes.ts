@@ -1,7 +1,10 @@
 import { interpolate } from "culori/fn";
 import { mix, toHex } from "./colour";
 
-/** A named set of colours. Categorical ones tell categories apart; sequential ones run from little to much; diverging ones turn in the middle. */
+/**
+ * A named set of colours. Categorical ones tell categories apart; sequential ones run from little to much;
+ * diverging ones turn in the middle.
+ */
 export interface Palette {
   id: string;
   name: string;
@@ -10,7 +13,10 @@ export interface Palette {
   night: string[];
 }
 
-/** Shipped palettes. The colours were found by search: near a wanted hue, 3:1 against the sheet, and as far apart as can be under each colour-vision deficiency. */
+/**
+ * Shipped palettes. The colours were found by search: near a wanted hue, 3:1 against the sheet, and as far
+ * apart as can be under each colour-vision deficiency.
+ */
 export const PALETTES: Palette[] = [
   {
     id: "harbour",
@@ -33,11 +39,41 @@ export const PALETTES: Palette[] = [
     light: ["#3b4cc0", "#de532b", "#2da092", "#b22779", "#b38b1a", "#7179d8", "#5a2d2d", "#626974"],
     night: ["#8190f0", "#ec945e", "#4ac8bf", "#d46cbd", "#ddbb55", "#b3bff5", "#cd9997", "#77868c"],
   },
-  { id: "tide", name: "Tide", type: "sequential", light: ["#9fcfc4", "#4ba08f", "#1f7a6d", "#0e463e"], night: ["#2f5f58", "#3fa894", "#7fd0bd", "#d2f3ea"] },
-  { id: "dusk", name: "Dusk", type: "sequential", light: ["#d8bbd6", "#a779a3", "#753c70", "#41173f"], night: ["#5c3f5f", "#9a6aa0", "#cf9fd1", "#f6e2f5"] },
-  { id: "ember", name: "Ember", type: "sequential", light: ["#efc088", "#dd8437", "#b4481c", "#6b1f12"], night: ["#7a4527", "#c8703a", "#f0a868", "#fde6c4"] },
-  { id: "shoal", name: "Shoal", type: "diverging", light: ["#b8371c", "#e08a68", "#d9d2c2", "#5aa5b5", "#0f4c63"], night: ["#f0785f", "#a8563f", "#55605f", "#4fa3b8", "#a9dcea"] },
-  { id: "heath", name: "Heath", type: "diverging", light: ["#8a4b00", "#c8913e", "#d6d1c6", "#8678b4", "#46328a"], night: ["#f2b45c", "#a67a3c", "#585f66", "#8d7fd0", "#cfc6ff"] },
+  {
+    id: "tide",
+    name: "Tide",
+    type: "sequential",
+    light: ["#9fcfc4", "#4ba08f", "#1f7a6d", "#0e463e"],
+    night: ["#2f5f58", "#3fa894", "#7fd0bd", "#d2f3ea"],
+  },
+  {
+    id: "dusk",
+    name: "Dusk",
+    type: "sequential",
+    light: ["#d8bbd6", "#a779a3", "#753c70", "#41173f"],
+    night: ["#5c3f5f", "#9a6aa0", "#cf9fd1", "#f6e2f5"],
+  },
+  {
+    id: "ember",
+    name: "Ember",
+    type: "sequential",
+    light: ["#efc088", "#dd8437", "#b4481c", "#6b1f12"],
+    night: ["#7a4527", "#c8703a", "#f0a868", "#fde6c4"],
+  },
+  {
+    id: "shoal",
+    name: "Shoal",
+    type: "diverging",
+    light: ["#b8371c", "#e08a68", "#d9d2c2", "#5aa5b5", "#0f4c63"],
+    night: ["#f0785f", "#a8563f", "#55605f", "#4fa3b8", "#a9dcea"],
+  },
+  {
+    id: "heath",
+    name: "Heath",
+    type: "diverging",
+    light: ["#8a4b00", "#c8913e", "#d6d1c6", "#8678b4", "#46328a"],
+    night: ["#f2b45c", "#a67a3c", "#585f66", "#8d7fd0", "#cfc6ff"],
+  },
 ];
 
 /** A palette by its id: one of the project's own, or a shipped one, or the first of those. */
@@ -45,10 +81,20 @@ export function paletteOf(id: string, own: Palette[] = []): Palette {
   return own.find((p) => p.id === id) ?? PALETTES.find((p) => p.id === id) ?? PALETTES[0];
 }
 
-/** The n-th colour of a palette; past the last the round begins again, nearer to the sheet each time. Ramps give evenly spread steps among `count`. */
-export function paletteColour(palette: Palette, theme: "light" | "night", index: number, count: number, sheet: string): string {
+/**
+ * The n-th colour of a palette; past the last the round begins again, nearer to the sheet each time. Ramps
+ * give evenly spread steps among `count`.
+ */
+export function paletteColour(
+  palette: Palette,
+  theme: "light" | "night",
+  index: number,
+  count: number,
+  sheet: string,
+): string {
   const colours = palette[theme];
-  if (palette.type !== "categorical") return rampColour(palette, theme, count <= 1 ? 0.7 : 1 - index / (count - 1));
+  if (palette.type !== "categorical")
+    return rampColour(palette, theme, count <= 1 ? 0.7 : 1 - index / (count - 1));
   const round = Math.floor(index / colours.length);
   const base = colours[index % colours.length];
   return round === 0 ? base : mix(base, sheet, Math.min(0.45, round * 0.18));
@@ -56,7 +102,10 @@ export function paletteColour(palette: Palette, theme: "light" | "night", index:
 
 const ramps = new Map<string, (share: number) => string>();
 
-/** The colour at a share (0 to 1) of a ramp, mixed in OKLab. A categorical palette runs from a pale form of its first colour to a deep one. */
+/**
+ * The colour at a share (0 to 1) of a ramp, mixed in OKLab. A categorical palette runs from a pale form of
+ * its first colour to a deep one.
+ */
 export function rampColour(palette: Palette, theme: "light" | "night", share: number): string {
   const colours = palette.type === "categorical" ? firstAsRamp(palette[theme][0], theme) : palette[theme];
   const key = colours.join();
@@ -71,5 +120,7 @@ export function rampColour(palette: Palette, theme: "light" | "night", share: nu
 }
 
 function firstAsRamp(base: string, theme: "light" | "night"): string[] {
-  return theme === "light" ? [mix(base, "#ffffff", 0.5), base, mix(base, "#000000", 0.45)] : [mix(base, "#101819", 0.5), base, mix(base, "#ffffff", 0.6)];
+  return theme === "light"
+    ? [mix(base, "#ffffff", 0.5), base, mix(base, "#000000", 0.45)]
+    : [mix(base, "#101819", 0.5), base, mix(base, "#ffffff", 0.6)];
 }

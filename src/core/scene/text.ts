@@ -10,7 +10,8 @@ type Widths = Record<Weight, Map<number, number>>;
 function table(widths: number[]): Map<number, number> {
   const map = new Map<number, number>();
   let i = 0;
-  for (const [from, to] of metrics.ranges) for (let code = from; code <= to; code++) map.set(code, widths[i++]);
+  for (const [from, to] of metrics.ranges)
+    for (let code = from; code <= to; code++) map.set(code, widths[i++]);
   return map;
 }
 
@@ -20,7 +21,12 @@ function widthsIn(family: string): Widths {
   let known = tables.get(family);
   if (!known) {
     const widths = metrics.families[family as keyof typeof metrics.families] ?? metrics.families.archivo;
-    known = { 400: table(widths["400"]), 500: table(widths["500"]), 600: table(widths["600"]), 700: table(widths["700"]) };
+    known = {
+      400: table(widths["400"]),
+      500: table(widths["500"]),
+      600: table(widths["600"]),
+      700: table(widths["700"]),
+    };
     tables.set(family, known);
   }
   return known;
@@ -28,7 +34,10 @@ function widthsIn(family: string): Widths {
 
 let current = widthsIn("archivo");
 
-/** Lays something out with texts measured in a type family. Layout is synchronous, so that no other measuring comes between. */
+/**
+ * Lays something out with texts measured in a type family. Layout is synchronous, so that no other measuring
+ * comes between.
+ */
 export function measuredIn<T>(family: string, lay: () => T): T {
   const before = current;
   current = widthsIn(family);
@@ -39,7 +48,10 @@ export function measuredIn<T>(family: string, lay: () => T): T {
   }
 }
 
-/** Width of a character that the font lacks, in thousandths of the size: a full square for ideographs, else a wide letter. */
+/**
+ * Width of a character that the font lacks, in thousandths of the size: a full square for ideographs, else a
+ * wide letter.
+ */
 function foreignWidth(code: number): number {
   if ((code >= 0x300 && code <= 0x36f) || code === 0x200b || (code >= 0xfe00 && code <= 0xfe0f)) return 0;
   return code >= 0x1100 ? 1020 : 640;
@@ -72,7 +84,9 @@ export function shorten(text: string, width: number, size: number, weight: Weigh
 
 const BETWEEN_ANY = /[\u3040-\u30ff\u3400-\u9fff\uac00-\ud7af\uff00-\uffef]/;
 
-/** The pieces that a line may break between: words, and each sign of scripts that are written without spaces. */
+/**
+ * The pieces that a line may break between: words, and each sign of scripts that are written without spaces.
+ */
 function pieces(text: string): { text: string; space: string }[] {
   return text
     .split(/\s+/)
@@ -112,7 +126,10 @@ export function wrap(text: string, width: number, size: number, weight: Weight, 
   return out.filter((line) => line !== "");
 }
 
-/** The largest size from `size` down to the floor at which a text fits a width; null when it does not fit at the floor. */
+/**
+ * The largest size from `size` down to the floor at which a text fits a width; null when it does not fit at
+ * the floor.
+ */
 export function fittingSize(text: string, width: number, size: number, weight: Weight): number | null {
   const needed = textWidth(text, size, weight);
   if (needed <= width) return size;
@@ -121,15 +138,23 @@ export function fittingSize(text: string, width: number, size: number, weight: W
 }
 
 /**
- * A text at the largest size that fits: the first of the candidates that fits without shrinking below `keep` of the size,
- * else the last one, shrunk to the floor and then shortened.
+ * A text at the largest size that fits: the first of the candidates that fits without shrinking below `keep`
+ * of the size, else the last one, shrunk to the floor and then shortened.
  */
-export function fitText(candidates: string[], width: number, size: number, weight: Weight, keep = 0.7): { text: string; size: number } {
+export function fitText(
+  candidates: string[],
+  width: number,
+  size: number,
+  weight: Weight,
+  keep = 0.7,
+): { text: string; size: number } {
   for (const text of candidates) {
     const fitting = fittingSize(text, width, size, weight);
     if (fitting !== null && fitting >= size * keep) return { text, size: fitting };
   }
   const last = candidates[candidates.length - 1];
   const fitting = fittingSize(last, width, size, weight);
-  return fitting !== null ? { text: last, size: fitting } : { text: shorten(last, width, SMALLEST, weight), size: SMALLEST };
+  return fitting !== null
+    ? { text: last, size: fitting }
+    : { text: shorten(last, width, SMALLEST, weight), size: SMALLEST };
 }

@@ -6,8 +6,10 @@ import type { VisualData } from "../rows/visual-data";
 import { sceneOf } from "../view/picture";
 import { valueAt } from "./track";
 
-const data = (total: number, more: Partial<VisualData> = {}) => sampleData([total], { title: "A", subtitle: "", ...more });
-const visual = (kind: Visual["kind"], dials: Visual["dials"] = {}) => visualSchema.parse({ id: "v", name: "v", kind, value: "m", dials });
+const data = (total: number, more: Partial<VisualData> = {}) =>
+  sampleData([total], { title: "A", subtitle: "", ...more });
+const visual = (kind: Visual["kind"], dials: Visual["dials"] = {}) =>
+  visualSchema.parse({ id: "v", name: "v", kind, value: "m", dials });
 const rate = data(0.6, {
   format: PERCENT_FORMAT,
   target: 0.92,
@@ -22,7 +24,11 @@ const rate = data(0.6, {
 
 const CASES: [string, Visual, VisualData][] = [
   ["donut", visual("donut"), data(5)],
-  ["donut, turned", visual("donut", { "arc.start": 200, "arc.hole": 30, "arc.sweep": 150, "arc.direction": "counter" }), data(5)],
+  [
+    "donut, turned",
+    visual("donut", { "arc.start": 200, "arc.hole": 30, "arc.sweep": 150, "arc.direction": "counter" }),
+    data(5),
+  ],
   ["gauge", visual("gauge"), rate],
   ["gauge, half", visual("gauge", { "arc.start": 270, "arc.sweep": 180 }), rate],
   ["progress bar", visual("progress bar"), data(80, { target: 120 })],
@@ -41,7 +47,8 @@ describe("handles", () => {
       expect(handles.length).toBeGreaterThan(0);
       for (const handle of handles) {
         // At the seam of a full turn both ends of the track are one point.
-        const got = valueAt(handle, handle.x, handle.y) % (handle.to === 360 ? 360 : Number.POSITIVE_INFINITY);
+        const got =
+          valueAt(handle, handle.x, handle.y) % (handle.to === 360 ? 360 : Number.POSITIVE_INFINITY);
         expect(Math.abs(got - handle.value), handle.id).toBeLessThanOrEqual(handle.step * 0.51);
       }
     });

@@ -17,16 +17,22 @@ const share = fc.double({ min: 0, max: 1, noNaN: true });
 describe("dashes", () => {
   it("cover exactly the share they stand for, in their order and without overlap", () => {
     fc.assert(
-      fc.property(share, share, fc.integer({ min: 1, max: 80 }), fc.double({ min: 0.1, max: 0.7, noNaN: true }), (a, b, count, gap) => {
-        const [from, to] = [Math.min(a, b), Math.max(a, b)];
-        const dashes = dashStretches(from, to, count, gap);
-        const drawn = dashes.reduce((sum, d) => sum + d.to - d.from, 0);
-        expect(drawn / (1 - gap)).toBeCloseTo(to - from, 6);
-        for (const [i, d] of dashes.entries()) {
-          expect(d.to).toBeGreaterThan(d.from);
-          if (i > 0) expect(d.from).toBeGreaterThan(dashes[i - 1].to);
-        }
-      }),
+      fc.property(
+        share,
+        share,
+        fc.integer({ min: 1, max: 80 }),
+        fc.double({ min: 0.1, max: 0.7, noNaN: true }),
+        (a, b, count, gap) => {
+          const [from, to] = [Math.min(a, b), Math.max(a, b)];
+          const dashes = dashStretches(from, to, count, gap);
+          const drawn = dashes.reduce((sum, d) => sum + d.to - d.from, 0);
+          expect(drawn / (1 - gap)).toBeCloseTo(to - from, 6);
+          for (const [i, d] of dashes.entries()) {
+            expect(d.to).toBeGreaterThan(d.from);
+            if (i > 0) expect(d.from).toBeGreaterThan(dashes[i - 1].to);
+          }
+        },
+      ),
     );
   });
 });
@@ -42,16 +48,17 @@ describe("caps", () => {
         (start, sweep, outer, hole) => {
           const inner = outer * hole;
           const cap = (outer - inner) / 2;
-          const shape: Pick<Sector, "cx" | "cy" | "inner" | "outer" | "start" | "end" | "inset" | "corners"> = {
-            cx: 0,
-            cy: 0,
-            inner,
-            outer,
-            start,
-            end: start + sweep,
-            inset: 0,
-            corners: [cap, cap, cap, cap],
-          };
+          const shape: Pick<Sector, "cx" | "cy" | "inner" | "outer" | "start" | "end" | "inset" | "corners"> =
+            {
+              cx: 0,
+              cy: 0,
+              inner,
+              outer,
+              start,
+              end: start + sweep,
+              inset: 0,
+              corners: [cap, cap, cap, cap],
+            };
           const path = new SvgPath();
           drawSector(path, shape);
           for (const [, x, y] of path.toString().matchAll(/(-?[\d.]+) (-?[\d.]+)(?=[A-Z]|$)/g)) {
@@ -71,7 +78,10 @@ describe("caps", () => {
   });
 });
 
-const cells = fc.array(fc.option(fc.double({ min: -1e6, max: 1e6, noNaN: true }), { nil: null }), { minLength: 1, maxLength: 8 });
+const cells = fc.array(fc.option(fc.double({ min: -1e6, max: 1e6, noNaN: true }), { nil: null }), {
+  minLength: 1,
+  maxLength: 8,
+});
 
 describe("stacks", () => {
   it("close: each segment begins where the one before it ends, and the sides add up to their values", () => {
@@ -86,7 +96,10 @@ describe("stacks", () => {
             expect(s.from).toBe(at);
             at = s.to;
           }
-          const sum = values.reduce<number>((total, v) => total + (Math.sign(v ?? 0) === sign ? (v ?? 0) : 0), 0);
+          const sum = values.reduce<number>(
+            (total, v) => total + (Math.sign(v ?? 0) === sign ? (v ?? 0) : 0),
+            0,
+          );
           expect(at).toBeCloseTo(asShares ? (absolute > 0 ? sum / absolute : 0) : sum, asShares ? 9 : 3);
         }
         const rounded = (end: keyof Segment["outermost"]) => stack.filter((s) => s.outermost[end]);
@@ -99,14 +112,28 @@ describe("stacks", () => {
 
   it("gaps never turn a visible segment negative, whatever its size", () => {
     fc.assert(
-      fc.property(fc.array(cells, { minLength: 1, maxLength: 6 }), fc.integer({ min: 96, max: 900 }), fc.double({ min: 0, max: 12, noNaN: true }), (grid, width, gap) => {
-        const scene = sceneOf(visualOf("capsule stack", { "bar.gap": gap }), seriesData(grid), undefined, { size: { width, height: Math.round(width * 0.7) } });
-        for (const m of scene.marks.filter((k): k is Rect => k.type === "rect")) expect(Math.min(m.width, m.height), m.id).toBeGreaterThanOrEqual(0);
-        const donut = sceneOf(visualOf("donut", { "arc.gap": gap }), sampleData(grid[0].map((v) => (v === null ? null : Math.abs(v)))), undefined, {
-          size: { width, height: width },
-        });
-        for (const m of donut.marks.filter((k): k is Sector => k.type === "sector")) expect(m.end, m.id).toBeGreaterThanOrEqual(m.start);
-      }),
+      fc.property(
+        fc.array(cells, { minLength: 1, maxLength: 6 }),
+        fc.integer({ min: 96, max: 900 }),
+        fc.double({ min: 0, max: 12, noNaN: true }),
+        (grid, width, gap) => {
+          const scene = sceneOf(visualOf("capsule stack", { "bar.gap": gap }), seriesData(grid), undefined, {
+            size: { width, height: Math.round(width * 0.7) },
+          });
+          for (const m of scene.marks.filter((k): k is Rect => k.type === "rect"))
+            expect(Math.min(m.width, m.height), m.id).toBeGreaterThanOrEqual(0);
+          const donut = sceneOf(
+            visualOf("donut", { "arc.gap": gap }),
+            sampleData(grid[0].map((v) => (v === null ? null : Math.abs(v)))),
+            undefined,
+            {
+              size: { width, height: width },
+            },
+          );
+          for (const m of donut.marks.filter((k): k is Sector => k.type === "sector"))
+            expect(m.end, m.id).toBeGreaterThanOrEqual(m.start);
+        },
+      ),
       { numRuns: 150 },
     );
   });
@@ -115,12 +142,18 @@ describe("stacks", () => {
 describe("waffle", () => {
   it("the cells of several parts add up to the grid, each within one cell of its share; ties go by order", () => {
     fc.assert(
-      fc.property(fc.array(fc.double({ min: 0, max: 1e12, noNaN: true }), { minLength: 1, maxLength: 20 }), fc.integer({ min: 1, max: 400 }), (values, total) => {
-        const given = largestRemainder(values, total);
-        const sum = values.reduce((a, b) => a + b, 0);
-        expect(given.reduce((a, b) => a + b, 0)).toBe(Math.max(...values) > 0 ? total : 0);
-        if (sum > 0) for (const [i, g] of given.entries()) expect(Math.abs(g - (values[i] / sum) * total)).toBeLessThanOrEqual(1 + 1e-6);
-      }),
+      fc.property(
+        fc.array(fc.double({ min: 0, max: 1e12, noNaN: true }), { minLength: 1, maxLength: 20 }),
+        fc.integer({ min: 1, max: 400 }),
+        (values, total) => {
+          const given = largestRemainder(values, total);
+          const sum = values.reduce((a, b) => a + b, 0);
+          expect(given.reduce((a, b) => a + b, 0)).toBe(Math.max(...values) > 0 ? total : 0);
+          if (sum > 0)
+            for (const [i, g] of given.entries())
+              expect(Math.abs(g - (values[i] / sum) * total)).toBeLessThanOrEqual(1 + 1e-6);
+        },
+      ),
     );
     expect(largestRemainder([1, 1, 1], 10)).toEqual([4, 3, 3]);
     expect(largestRemainder([0, 0], 10)).toEqual([0, 0]);
@@ -129,9 +162,14 @@ describe("waffle", () => {
   it("every cell of the grid is filled once, in any order from any corner", () => {
     for (const order of ["row", "column"])
       for (const corner of ["bottom left", "top left", "bottom right", "top right"]) {
-        const seen = new Set(Array.from({ length: 35 }, (_, n) => JSON.stringify(cellAt(n, 5, 7, order, corner))));
+        const seen = new Set(
+          Array.from({ length: 35 }, (_, n) => JSON.stringify(cellAt(n, 5, 7, order, corner))),
+        );
         expect(seen.size).toBe(35);
-        expect(cellAt(0, 5, 7, order, corner)).toEqual({ column: corner.endsWith("left") ? 0 : 6, row: corner.startsWith("top") ? 0 : 4 });
+        expect(cellAt(0, 5, 7, order, corner)).toEqual({
+          column: corner.endsWith("left") ? 0 : 6,
+          row: corner.startsWith("top") ? 0 : 4,
+        });
       }
   });
 });
@@ -147,7 +185,8 @@ it("a petal's area, or its length, is in proportion to its value", () => {
 });
 
 it("near values get the digits that tell them apart, and no more", () => {
-  const written = (values: number[], format = PERCENT_FORMAT) => values.map((v) => formatNumber(v, tellApart(values, format)));
+  const written = (values: number[], format = PERCENT_FORMAT) =>
+    values.map((v) => formatNumber(v, tellApart(values, format)));
   expect(written([0.8641, 0.8649])).toEqual(["86.4\u2009%", "86.5\u2009%"]);
   expect(written([0.5, 0.6])).toEqual(["50\u2009%", "60\u2009%"]);
   expect(written([1000.001, 1000.002], PLAIN_FORMAT)).toEqual(["1\u2009000.001", "1\u2009000.002"]);

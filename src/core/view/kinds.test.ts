@@ -12,51 +12,92 @@ import { sceneOf } from "./picture";
 import { toVisualData } from "./visual-data";
 
 const rate = (value: number | null) =>
-  sampleData([value], { format: { ...PERCENT_FORMAT, decimals: 1 }, target: 0.92, minimum: 0, maximum: 1, zones: ZONES, title: "On-time departures", subtitle: "Goal {target}" });
+  sampleData([value], {
+    format: { ...PERCENT_FORMAT, decimals: 1 },
+    target: 0.92,
+    minimum: 0,
+    maximum: 1,
+    zones: ZONES,
+    title: "On-time departures",
+    subtitle: "Goal {target}",
+  });
 
-const visualOf = (kind: KindId, dials: Visual["dials"] = {}, split = false): Visual => hardVisual(kind, dials, { split: split ? { column: "route" } : null });
+const visualOf = (kind: KindId, dials: Visual["dials"] = {}, split = false): Visual =>
+  hardVisual(kind, dials, { split: split ? { column: "route" } : null });
 
 const CASES: [string, Visual, VisualData][] = [
   ["donut", visualOf("donut", {}, true), sampleData(VALUES)],
-  ["donut, labels outside", visualOf("donut", { "labels.place": "outside", "labels.content": "category share" }, true), sampleData(VALUES)],
+  [
+    "donut, labels outside",
+    visualOf("donut", { "labels.place": "outside", "labels.content": "category share" }, true),
+    sampleData(VALUES),
+  ],
   ["half donut", visualOf("donut", { "arc.start": 270, "arc.sweep": 180 }, true), sampleData(VALUES)],
-  ["pie, the other way", visualOf("donut", { "arc.hole": 0, "arc.direction": "counter", "labels.content": "value" }, true), sampleData(VALUES)],
+  [
+    "pie, the other way",
+    visualOf("donut", { "arc.hole": 0, "arc.direction": "counter", "labels.content": "value" }, true),
+    sampleData(VALUES),
+  ],
   ["gauge", visualOf("gauge"), rate(0.864)],
-  ["half gauge with progress", visualOf("gauge", { "arc.start": 270, "arc.sweep": 180, "arc.fill": "progress", "arc.caps": "round" }), rate(0.5)],
+  [
+    "half gauge with progress",
+    visualOf("gauge", { "arc.start": 270, "arc.sweep": 180, "arc.fill": "progress", "arc.caps": "round" }),
+    rate(0.5),
+  ],
   ["gauge of a huge number", visualOf("gauge"), sampleData([1_284_930_112])],
   ["progress bar", visualOf("progress bar"), sampleData([934_120], { target: 1_200_000 })],
-  ["progress bar that laps", visualOf("progress bar", { "bar.past": "lap", "labels.remaining": true }), sampleData([934_120], { target: 600_000 })],
+  [
+    "progress bar that laps",
+    visualOf("progress bar", { "bar.past": "lap", "labels.remaining": true }),
+    sampleData([934_120], { target: 600_000 }),
+  ],
   ["progress bars", visualOf("progress bar", {}, true), sampleData(VALUES, { target: 280_000 })],
-  ["progress bars that extend", visualOf("progress bar", { "bar.past": "extend" }, true), sampleData(VALUES, { target: 280_000 })],
+  [
+    "progress bars that extend",
+    visualOf("progress bar", { "bar.past": "extend" }, true),
+    sampleData(VALUES, { target: 280_000 }),
+  ],
 ];
 it("the same input gives the same scene", () => {
   for (const [, visual, data] of CASES) expect(sceneOf(visual, data)).toEqual(sceneOf(visual, data));
 });
 
-const sectorsOf = (scene: Scene, id: string) => scene.marks.filter((m): m is Sector => m.type === "sector" && m.id.startsWith(id));
+const sectorsOf = (scene: Scene, id: string) =>
+  scene.marks.filter((m): m is Sector => m.type === "sector" && m.id.startsWith(id));
 
 describe("the picture tells the truth", () => {
   it("donut: each angle is its share of the sweep, and together they close", () => {
-    const turns: Visual["dials"][] = [{}, { "arc.sweep": 200, "arc.start": 300 }, { "arc.direction": "counter" }];
+    const turns: Visual["dials"][] = [
+      {},
+      { "arc.sweep": 200, "arc.start": 300 },
+      { "arc.direction": "counter" },
+    ];
     for (const dials of turns) {
       const slices = sectorsOf(sceneOf(visualOf("donut", dials, true), sampleData(VALUES)), "slice:");
       const sum = VALUES.reduce((a, b) => a + b);
       const sweep = Number(dials["arc.sweep"] ?? 360);
-      for (const [i, s] of slices.entries()) expect((s.end - s.start) / sweep).toBeCloseTo(VALUES[i] / sum, 9);
+      for (const [i, s] of slices.entries())
+        expect((s.end - s.start) / sweep).toBeCloseTo(VALUES[i] / sum, 9);
       expect(slices.reduce((total, s) => total + s.end - s.start, 0)).toBeCloseTo(sweep, 9);
     }
   });
 
   it("donut: below zero has no part and is said to be left out; zero is an empty ring; one category is a full one", () => {
-    const negative = sceneOf(visualOf("donut", {}, true), sampleData([10, -5, 20]), undefined, { size: { width: 400, height: 300 } });
+    const negative = sceneOf(visualOf("donut", {}, true), sampleData([10, -5, 20]), undefined, {
+      size: { width: 400, height: 300 },
+    });
     expect(sectorsOf(negative, "slice:")).toHaveLength(2);
     expect(negative.description).toContain("1 below zero left out");
-    expect(negative.marks.some((m) => m.type === "text" && m.text.includes("below zero left out"))).toBe(true);
+    expect(negative.marks.some((m) => m.type === "text" && m.text.includes("below zero left out"))).toBe(
+      true,
+    );
     const zero = sceneOf(visualOf("donut", {}, true), sampleData([0, 0]));
     expect(sectorsOf(zero, "slice:")).toHaveLength(0);
     expect(sectorsOf(zero, "track")).toHaveLength(1);
     expect(zero.marks.find((m) => m.id === "reading")).toMatchObject({ text: "0" });
-    expect(sectorsOf(sceneOf(visualOf("donut", {}, true), sampleData([7])), "slice:")[0]).toMatchObject({ inset: 0 });
+    expect(sectorsOf(sceneOf(visualOf("donut", {}, true), sampleData([7])), "slice:")[0]).toMatchObject({
+      inset: 0,
+    });
   });
 
   it("donut: the centre shows the segment under the pointer", () => {
@@ -67,8 +108,12 @@ describe("the picture tells the truth", () => {
 
   it("donut: parts of a rate, which do not add up to it, say so", () => {
     const rates = sampleData([0.6, 0.5, 0.4], { format: PERCENT_FORMAT, total: 0.52 });
-    expect(sceneOf(visualOf("donut", {}, true), rates).description).toContain("The parts do not add up to the total");
-    expect(sceneOf(visualOf("donut", {}, true), sampleData(VALUES)).description).not.toContain("do not add up");
+    expect(sceneOf(visualOf("donut", {}, true), rates).description).toContain(
+      "The parts do not add up to the total",
+    );
+    expect(sceneOf(visualOf("donut", {}, true), sampleData(VALUES)).description).not.toContain(
+      "do not add up",
+    );
   });
 
   it("a measure that is a text is not drawn as nothing", () => {
@@ -89,7 +134,9 @@ describe("the picture tells the truth", () => {
       scanned: 0,
       ms: 0,
     };
-    expect(toVisualData(visualOf("gauge"), project, result).problem).toBe("Word is a text; a visual needs a number");
+    expect(toVisualData(visualOf("gauge"), project, result).problem).toBe(
+      "Word is a text; a visual needs a number",
+    );
   });
 
   it("gauge: the needle stands at the value's share, pinned at the ends, and the reading is always true", () => {
@@ -97,7 +144,11 @@ describe("the picture tells the truth", () => {
       const scene = sceneOf(visualOf("gauge", dials), rate(value));
       const mark = scene.marks.find((m) => m.id === "needle");
       const reading = scene.marks.find((m) => m.id === "reading");
-      return { share: mark?.type === "polygon" ? (mark.rotate - 240) / 240 : null, text: reading?.type === "text" ? reading.text : "", scene };
+      return {
+        share: mark?.type === "polygon" ? (mark.rotate - 240) / 240 : null,
+        text: reading?.type === "text" ? reading.text : "",
+        scene,
+      };
     };
     expect(needle(0.864).share).toBeCloseTo(0.864, 9);
     expect(needle(1.12)).toMatchObject({ share: 1, text: "112.0\u2009%" });
@@ -118,9 +169,19 @@ describe("the picture tells the truth", () => {
     ]) {
       for (const value of [0, 0.864, 0.92, 1.12, -0.2]) {
         for (const sweep of [180, 240, 270, 300]) {
-          const dials = { "heading.shown": false, "frame.padding": 6, "arc.sweep": sweep, "arc.start": (360 - sweep / 2) % 360 };
-          const reading = sceneOf(visualOf("gauge", dials), rate(value), undefined, { size }).marks.find((m) => m.id === "reading");
-          expect(reading?.type === "text" ? reading.text : "", `${value} on ${sweep} at ${size.width}`).toMatch(/^−?\d+(\.\d)?\u2009%$/);
+          const dials = {
+            "heading.shown": false,
+            "frame.padding": 6,
+            "arc.sweep": sweep,
+            "arc.start": (360 - sweep / 2) % 360,
+          };
+          const reading = sceneOf(visualOf("gauge", dials), rate(value), undefined, { size }).marks.find(
+            (m) => m.id === "reading",
+          );
+          expect(
+            reading?.type === "text" ? reading.text : "",
+            `${value} on ${sweep} at ${size.width}`,
+          ).toMatch(/^−?\d+(\.\d)?\u2009%$/);
         }
       }
     }
@@ -199,8 +260,14 @@ describe("every dial is read", () => {
       for (const dial of part.dials) {
         it(`${kind.id}: ${part.label}, ${dial.label}`, () => {
           const key = `${part.id}.${dial.id}`;
-          const values = dial.type === "choice" ? dial.options.map((o) => o.value) : dial.type === "toggle" ? [true, false] : [otherValue(dial)];
-          // Some dials only show beside another: a label's text where labels say it, a ramp's palette where values give the colour.
+          const values =
+            dial.type === "choice"
+              ? dial.options.map((o) => o.value)
+              : dial.type === "toggle"
+                ? [true, false]
+                : [otherValue(dial)];
+          // Some dials only show beside another: a label's text where labels say it, a ramp's palette where
+          // values give the colour.
           const beside: Visual["dials"][] = [
             {},
             { "labels.content": "text" },
@@ -218,7 +285,16 @@ describe("every dial is read", () => {
           const changes = cases.some(({ data, dials, look }) =>
             beside.some((more) => {
               const draw = (value?: number | string | boolean) =>
-                JSON.stringify(sceneOf(hardVisual(kind.id, { ...dials, ...more, ...(value === undefined ? {} : { [key]: value }) }, look), data));
+                JSON.stringify(
+                  sceneOf(
+                    hardVisual(
+                      kind.id,
+                      { ...dials, ...more, ...(value === undefined ? {} : { [key]: value }) },
+                      look,
+                    ),
+                    data,
+                  ),
+                );
               const before = draw();
               return values.some((v) => draw(v) !== before);
             }),
@@ -235,18 +311,23 @@ describe("every dial is read", () => {
       .filter((key) => kindOf("donut").parts.some((p) => p.dials.some((d) => `${p.id}.${d.id}` === key)));
     expect(shared).toContain("reading.size");
     const before = visualOf("donut", { "reading.size": 20, "arc.hole": 40 }, true);
-    expect(sceneOf({ ...before, kind: "gauge" }, rate(0.5)).marks.find((m) => m.id === "reading")).toMatchObject({ size: 20 });
+    expect(
+      sceneOf({ ...before, kind: "gauge" }, rate(0.5)).marks.find((m) => m.id === "reading"),
+    ).toMatchObject({ size: 20 });
     expect({ ...before, kind: "gauge" }.dials["arc.hole"]).toBe(40);
   });
 });
 
 describe("colours", () => {
-  it.each(["light", "night"] as const)("text is readable and shapes can be told from the sheet, %s", (name) => {
-    const theme = THEMES[name];
-    expect(contrast(theme.ink, theme.sheet)).toBeGreaterThan(7);
-    expect(contrast(theme.muted, theme.sheet)).toBeGreaterThan(4.5);
-    expect(contrast(theme.signal, theme.sheet)).toBeGreaterThan(4.5);
-  });
+  it.each(["light", "night"] as const)(
+    "text is readable and shapes can be told from the sheet, %s",
+    (name) => {
+      const theme = THEMES[name];
+      expect(contrast(theme.ink, theme.sheet)).toBeGreaterThan(7);
+      expect(contrast(theme.muted, theme.sheet)).toBeGreaterThan(4.5);
+      expect(contrast(theme.signal, theme.sheet)).toBeGreaterThan(4.5);
+    },
+  );
 });
 
 describe("measures beside each other", () => {
@@ -259,9 +340,16 @@ describe("measures beside each other", () => {
       ...base,
       rows: base.rows.map((r) => ({ ...r, value: r.cells[0] })),
       total: 40,
-      series: base.series.map((s, k) => ({ ...s, label: ["Passengers", "Load"][k], format: k ? PERCENT_FORMAT : base.format })),
+      series: base.series.map((s, k) => ({
+        ...s,
+        label: ["Passengers", "Load"][k],
+        format: k ? PERCENT_FORMAT : base.format,
+      })),
     };
-    const scene = sceneOf(hardVisual("donut"), data, undefined, { focus: "k1", size: { width: 500, height: 400 } });
+    const scene = sceneOf(hardVisual("donut"), data, undefined, {
+      focus: "k1",
+      size: { width: 500, height: 400 },
+    });
     const lines = (id: string) => scene.marks.find((m) => m.id === id)?.datum?.lines[0];
     expect(lines("slice:s0:k1")).toEqual({ label: "Passengers", value: "30" });
     expect(lines("slice:s1:k1")).toEqual({ label: "Load", value: "75\u2009%" });
@@ -269,8 +357,17 @@ describe("measures beside each other", () => {
   });
 
   it("a head's size is told in its own measure's format", () => {
-    const data = sampleData([0.4, 0.6], { format: PERCENT_FORMAT, headSize: { label: "Revenue", format: sampleData([1]).format } });
-    const scene = sceneOf(hardVisual("lollipop"), { ...data, rows: data.rows.map((r, i) => ({ ...r, headSize: 700 + i })) });
-    expect(scene.marks.find((m) => m.id === "head:k0")?.datum?.lines).toContainEqual({ label: "Revenue", value: "700" });
+    const data = sampleData([0.4, 0.6], {
+      format: PERCENT_FORMAT,
+      headSize: { label: "Revenue", format: sampleData([1]).format },
+    });
+    const scene = sceneOf(hardVisual("lollipop"), {
+      ...data,
+      rows: data.rows.map((r, i) => ({ ...r, headSize: 700 + i })),
+    });
+    expect(scene.marks.find((m) => m.id === "head:k0")?.datum?.lines).toContainEqual({
+      label: "Revenue",
+      value: "700",
+    });
   });
 });

@@ -3,12 +3,16 @@ import { emptyProject, type Project, visualSchema } from "../project/schema";
 import { lookOf, putPalettes, removeFinish, removePalette, saveFinish, updateFinish } from "./look-edits";
 import { styleOf } from "./picture";
 
-const visual = (id: string, more: object = {}) => visualSchema.parse({ id, name: id, kind: "donut", ...more });
+const visual = (id: string, more: object = {}) =>
+  visualSchema.parse({ id, name: id, kind: "donut", ...more });
 const project = (...visuals: ReturnType<typeof visual>[]): Project => ({ ...emptyProject("P"), visuals });
 
 describe("finishes", () => {
   it("a visual's look becomes a finish, its texts stay with it", () => {
-    const before = project(visual("a", { finish: "soft", dials: { "arc.hole": 40, "reading.text": "{total} in all" } }), visual("b"));
+    const before = project(
+      visual("a", { finish: "soft", dials: { "arc.hole": 40, "reading.text": "{total} in all" } }),
+      visual("b"),
+    );
     const after = saveFinish("a", { id: "mine", name: "Mine" })(before);
     expect(after.finishes).toEqual([{ id: "mine", name: "Mine", base: "soft", dials: { "arc.hole": 40 } }]);
     expect(after.visuals[0]).toMatchObject({ finish: "mine", dials: { "reading.text": "{total} in all" } });
@@ -19,8 +23,16 @@ describe("finishes", () => {
   });
 
   it("changing a finish changes all that use it, except dials set by hand", () => {
-    const base = { ...project(visual("a", { finish: "mine", dials: { "arc.gap": 9 } }), visual("b", { finish: "mine", dials: { "arc.hole": 20 } })) };
-    const start: Project = { ...base, finishes: [{ id: "mine", name: "Mine", base: "plain", dials: { "arc.hole": 50 } }] };
+    const base = {
+      ...project(
+        visual("a", { finish: "mine", dials: { "arc.gap": 9 } }),
+        visual("b", { finish: "mine", dials: { "arc.hole": 20 } }),
+      ),
+    };
+    const start: Project = {
+      ...base,
+      finishes: [{ id: "mine", name: "Mine", base: "plain", dials: { "arc.hole": 50 } }],
+    };
     const after = updateFinish("a")(start);
     const [a, b] = after.visuals.map((v) => styleOf(v, after));
     expect([a.number("arc.gap"), b.number("arc.gap")]).toEqual([9, 9]);
@@ -29,17 +41,31 @@ describe("finishes", () => {
   });
 
   it("a finish that is taken away leaves what it was made from", () => {
-    const start: Project = { ...project(visual("a", { finish: "mine" })), finishes: [{ id: "mine", name: "Mine", base: "night", dials: {} }] };
+    const start: Project = {
+      ...project(visual("a", { finish: "mine" })),
+      finishes: [{ id: "mine", name: "Mine", base: "night", dials: {} }],
+    };
     expect(removeFinish("mine")(start).visuals[0].finish).toBe("night");
   });
 
   it("the scale's start is not a matter of look", () => {
-    expect(lookOf({ kind: "lollipop", dials: { "domain.baseline": 5, "stem.width": 2, "labels.text": "{value}" } })).toEqual({ "stem.width": 2 });
+    expect(
+      lookOf({
+        kind: "lollipop",
+        dials: { "domain.baseline": 5, "stem.width": 2, "labels.text": "{value}" },
+      }),
+    ).toEqual({ "stem.width": 2 });
   });
 });
 
 it("a palette that is taken away leaves no dial that names it", () => {
-  const palette = { id: "p1", name: "Own", type: "categorical" as const, light: ["#112233", "#445566"], night: ["#ddeeff", "#ccbbaa"] };
+  const palette = {
+    id: "p1",
+    name: "Own",
+    type: "categorical" as const,
+    light: ["#112233", "#445566"],
+    night: ["#ddeeff", "#ccbbaa"],
+  };
   const start = putPalettes([palette])(project(visual("a", { dials: { "colours.palette": "p1" } })));
   expect(start.palettes).toHaveLength(1);
   expect(putPalettes([{ ...palette, name: "New" }])(start).palettes).toMatchObject([{ name: "New" }]);

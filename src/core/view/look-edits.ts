@@ -7,9 +7,17 @@ import type { Palette } from "../scene/palettes";
 /** Parts whose dials belong to what one visual says, not to how it looks. */
 const SAYING = new Set(["domain", "readingplace", "figures"]);
 
-/** The dials of a visual's own that are a matter of look: not its texts, and not what is tied to its numbers. */
+/**
+ * The dials of a visual's own that are a matter of look: not its texts, and not what is tied to its numbers.
+ */
 export function lookOf(visual: Pick<Visual, "kind" | "dials">): Visual["dials"] {
-  const looks = new Set(kindOf(visual.kind).parts.flatMap((part) => (SAYING.has(part.id) ? [] : part.dials.filter((d) => d.type !== "template").map((d) => `${part.id}.${d.id}`))));
+  const looks = new Set(
+    kindOf(visual.kind).parts.flatMap((part) =>
+      SAYING.has(part.id)
+        ? []
+        : part.dials.filter((d) => d.type !== "template").map((d) => `${part.id}.${d.id}`),
+    ),
+  );
   return Object.fromEntries(Object.entries(visual.dials).filter(([key]) => looks.has(key)));
 }
 
@@ -32,7 +40,10 @@ export const saveFinish = (visualId: string, finish: { id: string; name: string 
     handOver(visual, look);
   });
 
-/** Puts a visual's look into the finish of the project's own that it uses: all that use it change, save for dials set by hand. */
+/**
+ * Puts a visual's look into the finish of the project's own that it uses: all that use it change, save for
+ * dials set by hand.
+ */
 export const updateFinish = (visualId: string): Edit =>
   edit((p) => {
     const visual = visualIn(p, visualId);
@@ -71,7 +82,8 @@ export const putPalettes = (palettes: Palette[]): Edit =>
 export const removePalette = (id: string): Edit =>
   edit((p) => {
     p.palettes = p.palettes.filter((own) => own.id !== id);
-    for (const { dials } of [...p.visuals, ...p.finishes]) if (dials["colours.palette"] === id) delete dials["colours.palette"];
+    for (const { dials } of [...p.visuals, ...p.finishes])
+      if (dials["colours.palette"] === id) delete dials["colours.palette"];
   });
 
 export const addPicture = (picture: OwnPicture): Edit => edit((p) => void p.pictures.push(picture));

@@ -4,7 +4,15 @@ import { fillTemplate, renameInTemplate } from "../base/template";
 import { runQueries } from "../engine/run";
 import { QueryError, querySchema } from "../plan/query";
 import { scopeOf } from "../project/names";
-import { emptyProject, inputSchema, measureSchema, type Project, projectSchema, tableSchema, visualSchema } from "../project/schema";
+import {
+  emptyProject,
+  inputSchema,
+  measureSchema,
+  type Project,
+  projectSchema,
+  tableSchema,
+  visualSchema,
+} from "../project/schema";
 import { pictureOf } from "./picture";
 import { toQuery } from "./query";
 import { toVisualData } from "./visual-data";
@@ -13,18 +21,45 @@ const ODD = ["constructor", "__proto__", "toString", "hasOwnProperty", "valueOf"
 const quoted = (name: string) => `"${name}"`;
 
 describe.each(ODD)("the name %s", (name) => {
-  const table = madeTable(name, { [name === "__proto__" ? "p" : name]: ["text", [name, "other", name, null]], n: ["number", [1, 2, 4, 8]] });
+  const table = madeTable(name, {
+    [name === "__proto__" ? "p" : name]: ["text", [name, "other", name, null]],
+    n: ["number", [1, 2, 4, 8]],
+  });
   if (name === "__proto__") table.columns[0].name = name;
   const project: Project = projectSchema.parse(
     JSON.parse(
       JSON.stringify({
         ...emptyProject("p"),
-        tables: [tableSchema.parse({ id: "t", name, rows: 4, columns: scopeColumns(table).map((c) => ({ name: c.name, reading: { type: c.type } })), source: { file: "" } })],
-        measures: [measureSchema.parse({ id: "m", name, label: name, table: name, formula: `sum(n) + :${name}`, format: {} })],
+        tables: [
+          tableSchema.parse({
+            id: "t",
+            name,
+            rows: 4,
+            columns: scopeColumns(table).map((c) => ({ name: c.name, reading: { type: c.type } })),
+            source: { file: "" },
+          }),
+        ],
+        measures: [
+          measureSchema.parse({
+            id: "m",
+            name,
+            label: name,
+            table: name,
+            formula: `sum(n) + :${name}`,
+            format: {},
+          }),
+        ],
         inputs: [inputSchema.parse({ id: "i", name, label: name, type: "number", value: 0, format: {} })],
         visuals: [
           {
-            ...visualSchema.parse({ id: "v", name, kind: "donut", value: "m", split: { column: name }, title: `{${name}}` }),
+            ...visualSchema.parse({
+              id: "v",
+              name,
+              kind: "donut",
+              value: "m",
+              split: { column: name },
+              title: `{${name}}`,
+            }),
             categoryColours: Object.fromEntries([[name, "#ff0000"]]),
           },
         ],
@@ -35,12 +70,19 @@ describe.each(ODD)("the name %s", (name) => {
   const inputs = Object.fromEntries(project.inputs.map((i) => [i.name, i.value]));
 
   it("is a table's, a column's, a measure's, an input's and a category's like any other", () => {
-    const query = querySchema.parse(JSON.parse(JSON.stringify(toQuery(visual, project, [], Object.fromEntries([[name, 10]])))));
+    const query = querySchema.parse(
+      JSON.parse(JSON.stringify(toQuery(visual, project, [], Object.fromEntries([[name, 10]])))),
+    );
     const [result] = runQueries([query], { scope: scopeOf(project), inputs, tables: [table] });
     if (result instanceof QueryError) throw result;
     expect(result.columns[0]).toEqual({ name, type: "text", values: [null, name, "other"] });
     expect(result.columns[1].values).toEqual([18, 15, 12]);
-    const data = toVisualData(visual, project, JSON.parse(JSON.stringify(result)), Object.fromEntries([[name, 10]]));
+    const data = toVisualData(
+      visual,
+      project,
+      JSON.parse(JSON.stringify(result)),
+      Object.fromEntries([[name, 10]]),
+    );
     expect(data.problem).toBeNull();
     expect(data.total).toBe(25);
     expect(data.rows.map((r) => [r.label, r.category, r.value])).toEqual([
@@ -55,20 +97,35 @@ describe.each(ODD)("the name %s", (name) => {
   });
 
   it("gives a category its own colour, and none to a category without one", () => {
-    const result = runQueries([querySchema.parse(toQuery(visual, project))], { scope: scopeOf(project), inputs, tables: [table] })[0];
+    const result = runQueries([querySchema.parse(toQuery(visual, project))], {
+      scope: scopeOf(project),
+      inputs,
+      tables: [table],
+    })[0];
     if (result instanceof QueryError) throw result;
-    const marked = pictureOf(visual, project, result, {}).marks.filter((m) => m.type === "sector" && m.fill === "#ff0000");
+    const marked = pictureOf(visual, project, result, {}).marks.filter(
+      (m) => m.type === "sector" && m.fill === "#ff0000",
+    );
     expect(marked).toHaveLength(1);
     const plain = { ...visual, categoryColours: {} };
     expect(() => pictureOf(plain, project, result, {})).not.toThrow();
   });
 
   it("is filtered by, and means nothing where nobody has it", () => {
-    const at = (query: object) => runQueries([querySchema.parse(query)], { scope: scopeOf(project), inputs, tables: [table] })[0];
-    expect(at({ measures: [{ id: name, as: "v" }], filters: [{ column: name, in: [name] }] })).toMatchObject({ totals: { v: 5 } });
-    expect(at({ measures: [{ id: name, as: "v" }], filters: [{ column: name, in: [null] }] })).toMatchObject({ totals: { v: 8 } });
-    expect(at({ table: name, measures: [{ formula: `count(distinct ${quoted(name)})`, as: "v" }] })).toMatchObject({ totals: { v: 2 } });
-    expect(at({ table: name, measures: [{ formula: "sum(n)", as: "v" }], splits: [{ column: "nobody" }] })).toBeInstanceOf(QueryError);
+    const at = (query: object) =>
+      runQueries([querySchema.parse(query)], { scope: scopeOf(project), inputs, tables: [table] })[0];
+    expect(at({ measures: [{ id: name, as: "v" }], filters: [{ column: name, in: [name] }] })).toMatchObject({
+      totals: { v: 5 },
+    });
+    expect(at({ measures: [{ id: name, as: "v" }], filters: [{ column: name, in: [null] }] })).toMatchObject({
+      totals: { v: 8 },
+    });
+    expect(
+      at({ table: name, measures: [{ formula: `count(distinct ${quoted(name)})`, as: "v" }] }),
+    ).toMatchObject({ totals: { v: 2 } });
+    expect(
+      at({ table: name, measures: [{ formula: "sum(n)", as: "v" }], splits: [{ column: "nobody" }] }),
+    ).toBeInstanceOf(QueryError);
   });
 });
 

@@ -25,12 +25,20 @@ export interface PictureOptions {
 const NO_DESIGN: Design = { palettes: [], finishes: [], pictures: [] };
 
 /** The style of a visual: its own dials over those of its finish over the defaults of its kind. */
-export function styleOf(visual: Pick<Visual, "kind" | "dials" | "finish">, design: Design = NO_DESIGN): Style {
+export function styleOf(
+  visual: Pick<Visual, "kind" | "dials" | "finish">,
+  design: Design = NO_DESIGN,
+): Style {
   return new Style(kindOf(visual.kind).parts, visual.dials, ...finishDials(visual.finish, design.finishes));
 }
 
 /** Draws a visual's data into a scene. */
-export function sceneOf(visual: Visual, data: VisualData, design: Design = NO_DESIGN, options: PictureOptions = {}): Scene {
+export function sceneOf(
+  visual: Visual,
+  data: VisualData,
+  design: Design = NO_DESIGN,
+  options: PictureOptions = {},
+): Scene {
   const kind = kindOf(visual.kind);
   const style = styleOf(visual, design);
   const sheet = style.choice("frame.sheet");
@@ -40,11 +48,24 @@ export function sceneOf(visual: Visual, data: VisualData, design: Design = NO_DE
   const { rules, categoryColours, pictures } = visual;
   const look = { palettes: design.palettes, rules, categoryColours, pictures, ownPictures: design.pictures };
   return measuredIn(style.choice("type.family"), () =>
-    kind.scene({ frame: options.size ?? visual.size, theme, style, surface: new Surface(style, theme), look, data: withFigures(data, style), focus: options.focus ?? null }),
+    kind.scene({
+      frame: options.size ?? visual.size,
+      theme,
+      style,
+      surface: new Surface(style, theme),
+      look,
+      data: withFigures(data, style),
+      focus: options.focus ?? null,
+    }),
   );
 }
 
 /** Draws a visual from the result of its query; the one way from numbers to a picture, everywhere. */
-export function pictureOf(visual: Visual, project: Project, result: Result | { error: string } | null, options: PictureOptions = {}): Scene {
+export function pictureOf(
+  visual: Visual,
+  project: Project,
+  result: Result | { error: string } | null,
+  options: PictureOptions = {},
+): Scene {
   return sceneOf(visual, toVisualData(visual, project, result, options.inputs), project, options);
 }

@@ -13,11 +13,15 @@ export interface ProofOutcome {
   text: string;
 }
 
-const otherOf = (proof: Proof, project: Named) => (proof.type === "same total" ? project.measures.find((m) => m.id === proof.measure) : undefined);
+const otherOf = (proof: Proof, project: Named) =>
+  proof.type === "same total" ? project.measures.find((m) => m.id === proof.measure) : undefined;
 
 /** The query that settles a proof, or null while the proof lacks a part. */
 export function proofQuery(measure: Measure, proof: Proof, project: Named): QueryInput | null {
-  const base: QueryInput = { ...(measure.table ? { table: measure.table } : {}), measures: [{ id: measure.name, as: "value" }] };
+  const base: QueryInput = {
+    ...(measure.table ? { table: measure.table } : {}),
+    measures: [{ id: measure.name, as: "value" }],
+  };
   if (proof.type === "between") return { ...base, splits: proof.split ? [proof.split] : [] };
   if (proof.type === "equals") return { ...base, filters: proof.filters };
   const other = otherOf(proof, project);
@@ -26,13 +30,18 @@ export function proofQuery(measure: Measure, proof: Proof, project: Named): Quer
 
 const isNumber = (value: Value | undefined): value is number => typeof value === "number";
 
-function betweenOutcome(measure: Measure, proof: Extract<Proof, { type: "between" }>, result: Result): ProofOutcome {
+function betweenOutcome(
+  measure: Measure,
+  proof: Extract<Proof, { type: "between" }>,
+  result: Result,
+): ProofOutcome {
   const write = (n: number) => formatNumber(n, measure.format);
   const { from, to, split } = proof;
   if (from === null && to === null) return { holds: null, text: "Give it a limit." };
   const column = result.columns.find((c) => c.name === "value");
   const keys = split ? result.columns[0].values : [null];
-  const label = (i: number) => (split ? (result.noMatch?.row === i ? NO_MATCH_LABEL : keyLabel(keys[i], split.by)) : measure.label);
+  const label = (i: number) =>
+    split ? (result.noMatch?.row === i ? NO_MATCH_LABEL : keyLabel(keys[i], split.by)) : measure.label;
   let [outside, counted] = [0, 0];
   let worst: { text: string; by: number } | null = null;
   for (const [i, value] of (column?.values ?? []).entries()) {
@@ -42,26 +51,49 @@ function betweenOutcome(measure: Measure, proof: Extract<Proof, { type: "between
     const by = Math.max(from === null ? 0 : from - value, to === null ? 0 : value - to);
     if (by <= 0) continue;
     outside++;
-    if (!worst || by > worst.by) worst = { by, text: `${label(i)} is ${write(value)}, ${from !== null && value < from ? `below ${write(from)}` : `above ${write(to as number)}`}` };
+    if (!worst || by > worst.by)
+      worst = {
+        by,
+        text: `${label(i)} is ${write(value)}, ${from !== null && value < from ? `below ${write(from)}` : `above ${write(to as number)}`}`,
+      };
   }
-  if (worst) return { holds: false, text: outside > 1 ? `${worst.text}; ${outside} of ${counted} are outside` : worst.text };
-  return { holds: true, text: split ? `holds for all ${counted}` : `holds: ${counted ? write(result.totals.value as number) : "no value"}` };
+  if (worst)
+    return {
+      holds: false,
+      text: outside > 1 ? `${worst.text}; ${outside} of ${counted} are outside` : worst.text,
+    };
+  return {
+    holds: true,
+    text: split
+      ? `holds for all ${counted}`
+      : `holds: ${counted ? write(result.totals.value as number) : "no value"}`,
+  };
 }
 
 /** Settles a proof by the answer to its query. A value that is missing proves nothing and fails. */
-export function proofOutcome(measure: Measure, proof: Proof, answer: Result | { error: string } | null, project: Named): ProofOutcome {
-  if (proof.type === "same total" && !otherOf(proof, project)) return { holds: null, text: "Choose the other measure." };
+export function proofOutcome(
+  measure: Measure,
+  proof: Proof,
+  answer: Result | { error: string } | null,
+  project: Named,
+): ProofOutcome {
+  if (proof.type === "same total" && !otherOf(proof, project))
+    return { holds: null, text: "Choose the other measure." };
   if (answer === null) return { holds: null, text: "…" };
   if ("error" in answer) return { holds: false, text: answer.error };
   if (proof.type === "between") return betweenOutcome(measure, proof, answer);
-  const write = (n: number) => formatNumber(n, { ...measure.format, units: "none", decimals: Math.max(measure.format.decimals, 2) });
+  const write = (n: number) =>
+    formatNumber(n, { ...measure.format, units: "none", decimals: Math.max(measure.format.decimals, 2) });
   const { value } = answer.totals;
   const expected = proof.type === "equals" ? proof.value : answer.totals.other;
   const what = proof.type === "equals" ? "" : `${otherOf(proof, project)?.label} `;
   if (!isNumber(value)) return { holds: false, text: `${measure.label} has no value here` };
   if (!isNumber(expected)) return { holds: false, text: `${what}has no value here` };
   if (Math.abs(value - expected) <= proof.tolerance) return { holds: true, text: `holds: ${write(value)}` };
-  return { holds: false, text: `is ${write(value)}, not ${what}${write(expected)}; off by ${write(Math.abs(value - expected))}` };
+  return {
+    holds: false,
+    text: `is ${write(value)}, not ${what}${write(expected)}; off by ${write(Math.abs(value - expected))}`,
+  };
 }
 
 /** The measures that a visual shows or that stand behind those, by id. */

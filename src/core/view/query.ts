@@ -14,12 +14,21 @@ export const SERIES_MOST = 7;
 function neededMeasures(visual: Visual, project: Named): string[] {
   const wanted = new Set(measuresOf(visual));
   const phrases = project.measures.filter((m) => wanted.has(m.id)).map((m) => m.name);
-  const templates = [visual.title, visual.subtitle, ...Object.values(visual.dials).filter((d): d is string => typeof d === "string")];
-  const named = templates.flatMap(namesInTemplate).flatMap((n) => project.measures.filter((m) => sameName(m.name, n)).map((m) => m.name));
+  const templates = [
+    visual.title,
+    visual.subtitle,
+    ...Object.values(visual.dials).filter((d): d is string => typeof d === "string"),
+  ];
+  const named = templates
+    .flatMap(namesInTemplate)
+    .flatMap((n) => project.measures.filter((m) => sameName(m.name, n)).map((m) => m.name));
   return [...new Set([...phrases, ...named])];
 }
 
-/** Whether a filter's column (`table.column`, or a bare name) is one of a table's own, or means one that it reaches or meets. */
+/**
+ * Whether a filter's column (`table.column`, or a bare name) is one of a table's own, or means one that it
+ * reaches or meets.
+ */
 function appliesTo(table: string, column: string, project: Named): boolean {
   const scope = scopeOf(project);
   const places = placesOf(scope, table, column);
@@ -27,15 +36,24 @@ function appliesTo(table: string, column: string, project: Named): boolean {
 }
 
 /**
- * The query that answers a visual's sentence, or null while the sentence lacks its value. `filters` and `inputs` are those
- * of the board it stands on; filters on columns that the value's table neither has nor reaches do not apply.
+ * The query that answers a visual's sentence, or null while the sentence lacks its value. `filters` and
+ * `inputs` are those of the board it stands on; filters on columns that the value's table neither has nor
+ * reaches do not apply.
  */
-export function toQuery(whole: Visual, project: Named, filters: Query["filters"] = [], inputs: Record<string, Value> = {}): QueryInput | null {
+export function toQuery(
+  whole: Visual,
+  project: Named,
+  filters: Query["filters"] = [],
+  inputs: Record<string, Value> = {},
+): QueryInput | null {
   const visual = spoken(whole);
   const value = project.measures.find((m) => m.id === visual.value);
   if (!value) return null;
   const shared = filters.filter((f) => value.table !== null && appliesTo(value.table, f.column, project));
-  const order = visual.order.by === "value" ? { by: value.name, order: visual.order.order } : { by: "split", order: visual.order.order };
+  const order =
+    visual.order.by === "value"
+      ? { by: value.name, order: visual.order.order }
+      : { by: "split", order: visual.order.order };
   return {
     measures: neededMeasures(visual, project).map((id) => ({ id })),
     splits: [visual.split, visual.series].filter((split) => split !== null),
@@ -45,7 +63,12 @@ export function toQuery(whole: Visual, project: Named, filters: Query["filters"]
     ...(visual.split && visual.keep ? { keep: visual.keep } : {}),
     // A picture tells few series apart: the largest keep their own place.
     ...(visual.series
-      ? { series: { sort: visual.series.by ? { by: "split", order: "asc" } : { by: value.name, order: "desc" }, keep: { first: SERIES_MOST, others: true } } }
+      ? {
+          series: {
+            sort: visual.series.by ? { by: "split", order: "asc" } : { by: value.name, order: "desc" },
+            keep: { first: SERIES_MOST, others: true },
+          },
+        }
       : {}),
   };
 }

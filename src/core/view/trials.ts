@@ -10,13 +10,26 @@ export interface Trial {
 }
 
 function atValue(data: VisualData, value: number | null): VisualData {
-  const rows = data.rows.length <= 1 ? [{ ...(data.rows[0] ?? plainRow("", data.valueLabel, null)), value }] : data.rows.map((r, i) => (i === 0 ? { ...r, value } : r));
+  const rows =
+    data.rows.length <= 1
+      ? [{ ...(data.rows[0] ?? plainRow("", data.valueLabel, null)), value }]
+      : data.rows.map((r, i) => (i === 0 ? { ...r, value } : r));
   const share = value === null || !data.target ? null : value / data.target;
   const write = (name: string, now: number | null) => {
     const known = data.names[name];
     return known && typeof known !== "string" ? { ...known, value: now } : (known ?? "");
   };
-  return { ...data, rows, total: value, names: { ...data.names, value: write("value", value), total: write("total", value), share: write("share", share) } };
+  return {
+    ...data,
+    rows,
+    total: value,
+    names: {
+      ...data.names,
+      value: write("value", value),
+      total: write("total", value),
+      share: write("share", share),
+    },
+  };
 }
 
 /** Other values in the rows; what stands beside them keeps its proportion to the value. */
@@ -40,7 +53,10 @@ function withRows(data: VisualData, values: number[]): VisualData {
   return { ...atValue(data, total), rows };
 }
 
-/** The trials of a visual: those of the parts of a whole where it is split, those around its goal where it is not. */
+/**
+ * The trials of a visual: those of the parts of a whole where it is split, those around its goal where it is
+ * not.
+ */
 export function trialsOf(visual: Visual, data: VisualData): Trial[] {
   if (data.problem !== null) return [];
   const empty: Trial = { id: "empty", label: "No rows", data: { ...atValue(data, null), rows: [] } };

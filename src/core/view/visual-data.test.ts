@@ -15,7 +15,15 @@ const columns = [
   { name: "people", reading: { type: "number" } },
   { name: "money", reading: { type: "number" } },
 ];
-const measure = (id: string, formula: string) => ({ id, name: id, label: id.toUpperCase(), note: "", table: "trips", formula, format: {} });
+const measure = (id: string, formula: string) => ({
+  id,
+  name: id,
+  label: id.toUpperCase(),
+  note: "",
+  table: "trips",
+  formula,
+  format: {},
+});
 const project = projectSchema.parse({
   format: "cavlo-project",
   version: FORMAT_VERSION,
@@ -45,7 +53,11 @@ function dataFor(more: Partial<Visual>, from = project) {
   const visual = visualSchema.parse({ id: "v", name: "V", kind: "capsule stack", value: "people", ...more });
   const query = toQuery(visual, from);
   if (!query) throw new Error("no query");
-  const [answer] = runQueries([querySchema.parse(query)], { tables: [table], inputs: { goal: 50 }, scope: scopeOf(from) });
+  const [answer] = runQueries([querySchema.parse(query)], {
+    tables: [table],
+    inputs: { goal: 50 },
+    scope: scopeOf(from),
+  });
   if (!("rows" in answer)) throw answer;
   return { query, data: toVisualData(visual, from, answer as Result) };
 }
@@ -66,16 +78,27 @@ describe("from the sentence to what a kind draws", () => {
   });
 
   it("more series than can be told apart are put together, and a kind without the role does not ask for them", () => {
-    expect(dataFor({ split: { column: "route" }, series: { column: "fare" } }).query.series?.keep).toEqual({ first: SERIES_MOST, others: true });
-    expect(dataFor({ kind: "rose", split: { column: "route" }, series: { column: "fare" } }).query.splits).toHaveLength(1);
+    expect(dataFor({ split: { column: "route" }, series: { column: "fare" } }).query.series?.keep).toEqual({
+      first: SERIES_MOST,
+      others: true,
+    });
+    expect(
+      dataFor({ kind: "rose", split: { column: "route" }, series: { column: "fare" } }).query.splits,
+    ).toHaveLength(1);
     expect(dataFor({ kind: "gauge", split: { column: "route" } }).query.splits).toEqual([]);
     expect(dataFor({ kind: "donut", series: { column: "fare" } }).query.splits).toEqual([]);
   });
 
   it("months of one year go without it, of several years with it", () => {
-    const months = dataFor({ kind: "rounded bars", split: { column: "day", by: "month" }, order: { by: "split", order: "asc" } }).data;
+    const months = dataFor({
+      kind: "rounded bars",
+      split: { column: "day", by: "month" },
+      order: { by: "split", order: "asc" },
+    }).data;
     expect(months.rows.map((r) => r.label)).toEqual(["Jan", "Feb", "Mar"]);
-    expect(dataFor({ kind: "rounded bars", split: { column: "day", by: "year" } }).data.rows.map((r) => r.label)).toEqual(["2025"]);
+    expect(
+      dataFor({ kind: "rounded bars", split: { column: "day", by: "year" } }).data.rows.map((r) => r.label),
+    ).toEqual(["2025"]);
   });
 
   it("further measures are rings of the rows, or the rows themselves without a split", () => {
@@ -93,19 +116,42 @@ describe("from the sentence to what a kind draws", () => {
     const nested = dataFor({ kind: "nested bars", split: { column: "route" }, second: "money" }).data;
     expect(nested.rows.map((r) => r.second)).toEqual([3, 24, 6]);
     expect(nested.second?.label).toBe("MONEY");
-    const rule = { measure: "money", when: "from" as const, than: 5, word: "rich", color: "#112233", symbol: "none" as const };
-    const heads = dataFor({ kind: "lollipop", split: { column: "route" }, headSize: "trips", rules: [rule] }).data;
+    const rule = {
+      measure: "money",
+      when: "from" as const,
+      than: 5,
+      word: "rich",
+      color: "#112233",
+      symbol: "none" as const,
+    };
+    const heads = dataFor({
+      kind: "lollipop",
+      split: { column: "route" },
+      headSize: "trips",
+      rules: [rule],
+    }).data;
     expect(heads.rows.map((r) => [r.headSize, r.also.money])).toEqual([
       [2, 3],
       [3, 24],
       [1, 6],
     ]);
-    const percent = projectSchema.parse({ ...project, measures: project.measures.map((m) => (m.id === "people" ? { ...m, format: { style: "percent" } } : m)) });
-    expect(dataFor({ kind: "lollipop", split: { column: "route" }, headSize: "trips" }, percent).data).toMatchObject({
+    const percent = projectSchema.parse({
+      ...project,
+      measures: project.measures.map((m) => (m.id === "people" ? { ...m, format: { style: "percent" } } : m)),
+    });
+    expect(
+      dataFor({ kind: "lollipop", split: { column: "route" }, headSize: "trips" }, percent).data,
+    ).toMatchObject({
       format: { style: "percent" },
       headSize: { label: "TRIPS", format: { style: "number" } },
     });
-    expect(dataFor({ kind: "number", comparison: { input: "goal" } }).data.comparison).toEqual({ value: 50, label: "Goal" });
-    expect(dataFor({ kind: "number", comparison: { measure: "money" } }).data.comparison).toEqual({ value: 33, label: "MONEY" });
+    expect(dataFor({ kind: "number", comparison: { input: "goal" } }).data.comparison).toEqual({
+      value: 50,
+      label: "Goal",
+    });
+    expect(dataFor({ kind: "number", comparison: { measure: "money" } }).data.comparison).toEqual({
+      value: 33,
+      label: "MONEY",
+    });
   });
 });

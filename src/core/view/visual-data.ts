@@ -6,7 +6,15 @@ import { readResult } from "../rows/read-result";
 import type { VisualData } from "../rows/visual-data";
 import { spoken } from "./spoken";
 
-/** Puts the answer to a visual's query (null while it is awaited) into the words of its sentence; see `readResult`. */
-export function toVisualData(visual: Visual, project: Named, result: Result | { error: string } | null, inputs: Record<string, Value> = {}): VisualData {
+/**
+ * Puts the answer to a visual's query (null while it is awaited) into the words of its sentence; see
+ * `readResult`.
+ */
+export function toVisualData(
+  visual: Visual,
+  project: Named,
+  result: Result | { error: string } | null,
+  inputs: Record<string, Value> = {},
+): VisualData {
   return readResult(spoken(visual), project, result, inputs);
 }

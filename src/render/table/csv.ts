@@ -6,8 +6,8 @@ const BEGINS_FORMULA = /^(\s*)([=+\-@\t\r＝＋－＠﹦﹢﹣﹫])/u;
 const AFTER_SEPARATOR = /([;,|\t\r\n"])(\s*[=+@＝＋＠﹦﹢﹫])/gu;
 
 /**
- * A cell for CSV (RFC 4180). A text that a spreadsheet would run as a formula, from its beginning or after a separator inside, gets an
- * apostrophe there; numbers stay numbers.
+ * A cell for CSV (RFC 4180). A text that a spreadsheet would run as a formula, from its beginning or after a
+ * separator inside, gets an apostrophe there; numbers stay numbers.
  */
 export function csvCell(value: Value): string {
   if (value === null) return "";

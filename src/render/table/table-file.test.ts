@@ -11,7 +11,11 @@ import { resultFile, TABLE_FORMATS, type TableFormat } from "./table-file";
 const { read } = readingFolder();
 const result: Result = {
   columns: [
-    { name: "route", type: "text", values: ["=1+1", "@sum", '+x, "y"', "two\nlines & <b>\u0007", "plain", null, null] },
+    {
+      name: "route",
+      type: "text",
+      values: ["=1+1", "@sum", '+x, "y"', "two\nlines & <b>\u0007", "plain", null, null],
+    },
     { name: "n", type: "number", values: [-1, 2.5, null, 3, 4e-9, 5, 6] },
     { name: "on", type: "date", values: ["2026-05-01", "1899-12-31", null, null, null, null, null] },
     { name: "at", type: "timestamp", values: ["2026-05-01T08:30:15", null, null, null, null, null, null] },
@@ -66,17 +70,30 @@ describe("a result as a file", () => {
   });
 
   it("comes back the same through every format", async () => {
-    const plain: Result = { ...result, others: null, noMatch: null, columns: result.columns.map((c) => ({ ...c, values: c.values.slice(0, 3) })), rows: 3 };
+    const plain: Result = {
+      ...result,
+      others: null,
+      noMatch: null,
+      columns: result.columns.map((c) => ({ ...c, values: c.values.slice(0, 3) })),
+      rows: 3,
+    };
     const asText = (v: unknown) => (v === null ? null : String(v));
     for (const format of Object.keys(TABLE_FORMATS) as TableFormat[]) {
       if (format === "csv") continue;
       const table = await read(resultFile(format, plain), `out.${format}`);
-      expect(table.cells, format).toEqual([0, 1, 2].map((i) => plain.columns.map((c) => asText(c.values[i]))));
+      expect(table.cells, format).toEqual(
+        [0, 1, 2].map((i) => plain.columns.map((c) => asText(c.values[i]))),
+      );
     }
   });
 
   it("names Other and what has no match in the column of its own split, where there are two", () => {
-    const side = (column: string, keys: (string | null)[], others: number | null, noMatch: number | null) => ({
+    const side = (
+      column: string,
+      keys: (string | null)[],
+      others: number | null,
+      noMatch: number | null,
+    ) => ({
       column,
       type: "text" as const,
       keys,
@@ -103,13 +120,29 @@ describe("a result as a file", () => {
         ],
       },
     };
-    expect(new TextDecoder().decode(resultFile("csv", crossed))).toBe("a,b,n\r\nx,Other,1\r\nOther,p,2\r\nOther,(no match),3\r\n");
-    expect(JSON.parse(new TextDecoder().decode(resultFile("json", crossed)))[2]).toEqual({ a: "Other", b: "(no match)", n: 3 });
+    expect(new TextDecoder().decode(resultFile("csv", crossed))).toBe(
+      "a,b,n\r\nx,Other,1\r\nOther,p,2\r\nOther,(no match),3\r\n",
+    );
+    expect(JSON.parse(new TextDecoder().decode(resultFile("json", crossed)))[2]).toEqual({
+      a: "Other",
+      b: "(no match)",
+      n: 3,
+    });
   });
 
   it("guards a text against being run wherever a spreadsheet could take a cell to begin", () => {
     const guarded = (t: string) =>
-      new TextDecoder().decode(resultFile("csv", { ...result, others: null, noMatch: null, rows: 1, columns: [{ name: "t", type: "text", values: [t] }] })).split("\r\n")[1];
+      new TextDecoder()
+        .decode(
+          resultFile("csv", {
+            ...result,
+            others: null,
+            noMatch: null,
+            rows: 1,
+            columns: [{ name: "t", type: "text", values: [t] }],
+          }),
+        )
+        .split("\r\n")[1];
     expect(guarded("＝1+1")).toBe("'＝1+1");
     expect(guarded("  @x")).toBe("'  @x");
     expect(guarded("a;=1+1")).toBe('"a;\'=1+1"');
@@ -127,27 +160,63 @@ describe("what leaves opens elsewhere", () => {
     noMatch: null,
     rows: ROWS,
     columns: [
-      { name: "text", type: "text", values: Array.from({ length: ROWS }, (_, i) => (i % 7 === 0 ? null : i % 5 === 0 ? `00${i}` : `r${i} & <é> _x0041_ "q"`)) },
-      { name: "number", type: "number", values: Array.from({ length: ROWS }, (_, i) => (i % 11 === 0 ? null : (i - 50_000) / 8)) },
+      {
+        name: "text",
+        type: "text",
+        values: Array.from({ length: ROWS }, (_, i) =>
+          i % 7 === 0 ? null : i % 5 === 0 ? `00${i}` : `r${i} & <é> _x0041_ "q"`,
+        ),
+      },
+      {
+        name: "number",
+        type: "number",
+        values: Array.from({ length: ROWS }, (_, i) => (i % 11 === 0 ? null : (i - 50_000) / 8)),
+      },
       {
         name: "day",
         type: "date",
-        values: Array.from({ length: ROWS }, (_, i) => (i % 13 === 0 ? null : new Date(Date.UTC(1950, 0, 1 + (i % 40_000))).toISOString().slice(0, 10))),
+        values: Array.from({ length: ROWS }, (_, i) =>
+          i % 13 === 0 ? null : new Date(Date.UTC(1950, 0, 1 + (i % 40_000))).toISOString().slice(0, 10),
+        ),
       },
-      { name: "at", type: "timestamp", values: Array.from({ length: ROWS }, (_, i) => `2026-05-01T${String(i % 24).padStart(2, "0")}:30:15`) },
-      { name: "ok", type: "boolean", values: Array.from({ length: ROWS }, (_, i) => (i % 3 === 0 ? null : i % 2 === 0)) },
+      {
+        name: "at",
+        type: "timestamp",
+        values: Array.from({ length: ROWS }, (_, i) => `2026-05-01T${String(i % 24).padStart(2, "0")}:30:15`),
+      },
+      {
+        name: "ok",
+        type: "boolean",
+        values: Array.from({ length: ROWS }, (_, i) => (i % 3 === 0 ? null : i % 2 === 0)),
+      },
     ],
   };
   const CHECKED = Array.from({ length: 500 }, (_, i) => (i * 199) % ROWS);
-  /** A cell as every reader has to see it: numbers, texts and booleans as themselves, moments by their ISO text. */
-  const seen = (value: unknown) => (value instanceof Date ? value.toISOString().slice(0, 19) : value === undefined || value === "" ? null : value);
-  const wanted = (row: number) => made.columns.map((c) => (c.type === "date" && c.values[row] !== null ? `${c.values[row]}T00:00:00` : c.values[row]));
-  const plain = { ...made, columns: made.columns.map((c) => (c.name === "text" ? { ...c, values: c.values } : c)) };
+  /**
+   * A cell as every reader has to see it: numbers, texts and booleans as themselves, moments by their ISO
+   * text.
+   */
+  const seen = (value: unknown) =>
+    value instanceof Date
+      ? value.toISOString().slice(0, 19)
+      : value === undefined || value === ""
+        ? null
+        : value;
+  const wanted = (row: number) =>
+    made.columns.map((c) =>
+      c.type === "date" && c.values[row] !== null ? `${c.values[row]}T00:00:00` : c.values[row],
+    );
+  const plain = {
+    ...made,
+    columns: made.columns.map((c) => (c.name === "text" ? { ...c, values: c.values } : c)),
+  };
 
   it("a workbook, to two readers that are not ours", async () => {
     const bytes = resultFile("xlsx", made);
     const sheet = await readExcelFile(Buffer.from(bytes));
-    const rows = (Array.isArray(sheet[0]) ? sheet : (sheet[0] as unknown as { data: unknown[][] }).data) as unknown[][];
+    const rows = (
+      Array.isArray(sheet[0]) ? sheet : (sheet[0] as unknown as { data: unknown[][] }).data
+    ) as unknown[][];
     expect(rows).toHaveLength(ROWS + 1);
     // This reader leaves escapes as they are written.
     const unescaped = (v: unknown) => (typeof v === "string" ? v.replaceAll("_x005F_", "_") : seen(v));
@@ -173,7 +242,8 @@ describe("what leaves opens elsewhere", () => {
     }
     const styles = new TextDecoder().decode(files["xl/styles.xml"]);
     expect(styles).not.toContain("<fill/>");
-    for (const xf of styles.match(/<xf [^>]*>/g) ?? []) for (const part of ["numFmtId", "fontId", "fillId", "borderId"]) expect(xf).toContain(`${part}="`);
+    for (const xf of styles.match(/<xf [^>]*>/g) ?? [])
+      for (const part of ["numFmtId", "fontId", "fillId", "borderId"]) expect(xf).toContain(`${part}="`);
     expect(styles).toContain('<cellStyle name="Normal" xfId="0" builtinId="0"/>');
   });
 

@@ -63,7 +63,10 @@ export function tableFileWriter(format: TableFormat, columns: Head): TableFileWr
 const OTHER = "Other";
 const NO_MATCH = "(no match)";
 
-/** The columns of a result as they are handed out: what stands for Other, or for those without a match, says so in the column of its split. */
+/**
+ * The columns of a result as they are handed out: what stands for Other, or for those without a match, says
+ * so in the column of its split.
+ */
 function handedOut(result: Result): ResultColumn[] {
   const { crossed } = result;
   /** Which of a split's keys stands in a row, as its place among them. */
@@ -74,7 +77,9 @@ function handedOut(result: Result): ResultColumn[] {
     return others?.at === at ? OTHER : noMatch?.at === at ? NO_MATCH : null;
   };
   const splits = crossed ? 2 : 1;
-  return result.columns.map((c, i) => (i < splits ? { ...c, values: c.values.map((value, row) => word(i, row) ?? value) } : c));
+  return result.columns.map((c, i) =>
+    i < splits ? { ...c, values: c.values.map((value, row) => word(i, row) ?? value) } : c,
+  );
 }
 
 /** A whole result as a file of one of the formats. */

@@ -7,7 +7,10 @@ import type { Head, TableFileWriter } from "./table-writer";
 export const XLSX_ROWS = 1_048_576;
 /** The day that a sheet counts as 0, 1899-12-30, in days since 1970. */
 const EPOCH = -25_569;
-/** 1900-03-01: spreadsheets disagree about the days before it, since some take 1900 for a leap year. Those are written as texts. */
+/**
+ * 1900-03-01: spreadsheets disagree about the days before it, since some take 1900 for a leap year. Those are
+ * written as texts.
+ */
 const SURE_FROM = EPOCH + 61;
 const DATE_STYLE = 1;
 const TIME_STYLE = 2;
@@ -38,7 +41,10 @@ const CUT = " … (cut: a cell of a workbook holds 32,767 characters)";
 
 const escaped = (char: string) => `_x${char.charCodeAt(0).toString(16).toUpperCase().padStart(4, "0")}_`;
 
-/** A text for a cell: markup is escaped, and so is what XML 1.0 cannot hold, as workbooks write it (ECMA-376, 22.9.2.19). */
+/**
+ * A text for a cell: markup is escaped, and so is what XML 1.0 cannot hold, as workbooks write it (ECMA-376,
+ * 22.9.2.19).
+ */
 function xmlText(whole: string): string {
   const text = whole.length > MOST_CHARACTERS ? whole.slice(0, MOST_CHARACTERS - CUT.length) + CUT : whole;
   return (
@@ -53,7 +59,8 @@ function xmlText(whole: string): string {
   );
 }
 
-const textCell = (at: string, text: string, style = 0) => `<c r="${at}" t="inlineStr"${style ? ` s="${style}"` : ""}><is><t xml:space="preserve">${xmlText(text)}</t></is></c>`;
+const textCell = (at: string, text: string, style = 0) =>
+  `<c r="${at}" t="inlineStr"${style ? ` s="${style}"` : ""}><is><t xml:space="preserve">${xmlText(text)}</t></is></c>`;
 
 /** The letters of a column, from 0: A, B, … Z, AA. */
 function letters(column: number): string {
@@ -67,7 +74,8 @@ function cell(at: string, value: Value, type: Head[number]["type"]): string {
   const day = type === "date" ? parseIsoDate(value) : null;
   if (day !== null && day >= SURE_FROM) return `<c r="${at}" s="${DATE_STYLE}"><v>${day - EPOCH}</v></c>`;
   const moment = type === "timestamp" ? parseIsoTimestamp(value) : null;
-  if (moment !== null && moment / DAY_MS >= SURE_FROM) return `<c r="${at}" s="${TIME_STYLE}"><v>${moment / DAY_MS - EPOCH}</v></c>`;
+  if (moment !== null && moment / DAY_MS >= SURE_FROM)
+    return `<c r="${at}" s="${TIME_STYLE}"><v>${moment / DAY_MS - EPOCH}</v></c>`;
   return textCell(at, value);
 }
 
@@ -107,9 +115,12 @@ export class XlsxWriter implements TableFileWriter {
       part.push(strToU8(XML + content), true);
     }
     this.zip.add(this.sheet);
-    const frozen = '<sheetViews><sheetView workbookViewId="0"><pane ySplit="1" topLeftCell="A2" activePane="bottomLeft" state="frozen"/></sheetView></sheetViews>';
+    const frozen =
+      '<sheetViews><sheetView workbookViewId="0"><pane ySplit="1" topLeftCell="A2" activePane="bottomLeft" state="frozen"/></sheetView></sheetViews>';
     this.sheet.push(
-      strToU8(`${XML}<worksheet ${MAIN}>${frozen}<sheetData><row r="1">${this.columns.map((c, k) => textCell(`${this.letters[k]}1`, c.name, HEAD_STYLE)).join("")}</row>`),
+      strToU8(
+        `${XML}<worksheet ${MAIN}>${frozen}<sheetData><row r="1">${this.columns.map((c, k) => textCell(`${this.letters[k]}1`, c.name, HEAD_STYLE)).join("")}</row>`,
+      ),
     );
     return this.taken();
   }

@@ -7,12 +7,18 @@ import type { ComputeAnswer, ComputeRequest, GivenColumns, LoadedColumns } from 
 
 /** The part of the memory that columns may take; the rest is what threads compute from them. */
 const SHARED_PART = 0.7;
-/** One more than there are cores, so that light work goes on beside heavy; more would only take each other's turns. */
+/**
+ * One more than there are cores, so that light work goes on beside heavy; more would only take each other's
+ * turns.
+ */
 const MOST_THREADS = Math.min(5, Math.max(2, availableParallelism() + 1));
 /** Reading more cells than this is heavy work, which leaves a thread to others. */
 const HEAVY_CELLS = 3_000_000;
 
-/** Columns in shared memory, by `table id/column key`. They outlive the threads that loaded them; the least recently used tables go first. */
+/**
+ * Columns in shared memory, by `table id/column key`. They outlive the threads that loaded them; the least
+ * recently used tables go first.
+ */
 class SharedColumns {
   private readonly tables = new Map<string, Map<string, SharedColumn>>();
   private total = 0;
@@ -61,20 +67,27 @@ class SharedColumns {
   }
 }
 
-const tablesOf = (request: ComputeRequest): string[] => (request.type === "unread" ? [request.table.id] : request.tables.map((t) => t.id));
+const tablesOf = (request: ComputeRequest): string[] =>
+  request.type === "unread" ? [request.table.id] : request.tables.map((t) => t.id);
 
 function isHeavy(request: ComputeRequest): boolean {
-  if (request.type === "results") return Math.max(0, ...request.tables.map((t) => t.rows)) * request.queries.length > HEAVY_CELLS;
+  if (request.type === "results")
+    return Math.max(0, ...request.tables.map((t) => t.rows)) * request.queries.length > HEAVY_CELLS;
   return request.type !== "rows" || request.sort !== null || request.find !== "";
 }
 
 class Compute {
   readonly columns = new SharedColumns();
   readonly pool: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
-    start: (stop) => startThread("compute-worker", { stop, memory: (settings.memoryLimit * (1 - SHARED_PART)) / MOST_THREADS }),
+    start: (stop) =>
+      startThread("compute-worker", {
+        stop,
+        memory: (settings.memoryLimit * (1 - SHARED_PART)) / MOST_THREADS,
+      }),
     most: MOST_THREADS,
     limit: () => settings.queryTime,
-    tooLong: "This took too long and was stopped, so that other answers do not wait for it. Filter the rows, split by a column with fewer values, or make the formula simpler.",
+    tooLong:
+      "This took too long and was stopped, so that other answers do not wait for it. Filter the rows, split by a column with fewer values, or make the formula simpler.",
     isHeavy,
     moreFor: (request, knows) => this.columns.giveTo(tablesOf(request), knows),
     onNews: (loaded, knows) => {

@@ -8,14 +8,19 @@ import type { LinkAnswer } from "./protocol";
 function measured(link: Link, sources: Sources): LinkFacts {
   try {
     const from = sources.of(link.table).column(link.table, link.column).data;
-    return factsOf(link, from, sources.of(link.to).column(link.to, link.key).data, (row) => cellText({ name: link.column, data: from }, row));
+    return factsOf(link, from, sources.of(link.to).column(link.to, link.key).data, (row) =>
+      cellText({ name: link.column, data: from }, row),
+    );
   } catch (error) {
-    if (error instanceof QueryError) return { link, filled: 0, matched: 0, missing: [], problem: error.message };
+    if (error instanceof QueryError)
+      return { link, filled: 0, matched: 0, missing: [], problem: error.message };
     throw error;
   }
 }
 
-/** How each link holds over the rows there are, and which more the names and values of the tables speak for. */
+/**
+ * How each link holds over the rows there are, and which more the names and values of the tables speak for.
+ */
 export function linkAnswer(links: Link[], sources: Sources): LinkAnswer {
   const { scope } = sources;
   sources.checkStop();
@@ -24,5 +29,8 @@ export function linkAnswer(links: Link[], sources: Sources): LinkAnswer {
     sources.checkStop();
     return measured(l, sources);
   });
-  return { links: held, proposed: proposeLinks(tables, scope.links ?? [], cellText, () => sources.checkStop()) };
+  return {
+    links: held,
+    proposed: proposeLinks(tables, scope.links ?? [], cellText, () => sources.checkStop()),
+  };
 }

@@ -9,7 +9,10 @@ import type { Filter, Query, Result, ResultColumn } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import type { SharedColumn } from "../store/shared-column";
 
-/** What a question about one table comes with: all tables and the scope, since derived columns may use others through links. */
+/**
+ * What a question about one table comes with: all tables and the scope, since derived columns may use others
+ * through links.
+ */
 interface TableQuestion {
   tables: TableInfo[];
   scope: Scope;
@@ -22,17 +25,33 @@ export type ComputeRequest =
   | ({ type: "links"; links: Link[] } & TableQuestion)
   | { type: "unread"; table: TableInfo; column: number; reading: Reading }
   | ({ type: "values"; table: string; offset: number; limit: number } & TableQuestion)
-  | ({ type: "rows"; table: string; offset: number; limit: number; sort: { column: string; order: "asc" | "desc" } | null; find: string; filters: Filter[] } & TableQuestion);
+  | ({
+      type: "rows";
+      table: string;
+      offset: number;
+      limit: number;
+      sort: { column: string; order: "asc" | "desc" } | null;
+      find: string;
+      filters: Filter[];
+    } & TableQuestion);
 
 /** Columns in shared memory that a thread is given with a question, and those that it loaded itself. */
 export type GivenColumns = { table: string; key: string; column: SharedColumn }[];
 export type LoadedColumns = GivenColumns;
 
-export type QueryAnswer = Result | { error: { code: string; message: string; at?: { start: number; end: number } } };
+export type QueryAnswer =
+  | Result
+  | { error: { code: string; message: string; at?: { start: number; end: number } } };
 
 export interface TableProfile {
   rows: number;
-  columns: (Profile & { name: string; type: Column["data"]["type"]; derived: boolean; unread: number; unreadCells: { row: number; text: string }[] })[];
+  columns: (Profile & {
+    name: string;
+    type: Column["data"]["type"];
+    derived: boolean;
+    unread: number;
+    unreadCells: { row: number; text: string }[];
+  })[];
 }
 
 export interface RowsPage {
@@ -54,4 +73,10 @@ export interface LinkAnswer {
   proposed: LinkFacts[];
 }
 
-export type ComputeAnswer = { results: QueryAnswer[] } | { profile: TableProfile } | { page: RowsPage } | { links: LinkAnswer } | { values: ResultColumn[] } | UnreadCells;
+export type ComputeAnswer =
+  | { results: QueryAnswer[] }
+  | { profile: TableProfile }
+  | { page: RowsPage }
+  | { links: LinkAnswer }
+  | { values: ResultColumn[] }
+  | UnreadCells;

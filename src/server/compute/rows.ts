@@ -15,7 +15,10 @@ const SHOWN_BAD = 5;
 /** Between two looks at the stop flag. */
 const STEP = 8192;
 
-/** All columns of a table, the derived ones after those of the file. A derived one whose formula has a problem is left out. */
+/**
+ * All columns of a table, the derived ones after those of the file. A derived one whose formula has a problem
+ * is left out.
+ */
 function columnsOf(source: Source, info: TableInfo): (Column & { derived: boolean })[] {
   const derived = info.derived.flatMap((d) => {
     try {
@@ -28,15 +31,26 @@ function columnsOf(source: Source, info: TableInfo): (Column & { derived: boolea
   return [...source.table.columns.map((c) => ({ name: c.name, data: c.data, derived: false })), ...derived];
 }
 
-/** The filled cells of a stored column that a reading gives null for: how many, and the first and the last of them, by row from 1. */
-export function unreadCells(info: TableInfo, at: number, read: (cell: string, row: number) => Value, stop: StopFlag): UnreadCells {
+/**
+ * The filled cells of a stored column that a reading gives null for: how many, and the first and the last of
+ * them, by row from 1.
+ */
+export function unreadCells(
+  info: TableInfo,
+  at: number,
+  read: (cell: string, row: number) => Value,
+  stop: StopFlag,
+): UnreadCells {
   const db = openSoundRows(info);
   try {
     let unread = 0;
     let row = 0;
     const first: { row: number; text: string }[] = [];
     let last: { row: number; text: string }[] = [];
-    for (const cell of db.prepare<[], string | null>(`select c${at} from rows order by rowid`).pluck().iterate()) {
+    for (const cell of db
+      .prepare<[], string | null>(`select c${at} from rows order by rowid`)
+      .pluck()
+      .iterate()) {
       row++;
       if (row % STEP === 0) checkStop(stop);
       if (cell === null || isNothing(cell) || read(cell, row - 1) !== null) continue;
@@ -59,7 +73,10 @@ export function profileTable(source: Source, info: TableInfo): TableProfile {
       source.checkStop();
       const profile = profileColumn(column);
       const none = { unread: 0, unreadCells: [] };
-      const bad = column.derived || column.data.type === "text" || profile.nulls === 0 ? none : unreadCells(info, at, (_cell, row) => cellValue(column.data, row), source.stop);
+      const bad =
+        column.derived || column.data.type === "text" || profile.nulls === 0
+          ? none
+          : unreadCells(info, at, (_cell, row) => cellValue(column.data, row), source.stop);
       return { name: column.name, type: column.data.type, derived: column.derived, ...profile, ...bad };
     }),
   };
@@ -76,14 +93,18 @@ export interface RowsWish {
 
 const orders = new WeakMap<Source["table"], { key: string; rows: Int32Array }>();
 
-/** Row numbers in the asked order, with only the rows that the filters keep and in which some cell holds the text. The last answer is kept for paging. */
+/**
+ * Row numbers in the asked order, with only the rows that the filters keep and in which some cell holds the
+ * text. The last answer is kept for paging.
+ */
 function orderedRows(source: Source, columns: Column[], { sort, find, filters }: RowsWish): Int32Array {
   const key = JSON.stringify([source.version, sort, find, filters]);
   const { table } = source;
   const known = orders.get(table);
   if (known?.key === key) return known.rows;
   const placed = filters.map((filter) => ({ filter, place: { table: table.name, column: filter.column } }));
-  let rows = selectRows(source, placed, null)?.slice() ?? Int32Array.from({ length: table.rows }, (_, i) => i);
+  let rows =
+    selectRows(source, placed, null)?.slice() ?? Int32Array.from({ length: table.rows }, (_, i) => i);
   const wanted = find.trim().toLowerCase();
   if (wanted) {
     rows = rows.filter((row, i) => {
@@ -93,7 +114,11 @@ function orderedRows(source: Source, columns: Column[], { sort, find, filters }:
   }
   if (sort) {
     const column = findNamed(columns, sort.column);
-    if (!column) throw new QueryError("unknown_column", `The table ${table.name} has no column “${sort.column}” to sort by.`);
+    if (!column)
+      throw new QueryError(
+        "unknown_column",
+        `The table ${table.name} has no column “${sort.column}” to sort by.`,
+      );
     const { data } = column;
     const sign = sort.order === "asc" ? 1 : -1;
     let compared = 0;

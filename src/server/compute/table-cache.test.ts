@@ -23,7 +23,13 @@ function stored(id: string, columns: [string, Reading][], rows: Cell[][]): Table
   const writer = new TableWriter(id, columns.length);
   for (const row of rows) writer.add(row);
   writer.finish();
-  return tableSchema.parse({ id, name: id, rows: rows.length, columns: columns.map(([name, reading]) => ({ name, reading })), source: { file: "" } });
+  return tableSchema.parse({
+    id,
+    name: id,
+    rows: rows.length,
+    columns: columns.map(([name, reading]) => ({ name, reading })),
+    source: { file: "" },
+  });
 }
 
 describe("tables in the compute worker", () => {
@@ -42,7 +48,11 @@ describe("tables in the compute worker", () => {
       ],
     );
     const table = new TableCache(1e9).table(info);
-    const source = sourcesOf({ tables: [table], inputs: {}, scope: scopeOf({ tables: [info], links: [], measures: [], inputs: [] }) }).of(info.name);
+    const source = sourcesOf({
+      tables: [table],
+      inputs: {},
+      scope: scopeOf({ tables: [info], links: [], measures: [], inputs: [] }),
+    }).of(info.name);
     const { columns } = profileTable(source, info);
     expect(columns[0]).toMatchObject({
       nulls: 1,
@@ -53,7 +63,14 @@ describe("tables in the compute worker", () => {
         { label: "North", count: 1 },
       ],
     });
-    expect(columns[1]).toMatchObject({ nulls: 2, distinct: 2, min: 40, max: 1200, unread: 1, unreadCells: [{ row: 2, text: "lots" }] });
+    expect(columns[1]).toMatchObject({
+      nulls: 2,
+      distinct: 2,
+      min: 40,
+      max: 1200,
+      unread: 1,
+      unreadCells: [{ row: 2, text: "lots" }],
+    });
     const wish = { offset: 0, limit: 10, sort: null, find: "", filters: [] };
     const page = pageOfRows(source, info, { ...wish, sort: { column: "riders", order: "desc" } });
     expect(page.rows.map((r) => [r.number, r.cells[1], r.unread])).toEqual([
@@ -72,7 +89,10 @@ describe("tables in the compute worker", () => {
     const first = cache.table(a);
     expect(first.columns[0].data).toMatchObject({ type: "text" });
     expect(cache.table(a)).toBe(first);
-    expect(cache.table({ ...a, columns: [{ name: "n", reading: { type: "number" }, hidden: false }] }).columns[0].data.type).toBe("number");
+    expect(
+      cache.table({ ...a, columns: [{ name: "n", reading: { type: "number" }, hidden: false }] }).columns[0]
+        .data.type,
+    ).toBe("number");
     void cache.table(b).columns[0].data;
     const kept = cache.table(c);
     void kept.columns[0].data;
@@ -104,7 +124,15 @@ describe("tables in the compute worker", () => {
       Array.from({ length: 2000 }, (_, i): Cell[] => [`${i}`]),
     );
     const { rows } = tableFiles("damaged");
-    writeAbout({ id: "damaged", name: "Damaged", project: { id: "p", name: "P" }, rows: 2000, columns: [], createdAt: "", sums: { rows: sumsOf(rows), source: null } });
+    writeAbout({
+      id: "damaged",
+      name: "Damaged",
+      project: { id: "p", name: "P" },
+      rows: 2000,
+      columns: [],
+      createdAt: "",
+      sums: { rows: sumsOf(rows), source: null },
+    });
     const sound = readFileSync(rows);
     const bad = Buffer.from(sound);
     bad[bad.indexOf("1234")] ^= 1;

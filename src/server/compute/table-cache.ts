@@ -35,7 +35,11 @@ function readColumn(db: Database.Database, at: number, rows: number, reading: Re
   const builder = new ColumnBuilder(reading.type, rows);
   const known = new Map<string | null, ReturnType<typeof readCell>>();
   // Whole stretches at once: stepping row by row costs more than the reading.
-  const cells = db.prepare<[number, number], string | null>(`select c${at} from rows where rowid > ? and rowid <= ? order by rowid`).pluck();
+  const cells = db
+    .prepare<[number, number], string | null>(
+      `select c${at} from rows where rowid > ? and rowid <= ? order by rowid`,
+    )
+    .pluck();
   for (let from = 0; from < rows; from += STRETCH) {
     for (const cell of cells.all(from, from + STRETCH)) {
       let value = known.get(cell);
@@ -58,8 +62,9 @@ interface Entry {
 const columnKey = (at: number, reading: Reading) => `${at} ${readingKey(reading)}`;
 
 /**
- * Tables as typed columns over shared memory. A column that no thread has loaded yet is read from storage when it is first asked for,
- * and told to the others. What this thread holds of its own (decoded texts, computed columns) stays within a bound.
+ * Tables as typed columns over shared memory. A column that no thread has loaded yet is read from storage
+ * when it is first asked for, and told to the others. What this thread holds of its own (decoded texts,
+ * computed columns) stays within a bound.
  */
 export class TableCache {
   private readonly entries = new Map<string, Entry>();
@@ -138,11 +143,15 @@ export class TableCache {
   /** What an entry holds of this thread's own memory: decoded texts, and what was computed. */
   private ownBytes({ table, loaded }: Entry): number {
     let bytes = bytesIn(table.computed);
-    for (const data of loaded.values()) if (data.type === "text") bytes += data.dictionary.reduce((sum, t) => sum + 2 * t.length + 24, 0);
+    for (const data of loaded.values())
+      if (data.type === "text") bytes += data.dictionary.reduce((sum, t) => sum + 2 * t.length + 24, 0);
     return bytes;
   }
 
-  /** Lets go of the least recently used tables until what is this thread's own fits the bound; the last used one always stays. */
+  /**
+   * Lets go of the least recently used tables until what is this thread's own fits the bound; the last used
+   * one always stays.
+   */
   trim(): void {
     const sizes = [...this.entries].map(([key, entry]) => ({ key, bytes: this.ownBytes(entry) }));
     let total = sizes.reduce((sum, s) => sum + s.bytes, 0);

@@ -44,10 +44,22 @@ function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
       remembering((cell) => readCell(cell, request.reading)),
       stop,
     );
-  const catalog = { scope: request.scope, inputs: {}, tables: request.tables.map((t) => tables.table(t)), today: new Date().toLocaleDateString("sv-SE"), stop };
+  const catalog = {
+    scope: request.scope,
+    inputs: {},
+    tables: request.tables.map((t) => tables.table(t)),
+    today: new Date().toLocaleDateString("sv-SE"),
+    stop,
+  };
   if (request.type === "results") {
-    const results = runQueries(request.queries, { ...catalog, inputs: request.inputs }, scans, () => performance.now());
-    return { results: results.map((r) => (r instanceof QueryError ? { error: { code: r.code, message: r.message, at: r.at } } : r)) };
+    const results = runQueries(request.queries, { ...catalog, inputs: request.inputs }, scans, () =>
+      performance.now(),
+    );
+    return {
+      results: results.map((r) =>
+        r instanceof QueryError ? { error: { code: r.code, message: r.message, at: r.at } } : r,
+      ),
+    };
   }
   if (request.type === "links") return { links: linkAnswer(request.links, sourcesOf(catalog)) };
   const info = request.tables.find((t) => t.name === request.table);

@@ -3,7 +3,8 @@ import { refusal } from "./door";
 import { attachment } from "./download";
 
 const ask = (headers: Record<string, string>, method = "GET", url = "/", more: string[] = []) =>
-  refusal({ headers, method, url, rawHeaders: [...Object.entries(headers).flat(), ...more] }, "127.0.0.1")?.code ?? null;
+  refusal({ headers, method, url, rawHeaders: [...Object.entries(headers).flat(), ...more] }, "127.0.0.1")
+    ?.code ?? null;
 
 describe("the door", () => {
   it("opens to its own addresses", () => {
@@ -24,7 +25,8 @@ describe("the door", () => {
     expect(ask({ host: "127.0.0.1:4517", "sec-fetch-site": "same-site" }, "POST")).toBe("bad_origin");
     expect(ask({ host: "127.0.0.1:4517", "sec-fetch-site": "same-origin" }, "POST")).toBeNull();
     expect(ask({ host: "127.0.0.1:4517", "sec-fetch-site": "cross-site" }, "GET")).toBeNull();
-    for (const method of ["TRACE", "CONNECT", "OPTIONS", "PATCH", "PROPFIND", "x"]) expect(ask({ host: "127.0.0.1:4517" }, method)).toBe("bad_method");
+    for (const method of ["TRACE", "CONNECT", "OPTIONS", "PATCH", "PROPFIND", "x"])
+      expect(ask({ host: "127.0.0.1:4517" }, method)).toBe("bad_method");
   });
 });
 

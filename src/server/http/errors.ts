@@ -1,4 +1,6 @@
-/** An answer that is an error: a status, a code for programs and a sentence for people that says what to do. */
+/**
+ * An answer that is an error: a status, a code for programs and a sentence for people that says what to do.
+ */
 export class HttpError extends Error {
   constructor(
     readonly status: number,
@@ -10,8 +12,12 @@ export class HttpError extends Error {
   }
 }
 
-/** What is said of a fault of Cavlo's own: which it was, and that the log has more. Nothing is claimed that was not checked. */
+/**
+ * What is said of a fault of Cavlo's own: which it was, and that the log has more. Nothing is claimed that
+ * was not checked.
+ */
 export function internalMessage(error: unknown): string {
-  const what = error instanceof Error ? error.message.split("\n")[0].slice(0, 200) : String(error).slice(0, 200);
+  const what =
+    error instanceof Error ? error.message.split("\n")[0].slice(0, 200) : String(error).slice(0, 200);
   return `Cavlo could not answer this because of a fault of its own (${what}). The log of the server has the details.`;
 }

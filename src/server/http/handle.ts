@@ -9,9 +9,21 @@ const JSON_LIMIT = 20_000_000;
 function errorResponse(error: unknown): Response {
   if (error instanceof HttpError) {
     const { field, at, ...more } = error.more;
-    return Response.json({ error: { code: error.code, message: error.message, ...(field ? { field } : {}), ...(at ? { at } : {}) }, ...more }, { status: error.status });
+    return Response.json(
+      {
+        error: {
+          code: error.code,
+          message: error.message,
+          ...(field ? { field } : {}),
+          ...(at ? { at } : {}),
+        },
+        ...more,
+      },
+      { status: error.status },
+    );
   }
-  if (error instanceof QueryError) return errorResponse(new HttpError(error.code === "damaged" ? 409 : 400, error.code, error.message));
+  if (error instanceof QueryError)
+    return errorResponse(new HttpError(error.code === "damaged" ? 409 : 400, error.code, error.message));
   const fault = faultOf(error);
   if (fault) return errorResponse(faultAnswer(fault));
   console.error(error);
@@ -37,7 +49,12 @@ export async function readBytes(request: Request, limit: number): Promise<Uint8A
   let size = 0;
   for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
     size += chunk.byteLength;
-    if (size > limit) throw new HttpError(413, "too_large", `The request is larger than ${Math.round(limit / 1e6)} MB. Send less at once.`);
+    if (size > limit)
+      throw new HttpError(
+        413,
+        "too_large",
+        `The request is larger than ${Math.round(limit / 1e6)} MB. Send less at once.`,
+      );
     chunks.push(chunk);
   }
   return Buffer.concat(chunks);
@@ -64,7 +81,11 @@ export function parseJson(bytes: Uint8Array): unknown {
     throw new HttpError(400, "bad_json", "The body is not valid JSON.");
   }
   if (MAYBE_HALF.test(text) && !isWellFormedData(value))
-    throw new HttpError(400, "bad_text", "A text in the body holds half of a character (a lone surrogate). Remove it and send the body again.");
+    throw new HttpError(
+      400,
+      "bad_text",
+      "A text in the body holds half of a character (a lone surrogate). Remove it and send the body again.",
+    );
   return value;
 }
 

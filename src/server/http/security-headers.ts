@@ -10,8 +10,9 @@ export const SECURITY_HEADERS: Record<string, string> = {
 };
 
 /**
- * The Content-Security-Policy of a page: only scripts that carry this answer's nonce run, and those that they fetch from here. Styles may stand
- * in attributes, since positions and colours of pictures are such. While developing, the bundler needs to evaluate.
+ * The Content-Security-Policy of a page: only scripts that carry this answer's nonce run, and those that they
+ * fetch from here. Styles may stand in attributes, since positions and colours of pictures are such. While
+ * developing, the bundler needs to evaluate.
  */
 export function pagePolicy(dev: boolean): string {
   const nonce = randomBytes(16).toString("base64");

@@ -4,8 +4,14 @@ import { faultAnswer, faultOf } from "../store/disk-fault";
 import type { ImportedTable } from "./import-table";
 import type { Progress } from "./progress";
 
-/** Answers with lines of JSON: progress as it goes, then the table or the error. A closed connection cancels the work. */
-export function answerImport(request: Request, work: (progress: Progress, signal: AbortSignal) => Promise<ImportedTable>): Response {
+/**
+ * Answers with lines of JSON: progress as it goes, then the table or the error. A closed connection cancels
+ * the work.
+ */
+export function answerImport(
+  request: Request,
+  work: (progress: Progress, signal: AbortSignal) => Promise<ImportedTable>,
+): Response {
   const cancel = new AbortController();
   request.signal.addEventListener("abort", () => cancel.abort(), { once: true });
   const encoder = new TextEncoder();
@@ -18,13 +24,23 @@ export function answerImport(request: Request, work: (progress: Progress, signal
         line(await work((progress, rows) => line({ progress, rows }), cancel.signal));
       } catch (error) {
         const fault = faultOf(error);
-        const known = fault ? faultAnswer(fault) : error instanceof HttpError || error instanceof QueryError ? error : null;
+        const known = fault
+          ? faultAnswer(fault)
+          : error instanceof HttpError || error instanceof QueryError
+            ? error
+            : null;
         if (!known && !cancel.signal.aborted) console.error(error);
-        line({ error: known ? { code: known.code, message: known.message } : { code: "internal", message: internalMessage(error) } });
+        line({
+          error: known
+            ? { code: known.code, message: known.message }
+            : { code: "internal", message: internalMessage(error) },
+        });
       }
       if (!cancel.signal.aborted) controller.close();
     },
     cancel: () => cancel.abort(),
   });
-  return new Response(body, { headers: { "content-type": "application/x-ndjson; charset=utf-8", "cache-control": "no-store" } });
+  return new Response(body, {
+    headers: { "content-type": "application/x-ndjson; charset=utf-8", "cache-control": "no-store" },
+  });
 }

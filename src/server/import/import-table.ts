@@ -30,14 +30,33 @@ function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
   const name = sheets.length > 1 ? sheet : base;
   const source = { file, separator: ",", encoding: "utf-8", header: true, ...read.source, sheet, sheets };
   return {
-    table: { id, name: name.slice(0, 120), rows: read.rows, columns: read.columns.map((c) => ({ ...c, hidden: false })), derived: [], source },
+    table: {
+      id,
+      name: name.slice(0, 120),
+      rows: read.rows,
+      columns: read.columns.map((c) => ({ ...c, hidden: false })),
+      derived: [],
+      source,
+    },
     notes: read.notes,
     doubts: read.doubts,
   };
 }
 
-async function store(projectId: string, id: string, path: string, file: string, options: ImportOptions, progress: Progress, signal?: AbortSignal): Promise<ImportedTable> {
-  const read = await runJob<ReadTable & { sums: TableSums }>({ type: "table", id, path, file, options }, progress, signal);
+async function store(
+  projectId: string,
+  id: string,
+  path: string,
+  file: string,
+  options: ImportOptions,
+  progress: Progress,
+  signal?: AbortSignal,
+): Promise<ImportedTable> {
+  const read = await runJob<ReadTable & { sums: TableSums }>(
+    { type: "table", id, path, file, options },
+    progress,
+    signal,
+  );
   const imported = tableInfo(id, file, read);
   // Before the table is registered, so that whatever is registered can be read again.
   if (path !== tableFiles(id).source) renameSync(path, tableFiles(id).source);
@@ -45,7 +64,9 @@ async function store(projectId: string, id: string, path: string, file: string, 
   return imported;
 }
 
-/** Brings a file with a table into a project. The rows are stored; the caller adds the table to the document. */
+/**
+ * Brings a file with a table into a project. The rows are stored; the caller adds the table to the document.
+ */
 export async function importTable(
   projectId: string,
   file: string,
@@ -66,13 +87,21 @@ export async function importTable(
   }
 }
 
-/** Where each column of a table stands among the columns of a file to append. Throws a 422 HttpError where the two do not have the same columns. */
+/**
+ * Where each column of a table stands among the columns of a file to append. Throws a 422 HttpError where the
+ * two do not have the same columns.
+ */
 function columnMap(table: TableInfo, read: ReadTable): number[] {
   const has = read.columns.map((c) => c.name.toLowerCase());
   const missing = table.columns.filter((c) => !has.includes(c.name.toLowerCase())).map((c) => c.name);
-  const more = read.columns.filter((c) => !table.columns.some((t) => sameName(t.name, c.name))).map((c) => c.name);
+  const more = read.columns
+    .filter((c) => !table.columns.some((t) => sameName(t.name, c.name)))
+    .map((c) => c.name);
   if (missing.length + more.length > 0) {
-    const parts = [missing.length ? `lacks ${missing.slice(0, 5).join(", ")}` : "", more.length ? `has ${more.slice(0, 5).join(", ")} besides` : ""].filter(Boolean);
+    const parts = [
+      missing.length ? `lacks ${missing.slice(0, 5).join(", ")}` : "",
+      more.length ? `has ${more.slice(0, 5).join(", ")} besides` : "",
+    ].filter(Boolean);
     throw new HttpError(
       422,
       "other_columns",
@@ -82,18 +111,30 @@ function columnMap(table: TableInfo, read: ReadTable): number[] {
   return table.columns.map((c) => has.indexOf(c.name.toLowerCase()));
 }
 
-/** Columns whose cells in the added file look as if they were to be read in another way than the table reads them. */
+/**
+ * Columns whose cells in the added file look as if they were to be read in another way than the table reads
+ * them.
+ */
 function readOtherwise(table: TableInfo, read: ReadTable): string[] {
   return table.columns.flatMap(({ name, reading }) => {
     const added = findNamed(read.columns, name)?.reading;
-    const differs = added && added.type === reading.type && added.type !== "text" && readingKey(added) !== readingKey(reading);
+    const differs =
+      added &&
+      added.type === reading.type &&
+      added.type !== "text" &&
+      readingKey(added) !== readingKey(reading);
     return differs
-      ? [`${name} is read as ${readingLabel(reading)}, but in the appended file it looks like ${readingLabel(added)}. See that its cells are read as they are meant.`]
+      ? [
+          `${name} is read as ${readingLabel(reading)}, but in the appended file it looks like ${readingLabel(added)}. See that its cells are read as they are meant.`,
+        ]
       : [];
   });
 }
 
-/** Makes a new stored table out of a table's rows and those of a file with the same columns. The old one stays until nothing names it. */
+/**
+ * Makes a new stored table out of a table's rows and those of a file with the same columns. The old one stays
+ * until nothing names it.
+ */
 export async function appendRows(
   projectId: string,
   table: TableInfo,
@@ -108,7 +149,11 @@ export async function appendRows(
   const files = tableFiles(added);
   try {
     await spool(body, files.upload);
-    const read = await runJob<ReadTable>({ type: "table", id: added, path: files.upload, file, options: {} }, (share, rows) => progress(share * 0.7, rows), signal);
+    const read = await runJob<ReadTable>(
+      { type: "table", id: added, path: files.upload, file, options: {} },
+      (share, rows) => progress(share * 0.7, rows),
+      signal,
+    );
     const { rows, sums } = await runJob<{ rows: number; sums: TableSums }>(
       { type: "append", id, from: table.id, added, map: columnMap(table, read) },
       (share) => progress(0.7 + share * 0.29),
@@ -117,7 +162,15 @@ export async function appendRows(
     const source = { ...table.source, file: `${table.source.file} and ${file}`.slice(0, 300) };
     const made = { ...table, id, rows, source };
     recordTable(projectId, made, sums);
-    return { table: made, notes: [`${read.rows} rows were appended; there are ${rows} now.`, ...readOtherwise(table, read), ...read.notes], doubts: [] };
+    return {
+      table: made,
+      notes: [
+        `${read.rows} rows were appended; there are ${rows} now.`,
+        ...readOtherwise(table, read),
+        ...read.notes,
+      ],
+      doubts: [],
+    };
   } catch (error) {
     removeTableFiles(id);
     throw error;
@@ -126,21 +179,39 @@ export async function appendRows(
   }
 }
 
-/** Reads a table's file again with other options, into a new table; the old one stays until nothing names it. */
-export async function rereadTable(projectId: string, table: TableInfo, options: ImportOptions, progress: Progress, signal?: AbortSignal): Promise<ImportedTable> {
+/**
+ * Reads a table's file again with other options, into a new table; the old one stays until nothing names it.
+ */
+export async function rereadTable(
+  projectId: string,
+  table: TableInfo,
+  options: ImportOptions,
+  progress: Progress,
+  signal?: AbortSignal,
+): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
   const id = nanoid(16);
   const files = tableFiles(id);
   const kept = tableFiles(table.id);
   const about = readAbout(kept.about);
-  const damage = existsSync(kept.source) && about?.sums.source ? damageOf(kept.source, about.sums.source) : null;
-  if (damage) throw new HttpError(409, "damaged_source", `The kept file of ${table.name} is damaged: ${damage}. Bring the file in once more.`);
+  const damage =
+    existsSync(kept.source) && about?.sums.source ? damageOf(kept.source, about.sums.source) : null;
+  if (damage)
+    throw new HttpError(
+      409,
+      "damaged_source",
+      `The kept file of ${table.name} is damaged: ${damage}. Bring the file in once more.`,
+    );
   try {
     copyFileSync(kept.source, files.source);
     return await store(projectId, id, files.source, table.source.file, options, progress, signal);
   } catch (error) {
     removeTableFiles(id);
     if ((error as { code?: unknown }).code !== "ENOENT") throw error;
-    throw new HttpError(409, "no_source", "The file this table came from is not kept here, so it cannot be read again. Bring the file in once more.");
+    throw new HttpError(
+      409,
+      "no_source",
+      "The file this table came from is not kept here, so it cannot be read again. Bring the file in once more.",
+    );
   }
 }

@@ -11,7 +11,11 @@ export type ImportJob =
   | { type: "project"; path: string };
 
 /** What it says: progress from 0 to 1, then a result or a problem that the person can mend. */
-export type ImportMessage = { progress: number; rows?: number } | { done: unknown } | { problem: string } | { fault: { code: string; message: string } };
+export type ImportMessage =
+  | { progress: number; rows?: number }
+  | { done: unknown }
+  | { problem: string }
+  | { fault: { code: string; message: string } };
 
 /** The checksums of a new table's rows, and of the file they came from where that is kept. */
 export interface TableSums {

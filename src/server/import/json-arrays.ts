@@ -2,7 +2,10 @@ import { createReadStream } from "node:fs";
 import { Tokenizer, TokenType } from "@streamparser/json";
 import { ImportProblem } from "./import-problem";
 
-/** An array of objects inside a file that is one object: its path (data.items), the byte at which it begins, and how many rows it has. */
+/**
+ * An array of objects inside a file that is one object: its path (data.items), the byte at which it begins,
+ * and how many rows it has.
+ */
 export interface JsonArray {
   path: string;
   start: number;
@@ -24,7 +27,10 @@ interface Level {
 
 const written = (key: string) => (/^[^."\s]+$/u.test(key) ? key : JSON.stringify(key));
 
-/** Finds the arrays of objects that are reached through objects alone, in the order of the file; empty arrays and arrays of plain values are passed over. */
+/**
+ * Finds the arrays of objects that are reached through objects alone, in the order of the file; empty arrays
+ * and arrays of plain values are passed over.
+ */
 export async function arraysIn(path: string): Promise<JsonArray[]> {
   const found: JsonArray[] = [];
   const levels: Level[] = [];
@@ -39,7 +45,10 @@ export async function arraysIn(path: string): Promise<JsonArray[]> {
         .map((l) => written(l.key))
         .join(".");
       const inRows = top !== undefined && (top.inRows || top.isArray);
-      const array = isArray && !inRows && at.length > 0 && at.length <= MOST_PATH ? { path: at, start: offset, rows: 0 } : null;
+      const array =
+        isArray && !inRows && at.length > 0 && at.length <= MOST_PATH
+          ? { path: at, start: offset, rows: 0 }
+          : null;
       levels.push({ array, isArray, key: "", expectsKey: !isArray, inRows });
     } else if (token === TokenType.RIGHT_BRACE || token === TokenType.RIGHT_BRACKET) {
       const closed = levels.pop();
@@ -51,10 +60,16 @@ export async function arraysIn(path: string): Promise<JsonArray[]> {
     }
   };
   try {
-    for await (const chunk of createReadStream(path, { highWaterMark: 1 << 18 })) if (!tokenizer.isEnded) tokenizer.write(chunk as Buffer);
+    for await (const chunk of createReadStream(path, { highWaterMark: 1 << 18 }))
+      if (!tokenizer.isEnded) tokenizer.write(chunk as Buffer);
   } catch (error) {
-    const why = error instanceof Error ? error.message.replace(/ at chunk position.*absolute position "(\d+)".*/s, " at byte $1") : String(error);
-    throw new ImportProblem(`The JSON is broken: ${why}. It may have been cut short; save it again and bring in the new file.`);
+    const why =
+      error instanceof Error
+        ? error.message.replace(/ at chunk position.*absolute position "(\d+)".*/s, " at byte $1")
+        : String(error);
+    throw new ImportProblem(
+      `The JSON is broken: ${why}. It may have been cut short; save it again and bring in the new file.`,
+    );
   }
   return found.toSorted((a, b) => a.start - b.start);
 }

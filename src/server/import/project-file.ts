@@ -41,10 +41,16 @@ export async function* writeProjectFile(document: Project): AsyncGenerator<strin
 function checkRows(file: ProjectFile): void {
   for (const table of file.document.tables) {
     const rows = file.rows[table.id];
-    if (!Array.isArray(rows)) throw new ImportProblem(`The project file lacks the rows of the table ${table.name}.`);
+    if (!Array.isArray(rows))
+      throw new ImportProblem(`The project file lacks the rows of the table ${table.name}.`);
     const width = table.columns.length;
-    const bad = rows.findIndex((r) => !Array.isArray(r) || r.length !== width || r.some((c) => c !== null && typeof c !== "string"));
-    if (bad >= 0) throw new ImportProblem(`Row ${bad + 1} of the table ${table.name} does not have ${width} texts. The file was changed or cut short.`);
+    const bad = rows.findIndex(
+      (r) => !Array.isArray(r) || r.length !== width || r.some((c) => c !== null && typeof c !== "string"),
+    );
+    if (bad >= 0)
+      throw new ImportProblem(
+        `Row ${bad + 1} of the table ${table.name} does not have ${width} texts. The file was changed or cut short.`,
+      );
   }
 }
 
@@ -53,7 +59,10 @@ function* wellFormed(rows: Cell[][]): Generator<Cell[]> {
   for (const row of rows) yield row.map((c) => c?.toWellFormed() ?? null);
 }
 
-/** Reads a project file, stores its rows as new tables, and gives the document over them. Throws an ImportProblem where it is broken. */
+/**
+ * Reads a project file, stores its rows as new tables, and gives the document over them. Throws an
+ * ImportProblem where it is broken.
+ */
 export function readProjectFile(
   bytes: Buffer,
   store: (name: string, columns: string[], rows: Iterable<Cell[]>) => StoredTable,
@@ -67,7 +76,8 @@ export function readProjectFile(
   }
   progress(0.3);
   const parsed = parseDocument((value as { document?: unknown } | null)?.document);
-  if ("problem" in parsed) throw new ImportProblem(`This is not a project file that this version can read. ${parsed.problem}`);
+  if ("problem" in parsed)
+    throw new ImportProblem(`This is not a project file that this version can read. ${parsed.problem}`);
   const file = { document: parsed.document, rows: (value as { rows?: ProjectFile["rows"] }).rows ?? {} };
   checkRows(file);
   const tables: StoredTable[] = [];

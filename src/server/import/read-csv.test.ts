@@ -48,7 +48,12 @@ describe("reading CSV", () => {
   });
 
   it("finds a broken UTF-8 byte late in the file", async () => {
-    const table = await read(Buffer.concat([Buffer.from(`name,n\n${"abc,1\n".repeat(200_000)}`), Buffer.from("Zürich,2\n", "latin1")]));
+    const table = await read(
+      Buffer.concat([
+        Buffer.from(`name,n\n${"abc,1\n".repeat(200_000)}`),
+        Buffer.from("Zürich,2\n", "latin1"),
+      ]),
+    );
     expect(table.source.encoding).toBe("windows-1252");
     expect(table.cells.at(-1)).toEqual(["Zürich", "2"]);
   });
@@ -111,7 +116,8 @@ describe("what a text file leaves open", () => {
   });
 
   it("is settled by the separator or by another column where they say something", async () => {
-    const readings = async (text: string) => (await read(text)).columns.map((c) => c.reading.decimal ?? c.reading.dateOrder);
+    const readings = async (text: string) =>
+      (await read(text)).columns.map((c) => c.reading.decimal ?? c.reading.dateOrder);
     expect(await readings("a;b\n1,234;x\n")).toEqual([",", undefined]);
     expect(await readings('a,b\n"1,234","1,5"\n')).toEqual([",", ","]);
     expect(await readings('a,b\n"1,234",x\n')).toEqual([".", undefined]);
@@ -119,8 +125,16 @@ describe("what a text file leaves open", () => {
   });
 
   it("finds a head of years and months by what stands below it", async () => {
-    expect((await read("route,2019,2020\nFerrow,12,13\n")).columns.map((c) => c.name)).toEqual(["route", "2019", "2020"]);
-    expect((await read("route,Jan 2019,Feb 2019\nFerrow,12,13\n")).columns.map((c) => c.name)).toEqual(["route", "Jan 2019", "Feb 2019"]);
+    expect((await read("route,2019,2020\nFerrow,12,13\n")).columns.map((c) => c.name)).toEqual([
+      "route",
+      "2019",
+      "2020",
+    ]);
+    expect((await read("route,Jan 2019,Feb 2019\nFerrow,12,13\n")).columns.map((c) => c.name)).toEqual([
+      "route",
+      "Jan 2019",
+      "Feb 2019",
+    ]);
     expect((await read("Ferrow,12,13\nQuay,14,15\n")).rows).toBe(2);
     expect((await read("1,2,3\n4,5,6\n")).rows).toBe(2);
   });

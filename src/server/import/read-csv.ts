@@ -16,16 +16,29 @@ function problemOf(error: unknown): unknown {
   if (!(error instanceof CsvError)) return error;
   const line = (error as CsvError & { lines?: number }).lines;
   const at = line ? ` near line ${line}` : "";
-  if (error.code === "CSV_QUOTE_NOT_CLOSED") return new ImportProblem(`A quote opened${at} is never closed. Close it, or double it where it belongs to the text.`);
-  if (error.code === "CSV_MAX_RECORD_SIZE") return new ImportProblem(`A row${at} is longer than ${MAX_RECORD / 1e6} MB. Look for a quote that is never closed.`);
+  if (error.code === "CSV_QUOTE_NOT_CLOSED")
+    return new ImportProblem(
+      `A quote opened${at} is never closed. Close it, or double it where it belongs to the text.`,
+    );
+  if (error.code === "CSV_MAX_RECORD_SIZE")
+    return new ImportProblem(
+      `A row${at} is longer than ${MAX_RECORD / 1e6} MB. Look for a quote that is never closed.`,
+    );
   return new ImportProblem(`The file cannot be read${at}: ${error.message}`);
 }
 
 /**
- * Reads a CSV or TSV file into the stored rows of table `id`. `progress` hears the share done, 0 to 1. Rejects with an
- * ImportProblem where the file is broken; then, and when `signal` aborts, nothing is left behind.
+ * Reads a CSV or TSV file into the stored rows of table `id`. `progress` hears the share done, 0 to 1.
+ * Rejects with an ImportProblem where the file is broken; then, and when `signal` aborts, nothing is left
+ * behind.
  */
-export async function readCsv(id: string, path: string, options: ImportOptions, progress: Progress, signal?: AbortSignal): Promise<ReadTable> {
+export async function readCsv(
+  id: string,
+  path: string,
+  options: ImportOptions,
+  progress: Progress,
+  signal?: AbortSignal,
+): Promise<ReadTable> {
   const { size } = statSync(path);
   if (size === 0) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
   const encoding = options.encoding ?? sniffEncoding(path, size);
@@ -39,7 +52,15 @@ export async function readCsv(id: string, path: string, options: ImportOptions, 
     read += chunk.length;
     progress(Math.min(0.99, read / size), taker.rows);
   });
-  const parser: Parser = parse({ delimiter: separator, quote, bom: true, relax_column_count: true, relax_quotes: true, skip_empty_lines: true, max_record_size: MAX_RECORD });
+  const parser: Parser = parse({
+    delimiter: separator,
+    quote,
+    bom: true,
+    relax_column_count: true,
+    relax_quotes: true,
+    skip_empty_lines: true,
+    max_record_size: MAX_RECORD,
+  });
   const text = source.pipe(iconv.decodeStream(encoding));
   source.on("error", (error) => parser.destroy(error));
   text.on("error", (error) => parser.destroy(error));
@@ -52,14 +73,18 @@ export async function readCsv(id: string, path: string, options: ImportOptions, 
       parser.on("end", resolve);
       parser.on("readable", () => {
         try {
-          for (let record: string[] | null = parser.read(); record !== null; record = parser.read()) taker.take(cellsOf(record), ++row);
+          for (let record: string[] | null = parser.read(); record !== null; record = parser.read())
+            taker.take(cellsOf(record), ++row);
         } catch (error) {
           parser.destroy(error as Error);
         }
       });
     });
     await ended;
-    return { ...taker.finish(separator), source: { format: "csv", encoding, separator, header: taker.header } };
+    return {
+      ...taker.finish(separator),
+      source: { format: "csv", encoding, separator, header: taker.header },
+    };
   } catch (error) {
     taker.abandon();
     source.destroy();

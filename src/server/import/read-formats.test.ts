@@ -30,7 +30,9 @@ describe("reading JSON", () => {
 
   it("takes one object a line, with brackets, quotes and line ends inside texts", async () => {
     const rows = [{ t: 'a "b" ]}{[ \\ c' }, { t: "two\nlines, ü 日本" }];
-    expect((await read(rows.map((r) => JSON.stringify(r)).join("\n"), "t.ndjson")).cells).toEqual(rows.map((r) => [r.t]));
+    expect((await read(rows.map((r) => JSON.stringify(r)).join("\n"), "t.ndjson")).cells).toEqual(
+      rows.map((r) => [r.t]),
+    );
     const many = Array.from({ length: 30_000 }, (_, i) => JSON.stringify({ n: i, t: `é${i}` })).join("\r\n");
     const table = await read(`\ufeff${many}\n`, "t.jsonl");
     expect(table.rows).toBe(30_000);
@@ -56,14 +58,19 @@ describe("reading JSON", () => {
       empty: [],
     };
     const table = await read(JSON.stringify(one), "t.json");
-    expect(table.source).toMatchObject({ sheet: 'data."sail.ings"', sheets: ['data."sail.ings"', "data.routes"] });
+    expect(table.source).toMatchObject({
+      sheet: 'data."sail.ings"',
+      sheets: ['data."sail.ings"', "data.routes"],
+    });
     expect(table.columns.map((c) => c.name)).toEqual(["route", "at.n"]);
     expect(table.cells).toEqual([
       ["Ferrow", "1"],
       ["Quay", "2"],
     ]);
     expect(table.notes[0]).toContain("data.routes (1 rows)");
-    expect((await read(JSON.stringify(one, null, 2), "t.json", { sheet: "data.routes" })).cells).toEqual([["[{"]]);
+    expect((await read(JSON.stringify(one, null, 2), "t.json", { sheet: "data.routes" })).cells).toEqual([
+      ["[{"],
+    ]);
     expect((await read(JSON.stringify({ é: [{ ü: 1 }, { ü: 2 }] }), "t.json")).cells).toEqual([["1"], ["2"]]);
     await expect(read(JSON.stringify(one), "t.json", { sheet: "nope" })).rejects.toThrow("It has data");
     const long = { rows: Array.from({ length: 60_000 }, (_, i) => ({ n: i, t: `${"é".repeat(50)}${i}` })) };
@@ -76,8 +83,22 @@ describe("reading JSON", () => {
       '[{"n": 1.234, "t": "12", "id": 12345678901234567890, "s": "a\\"1234567890123456789", "d": "2026-05-01", "w": "\\ud800x"}, {"n": 2.345, "t": "13", "id": 1, "s": "b", "d": "soon", "w": "y"}]',
       "t.json",
     );
-    expect(Object.fromEntries(table.columns.map((c) => [c.name, c.reading.type]))).toEqual({ n: "number", t: "text", id: "text", s: "text", d: "text", w: "text" });
-    expect(table.cells[0]).toEqual(["1.234", "12", "12345678901234567890", 'a"1234567890123456789', "2026-05-01", "\ufffdx"]);
+    expect(Object.fromEntries(table.columns.map((c) => [c.name, c.reading.type]))).toEqual({
+      n: "number",
+      t: "text",
+      id: "text",
+      s: "text",
+      d: "text",
+      w: "text",
+    });
+    expect(table.cells[0]).toEqual([
+      "1.234",
+      "12",
+      "12345678901234567890",
+      'a"1234567890123456789',
+      "2026-05-01",
+      "\ufffdx",
+    ]);
     expect(table.doubts.map((d) => [d.column, d.why])).toEqual([["t", "texts like numbers"]]);
   });
 
@@ -85,17 +106,36 @@ describe("reading JSON", () => {
     expect(await problem('[{"a": 1}, {"a": 2', "t.json")).toContain("cut short");
     expect(await problem('[{"a": 1}, 7]', "t.json")).toContain("after row 1: every row has to be an object");
     expect(await problem('{"a": 1}{"a": }', "t.json")).toContain("Row 2 is not valid JSON");
-    expect(await problem(`[{"a": ${"[".repeat(100)}${"]".repeat(100)}}]`, "t.json")).toContain("more than 64 levels");
+    expect(await problem(`[{"a": ${"[".repeat(100)}${"]".repeat(100)}}]`, "t.json")).toContain(
+      "more than 64 levels",
+    );
     expect(await problem('[{"a": 1}] []', "t.json")).toContain("something stands after its end");
-    expect(await problem(`{${Array.from({ length: 2500 }, (_, i) => `"k${i}": 1`).join(",")}}`, "t.json")).toContain("at most 2000 columns");
+    expect(
+      await problem(`{${Array.from({ length: 2500 }, (_, i) => `"k${i}": 1`).join(",")}}`, "t.json"),
+    ).toContain("at most 2000 columns");
     expect(await problem("[]", "t.json")).toContain("no rows");
-    expect(await problem(Buffer.concat([Buffer.from('[{"a": "'), Buffer.from([0xff, 0xfe]), Buffer.from('"}]')]), "t.json")).toContain("not UTF-8");
+    expect(
+      await problem(
+        Buffer.concat([Buffer.from('[{"a": "'), Buffer.from([0xff, 0xfe]), Buffer.from('"}]')]),
+        "t.json",
+      ),
+    ).toContain("not UTF-8");
   });
 });
 
-type SheetCell = { value: string | number | boolean | Date; columnSpan?: number; rowSpan?: number; format?: string } | null;
-const workbook = async (sheets: { sheet: string; data: SheetCell[][] }[]): Promise<Uint8Array> => new Uint8Array(await (await writeXlsxFile(sheets as never)).toBuffer());
-const v = (value: string | number | boolean | Date, more: object = {}): SheetCell => ({ value, ...(value instanceof Date ? { format: "yyyy-mm-dd" } : {}), ...more });
+type SheetCell = {
+  value: string | number | boolean | Date;
+  columnSpan?: number;
+  rowSpan?: number;
+  format?: string;
+} | null;
+const workbook = async (sheets: { sheet: string; data: SheetCell[][] }[]): Promise<Uint8Array> =>
+  new Uint8Array(await (await writeXlsxFile(sheets as never)).toBuffer());
+const v = (value: string | number | boolean | Date, more: object = {}): SheetCell => ({
+  value,
+  ...(value instanceof Date ? { format: "yyyy-mm-dd" } : {}),
+  ...more,
+});
 
 describe("reading XLSX", () => {
   it("takes texts, numbers, dates and booleans of the first sheet, and names the others", async () => {
@@ -111,7 +151,12 @@ describe("reading XLSX", () => {
       { sheet: "Notes", data: [[v("x")], [v(1)]] },
     ]);
     const table = await read(bytes, "book.xlsx");
-    expect(table.source).toMatchObject({ format: "xlsx", sheet: "Sailings", sheets: ["Sailings", "Notes"], header: true });
+    expect(table.source).toMatchObject({
+      format: "xlsx",
+      sheet: "Sailings",
+      sheets: ["Sailings", "Notes"],
+      header: true,
+    });
     expect(table.columns.map((c) => c.reading.type)).toEqual(["text", "date", "number", "boolean"]);
     expect(table.cells).toEqual([
       ["Ferrow & Co", "2026-05-01", "96.5", "true"],
@@ -140,7 +185,10 @@ describe("reading XLSX", () => {
       ["Ferrow", "10", "12"],
       ["Quay", "20", "18"],
     ]);
-    expect(table.notes).toEqual(["A title above the head was left out.", "The head has 2 rows; they were made into one."]);
+    expect(table.notes).toEqual([
+      "A title above the head was left out.",
+      "The head has 2 rows; they were made into one.",
+    ]);
   });
 
   it("refuses archives that are no workbook, are cut short, or unpack without end", async () => {
@@ -151,7 +199,12 @@ describe("reading XLSX", () => {
     /** The archive with another size of each file in its directory. */
     const claiming = (size: number) => {
       const claims = Buffer.from(packed);
-      for (let at = claims.indexOf("PK\u0001\u0002", 0, "latin1"); at >= 0; at = claims.indexOf("PK\u0001\u0002", at + 4, "latin1")) claims.writeUInt32LE(size, at + 24);
+      for (
+        let at = claims.indexOf("PK\u0001\u0002", 0, "latin1");
+        at >= 0;
+        at = claims.indexOf("PK\u0001\u0002", at + 4, "latin1")
+      )
+        claims.writeUInt32LE(size, at + 24);
       return claims;
     };
     expect(packed.length).toBeLessThan(2_000_000);
@@ -163,7 +216,12 @@ describe("reading XLSX", () => {
     const withCell = (at: string) => {
       const files = unzipSync(bytes);
       const sheet = Object.keys(files).find((f) => f.startsWith("xl/worksheets/sheet")) as string;
-      const xml = new TextDecoder().decode(files[sheet]).replace("</sheetData>", `<row r="${/\d+/.exec(at)?.[0]}"><c r="${at}"><v>1</v></c></row></sheetData>`);
+      const xml = new TextDecoder()
+        .decode(files[sheet])
+        .replace(
+          "</sheetData>",
+          `<row r="${/\d+/.exec(at)?.[0]}"><c r="${at}"><v>1</v></c></row></sheetData>`,
+        );
       return zipSync({ ...files, [sheet]: strToU8(xml) });
     };
     expect(await problem(withCell("XFD5"), "wide.xlsx")).toContain("cells in 16384 columns");
@@ -194,16 +252,42 @@ describe("hostile workbooks", () => {
   };
 
   it("cost neither memory nor time: far cells, many merges, long tags, entities in entities", async () => {
-    const far = Array.from({ length: 200 }, (_, i) => `<row r="${i * 5000 + 1}"><c r="A${i * 5000 + 1}"><v>1</v></c><c r="BXW${i * 5000 + 1}"><v>2</v></c></row>`).join("");
+    const far = Array.from(
+      { length: 200 },
+      (_, i) =>
+        `<row r="${i * 5000 + 1}"><c r="A${i * 5000 + 1}"><v>1</v></c><c r="BXW${i * 5000 + 1}"><v>2</v></c></row>`,
+    ).join("");
     expect(await within(await withSheet(sheetOf(far)), "far.xlsx")).toBe(200);
     const merges = `<mergeCells>${Array.from({ length: 100_000 }, (_, i) => `<mergeCell ref="A1:XFD${i + 2}"/>`).join("")}</mergeCells>`;
-    await within(await withSheet(sheetOf('<row r="1"><c r="A1" t="str"><v>a</v></c></row><row r="2"><c r="A2"><v>1</v></c></row>', merges)), "merges.xlsx");
+    await within(
+      await withSheet(
+        sheetOf(
+          '<row r="1"><c r="A1" t="str"><v>a</v></c></row><row r="2"><c r="A2"><v>1</v></c></row>',
+          merges,
+        ),
+      ),
+      "merges.xlsx",
+    );
     expect(await within(await withSheet(`<worksheet ${"a".repeat(2_000_000)}`), "tag.xlsx")).toContain("XML");
-    expect(await within(await withSheet(sheetOf(`<row r="1">${'<c r="A1"'.repeat(20_000)}</row>`)), "open.xlsx")).toContain("XML");
+    expect(
+      await within(await withSheet(sheetOf(`<row r="1">${'<c r="A1"'.repeat(20_000)}</row>`)), "open.xlsx"),
+    ).toContain("XML");
     const laughs = `<!DOCTYPE x [<!ENTITY a "ha">${Array.from({ length: 12 }, (_, i) => `<!ENTITY ${"abcdefghijklm"[i + 1]} "${`&${"abcdefghijklm"[i]};`.repeat(10)}">`).join("")}]>`;
-    expect(await within(await withSheet(`${laughs}<worksheet><sheetData><row r="1"><c t="str"><v>&m;</v></c></row></sheetData></worksheet>`), "laughs.xlsx")).toContain("XML");
+    expect(
+      await within(
+        await withSheet(
+          `${laughs}<worksheet><sheetData><row r="1"><c t="str"><v>&m;</v></c></row></sheetData></worksheet>`,
+        ),
+        "laughs.xlsx",
+      ),
+    ).toContain("XML");
     const shared = `<sst>${"<si><t>x</t></si>".repeat(1_000_000)}</sst>`;
-    await within(await withSheet(sheetOf('<row r="1"><c r="A1" t="s"><v>999999</v></c></row>'), { "xl/sharedStrings.xml": shared }), "shared.xlsx");
+    await within(
+      await withSheet(sheetOf('<row r="1"><c r="A1" t="s"><v>999999</v></c></row>'), {
+        "xl/sharedStrings.xml": shared,
+      }),
+      "shared.xlsx",
+    );
   }, 60_000);
 
   it("are read as the sheet shows them: dates by format, days from 1904, formulas, errors, escapes, rich texts", async () => {
@@ -211,8 +295,20 @@ describe("hostile workbooks", () => {
     const rows = `<row r="1">${["plain", "day", "elapsed", "moment", "days", "time", "rich", "made", "wrong"].map((h) => `<c t="inlineStr"><is><t>${h}</t></is></c>`).join("")}</row>
       <row r="3"><c s="0"><v>1.50</v></c><c s="1"><v>46143</v></c><c s="2"><v>1.25</v></c><c s="3"><v>46143.5</v></c><c s="4"><v>3.5</v></c><c s="5"><v>0.25</v></c><c t="inlineStr"><is><r><t>a</t></r><r><t xml:space="preserve"> b_x000A_c</t></r><rPh><t>no</t></rPh></is></c><c t="str"><f>1&amp;2</f><v>12</v></c><c t="e"><v>#N/A</v></c></row>`;
     const table = await read(await withSheet(sheetOf(rows), { "xl/styles.xml": styles }), "t.xlsx");
-    expect(table.cells).toEqual([["1.5", "2026-05-01", "1.25", "2026-05-01T12:00:00", "3.5", "06:00:00", "a b\nc", "12", null]]);
-    expect(table.columns.map((c) => c.reading.type)).toEqual(["number", "date", "number", "timestamp", "number", "text", "text", "text", "text"]);
+    expect(table.cells).toEqual([
+      ["1.5", "2026-05-01", "1.25", "2026-05-01T12:00:00", "3.5", "06:00:00", "a b\nc", "12", null],
+    ]);
+    expect(table.columns.map((c) => c.reading.type)).toEqual([
+      "number",
+      "date",
+      "number",
+      "timestamp",
+      "number",
+      "text",
+      "text",
+      "text",
+      "text",
+    ]);
   });
 });
 
@@ -222,7 +318,11 @@ describe("reading Parquet", () => {
     { name: "seats", data: [96, 40, null], type: "DOUBLE" as const },
     { name: "count", data: [1n, 2n, 3n], type: "INT64" as const },
     { name: "late", data: [true, false, null], type: "BOOLEAN" as const },
-    { name: "at", data: [new Date("2026-05-01T08:30:00Z"), null, new Date("2026-05-02T00:00:00Z")], type: "TIMESTAMP" as const },
+    {
+      name: "at",
+      data: [new Date("2026-05-01T08:30:00Z"), null, new Date("2026-05-02T00:00:00Z")],
+      type: "TIMESTAMP" as const,
+    },
   ];
   const bytes = new Uint8Array(parquetWriteBuffer({ columnData: columns }));
 

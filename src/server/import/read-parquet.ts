@@ -15,30 +15,60 @@ const MOST_GROUP_BYTES = 1_000_000_000;
 
 /** A value as a cell's text, and what it is. Whole numbers beyond 2^53 stay texts, digit for digit. */
 function cellOf(value: unknown): { text: Cell; kind?: CellKind } {
-  if (value === null || value === undefined || value === "" || (typeof value === "number" && !Number.isFinite(value))) return { text: null };
+  if (
+    value === null ||
+    value === undefined ||
+    value === "" ||
+    (typeof value === "number" && !Number.isFinite(value))
+  )
+    return { text: null };
   if (value instanceof Date) {
     if (Number.isNaN(value.getTime())) return { text: null };
-    return { text: value.getTime() % DAY_MS === 0 ? isoDate(value.getTime() / DAY_MS) : isoTimestamp(value.getTime()), kind: "date" };
+    return {
+      text:
+        value.getTime() % DAY_MS === 0 ? isoDate(value.getTime() / DAY_MS) : isoTimestamp(value.getTime()),
+      kind: "date",
+    };
   }
   if (value instanceof Uint8Array) return { text: new TextDecoder().decode(value), kind: "text" };
-  if (typeof value === "bigint") return { text: String(value), kind: Number.isSafeInteger(Number(value)) ? "number" : "text" };
-  if (typeof value === "object") return { text: JSON.stringify(value, (_, v) => (typeof v === "bigint" ? String(v) : v)).toWellFormed(), kind: "text" };
-  return { text: String(value).toWellFormed(), kind: typeof value === "number" ? "number" : typeof value === "boolean" ? "boolean" : "text" };
+  if (typeof value === "bigint")
+    return { text: String(value), kind: Number.isSafeInteger(Number(value)) ? "number" : "text" };
+  if (typeof value === "object")
+    return {
+      text: JSON.stringify(value, (_, v) => (typeof v === "bigint" ? String(v) : v)).toWellFormed(),
+      kind: "text",
+    };
+  return {
+    text: String(value).toWellFormed(),
+    kind: typeof value === "number" ? "number" : typeof value === "boolean" ? "boolean" : "text",
+  };
 }
 
 /** Reads a Parquet file, one row group after the other. */
-export async function readParquet(id: string, path: string, _options: ImportOptions, progress: Progress): Promise<ReadTable> {
+export async function readParquet(
+  id: string,
+  path: string,
+  _options: ImportOptions,
+  progress: Progress,
+): Promise<ReadTable> {
   const broken = (error: unknown) =>
     error instanceof ImportProblem
       ? error
-      : new ImportProblem(`The Parquet file cannot be read: ${error instanceof Error ? error.message : String(error)}. It may have been cut short.`);
+      : new ImportProblem(
+          `The Parquet file cannot be read: ${error instanceof Error ? error.message : String(error)}. It may have been cut short.`,
+        );
   const file = await asyncBufferFromFile(path);
   const metadata = await parquetMetadataAsync(file).catch((error) => {
     throw broken(error);
   });
-  const fields = metadata.schema.slice(1).flatMap((s, i, all) => (i === 0 || isTopLevel(all, i) ? [s.name] : []));
+  const fields = metadata.schema
+    .slice(1)
+    .flatMap((s, i, all) => (i === 0 || isTopLevel(all, i) ? [s.name] : []));
   if (fields.length === 0) throw new ImportProblem("The Parquet file holds no columns.");
-  if (fields.length > MAX_COLUMNS) throw new ImportProblem(`The file has ${fields.length} columns; at most ${MAX_COLUMNS} can be brought in.`);
+  if (fields.length > MAX_COLUMNS)
+    throw new ImportProblem(
+      `The file has ${fields.length} columns; at most ${MAX_COLUMNS} can be brought in.`,
+    );
   const rows = Number(metadata.num_rows);
   if (rows === 0) throw new ImportProblem("The Parquet file holds no rows.");
   const { names, notes } = columnNames(fields, fields.length);
@@ -47,7 +77,10 @@ export async function readParquet(id: string, path: string, _options: ImportOpti
     let start = 0;
     for (const group of metadata.row_groups) {
       const end = start + Number(group.num_rows);
-      if (Number(group.total_byte_size) > MOST_GROUP_BYTES) throw new ImportProblem("A row group of the file unpacks to more than 1 GB. Write the file with smaller row groups.");
+      if (Number(group.total_byte_size) > MOST_GROUP_BYTES)
+        throw new ImportProblem(
+          "A row group of the file unpacks to more than 1 GB. Write the file with smaller row groups.",
+        );
       const records = await parquetReadObjects({ file, metadata, compressors, rowStart: start, rowEnd: end });
       for (const record of records) {
         const cells = fields.map((f) => cellOf(record[f]));

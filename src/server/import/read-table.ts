@@ -3,7 +3,10 @@ import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
 import type { ImportOptions, Reader, ReadTable } from "./reader";
 
-/** Each reader with its packages is loaded when a file asks for it: a thread that reads one CSV starts much sooner without the others. */
+/**
+ * Each reader with its packages is loaded when a file asks for it: a thread that reads one CSV starts much
+ * sooner without the others.
+ */
 const READERS = {
   csv: async () => (await import("./read-csv")).readCsv,
   json: async () => (await import("./read-json")).readJson,
@@ -21,8 +24,11 @@ function formatOf(path: string, file: string): keyof typeof READERS {
   if (start.subarray(0, 4).toString("latin1") === "PAR1") return "parquet";
   if (start[0] === 0x50 && start[1] === 0x4b && start[2] <= 7) return "xlsx";
   if (start[0] === 0xd0 && start[1] === 0xcf && start[2] === 0x11 && start[3] === 0xe0)
-    throw new ImportProblem("This is an old workbook (XLS), or one with a password. Save it as XLSX without a password and bring in that file.");
-  if (start[0] === 0x1f && start[1] === 0x8b) throw new ImportProblem("This file is compressed (gzip). Unpack it and bring in the file inside.");
+    throw new ImportProblem(
+      "This is an old workbook (XLS), or one with a password. Save it as XLSX without a password and bring in that file.",
+    );
+  if (start[0] === 0x1f && start[1] === 0x8b)
+    throw new ImportProblem("This file is compressed (gzip). Unpack it and bring in the file inside.");
   const text = start
     .toString("utf8")
     .replace(/^\ufeff/, "")
@@ -32,10 +38,16 @@ function formatOf(path: string, file: string): keyof typeof READERS {
 }
 
 /**
- * Reads a file of any known format into the stored rows of table `id`. Rejects with an ImportProblem where the file is broken; then
- * nothing is left behind. `file` is its name.
+ * Reads a file of any known format into the stored rows of table `id`. Rejects with an ImportProblem where
+ * the file is broken; then nothing is left behind. `file` is its name.
  */
-export async function readTable(id: string, path: string, file: string, options: ImportOptions, progress: Progress): Promise<ReadTable> {
+export async function readTable(
+  id: string,
+  path: string,
+  file: string,
+  options: ImportOptions,
+  progress: Progress,
+): Promise<ReadTable> {
   const read = await READERS[formatOf(path, file)]();
   return read(id, path, options, progress);
 }

@@ -15,8 +15,20 @@ export type ImportOptions = z.infer<typeof importOptionsSchema>;
 /** A file that was read into a stored table: what is in it, and how it was read. */
 export interface ReadTable extends ReadColumns {
   rows: number;
-  source: { format: "csv" | "json" | "xlsx" | "parquet"; encoding?: string; separator?: string; header?: boolean; sheet?: string; sheets?: string[] };
+  source: {
+    format: "csv" | "json" | "xlsx" | "parquet";
+    encoding?: string;
+    separator?: string;
+    header?: boolean;
+    sheet?: string;
+    sheets?: string[];
+  };
 }
 
 /** Reads a file into the stored rows of table `id`. `progress` hears the share done, 0 to 1. */
-export type Reader = (id: string, path: string, options: ImportOptions, progress: Progress) => Promise<ReadTable>;
+export type Reader = (
+  id: string,
+  path: string,
+  options: ImportOptions,
+  progress: Progress,
+) => Promise<ReadTable>;

@@ -14,7 +14,10 @@ interface Row {
   kinds?: CellKind[];
 }
 
-/** Takes parsed rows, mends what can be mended, stores them as table `id` and guesses how the columns are read. */
+/**
+ * Takes parsed rows, mends what can be mended, stores them as table `id` and guesses how the columns are
+ * read.
+ */
 export class RowTaker {
   private builder: TableBuilder | null = null;
   private names: string[] = [];
@@ -30,7 +33,10 @@ export class RowTaker {
   /** The first row waits for the second, since the two together show whether it is a head. */
   private first: Row | null = null;
 
-  /** Takes a row by its number in the file, from 1. The arrays may be kept and changed. `kinds` are those of cells that have types of their own. */
+  /**
+   * Takes a row by its number in the file, from 1. The arrays may be kept and changed. `kinds` are those of
+   * cells that have types of their own.
+   */
   take(cells: Cell[], number: number, kinds?: CellKind[]): void {
     const row = { cells, number, kinds };
     if (this.builder) this.store(row);
@@ -52,7 +58,8 @@ export class RowTaker {
       cells.length = width;
     } else if (cells.length < width) {
       this.short++;
-      if (this.short === 1) this.notes.push(`Row ${number} has ${cells.length} of ${width} cells; the missing ones are empty.`);
+      if (this.short === 1)
+        this.notes.push(`Row ${number} has ${cells.length} of ${width} cells; the missing ones are empty.`);
       while (cells.length < width) cells.push(null);
     }
     this.builder?.add(cells, kinds);
@@ -65,7 +72,10 @@ export class RowTaker {
     let width = first.length;
     // Separators at the end of every line make empty columns without names.
     while (this.header && width > 1 && first[width - 1] === null) width--;
-    if (width > MAX_COLUMNS) throw new ImportProblem(`The file has ${width} columns; at most ${MAX_COLUMNS} can be brought in. Check the separator.`);
+    if (width > MAX_COLUMNS)
+      throw new ImportProblem(
+        `The file has ${width} columns; at most ${MAX_COLUMNS} can be brought in. Check the separator.`,
+      );
     const { names, notes } = columnNames(this.header ? first : null, width);
     this.names = names;
     this.notes.push(...notes.slice(0, MAX_NOTES));

@@ -8,7 +8,10 @@ import type { Progress } from "./progress";
 
 const TOO_SLOW = `The file takes longer than ${Math.round(settings.importTime / 60_000)} minutes to read and was given up. Bring in a part of it, or save it as CSV first.`;
 
-/** A thread that has loaded what it needs and waits for its job; starting one takes longer than reading a small file. */
+/**
+ * A thread that has loaded what it needs and waits for its job; starting one takes longer than reading a
+ * small file.
+ */
 let spare: Worker | null = null;
 
 function keepSpare(): void {
@@ -48,8 +51,8 @@ function nextTurn(): void {
 }
 
 /**
- * Runs an import job in a worker thread of its own, when its turn has come. Rejects with a 422 HttpError where the file is at fault. When
- * `signal` aborts, the thread ends and what it wrote is removed.
+ * Runs an import job in a worker thread of its own, when its turn has come. Rejects with a 422 HttpError
+ * where the file is at fault. When `signal` aborts, the thread ends and what it wrote is removed.
  */
 export async function runJob<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Promise<T> {
   await myTurn();
@@ -84,7 +87,8 @@ function runNow<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Pr
     worker.on("message", (message: ImportMessage) => {
       if ("progress" in message) progress(message.progress, message.rows);
       else if ("problem" in message) fail(new HttpError(422, "bad_file", message.problem));
-      else if ("fault" in message) fail(Object.assign(new Error(message.fault.message), { code: message.fault.code }));
+      else if ("fault" in message)
+        fail(Object.assign(new Error(message.fault.message), { code: message.fault.code }));
       else end(() => resolve(message.done as T));
     });
     worker.on("error", fail);

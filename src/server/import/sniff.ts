@@ -13,7 +13,10 @@ export type Separator = (typeof SEPARATORS)[number];
 
 const SAMPLE = 256 * 1024;
 
-/** Finds the encoding: by its byte order mark, by the zero bytes of UTF-16, else UTF-8 where the whole file is valid, else Windows-1252. */
+/**
+ * Finds the encoding: by its byte order mark, by the zero bytes of UTF-16, else UTF-8 where the whole file is
+ * valid, else Windows-1252.
+ */
 export function sniffEncoding(path: string, size: number): Encoding {
   const file = openSync(path, "r");
   try {
@@ -25,7 +28,10 @@ export function sniffEncoding(path: string, size: number): Encoding {
     for (let i = 0; i < head.length; i++) if (head[i] === 0) i % 2 === 0 ? even++ : odd++;
     if (odd > head.length * 0.2 && even < head.length * 0.02) return "utf-16le";
     if (even > head.length * 0.2 && odd < head.length * 0.02) return "utf-16be";
-    if (even + odd > 0) throw new ImportProblem("This is not a text file: it holds zero bytes. Bring in a CSV, TSV, JSON, XLSX or Parquet file.");
+    if (even + odd > 0)
+      throw new ImportProblem(
+        "This is not a text file: it holds zero bytes. Bring in a CSV, TSV, JSON, XLSX or Parquet file.",
+      );
     const decoder = new TextDecoder("utf-8", { fatal: true });
     const chunk = Buffer.alloc(1 << 20);
     for (let at = 0; ; ) {
@@ -71,7 +77,11 @@ function countsOf(sample: string, char: string, quote: string): number[] {
 
 /** The quote sign: the apostrophe only where fields begin and end with it and none with the double quote. */
 export function sniffQuote(sample: string): '"' | "'" {
-  const fields = (quote: string) => (sample.match(new RegExp(`(?:^|[,;\\t|\\n])${quote}[^${quote}\\n]*${quote}(?=[,;\\t|\\r\\n]|$)`, "g")) ?? []).length;
+  const fields = (quote: string) =>
+    (
+      sample.match(new RegExp(`(?:^|[,;\\t|\\n])${quote}[^${quote}\\n]*${quote}(?=[,;\\t|\\r\\n]|$)`, "g")) ??
+      []
+    ).length;
   return fields("'") >= 2 && fields('"') === 0 ? "'" : '"';
 }
 
@@ -96,26 +106,56 @@ type Look = "number" | "date" | "truth" | "text";
 /** What a cell looks like on its own. */
 function lookOf(cell: string): Look {
   if (readNumber(cell, ".") !== null || readNumber(cell, ",") !== null) return "number";
-  if (readDate(cell, "ymd") !== null || readDate(cell, "dmy") !== null || readDate(cell, "mdy") !== null || readTimestamp(cell, "ymd") !== null) return "date";
+  if (
+    readDate(cell, "ymd") !== null ||
+    readDate(cell, "dmy") !== null ||
+    readDate(cell, "mdy") !== null ||
+    readTimestamp(cell, "ymd") !== null
+  )
+    return "date";
   return readBoolean(cell) !== null && cell.length > 1 ? "truth" : "text";
 }
 
 /**
- * Whether the first row holds names: at least half of its cells filled, and none of them a number, a date or true. Where some are (a column a year or a month),
- * the second row settles it: names are all filled, all different, and not of the same look as what stands below them.
+ * Whether the first row holds names: at least half of its cells filled, and none of them a number, a date or
+ * true. Where some are (a column a year or a month), the second row settles it: names are all filled, all
+ * different, and not of the same look as what stands below them.
  */
 export function sniffHeader(first: Cell[], second: Cell[] | null): boolean {
   const filled = first.filter((c): c is string => c !== null && !isNothing(c));
   if (filled.length === 0 || filled.length < first.length / 2) return false;
   if (filled.every((c) => lookOf(c) === "text")) return true;
-  if (second === null || filled.length < first.length || new Set(filled.map((c) => c.trim().toLowerCase())).size < filled.length) return false;
-  const below = filled.map((c, i) => [lookOf(c), second[i] === null || second[i] === undefined || isNothing(second[i]) ? null : lookOf(second[i])] as const);
-  if (below.some(([above, under]) => (above === "text" && under !== null && under !== "text") || (above === "date" && under === "number"))) return true;
+  if (
+    second === null ||
+    filled.length < first.length ||
+    new Set(filled.map((c) => c.trim().toLowerCase())).size < filled.length
+  )
+    return false;
+  const below = filled.map(
+    (c, i) =>
+      [
+        lookOf(c),
+        second[i] === null || second[i] === undefined || isNothing(second[i]) ? null : lookOf(second[i]),
+      ] as const,
+  );
+  if (
+    below.some(
+      ([above, under]) =>
+        (above === "text" && under !== null && under !== "text") || (above === "date" && under === "number"),
+    )
+  )
+    return true;
   const isYear = (cell: Cell | undefined) => cell != null && /^(?:19|20)\d\d$/.test(cell.trim());
-  return filled.every((c, i) => below[i][0] === "text" || isYear(c)) && filled.some((c, i) => isYear(c) && !isYear(second[i]));
+  return (
+    filled.every((c, i) => below[i][0] === "text" || isYear(c)) &&
+    filled.some((c, i) => isYear(c) && !isYear(second[i]))
+  );
 }
 
-/** Column names out of a head row: trimmed, numbered where they repeat, made up where they are empty. Says what was mended. */
+/**
+ * Column names out of a head row: trimmed, numbered where they repeat, made up where they are empty. Says
+ * what was mended.
+ */
 export function columnNames(head: Cell[] | null, width: number): { names: string[]; notes: string[] } {
   const names: string[] = [];
   const notes: string[] = [];
@@ -124,7 +164,8 @@ export function columnNames(head: Cell[] | null, width: number): { names: string
     let name = given || `column_${i + 1}`;
     if (head && !given) notes.push(`Column ${i + 1} has no name in the file; it is called ${name}.`);
     for (let n = 2; names.some((k) => sameName(k, name)); n++) name = `${given || `column_${i + 1}`}_${n}`;
-    if (given && name !== given) notes.push(`The name “${given}” stands twice; column ${i + 1} is called ${name}.`);
+    if (given && name !== given)
+      notes.push(`The name “${given}” stands twice; column ${i + 1} is called ${name}.`);
     names.push(name);
   }
   return { names, notes };

@@ -5,10 +5,14 @@ import { HttpError } from "../http/errors";
 import { settings } from "../settings";
 
 /**
- * Writes a body to disk as it comes, up to the import limit (else a 413 HttpError). Gives the whole text when it has at most
- * `small` bytes, else null. Rejects at once where the disk takes no more.
+ * Writes a body to disk as it comes, up to the import limit (else a 413 HttpError). Gives the whole text when
+ * it has at most `small` bytes, else null. Rejects at once where the disk takes no more.
  */
-export async function spool(body: AsyncIterable<Uint8Array>, path: string, small = 0): Promise<string | null> {
+export async function spool(
+  body: AsyncIterable<Uint8Array>,
+  path: string,
+  small = 0,
+): Promise<string | null> {
   let size = 0;
   async function* bounded(): AsyncGenerator<Uint8Array> {
     for await (const chunk of body) {

@@ -44,7 +44,9 @@ class CellRecorder {
     this.codes = new Int32Array(0);
   }
 
-  /** The column as a reading reads it; each distinct text is read once. Null where the texts were too many. */
+  /**
+   * The column as a reading reads it; each distinct text is read once. Null where the texts were too many.
+   */
   column(reading: Reading): ColumnData | null {
     if (this.known === null) return null;
     const values = this.texts.map((t) => readCell(t, reading));
@@ -65,7 +67,10 @@ export interface ReadColumns {
   notes: string[];
 }
 
-/** Stores the rows of a new table as they come, guesses how its columns are read, and keeps them typed beside the rows. */
+/**
+ * Stores the rows of a new table as they come, guesses how its columns are read, and keeps them typed beside
+ * the rows.
+ */
 export class TableBuilder {
   private readonly writer: TableWriter;
   private readonly guesses: ReadingGuess[];
@@ -94,7 +99,10 @@ export class TableBuilder {
     }
   }
 
-  /** Ends the table and gives how its columns are read, and what else their cells could be. `separator` is that of a text file. */
+  /**
+   * Ends the table and gives how its columns are read, and what else their cells could be. `separator` is
+   * that of a text file.
+   */
   finish(names: string[], separator?: string): ReadColumns {
     this.writer.finish();
     const hints = fileHints(this.guesses, separator);
@@ -105,7 +113,9 @@ export class TableBuilder {
     }
     return {
       columns: settled.map(({ reading }, i) => ({ name: names[i], reading })),
-      doubts: settled.flatMap(({ reading, doubts }, i) => doubts.map((d) => ({ column: names[i], reading, ...d }))),
+      doubts: settled.flatMap(({ reading, doubts }, i) =>
+        doubts.map((d) => ({ column: names[i], reading, ...d })),
+      ),
       notes: settled.flatMap(({ notes }, i) => notes.map((n) => `“${names[i]}”: ${n}`)),
     };
   }

@@ -22,11 +22,19 @@ export interface WorkbookParts {
 /** What a number with a format stands for. */
 export type Shown = "number" | "date" | "time";
 
-/** The built-in number formats that are dates and times (ECMA-376, 18.8.30); 46 counts hours and so stays a number. */
-const DATES = new Set([14, 15, 16, 17, 22, 27, 28, 29, 30, 31, 34, 35, 36, 50, 51, 52, 53, 54, 55, 56, 57, 58]);
+/**
+ * The built-in number formats that are dates and times (ECMA-376, 18.8.30); 46 counts hours and so stays a
+ * number.
+ */
+const DATES = new Set([
+  14, 15, 16, 17, 22, 27, 28, 29, 30, 31, 34, 35, 36, 50, 51, 52, 53, 54, 55, 56, 57, 58,
+]);
 const TIMES = new Set([18, 19, 20, 21, 32, 33, 45, 47]);
 
-/** What a format of the workbook's own stands for: by its date letters, outside of texts, colours and elapsed hours. */
+/**
+ * What a format of the workbook's own stands for: by its date letters, outside of texts, colours and elapsed
+ * hours.
+ */
 function shownBy(code: string): Shown {
   const first = code.replace(/"[^"]*"|\\.|_.|\*./g, "").split(";")[0];
   if (/\[(h+|m+|s+)\]/i.test(first)) return "number";
@@ -49,7 +57,9 @@ async function readShows(archive: WorkbookArchive): Promise<Shown[]> {
       if (name !== "xf" || !inCells) return;
       const id = Number(a.numFmtId ?? 0);
       const own = formats.get(id);
-      shows.push(own !== undefined ? shownBy(own) : DATES.has(id) ? "date" : TIMES.has(id) ? "time" : "number");
+      shows.push(
+        own !== undefined ? shownBy(own) : DATES.has(id) ? "date" : TIMES.has(id) ? "time" : "number",
+      );
     },
     close: (name) => {
       if (name === "cellXfs") inCells = false;
@@ -79,9 +89,15 @@ async function readTexts(archive: WorkbookArchive): Promise<string[]> {
   return texts;
 }
 
-/** Reads all that a workbook says outside its sheets. Rejects with an ImportProblem where it is no workbook or has no sheet with cells. */
+/**
+ * Reads all that a workbook says outside its sheets. Rejects with an ImportProblem where it is no workbook or
+ * has no sheet with cells.
+ */
 export async function workbookParts(archive: WorkbookArchive): Promise<WorkbookParts> {
-  if (!archive.has("xl/workbook.xml") || !archive.has(RELATIONS)) throw new ImportProblem("This archive is no XLSX workbook. Bring in a CSV, TSV, JSON, XLSX or Parquet file.");
+  if (!archive.has("xl/workbook.xml") || !archive.has(RELATIONS))
+    throw new ImportProblem(
+      "This archive is no XLSX workbook. Bring in a CSV, TSV, JSON, XLSX or Parquet file.",
+    );
   const targets = new Map<string, string>();
   await readXml(archive.text(RELATIONS), {
     open: (name, a) => {
@@ -93,12 +109,21 @@ export async function workbookParts(archive: WorkbookArchive): Promise<WorkbookP
   await readXml(archive.text("xl/workbook.xml"), {
     open: (name, a) => {
       if (name === "workbookPr") from1904 = a.date1904 === "1" || a.date1904 === "true";
-      const target = name === "sheet" ? targets.get(a["r:id"] ?? Object.entries(a).find(([k]) => k.endsWith(":id"))?.[1] ?? "") : undefined;
+      const target =
+        name === "sheet"
+          ? targets.get(a["r:id"] ?? Object.entries(a).find(([k]) => k.endsWith(":id"))?.[1] ?? "")
+          : undefined;
       if (target && a.name)
-        sheets.push({ name: a.name, path: target.startsWith("/") ? target.slice(1) : `xl/${target}`, hidden: a.state === "hidden" || a.state === "veryHidden" });
+        sheets.push({
+          name: a.name,
+          path: target.startsWith("/") ? target.slice(1) : `xl/${target}`,
+          hidden: a.state === "hidden" || a.state === "veryHidden",
+        });
     },
   });
-  const withCells = [...sheets.filter((s) => !s.hidden), ...sheets.filter((s) => s.hidden)].filter((s) => archive.has(s.path));
+  const withCells = [...sheets.filter((s) => !s.hidden), ...sheets.filter((s) => s.hidden)].filter((s) =>
+    archive.has(s.path),
+  );
   if (withCells.length === 0) throw new ImportProblem("The workbook holds no sheet with cells.");
   // Workbooks that only hold numbers may have neither.
   const shows = archive.has(STYLES) ? await readShows(archive) : [];
@@ -114,9 +139,13 @@ export interface Area {
   right: number;
 }
 
-export const columnNumber = (letters: string) => [...letters].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0) - 1;
+export const columnNumber = (letters: string) =>
+  [...letters].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0) - 1;
 
-/** The merged areas of a sheet that begin in its first rows. They stand after all cells, so the end of the sheet is looked for first. */
+/**
+ * The merged areas of a sheet that begin in its first rows. They stand after all cells, so the end of the
+ * sheet is looked for first.
+ */
 export async function mergesOf(archive: WorkbookArchive, path: string, within: number): Promise<Area[]> {
   let [tail, found] = ["", false];
   for await (const piece of archive.text(path)) {
@@ -130,7 +159,13 @@ export async function mergesOf(archive: WorkbookArchive, path: string, within: n
   }
   const areas: Area[] = [];
   for (const [, a, top, b, bottom] of tail.matchAll(/ref="([A-Z]{1,3})(\d{1,7}):([A-Z]{1,3})(\d{1,7})"/g)) {
-    if (Number(top) <= within) areas.push({ top: Number(top) - 1, left: columnNumber(a), bottom: Number(bottom) - 1, right: columnNumber(b) });
+    if (Number(top) <= within)
+      areas.push({
+        top: Number(top) - 1,
+        left: columnNumber(a),
+        bottom: Number(bottom) - 1,
+        right: columnNumber(b),
+      });
   }
   return areas;
 }

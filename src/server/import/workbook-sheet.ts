@@ -31,7 +31,8 @@ function numberValue(raw: string, shown: Shown, from1904: boolean): Value {
   const value = Number(raw);
   if (raw === "" || !Number.isFinite(value)) return raw === "" ? NOTHING : { text: raw, kind: "text" };
   if (shown === "number") return { text: String(value), kind: "number" };
-  if (shown === "time" && value >= 0 && value < 1) return { text: isoTimestamp(Math.round(value * 86_400) * 1000).slice(11), kind: "text" };
+  if (shown === "time" && value >= 0 && value < 1)
+    return { text: isoTimestamp(Math.round(value * 86_400) * 1000).slice(11), kind: "text" };
   // Counting from 1900, workbooks take 1900 for a leap year: days before March 1900 lie one further on.
   const days = value - (from1904 ? EPOCH_1904 : EPOCH_1900) + (!from1904 && value < 60 ? 1 : 0);
   const ms = Math.round(days * 86_400) * 1000;
@@ -39,7 +40,10 @@ function numberValue(raw: string, shown: Shown, from1904: boolean): Value {
   return { text: ms % DAY_MS === 0 ? isoDate(ms / DAY_MS) : isoTimestamp(ms), kind: "date" };
 }
 
-/** Reads the rows of a sheet that have cells, in their order, and hands on each as it ends. Rejects with an ImportProblem where the sheet spans too much. */
+/**
+ * Reads the rows of a sheet that have cells, in their order, and hands on each as it ends. Rejects with an
+ * ImportProblem where the sheet spans too much.
+ */
 export async function readSheetRows(
   archive: WorkbookArchive,
   { name, path }: { name: string; path: string },
@@ -77,7 +81,11 @@ export async function readSheetRows(
     open: (tag, a) => {
       if (tag === "row") {
         const number = Number(a.r ?? row.number + 1);
-        row = { cells: [], kinds: [], number: Number.isInteger(number) && number > row.number ? number : row.number + 1 };
+        row = {
+          cells: [],
+          kinds: [],
+          number: Number.isInteger(number) && number > row.number ? number : row.number + 1,
+        };
         column = 0;
       } else if (tag === "c") {
         column = place(a.r);
@@ -107,7 +115,10 @@ export async function readSheetRows(
       } else if (tag === "row" && row.cells.some((c) => c !== null)) {
         width = Math.max(width, row.cells.length);
         cellsSeen += width;
-        if (cellsSeen > MOST_CELLS) throw new ImportProblem(`The sheet ${name} has more than ${MOST_CELLS / 1e6} million cells. Save it as CSV and bring in that file.`);
+        if (cellsSeen > MOST_CELLS)
+          throw new ImportProblem(
+            `The sheet ${name} has more than ${MOST_CELLS / 1e6} million cells. Save it as CSV and bring in that file.`,
+          );
         take(row);
       }
     },

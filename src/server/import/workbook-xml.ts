@@ -22,7 +22,10 @@ export async function readXml(pieces: AsyncIterable<string>, handlers: TagHandle
   });
   let depth = 0;
   parser.on("opentag", (tag) => {
-    if (++depth > MOST_DEPTH) throw new ImportProblem("The workbook holds XML that is nested without end. Open it, save it again as XLSX, and bring in the new file.");
+    if (++depth > MOST_DEPTH)
+      throw new ImportProblem(
+        "The workbook holds XML that is nested without end. Open it, save it again as XLSX, and bring in the new file.",
+      );
     handlers.open?.(local(tag.name), tag.attributes as Record<string, string>);
   });
   parser.on("closetag", (tag) => {
@@ -34,7 +37,10 @@ export async function readXml(pieces: AsyncIterable<string>, handlers: TagHandle
     parser.on("cdata", handlers.text);
   }
   const check = () => {
-    if (problem) throw new ImportProblem(`The workbook holds broken XML (${problem.message}). Open it, save it again as XLSX, and bring in the new file.`);
+    if (problem)
+      throw new ImportProblem(
+        `The workbook holds broken XML (${problem.message}). Open it, save it again as XLSX, and bring in the new file.`,
+      );
   };
   for await (const piece of pieces) {
     parser.write(piece);
@@ -44,7 +50,12 @@ export async function readXml(pieces: AsyncIterable<string>, handlers: TagHandle
   check();
 }
 
-/** A text of a workbook with its escaped characters (_x000A_) as they are meant (ECMA-376, 22.9.2.19). Halves of pairs are mended. */
+/**
+ * A text of a workbook with its escaped characters (_x000A_) as they are meant (ECMA-376, 22.9.2.19). Halves
+ * of pairs are mended.
+ */
 export function workbookText(text: string): string {
-  return text.replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16))).toWellFormed();
+  return text
+    .replace(/_x([0-9A-Fa-f]{4})_/g, (_, code: string) => String.fromCharCode(Number.parseInt(code, 16)))
+    .toWellFormed();
 }

@@ -10,7 +10,12 @@ import { readTable } from "./read-table";
 import { TableBuilder } from "./table-builder";
 
 /** Stores made or carried rows as a new table and guesses how its columns are read. */
-export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]>, every?: () => void): StoredTable {
+export function storeRows(
+  name: string,
+  columns: string[],
+  rows: Iterable<Cell[]>,
+  every?: () => void,
+): StoredTable {
   const builder = new TableBuilder(nanoid(16), columns.length);
   try {
     for (const row of rows) {
@@ -18,14 +23,23 @@ export function storeRows(name: string, columns: string[], rows: Iterable<Cell[]
       if (builder.rows % 5000 === 0) every?.();
     }
     const read = builder.finish(columns);
-    return { id: builder.id, name, rows: builder.rows, columns: read.columns, sums: { rows: sumsOf(tableFiles(builder.id).rows), source: null } };
+    return {
+      id: builder.id,
+      name,
+      rows: builder.rows,
+      columns: read.columns,
+      sums: { rows: sumsOf(tableFiles(builder.id).rows), source: null },
+    };
   } catch (error) {
     builder.abandon();
     throw error;
   }
 }
 
-/** Writes the rows of one stored table and then of another, whose columns `map` puts in the order of the first, as table `id`. Gives their number. */
+/**
+ * Writes the rows of one stored table and then of another, whose columns `map` puts in the order of the
+ * first, as table `id`. Gives their number.
+ */
 function copyRows(id: string, from: string, added: string, map: number[], progress: Progress): number {
   const writer = new TableWriter(id, map.length);
   try {
@@ -71,14 +85,20 @@ async function run(job: ImportJob): Promise<unknown> {
     const rows = copyRows(job.id, job.from, job.added, job.map, progress);
     return { rows, sums: { rows: sumsOf(tableFiles(job.id).rows), source: null } };
   }
-  if (job.type === "sums") return { rows: sumsOf(tableFiles(job.id).rows), source: existsSync(tableFiles(job.id).source) ? sumsOf(tableFiles(job.id).source) : null };
+  if (job.type === "sums")
+    return {
+      rows: sumsOf(tableFiles(job.id).rows),
+      source: existsSync(tableFiles(job.id).source) ? sumsOf(tableFiles(job.id).source) : null,
+    };
   if (job.type === "project") {
     const { readProjectFile } = await import("./project-file");
     return readProjectFile(readFileSync(job.path), storeRows, progress);
   }
   const { QUILLHAVEN } = await import("@/demo/quillhaven");
   let done = 0;
-  return QUILLHAVEN.map((t) => storeRows(t.name, t.columns, t.rows(), () => progress(Math.min(0.99, ++done / 25))));
+  return QUILLHAVEN.map((t) =>
+    storeRows(t.name, t.columns, t.rows(), () => progress(Math.min(0.99, ++done / 25))),
+  );
 }
 
 // A worker waits for its one job, so that it can be started before there is one.
@@ -87,6 +107,12 @@ parentPort?.once("message", (job: ImportJob) => {
     .then((done) => say({ done }))
     .catch((error) => {
       if (error instanceof ImportProblem) say({ problem: error.message });
-      else say({ fault: { code: String((error as { code?: unknown })?.code ?? ""), message: error instanceof Error ? (error.stack ?? error.message) : String(error) } });
+      else
+        say({
+          fault: {
+            code: String((error as { code?: unknown })?.code ?? ""),
+            message: error instanceof Error ? (error.stack ?? error.message) : String(error),
+          },
+        });
     });
 });

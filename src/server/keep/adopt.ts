@@ -6,9 +6,14 @@ import { readProject } from "../store/projects";
 import { describeTable } from "../store/record-table";
 import { tableFiles } from "../store/table-files";
 
-/** Writes, one table after the other, what is to be known of tables that an earlier version stored. What they hold now is what they are held to. */
+/**
+ * Writes, one table after the other, what is to be known of tables that an earlier version stored. What they
+ * hold now is what they are held to.
+ */
 export async function describeOldTables(): Promise<void> {
-  const tables = database().prepare<[], { id: string; project_id: string }>("select id, project_id from stored_tables").all();
+  const tables = database()
+    .prepare<[], { id: string; project_id: string }>("select id, project_id from stored_tables")
+    .all();
   for (const { id, project_id } of tables) {
     const files = tableFiles(id);
     if (existsSync(files.about) || !existsSync(files.rows)) continue;

@@ -19,23 +19,33 @@ export interface ProjectBackup {
 
 /** The projects of a database as they are at one moment. */
 function* projectsIn(db: Database.Database, only: string | null): Generator<ProjectBackup> {
-  const projects = db.prepare<[], ProjectBackup["project"]>("select id, name, revision, changed_at, deleted_at from projects order by id").all();
+  const projects = db
+    .prepare<[], ProjectBackup["project"]>(
+      "select id, name, revision, changed_at, deleted_at from projects order by id",
+    )
+    .all();
   for (const project of projects) {
     if (only !== null && project.id !== only) continue;
     yield {
       project,
       revisions: db
-        .prepare<[string], ProjectBackup["revisions"][number]>("select revision, document, saved_at, sum from revisions where project_id = ? order by revision")
+        .prepare<[string], ProjectBackup["revisions"][number]>(
+          "select revision, document, saved_at, sum from revisions where project_id = ? order by revision",
+        )
         .all(project.id),
-      tables: db.prepare<[string], ProjectBackup["tables"][number]>("select id, rows, columns, created_at from stored_tables where project_id = ? order by id").all(project.id),
+      tables: db
+        .prepare<[string], ProjectBackup["tables"][number]>(
+          "select id, rows, columns, created_at from stored_tables where project_id = ? order by id",
+        )
+        .all(project.id),
     };
   }
 }
 
 /**
- * One file with everything, or with one project: an archive with each project's revisions and the files of its tables. The database is
- * copied by SQLite's own backup first, so that all of it is of one moment while Cavlo goes on; files of tables never change once they
- * are there. Throws 404 where there is no such project.
+ * One file with everything, or with one project: an archive with each project's revisions and the files of
+ * its tables. The database is copied by SQLite's own backup first, so that all of it is of one moment while
+ * Cavlo goes on; files of tables never change once they are there. Throws 404 where there is no such project.
  */
 export async function backupStream(only: string | null = null): Promise<Readable> {
   const folder = mkdtempSync(join(tmpdir(), "cavlo-backup-"));
@@ -65,8 +75,18 @@ export async function backupStream(only: string | null = null): Promise<Readable
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
-  if (only !== null && projects.length === 0) throw new HttpError(404, "no_project", "There is no such project to back up.");
-  zip.addBuffer(Buffer.from(JSON.stringify({ format: BACKUP_FORMAT, madeAt: new Date().toISOString(), projects: projects.map(({ id, name }) => ({ id, name })) })), "backup.json");
+  if (only !== null && projects.length === 0)
+    throw new HttpError(404, "no_project", "There is no such project to back up.");
+  zip.addBuffer(
+    Buffer.from(
+      JSON.stringify({
+        format: BACKUP_FORMAT,
+        madeAt: new Date().toISOString(),
+        projects: projects.map(({ id, name }) => ({ id, name })),
+      }),
+    ),
+    "backup.json",
+  );
   zip.end();
   return zip.outputStream as unknown as Readable;
 }

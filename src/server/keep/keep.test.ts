@@ -1,4 +1,12 @@
-import { cpSync, createWriteStream, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  cpSync,
+  createWriteStream,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { pipeline } from "node:stream/promises";
@@ -32,7 +40,13 @@ beforeAll(async () => {
   writer.add(["Ferrow"]);
   writer.finish();
   writeColumnFile(TABLE, 0, TEXT, madeTable("t", { c: ["text", ["Ferrow"]] }).columns[0].data);
-  const table = tableSchema.parse({ id: TABLE, name: "t", rows: 1, columns: [{ name: "c", reading: TEXT }], source: { file: "t.csv" } });
+  const table = tableSchema.parse({
+    id: TABLE,
+    name: "t",
+    rows: 1,
+    columns: [{ name: "c", reading: TEXT }],
+    source: { file: "t.csv" },
+  });
   project = createProject({ ...emptyProject("With a table"), tables: [table] }).id;
   writeAbout({
     id: TABLE,
@@ -85,12 +99,19 @@ describe("a backup", () => {
     await inCopy(async () => {
       await restoreBackup(backup);
       const names = listProjects().map((p) => p.name);
-      expect(names.toSorted()).toEqual(["With a table", "With a table (restored)", "Without tables", "Without tables (restored)"]);
+      expect(names.toSorted()).toEqual([
+        "With a table",
+        "With a table (restored)",
+        "Without tables",
+        "Without tables (restored)",
+      ]);
       for (const { id, name } of listProjects()) expect(readProject(id).document.name).toBe(name);
       const copy = listProjects().find((p) => p.name === "With a table (restored)");
       const { document } = readProject(copy?.id ?? "");
       expect(document.tables[0].id).not.toBe(TABLE);
-      expect(readFileSync(tableFiles(document.tables[0].id).rows)).toEqual(readFileSync(tableFiles(TABLE).rows));
+      expect(readFileSync(tableFiles(document.tables[0].id).rows)).toEqual(
+        readFileSync(tableFiles(TABLE).rows),
+      );
       expect(found()).toEqual([]);
     });
   });
@@ -102,7 +123,11 @@ describe("a backup", () => {
     try {
       const restored = await restoreBackup(backup);
       expect(restored.map((r) => r.notes)).toEqual([[], []]);
-      expect(readProject(project)).toMatchObject({ name: "With a table", revision: 1, document: { tables: [{ id: TABLE }] } });
+      expect(readProject(project)).toMatchObject({
+        name: "With a table",
+        revision: 1,
+        document: { tables: [{ id: TABLE }] },
+      });
       expect(saveProject(project, 1, emptyProject("Goes on"))).toMatchObject({ saved: { revision: 2 } });
       expect(readdirSync(tablesFolder()).filter((f) => /part|upload/.test(f))).toEqual([]);
     } finally {
@@ -128,27 +153,33 @@ describe("looking at everything", () => {
     await inCopy(() => expect(found()).toEqual([]));
   });
 
-  it.each(["the column", "the rows", "both", "a document", "the note"])("tells damage of %s, says only what holds, and changes no file", async (what) => {
-    await inCopy(() => {
-      const columns = join(tableFiles(TABLE).columns, readdirSync(tableFiles(TABLE).columns)[0]);
-      if (what === "the column" || what === "both") flip(columns);
-      if (what === "the rows" || what === "both") flip(tableFiles(TABLE).rows);
-      if (what === "a document") database().prepare("update revisions set document = replace(document, 'With', 'Wizh') where project_id = ?").run(project);
-      if (what === "the note") rmSync(tableFiles(TABLE).about);
-      const files = everyFile();
-      const damage = found();
-      expect(everyFile()).toEqual(files);
-      const whats = {
-        "the column": ["A column of t in With a table"],
-        "the rows": ["The rows of t in With a table"],
-        both: ["The rows of t in With a table", "A column of t in With a table"],
-        "a document": ["Revision 1 of With a table"],
-        "the note": [`The table ${TABLE} of With a table`],
-      };
-      expect(damage.map((d) => d.what)).toEqual(whats[what as keyof typeof whats]);
-      const advice = damage.map((d) => d.advice).join(" ");
-      if (what === "the column") expect(advice).toContain("The rows are sound");
-      if (what === "both") expect(advice).not.toContain("are sound");
-    });
-  });
+  it.each(["the column", "the rows", "both", "a document", "the note"])(
+    "tells damage of %s, says only what holds, and changes no file",
+    async (what) => {
+      await inCopy(() => {
+        const columns = join(tableFiles(TABLE).columns, readdirSync(tableFiles(TABLE).columns)[0]);
+        if (what === "the column" || what === "both") flip(columns);
+        if (what === "the rows" || what === "both") flip(tableFiles(TABLE).rows);
+        if (what === "a document")
+          database()
+            .prepare("update revisions set document = replace(document, 'With', 'Wizh') where project_id = ?")
+            .run(project);
+        if (what === "the note") rmSync(tableFiles(TABLE).about);
+        const files = everyFile();
+        const damage = found();
+        expect(everyFile()).toEqual(files);
+        const whats = {
+          "the column": ["A column of t in With a table"],
+          "the rows": ["The rows of t in With a table"],
+          both: ["The rows of t in With a table", "A column of t in With a table"],
+          "a document": ["Revision 1 of With a table"],
+          "the note": [`The table ${TABLE} of With a table`],
+        };
+        expect(damage.map((d) => d.what)).toEqual(whats[what as keyof typeof whats]);
+        const advice = damage.map((d) => d.advice).join(" ");
+        if (what === "the column") expect(advice).toContain("The rows are sound");
+        if (what === "both") expect(advice).not.toContain("are sound");
+      });
+    },
+  );
 });

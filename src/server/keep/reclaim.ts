@@ -6,7 +6,10 @@ import { database } from "../store/database";
 import { createProject, knownTables, type ProjectSummary, registerTable } from "../store/projects";
 import { reclaimFiles, removeUnclaimed, type UnclaimedTable, unclaimedTables } from "../store/unclaimed";
 
-/** Tables that no project names, by the project that they were of. Those that cannot be known again stand under no project. */
+/**
+ * Tables that no project names, by the project that they were of. Those that cannot be known again stand
+ * under no project.
+ */
 export interface UnclaimedGroup {
   /** The id of the project that they were of, or "" where that is not known. */
   project: string;
@@ -29,7 +32,12 @@ export function unclaimedGroups(): UnclaimedGroup[] {
 
 function tablesOfGroup(project: string): UnclaimedTable[] {
   const found = unclaimedTables(knownTables()).filter((t) => projectOf(t) === project);
-  if (found.length === 0) throw new HttpError(404, "no_tables", "There are no such tables any more. Load the list of projects again.");
+  if (found.length === 0)
+    throw new HttpError(
+      404,
+      "no_tables",
+      "There are no such tables any more. Load the list of projects again.",
+    );
   return found;
 }
 
@@ -37,7 +45,11 @@ function tablesOfGroup(project: string): UnclaimedTable[] {
 export function reclaimGroup(project: string): ProjectSummary {
   const tables = tablesOfGroup(project).filter((t) => t.about !== null);
   if (tables.length === 0)
-    throw new HttpError(422, "unknown_tables", "What these tables hold is not known any more, so they cannot be brought back. Their files are kept in the data folder.");
+    throw new HttpError(
+      422,
+      "unknown_tables",
+      "What these tables hold is not known any more, so they cannot be brought back. Their files are kept in the data folder.",
+    );
   const name = `${tables[0].about?.project.name || "Tables"} (brought back)`.slice(0, 120);
   const names = new Set<string>();
   const declared = tables.flatMap(({ id, about }): Project["tables"] => {
@@ -45,7 +57,15 @@ export function reclaimGroup(project: string): ProjectSummary {
     let free = about.name;
     for (let n = 2; names.has(free.toLowerCase()); n++) free = `${about.name}_${n}`.slice(0, 120);
     names.add(free.toLowerCase());
-    return [tableSchema.parse({ id, name: free, rows: about.rows, columns: about.columns, source: { file: about.name } })];
+    return [
+      tableSchema.parse({
+        id,
+        name: free,
+        rows: about.rows,
+        columns: about.columns,
+        source: { file: about.name },
+      }),
+    ];
   });
   const id = nanoid(12);
   for (const table of tables) {

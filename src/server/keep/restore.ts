@@ -13,8 +13,23 @@ import { BACKUP_FORMAT } from "./backup";
 
 const id = z.string().regex(/^[A-Za-z0-9_-]{1,40}$/);
 const backupSchema = z.object({
-  project: z.object({ id, name: z.string(), revision: z.int().min(1), changed_at: z.string(), deleted_at: z.string().nullable() }),
-  revisions: z.array(z.object({ revision: z.int().min(1), document: z.string(), saved_at: z.string(), sum: z.number().nullable() })).min(1),
+  project: z.object({
+    id,
+    name: z.string(),
+    revision: z.int().min(1),
+    changed_at: z.string(),
+    deleted_at: z.string().nullable(),
+  }),
+  revisions: z
+    .array(
+      z.object({
+        revision: z.int().min(1),
+        document: z.string(),
+        saved_at: z.string(),
+        sum: z.number().nullable(),
+      }),
+    )
+    .min(1),
   tables: z.array(z.object({ id, rows: z.int().min(0), columns: z.int().min(0), created_at: z.string() })),
 });
 
@@ -40,27 +55,40 @@ async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
   return entries;
 }
 
-/** Puts a backup's projects into the data folder. One that is there already comes in beside it under another name. Throws with a sentence where the file is no backup or is damaged; a project comes in whole or not at all. */
+/**
+ * Puts a backup's projects into the data folder. One that is there already comes in beside it under another
+ * name. Throws with a sentence where the file is no backup or is damaged; a project comes in whole or not at
+ * all.
+ */
 export async function restoreBackup(path: string): Promise<Restored[]> {
   let zip: ZipFile;
   try {
-    zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, { lazyEntries: true, autoClose: false });
+    zip = await promisify<string, yauzl.Options, ZipFile>(yauzl.open)(path, {
+      lazyEntries: true,
+      autoClose: false,
+    });
   } catch (error) {
     throw new Error(`${path} is no backup, or it was cut short (${(error as Error).message}).`);
   }
   try {
     const entries = await entriesOf(zip);
-    const stream = (entry: Entry) => promisify<Entry, NodeJS.ReadableStream>(zip.openReadStream.bind(zip) as never)(entry);
+    const stream = (entry: Entry) =>
+      promisify<Entry, NodeJS.ReadableStream>(zip.openReadStream.bind(zip) as never)(entry);
     const json = async (name: string): Promise<unknown> => {
       const entry = entries.get(name);
       return entry ? JSON.parse((await buffer(await stream(entry))).toString("utf8")) : null;
     };
-    const head = z.object({ format: z.literal(BACKUP_FORMAT), projects: z.array(z.object({ id, name: z.string() })) }).safeParse(await json("backup.json"));
+    const head = z
+      .object({ format: z.literal(BACKUP_FORMAT), projects: z.array(z.object({ id, name: z.string() })) })
+      .safeParse(await json("backup.json"));
     if (!head.success) throw new Error(`${path} is no backup that this version of Cavlo can read.`);
     const restored: Restored[] = [];
     for (const { id: project, name } of head.data.projects) {
       const backup = backupSchema.safeParse(await json(`projects/${project}.json`));
-      if (!backup.success) throw new Error(`The project ${name} in the backup is damaged. What stood before it in the file was restored.`);
+      if (!backup.success)
+        throw new Error(
+          `The project ${name} in the backup is damaged. What stood before it in the file was restored.`,
+        );
       restored.push(await restoreProject(backup.data, entries, stream));
     }
     return restored;
@@ -71,17 +99,30 @@ export async function restoreBackup(path: string): Promise<Restored[]> {
 
 type Backup = z.infer<typeof backupSchema>;
 
-/** The document under the name and with the tables' ids that it has here; `name` is null where it keeps its own. */
+/**
+ * The document under the name and with the tables' ids that it has here; `name` is null where it keeps its
+ * own.
+ */
 function asItIsHere(document: string, ids: ReadonlyMap<string, string>, name: string | null): string {
   if (name === null && [...ids].every(([from, to]) => from === to)) return document;
   const value = JSON.parse(document) as { name: string; tables: { id: string }[] };
-  return JSON.stringify({ ...value, name: name ?? value.name, tables: value.tables.map((t) => ({ ...t, id: ids.get(t.id) ?? t.id })) });
+  return JSON.stringify({
+    ...value,
+    name: name ?? value.name,
+    tables: value.tables.map((t) => ({ ...t, id: ids.get(t.id) ?? t.id })),
+  });
 }
 
-async function restoreProject(backup: Backup, entries: Map<string, Entry>, stream: (entry: Entry) => Promise<NodeJS.ReadableStream>): Promise<Restored> {
+async function restoreProject(
+  backup: Backup,
+  entries: Map<string, Entry>,
+  stream: (entry: Entry) => Promise<NodeJS.ReadableStream>,
+): Promise<Restored> {
   const db = database();
   const isHere = db.prepare("select 1 from projects where id = ?").get(backup.project.id) !== undefined;
-  const taken = backup.tables.some((t) => db.prepare("select 1 from stored_tables where id = ?").get(t.id) !== undefined);
+  const taken = backup.tables.some(
+    (t) => db.prepare("select 1 from stored_tables where id = ?").get(t.id) !== undefined,
+  );
   const project = isHere ? nanoid(12) : backup.project.id;
   const name = isHere ? `${backup.project.name} (restored)`.slice(0, 120) : backup.project.name;
   const ids = new Map(backup.tables.map((t) => [t.id, isHere || taken ? nanoid(16) : t.id]));
@@ -105,22 +146,37 @@ async function restoreProject(backup: Backup, entries: Map<string, Entry>, strea
       }
       const about = readAbout(files.about);
       if (about) writeAbout({ ...about, id: fresh, project: { id: project, name } });
-      const damage = about ? damageOf(files.rows, about.sums.rows) : entries.has(`tables/${table.id}.sqlite`) ? null : "the file is not in the backup";
-      if (damage) notes.push(`The rows of the table ${about?.name ?? table.id} are not as they were: ${damage}.`);
+      const damage = about
+        ? damageOf(files.rows, about.sums.rows)
+        : entries.has(`tables/${table.id}.sqlite`)
+          ? null
+          : "the file is not in the backup";
+      if (damage)
+        notes.push(`The rows of the table ${about?.name ?? table.id} are not as they were: ${damage}.`);
     }
     const { revision, changed_at, deleted_at } = backup.project;
     db.transaction(() => {
-      db.prepare("insert into projects (id, name, revision, changed_at, deleted_at) values (?, ?, ?, ?, ?)").run(project, name, revision, changed_at, isHere ? null : deleted_at);
-      const add = db.prepare("insert into revisions (project_id, revision, document, saved_at, sum) values (?, ?, ?, ?, ?)");
-      const names = db.prepare("insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)");
+      db.prepare(
+        "insert into projects (id, name, revision, changed_at, deleted_at) values (?, ?, ?, ?, ?)",
+      ).run(project, name, revision, changed_at, isHere ? null : deleted_at);
+      const add = db.prepare(
+        "insert into revisions (project_id, revision, document, saved_at, sum) values (?, ?, ?, ?, ?)",
+      );
+      const names = db.prepare(
+        "insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)",
+      );
       for (const r of backup.revisions) {
         // A revision that was damaged before stays so, and is told when it is opened.
         const sound = r.sum === null || documentSum(r.document) === r.sum;
         const document = sound ? asItIsHere(r.document, ids, isHere ? name : null) : r.document;
         add.run(project, r.revision, document, r.saved_at, sound ? documentSum(document) : r.sum);
-        if (sound) for (const t of (JSON.parse(document) as { tables?: { id: string }[] }).tables ?? []) names.run(project, r.revision, t.id);
+        if (sound)
+          for (const t of (JSON.parse(document) as { tables?: { id: string }[] }).tables ?? [])
+            names.run(project, r.revision, t.id);
       }
-      const register = db.prepare("insert into stored_tables (id, project_id, rows, columns, created_at) values (?, ?, ?, ?, ?)");
+      const register = db.prepare(
+        "insert into stored_tables (id, project_id, rows, columns, created_at) values (?, ?, ?, ?, ?)",
+      );
       for (const t of backup.tables) register.run(ids.get(t.id), project, t.rows, t.columns, t.created_at);
     }).immediate();
     return { id: project, name, notes };

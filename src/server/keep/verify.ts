@@ -30,13 +30,19 @@ interface TableRow {
 function brokenColumns({ id, project }: TableRow, name: string, rowsAreSound: boolean): Damage[] {
   const folder = tableFiles(id).columns;
   if (!existsSync(folder)) return [];
-  const broken = readdirSync(folder).filter((file) => !file.endsWith(".part") && !isSoundColumnFile(join(folder, file)));
+  const broken = readdirSync(folder).filter(
+    (file) => !file.endsWith(".part") && !isSoundColumnFile(join(folder, file)),
+  );
   if (broken.length === 0) return [];
   const advice = rowsAreSound
     ? "The rows are sound: it is made again from them when it is next read."
     : "It cannot be made again from the rows as they are now; what helps these helps it too.";
   return [
-    { what: `${broken.length === 1 ? "A column" : `${broken.length} columns`} of ${name} in ${project}`, problem: "what stands on the disk is not what was written", advice },
+    {
+      what: `${broken.length === 1 ? "A column" : `${broken.length} columns`} of ${name} in ${project}`,
+      problem: "what stands on the disk is not what was written",
+      advice,
+    },
   ];
 }
 
@@ -47,14 +53,23 @@ function tableDamage(table: TableRow): Damage[] {
   if (!about) {
     const what = `The table ${name} of ${table.project}`;
     return existsSync(files.rows)
-      ? [{ what, problem: "it has no checksums", advice: "They are made at the next start; until then its rows cannot be verified." }]
+      ? [
+          {
+            what,
+            problem: "it has no checksums",
+            advice: "They are made at the next start; until then its rows cannot be verified.",
+          },
+        ]
       : [{ what, problem: "its rows are gone", advice: "Restore a backup, or bring the file in once more." }];
   }
   const found: Damage[] = [];
   const rows = damageOf(files.rows, about.sums.rows);
   const source = about.sums.source ? damageOf(files.source, about.sums.source) : null;
   if (rows) {
-    const advice = about.sums.source && !source ? "Its kept file is sound: choose “Read the file again” on the Data step." : "Restore a backup, or bring the file in once more.";
+    const advice =
+      about.sums.source && !source
+        ? "Its kept file is sound: choose “Read the file again” on the Data step."
+        : "Restore a backup, or bring the file in once more.";
     found.push({ what: `The rows of ${name} in ${table.project}`, problem: rows, advice });
   }
   if (source)
@@ -66,17 +81,28 @@ function tableDamage(table: TableRow): Damage[] {
   return [...found, ...brokenColumns(table, name, rows === null)];
 }
 
-/** Looks at everything in the data folder: the database, every document, every table. Changes nothing. Gives what it found step by step. */
+/**
+ * Looks at everything in the data folder: the database, every document, every table. Changes nothing. Gives
+ * what it found step by step.
+ */
 export function* verifyFolder(): Generator<VerifyStep> {
   const db = database();
-  const tables = db.prepare<[], TableRow>("select t.id, p.name as project from stored_tables t join projects p on p.id = t.project_id order by p.name, t.id").all();
+  const tables = db
+    .prepare<[], TableRow>(
+      "select t.id, p.name as project from stored_tables t join projects p on p.id = t.project_id order by p.name, t.id",
+    )
+    .all();
   const of = tables.length + 2;
   const checks = db.pragma("quick_check") as { quick_check: string }[];
   const broken = checks.map((c) => c.quick_check).filter((c) => c !== "ok");
   yield {
     done: 1,
     of,
-    found: broken.slice(0, 5).map((problem) => ({ what: "The database", problem, advice: "Keep a copy of the data folder and restore a backup with ./start --restore." })),
+    found: broken.slice(0, 5).map((problem) => ({
+      what: "The database",
+      problem,
+      advice: "Keep a copy of the data folder and restore a backup with ./start --restore.",
+    })),
   };
   yield {
     done: 2,

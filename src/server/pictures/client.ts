@@ -17,8 +17,16 @@ function running(): Pictures {
   return shared.cavloPictures;
 }
 
-/** Draws a scene as PNG bytes, away from the thread that answers everybody. Rejects with a 503 HttpError where that takes too long. */
-export function drawPng(scene: Scene, scale: number, owner: string, signal?: AbortSignal): Promise<Uint8Array> {
+/**
+ * Draws a scene as PNG bytes, away from the thread that answers everybody. Rejects with a 503 HttpError where
+ * that takes too long.
+ */
+export function drawPng(
+  scene: Scene,
+  scale: number,
+  owner: string,
+  signal?: AbortSignal,
+): Promise<Uint8Array> {
   return running().ask({ scene, scale }, owner, signal);
 }
 

@@ -3,7 +3,11 @@ import { z } from "zod";
 import { readingSchema } from "@/core/data/reading-schema";
 import { tableFiles } from "./table-files";
 
-const sumsSchema = z.object({ size: z.int().min(0), stretch: z.int().positive(), sums: z.array(z.int().min(0)) });
+const sumsSchema = z.object({
+  size: z.int().min(0),
+  stretch: z.int().positive(),
+  sums: z.array(z.int().min(0)),
+});
 
 /** What stands beside a table's rows so that it can be known again, whatever became of the database. */
 const aboutSchema = z.object({

@@ -39,7 +39,10 @@ export function sumsOf(path: string): FileSums {
   return { size, stretch: STRETCH, sums };
 }
 
-/** What is wrong with a file compared with what was written, in words for the middle of a sentence, or null where it is sound. */
+/**
+ * What is wrong with a file compared with what was written, in words for the middle of a sentence, or null
+ * where it is sound.
+ */
 export function damageOf(path: string, written: FileSums): string | null {
   let bad: number | null = null;
   let size: number;
@@ -50,8 +53,12 @@ export function damageOf(path: string, written: FileSums): string | null {
       return false;
     });
   } catch (error) {
-    return (error as NodeJS.ErrnoException).code === "ENOENT" ? "the file is gone" : `the file cannot be read (${(error as Error).message})`;
+    return (error as NodeJS.ErrnoException).code === "ENOENT"
+      ? "the file is gone"
+      : `the file cannot be read (${(error as Error).message})`;
   }
   if (size !== written.size) return `the file has ${size} bytes and not ${written.size}`;
-  return bad === null ? null : `stretch ${(bad as number) + 1} of ${written.sums.length} is not what was written`;
+  return bad === null
+    ? null
+    : `stretch ${(bad as number) + 1} of ${written.sums.length} is not what was written`;
 }

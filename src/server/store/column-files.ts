@@ -9,13 +9,20 @@ import { type SharedColumn, sharedCopy } from "./shared-column";
 import { tableFiles } from "./table-files";
 
 /**
- * Typed columns beside a table's rows, so that a table is not read from its texts again. A file holds a line of JSON (what the
- * column is, how many bytes follow, and their checksum), then its values in the byte order of the machine, then the dictionary as JSON. They can all
- * be made anew from the rows: a file that is missing, broken or from another version is simply passed over.
+ * Typed columns beside a table's rows, so that a table is not read from its texts again. A file holds a line
+ * of JSON (what the column is, how many bytes follow, and their checksum), then its values in the byte order
+ * of the machine, then the dictionary as JSON. They can all be made anew from the rows: a file that is
+ * missing, broken or from another version is simply passed over.
  */
 const FORMAT = "cavlo-column-2";
 const ORDER = new Uint8Array(new Uint32Array([1]).buffer)[0] === 1 ? "little" : "big";
-const ARRAYS = { number: Float64Array, timestamp: Float64Array, date: Int32Array, boolean: Uint8Array, text: Int32Array } as const;
+const ARRAYS = {
+  number: Float64Array,
+  timestamp: Float64Array,
+  date: Int32Array,
+  boolean: Uint8Array,
+  text: Int32Array,
+} as const;
 
 interface Head {
   format: string;
@@ -30,7 +37,10 @@ interface Head {
 
 /** Named by what the reading makes of cells; hashed, since a pattern is a text that somebody typed. */
 const fileOf = (id: string, at: number, reading: Reading) =>
-  join(tableFiles(id).columns, `c${at}-${reading.type}-${createHash("sha256").update(readingKey(reading)).digest("hex").slice(0, 12)}`);
+  join(
+    tableFiles(id).columns,
+    `c${at}-${reading.type}-${createHash("sha256").update(readingKey(reading)).digest("hex").slice(0, 12)}`,
+  );
 
 /** Writes a column; it is seen whole or not at all. */
 export function writeColumnFile(id: string, at: number, reading: Reading, data: ColumnData): void {
@@ -38,7 +48,15 @@ export function writeColumnFile(id: string, at: number, reading: Reading, data: 
   const dictionary = Buffer.from(data.type === "text" ? JSON.stringify(data.dictionary) : "");
   const bytes = new Uint8Array(values.buffer, values.byteOffset, values.byteLength);
   const sum = crc32(dictionary, crc32(bytes));
-  const head: Head = { format: FORMAT, order: ORDER, type: data.type, rows: values.length, bytes: bytes.length, dictionary: dictionary.length, sum };
+  const head: Head = {
+    format: FORMAT,
+    order: ORDER,
+    type: data.type,
+    rows: values.length,
+    bytes: bytes.length,
+    dictionary: dictionary.length,
+    sum,
+  };
   const file = fileOf(id, at, reading);
   mkdirSync(tableFiles(id).columns, { recursive: true });
   const part = `${file}.part`;
@@ -72,7 +90,9 @@ function readSound(file: string): Read | null {
     return null;
   }
   if (head.format !== FORMAT || head.order !== ORDER || !Object.hasOwn(ARRAYS, head.type)) return null;
-  const whole = head.bytes === head.rows * ARRAYS[head.type].BYTES_PER_ELEMENT && bytes.length === end + 1 + head.bytes + head.dictionary;
+  const whole =
+    head.bytes === head.rows * ARRAYS[head.type].BYTES_PER_ELEMENT &&
+    bytes.length === end + 1 + head.bytes + head.dictionary;
   return whole && crc32(bytes.subarray(end + 1)) === head.sum ? { head, bytes, from: end + 1 } : null;
 }
 
@@ -85,7 +105,10 @@ export function isSoundColumnFile(file: string): boolean {
   }
 }
 
-/** Reads a column of `rows` rows into memory that threads share, or gives null where there is no sound file of it. A broken one stays until the column was made again and takes its place. */
+/**
+ * Reads a column of `rows` rows into memory that threads share, or gives null where there is no sound file of
+ * it. A broken one stays until the column was made again and takes its place.
+ */
 export function readColumnFile(id: string, at: number, reading: Reading, rows: number): SharedColumn | null {
   const file = fileOf(id, at, reading);
   let read: Read | null;
@@ -94,9 +117,16 @@ export function readColumnFile(id: string, at: number, reading: Reading, rows: n
   } catch {
     return null;
   }
-  if (read === null) console.warn(`The column file ${file} is damaged or of another version; the column is read from the rows instead.`);
+  if (read === null)
+    console.warn(
+      `The column file ${file} is damaged or of another version; the column is read from the rows instead.`,
+    );
   if (read === null || read.head.type !== reading.type || read.head.rows !== rows) return null;
   const { head, bytes, from } = read;
   const middle = from + head.bytes;
-  return { type: head.type, values: sharedCopy(bytes.subarray(from, middle)), dictionary: head.type === "text" ? sharedCopy(bytes.subarray(middle)) : null };
+  return {
+    type: head.type,
+    values: sharedCopy(bytes.subarray(from, middle)),
+    dictionary: head.type === "text" ? sharedCopy(bytes.subarray(middle)) : null,
+  };
 }

@@ -32,7 +32,8 @@ const MIGRATIONS: ((db: Database.Database) => void)[] = [
        columns integer not null,
        created_at text not null
      ) strict;`),
-  // Deleted projects are kept for a while, documents carry a checksum, and it is known which revision names which table.
+  // Deleted projects are kept for a while, documents carry a checksum, and it is known which revision names
+  // which table.
   (db) => {
     db.exec(`alter table projects add column deleted_at text;
      alter table revisions add column sum integer;
@@ -45,9 +46,15 @@ const MIGRATIONS: ((db: Database.Database) => void)[] = [
      ) strict, without rowid;
      create table folder (starts integer not null) strict;
      insert into folder (starts) values (0);`);
-    const all = db.prepare<[], { project_id: string; revision: number; document: string }>("select project_id, revision, document from revisions").all();
+    const all = db
+      .prepare<[], { project_id: string; revision: number; document: string }>(
+        "select project_id, revision, document from revisions",
+      )
+      .all();
     const sum = db.prepare("update revisions set sum = ? where project_id = ? and revision = ?");
-    const names = db.prepare("insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)");
+    const names = db.prepare(
+      "insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)",
+    );
     for (const r of all) {
       sum.run(documentSum(r.document), r.project_id, r.revision);
       for (const id of tableIdsIn(r.document)) names.run(r.project_id, r.revision, id);
@@ -74,7 +81,9 @@ function tableIdsIn(document: string): string[] {
 function migrate(db: Database.Database): boolean {
   const version = db.pragma("user_version", { simple: true }) as number;
   if (version > SCHEMA_VERSION)
-    throw new Error(`The data folder was written by a newer version of Cavlo (${version}; this one knows ${SCHEMA_VERSION}). Use that version, or another data folder.`);
+    throw new Error(
+      `The data folder was written by a newer version of Cavlo (${version}; this one knows ${SCHEMA_VERSION}). Use that version, or another data folder.`,
+    );
   for (let v = version; v < SCHEMA_VERSION; v++) {
     db.transaction(() => {
       MIGRATIONS[v](db);
@@ -84,7 +93,10 @@ function migrate(db: Database.Database): boolean {
   return version < SCHEMA_VERSION;
 }
 
-/** How often the folder was opened, as the folder itself and the database in it know it. A database that knows of fewer is an older one, put back. */
+/**
+ * How often the folder was opened, as the folder itself and the database in it know it. A database that knows
+ * of fewer is an older one, put back.
+ */
 function countStart(db: Database.Database): { isOlder: boolean } {
   const file = join(settings.data, "folder.json");
   let inFolder: number | null = null;
@@ -127,7 +139,10 @@ export function openDatabase(): Database.Database {
 
 const shared = globalThis as { cavloDatabase?: Database.Database; cavloDatabaseFile?: number };
 
-/** The process's one database. Throws where its file is no longer in the folder: writing would go into nothing. */
+/**
+ * The process's one database. Throws where its file is no longer in the folder: writing would go into
+ * nothing.
+ */
 export function database(): Database.Database {
   const now = statSync(databaseFile(), { throwIfNoEntry: false })?.ino;
   if (shared.cavloDatabase && now !== shared.cavloDatabaseFile) {
@@ -143,8 +158,8 @@ export function database(): Database.Database {
 }
 
 /**
- * Opens the database for reading only, beside a Cavlo that may be serving from the same folder: nothing is migrated or cleared up. Throws
- * where there is none, or where it is of another version.
+ * Opens the database for reading only, beside a Cavlo that may be serving from the same folder: nothing is
+ * migrated or cleared up. Throws where there is none, or where it is of another version.
  */
 export function openForReading(): void {
   if (!existsSync(databaseFile())) throw new Error(`There is no Cavlo data in ${settings.data}.`);

@@ -39,7 +39,15 @@ describe("faults of the disk", () => {
   });
 
   it("are told from what is none: a missing file in a folder that is there, and any other error", () => {
-    for (const other of [coded("ENOENT"), coded("SQLITE_CONSTRAINT"), new TypeError("x"), null, "text", { code: 7 }]) expect(faultOf(other)).toBeNull();
+    for (const other of [
+      coded("ENOENT"),
+      coded("SQLITE_CONSTRAINT"),
+      new TypeError("x"),
+      null,
+      "text",
+      { code: 7 },
+    ])
+      expect(faultOf(other)).toBeNull();
     rmSync(settings.data, { recursive: true });
     expect(faultOf(coded("ENOENT"))).toBe("folder_gone");
     expect(faultOf(coded("EROFS"))).toBe("folder_gone");

@@ -15,8 +15,9 @@ function holder(pidFile: string): string {
 }
 
 /**
- * Takes the data folder for this process: nobody else writes into it until the process ends, however it ends, since the system
- * itself gives the lock back. Throws with a sentence where another process has it; nothing is changed then.
+ * Takes the data folder for this process: nobody else writes into it until the process ends, however it ends,
+ * since the system itself gives the lock back. Throws with a sentence where another process has it; nothing
+ * is changed then.
  */
 export function holdFolder(): void {
   const folder = settings.data;
@@ -29,7 +30,9 @@ export function holdFolder(): void {
   } catch (error) {
     lock.close();
     if ((error as { code?: string }).code !== "SQLITE_BUSY") throw error;
-    throw new Error(`The data folder ${folder} is in use by another Cavlo${holder(pidFile)}. Stop that one first, or choose another folder with --data.`);
+    throw new Error(
+      `The data folder ${folder} is in use by another Cavlo${holder(pidFile)}. Stop that one first, or choose another folder with --data.`,
+    );
   }
   writeFileSync(pidFile, `${process.pid}\n`);
   held.set(folder, lock);

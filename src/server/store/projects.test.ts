@@ -1,5 +1,15 @@
 import { spawnSync } from "node:child_process";
-import { copyFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import Database from "better-sqlite3";
@@ -50,8 +60,13 @@ describe("projects", () => {
   });
 
   it("keep the last 200 revisions", () => {
-    for (let revision = 1; revision <= 210; revision++) saveProject(id, revision, emptyProject(`Revision ${revision + 1}`));
-    const kept = database().prepare<[string], { n: number; oldest: number }>("select count(*) as n, min(revision) as oldest from revisions where project_id = ?").get(id);
+    for (let revision = 1; revision <= 210; revision++)
+      saveProject(id, revision, emptyProject(`Revision ${revision + 1}`));
+    const kept = database()
+      .prepare<[string], { n: number; oldest: number }>(
+        "select count(*) as n, min(revision) as oldest from revisions where project_id = ?",
+      )
+      .get(id);
     expect(kept).toEqual({ n: 200, oldest: 12 });
     expect(readProject(id).document.name).toBe("Revision 211");
   });
@@ -84,7 +99,15 @@ describe("projects", () => {
     const [old, fresh] = ["old-old-old-old-", "new-new-new-new-"];
     const withTable = (name: string): Project => ({
       ...emptyProject("P"),
-      tables: [tableSchema.parse({ id: name, name: "t", rows: 1, columns: [{ name: "c", reading: { type: "text" } }], source: { file: "" } })],
+      tables: [
+        tableSchema.parse({
+          id: name,
+          name: "t",
+          rows: 1,
+          columns: [{ name: "c", reading: { type: "text" } }],
+          source: { file: "" },
+        }),
+      ],
     });
     for (const name of [old, fresh]) {
       const writer = new TableWriter(name, 1);
@@ -112,9 +135,15 @@ describe("projects", () => {
   it("say where their document is damaged, and go back to the newest sound revision", () => {
     saveProject(id, 1, emptyProject("Sound"));
     saveProject(id, 2, emptyProject("Damaged"));
-    database().prepare("update revisions set document = replace(document, 'Damaged', 'Dbmaged') where project_id = ?").run(id);
-    expect(() => readProject(id)).toThrow("newest revision (3) of Damaged is damaged: what stands on the disk is not what was saved. Revision 2");
-    expect(damagedRevisions().filter((d) => d.project === id)).toEqual([expect.objectContaining({ revision: 3 })]);
+    database()
+      .prepare("update revisions set document = replace(document, 'Damaged', 'Dbmaged') where project_id = ?")
+      .run(id);
+    expect(() => readProject(id)).toThrow(
+      "newest revision (3) of Damaged is damaged: what stands on the disk is not what was saved. Revision 2",
+    );
+    expect(damagedRevisions().filter((d) => d.project === id)).toEqual([
+      expect.objectContaining({ revision: 3 }),
+    ]);
     expect(() => restoreRevision(id, 3)).toThrow("damaged");
     expect(restoreRevision(id, 2)).toMatchObject({ name: "Sound", revision: 4 });
     expect(readProject(id).document.name).toBe("Sound");
@@ -128,7 +157,12 @@ describe("projects", () => {
 });
 
 describe("the data folder at a start", () => {
-  const ID = { kept: "kept-kept-kept-1", half: "half-half-half-1", orphan: "orphan-orphan-01", bare: "bare-bare-bare-1" };
+  const ID = {
+    kept: "kept-kept-kept-1",
+    half: "half-half-half-1",
+    orphan: "orphan-orphan-01",
+    bare: "bare-bare-bare-1",
+  };
   const tables = () => readdirSync(tablesFolder()).sort();
   const writeTable = (id: string) => {
     const writer = new TableWriter(id, 1);
@@ -158,53 +192,76 @@ describe("the data folder at a start", () => {
     // Columns whose rows are gone are the last that is left of a table.
     mkdirSync(tableFiles(ID.bare).columns);
     writeFileSync(join(tableFiles(ID.bare).columns, "c0-text-000000000000"), "left");
-    for (const foreign of ["notes.txt", "mine.sqlite", "longer-than-our-names.sqlite"]) writeFileSync(join(tablesFolder(), foreign), "mine");
+    for (const foreign of ["notes.txt", "mine.sqlite", "longer-than-our-names.sqlite"])
+      writeFileSync(join(tablesFolder(), foreign), "mine");
     closeDatabase();
     const db = database();
     expect(db.pragma("user_version", { simple: true })).toBe(SCHEMA_VERSION);
     expect(db.pragma("journal_mode", { simple: true })).toBe("wal");
-    expect(tables()).toEqual(expect.arrayContaining([`${ID.bare}.columns`, `${ID.kept}.sqlite`, "longer-than-our-names.sqlite", "mine.sqlite", "notes.txt"]));
+    expect(tables()).toEqual(
+      expect.arrayContaining([
+        `${ID.bare}.columns`,
+        `${ID.kept}.sqlite`,
+        "longer-than-our-names.sqlite",
+        "mine.sqlite",
+        "notes.txt",
+      ]),
+    );
     expect(tables().filter((f) => f.startsWith(ID.half) || f.startsWith(ID.orphan))).toEqual([]);
-    expect(readdirSync(join(settings.data, "unclaimed")).sort()).toEqual([`${ID.orphan}.about.json`, `${ID.orphan}.sqlite`]);
-    expect(unclaimedGroups()).toEqual([{ project: "p", name: "Lost project", tables: [{ id: ID.orphan, name: "lost", rows: 1 }] }]);
+    expect(readdirSync(join(settings.data, "unclaimed")).sort()).toEqual([
+      `${ID.orphan}.about.json`,
+      `${ID.orphan}.sqlite`,
+    ]);
+    expect(unclaimedGroups()).toEqual([
+      { project: "p", name: "Lost project", tables: [{ id: ID.orphan, name: "lost", rows: 1 }] },
+    ]);
     const back = reclaimGroup("p");
     expect(readProject(back.id).document.tables).toMatchObject([{ id: ID.orphan, name: "lost", rows: 1 }]);
     expect(existsSync(tableFiles(ID.orphan).rows)).toBe(true);
     expect(unclaimedGroups()).toEqual([]);
   });
 
-  it.each(["without the database", "with an older database", "with a database of an earlier version"])("%s moves and removes nothing", (how) => {
-    const before = settings.data;
-    settings.data = mkdtempSync(join(tmpdir(), "cavlo-older-"));
-    closeDatabase();
-    try {
-      createProject(emptyProject("One"));
+  it.each(["without the database", "with an older database", "with a database of an earlier version"])(
+    "%s moves and removes nothing",
+    (how) => {
+      const before = settings.data;
+      settings.data = mkdtempSync(join(tmpdir(), "cavlo-older-"));
       closeDatabase();
-      if (how === "with an older database") copyFileSync(join(settings.data, "cavlo.sqlite"), join(settings.data, "older.sqlite"));
-      const project = createProject(emptyProject("Two"));
-      writeTable(ID.kept);
-      about(ID.kept);
-      registerTable(project.id, { id: ID.kept, rows: 1, columns: 1 });
-      closeDatabase();
-      const files = tables();
-      if (how === "without the database") for (const end of ["", "-wal", "-shm"]) rmSync(join(settings.data, `cavlo.sqlite${end}`), { force: true });
-      else if (how === "with an older database") renameSync(join(settings.data, "older.sqlite"), join(settings.data, "cavlo.sqlite"));
-      else {
-        const db = new Database(join(settings.data, "cavlo.sqlite"));
-        db.exec("delete from stored_tables; drop table revision_tables; drop table folder; alter table projects drop column deleted_at; alter table revisions drop column sum");
-        db.pragma("user_version = 1");
-        db.close();
+      try {
+        createProject(emptyProject("One"));
+        closeDatabase();
+        if (how === "with an older database")
+          copyFileSync(join(settings.data, "cavlo.sqlite"), join(settings.data, "older.sqlite"));
+        const project = createProject(emptyProject("Two"));
+        writeTable(ID.kept);
+        about(ID.kept);
+        registerTable(project.id, { id: ID.kept, rows: 1, columns: 1 });
+        closeDatabase();
+        const files = tables();
+        if (how === "without the database")
+          for (const end of ["", "-wal", "-shm"])
+            rmSync(join(settings.data, `cavlo.sqlite${end}`), { force: true });
+        else if (how === "with an older database")
+          renameSync(join(settings.data, "older.sqlite"), join(settings.data, "cavlo.sqlite"));
+        else {
+          const db = new Database(join(settings.data, "cavlo.sqlite"));
+          db.exec(
+            "delete from stored_tables; drop table revision_tables; drop table folder; alter table projects drop column deleted_at; alter table revisions drop column sum",
+          );
+          db.pragma("user_version = 1");
+          db.close();
+        }
+        expect(unclaimedGroups()).toMatchObject([{ project: "p", tables: [{ id: ID.kept }] }]);
+        expect(tables()).toEqual(files);
+        const back = reclaimGroup("p");
+        expect(readProject(back.id).document.tables).toHaveLength(1);
+      } finally {
+        closeDatabase();
+        rmSync(settings.data, { recursive: true });
+        settings.data = before;
       }
-      expect(unclaimedGroups()).toMatchObject([{ project: "p", tables: [{ id: ID.kept }] }]);
-      expect(tables()).toEqual(files);
-      const back = reclaimGroup("p");
-      expect(readProject(back.id).document.tables).toHaveLength(1);
-    } finally {
-      closeDatabase();
-      rmSync(settings.data, { recursive: true });
-      settings.data = before;
-    }
-  });
+    },
+  );
 
   it("goes to one process only", () => {
     void database();

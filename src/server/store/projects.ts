@@ -27,27 +27,46 @@ export interface DeletedProject extends ProjectSummary {
 
 type Row = { id: string; name: string; revision: number; changed_at: string };
 type Revision = { revision: number; document: string; saved_at: string; sum: number | null };
-const summary = (r: Row): ProjectSummary => ({ id: r.id, name: r.name, revision: r.revision, changedAt: r.changed_at });
+const summary = (r: Row): ProjectSummary => ({
+  id: r.id,
+  name: r.name,
+  revision: r.revision,
+  changedAt: r.changed_at,
+});
 
 /** All projects that are not deleted, the last changed first. */
 export function listProjects(): ProjectSummary[] {
-  return database().prepare<[], Row>("select id, name, revision, changed_at from projects where deleted_at is null order by changed_at desc, id").all().map(summary);
+  return database()
+    .prepare<[], Row>(
+      "select id, name, revision, changed_at from projects where deleted_at is null order by changed_at desc, id",
+    )
+    .all()
+    .map(summary);
 }
 
 /** Projects that were deleted and can still be brought back, the last deleted first. */
 export function deletedProjects(): DeletedProject[] {
   return database()
-    .prepare<[], Row & { deleted_at: string }>("select id, name, revision, changed_at, deleted_at from projects where deleted_at is not null order by deleted_at desc, id")
+    .prepare<[], Row & { deleted_at: string }>(
+      "select id, name, revision, changed_at, deleted_at from projects where deleted_at is not null order by deleted_at desc, id",
+    )
     .all()
-    .map((r) => ({ ...summary(r), keptUntil: new Date(Date.parse(r.deleted_at) + KEPT_DAYS * DAY_MS).toISOString() }));
+    .map((r) => ({
+      ...summary(r),
+      keptUntil: new Date(Date.parse(r.deleted_at) + KEPT_DAYS * DAY_MS).toISOString(),
+    }));
 }
 
 /** Writes one revision, with its checksum and the tables that it names. Runs inside a transaction. */
 function writeRevision(projectId: string, revision: number, document: Project, now: string): void {
   const db = database();
   const text = JSON.stringify(document);
-  db.prepare("insert into revisions (project_id, revision, document, saved_at, sum) values (?, ?, ?, ?, ?)").run(projectId, revision, text, now, documentSum(text));
-  const names = db.prepare("insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)");
+  db.prepare(
+    "insert into revisions (project_id, revision, document, saved_at, sum) values (?, ?, ?, ?, ?)",
+  ).run(projectId, revision, text, now, documentSum(text));
+  const names = db.prepare(
+    "insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)",
+  );
   for (const { id } of document.tables) names.run(projectId, revision, id);
 }
 
@@ -56,7 +75,11 @@ export function createProject(document: Project, id = nanoid(12)): ProjectSummar
   const db = database();
   const now = new Date().toISOString();
   db.transaction(() => {
-    db.prepare("insert into projects (id, name, revision, changed_at) values (?, ?, 1, ?)").run(id, document.name, now);
+    db.prepare("insert into projects (id, name, revision, changed_at) values (?, ?, 1, ?)").run(
+      id,
+      document.name,
+      now,
+    );
     writeRevision(id, 1, document, now);
   }).immediate();
   return { id, name: document.name, revision: 1, changedAt: now };
@@ -64,7 +87,8 @@ export function createProject(document: Project, id = nanoid(12)): ProjectSummar
 
 /** What a stored revision holds, or why it cannot be read, in words. */
 function readRevision({ document, sum }: Revision): { document: Project } | { problem: string } {
-  if (sum !== null && documentSum(document) !== sum) return { problem: "what stands on the disk is not what was saved" };
+  if (sum !== null && documentSum(document) !== sum)
+    return { problem: "what stands on the disk is not what was saved" };
   let value: unknown;
   try {
     value = JSON.parse(document);
@@ -81,17 +105,31 @@ const NO_PROJECT = "There is no such project. It may have been deleted; go back 
 
 /** The row of a project. Throws 404 where there is none or it was deleted. */
 function projectRow(id: string): Row {
-  const row = database().prepare<[string], Row & { deleted_at: string | null }>("select id, name, revision, changed_at, deleted_at from projects where id = ?").get(id);
+  const row = database()
+    .prepare<[string], Row & { deleted_at: string | null }>(
+      "select id, name, revision, changed_at, deleted_at from projects where id = ?",
+    )
+    .get(id);
   if (!row) throw new HttpError(404, "no_project", NO_PROJECT);
-  if (row.deleted_at !== null) throw new HttpError(404, "deleted_project", `${row.name} was deleted. It is kept for ${KEPT_DAYS} days; bring it back from the list of projects.`);
+  if (row.deleted_at !== null)
+    throw new HttpError(
+      404,
+      "deleted_project",
+      `${row.name} was deleted. It is kept for ${KEPT_DAYS} days; bring it back from the list of projects.`,
+    );
   return row;
 }
 
-/** A project with its newest document. Throws 404 where there is none, and 409 with the newest sound revision where the document is damaged. */
+/**
+ * A project with its newest document. Throws 404 where there is none, and 409 with the newest sound revision
+ * where the document is damaged.
+ */
 export function readProject(id: string): SavedProject {
   const row = projectRow(id);
   const newest = database()
-    .prepare<[string, number], Revision>("select revision, document, saved_at, sum from revisions where project_id = ? and revision = ?")
+    .prepare<[string, number], Revision>(
+      "select revision, document, saved_at, sum from revisions where project_id = ? and revision = ?",
+    )
     .get(id, row.revision);
   const read = newest ? readRevision(newest) : { problem: "it is not there" };
   if ("document" in read) return { ...summary(row), document: read.document };
@@ -99,12 +137,22 @@ export function readProject(id: string): SavedProject {
   const advice = sound
     ? `Revision ${sound.revision}, saved ${sound.savedAt}, is sound: open that one.`
     : "No revision of it can be read; restore a backup with ./start --restore, or bring its tables into a new project.";
-  throw new HttpError(409, "damaged_document", `The newest revision (${row.revision}) of ${row.name} is damaged: ${read.problem}. ${advice}`, { sound });
+  throw new HttpError(
+    409,
+    "damaged_document",
+    `The newest revision (${row.revision}) of ${row.name} is damaged: ${read.problem}. ${advice}`,
+    { sound },
+  );
 }
 
 function newestSound(id: string): { revision: number; savedAt: string } | null {
-  const all = database().prepare<[string], Revision>("select revision, document, saved_at, sum from revisions where project_id = ? order by revision desc").iterate(id);
-  for (const r of all) if ("document" in readRevision(r)) return { revision: r.revision, savedAt: r.saved_at };
+  const all = database()
+    .prepare<[string], Revision>(
+      "select revision, document, saved_at, sum from revisions where project_id = ? order by revision desc",
+    )
+    .iterate(id);
+  for (const r of all)
+    if ("document" in readRevision(r)) return { revision: r.revision, savedAt: r.saved_at };
   return null;
 }
 
@@ -112,25 +160,44 @@ function newestSound(id: string): { revision: number; savedAt: string } | null {
 export function damagedRevisions(): { project: string; name: string; revision: number; problem: string }[] {
   const found: { project: string; name: string; revision: number; problem: string }[] = [];
   const all = database()
-    .prepare<[], Revision & { id: string; name: string }>("select p.id, p.name, r.revision, r.document, r.saved_at, r.sum from revisions r join projects p on p.id = r.project_id")
+    .prepare<[], Revision & { id: string; name: string }>(
+      "select p.id, p.name, r.revision, r.document, r.saved_at, r.sum from revisions r join projects p on p.id = r.project_id",
+    )
     .iterate();
   for (const r of all) {
     const read = readRevision(r);
-    if ("problem" in read) found.push({ project: r.id, name: r.name, revision: r.revision, problem: read.problem });
+    if ("problem" in read)
+      found.push({ project: r.id, name: r.name, revision: r.revision, problem: read.problem });
   }
   return found;
 }
 
-/** Makes an earlier revision the newest one. Throws 404 where it is not there, and 409 where it is damaged. */
+/**
+ * Makes an earlier revision the newest one. Throws 404 where it is not there, and 409 where it is damaged.
+ */
 export function restoreRevision(id: string, revision: number): ProjectSummary {
   const db = database();
   const restored = db
     .transaction(() => {
       const row = projectRow(id);
-      const stored = db.prepare<[string, number], Revision>("select revision, document, saved_at, sum from revisions where project_id = ? and revision = ?").get(id, revision);
-      if (!stored) throw new HttpError(404, "no_revision", `${row.name} has no revision ${revision}; the last ${KEPT_REVISIONS} are kept.`);
+      const stored = db
+        .prepare<[string, number], Revision>(
+          "select revision, document, saved_at, sum from revisions where project_id = ? and revision = ?",
+        )
+        .get(id, revision);
+      if (!stored)
+        throw new HttpError(
+          404,
+          "no_revision",
+          `${row.name} has no revision ${revision}; the last ${KEPT_REVISIONS} are kept.`,
+        );
       const read = readRevision(stored);
-      if ("problem" in read) throw new HttpError(409, "damaged_document", `Revision ${revision} of ${row.name} is damaged: ${read.problem}.`);
+      if ("problem" in read)
+        throw new HttpError(
+          409,
+          "damaged_document",
+          `Revision ${revision} of ${row.name} is damaged: ${read.problem}.`,
+        );
       return advance(row, read.document);
     })
     .immediate();
@@ -144,13 +211,19 @@ function advance({ id, revision }: Row, document: Project): ProjectSummary {
   const now = new Date().toISOString();
   const next = revision + 1;
   writeRevision(id, next, document, now);
-  db.prepare("update projects set name = ?, revision = ?, changed_at = ? where id = ?").run(document.name, next, now, id);
+  db.prepare("update projects set name = ?, revision = ?, changed_at = ? where id = ?").run(
+    document.name,
+    next,
+    now,
+    id,
+  );
   return { id, name: document.name, revision: next, changedAt: now };
 }
 
 /**
- * Lets go of revisions past the last ones, and of the tables that only they named: no undo and no revision reaches those any more. A
- * table that no revision has named yet is just being brought in, and stays. Gives the tables whose files can go. Runs inside a transaction.
+ * Lets go of revisions past the last ones, and of the tables that only they named: no undo and no revision
+ * reaches those any more. A table that no revision has named yet is just being brought in, and stays. Gives
+ * the tables whose files can go. Runs inside a transaction.
  */
 function prune(id: string, newest: number): string[] {
   const db = database();
@@ -168,10 +241,14 @@ function prune(id: string, newest: number): string[] {
 }
 
 /**
- * Saves a document that grew from `revision`. When another window saved in between, nothing is written and the newer
- * project is given back as `newer`.
+ * Saves a document that grew from `revision`. When another window saved in between, nothing is written and
+ * the newer project is given back as `newer`.
  */
-export function saveProject(id: string, revision: number, document: Project): { saved: ProjectSummary } | { newer: SavedProject } {
+export function saveProject(
+  id: string,
+  revision: number,
+  document: Project,
+): { saved: ProjectSummary } | { newer: SavedProject } {
   let unreached: string[] = [];
   const outcome = database()
     .transaction((): { saved: ProjectSummary } | { newer: SavedProject } => {
@@ -196,20 +273,36 @@ export function deleteProject(id: string): void {
 
 /** Takes the deleting of a project back. Throws 404 where it is gone for good. */
 export function undeleteProject(id: string): ProjectSummary {
-  const { changes } = database().prepare("update projects set deleted_at = null where id = ? and deleted_at is not null").run(id);
-  if (changes === 0) throw new HttpError(404, "no_project", `There is no deleted project of that name any more: they are kept for ${KEPT_DAYS} days.`);
+  const { changes } = database()
+    .prepare("update projects set deleted_at = null where id = ? and deleted_at is not null")
+    .run(id);
+  if (changes === 0)
+    throw new HttpError(
+      404,
+      "no_project",
+      `There is no deleted project of that name any more: they are kept for ${KEPT_DAYS} days.`,
+    );
   const back = summary(projectRow(id));
   announce({ type: "brought back", project: id, revision: back.revision });
   return back;
 }
 
-/** Removes for good what was deleted longer ago than `KEPT_DAYS`, or one deleted project at once because somebody said so. */
+/**
+ * Removes for good what was deleted longer ago than `KEPT_DAYS`, or one deleted project at once because
+ * somebody said so.
+ */
 export function purgeDeleted(only?: string): void {
   const db = database();
   const before = new Date(Date.now() - KEPT_DAYS * DAY_MS).toISOString();
-  const gone = only === undefined ? db.prepare<[string], string>("select id from projects where deleted_at < ?").pluck().all(before) : [only];
+  const gone =
+    only === undefined
+      ? db.prepare<[string], string>("select id from projects where deleted_at < ?").pluck().all(before)
+      : [only];
   for (const id of gone) {
-    const tables = db.prepare<[string], string>("select id from stored_tables where project_id = ?").pluck().all(id);
+    const tables = db
+      .prepare<[string], string>("select id from stored_tables where project_id = ?")
+      .pluck()
+      .all(id);
     const { changes } = db.prepare("delete from projects where id = ? and deleted_at is not null").run(id);
     if (changes > 0) for (const table of tables) removeTableFiles(table);
     else if (only !== undefined) throw new HttpError(404, "no_project", "There is no such deleted project.");
@@ -230,7 +323,11 @@ export interface StoredSize {
 
 /** The tables whose rows are stored for a project, by id, with their numbers of rows and columns. */
 export function storedTables(projectId: string): Map<string, StoredSize> {
-  const rows = database().prepare<[string], { id: string } & StoredSize>("select id, rows, columns from stored_tables where project_id = ?").all(projectId);
+  const rows = database()
+    .prepare<[string], { id: string } & StoredSize>(
+      "select id, rows, columns from stored_tables where project_id = ?",
+    )
+    .all(projectId);
   return new Map(rows.map(({ id, ...size }) => [id, size]));
 }
 

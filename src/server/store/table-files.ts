@@ -12,17 +12,38 @@ const MOST_PARAMETERS = 32_766;
 /** The folder with one SQLite file a table. */
 export const tablesFolder = () => join(settings.data, "tables");
 
-/** Where a table's files are: its rows, the rows while they are being written, what is to be known of it, the file it came from, and the folder of its typed columns. */
-export function tableFiles(id: string): { rows: string; part: string; about: string; source: string; upload: string; columns: string } {
+/**
+ * Where a table's files are: its rows, the rows while they are being written, what is to be known of it, the
+ * file it came from, and the folder of its typed columns.
+ */
+export function tableFiles(id: string): {
+  rows: string;
+  part: string;
+  about: string;
+  source: string;
+  upload: string;
+  columns: string;
+} {
   if (!/^[A-Za-z0-9_-]+$/.test(id)) throw new Error("a table id has only letters, digits, - and _");
   const base = join(tablesFolder(), id);
-  return { rows: `${base}.sqlite`, part: `${base}.part.sqlite`, about: `${base}.about.json`, source: `${base}.source`, upload: `${base}.upload`, columns: `${base}.columns` };
+  return {
+    rows: `${base}.sqlite`,
+    part: `${base}.part.sqlite`,
+    about: `${base}.about.json`,
+    source: `${base}.source`,
+    upload: `${base}.upload`,
+    columns: `${base}.columns`,
+  };
 }
 
-/** Removes all files of a table: those that are made from others first, so that what a stopped process leaves can still be known. */
+/**
+ * Removes all files of a table: those that are made from others first, so that what a stopped process leaves
+ * can still be known.
+ */
 export function removeTableFiles(id: string): void {
   const { columns, part, upload, source, rows, about } = tableFiles(id);
-  for (const file of [columns, part, upload, source, rows, about]) rmSync(file, { force: true, recursive: true });
+  for (const file of [columns, part, upload, source, rows, about])
+    rmSync(file, { force: true, recursive: true });
 }
 
 function sync(file: string): void {
@@ -32,14 +53,17 @@ function sync(file: string): void {
 }
 
 /**
- * Writes the rows of a new table. Nothing of them is to be seen until `finish`, which moves the whole file to its
- * place; a process that dies before leaves a part file, which the next start removes.
+ * Writes the rows of a new table. Nothing of them is to be seen until `finish`, which moves the whole file to
+ * its place; a process that dies before leaves a part file, which the next start removes.
  */
 export class TableWriter {
   private readonly db: Database.Database;
   private readonly insertMany: Database.Statement;
   private readonly insertOne: Database.Statement;
-  /** Cells of rows that wait to be inserted together: one statement for many rows costs much less than one for each. */
+  /**
+   * Cells of rows that wait to be inserted together: one statement for many rows costs much less than one for
+   * each.
+   */
   private waiting: Cell[] = [];
   private readonly together: number;
   private readonly files: ReturnType<typeof tableFiles>;
@@ -73,7 +97,8 @@ export class TableWriter {
   }
 
   finish(): void {
-    for (let at = 0; at < this.waiting.length; at += this.columns) this.insertOne.run(this.waiting.slice(at, at + this.columns));
+    for (let at = 0; at < this.waiting.length; at += this.columns)
+      this.insertOne.run(this.waiting.slice(at, at + this.columns));
     this.db.exec("commit");
     this.db.close();
     sync(this.files.part);

@@ -3,20 +3,50 @@ import { LimitError } from "@/core/base/limit-error";
 import { QueryError } from "@/core/plan/query";
 import type { FromThread, ToThread } from "./pool";
 
-/** What a problem is told as: what the person can mend as an error, what the machine did not do as a fault. */
-function told(error: unknown): { error: { status: number; code: string; message: string } } | { fault: { code: string; message: string } } {
+/**
+ * What a problem is told as: what the person can mend as an error, what the machine did not do as a fault.
+ */
+function told(
+  error: unknown,
+):
+  | { error: { status: number; code: string; message: string } }
+  | { fault: { code: string; message: string } } {
   if (error instanceof QueryError) {
-    const status = error.code === "too_long" ? 503 : error.code === "cancelled" ? 499 : error.code === "damaged" ? 409 : 400;
+    const status =
+      error.code === "too_long"
+        ? 503
+        : error.code === "cancelled"
+          ? 499
+          : error.code === "damaged"
+            ? 409
+            : 400;
     return { error: { status, code: error.code, message: error.message } };
   }
   if (error instanceof LimitError) return { error: { status: 400, code: "limit", message: error.message } };
   if (error instanceof RangeError && /call stack/.test(error.message))
-    return { error: { status: 400, code: "limit", message: "A formula is too deep to compute. Move a part of it into a measure of its own." } };
-  return { fault: { code: String((error as { code?: unknown } | null)?.code ?? ""), message: error instanceof Error ? (error.stack ?? error.message) : String(error) } };
+    return {
+      error: {
+        status: 400,
+        code: "limit",
+        message: "A formula is too deep to compute. Move a part of it into a measure of its own.",
+      },
+    };
+  return {
+    fault: {
+      code: String((error as { code?: unknown } | null)?.code ?? ""),
+      message: error instanceof Error ? (error.stack ?? error.message) : String(error),
+    },
+  };
 }
 
-/** Answers the questions of a pool in a worker thread. `news` gives what the thread has to tell besides, once for each answer. */
-export function answerInThread<Q, A, M, N>(answer: (question: Q, more: M) => A | Promise<A>, news?: () => N): void {
+/**
+ * Answers the questions of a pool in a worker thread. `news` gives what the thread has to tell besides, once
+ * for each answer.
+ */
+export function answerInThread<Q, A, M, N>(
+  answer: (question: Q, more: M) => A | Promise<A>,
+  news?: () => N,
+): void {
   parentPort?.on("message", async (message: ToThread<Q, M>) => {
     if (typeof message.id !== "number") return;
     const { id, question, more } = message;

@@ -1,7 +1,10 @@
 import type { Worker } from "node:worker_threads";
 import { HttpError } from "../http/errors";
 
-/** What a thread is asked and what it says; `more` is what goes with a question for this thread, `news` what a thread tells besides its answer. */
+/**
+ * What a thread is asked and what it says; `more` is what goes with a question for this thread, `news` what a
+ * thread tells besides its answer.
+ */
 export interface ToThread<Q, M> {
   id: number;
   question: Q;
@@ -13,7 +16,10 @@ export type FromThread<A, N> = { id: number; news?: N } & (
   | { fault: { code: string; message: string } }
 );
 
-/** In which a thread looks, between steps of its work, whether it is to stop: the place of a word in shared memory, and its values. */
+/**
+ * In which a thread looks, between steps of its work, whether it is to stop: the place of a word in shared
+ * memory, and its values.
+ */
 export const STOP = { none: 0, cancelled: 1, tooLong: 2 } as const;
 
 export interface PoolOptions<Q, M, N> {
@@ -66,8 +72,8 @@ const GRACE = 1000;
 const IDLE = 60_000;
 
 /**
- * Threads that answer questions one at a time each. A question can be cancelled, has a limit of time, and is stopped or its thread
- * replaced when it is over; others do not wait for it as long as a thread is free.
+ * Threads that answer questions one at a time each. A question can be cancelled, has a limit of time, and is
+ * stopped or its thread replaced when it is over; others do not wait for it as long as a thread is free.
  */
 export class ThreadPool<Q, A, M = null, N = null> {
   private readonly threads: Thread<Q, A>[] = [];
@@ -79,13 +85,30 @@ export class ThreadPool<Q, A, M = null, N = null> {
   constructor(private readonly options: PoolOptions<Q, M, N>) {}
 
   /** How the pool is doing: for /api/health. */
-  state(): { threads: number; busy: number; waiting: number; longest: number; stopped: number; replaced: number } {
+  state(): {
+    threads: number;
+    busy: number;
+    waiting: number;
+    longest: number;
+    stopped: number;
+    replaced: number;
+  } {
     const busy = this.threads.filter((t) => t.now);
     const longest = Math.max(0, ...busy.map((t) => Math.round(performance.now() - t.began)));
-    return { threads: this.threads.length, busy: busy.length, waiting: this.queue.length, longest, stopped: this.stoppedCount, replaced: this.replacedCount };
+    return {
+      threads: this.threads.length,
+      busy: busy.length,
+      waiting: this.queue.length,
+      longest,
+      stopped: this.stoppedCount,
+      replaced: this.replacedCount,
+    };
   }
 
-  /** Asks a question. Rejects with an HttpError: 499 when `signal` aborts, 503 when it took too long, 400 where it cannot be answered. */
+  /**
+   * Asks a question. Rejects with an HttpError: 499 when `signal` aborts, 503 when it took too long, 400
+   * where it cannot be answered.
+   */
   ask(question: Q, owner = "", signal?: AbortSignal): Promise<A> {
     return new Promise<A>((resolve, reject) => {
       if (signal?.aborted) return reject(cancelled());
@@ -113,7 +136,13 @@ export class ThreadPool<Q, A, M = null, N = null> {
     if (!this.queue.includes(waiting)) return;
     this.queue = this.queue.filter((w) => w !== waiting);
     waiting.left();
-    waiting.reject(new HttpError(503, "busy", "Cavlo is busy with other work, and this waited too long for its turn. It can be asked again in a moment."));
+    waiting.reject(
+      new HttpError(
+        503,
+        "busy",
+        "Cavlo is busy with other work, and this waited too long for its turn. It can be asked again in a moment.",
+      ),
+    );
   }
 
   private abandon(waiting: Waiting<Q, A>): void {
@@ -133,7 +162,10 @@ export class ThreadPool<Q, A, M = null, N = null> {
     }
   }
 
-  /** A thread for a question, or null where it has to wait. The first threads are asked first, since they remember most. */
+  /**
+   * A thread for a question, or null where it has to wait. The first threads are asked first, since they
+   * remember most.
+   */
   private freeThread({ heavy, owner }: Waiting<Q, A>): Thread<Q, A> | null {
     const { most } = this.options;
     const busy = this.threads.filter((t) => t.now);
@@ -148,7 +180,16 @@ export class ThreadPool<Q, A, M = null, N = null> {
     const shared = new SharedArrayBuffer(4);
     const worker = this.options.start(shared);
     worker.unref();
-    const thread: Thread<Q, A> = { worker, stop: new Int32Array(shared), now: null, began: 0, limit: null, end: null, knows: new Set(), idle: null };
+    const thread: Thread<Q, A> = {
+      worker,
+      stop: new Int32Array(shared),
+      now: null,
+      began: 0,
+      limit: null,
+      end: null,
+      knows: new Set(),
+      idle: null,
+    };
     worker.on("message", (message: FromThread<A, N>) => this.hear(thread, message));
     worker.on("error", (error) => this.lose(thread, error));
     worker.on("exit", () => this.lose(thread, new Error("a worker thread ended")));
@@ -179,7 +220,9 @@ export class ThreadPool<Q, A, M = null, N = null> {
       this.forget(thread);
       void thread.worker.terminate();
       now?.left();
-      now?.reject(reason === STOP.tooLong ? new HttpError(503, "too_long", this.options.tooLong) : cancelled());
+      now?.reject(
+        reason === STOP.tooLong ? new HttpError(503, "too_long", this.options.tooLong) : cancelled(),
+      );
       this.dispatch();
     }, GRACE);
   }
@@ -191,7 +234,8 @@ export class ThreadPool<Q, A, M = null, N = null> {
     this.free(thread);
     now.left();
     if ("answer" in message) now.resolve(message.answer);
-    else if ("error" in message) now.reject(new HttpError(message.error.status, message.error.code, message.error.message));
+    else if ("error" in message)
+      now.reject(new HttpError(message.error.status, message.error.code, message.error.message));
     else now.reject(Object.assign(new Error(message.fault.message), { code: message.fault.code }));
     this.dispatch();
   }
@@ -224,7 +268,13 @@ export class ThreadPool<Q, A, M = null, N = null> {
     this.forget(thread);
     now?.left();
     now?.reject(
-      outOfMemory(error) ? new HttpError(503, "too_large", "This needs more memory than there is for it. Filter the rows, or split by a column with fewer values.") : error,
+      outOfMemory(error)
+        ? new HttpError(
+            503,
+            "too_large",
+            "This needs more memory than there is for it. Filter the rows, or split by a column with fewer values.",
+          )
+        : error,
     );
     this.dispatch();
   }
@@ -245,5 +295,6 @@ export class ThreadPool<Q, A, M = null, N = null> {
   }
 }
 
-const outOfMemory = (error: unknown) => (error as { code?: unknown } | null)?.code === "ERR_WORKER_OUT_OF_MEMORY";
+const outOfMemory = (error: unknown) =>
+  (error as { code?: unknown } | null)?.code === "ERR_WORKER_OUT_OF_MEMORY";
 const cancelled = () => new HttpError(499, "cancelled", "Nobody waits for this any more.");

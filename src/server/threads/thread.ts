@@ -3,8 +3,14 @@ import * as threads from "node:worker_threads";
 import { settings } from "../settings";
 
 /** Starts one of the worker threads bundled in dist/, with the server's settings. */
-export function startThread(name: "compute-worker" | "import-worker" | "picture-worker", workerData?: unknown): threads.Worker {
+export function startThread(
+  name: "compute-worker" | "import-worker" | "picture-worker",
+  workerData?: unknown,
+): threads.Worker {
   // The path is only known at run time, so the page bundler must leave this call alone.
   const Thread: typeof threads.Worker = Reflect.get(threads, "Worker");
-  return new Thread(join(settings.root, "dist", `${name}.mjs`), { workerData, env: { ...process.env, CAVLO_DATA: settings.data, CAVLO_ROOT: settings.root } });
+  return new Thread(join(settings.root, "dist", `${name}.mjs`), {
+    workerData,
+    env: { ...process.env, CAVLO_DATA: settings.data, CAVLO_ROOT: settings.root },
+  });
 }

@@ -36,16 +36,32 @@ export interface HardCase {
   look?: Partial<Visual>;
 }
 
-const one = (value: number | null, more: Partial<VisualData> = {}) => sampleData([value], { target: 100, title: "On-time departures", subtitle: "Goal {target}", ...more });
+const one = (value: number | null, more: Partial<VisualData> = {}) =>
+  sampleData([value], { target: 100, title: "On-time departures", subtitle: "Goal {target}", ...more });
 const rate = (value: number, more: Partial<VisualData> = {}) =>
-  one(value, { format: { ...PERCENT_FORMAT, decimals: 1 }, target: 0.92, minimum: 0, maximum: 1, zones: ZONES, ...more });
+  one(value, {
+    format: { ...PERCENT_FORMAT, decimals: 1 },
+    target: 0.92,
+    minimum: 0,
+    maximum: 1,
+    zones: ZONES,
+    ...more,
+  });
 
 /** Hard values for kinds that show one value. */
 export const ONE_CASES: HardCase[] = [
   { name: "a plain value", data: rate(0.864) },
   { name: "past the goal, held", data: rate(1.12) },
-  { name: "past the goal, a second lap", data: rate(1.12), dials: { "arc.past": "lap", "ring.past": "lap", "bar.past": "lap", "cell.past": "lap" } },
-  { name: "past the goal, extended", data: rate(1.12), dials: { "arc.past": "extend", "ring.past": "extend", "bar.past": "extend", "cell.past": "extend" } },
+  {
+    name: "past the goal, a second lap",
+    data: rate(1.12),
+    dials: { "arc.past": "lap", "ring.past": "lap", "bar.past": "lap", "cell.past": "lap" },
+  },
+  {
+    name: "past the goal, extended",
+    data: rate(1.12),
+    dials: { "arc.past": "extend", "ring.past": "extend", "bar.past": "extend", "cell.past": "extend" },
+  },
   { name: "just under the goal", data: one(99.7) },
   { name: "on the goal", data: one(100) },
   { name: "zero", data: one(0) },
@@ -59,14 +75,25 @@ export const ONE_CASES: HardCase[] = [
   {
     name: "a very long title",
     data: one(64, {
-      title: "Share of departures that left no more than three minutes after the time in the published timetable",
+      title:
+        "Share of departures that left no more than three minutes after the time in the published timetable",
       subtitle: "All landings, all vessels, every day of the season",
     }),
   },
-  { name: "other scripts", data: one(64, { title: "הפלגות בזמן — 定時出航の割合", subtitle: "مغادرة في الموعد" }) },
+  {
+    name: "other scripts",
+    data: one(64, { title: "הפלגות בזמן — 定時出航の割合", subtitle: "مغادرة في الموعد" }),
+  },
   { name: "a sheet of its own colour", data: rate(0.864), dials: { "frame.background": "#7d8c55" } },
-  { name: "in millions with two decimals", data: one(1_284_930, { target: 1_500_000 }), dials: { "figures.units": "million", "figures.decimals": "2" } },
-  { name: "money", data: one(934_120.5, { target: 1_200_000, format: { ...PLAIN_FORMAT, style: "currency", decimals: 2 } }) },
+  {
+    name: "in millions with two decimals",
+    data: one(1_284_930, { target: 1_500_000 }),
+    dials: { "figures.units": "million", "figures.decimals": "2" },
+  },
+  {
+    name: "money",
+    data: one(934_120.5, { target: 1_200_000, format: { ...PLAIN_FORMAT, style: "currency", decimals: 2 } }),
+  },
 ];
 
 const many = (values: (number | null)[], more: Partial<VisualData> = {}) => {
@@ -75,7 +102,11 @@ const many = (values: (number | null)[], more: Partial<VisualData> = {}) => {
     ...data,
     second: { label: "Seats", format: PLAIN_FORMAT },
     headSize: { label: "Revenue", format: PLAIN_FORMAT },
-    rows: data.rows.map((r, i) => ({ ...r, second: r.value === null ? null : r.value * (i % 2 ? 0.6 : 1.1), headSize: r.value === null ? null : 100 - i * 9 })),
+    rows: data.rows.map((r, i) => ({
+      ...r,
+      second: r.value === null ? null : r.value * (i % 2 ? 0.6 : 1.1),
+      headSize: r.value === null ? null : 100 - i * 9,
+    })),
   };
 };
 const crowd = Array.from({ length: 40 }, (_, i) => Math.round(300_000 / (i + 1)));
@@ -94,20 +125,68 @@ export const MANY_CASES: HardCase[] = [
   { name: "no rows", data: { ...many([]), total: null } },
   { name: "one far ahead", data: many([9_000_000, 1200, 900, 420, 80, 3]) },
   { name: "huge and tiny", data: many([1_284_930_112, 0.00042, 12, 3_000_000, 0.5, 7]) },
-  { name: "near values", data: many([0.8641, 0.8642, 0.8643, 0.8644], { format: PERCENT_FORMAT, target: 0.9 }), dials: { "labels.digits": true } },
-  { name: "rates", data: many([0.41, 0.88, 0.64, 1.12, 0.07, 0.95], { format: PERCENT_FORMAT, target: null }) },
-  { name: "past the goal, a second lap", data: many(VALUES), dials: { "ring.past": "lap", "bar.past": "lap", "cell.past": "lap" } },
-  { name: "past the goal, extended", data: many(VALUES), dials: { "ring.past": "extend", "bar.past": "extend", "cell.past": "extend" } },
-  { name: "the other way", data: many(VALUES), dials: { "bar.direction": "right", "stem.direction": "right", "arc.direction": "counter", "axis.grid": 4 } },
+  {
+    name: "near values",
+    data: many([0.8641, 0.8642, 0.8643, 0.8644], { format: PERCENT_FORMAT, target: 0.9 }),
+    dials: { "labels.digits": true },
+  },
+  {
+    name: "rates",
+    data: many([0.41, 0.88, 0.64, 1.12, 0.07, 0.95], { format: PERCENT_FORMAT, target: null }),
+  },
+  {
+    name: "past the goal, a second lap",
+    data: many(VALUES),
+    dials: { "ring.past": "lap", "bar.past": "lap", "cell.past": "lap" },
+  },
+  {
+    name: "past the goal, extended",
+    data: many(VALUES),
+    dials: { "ring.past": "extend", "bar.past": "extend", "cell.past": "extend" },
+  },
+  {
+    name: "the other way",
+    data: many(VALUES),
+    dials: {
+      "bar.direction": "right",
+      "stem.direction": "right",
+      "arc.direction": "counter",
+      "axis.grid": 4,
+    },
+  },
   { name: "standing", data: many(VALUES), dials: { "bar.direction": "up", "axis.grid": 4 } },
   { name: "a dark sheet of its own", data: many(VALUES), dials: { "frame.background": "#3b1f5b" } },
-  { name: "in full with one decimal", data: many(VALUES), dials: { "figures.units": "none", "figures.decimals": "1", "labels.content": "value" } },
-  { name: "labels outside", data: many(VALUES), dials: { "labels.place": "outside", "labels.content": "category share" } },
-  { name: "labels inside", data: many(VALUES), dials: { "labels.place": "inside", "labels.content": "value" } },
-  { name: "long names", data: { ...many(VALUES), rows: many(VALUES).rows.map((r) => ({ ...r, label: `${CATEGORIES[5]} and its approaches` })) } },
+  {
+    name: "in full with one decimal",
+    data: many(VALUES),
+    dials: { "figures.units": "none", "figures.decimals": "1", "labels.content": "value" },
+  },
+  {
+    name: "labels outside",
+    data: many(VALUES),
+    dials: { "labels.place": "outside", "labels.content": "category share" },
+  },
+  {
+    name: "labels inside",
+    data: many(VALUES),
+    dials: { "labels.place": "inside", "labels.content": "value" },
+  },
+  {
+    name: "long names",
+    data: {
+      ...many(VALUES),
+      rows: many(VALUES).rows.map((r) => ({ ...r, label: `${CATEGORIES[5]} and its approaches` })),
+    },
+  },
   {
     name: "other scripts",
-    data: { ...many(VALUES), rows: many(VALUES).rows.map((r, i) => ({ ...r, label: ["北の桟橋前停留所", "رصيف الشمال", "רציף הצפון", "Østre brygge", "Ελλάδα", "Причал"][i] })) },
+    data: {
+      ...many(VALUES),
+      rows: many(VALUES).rows.map((r, i) => ({
+        ...r,
+        label: ["北の桟橋前停留所", "رصيف الشمال", "רציף הצפון", "Østre brygge", "Ελλάδα", "Причал"][i],
+      })),
+    },
   },
   {
     name: "colours by rule",
@@ -115,16 +194,35 @@ export const MANY_CASES: HardCase[] = [
     dials: { "colours.by": "rule" },
     look: {
       rules: [
-        { measure: null, when: "below", than: 100_000, word: "weak", color: "#c4452d", symbol: "triangle down" },
+        {
+          measure: null,
+          when: "below",
+          than: 100_000,
+          word: "weak",
+          color: "#c4452d",
+          symbol: "triangle down",
+        },
         { measure: null, when: "from", than: 200_000, word: "strong", color: "#1f7a6d", symbol: "triangle" },
       ],
     },
   },
-  { name: "pictures in heads", data: many(VALUES), look: { pictures: Object.fromEntries(CATEGORIES.map((c) => [c, "icon:ship"])) } },
-  { name: "a ramp of a diverging palette", data: many(VALUES), dials: { "colours.by": "ramp", "colours.palette": "shoal" } },
+  {
+    name: "pictures in heads",
+    data: many(VALUES),
+    look: { pictures: Object.fromEntries(CATEGORIES.map((c) => [c, "icon:ship"])) },
+  },
+  {
+    name: "a ramp of a diverging palette",
+    data: many(VALUES),
+    dials: { "colours.by": "ramp", "colours.palette": "shoal" },
+  },
   {
     name: "measures as rows",
-    data: { ...many([310_200, 240_100, 150_400]), splitLabel: null, rows: many([310_200, 240_100, 150_400]).rows.map((r) => ({ ...r, format: PLAIN_FORMAT })) },
+    data: {
+      ...many([310_200, 240_100, 150_400]),
+      splitLabel: null,
+      rows: many([310_200, 240_100, 150_400]).rows.map((r) => ({ ...r, format: PLAIN_FORMAT })),
+    },
   },
 ];
 
@@ -139,14 +237,24 @@ const grid = [
 export const SERIES_CASES: HardCase[] = [
   { name: "four by four", data: seriesData(grid) },
   { name: "zero at the end of a stack", data: seriesData(grid.map((r) => [...r.slice(0, 3), 0])) },
-  { name: "below zero in a stack", data: seriesData(grid.map((r, i) => r.map((v, k) => ((i + k) % 3 === 0 ? -v : v)))) },
+  {
+    name: "below zero in a stack",
+    data: seriesData(grid.map((r, i) => r.map((v, k) => ((i + k) % 3 === 0 ? -v : v)))),
+  },
   { name: "nothing in cells", data: seriesData(grid.map((r, i) => r.map((v, k) => (i === k ? null : v)))) },
   { name: "all zero", data: seriesData(grid.map((r) => r.map(() => 0))) },
   { name: "as shares", data: seriesData(grid), dials: { "bar.as": "shares" } },
-  { name: "with labels", data: seriesData(grid), dials: { "labels.content": "value", "labels.place": "inside" } },
+  {
+    name: "with labels",
+    data: seriesData(grid),
+    dials: { "labels.content": "value", "labels.place": "inside" },
+  },
   { name: "lying", data: seriesData(grid), dials: { "bar.direction": "right" } },
   { name: "many series", data: seriesData(grid.map((r) => [...r, ...r])) },
-  { name: "a long crowd", data: seriesData(Array.from({ length: 30 }, (_, i) => grid[i % 4].map((v) => v + i))) },
+  {
+    name: "a long crowd",
+    data: seriesData(Array.from({ length: 30 }, (_, i) => grid[i % 4].map((v) => v + i))),
+  },
   { name: "legend above", data: seriesData(grid), dials: { "legend.place": "top" } },
   { name: "one row", data: { ...seriesData([grid[0]]), splitLabel: "route" } },
 ];
@@ -156,14 +264,25 @@ export const COURSE: VisualData = {
   ...sampleData([1_284_930]),
   splitLabel: "date",
   comparison: { value: 1_190_000, label: "last season" },
-  rows: Array.from({ length: 24 }, (_, i) => plainRow(`m${i}`, `Month ${i + 1}`, 60_000 + Math.round(40_000 * Math.sin(i / 3)) + i * 900)),
+  rows: Array.from({ length: 24 }, (_, i) =>
+    plainRow(`m${i}`, `Month ${i + 1}`, 60_000 + Math.round(40_000 * Math.sin(i / 3)) + i * 900),
+  ),
 };
 
 /** The cases of a kind. */
 export function casesOf(kind: KindId): HardCase[] {
   const course: HardCase[] =
     kind === "number"
-      ? ["line", "area", "bars"].map((form) => ({ name: `spark ${form}`, data: COURSE, dials: { "spark.form": form, "layout.of": form === "bars" ? "right" : "below" } }))
+      ? ["line", "area", "bars"].map((form) => ({
+          name: `spark ${form}`,
+          data: COURSE,
+          dials: { "spark.form": form, "layout.of": form === "bars" ? "right" : "below" },
+        }))
       : [];
-  return [...(ONE_VALUE.includes(kind) ? ONE_CASES : []), ...(MANY_VALUES.includes(kind) ? MANY_CASES : []), ...(WITH_SERIES.includes(kind) ? SERIES_CASES : []), ...course];
+  return [
+    ...(ONE_VALUE.includes(kind) ? ONE_CASES : []),
+    ...(MANY_VALUES.includes(kind) ? MANY_CASES : []),
+    ...(WITH_SERIES.includes(kind) ? SERIES_CASES : []),
+    ...course,
+  ];
 }

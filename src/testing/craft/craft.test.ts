@@ -31,7 +31,10 @@ describe.each(KINDS.map((k) => [k.id, k] as const))("%s", (id) => {
           const visual = visualOf(id, dials, { finish, ...look });
           const scene = sceneOf(visual, data, undefined, { size, theme });
           drawn++;
-          const found = [...faults(scene, scene.background ?? THEMES[scene.theme].sheet), ...lies(visual, data, scene)];
+          const found = [
+            ...faults(scene, scene.background ?? THEMES[scene.theme].sheet),
+            ...lies(visual, data, scene),
+          ];
           if (scene.description.length < 4) found.push("no description");
           if (found.length) {
             failed++;

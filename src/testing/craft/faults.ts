@@ -18,7 +18,12 @@ export function textBox(t: Text): Box {
 }
 
 function sectorBox(m: Sector): Box {
-  const box = { left: Number.POSITIVE_INFINITY, right: Number.NEGATIVE_INFINITY, top: Number.POSITIVE_INFINITY, bottom: Number.NEGATIVE_INFINITY };
+  const box = {
+    left: Number.POSITIVE_INFINITY,
+    right: Number.NEGATIVE_INFINITY,
+    top: Number.POSITIVE_INFINITY,
+    bottom: Number.NEGATIVE_INFINITY,
+  };
   for (let i = 0; i <= 40; i++) {
     const angle = ((m.start + ((m.end - m.start) * i) / 40) * Math.PI) / 180;
     for (const r of [m.inner, m.outer]) {
@@ -60,7 +65,8 @@ export function markBox(m: Mark): Box {
   }
 }
 
-const colours = (fill: Fill): string[] => (typeof fill === "string" ? [fill] : fill.stops.map((s) => s.color));
+const colours = (fill: Fill): string[] =>
+  typeof fill === "string" ? [fill] : fill.stops.map((s) => s.color);
 
 function numbersOf(value: unknown): number[] {
   if (typeof value === "number") return [value];
@@ -75,7 +81,8 @@ function worstContrast(text: Text, marks: Mark[], sheet: string): number {
     for (const fy of [0.1, 0.5, 0.9]) {
       const [x, y] = [box.left + (box.right - box.left) * fx, box.top + (box.bottom - box.top) * fy];
       const under = marks.findLast((m) => m.type !== "text" && covers(m, x, y));
-      for (const color of under?.fill ? colours(under.fill) : [sheet]) worst = Math.min(worst, contrast(text.fill, color));
+      for (const color of under?.fill ? colours(under.fill) : [sheet])
+        worst = Math.min(worst, contrast(text.fill, color));
     }
   return worst;
 }
@@ -93,15 +100,24 @@ export function faults(scene: Scene, sheet: string): string[] {
       }
       if (ids.has(mark.id)) found.push(`${mark.id} stands twice`);
       ids.add(mark.id);
-      if (mark.type === "rect" && (mark.width < 0 || mark.height < 0)) found.push(`${mark.id} has a negative side`);
+      if (mark.type === "rect" && (mark.width < 0 || mark.height < 0))
+        found.push(`${mark.id} has a negative side`);
       const box = markBox(mark);
       const empty = mark.type === "sector" && mark.end <= mark.start;
-      if (!empty && (box.left < -edge || box.right > scene.width + edge || box.top < -edge || box.bottom > scene.height + edge))
+      if (
+        !empty &&
+        (box.left < -edge ||
+          box.right > scene.width + edge ||
+          box.top < -edge ||
+          box.bottom > scene.height + edge)
+      )
         found.push(
           `${mark.type === "text" ? `“${mark.text}”` : mark.id} leaves the frame by ${Math.max(-box.left, box.right - scene.width, -box.top, box.bottom - scene.height).toFixed(1)}`,
         );
     }
-    const texts = scene.marks.filter((m): m is Text => m.type === "text").map((mark) => ({ mark, box: textBox(mark) }));
+    const texts = scene.marks
+      .filter((m): m is Text => m.type === "text")
+      .map((mark) => ({ mark, box: textBox(mark) }));
     for (const { mark, box } of texts) {
       if (/NaN|undefined|null|Infinity/.test(mark.text)) found.push(`a text says ${mark.text}`);
       if (mark.size < 9 - 1e-9) found.push(`“${mark.text}” is smaller than 9 px`);
@@ -113,7 +129,10 @@ export function faults(scene: Scene, sheet: string): string[] {
       for (const other of texts) {
         if (other.mark === mark) break;
         const o = other.box;
-        if (Math.min(box.right, o.right) - Math.max(box.left, o.left) > 0.5 && Math.min(box.bottom, o.bottom) - Math.max(box.top, o.top) > 0.5)
+        if (
+          Math.min(box.right, o.right) - Math.max(box.left, o.left) > 0.5 &&
+          Math.min(box.bottom, o.bottom) - Math.max(box.top, o.top) > 0.5
+        )
           found.push(`“${mark.text}” lies on “${other.mark.text}”`);
       }
     }
@@ -123,5 +142,8 @@ export function faults(scene: Scene, sheet: string): string[] {
 
 /** The pieces of a mark that a finish cut into dashes or steps, or the mark itself, by the mark's id. */
 export function piecesOf(scene: Scene, id: string): (Sector | Rect)[] {
-  return scene.marks.filter((m): m is Sector | Rect => (m.type === "sector" || m.type === "rect") && (m.id === id || m.id.startsWith(`${id}/`)));
+  return scene.marks.filter(
+    (m): m is Sector | Rect =>
+      (m.type === "sector" || m.type === "rect") && (m.id === id || m.id.startsWith(`${id}/`)),
+  );
 }

@@ -1,7 +1,14 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
 import { plainRow, type VisualData } from "../../core/rows/visual-data";
 
-export const CATEGORIES = ["Ferrow Isle", "North Quay", "Gannet Sound", "Old Pier", "Marl Point", "Upper Lanthorne Public Landing Stage"];
+export const CATEGORIES = [
+  "Ferrow Isle",
+  "North Quay",
+  "Gannet Sound",
+  "Old Pier",
+  "Marl Point",
+  "Upper Lanthorne Public Landing Stage",
+];
 export const VALUES = [310_200, 240_100, 150_400, 110_000, 80_000, 43_420];
 
 /** Data for a visual without a project: a row for each value, and what else is given. */
@@ -50,6 +57,11 @@ export function seriesData(cells: (number | null)[][], more: Partial<VisualData>
   return {
     ...base,
     rows: base.rows.map((row, i) => ({ ...row, cells: cells[i] })),
-    series: Array.from({ length: count }, (_, k) => ({ key: `s${k}`, label: `Quarter ${k + 1}`, total: sum(cells.map((c) => c[k] ?? 0)), groups: 0 })),
+    series: Array.from({ length: count }, (_, k) => ({
+      key: `s${k}`,
+      label: `Quarter ${k + 1}`,
+      total: sum(cells.map((c) => c[k] ?? 0)),
+      groups: 0,
+    })),
   };
 }

@@ -8,10 +8,12 @@ import { styleOf } from "../../core/view/picture";
 import { markBox, piecesOf } from "./faults";
 
 const TOLERANCE = 0.005;
-const span = (pieces: (Sector | Rect)[]) => pieces.reduce((sum, p) => sum + (p.type === "sector" ? Math.max(0, p.end - p.start) : 0), 0);
+const span = (pieces: (Sector | Rect)[]) =>
+  pieces.reduce((sum, p) => sum + (p.type === "sector" ? Math.max(0, p.end - p.start) : 0), 0);
 /** A stroke that lies within the shape belongs to its length. */
 const side = (p: Rect, axis: "width" | "height") => p[axis] + (p.stroke ? (p.strokeWidth ?? 0) : 0);
-const extent = (pieces: (Sector | Rect)[], axis: "width" | "height") => pieces.reduce((sum, p) => sum + (p.type === "rect" ? side(p, axis) : 0), 0);
+const extent = (pieces: (Sector | Rect)[], axis: "width" | "height") =>
+  pieces.reduce((sum, p) => sum + (p.type === "rect" ? side(p, axis) : 0), 0);
 
 /** Whether a share is drawn as it is, within half a percent of the scale. */
 const close = (drawn: number, wanted: number) => Math.abs(drawn - wanted) <= TOLERANCE;
@@ -22,7 +24,10 @@ interface Look {
   style: ReturnType<typeof styleOf>;
 }
 
-/** The share of its track that an arc covers. Steps of a ramp overlap, so that their whole reach counts; dashes are added up. */
+/**
+ * The share of its track that an arc covers. Steps of a ramp overlap, so that their whole reach counts;
+ * dashes are added up.
+ */
 function arcShare(scene: Scene, key: string, look: Look, sweep: number): number {
   const arc = piecesOf(scene, `arc:${key}`);
   if (arc.length === 0) return 0;
@@ -33,15 +38,19 @@ function arcShare(scene: Scene, key: string, look: Look, sweep: number): number 
 
 function ringLies(data: VisualData, scene: Scene, look: Look, part: string): string[] {
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
-  const full = data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
+  const full =
+    data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
   const past = look.style.choice(`${part}.past`);
   const end = past === "extend" && largest > full ? largest : full;
   const sweep = look.style.number(`${part}.sweep`);
   return data.rows.flatMap((row) => {
-    if (!scene.marks.some((m) => m.id === `track:${row.key}` || m.id.startsWith(`track:${row.key}/`))) return [];
+    if (!scene.marks.some((m) => m.id === `track:${row.key}` || m.id.startsWith(`track:${row.key}/`)))
+      return [];
     const wanted = Math.min(1, Math.max(0, (row.value ?? 0) / end));
     const drawn = arcShare(scene, row.key, look, sweep);
-    return close(drawn, wanted) ? [] : [`arc of ${row.label} covers ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
+    return close(drawn, wanted)
+      ? []
+      : [`arc of ${row.label} covers ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
   });
 }
 
@@ -57,26 +66,40 @@ function donutLies(data: VisualData, scene: Scene, look: Look): string[] {
     const spans = parts.map(({ row }) => span(piecesOf(scene, `slice:${id}${row.key}`)));
     const all = look.dashed ? spans.reduce((s, x) => s + x, 0) : sweep;
     const found = parts.flatMap(({ row, value }, i) =>
-      close(spans[i] / all, value / sum) ? [] : [`slice of ${row.label} covers ${(spans[i] / all).toFixed(4)} for ${(value / sum).toFixed(4)}`],
+      close(spans[i] / all, value / sum)
+        ? []
+        : [`slice of ${row.label} covers ${(spans[i] / all).toFixed(4)} for ${(value / sum).toFixed(4)}`],
     );
-    if (!look.dashed && !close(spans.reduce((s, x) => s + x, 0) / sweep, 1)) found.push("the slices do not close the ring");
+    if (!look.dashed && !close(spans.reduce((s, x) => s + x, 0) / sweep, 1))
+      found.push("the slices do not close the ring");
     return found;
   });
 }
 
-/** Lengths that should all be in one proportion to their values: the greatest difference, as a share of the longest, is what counts. */
+/**
+ * Lengths that should all be in one proportion to their values: the greatest difference, as a share of the
+ * longest, is what counts.
+ */
 function proportionLies(lengths: { name: string; value: number; length: number }[]): string[] {
-  const most = lengths.reduce((a, b) => (Math.abs(b.value) > Math.abs(a.value) ? b : a), { name: "", value: 0, length: 0 });
+  const most = lengths.reduce((a, b) => (Math.abs(b.value) > Math.abs(a.value) ? b : a), {
+    name: "",
+    value: 0,
+    length: 0,
+  });
   if (most.value === 0) return lengths.some((l) => l.length > 1) ? ["a bar stands for zero"] : [];
   const unit = most.length / Math.abs(most.value);
   return lengths.flatMap(({ name, value, length }) =>
-    Math.abs(length - Math.abs(value) * unit) <= TOLERANCE * most.length + 0.01 ? [] : [`${name} is ${length.toFixed(2)} long for ${(Math.abs(value) * unit).toFixed(2)}`],
+    Math.abs(length - Math.abs(value) * unit) <= TOLERANCE * most.length + 0.01
+      ? []
+      : [`${name} is ${length.toFixed(2)} long for ${(Math.abs(value) * unit).toFixed(2)}`],
   );
 }
 
 function barLies(visual: Visual, data: VisualData, scene: Scene, look: Look): string[] {
   const axis = look.style.choice("bar.direction") === "right" ? "width" : "height";
-  const shown = data.rows.filter((r) => scene.marks.some((m) => m.id.endsWith(r.key) || m.id.includes(`${r.key}:`) || m.id.includes(`${r.key}/`)));
+  const shown = data.rows.filter((r) =>
+    scene.marks.some((m) => m.id.endsWith(r.key) || m.id.includes(`${r.key}:`) || m.id.includes(`${r.key}/`)),
+  );
   const length = (id: string) => extent(piecesOf(scene, id), axis);
   if (visual.kind === "nested bars") {
     if (look.style.choice("scale.of") === "two") return [];
@@ -87,18 +110,33 @@ function barLies(visual: Visual, data: VisualData, scene: Scene, look: Look): st
       ]),
     );
   }
-  if (data.series.length === 0) return proportionLies(shown.map((r) => ({ name: r.label, value: r.value ?? 0, length: length(`bar:${r.key}`) })));
-  return proportionLies(shown.flatMap((r) => data.series.map((s, k) => ({ name: `${r.label} ${s.label}`, value: r.cells[k] ?? 0, length: length(`bar:${r.key}:${s.key}`) }))));
+  if (data.series.length === 0)
+    return proportionLies(
+      shown.map((r) => ({ name: r.label, value: r.value ?? 0, length: length(`bar:${r.key}`) })),
+    );
+  return proportionLies(
+    shown.flatMap((r) =>
+      data.series.map((s, k) => ({
+        name: `${r.label} ${s.label}`,
+        value: r.cells[k] ?? 0,
+        length: length(`bar:${r.key}:${s.key}`),
+      })),
+    ),
+  );
 }
 
-/** A stack closes: from its first segment to its last it is as long as the sum of its values, gaps included. */
+/**
+ * A stack closes: from its first segment to its last it is as long as the sum of its values, gaps included.
+ */
 function stackLies(data: VisualData, scene: Scene, look: Look): string[] {
   const vertical = look.style.choice("bar.direction") === "up";
   const shares = look.style.choice("bar.as") === "shares";
   return proportionLies(
     data.rows.flatMap((row) => {
       const cells = data.series.length ? row.cells : [row.value];
-      const pieces = (data.series.length ? data.series.map((s) => `segment:${row.key}:${s.key}`) : [`segment:${row.key}`])
+      const pieces = (
+        data.series.length ? data.series.map((s) => `segment:${row.key}:${s.key}`) : [`segment:${row.key}`]
+      )
         .flatMap((id) => piecesOf(scene, id))
         .filter((p): p is Rect => p.type === "rect");
       if (pieces.length === 0) return [];
@@ -106,7 +144,13 @@ function stackLies(data: VisualData, scene: Scene, look: Look): string[] {
       const low = Math.min(...pieces.map((p) => (vertical ? p.y : p.x) - half(p)));
       const high = Math.max(...pieces.map((p) => (vertical ? p.y + p.height : p.x + p.width) + half(p)));
       const whole = cells.reduce<number>((sum, v) => sum + Math.abs(v ?? 0), 0);
-      return [{ name: `stack of ${row.label}`, value: shares && whole > 0 ? 1 : whole, length: look.dashed ? Number.NaN : high - low }];
+      return [
+        {
+          name: `stack of ${row.label}`,
+          value: shares && whole > 0 ? 1 : whole,
+          length: look.dashed ? Number.NaN : high - low,
+        },
+      ];
     }),
   ).filter((text) => !text.includes("NaN"));
 }
@@ -114,14 +158,17 @@ function stackLies(data: VisualData, scene: Scene, look: Look): string[] {
 function progressBarLies(data: VisualData, scene: Scene, look: Look): string[] {
   const axis = look.style.choice("bar.direction") === "right" ? "width" : "height";
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
-  const full = data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
+  const full =
+    data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
   const end = look.style.choice("bar.past") === "extend" && largest > full ? largest : full;
   return data.rows.flatMap((row) => {
     const track = extent(piecesOf(scene, `track:${row.key}`), axis);
     if (track === 0) return [];
     const drawn = extent(piecesOf(scene, `bar:${row.key}`), axis) / track;
     const wanted = Math.min(1, Math.max(0, (row.value ?? 0) / end));
-    return close(drawn, wanted) ? [] : [`bar of ${row.label} covers ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
+    return close(drawn, wanted)
+      ? []
+      : [`bar of ${row.label} covers ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
   });
 }
 
@@ -133,7 +180,13 @@ function lollipopLies(data: VisualData, scene: Scene, look: Look): string[] {
   const found = data.rows.flatMap((row) => {
     const head = scene.marks.find((m) => m.id === `head:${row.key}`);
     if (head?.type !== "circle") return [];
-    return [{ name: `head of ${row.label}`, value: row.value ?? 0, length: Math.abs((right ? head.cx : head.cy) - zero) }];
+    return [
+      {
+        name: `head of ${row.label}`,
+        value: row.value ?? 0,
+        length: Math.abs((right ? head.cx : head.cy) - zero),
+      },
+    ];
   });
   return proportionLies(found);
 }
@@ -146,7 +199,13 @@ function roseLies(data: VisualData, scene: Scene, look: Look): string[] {
       if (!petal) return [];
       const half = petal.stroke ? (petal.strokeWidth ?? 0) / 2 : 0;
       const [inner, outer] = [petal.inner - (petal.inner > 0 ? half : 0), petal.outer + half];
-      return [{ name: `petal of ${row.label}`, value: row.value ?? 0, length: area ? outer ** 2 - inner ** 2 : outer - inner }];
+      return [
+        {
+          name: `petal of ${row.label}`,
+          value: row.value ?? 0,
+          length: area ? outer ** 2 - inner ** 2 : outer - inner,
+        },
+      ];
     }),
   );
 }
@@ -168,17 +227,31 @@ function waffleLies(data: VisualData, scene: Scene, look: Look): string[] {
     return close(covered, any ? 1 : 0) ? [] : [`the cells add up to ${covered.toFixed(3)} of the grid`];
   }
   const value = data.rows[0]?.value ?? 0;
-  const full = data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(Math.max(0, value));
+  const full =
+    data.target && data.target > 0
+      ? data.target
+      : data.format.style === "percent"
+        ? 1
+        : niceAbove(Math.max(0, value));
   const past = look.style.choice("cell.past");
   const wanted = Math.min(1, Math.max(0, value / full));
-  return close(covered, past === "extend" && value > full ? 1 : wanted) ? [] : [`cells cover ${covered.toFixed(4)} for ${wanted.toFixed(4)}`];
+  return close(covered, past === "extend" && value > full ? 1 : wanted)
+    ? []
+    : [`cells cover ${covered.toFixed(4)} for ${wanted.toFixed(4)}`];
 }
 
 function gaugeLies(data: VisualData, scene: Scene, look: Look): string[] {
   const value = data.total;
   if (value === null) return [];
   const past = look.style.choice("arc.past") as "hold" | "lap" | "extend";
-  const scale = scaleOf({ minimum: data.minimum, maximum: data.maximum, target: data.target, value, format: data.format, past });
+  const scale = scaleOf({
+    minimum: data.minimum,
+    maximum: data.maximum,
+    target: data.target,
+    value,
+    format: data.format,
+    past,
+  });
   const wanted = Math.min(1, Math.max(0, (value - scale.minimum) / (scale.maximum - scale.minimum)));
   const needle = scene.marks.find((m) => m.id === "needle");
   if (needle?.type !== "polygon") return [];
@@ -193,18 +266,33 @@ function readingLies(visual: Visual, data: VisualData, scene: Scene): string[] {
   const measured = data.rows.length > 1 && data.rows.every((r) => r.format);
   const parts = data.rows.reduce((sum, r) => sum + Math.max(0, r.value ?? 0), 0);
   const values = [data.total, ...(measured ? [parts, ...data.rows.map((r) => r.value ?? 0)] : [])];
-  const full = data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0)));
-  const shares = values.map((v) => v / full).flatMap((s) => [0, 1].map((decimals) => formatNumber(s, { ...PERCENT_FORMAT, decimals })));
-  const said = new Set([...values.flatMap((v) => [data.format, ...shortFormats(data.format)].map((f) => formatNumber(v, f))), ...shares]);
+  const full =
+    data.target && data.target > 0
+      ? data.target
+      : data.format.style === "percent"
+        ? 1
+        : niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0)));
+  const shares = values
+    .map((v) => v / full)
+    .flatMap((s) => [0, 1].map((decimals) => formatNumber(s, { ...PERCENT_FORMAT, decimals })));
+  const said = new Set([
+    ...values.flatMap((v) => [data.format, ...shortFormats(data.format)].map((f) => formatNumber(v, f))),
+    ...shares,
+  ]);
   return said.has(reading.text) ? [] : [`${visual.kind}'s reading says “${reading.text}”`];
 }
 
 /** Where a scene's geometry or its reading says something else than the data. */
 export function lies(visual: Visual, given: VisualData, scene: Scene): string[] {
   const data = withFigures(given, styleOf(visual));
-  if (data.problem !== null || scene.marks.some((m) => m.id.startsWith("empty") && m.type === "text")) return [];
+  if (data.problem !== null || scene.marks.some((m) => m.id.startsWith("empty") && m.type === "text"))
+    return [];
   const style = styleOf(visual);
-  const look: Look = { style, dashed: style.has("surface.dashes") && style.number("surface.dashes") > 0, stepped: style.choice("surface.shade") === "ramp" };
+  const look: Look = {
+    style,
+    dashed: style.has("surface.dashes") && style.number("surface.dashes") > 0,
+    stepped: style.choice("surface.shade") === "ramp",
+  };
   const geometry = (): string[] => {
     switch (visual.kind) {
       case "donut":

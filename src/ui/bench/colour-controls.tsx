@@ -10,7 +10,15 @@ import { useProject } from "../shared/project-context";
 import { readTyped } from "../shared/typed-number";
 
 /** Own colours of categories; those without one take theirs from the palette. */
-export function CategoryColours({ id, labels, colours }: { id: string; labels: string[]; colours: Record<string, string> }) {
+export function CategoryColours({
+  id,
+  labels,
+  colours,
+}: {
+  id: string;
+  labels: string[];
+  colours: Record<string, string>;
+}) {
   const apply = useProject((s) => s.apply);
   const set = (label: string, color: string | null) => {
     apply(changeVisual(id, { categoryColours: withOwn(colours, label, color) }), `colour ${id} ${label}`);
@@ -49,40 +57,71 @@ const WHEN = [
   { value: "is", label: "is" },
 ];
 
-/** Conditions in their order, each with a word, a colour and a symbol; the first that holds gives a row its colour. */
+/**
+ * Conditions in their order, each with a word, a colour and a symbol; the first that holds gives a row its
+ * colour.
+ */
 export function Rules({ id, rules, format }: { id: string; rules: Rule[]; format: NumberFormat }) {
   const measures = useProject((s) => s.document.measures);
   const apply = useProject((s) => s.apply);
   const change = (next: Rule[]) => apply(changeVisual(id, { rules: next }));
-  const set = (at: number, rule: Partial<Rule>) => change(rules.map((r, i) => (i === at ? { ...r, ...rule } : r)));
+  const set = (at: number, rule: Partial<Rule>) =>
+    change(rules.map((r, i) => (i === at ? { ...r, ...rule } : r)));
   return (
     <div className="flex flex-col gap-2 pt-2">
       {rules.map((rule, i) => {
         const percent = (measures.find((m) => m.id === rule.measure)?.format ?? format).style === "percent";
-        const than = typeof rule.than === "number" && percent ? `${Number((rule.than * 100).toPrecision(6))} %` : String(rule.than);
+        const than =
+          typeof rule.than === "number" && percent
+            ? `${Number((rule.than * 100).toPrecision(6))} %`
+            : String(rule.than);
         const number = rule.when !== "is";
         return (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a rule has no other name than its place
-          <fieldset key={i} className="grid grid-cols-[1fr_64px_72px_24px] items-center gap-1 rounded-sm border border-rule p-1.5">
+          <fieldset
+            // biome-ignore lint/suspicious/noArrayIndexKey: a rule has no other name than its place
+            key={i}
+            className="grid grid-cols-[1fr_64px_72px_24px] items-center gap-1 rounded-sm border border-rule p-1.5"
+          >
             <legend className="sr-only">Rule {i + 1}</legend>
             <Choose
               label={`Measure of rule ${i + 1}`}
               value={rule.measure ?? ""}
-              options={[{ value: "", label: "the value" }, ...measures.map((m) => ({ value: m.id, label: m.label }))]}
+              options={[
+                { value: "", label: "the value" },
+                ...measures.map((m) => ({ value: m.id, label: m.label })),
+              ]}
               onChange={(m) => set(i, { measure: m || null })}
             />
-            <Choose label={`Condition of rule ${i + 1}`} value={rule.when} options={WHEN} onChange={(when) => set(i, { when: when as Rule["when"] })} />
+            <Choose
+              label={`Condition of rule ${i + 1}`}
+              value={rule.when}
+              options={WHEN}
+              onChange={(when) => set(i, { when: when as Rule["when"] })}
+            />
             <CommitField
               mono
               label={`Limit of rule ${i + 1}`}
               value={than}
               check={(t) => (number && readTyped(t, percent) === null ? "A number" : null)}
-              onCommit={(t) => set(i, { than: number ? (readTyped(t, percent) ?? 0) : (readTyped(t, percent) ?? t.slice(0, 200)) })}
+              onCommit={(t) =>
+                set(i, {
+                  than: number ? (readTyped(t, percent) ?? 0) : (readTyped(t, percent) ?? t.slice(0, 200)),
+                })
+              }
             />
-            <button type="button" className="icon-button size-6" aria-label={`Remove rule ${i + 1}`} onClick={() => change(rules.filter((_, k) => k !== i))}>
+            <button
+              type="button"
+              className="icon-button size-6"
+              aria-label={`Remove rule ${i + 1}`}
+              onClick={() => change(rules.filter((_, k) => k !== i))}
+            >
               <X size={13} />
             </button>
-            <CommitField label={`Word of rule ${i + 1}`} value={rule.word} onCommit={(word) => set(i, { word: word.slice(0, 60) })} />
+            <CommitField
+              label={`Word of rule ${i + 1}`}
+              value={rule.word}
+              onCommit={(word) => set(i, { word: word.slice(0, 60) })}
+            />
             <input
               type="color"
               aria-label={`Colour of rule ${i + 1}`}

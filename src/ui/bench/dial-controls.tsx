@@ -35,7 +35,12 @@ interface BoundProps extends Omit<Props, "onChange"> {
 /** One dial of one visual; drawn again only when its own value changes. */
 const BoundDial = memo(function BoundDial({ visualId, name, ...props }: BoundProps) {
   const apply = useProject((s) => s.apply);
-  return <DialRow {...props} onChange={(value) => apply(setDial(visualId, name, value), `dial ${visualId} ${name}`)} />;
+  return (
+    <DialRow
+      {...props}
+      onChange={(value) => apply(setDial(visualId, name, value), `dial ${visualId} ${name}`)}
+    />
+  );
 });
 
 function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { type: "number" }> }) {
@@ -58,7 +63,10 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
           <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">
             <Slider.Range className="absolute h-full rounded-full bg-verdigris" />
           </Slider.Track>
-          <Slider.Thumb aria-label={`${dial.label} slider`} className="block size-3.5 rounded-full border border-rule bg-sheet shadow-sm" />
+          <Slider.Thumb
+            aria-label={`${dial.label} slider`}
+            className="block size-3.5 rounded-full border border-rule bg-sheet shadow-sm"
+          />
         </Slider.Root>
         <div className="[&_.field]:h-7 [&_.field]:px-1.5 [&_.field]:text-right">
           <CommitField
@@ -127,7 +135,13 @@ function DialRow(props: Props) {
           ) : (
             <span className="text-xs text-muted">automatic</span>
           )}
-          <input id={id} type="color" value={set ? value : "#1f7a6d"} onChange={(e) => onChange(e.target.value)} className="h-7 w-9 rounded-sm border border-rule bg-sheet p-0.5" />
+          <input
+            id={id}
+            type="color"
+            value={set ? value : "#1f7a6d"}
+            onChange={(e) => onChange(e.target.value)}
+            className="h-7 w-9 rounded-sm border border-rule bg-sheet p-0.5"
+          />
         </div>
       </>
     );
@@ -135,7 +149,13 @@ function DialRow(props: Props) {
   return (
     <>
       {label}
-      <CommitField id={id} mono value={String(value)} check={(t) => checkTemplate(t, names)[0]?.message ?? null} onCommit={(t) => onChange(t.slice(0, 500))} />
+      <CommitField
+        id={id}
+        mono
+        value={String(value)}
+        check={(t) => checkTemplate(t, names)[0]?.message ?? null}
+        onCommit={(t) => onChange(t.slice(0, 500))}
+      />
     </>
   );
 }
@@ -160,11 +180,16 @@ function samePart(a: PartProps, b: PartProps): boolean {
     a.names === b.names &&
     a.children === b.children &&
     a.visual.finish === b.visual.finish &&
-    a.part.dials.every((d) => a.visual.dials[`${a.part.id}.${d.id}`] === b.visual.dials[`${a.part.id}.${d.id}`])
+    a.part.dials.every(
+      (d) => a.visual.dials[`${a.part.id}.${d.id}`] === b.visual.dials[`${a.part.id}.${d.id}`],
+    )
   );
 }
 
-/** The dials of one part, made from what the kind declares. Dials set by hand can be given back to the default. */
+/**
+ * The dials of one part, made from what the kind declares. Dials set by hand can be given back to the
+ * default.
+ */
 const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, style, children }: PartProps) {
   const apply = useProject((s) => s.apply);
   const set = part.dials.filter((d) => `${part.id}.${d.id}` in visual.dials);
@@ -183,7 +208,9 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, sty
             className="icon-button size-6"
             aria-label={`Give ${part.label} its defaults back`}
             title="Defaults"
-            onClick={() => apply((p) => set.reduce((now, d) => setDial(visual.id, `${part.id}.${d.id}`, null)(now), p))}
+            onClick={() =>
+              apply((p) => set.reduce((now, d) => setDial(visual.id, `${part.id}.${d.id}`, null)(now), p))
+            }
           >
             <RotateCcw size={13} />
           </button>
@@ -192,7 +219,16 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, sty
       <div className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 pt-1">
         {part.dials.map((dial) => {
           const key = `${part.id}.${dial.id}`;
-          return <BoundDial key={key} visualId={visual.id} name={key} dial={dial} names={names} value={style.value(key)} />;
+          return (
+            <BoundDial
+              key={key}
+              visualId={visual.id}
+              name={key}
+              dial={dial}
+              names={names}
+              value={style.value(key)}
+            />
+          );
         })}
       </div>
       {children}
@@ -201,7 +237,19 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, sty
 }, samePart);
 
 /** All dials of a visual, part by part; the part under the pointer is lit here and on the stage. */
-export function DialPanel({ id, data, names, lit, onLit }: { id: string; data: VisualData; names: string[]; lit: string | null; onLit: (part: string | null) => void }) {
+export function DialPanel({
+  id,
+  data,
+  names,
+  lit,
+  onLit,
+}: {
+  id: string;
+  data: VisualData;
+  names: string[];
+  lit: string | null;
+  onLit: (part: string | null) => void;
+}) {
   const visual = useVisual(id);
   const design = useDesign();
   const style = styleOf(visual, design);
@@ -209,10 +257,24 @@ export function DialPanel({ id, data, names, lit, onLit }: { id: string; data: V
   const { rules, categoryColours } = visual;
   const beside = useMemo(() => {
     if (by === "rule") return <Rules id={id} rules={rules} format={data.format} />;
-    return by === "category" ? <CategoryColours id={id} labels={[...data.rows.map((r) => r.label), ...data.series.map((s) => s.label)]} colours={categoryColours} /> : undefined;
+    return by === "category" ? (
+      <CategoryColours
+        id={id}
+        labels={[...data.rows.map((r) => r.label), ...data.series.map((s) => s.label)]}
+        colours={categoryColours}
+      />
+    ) : undefined;
   }, [by, id, rules, categoryColours, data]);
   return kindOf(visual.kind).parts.map((part) => (
-    <PartDials key={part.id} visual={visual} part={part} names={names} lit={lit === part.id} onLit={onLit} style={style}>
+    <PartDials
+      key={part.id}
+      visual={visual}
+      part={part}
+      names={names}
+      lit={lit === part.id}
+      onLit={onLit}
+      style={style}
+    >
       {part.id === "colours" ? beside : undefined}
     </PartDials>
   ));

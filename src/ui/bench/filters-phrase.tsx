@@ -9,7 +9,15 @@ import { filterText } from "../shared/filter-text";
 import { Choose } from "../shared/labelled";
 import { Phrase } from "./phrase";
 
-function Filters({ columns, filters, onChange }: { columns: OfferedColumn[]; filters: Filter[]; onChange: (filters: Filter[]) => void }) {
+function Filters({
+  columns,
+  filters,
+  onChange,
+}: {
+  columns: OfferedColumn[];
+  filters: Filter[];
+  onChange: (filters: Filter[]) => void;
+}) {
   const [column, setColumn] = useState("");
   // A column that was taken up but keeps all rows so far has no filter in the sentence yet.
   const [begun, setBegun] = useState<string[]>(filters.map((f) => f.column));
@@ -43,7 +51,10 @@ function Filters({ columns, filters, onChange }: { columns: OfferedColumn[]; fil
         <Choose
           label="Column to filter by"
           value={column}
-          options={[{ value: "", label: "Choose a column" }, ...offered.map((c) => ({ value: c.name, label: c.name }))]}
+          options={[
+            { value: "", label: "Choose a column" },
+            ...offered.map((c) => ({ value: c.name, label: c.name })),
+          ]}
           onChange={setColumn}
         />
         <button
@@ -63,7 +74,15 @@ function Filters({ columns, filters, onChange }: { columns: OfferedColumn[]; fil
 }
 
 /** "for 2025 and Ferrow Isle": the rows a visual keeps, by any column that its table has or reaches. */
-export function FiltersPhrase({ columns, filters, onChange }: { columns: OfferedColumn[]; filters: Filter[]; onChange: (filters: Filter[]) => void }) {
+export function FiltersPhrase({
+  columns,
+  filters,
+  onChange,
+}: {
+  columns: OfferedColumn[];
+  filters: Filter[];
+  onChange: (filters: Filter[]) => void;
+}) {
   return (
     <Phrase label="Filter" text={filters.length ? filters.map(filterText).join(", ") : "all rows"}>
       {() => <Filters columns={columns} filters={filters} onChange={onChange} />}

@@ -30,8 +30,20 @@ const FinishPictures = memo(function FinishPictures({ shown, finish, all, data, 
   const design = useDesign();
   const theme = useTheme((s) => s.theme);
   const scenes = useMemo(() => {
-    const small = { "heading.shown": false, "frame.border": false, "frame.padding": 4, "legend.place": "none", "labels.content": "none", "axis.names": false };
-    return all.map((f) => sceneOf({ ...shown, finish: f.id, dials: { ...shown.dials, ...small } }, data, design, { size: { width: 120, height: 90 }, theme }));
+    const small = {
+      "heading.shown": false,
+      "frame.border": false,
+      "frame.padding": 4,
+      "legend.place": "none",
+      "labels.content": "none",
+      "axis.names": false,
+    };
+    return all.map((f) =>
+      sceneOf({ ...shown, finish: f.id, dials: { ...shown.dials, ...small } }, data, design, {
+        size: { width: 120, height: 90 },
+        theme,
+      }),
+    );
   }, [all, shown, data, design, theme]);
   return (
     <div className="grid grid-cols-4 gap-1.5 pt-1">
@@ -59,7 +71,13 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
   const [naming, setNaming] = useState(false);
   const settled = useSettled(visual);
   const shown = settled.id === visual.id ? settled : visual;
-  const all = useMemo(() => [...FINISHES.map(({ id: key, name }) => ({ id: key, name })), ...design.finishes.map((f) => ({ id: f.id, name: f.name }))], [design]);
+  const all = useMemo(
+    () => [
+      ...FINISHES.map(({ id: key, name }) => ({ id: key, name })),
+      ...design.finishes.map((f) => ({ id: f.id, name: f.name })),
+    ],
+    [design],
+  );
   const choose = useCallback((finish: string) => apply(changeVisual(id, { finish })), [apply, id]);
   const mine = design.finishes.find((f) => f.id === visual.finish);
   const byHand = Object.keys(lookOf(visual)).length;
@@ -67,7 +85,11 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
     <section aria-label="Finish" className="border-b border-rule px-4 py-3">
       <div className="flex h-6 items-center justify-between">
         <h3 className="section-title">Finish</h3>
-        {byHand > 0 && <span className="text-xs text-muted">{byHand === 1 ? "1 dial set by hand" : `${byHand} dials set by hand`}</span>}
+        {byHand > 0 && (
+          <span className="text-xs text-muted">
+            {byHand === 1 ? "1 dial set by hand" : `${byHand} dials set by hand`}
+          </span>
+        )}
       </div>
       <FinishPictures shown={shown} finish={visual.finish} all={all} data={data} onChoose={choose} />
       <div className="flex flex-wrap items-center gap-1.5 pt-2">
@@ -86,7 +108,12 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
                 <Save size={13} /> Put the look into it
               </button>
             )}
-            <button type="button" className="icon-button size-7" aria-label={`Remove the finish ${mine.name}`} onClick={() => apply(removeFinish(mine.id))}>
+            <button
+              type="button"
+              className="icon-button size-7"
+              aria-label={`Remove the finish ${mine.name}`}
+              onClick={() => apply(removeFinish(mine.id))}
+            >
               <Trash2 size={13} />
             </button>
           </>

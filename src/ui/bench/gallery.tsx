@@ -26,7 +26,9 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
       <div className="grid h-full place-items-center p-8 text-center">
         <div className="max-w-sm">
           <h1 className="text-lg">A visual shows a measure</h1>
-          <p className="mt-2 text-muted">Name one first, for example sum(passengers), on the Measures step.</p>
+          <p className="mt-2 text-muted">
+            Name one first, for example sum(passengers), on the Measures step.
+          </p>
         </div>
       </div>
     );
@@ -37,7 +39,14 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
         <h1 className="text-xl">New visual</h1>
         <div className="w-64">
           <Labelled label="Show" stacked>
-            {(id) => <Choose id={id} value={measure.id} options={project.measures.map((m) => ({ value: m.id, label: m.label }))} onChange={setMeasureId} />}
+            {(id) => (
+              <Choose
+                id={id}
+                value={measure.id}
+                options={project.measures.map((m) => ({ value: m.id, label: m.label }))}
+                onChange={setMeasureId}
+              />
+            )}
           </Labelled>
         </div>
         {onCancel && (
@@ -56,7 +65,12 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
           >
             <Busy pending={data[i].pending}>
               <StaticPicture
-                scene={sceneOf({ ...draft, dials: { "frame.border": false, "heading.shown": false } }, data[i].data, design, { size: { width: 320, height: 230 }, theme })}
+                scene={sceneOf(
+                  { ...draft, dials: { "frame.border": false, "heading.shown": false } },
+                  data[i].data,
+                  design,
+                  { size: { width: 320, height: 230 }, theme },
+                )}
                 label=""
                 className="h-auto w-full"
               />

@@ -4,7 +4,13 @@ import type { Handle } from "@/core/scene/marks";
 import { valueAt } from "@/core/scene/track";
 
 /** The points on the stage that are dragged, or moved by arrow keys, to change one number each. */
-export function Handles({ handles, onMove }: { handles: Handle[]; onMove: (handle: Handle, value: number) => void }) {
+export function Handles({
+  handles,
+  onMove,
+}: {
+  handles: Handle[];
+  onMove: (handle: Handle, value: number) => void;
+}) {
   const layer = useRef<HTMLDivElement>(null);
   const [held, setHeld] = useState<string | null>(null);
   const move = (handle: Handle) => (event: PointerEvent) => {
@@ -34,7 +40,14 @@ export function Handles({ handles, onMove }: { handles: Handle[]; onMove: (handl
           onPointerUp={() => setHeld(null)}
           onPointerCancel={() => setHeld(null)}
           onKeyDown={(event) => {
-            const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 }[event.key];
+            const steps = {
+              ArrowRight: 1,
+              ArrowUp: 1,
+              ArrowLeft: -1,
+              ArrowDown: -1,
+              PageUp: 10,
+              PageDown: -10,
+            }[event.key];
             if (!steps) return;
             event.preventDefault();
             const value = Math.min(handle.to, Math.max(handle.from, handle.value + steps * handle.step));

@@ -26,7 +26,8 @@ function Swatches({ palette }: { palette: Palette }) {
 /** The colours of one of the project's own palettes, light and night. */
 function OwnPalette({ palette, onRemove }: { palette: Palette; onRemove: () => void }) {
   const apply = useProject((s) => s.apply);
-  const put = (change: Partial<Palette>) => apply(putPalettes([{ ...palette, ...change }]), `palette ${palette.id}`);
+  const put = (change: Partial<Palette>) =>
+    apply(putPalettes([{ ...palette, ...change }]), `palette ${palette.id}`);
   const row = (theme: "light" | "night") => (
     <div className="flex flex-wrap items-center gap-1">
       <span className="w-9 text-xs text-muted">{theme}</span>
@@ -62,7 +63,12 @@ function OwnPalette({ palette, onRemove }: { palette: Palette; onRemove: () => v
           check={(t) => (t.trim() ? null : "A name is needed.")}
           onCommit={(t) => put({ name: t.trim().slice(0, 120) })}
         />
-        <button type="button" className="icon-button size-7" aria-label={`Remove ${palette.name}`} onClick={onRemove}>
+        <button
+          type="button"
+          className="icon-button size-7"
+          aria-label={`Remove ${palette.name}`}
+          onClick={onRemove}
+        >
           <Trash2 size={13} />
         </button>
       </div>
@@ -73,7 +79,15 @@ function OwnPalette({ palette, onRemove }: { palette: Palette; onRemove: () => v
 }
 
 /** Chooses a palette; makes, changes, brings and takes away palettes of the project's own. */
-export function PaletteDial({ id, value, onChange }: { id: string; value: string; onChange: (value: string | null) => void }) {
+export function PaletteDial({
+  id,
+  value,
+  onChange,
+}: {
+  id: string;
+  value: string;
+  onChange: (value: string | null) => void;
+}) {
   const own = useProject((s) => s.document.palettes);
   const apply = useProject((s) => s.apply);
   const file = useRef<HTMLInputElement>(null);
@@ -97,11 +111,19 @@ export function PaletteDial({ id, value, onChange }: { id: string; value: string
     const read = palettesFrom(await chosenFile.text(), newId);
     if ("problem" in read) return setSaid(read.problem);
     apply(putPalettes(read.palettes));
-    setSaid(read.palettes.length === 1 ? `${read.palettes[0].name} was brought in.` : `${read.palettes.length} palettes were brought in.`);
+    setSaid(
+      read.palettes.length === 1
+        ? `${read.palettes[0].name} was brought in.`
+        : `${read.palettes.length} palettes were brought in.`,
+    );
   };
   return (
     <Popover.Root>
-      <Popover.Trigger id={id} className="field flex items-center gap-2 text-left" aria-label={`Palette: ${chosen.name}`}>
+      <Popover.Trigger
+        id={id}
+        className="field flex items-center gap-2 text-left"
+        aria-label={`Palette: ${chosen.name}`}
+      >
         <Swatches palette={chosen} />
         <span className="max-w-24 truncate text-sm">{chosen.name}</span>
       </Popover.Trigger>
@@ -145,11 +167,24 @@ export function PaletteDial({ id, value, onChange }: { id: string; value: string
             <button
               type="button"
               className="button"
-              onClick={() => saveBytes(new TextEncoder().encode(JSON.stringify(tokensOf(own), null, 2)), "palettes.tokens.json", "application/design-tokens+json")}
+              onClick={() =>
+                saveBytes(
+                  new TextEncoder().encode(JSON.stringify(tokensOf(own), null, 2)),
+                  "palettes.tokens.json",
+                  "application/design-tokens+json",
+                )
+              }
             >
               <Download size={13} /> Take tokens
             </button>
-            <input ref={file} type="file" accept=".json,.tokens" className="sr-only" aria-label="Design-token file" onChange={(e) => void bring(e.target.files?.[0])} />
+            <input
+              ref={file}
+              type="file"
+              accept=".json,.tokens"
+              className="sr-only"
+              aria-label="Design-token file"
+              onChange={(e) => void bring(e.target.files?.[0])}
+            />
             {said && (
               <p role="status" className="w-full text-sm text-muted">
                 {said}

@@ -10,7 +10,17 @@ const TONES = {
 };
 
 /** A part of the sentence that can be changed in place: a button that opens its choices. */
-export function Phrase({ label, text, tone = "data", children }: { label: string; text: string; tone?: keyof typeof TONES; children: (close: () => void) => ReactNode }) {
+export function Phrase({
+  label,
+  text,
+  tone = "data",
+  children,
+}: {
+  label: string;
+  text: string;
+  tone?: keyof typeof TONES;
+  children: (close: () => void) => ReactNode;
+}) {
   const [open, setOpen] = useState(false);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
@@ -21,7 +31,12 @@ export function Phrase({ label, text, tone = "data", children }: { label: string
         {text}
       </Popover.Trigger>
       <Popover.Portal>
-        <Popover.Content align="start" sideOffset={6} aria-label={label} className="z-30 w-80 rounded-md border border-rule bg-sheet text-base shadow-stage">
+        <Popover.Content
+          align="start"
+          sideOffset={6}
+          aria-label={label}
+          className="z-30 w-80 rounded-md border border-rule bg-sheet text-base shadow-stage"
+        >
           {children(() => setOpen(false))}
         </Popover.Content>
       </Popover.Portal>
@@ -38,11 +53,24 @@ export interface Option {
 }
 
 /** A list to choose from by typing, arrow keys or pointer. */
-export function OptionList({ label, options, chosen, close }: { label: string; options: Option[]; chosen?: string; close: () => void }) {
+export function OptionList({
+  label,
+  options,
+  chosen,
+  close,
+}: {
+  label: string;
+  options: Option[];
+  chosen?: string;
+  close: () => void;
+}) {
   const groups = [...new Set(options.map((o) => o.group ?? ""))];
   return (
     <Command label={label} defaultValue={chosen}>
-      <Command.Input placeholder="Find …" className="h-9 w-full border-b border-rule bg-transparent px-3 outline-none" />
+      <Command.Input
+        placeholder="Find …"
+        className="h-9 w-full border-b border-rule bg-transparent px-3 outline-none"
+      />
       <Command.List className="max-h-72 overflow-auto p-1.5">
         <Command.Empty className="p-3 text-muted">Nothing has that name.</Command.Empty>
         {groups.map((group) => (

@@ -38,13 +38,22 @@ export function PicturesPhrase({ visual, labels }: { visual: Visual; labels: str
   return (
     <>
       ,{" "}
-      <Phrase label="Pictures" text={count ? `with pictures in ${count} ${count === 1 ? "head" : "heads"}` : "with pictures …"} tone={count ? "data" : "missing"}>
+      <Phrase
+        label="Pictures"
+        text={count ? `with pictures in ${count} ${count === 1 ? "head" : "heads"}` : "with pictures …"}
+        tone={count ? "data" : "missing"}
+      >
         {() => (
           <div className="flex max-h-96 flex-col gap-1.5 overflow-auto p-3">
             {labels.map((label) => (
               <div key={label} className="grid grid-cols-[1fr_130px] items-center gap-2 text-sm">
                 <span className="truncate">{label}</span>
-                <Choose label={`Picture of ${label}`} value={own(visual.pictures, label) ?? ""} options={options} onChange={(v) => set(label, v)} />
+                <Choose
+                  label={`Picture of ${label}`}
+                  value={own(visual.pictures, label) ?? ""}
+                  options={options}
+                  onChange={(v) => set(label, v)}
+                />
               </div>
             ))}
             <input

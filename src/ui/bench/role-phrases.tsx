@@ -5,18 +5,38 @@ import type { splitOptions } from "../shared/split-options";
 import { OptionList, Phrase } from "./phrase";
 
 /** A phrase for a measure that a kind can do without. */
-export function MeasurePhrase({ label, id, missing, onChange }: { label: string; id: string | null; missing: string; onChange: (id: string | null) => void }) {
+export function MeasurePhrase({
+  label,
+  id,
+  missing,
+  onChange,
+}: {
+  label: string;
+  id: string | null;
+  missing: string;
+  onChange: (id: string | null) => void;
+}) {
   const measures = useProject((s) => s.document.measures);
   const measure = measures.find((m) => m.id === id);
   return (
-    <Phrase label={label} text={measure ? measure.label.toLowerCase() : missing} tone={measure ? "data" : "missing"}>
+    <Phrase
+      label={label}
+      text={measure ? measure.label.toLowerCase() : missing}
+      tone={measure ? "data" : "missing"}
+    >
       {(close) => (
         <OptionList
           label={label}
           chosen={id ?? undefined}
           close={close}
           options={[
-            ...measures.map((m) => ({ key: m.id, label: m.label, hint: m.table ?? "", group: "Measures", pick: () => onChange(m.id) })),
+            ...measures.map((m) => ({
+              key: m.id,
+              label: m.label,
+              hint: m.table ?? "",
+              group: "Measures",
+              pick: () => onChange(m.id),
+            })),
             ...(id ? [{ key: "none", label: "Take it out", group: "Or", pick: () => onChange(null) }] : []),
           ]}
         />
@@ -26,7 +46,15 @@ export function MeasurePhrase({ label, id, missing, onChange }: { label: string;
 }
 
 /** "and revenue and seats": further measures, each of which can be taken out again. */
-export function MorePhrase({ value, more, onChange }: { value: string | null; more: string[]; onChange: (more: string[]) => void }) {
+export function MorePhrase({
+  value,
+  more,
+  onChange,
+}: {
+  value: string | null;
+  more: string[];
+  onChange: (more: string[]) => void;
+}) {
   const measures = useProject((s) => s.document.measures);
   const free = measures.filter((m) => m.id !== value && !more.includes(m.id));
   return (
@@ -36,15 +64,30 @@ export function MorePhrase({ value, more, onChange }: { value: string | null; mo
         return (
           <span key={id}>
             {" and "}
-            <Phrase label="Further measure" text={measure ? measure.label.toLowerCase() : "a measure that is gone"} tone={measure ? "data" : "missing"}>
+            <Phrase
+              label="Further measure"
+              text={measure ? measure.label.toLowerCase() : "a measure that is gone"}
+              tone={measure ? "data" : "missing"}
+            >
               {(close) => (
                 <OptionList
                   label="Further measure"
                   chosen={id}
                   close={close}
                   options={[
-                    ...free.map((m) => ({ key: m.id, label: m.label, hint: m.table ?? "", group: "Measures", pick: () => onChange(more.map((k) => (k === id ? m.id : k))) })),
-                    { key: "none", label: "Take it out", group: "Or", pick: () => onChange(more.filter((k) => k !== id)) },
+                    ...free.map((m) => ({
+                      key: m.id,
+                      label: m.label,
+                      hint: m.table ?? "",
+                      group: "Measures",
+                      pick: () => onChange(more.map((k) => (k === id ? m.id : k))),
+                    })),
+                    {
+                      key: "none",
+                      label: "Take it out",
+                      group: "Or",
+                      pick: () => onChange(more.filter((k) => k !== id)),
+                    },
                   ]}
                 />
               )}
@@ -60,7 +103,12 @@ export function MorePhrase({ value, more, onChange }: { value: string | null; mo
               <OptionList
                 label="Add a measure"
                 close={close}
-                options={free.map((m) => ({ key: m.id, label: m.label, hint: m.table ?? "", pick: () => onChange([...more, m.id]) }))}
+                options={free.map((m) => ({
+                  key: m.id,
+                  label: m.label,
+                  hint: m.table ?? "",
+                  pick: () => onChange([...more, m.id]),
+                }))}
               />
             )}
           </Phrase>
@@ -85,15 +133,33 @@ export function SplitPhrase({ label, word, split, splits, onChange }: SplitProps
   return (
     <>
       {found ? `, ${word} ` : ", "}
-      <Phrase label={label} text={found ? found.label : split ? `${word} ${split.column}, which is gone` : `${word} …`} tone={found ? "data" : "missing"}>
+      <Phrase
+        label={label}
+        text={found ? found.label : split ? `${word} ${split.column}, which is gone` : `${word} …`}
+        tone={found ? "data" : "missing"}
+      >
         {(close) => (
           <OptionList
             label={label}
             chosen={found ? found.value : undefined}
             close={close}
             options={[
-              ...splits.map((o) => ({ key: o.value, label: o.label, group: o.group, pick: () => onChange(JSON.parse(o.value)) })),
-              ...(split ? [{ key: "none", label: label === "Split" ? "No split" : "Take it out", group: "Or", pick: () => onChange(null) }] : []),
+              ...splits.map((o) => ({
+                key: o.value,
+                label: o.label,
+                group: o.group,
+                pick: () => onChange(JSON.parse(o.value)),
+              })),
+              ...(split
+                ? [
+                    {
+                      key: "none",
+                      label: label === "Split" ? "No split" : "Take it out",
+                      group: "Or",
+                      pick: () => onChange(null),
+                    },
+                  ]
+                : []),
             ]}
           />
         )}

@@ -41,40 +41,85 @@ export const Sentence = memo(
     const has = (role: (typeof kind.roles)[number]) => kind.roles.includes(role);
     const splits = splitOptions(draft, table?.name ?? null);
     const order = ORDERS.find((o) => o.by === visual.order.by && o.order === visual.order.order) ?? ORDERS[0];
-    const scale = scaleOf({ minimum: data.minimum, maximum: data.maximum, target: data.target, value: data.total, format, past: "hold" });
+    const scale = scaleOf({
+      minimum: data.minimum,
+      maximum: data.maximum,
+      target: data.target,
+      value: data.total,
+      format,
+      past: "hold",
+    });
     return (
       <p className="max-w-[820px] text-lg leading-9">
         Show{" "}
-        <Phrase label="Measure" text={measure ? measure.label.toLowerCase() : "a measure …"} tone={measure ? "data" : "missing"}>
+        <Phrase
+          label="Measure"
+          text={measure ? measure.label.toLowerCase() : "a measure …"}
+          tone={measure ? "data" : "missing"}
+        >
           {(close) => (
             <OptionList
               label="Measure"
               chosen={visual.value ?? undefined}
               close={close}
-              options={measures.map((m) => ({ key: m.id, label: m.label, hint: m.table ?? "", pick: () => set({ value: m.id }) }))}
+              options={measures.map((m) => ({
+                key: m.id,
+                label: m.label,
+                hint: m.table ?? "",
+                pick: () => set({ value: m.id }),
+              }))}
             />
           )}
         </Phrase>{" "}
-        {has("more") && <MorePhrase value={visual.value} more={visual.more} onChange={(more) => set({ more })} />} as{" "}
+        {has("more") && (
+          <MorePhrase value={visual.value} more={visual.more} onChange={(more) => set({ more })} />
+        )}{" "}
+        as{" "}
         <Phrase label="Kind" text={kind.phrase}>
-          {(close) => <OptionList label="Kind" chosen={visual.kind} close={close} options={KINDS.map((k) => ({ key: k.id, label: k.label, pick: () => set({ kind: k.id }) }))} />}
+          {(close) => (
+            <OptionList
+              label="Kind"
+              chosen={visual.kind}
+              close={close}
+              options={KINDS.map((k) => ({ key: k.id, label: k.label, pick: () => set({ kind: k.id }) }))}
+            />
+          )}
         </Phrase>
         {has("second") && (
           <>
             {visual.second ? " around " : " "}
-            <MeasurePhrase label="Second value" id={visual.second} missing="around a second value …" onChange={(second) => set({ second })} />
+            <MeasurePhrase
+              label="Second value"
+              id={visual.second}
+              missing="around a second value …"
+              onChange={(second) => set({ second })}
+            />
           </>
         )}
         {has("comparison") && (
           <>
             {visual.comparison ? ", compared with " : ", "}
-            <SourcePhrase label="Comparison" source={visual.comparison} format={format} missing="compared with …" allowNone onChange={(comparison) => set({ comparison })} />
+            <SourcePhrase
+              label="Comparison"
+              source={visual.comparison}
+              format={format}
+              missing="compared with …"
+              allowNone
+              onChange={(comparison) => set({ comparison })}
+            />
           </>
         )}
         {has("target") && (
           <>
             {visual.target ? " against " : " "}
-            <SourcePhrase label="Target" source={visual.target} format={format} missing="against a target …" allowNone onChange={(target) => set({ target })} />
+            <SourcePhrase
+              label="Target"
+              source={visual.target}
+              format={format}
+              missing="against a target …"
+              allowNone
+              onChange={(target) => set({ target })}
+            />
           </>
         )}
         {has("range") && (
@@ -101,22 +146,47 @@ export const Sentence = memo(
         )}
         {has("zones") && (
           <>
-            , <ZonesPhrases zones={visual.zones} format={format} maximum={scale.maximum} onChange={(zones) => set({ zones })} />
+            ,{" "}
+            <ZonesPhrases
+              zones={visual.zones}
+              format={format}
+              maximum={scale.maximum}
+              onChange={(zones) => set({ zones })}
+            />
           </>
         )}
         {has("split") && (
-          <SplitPhrase label="Split" word={visual.kind === "number" ? "over" : "split by"} split={visual.split} splits={splits} onChange={(split) => set({ split })} />
+          <SplitPhrase
+            label="Split"
+            word={visual.kind === "number" ? "over" : "split by"}
+            split={visual.split}
+            splits={splits}
+            onChange={(split) => set({ split })}
+          />
         )}
         {has("series") && visual.split && (
-          <SplitPhrase label="Series" word="each divided by" split={visual.series} splits={splits} onChange={(series) => set({ series, ...(series ? { more: [] } : {}) })} />
+          <SplitPhrase
+            label="Series"
+            word="each divided by"
+            split={visual.series}
+            splits={splits}
+            onChange={(series) => set({ series, ...(series ? { more: [] } : {}) })}
+          />
         )}
         {has("headSize") && (
           <>
             {visual.headSize ? ", heads sized by " : ", "}
-            <MeasurePhrase label="Head size" id={visual.headSize} missing="heads sized by …" onChange={(headSize) => set({ headSize })} />
+            <MeasurePhrase
+              label="Head size"
+              id={visual.headSize}
+              missing="heads sized by …"
+              onChange={(headSize) => set({ headSize })}
+            />
           </>
         )}
-        {has("pictures") && visual.split && <PicturesPhrase visual={visual} labels={data.rows.map((r) => r.label)} />}
+        {has("pictures") && visual.split && (
+          <PicturesPhrase visual={visual} labels={data.rows.map((r) => r.label)} />
+        )}
         {has("order") && visual.split && (
           <>
             ,{" "}
@@ -126,7 +196,11 @@ export const Sentence = memo(
                   label="Order"
                   chosen={order.key}
                   close={close}
-                  options={ORDERS.map((o) => ({ key: o.key, label: o.label, pick: () => set({ order: { by: o.by, order: o.order } }) }))}
+                  options={ORDERS.map((o) => ({
+                    key: o.key,
+                    label: o.label,
+                    pick: () => set({ order: { by: o.by, order: o.order } }),
+                  }))}
                 />
               )}
             </Phrase>
@@ -135,7 +209,14 @@ export const Sentence = memo(
         {has("keep") && visual.split && (
           <>
             , keeping{" "}
-            <Phrase label="Keep" text={visual.keep ? `the first ${visual.keep.first}${visual.keep.others ? " and Other" : ""}` : "all of them"}>
+            <Phrase
+              label="Keep"
+              text={
+                visual.keep
+                  ? `the first ${visual.keep.first}${visual.keep.others ? " and Other" : ""}`
+                  : "all of them"
+              }
+            >
               {(close) => (
                 <>
                   <div className="border-b border-rule p-3">
@@ -144,7 +225,12 @@ export const Sentence = memo(
                       value={visual.keep?.first ?? 6}
                       format={PLAIN_FORMAT}
                       onCommit={(n) => {
-                        set({ keep: { first: Math.min(200, Math.max(1, Math.round(n))), others: visual.keep?.others ?? true } });
+                        set({
+                          keep: {
+                            first: Math.min(200, Math.max(1, Math.round(n))),
+                            others: visual.keep?.others ?? true,
+                          },
+                        });
                         close();
                       }}
                     />
@@ -153,8 +239,16 @@ export const Sentence = memo(
                     label="Keep"
                     close={close}
                     options={[
-                      { key: "others", label: "The rest as Other", pick: () => set({ keep: { first: visual.keep?.first ?? 6, others: true } }) },
-                      { key: "drop", label: "Leave the rest out", pick: () => set({ keep: { first: visual.keep?.first ?? 6, others: false } }) },
+                      {
+                        key: "others",
+                        label: "The rest as Other",
+                        pick: () => set({ keep: { first: visual.keep?.first ?? 6, others: true } }),
+                      },
+                      {
+                        key: "drop",
+                        label: "Leave the rest out",
+                        pick: () => set({ keep: { first: visual.keep?.first ?? 6, others: false } }),
+                      },
                       { key: "all", label: "Keep all of them", pick: () => set({ keep: null }) },
                     ]}
                   />
@@ -165,7 +259,12 @@ export const Sentence = memo(
         )}
         {table && (
           <>
-            , for <FiltersPhrase columns={offeredColumns(draft, table.name)} filters={visual.filters} onChange={(filters) => set({ filters })} />
+            , for{" "}
+            <FiltersPhrase
+              columns={offeredColumns(draft, table.name)}
+              filters={visual.filters}
+              onChange={(filters) => set({ filters })}
+            />
           </>
         )}
         .

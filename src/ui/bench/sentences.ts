@@ -3,12 +3,16 @@ import { useRef } from "react";
 import type { Visual } from "@/core/project/schema";
 import { useProject } from "../shared/project-context";
 
-const texts = (dials: Visual["dials"]) => Object.entries(dials).filter(([, value]) => typeof value === "string");
+const texts = (dials: Visual["dials"]) =>
+  Object.entries(dials).filter(([, value]) => typeof value === "string");
 
 /** What a visual looks like, which is no part of its sentence. */
 const NOT_SAID = new Set<keyof Visual>(["dials", "size", "finish", "categoryColours"]);
 
-/** Whether two states of a visual say the same sentence. Numbers and toggles of dials, and the size, are not part of it; texts are, since they may name measures. */
+/**
+ * Whether two states of a visual say the same sentence. Numbers and toggles of dials, and the size, are not
+ * part of it; texts are, since they may name measures.
+ */
 export function saysTheSame(a: Visual, b: Visual): boolean {
   if (a === b) return true;
   const keys = Object.keys(a) as (keyof Visual)[];
@@ -17,8 +21,8 @@ export function saysTheSame(a: Visual, b: Visual): boolean {
 }
 
 /**
- * The visuals by what they say: the same list until a sentence changes, so that a turning dial draws nothing of the screen
- * but the stage and itself. What needs a visual's dials takes it with `useVisual`.
+ * The visuals by what they say: the same list until a sentence changes, so that a turning dial draws nothing
+ * of the screen but the stage and itself. What needs a visual's dials takes it with `useVisual`.
  */
 export function useSentences(): Visual[] {
   const known = useRef<Visual[]>([]);

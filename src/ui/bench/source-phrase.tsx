@@ -43,8 +43,15 @@ export function SourcePhrase({
         group: "Inputs",
         pick: () => onChange({ input: i.id }),
       })),
-    ...measures.map((m) => ({ key: m.id, label: m.label, group: "Measures", pick: () => onChange({ measure: m.id }) })),
-    ...(allowNone && source ? [{ key: "none", label: "Take it out", group: "Or", pick: () => onChange(null) }] : []),
+    ...measures.map((m) => ({
+      key: m.id,
+      label: m.label,
+      group: "Measures",
+      pick: () => onChange({ measure: m.id }),
+    })),
+    ...(allowNone && source
+      ? [{ key: "none", label: "Take it out", group: "Or", pick: () => onChange(null) }]
+      : []),
   ];
   return (
     <Phrase label={label} text={text} tone={!source ? "missing" : input ? "input" : "data"}>

@@ -24,20 +24,27 @@ const VIEWS: { id: View; label: string }[] = [
 ];
 
 /**
- * How people with each colour-vision deficiency see linear RGB (Machado, Oliveira, Fernandes: A physiologically-based model
- * for simulation of color vision deficiency, IEEE TVCG 15, 2009; severity 1.0); grey is the relative luminance of WCAG 2.
+ * How people with each colour-vision deficiency see linear RGB (Machado, Oliveira, Fernandes: A
+ * physiologically-based model for simulation of color vision deficiency, IEEE TVCG 15, 2009; severity 1.0);
+ * grey is the relative luminance of WCAG 2.
  */
 const MATRICES: Partial<Record<View, string>> = {
-  protan: "0.152286 1.052583 -0.204868 0 0 0.114503 0.786281 0.099216 0 0 -0.003882 -0.048116 1.051998 0 0 0 0 0 1 0",
-  deutan: "0.367322 0.860646 -0.227968 0 0 0.280085 0.672501 0.047413 0 0 -0.011820 0.042940 0.968881 0 0 0 0 0 1 0",
-  tritan: "1.255528 -0.076749 -0.178779 0 0 -0.078411 0.930809 0.147602 0 0 0.004733 0.691367 0.303900 0 0 0 0 0 1 0",
+  protan:
+    "0.152286 1.052583 -0.204868 0 0 0.114503 0.786281 0.099216 0 0 -0.003882 -0.048116 1.051998 0 0 0 0 0 1 0",
+  deutan:
+    "0.367322 0.860646 -0.227968 0 0 0.280085 0.672501 0.047413 0 0 -0.011820 0.042940 0.968881 0 0 0 0 0 1 0",
+  tritan:
+    "1.255528 -0.076749 -0.178779 0 0 -0.078411 0.930809 0.147602 0 0 0.004733 0.691367 0.303900 0 0 0 0 0 1 0",
   grey: "0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0 0 0 1 0",
 };
 
 /** Dims what is not of the lit part. */
 function litScene(scene: Scene, part: string | null): Scene {
   if (!part || !scene.marks.some((m) => m.part === part)) return scene;
-  return { ...scene, marks: scene.marks.map((m) => (m.part === part ? m : { ...m, opacity: (m.opacity ?? 1) * 0.35 })) };
+  return {
+    ...scene,
+    marks: scene.marks.map((m) => (m.part === part ? m : { ...m, opacity: (m.opacity ?? 1) * 0.35 })),
+  };
 }
 
 interface Props {
@@ -58,8 +65,14 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   const design = useDesign();
   const [view, setView] = useState<View>("light");
   const [focus, setFocus] = useState<string | null>(null);
-  const shownData = useMemo(() => (trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data, [visual, data, trial]);
-  const scene = useMemo(() => sceneOf(visual, shownData, design, { theme: view === "night" ? "night" : "light", focus }), [visual, shownData, design, view, focus]);
+  const shownData = useMemo(
+    () => (trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data,
+    [visual, data, trial],
+  );
+  const scene = useMemo(
+    () => sceneOf(visual, shownData, design, { theme: view === "night" ? "night" : "light", focus }),
+    [visual, shownData, design, view, focus],
+  );
   const shown = useMemo(() => litScene(scene, lit), [scene, lit]);
   const target = visual.target;
   const handles = scene.handles.filter((h) => h.sets !== "target" || (target && !("measure" in target)));
@@ -70,7 +83,10 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
       else apply(changeVisual(visual.id, { target: { number: value } }), group);
     } else if (handle.sets.startsWith("zone.")) {
       const at = Number(handle.sets.slice(5));
-      apply(changeVisual(visual.id, { zones: visual.zones.map((z, i) => (i === at ? { ...z, to: value } : z)) }), group);
+      apply(
+        changeVisual(visual.id, { zones: visual.zones.map((z, i) => (i === at ? { ...z, to: value } : z)) }),
+        group,
+      );
     } else apply(setDial(visual.id, handle.sets, handle.id === "start" ? value % 360 : value), group);
   };
   const size = (key: "width" | "height", least: number, most: number) => (
@@ -80,7 +96,9 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
         label={key === "width" ? "Width" : "Height"}
         value={String(visual.size[key])}
         check={(t) => (Number(t) >= least && Number(t) <= most ? null : `${least} to ${most}`)}
-        onCommit={(t) => apply(changeVisual(visual.id, { size: { ...visual.size, [key]: Math.round(Number(t)) } }))}
+        onCommit={(t) =>
+          apply(changeVisual(visual.id, { size: { ...visual.size, [key]: Math.round(Number(t)) } }))
+        }
       />
     </div>
   );
@@ -94,11 +112,22 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
           </filter>
         ))}
       </svg>
-      <div aria-hidden="true" className="h-2 border-b border-rule" style={{ backgroundImage: "repeating-linear-gradient(90deg, var(--rule) 0 1px, transparent 1px 8px)" }} />
+      <div
+        aria-hidden="true"
+        className="h-2 border-b border-rule"
+        style={{
+          backgroundImage: "repeating-linear-gradient(90deg, var(--rule) 0 1px, transparent 1px 8px)",
+        }}
+      />
       <div className="stage-grid grid min-h-0 flex-1 place-items-center overflow-auto p-5">
         <div
           className="relative shadow-stage will-change-transform"
-          style={{ width: visual.size.width, height: visual.size.height, borderRadius: scene.border?.radius, filter: view in MATRICES ? `url(#view-${view})` : undefined }}
+          style={{
+            width: visual.size.width,
+            height: visual.size.height,
+            borderRadius: scene.border?.radius,
+            filter: view in MATRICES ? `url(#view-${view})` : undefined,
+          }}
         >
           <Busy pending={pending}>
             <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />

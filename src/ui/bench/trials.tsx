@@ -10,7 +10,17 @@ import { useTheme } from "../shared/theme";
 import { useVisual } from "./sentences";
 
 /** The visual at values and shapes of data that it has not met yet; one can be put on the stage. */
-export const Trials = memo(function Trials({ id, data, chosen, onChoose }: { id: string; data: VisualData; chosen: string | null; onChoose: (id: string | null) => void }) {
+export const Trials = memo(function Trials({
+  id,
+  data,
+  chosen,
+  onChoose,
+}: {
+  id: string;
+  data: VisualData;
+  chosen: string | null;
+  onChoose: (id: string | null) => void;
+}) {
   const visual = useVisual(id);
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
@@ -21,7 +31,10 @@ export const Trials = memo(function Trials({ id, data, chosen, onChoose }: { id:
   const shown = settled.id === visual.id ? settled : visual;
   const trials = useMemo(() => trialsOf(shown, data), [shown, data]);
   const scenes = useMemo(() => {
-    const small = { ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } };
+    const small = {
+      ...shown,
+      dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 },
+    };
     return trials.map((t) => sceneOf(small, t.data, design, { size: { width: 220, height: 140 }, theme }));
   }, [trials, shown, design, theme]);
   if (trials.length === 0) return null;
@@ -31,7 +44,9 @@ export const Trials = memo(function Trials({ id, data, chosen, onChoose }: { id:
         <button type="button" className="section-title" aria-expanded={open} onClick={() => setOpen(!open)}>
           Trials
         </button>
-        <span className="truncate text-xs text-muted">the same visual at values it has not met yet; choose one to see it on the stage</span>
+        <span className="truncate text-xs text-muted">
+          the same visual at values it has not met yet; choose one to see it on the stage
+        </span>
       </div>
       {open && (
         <div className="mt-2 grid grid-cols-6 gap-2">

@@ -46,10 +46,18 @@ const Thumbnail = memo(
     const shown = useSettled(visual);
     const scene = useMemo(
       () =>
-        sceneOf({ ...shown, dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 } }, data, design, {
-          size: { width: 220, height: 132 },
-          theme,
-        }),
+        sceneOf(
+          {
+            ...shown,
+            dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 },
+          },
+          data,
+          design,
+          {
+            size: { width: 220, height: 132 },
+            theme,
+          },
+        ),
       [shown, data, design, theme],
     );
     return (
@@ -62,12 +70,24 @@ const Thumbnail = memo(
         <StaticPicture scene={scene} label="" className="h-auto w-full" />
         <span className="mt-1 flex items-center gap-1.5 text-xs font-medium">
           <span className="truncate">{visual.name}</span>
-          {failing > 0 && <span role="img" aria-label="a proof fails" title="A proof of a measure behind it fails" className="ml-auto size-2 shrink-0 rounded-full bg-signal" />}
+          {failing > 0 && (
+            <span
+              role="img"
+              aria-label="a proof fails"
+              title="A proof of a measure behind it fails"
+              className="ml-auto size-2 shrink-0 rounded-full bg-signal"
+            />
+          )}
         </span>
       </button>
     );
   },
-  (a, b) => a.id === b.id && a.failing === b.failing && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
+  (a, b) =>
+    a.id === b.id &&
+    a.failing === b.failing &&
+    a.data === b.data &&
+    a.theme === b.theme &&
+    a.chosen === b.chosen,
 );
 
 /** The third step: the sentence, the stage, the trials and the dials of one visual. */
@@ -95,7 +115,10 @@ export function VisualsScreen() {
   const data = pictured?.data ?? null;
   const failing = useFailedProofsOf(visuals);
   const failed = visual ? failing[visuals.indexOf(visual)] : [];
-  const names = useMemo(() => [...Object.keys(data?.names ?? {}), ...measures.map((m) => m.name), ...inputs.map((i) => i.name)], [data, measures, inputs]);
+  const names = useMemo(
+    () => [...Object.keys(data?.names ?? {}), ...measures.map((m) => m.name), ...inputs.map((i) => i.name)],
+    [data, measures, inputs],
+  );
 
   const add = (draft: Visual) => {
     const name = freeLabel(
@@ -117,9 +140,20 @@ export function VisualsScreen() {
     <div
       className={`grid h-full ${shows ? "grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]" : "grid-cols-[168px_minmax(0,1fr)] max-lg:grid-cols-[128px_minmax(0,1fr)]"}`}
     >
-      <nav aria-label="Visuals" className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3">
+      <nav
+        aria-label="Visuals"
+        className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3"
+      >
         {visuals.map((v, i) => (
-          <Thumbnail key={v.id} id={v.id} data={all[i].data} failing={failing[i].length} theme={theme} chosen={!adding && v.id === visual?.id} onOpen={open} />
+          <Thumbnail
+            key={v.id}
+            id={v.id}
+            data={all[i].data}
+            failing={failing[i].length}
+            theme={theme}
+            chosen={!adding && v.id === visual?.id}
+            onOpen={open}
+          />
         ))}
         <button
           type="button"
@@ -141,21 +175,35 @@ export function VisualsScreen() {
             {failed.map(({ measure, proof, text }) => (
               <p key={proof.id} role="status" className="mt-1 text-sm text-signal">
                 A proof of{" "}
-                <StepLink to={`/p/${store.getState().id}/measures?measure=${measure.id}`} className="font-medium underline">
+                <StepLink
+                  to={`/p/${store.getState().id}/measures?measure=${measure.id}`}
+                  className="font-medium underline"
+                >
                   {measure.label}
                 </StepLink>{" "}
                 fails: {text}.
               </p>
             ))}
           </div>
-          <Stage key={visual.id} id={visual.id} data={data} pending={pictured?.pending ?? false} trial={trial} lit={lit} onLit={setLit} />
+          <Stage
+            key={visual.id}
+            id={visual.id}
+            data={data}
+            pending={pictured?.pending ?? false}
+            trial={trial}
+            lit={lit}
+            onLit={setLit}
+          />
           <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
         </div>
       ) : (
         <Gallery onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
       )}
       {shows && (
-        <aside aria-label="Dials" className="contain-strict min-h-0 overflow-auto border-l border-rule bg-panel">
+        <aside
+          aria-label="Dials"
+          className="contain-strict min-h-0 overflow-auto border-l border-rule bg-panel"
+        >
           <section aria-label="Visual" className="flex flex-col gap-1.5 border-b border-rule px-4 py-3">
             <div className="flex items-center gap-1">
               <h2 className="section-title flex-1">Visual</h2>
@@ -177,7 +225,9 @@ export function VisualsScreen() {
                 onClick={() => {
                   apply(removeVisual(visual.id));
                   choose(null);
-                  toast(`${visual.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+                  toast(`${visual.name} is removed.`, {
+                    action: { label: "Undo", onClick: () => store.getState().undo() },
+                  });
                 }}
               >
                 <Trash2 size={14} />

@@ -24,13 +24,26 @@ export function firstZones(maximum: number): Zone[] {
   ];
 }
 
-function ZoneList({ zones, format, onChange }: { zones: Zone[]; format: NumberFormat; onChange: (zones: Zone[]) => void }) {
+function ZoneList({
+  zones,
+  format,
+  onChange,
+}: {
+  zones: Zone[];
+  format: NumberFormat;
+  onChange: (zones: Zone[]) => void;
+}) {
   const percent = format.style === "percent";
-  const set = (at: number, change: Partial<Zone>) => onChange(zones.map((z, i) => (i === at ? { ...z, ...change } : z)));
+  const set = (at: number, change: Partial<Zone>) =>
+    onChange(zones.map((z, i) => (i === at ? { ...z, ...change } : z)));
   const edges = zones.filter((z) => z.to !== null).length;
   const add = () => {
     const last = zones.findLast((z) => z.to !== null)?.to ?? 0;
-    onChange([...zones.slice(0, edges), { to: Number((last * 1.05 || 1).toPrecision(3)), word: "zone", tone: "plain" }, ...zones.slice(edges)]);
+    onChange([
+      ...zones.slice(0, edges),
+      { to: Number((last * 1.05 || 1).toPrecision(3)), word: "zone", tone: "plain" },
+      ...zones.slice(edges),
+    ]);
   };
   return (
     <div className="flex flex-col gap-2 p-3">
@@ -49,10 +62,24 @@ function ZoneList({ zones, format, onChange }: { zones: Zone[]; format: NumberFo
               onCommit={(t) => set(i, { to: readTyped(t, percent) })}
             />
           )}
-          <CommitField label={`Word of zone ${i + 1}`} value={zone.word} onCommit={(word) => set(i, { word: word.slice(0, 60) })} />
-          <Choose label={`Colour of zone ${i + 1}`} value={zone.tone} options={TONES} onChange={(tone) => set(i, { tone: tone as Zone["tone"] })} />
+          <CommitField
+            label={`Word of zone ${i + 1}`}
+            value={zone.word}
+            onCommit={(word) => set(i, { word: word.slice(0, 60) })}
+          />
+          <Choose
+            label={`Colour of zone ${i + 1}`}
+            value={zone.tone}
+            options={TONES}
+            onChange={(tone) => set(i, { tone: tone as Zone["tone"] })}
+          />
           {zone.to !== null && (
-            <button type="button" className="icon-button size-6" aria-label={`Remove zone ${i + 1}`} onClick={() => onChange(edges <= 1 ? [] : zones.filter((_, k) => k !== i))}>
+            <button
+              type="button"
+              className="icon-button size-6"
+              aria-label={`Remove zone ${i + 1}`}
+              onClick={() => onChange(edges <= 1 ? [] : zones.filter((_, k) => k !== i))}
+            >
               <X size={13} />
             </button>
           )}
@@ -68,7 +95,17 @@ function ZoneList({ zones, format, onChange }: { zones: Zone[]; format: NumberFo
 }
 
 /** "with zones at 75 % and 90 %": each edge opens the list of zones. */
-export function ZonesPhrases({ zones, format, maximum, onChange }: { zones: Zone[]; format: NumberFormat; maximum: number; onChange: (zones: Zone[]) => void }) {
+export function ZonesPhrases({
+  zones,
+  format,
+  maximum,
+  onChange,
+}: {
+  zones: Zone[];
+  format: NumberFormat;
+  maximum: number;
+  onChange: (zones: Zone[]) => void;
+}) {
   const edges = zones.flatMap((z, i) => (z.to === null ? [] : [{ to: z.to, index: i }]));
   if (edges.length === 0) {
     return (

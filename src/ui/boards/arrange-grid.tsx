@@ -7,8 +7,19 @@ import type { Board, Tile } from "@/core/project/schema";
 import { useProject } from "../shared/project-context";
 import { GAP, ROW_HEIGHT } from "./grid";
 
-/** The board's grid while it is arranged: tiles are dragged and resized by pointer, or moved and resized by arrow keys. */
-export function ArrangeGrid({ board, nameOf, render }: { board: Board; nameOf: (tile: Tile) => string; render: (tile: Tile) => ReactNode }) {
+/**
+ * The board's grid while it is arranged: tiles are dragged and resized by pointer, or moved and resized by
+ * arrow keys.
+ */
+export function ArrangeGrid({
+  board,
+  nameOf,
+  render,
+}: {
+  board: Board;
+  nameOf: (tile: Tile) => string;
+  render: (tile: Tile) => ReactNode;
+}) {
   const apply = useProject((s) => s.apply);
   const host = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(0);
@@ -38,7 +49,9 @@ export function ArrangeGrid({ board, nameOf, render }: { board: Board; nameOf: (
     event.preventDefault();
     const [dx, dy] = move;
     const { x, y, w, h } = tile;
-    const edit = event.shiftKey ? placeTiles(board.id, [{ id: tile.id, x, y, w: Math.min(12 - x, w + dx), h: h + dy }], tile.id) : moveTile(board.id, tile.id, dx, dy);
+    const edit = event.shiftKey
+      ? placeTiles(board.id, [{ id: tile.id, x, y, w: Math.min(12 - x, w + dx), h: h + dy }], tile.id)
+      : moveTile(board.id, tile.id, dx, dy);
     apply(edit, `arrange ${board.id} ${tile.id}`);
   };
   return (

@@ -19,22 +19,35 @@ export function ArrangePanel({ board }: { board: Board }) {
     offeredColumns(project, t.name)
       .filter((c) => c.own && c.type !== "number" && c.type !== "timestamp")
       .map((c) => ({
-        value: JSON.stringify({ table: t.name, column: c.name, ...(c.type === "date" ? { by: "year" } : {}) }),
+        value: JSON.stringify({
+          table: t.name,
+          column: c.name,
+          ...(c.type === "date" ? { by: "year" } : {}),
+        }),
         label: `${t.name} · ${c.name}${c.type === "date" ? " by year" : ""}`,
       })),
   );
   const addFilter = () => {
     const chosen = JSON.parse(column) as { table: string; column: string; by?: "year" };
-    const label = chosen.by ? "Year" : chosen.column.charAt(0).toUpperCase() + chosen.column.slice(1).replaceAll("_", " ");
+    const label = chosen.by
+      ? "Year"
+      : chosen.column.charAt(0).toUpperCase() + chosen.column.slice(1).replaceAll("_", " ");
     apply(addControl(board.id, { id: newId(), type: "filter", label, chosen: [], ...chosen }));
     setColumn("");
   };
-  const freeInputs = inputs.filter((i) => !board.controls.some((c) => c.type === "input" && c.input === i.id));
+  const freeInputs = inputs.filter(
+    (i) => !board.controls.some((c) => c.type === "input" && c.input === i.id),
+  );
   return (
-    <aside aria-label="Put on the board" className="flex min-h-0 w-64 shrink-0 flex-col gap-4 overflow-auto border-l border-rule bg-panel p-4">
+    <aside
+      aria-label="Put on the board"
+      className="flex min-h-0 w-64 shrink-0 flex-col gap-4 overflow-auto border-l border-rule bg-panel p-4"
+    >
       <section className="flex flex-col gap-1">
         <h2 className="section-title pb-1">Visuals</h2>
-        {visuals.length === 0 && <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>}
+        {visuals.length === 0 && (
+          <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>
+        )}
         {visuals.map((v) => (
           <button
             key={v.id}
@@ -42,7 +55,14 @@ export function ArrangePanel({ board }: { board: Board }) {
             aria-label={`Add ${v.name}`}
             className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
             onClick={() =>
-              apply(addTile(board.id, { id: newId(), type: "visual", visual: v.id }, v.kind === "progress bar" ? 4 : 4, v.kind === "progress bar" && !v.split ? 3 : 6))
+              apply(
+                addTile(
+                  board.id,
+                  { id: newId(), type: "visual", visual: v.id },
+                  v.kind === "progress bar" ? 4 : 4,
+                  v.kind === "progress bar" && !v.split ? 3 : 6,
+                ),
+              )
             }
           >
             <span className="truncate">{v.name}</span>
@@ -60,7 +80,10 @@ export function ArrangePanel({ board }: { board: Board }) {
       <section className="flex flex-col gap-1.5">
         <h2 className="section-title pb-1">Controls</h2>
         {board.controls.map((control) => {
-          const label = control.type === "filter" ? control.label : (inputs.find((i) => i.id === control.input)?.label ?? "input");
+          const label =
+            control.type === "filter"
+              ? control.label
+              : (inputs.find((i) => i.id === control.input)?.label ?? "input");
           return (
             <div key={control.id} className="flex items-center gap-1">
               {control.type === "filter" ? (
@@ -68,26 +91,53 @@ export function ArrangePanel({ board }: { board: Board }) {
                   label={`Label of the filter ${label}`}
                   value={label}
                   check={(t) => (t.trim() ? null : "A label is needed.")}
-                  onCommit={(t) => apply(changeBoard(board.id, (b) => b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.label = t.trim().slice(0, 120)))))}
+                  onCommit={(t) =>
+                    apply(
+                      changeBoard(board.id, (b) =>
+                        b.controls.forEach(
+                          (c) =>
+                            c.id === control.id && c.type === "filter" && (c.label = t.trim().slice(0, 120)),
+                        ),
+                      ),
+                    )
+                  }
                 />
               ) : (
                 <span className="flex-1 truncate text-sm">{label}</span>
               )}
-              <button type="button" className="icon-button size-6" aria-label={`Remove the control ${label}`} onClick={() => apply(removeControl(board.id, control.id))}>
+              <button
+                type="button"
+                className="icon-button size-6"
+                aria-label={`Remove the control ${label}`}
+                onClick={() => apply(removeControl(board.id, control.id))}
+              >
                 <X size={13} />
               </button>
             </div>
           );
         })}
         <Labelled label="Filter by" stacked>
-          {(id) => <Choose id={id} value={column} options={[{ value: "", label: "Choose a column" }, ...columns]} onChange={setColumn} />}
+          {(id) => (
+            <Choose
+              id={id}
+              value={column}
+              options={[{ value: "", label: "Choose a column" }, ...columns]}
+              onChange={setColumn}
+            />
+          )}
         </Labelled>
         <button type="button" className="button self-start" disabled={!column} onClick={addFilter}>
           <Plus size={13} /> Add the filter
         </button>
         {freeInputs.map((i) => (
-          <button key={i.id} type="button" className="button justify-between" onClick={() => apply(addControl(board.id, { id: newId(), type: "input", input: i.id }))}>
-            {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"} {i.label} <Plus size={13} />
+          <button
+            key={i.id}
+            type="button"
+            className="button justify-between"
+            onClick={() => apply(addControl(board.id, { id: newId(), type: "input", input: i.id }))}
+          >
+            {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"}{" "}
+            {i.label} <Plus size={13} />
           </button>
         ))}
       </section>
@@ -102,14 +152,23 @@ export function ArrangePanel({ board }: { board: Board }) {
                   label="Text"
                   multiline
                   value={tile.text}
-                  onCommit={(text) => apply(changeBoard(board.id, (b) => b.tiles.forEach((t) => t.id === tile.id && t.type === "text" && (t.text = text.slice(0, 2000)))))}
+                  onCommit={(text) =>
+                    apply(
+                      changeBoard(board.id, (b) =>
+                        b.tiles.forEach(
+                          (t) => t.id === tile.id && t.type === "text" && (t.text = text.slice(0, 2000)),
+                        ),
+                      ),
+                    )
+                  }
                 />
               ),
           )}
         </section>
       )}
       <p className="text-xs text-muted">
-        Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What you choose in the controls while arranging is what the board begins with.
+        Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What you choose in the
+        controls while arranging is what the board begins with.
       </p>
     </aside>
   );

@@ -24,12 +24,20 @@ export function useBoardState(board: Board, project: Project): BoardState {
       controls.flatMap((c): Filter[] => {
         if (c.type !== "filter") return [];
         const values = own(chosen, c.id) ?? c.chosen;
-        return values.length ? [{ column: `${c.table}.${c.column}`, ...(c.by ? { by: c.by } : {}), in: values }] : [];
+        return values.length
+          ? [{ column: `${c.table}.${c.column}`, ...(c.by ? { by: c.by } : {}), in: values }]
+          : [];
       }),
     [controls, chosen],
   );
   // An input that was removed or renamed meanwhile has no say any more.
-  const known = useMemo(() => Object.fromEntries(Object.entries(inputs).filter(([name]) => project.inputs.some((i) => i.name === name))), [inputs, project.inputs]);
+  const known = useMemo(
+    () =>
+      Object.fromEntries(
+        Object.entries(inputs).filter(([name]) => project.inputs.some((i) => i.name === name)),
+      ),
+    [inputs, project.inputs],
+  );
   return {
     chosenOf: (control) => own(chosen, control.id) ?? control.chosen,
     choose: (id, values) => setChosen((now) => withOwn(now, id, values)),

@@ -36,24 +36,45 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
     state.choose(control.id, values);
     if (arranging)
       apply(
-        changeBoard(board.id, (b) => b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.chosen = values))),
+        changeBoard(board.id, (b) =>
+          b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.chosen = values)),
+        ),
         `chosen ${control.id}`,
       );
   };
   return board.controls.map((control) => {
-    if (control.type === "filter") return <FilterControl key={control.id} control={control} chosen={state.chosenOf(control)} onChoose={(values) => choose(control, values)} />;
+    if (control.type === "filter")
+      return (
+        <FilterControl
+          key={control.id}
+          control={control}
+          chosen={state.chosenOf(control)}
+          onChoose={(values) => choose(control, values)}
+        />
+      );
     const input = inputs.find((i) => i.id === control.input);
     if (!input) return null;
     const change = (value: Value) => {
       state.setInput(input.name, value);
       if (arranging) apply(changeInput(input.id, { value }), `input ${input.id}`);
     };
-    return <InputControl key={control.id} input={input} value={own(state.inputs, input.name) ?? input.value} onChange={change} />;
+    return (
+      <InputControl
+        key={control.id}
+        input={input}
+        value={own(state.inputs, input.name) ?? input.value}
+        onChange={change}
+      />
+    );
   });
 }
 
 /** The board's filter that means the same column as a visual's split. */
-function controlFor(visual: Visual, board: Board, project: Project): Extract<Control, { type: "filter" }> | undefined {
+function controlFor(
+  visual: Visual,
+  board: Board,
+  project: Project,
+): Extract<Control, { type: "filter" }> | undefined {
   const table = project.measures.find((m) => m.id === visual.value)?.table;
   if (!visual.split || visual.split.by || !table) return undefined;
   const scope = scopeOf(project);
@@ -65,12 +86,25 @@ function controlFor(visual: Visual, board: Board, project: Project): Extract<Con
   });
 }
 
-function BoardView({ board, arranging, presents, onPresent }: { board: Board; arranging: boolean; presents: boolean; onPresent: (on: boolean) => void }) {
+function BoardView({
+  board,
+  arranging,
+  presents,
+  onPresent,
+}: {
+  board: Board;
+  arranging: boolean;
+  presents: boolean;
+  onPresent: (on: boolean) => void;
+}) {
   const project = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
   const state = useBoardState(board, project);
   const visuals = useMemo(
-    () => board.tiles.flatMap((t) => (t.type === "visual" ? (project.visuals.find((v) => v.id === t.visual) ?? []) : [])) as Visual[],
+    () =>
+      board.tiles.flatMap((t) =>
+        t.type === "visual" ? (project.visuals.find((v) => v.id === t.visual) ?? []) : [],
+      ) as Visual[],
     [board.tiles, project.visuals],
   );
   const data = useVisualsData(visuals, state.filters, state.inputs);
@@ -96,7 +130,8 @@ function BoardView({ board, arranging, presents, onPresent }: { board: Board; ar
       </Busy>
     );
   };
-  const nameOf = (tile: Tile) => (tile.type === "text" ? "text" : (project.visuals.find((v) => v.id === tile.visual)?.name ?? "visual"));
+  const nameOf = (tile: Tile) =>
+    tile.type === "text" ? "text" : (project.visuals.find((v) => v.id === tile.visual)?.name ?? "visual");
   const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
   return (
     <div className="flex h-full min-h-0 flex-col">
@@ -115,18 +150,31 @@ function BoardView({ board, arranging, presents, onPresent }: { board: Board; ar
         </h1>
         <Controls board={board} state={state} arranging={arranging} />
         {presents && (
-          <button type="button" className="icon-button ml-auto self-center" aria-label="Close" title="Close (Escape)" onClick={() => onPresent(false)}>
+          <button
+            type="button"
+            className="icon-button ml-auto self-center"
+            aria-label="Close"
+            title="Close (Escape)"
+            onClick={() => onPresent(false)}
+          >
             <X size={16} />
           </button>
         )}
       </div>
       <div className="flex min-h-0 flex-1">
-        {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
-        <div className="min-h-0 min-w-0 flex-1 overflow-auto p-5 max-sm:p-3" role="region" aria-label="Board" tabIndex={0}>
+        <div
+          className="min-h-0 min-w-0 flex-1 overflow-auto p-5 max-sm:p-3"
+          role="region"
+          aria-label="Board"
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reachable by keyboard
+          tabIndex={0}
+        >
           {board.tiles.length === 0 && (
             <div className="grid h-full place-items-center text-center">
               <p className="max-w-xs text-muted">
-                {arranging ? "Add visuals from the list at the right." : "This board is empty. Press Arrange to put visuals, filters and inputs on it."}
+                {arranging
+                  ? "Add visuals from the list at the right."
+                  : "This board is empty. Press Arrange to put visuals, filters and inputs on it."}
               </p>
             </div>
           )}
@@ -142,7 +190,8 @@ function BoardView({ board, arranging, presents, onPresent }: { board: Board; ar
                     {
                       "--column": `${tile.x + 1} / span ${tile.w}`,
                       "--row": `${tile.y + 1} / span ${tile.h}`,
-                      "--phone-height": tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`,
+                      "--phone-height":
+                        tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`,
                     } as React.CSSProperties
                   }
                 >
@@ -174,7 +223,8 @@ export function BoardsScreen() {
   useEffect(() => {
     if (!presents) return;
     const close = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && !event.defaultPrevented) nameInAddress(path, board ? { board: board.id } : {});
+      if (event.key === "Escape" && !event.defaultPrevented)
+        nameInAddress(path, board ? { board: board.id } : {});
     };
     window.addEventListener("keydown", close);
     return () => window.removeEventListener("keydown", close);
@@ -198,7 +248,9 @@ export function BoardsScreen() {
       <div className="grid h-full place-items-center p-8 text-center">
         <div className="max-w-sm">
           <h1 className="text-lg">A board is a page of visuals</h1>
-          <p className="mt-2 text-muted">Place visuals on a grid, add a filter and a stepper for a goal, and present it.</p>
+          <p className="mt-2 text-muted">
+            Place visuals on a grid, add a filter and a stepper for a goal, and present it.
+          </p>
           <button type="button" className="button button-strong mt-4" onClick={add}>
             New board
           </button>
@@ -234,13 +286,20 @@ export function BoardsScreen() {
                 apply(removeBoard(board.id));
                 setArranging(false);
                 choose(null);
-                toast(`${board.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+                toast(`${board.name} is removed.`, {
+                  action: { label: "Undo", onClick: () => store.getState().undo() },
+                });
               }}
             >
               <Trash2 size={14} />
             </button>
           )}
-          <button type="button" aria-pressed={arranging} className={`button h-7 ${arranging ? "button-strong" : ""}`} onClick={() => setArranging(!arranging)}>
+          <button
+            type="button"
+            aria-pressed={arranging}
+            className={`button h-7 ${arranging ? "button-strong" : ""}`}
+            onClick={() => setArranging(!arranging)}
+          >
             <LayoutGrid size={14} /> Arrange
           </button>
           <button type="button" className="button h-7" onClick={() => present(true)}>
@@ -249,7 +308,13 @@ export function BoardsScreen() {
         </nav>
       )}
       <div className="min-h-0 flex-1">
-        <BoardView key={board.id} board={board} arranging={arranging && !presents} presents={presents} onPresent={present} />
+        <BoardView
+          key={board.id}
+          board={board}
+          arranging={arranging && !presents}
+          presents={presents}
+          onPresent={present}
+        />
       </div>
     </div>
   );

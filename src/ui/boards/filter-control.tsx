@@ -7,20 +7,37 @@ import { MoreValues } from "./more-values";
 type FilterInfo = Extract<Control, { type: "filter" }>;
 const IN_LINE = 4;
 
-/** A filter as a row of buttons: all, or any of the values. Several values are chosen with Ctrl, or in the list of the rest. */
-export function FilterControl({ control, chosen, onChoose }: { control: FilterInfo; chosen: Value[]; onChoose: (values: Value[]) => void }) {
+/**
+ * A filter as a row of buttons: all, or any of the values. Several values are chosen with Ctrl, or in the
+ * list of the rest.
+ */
+export function FilterControl({
+  control,
+  chosen,
+  onChoose,
+}: {
+  control: FilterInfo;
+  chosen: Value[];
+  onChoose: (values: Value[]) => void;
+}) {
   const values = useColumnValues(control.table, control.column, control.by);
   const shown = values.length <= IN_LINE + 1 ? values : values.slice(0, IN_LINE - 1);
   const rest = values.slice(shown.length);
   const restChosen = rest.filter((v) => chosen.includes(v.value));
-  const toggled = (value: Value) => (chosen.includes(value) ? chosen.filter((v) => v !== value) : [...chosen, value]);
+  const toggled = (value: Value) =>
+    chosen.includes(value) ? chosen.filter((v) => v !== value) : [...chosen, value];
   const button = (on: boolean) =>
     `h-7 border-l border-rule px-2.5 text-sm first:border-l-0 ${on ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`;
   return (
     <fieldset className="min-w-0">
       <legend className="pb-0.5 text-xs text-muted">{control.label}</legend>
       <div className="flex overflow-hidden rounded-sm border border-rule bg-sheet">
-        <button type="button" aria-pressed={chosen.length === 0} className={button(chosen.length === 0)} onClick={() => onChoose([])}>
+        <button
+          type="button"
+          aria-pressed={chosen.length === 0}
+          className={button(chosen.length === 0)}
+          onClick={() => onChoose([])}
+        >
           All
         </button>
         {shown.map(({ value, label }) => (
@@ -29,7 +46,15 @@ export function FilterControl({ control, chosen, onChoose }: { control: FilterIn
             type="button"
             aria-pressed={chosen.includes(value)}
             className={`${button(chosen.includes(value))} max-w-36 truncate`}
-            onClick={(e) => onChoose(e.ctrlKey || e.metaKey || e.shiftKey ? toggled(value) : chosen.length === 1 && chosen[0] === value ? [] : [value])}
+            onClick={(e) =>
+              onChoose(
+                e.ctrlKey || e.metaKey || e.shiftKey
+                  ? toggled(value)
+                  : chosen.length === 1 && chosen[0] === value
+                    ? []
+                    : [value],
+              )
+            }
           >
             {label}
           </button>
@@ -37,7 +62,13 @@ export function FilterControl({ control, chosen, onChoose }: { control: FilterIn
         {rest.length > 0 && (
           <MoreValues
             label={control.label}
-            text={restChosen.length === 1 ? restChosen[0].label : restChosen.length ? `${restChosen.length} more chosen` : `${rest.length} more`}
+            text={
+              restChosen.length === 1
+                ? restChosen[0].label
+                : restChosen.length
+                  ? `${restChosen.length} more chosen`
+                  : `${rest.length} more`
+            }
             on={restChosen.length > 0}
             values={values}
             chosen={chosen}

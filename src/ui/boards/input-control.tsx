@@ -19,7 +19,8 @@ interface Props {
 /** An input by its type: a list where it has choices, else a stepper, a date or a text. */
 export function InputControl({ input, value, onChange }: Props) {
   const choices = useChoices(input);
-  if (choices === null && input.type === "number") return <Stepper input={input} value={value} onChange={onChange} />;
+  if (choices === null && input.type === "number")
+    return <Stepper input={input} value={value} onChange={onChange} />;
   return (
     <fieldset>
       <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
@@ -27,11 +28,20 @@ export function InputControl({ input, value, onChange }: Props) {
         <Choose
           label={input.label}
           value={String(value)}
-          options={(choices.some((c) => c === value) ? choices : [value, ...choices]).map((c) => ({ value: String(c), label: choiceLabel(c, input) }))}
+          options={(choices.some((c) => c === value) ? choices : [value, ...choices]).map((c) => ({
+            value: String(c),
+            label: choiceLabel(c, input),
+          }))}
           onChange={(text) => onChange(choices.find((c) => String(c) === text) ?? value)}
         />
       ) : input.type === "date" ? (
-        <input type="date" aria-label={input.label} className="field h-[30px]" value={String(value ?? "")} onChange={(e) => e.target.value && onChange(e.target.value)} />
+        <input
+          type="date"
+          aria-label={input.label}
+          className="field h-[30px]"
+          value={String(value ?? "")}
+          onChange={(e) => e.target.value && onChange(e.target.value)}
+        />
       ) : (
         <CommitField label={input.label} value={String(value ?? "")} onCommit={onChange} />
       )}
@@ -39,13 +49,17 @@ export function InputControl({ input, value, onChange }: Props) {
   );
 }
 
-const choiceLabel = (value: Value, input: Input) => (typeof value === "number" ? formatNumber(value, input.format) : String(value ?? "(none)"));
+const choiceLabel = (value: Value, input: Input) =>
+  typeof value === "number" ? formatNumber(value, input.format) : String(value ?? "(none)");
 
 /** The values that an input can be chosen from, or null where any value can be set. */
 function useChoices(input: Input): Value[] | null {
   const from = input.choicesFrom;
   const values = useColumnValues(from?.table ?? null, from?.column ?? null);
-  if (from) return values.map((v) => v.value).filter((v) => typeof v === (input.type === "number" ? "number" : "string"));
+  if (from)
+    return values
+      .map((v) => v.value)
+      .filter((v) => typeof v === (input.type === "number" ? "number" : "string"));
   return input.choices.length > 0 ? input.choices : null;
 }
 
@@ -66,7 +80,13 @@ function Stepper({ input, value, onChange }: Props) {
     <fieldset>
       <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
       <div className="flex items-center rounded-sm border border-rule bg-sheet">
-        <button type="button" className="icon-button size-7" aria-label={`${input.label} down`} disabled={now <= least} onClick={() => step(-1)}>
+        <button
+          type="button"
+          className="icon-button size-7"
+          aria-label={`${input.label} down`}
+          disabled={now <= least}
+          onClick={() => step(-1)}
+        >
           <Minus size={13} />
         </button>
         <input
@@ -90,7 +110,13 @@ function Stepper({ input, value, onChange }: Props) {
           }}
           className="h-7 w-16 bg-transparent text-center font-mono text-sm font-medium"
         />
-        <button type="button" className="icon-button size-7" aria-label={`${input.label} up`} disabled={now >= most} onClick={() => step(1)}>
+        <button
+          type="button"
+          className="icon-button size-7"
+          aria-label={`${input.label} up`}
+          disabled={now >= most}
+          onClick={() => step(1)}
+        >
           <Plus size={13} />
         </button>
       </div>

@@ -44,8 +44,16 @@ export function MoreValues({
         className="fixed m-0 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 text-ink shadow-stage"
       >
         {values.map(({ value, label: name }) => (
-          <label key={`${typeof value} ${value}`} className="flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-tint">
-            <input type="checkbox" className="accent-verdigris" checked={chosen.includes(value)} onChange={() => onToggle(value)} />
+          <label
+            key={`${typeof value} ${value}`}
+            className="flex cursor-pointer items-center gap-2 rounded-sm px-2 py-1 hover:bg-tint"
+          >
+            <input
+              type="checkbox"
+              className="accent-verdigris"
+              checked={chosen.includes(value)}
+              onChange={() => onToggle(value)}
+            />
             <span className="truncate">{name}</span>
           </label>
         ))}

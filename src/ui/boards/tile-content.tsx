@@ -24,12 +24,23 @@ function useSize(): [React.RefObject<HTMLDivElement | null>, { width: number; he
 }
 
 /** A visual that fills its tile. */
-export function VisualTile({ visual, data, onPick }: { visual: Visual; data: VisualData; onPick?: (key: string) => void }) {
+export function VisualTile({
+  visual,
+  data,
+  onPick,
+}: {
+  visual: Visual;
+  data: VisualData;
+  onPick?: (key: string) => void;
+}) {
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
   const [ref, size] = useSize();
   const [focus, setFocus] = useState<string | null>(null);
-  const scene = useMemo(() => (size ? sceneOf(visual, data, design, { size, theme, focus }) : null), [visual, data, design, size, theme, focus]);
+  const scene = useMemo(
+    () => (size ? sceneOf(visual, data, design, { size, theme, focus }) : null),
+    [visual, data, design, size, theme, focus],
+  );
   return (
     <div ref={ref} className="size-full overflow-hidden">
       {scene && <LivePicture scene={scene} onFocus={setFocus} onPick={onPick} />}
@@ -39,5 +50,9 @@ export function VisualTile({ visual, data, onPick }: { visual: Visual; data: Vis
 
 /** A text that fills its tile: plain paragraphs, never markup. */
 export function TextTile({ text }: { text: string }) {
-  return <div className="size-full overflow-auto rounded-lg p-4 text-md leading-relaxed whitespace-pre-wrap text-muted">{text || "An empty text."}</div>;
+  return (
+    <div className="size-full overflow-auto rounded-lg p-4 text-md leading-relaxed whitespace-pre-wrap text-muted">
+      {text || "An empty text."}
+    </div>
+  );
 }

@@ -19,7 +19,12 @@ export function ContactSheet() {
   const theme = useTheme((s) => s.theme);
   const measure = project.measures[0];
   const visuals = useMemo(
-    () => KINDS.flatMap((kind) => project.visuals.find((v) => v.kind === kind.id) ?? (measure ? [firstSetUp(kind, measure, project)] : [])),
+    () =>
+      KINDS.flatMap(
+        (kind) =>
+          project.visuals.find((v) => v.kind === kind.id) ??
+          (measure ? [firstSetUp(kind, measure, project)] : []),
+      ),
     [project, measure],
   );
   const data = useVisualsData(visuals);
@@ -49,10 +54,19 @@ export function ContactSheet() {
               {finishes.map((f) => (
                 <td key={f.id}>
                   <StaticPicture
-                    scene={sceneOf({ ...visual, finish: f.id, dials: { ...visual.dials, "heading.shown": false, "frame.padding": 10 } }, data[i].data, design, {
-                      size: SIZE,
-                      theme,
-                    })}
+                    scene={sceneOf(
+                      {
+                        ...visual,
+                        finish: f.id,
+                        dials: { ...visual.dials, "heading.shown": false, "frame.padding": 10 },
+                      },
+                      data[i].data,
+                      design,
+                      {
+                        size: SIZE,
+                        theme,
+                      },
+                    )}
                     label={`${visual.name}, ${f.name}`}
                     className="h-auto w-full"
                   />

@@ -2,7 +2,10 @@ import type { TableProfile } from "@/server/compute/protocol";
 
 const shown = (value: unknown) => (value === null ? "—" : String(value));
 
-/** What a column holds: its limits, distinct and empty values, the most frequent texts, and cells that do not read. */
+/**
+ * What a column holds: its limits, distinct and empty values, the most frequent texts, and cells that do not
+ * read.
+ */
 export function ColumnFacts({ profile }: { profile: TableProfile["columns"][number] | null }) {
   const facts = [
     ["Smallest", profile && shown(profile.min)],
@@ -24,7 +27,10 @@ export function ColumnFacts({ profile }: { profile: TableProfile["columns"][numb
         <ul aria-label="Most frequent values" className="mt-1 flex flex-col gap-0.5 text-sm">
           {profile.bars.map((bar) => (
             <li key={bar.label} className="relative flex justify-between gap-2 px-1.5 py-0.5">
-              <span className="absolute inset-y-0 left-0 rounded-sm bg-tint" style={{ width: `${(bar.count / profile.bars[0].count) * 100}%` }} />
+              <span
+                className="absolute inset-y-0 left-0 rounded-sm bg-tint"
+                style={{ width: `${(bar.count / profile.bars[0].count) * 100}%` }}
+              />
               <span className="relative truncate">{bar.label}</span>
               <span className="relative font-mono text-muted">{bar.count}</span>
             </li>

@@ -21,16 +21,27 @@ import { READINGS } from "./readings";
 export function columnNameProblem(table: TableInfo, column: string, text: string): string | null {
   if (!text.trim()) return "A column needs a name.";
   if (text.trim().length > 120) return "At most 120 characters.";
-  return [...table.columns, ...table.derived].some((c) => c.name !== column && sameName(c.name, text.trim())) ? "Another column has this name." : null;
+  return [...table.columns, ...table.derived].some((c) => c.name !== column && sameName(c.name, text.trim()))
+    ? "Another column has this name."
+    : null;
 }
 
 const OWN_PATTERN = "own pattern";
 
 /** A pattern of one's own for dates that no guess reads, in the date letters of Unicode. */
-function PatternEntry({ pattern, onPattern, onUse }: { pattern: string; onPattern: (text: string) => void; onUse: (reading: Reading) => void }) {
+function PatternEntry({
+  pattern,
+  onPattern,
+  onUse,
+}: {
+  pattern: string;
+  onPattern: (text: string) => void;
+  onUse: (reading: Reading) => void;
+}) {
   const problem = pattern.trim() === "" ? null : patternProblem(pattern);
   const use = () => {
-    if (pattern.trim() !== "" && problem === null) onUse({ type: /[Hhkms]/.test(pattern.replace(/'[^']*'/g, "")) ? "timestamp" : "date", pattern });
+    if (pattern.trim() !== "" && problem === null)
+      onUse({ type: /[Hhkms]/.test(pattern.replace(/'[^']*'/g, "")) ? "timestamp" : "date", pattern });
   };
   return (
     <Labelled label="Pattern">
@@ -48,11 +59,20 @@ function PatternEntry({ pattern, onPattern, onUse }: { pattern: string; onPatter
               onChange={(e) => onPattern(e.target.value)}
               onKeyDown={(e) => e.key === "Enter" && use()}
             />
-            <button type="button" className="button" disabled={pattern.trim() === "" || problem !== null} onClick={use}>
+            <button
+              type="button"
+              className="button"
+              disabled={pattern.trim() === "" || problem !== null}
+              onClick={use}
+            >
               Use it
             </button>
           </div>
-          <p id={`${id}-help`} role={problem ? "alert" : undefined} className={`text-sm ${problem ? "text-signal" : "text-muted"}`}>
+          <p
+            id={`${id}-help`}
+            role={problem ? "alert" : undefined}
+            className={`text-sm ${problem ? "text-signal" : "text-muted"}`}
+          >
             {problem ?? "yyyy year, MM month, MMM its name, dd day, HH hour, mm minute, ss second"}
           </p>
         </div>
@@ -68,7 +88,10 @@ interface Props {
   onRenamed: (name: string) => void;
 }
 
-/** What the import guessed about a column, and what may be changed: its name, how it is read, and whether it is offered. */
+/**
+ * What the import guessed about a column, and what may be changed: its name, how it is read, and whether it
+ * is offered.
+ */
 export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
@@ -81,10 +104,13 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
     const broken = breaksOf(before, store.getState().document);
     if (broken.length === 0) return;
     const names = `${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""}`;
-    toast(`${column.name} is ${reading.type} now; ${names} ${broken.length === 1 ? "does" : "do"} not work with that.`, {
-      duration: 12_000,
-      action: { label: "Undo", onClick: () => store.getState().undo() },
-    });
+    toast(
+      `${column.name} is ${reading.type} now; ${names} ${broken.length === 1 ? "does" : "do"} not work with that.`,
+      {
+        duration: 12_000,
+        action: { label: "Undo", onClick: () => store.getState().undo() },
+      },
+    );
   };
   /** Cells that the new reading could not read are shown before anything changes. */
   const ask = async (key: string) => {
@@ -107,7 +133,9 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   const now = asked?.reading ?? column.reading;
   const options = [
     ...READINGS,
-    ...(READINGS.some((r) => r.value === readingKey(now)) ? [] : [{ value: readingKey(now), label: readingLabel(now) }]),
+    ...(READINGS.some((r) => r.value === readingKey(now))
+      ? []
+      : [{ value: readingKey(now), label: readingLabel(now) }]),
     { value: OWN_PATTERN, label: "date by a pattern of my own …" },
   ];
   return (
@@ -118,7 +146,11 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
           type="button"
           className="icon-button size-6"
           aria-label={column.hidden ? `Offer ${column.name} again` : `Hide ${column.name}`}
-          title={column.hidden ? "Hidden: offered nowhere, but formulas that name it go on" : "Hide: offer it nowhere; formulas that name it go on"}
+          title={
+            column.hidden
+              ? "Hidden: offered nowhere, but formulas that name it go on"
+              : "Hide: offer it nowhere; formulas that name it go on"
+          }
           onClick={() => apply(changeColumn(table.id, column.name, { hidden: !column.hidden }))}
         >
           {column.hidden ? <EyeOff size={14} /> : <Eye size={14} />}
@@ -138,11 +170,27 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
           />
         )}
       </Labelled>
-      <Labelled label="Read as">{(id) => <Choose id={id} value={pattern === null ? readingKey(now) : OWN_PATTERN} options={options} onChange={(key) => void ask(key)} />}</Labelled>
-      {pattern !== null && <PatternEntry pattern={pattern} onPattern={setPattern} onUse={(reading) => void tryReading(reading)} />}
+      <Labelled label="Read as">
+        {(id) => (
+          <Choose
+            id={id}
+            value={pattern === null ? readingKey(now) : OWN_PATTERN}
+            options={options}
+            onChange={(key) => void ask(key)}
+          />
+        )}
+      </Labelled>
+      {pattern !== null && (
+        <PatternEntry
+          pattern={pattern}
+          onPattern={setPattern}
+          onUse={(reading) => void tryReading(reading)}
+        />
+      )}
       {asked ? (
         <div role="alert" className="rounded-sm bg-amber-tint p-2 text-sm">
-          {asked.unread} {asked.unread === 1 ? "cell does" : "cells do"} not read as {readingLabel(asked.reading)} and would count as empty.
+          {asked.unread} {asked.unread === 1 ? "cell does" : "cells do"} not read as{" "}
+          {readingLabel(asked.reading)} and would count as empty.
           <UnreadList cells={asked.unreadCells} count={asked.unread} />
           <div className="mt-2 flex gap-1.5">
             <button type="button" className="button" onClick={() => read(asked.reading)}>
@@ -157,7 +205,8 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
         profile &&
         profile.unread > 0 && (
           <div role="alert" className="rounded-sm bg-signal-tint p-2 text-sm">
-            {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as {readingLabel(column.reading)} and {profile.unread === 1 ? "counts" : "count"} as empty.
+            {profile.unread} {profile.unread === 1 ? "cell does" : "cells do"} not read as{" "}
+            {readingLabel(column.reading)} and {profile.unread === 1 ? "counts" : "count"} as empty.
             <UnreadList cells={profile.unreadCells} count={profile.unread} />
           </div>
         )

@@ -34,7 +34,17 @@ function useProfile(table: TableInfo | null) {
   return data && data.table.id === table?.id ? data.profile : null;
 }
 
-function Notice({ role, tone, onDismiss, children }: { role: "alert" | "status"; tone: string; onDismiss: () => void; children: ReactNode }) {
+function Notice({
+  role,
+  tone,
+  onDismiss,
+  children,
+}: {
+  role: "alert" | "status";
+  tone: string;
+  onDismiss: () => void;
+  children: ReactNode;
+}) {
   return (
     <div role={role} className={`flex items-start gap-3 border-b px-4 py-2.5 ${tone}`}>
       <div className="flex-1 text-sm">{children}</div>
@@ -46,15 +56,45 @@ function Notice({ role, tone, onDismiss, children }: { role: "alert" | "status";
 }
 
 /** What the panel beside the rows says of the chosen column. */
-function ColumnAside({ table, name, profile, onName }: { table: TableInfo; name: string | null; profile: ReturnType<typeof useProfile>; onName: (name: string | null) => void }) {
+function ColumnAside({
+  table,
+  name,
+  profile,
+  onName,
+}: {
+  table: TableInfo;
+  name: string | null;
+  profile: ReturnType<typeof useProfile>;
+  onName: (name: string | null) => void;
+}) {
   const facts = profile?.columns.find((c) => c.name === name) ?? null;
   const derived = table.derived.find((c) => c.name === name);
-  if (derived) return <DerivedPanel key={`${table.id} ${derived.name}`} table={table} column={derived} profile={facts} onRenamed={onName} />;
+  if (derived)
+    return (
+      <DerivedPanel
+        key={`${table.id} ${derived.name}`}
+        table={table}
+        column={derived}
+        profile={facts}
+        onRenamed={onName}
+      />
+    );
   const column = table.columns.find((c) => c.name === name);
-  return column ? <ColumnPanel key={`${table.id} ${column.name}`} table={table} column={column} profile={facts} onRenamed={onName} /> : null;
+  return column ? (
+    <ColumnPanel
+      key={`${table.id} ${column.name}`}
+      table={table}
+      column={column}
+      profile={facts}
+      onRenamed={onName}
+    />
+  ) : null;
 }
 
-/** The first step: the tables, their rows and columns, what the import guessed about them, and how they are linked. */
+/**
+ * The first step: the tables, their rows and columns, what the import guessed about them, and how they are
+ * linked.
+ */
 export function DataScreen() {
   const tables = useProject((s) => s.document.tables);
   const links = useProject((s) => s.document.links);
@@ -85,14 +125,21 @@ export function DataScreen() {
   const heard = table ? said.get(table.id) : undefined;
   const names = table ? [...table.columns, ...table.derived].map((c) => c.name) : [];
   const chosen = column !== null && names.includes(column) ? column : (names[0] ?? null);
-  const offered = table ? offeredColumns(draft, table.name).find((c) => c.own && c.name === chosen) : undefined;
-  const withFilter = (next: Filter | null) => setFilters((now) => [...now.filter((f) => f.column !== chosen), ...(next ? [next] : [])]);
+  const offered = table
+    ? offeredColumns(draft, table.name).find((c) => c.own && c.name === chosen)
+    : undefined;
+  const withFilter = (next: Filter | null) =>
+    setFilters((now) => [...now.filter((f) => f.column !== chosen), ...(next ? [next] : [])]);
   return (
     <DropZone onFiles={start}>
       <div className="grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
         <aside className="flex min-h-0 flex-col border-r border-rule">
           <div className="p-3">
-            <button type="button" className="button button-strong w-full" onClick={() => file.current?.click()}>
+            <button
+              type="button"
+              className="button button-strong w-full"
+              onClick={() => file.current?.click()}
+            >
               <Upload size={14} /> Bring in a file
             </button>
             <input
@@ -127,7 +174,9 @@ export function DataScreen() {
                   className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
                 >
                   <span className="truncate">{t.name}</span>
-                  <span className="font-mono text-xs text-muted">{t.rows.toLocaleString("en").replaceAll(",", "\u2009")}</span>
+                  <span className="font-mono text-xs text-muted">
+                    {t.rows.toLocaleString("en").replaceAll(",", "\u2009")}
+                  </span>
                 </button>
               );
             })}
@@ -146,28 +195,45 @@ export function DataScreen() {
         </aside>
         <section className={`flex min-h-0 min-w-0 flex-col ${view === "links" ? "col-span-2" : ""}`}>
           {problems.length > 0 && (
-            <Notice role="alert" tone="max-h-44 overflow-auto border-signal bg-signal-tint" onDismiss={dismissProblems}>
+            <Notice
+              role="alert"
+              tone="max-h-44 overflow-auto border-signal bg-signal-tint"
+              onDismiss={dismissProblems}
+            >
               {problems.map((problem) => (
                 <p key={problem}>{problem}</p>
               ))}
             </Notice>
           )}
           {table && heard && heard.notes.length + heard.doubts.length > 0 && view === "table" && (
-            <Notice role="status" tone="max-h-44 overflow-auto border-amber-line bg-amber-tint" onDismiss={() => dismiss(table.id)}>
+            <Notice
+              role="status"
+              tone="max-h-44 overflow-auto border-amber-line bg-amber-tint"
+              onDismiss={() => dismiss(table.id)}
+            >
               <SaidOfImport table={table} said={heard} />
             </Notice>
           )}
           {view === "links" ? (
             <LinksView />
           ) : table ? (
-            <TableView key={table.id} table={table} profile={profile} chosen={chosen} onChoose={setColumn} filters={filters} onFilters={setFilters} />
+            <TableView
+              key={table.id}
+              table={table}
+              profile={profile}
+              chosen={chosen}
+              onChoose={setColumn}
+              filters={filters}
+              onFilters={setFilters}
+            />
           ) : (
             <div className="grid flex-1 place-items-center p-8 text-center">
               <div className="max-w-sm">
                 <h1 className="text-lg">Begin with a table</h1>
                 <p className="mt-2 text-muted">
-                  Drop a file anywhere on this page, choose one, or paste cells that you copied from a spreadsheet. It can be CSV, TSV, JSON, NDJSON, XLSX or Parquet. Cavlo finds
-                  out how it is built and what each column holds, and you can change every guess afterwards.
+                  Drop a file anywhere on this page, choose one, or paste cells that you copied from a
+                  spreadsheet. It can be CSV, TSV, JSON, NDJSON, XLSX or Parquet. Cavlo finds out how it is
+                  built and what each column holds, and you can change every guess afterwards.
                 </p>
                 <button type="button" className="button mt-4" onClick={() => file.current?.click()}>
                   Choose a file
@@ -177,7 +243,10 @@ export function DataScreen() {
           )}
         </section>
         {view === "table" && (
-          <aside aria-label="Column and table" className="min-h-0 overflow-auto border-l border-rule bg-panel">
+          <aside
+            aria-label="Column and table"
+            className="min-h-0 overflow-auto border-l border-rule bg-panel"
+          >
             {table && <ColumnAside table={table} name={chosen} profile={profile} onName={setColumn} />}
             {offered && (
               <section aria-label="Rows to show" className="border-b border-rule p-4 text-sm">

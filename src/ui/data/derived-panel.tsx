@@ -29,21 +29,34 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
   const scope = scopeOf(document);
-  const checked = useMemo(() => checkFormula(column.formula, scope, table.name, "derived", `${table.name}.${column.name}`), [column.formula, column.name, scope, table.name]);
-  const write = (formula: string) => apply(changeDerived(table.id, column.name, { formula }), `derived ${table.id} ${column.name}`);
+  const checked = useMemo(
+    () => checkFormula(column.formula, scope, table.name, "derived", `${table.name}.${column.name}`),
+    [column.formula, column.name, scope, table.name],
+  );
+  const write = (formula: string) =>
+    apply(changeDerived(table.id, column.name, { formula }), `derived ${table.id} ${column.name}`);
   const remove = () => {
     const uses = usesOfColumn(document, table.name, column.name);
     if (uses.length)
-      return void toast.error(`${column.name} is used in ${uses.slice(0, 4).join(", ")}${uses.length > 4 ? ` and ${uses.length - 4} more` : ""}. Take it out there first.`);
+      return void toast.error(
+        `${column.name} is used in ${uses.slice(0, 4).join(", ")}${uses.length > 4 ? ` and ${uses.length - 4} more` : ""}. Take it out there first.`,
+      );
     apply(removeDerived(table.id, column.name));
     onRenamed(null);
-    toast(`${column.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+    toast(`${column.name} is removed.`, {
+      action: { label: "Undo", onClick: () => store.getState().undo() },
+    });
   };
   return (
     <section aria-label={`Column ${column.name}`} className="flex flex-col gap-2 border-b border-rule p-4">
       <div className="flex items-center justify-between">
         <h2 className="section-title">Derived column</h2>
-        <button type="button" className="icon-button size-6" aria-label={`Remove ${column.name}`} onClick={remove}>
+        <button
+          type="button"
+          className="icon-button size-6"
+          aria-label={`Remove ${column.name}`}
+          onClick={remove}
+        >
           <Trash2 size={14} />
         </button>
       </div>
@@ -60,11 +73,21 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
           />
         )}
       </Labelled>
-      <FormulaEditor label={`Formula of ${column.name}`} value={column.formula} scope={scope} table={table.name} level="row" problems={checked.problems} onChange={write} />
+      <FormulaEditor
+        label={`Formula of ${column.name}`}
+        value={column.formula}
+        scope={scope}
+        table={table.name}
+        level="row"
+        problems={checked.problems}
+        onChange={write}
+      />
       {checked.problems.length > 0 ? (
         <ProblemList formula={column.formula} problems={checked.problems} onMend={write} />
       ) : (
-        <p className="text-sm text-muted">One {checked.type === "null" ? "value" : checked.type} for each row.</p>
+        <p className="text-sm text-muted">
+          One {checked.type === "null" ? "value" : checked.type} for each row.
+        </p>
       )}
       <ColumnFacts profile={profile} />
     </section>

@@ -8,9 +8,13 @@ import { type Said, timeLeft } from "../shared/import-store";
 import { useImports, useProject } from "../shared/project-context";
 
 /** What the file dialog offers. */
-export const FORMATS = ".csv,.tsv,.txt,.json,.ndjson,.jsonl,.xlsx,.parquet,text/csv,text/tab-separated-values,application/json";
+export const FORMATS =
+  ".csv,.tsv,.txt,.json,.ndjson,.jsonl,.xlsx,.parquet,text/csv,text/tab-separated-values,application/json";
 
-/** Takes cells that are pasted on the page: cells copied from a spreadsheet come as lines with tabs, files copied from a folder as files. */
+/**
+ * Takes cells that are pasted on the page: cells copied from a spreadsheet come as lines with tabs, files
+ * copied from a folder as files.
+ */
 export function usePaste(onFiles: (files: File[]) => void): void {
   const take = useRef(onFiles);
   useEffect(() => {
@@ -24,7 +28,9 @@ export function usePaste(onFiles: (files: File[]) => void): void {
       const text = event.clipboardData?.getData("text/plain") ?? "";
       if (files.length === 0 && !/[\t\n]/.test(text.trim())) return;
       event.preventDefault();
-      take.current(files.length ? files : [new File([text], "pasted.tsv", { type: "text/tab-separated-values" })]);
+      take.current(
+        files.length ? files : [new File([text], "pasted.tsv", { type: "text/tab-separated-values" })],
+      );
     };
     window.addEventListener("paste", paste);
     return () => window.removeEventListener("paste", paste);
@@ -37,7 +43,11 @@ export function ImportProgress() {
   const waiting = useImports((s) => s.waiting.length);
   if (!running) return null;
   const percent = Math.floor(running.share * 100);
-  const facts = [`${percent} %`, running.rows ? `${running.rows.toLocaleString("en").replaceAll(",", "\u2009")} rows` : "", timeLeft(running, Date.now())];
+  const facts = [
+    `${percent} %`,
+    running.rows ? `${running.rows.toLocaleString("en").replaceAll(",", "\u2009")} rows` : "",
+    timeLeft(running, Date.now()),
+  ];
   return (
     <div role="status" className="text-sm">
       <div className="truncate text-muted">
@@ -45,7 +55,12 @@ export function ImportProgress() {
         {waiting > 0 && ` and ${waiting} more`}
       </div>
       <div className="mt-1 flex items-center gap-2">
-        <progress aria-label={`Bringing in ${running.file}`} className="h-1.5 min-w-0 flex-1 accent-verdigris" value={running.share} max={1} />
+        <progress
+          aria-label={`Bringing in ${running.file}`}
+          className="h-1.5 min-w-0 flex-1 accent-verdigris"
+          value={running.share}
+          max={1}
+        />
         <button type="button" className="text-sm underline" onClick={() => running.cancel.abort()}>
           Cancel
         </button>
@@ -57,7 +72,10 @@ export function ImportProgress() {
 
 const shownValue = (value: string | null) => (value === null ? "nothing" : value);
 
-/** What an import said of a table: what was mended, and for each doubt the other reading with its effect, which one click takes. */
+/**
+ * What an import said of a table: what was mended, and for each doubt the other reading with its effect,
+ * which one click takes.
+ */
 export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) {
   const apply = useProject((s) => s.apply);
   return (
@@ -70,14 +88,24 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
         if (!column) return null;
         const key = `${doubt.column} ${doubt.why}`;
         // Once the column is read in another way, what was said of the first reading holds no more.
-        if (readingKey(column.reading) !== readingKey(doubt.reading)) return <li key={key}>{`“${doubt.column}” is read as ${readingLabel(column.reading)} now.`}</li>;
+        if (readingKey(column.reading) !== readingKey(doubt.reading))
+          return <li key={key}>{`“${doubt.column}” is read as ${readingLabel(column.reading)} now.`}</li>;
         return (
           <li key={key}>
             {doubtText(doubt.column, doubt.reading, doubt)}{" "}
             {doubt.cells.length > 0 && (
-              <span className="text-muted">{doubt.cells.map((c) => `“${c.text}” is ${shownValue(c.as)} now, ${shownValue(c.other)} then`).join("; ")}. </span>
+              <span className="text-muted">
+                {doubt.cells
+                  .map((c) => `“${c.text}” is ${shownValue(c.as)} now, ${shownValue(c.other)} then`)
+                  .join("; ")}
+                .{" "}
+              </span>
             )}
-            <button type="button" className="underline" onClick={() => apply(changeColumn(table.id, doubt.column, { reading: doubt.other }))}>
+            <button
+              type="button"
+              className="underline"
+              onClick={() => apply(changeColumn(table.id, doubt.column, { reading: doubt.other }))}
+            >
               Read “{doubt.column}” the other way
             </button>
           </li>

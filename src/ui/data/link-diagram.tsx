@@ -27,7 +27,11 @@ function boxesOf(links: readonly Link[]): Box[] {
   const most = Math.max(...names.map((n) => depthOf(n, links)));
   const heights = new Map<number, number>();
   return names.map((name) => {
-    const columns = [...new Set(links.flatMap((l) => [...(l.table === name ? [l.column] : []), ...(l.to === name ? [l.key] : [])]))];
+    const columns = [
+      ...new Set(
+        links.flatMap((l) => [...(l.table === name ? [l.column] : []), ...(l.to === name ? [l.key] : [])]),
+      ),
+    ];
     const rank = most - depthOf(name, links);
     const y = heights.get(rank) ?? 0;
     heights.set(rank, y + HEAD + columns.length * LINE + 8 + GAP_Y);
@@ -35,7 +39,10 @@ function boxesOf(links: readonly Link[]): Box[] {
   });
 }
 
-/** The links as a picture: a box a linked table, a line from each column to the key that it means. The list beside it says the same. */
+/**
+ * The links as a picture: a box a linked table, a line from each column to the key that it means. The list
+ * beside it says the same.
+ */
 export function LinkDiagram({ tables, links }: { tables: TableInfo[]; links: readonly Link[] }) {
   const boxes = boxesOf(links);
   const heightOf = (box: Box) => HEAD + box.columns.length * LINE + 8;
@@ -43,7 +50,10 @@ export function LinkDiagram({ tables, links }: { tables: TableInfo[]; links: rea
   const height = Math.max(...boxes.map((b) => b.y + heightOf(b)));
   const anchor = (name: string, column: string, end: "left" | "right") => {
     const box = boxes.find((b) => b.name === name) as Box;
-    return { x: box.x + (end === "right" ? BOX : 0), y: box.y + HEAD + (box.columns.indexOf(column) + 0.5) * LINE };
+    return {
+      x: box.x + (end === "right" ? BOX : 0),
+      y: box.y + HEAD + (box.columns.indexOf(column) + 0.5) * LINE,
+    };
   };
   return (
     <svg
@@ -59,11 +69,27 @@ export function LinkDiagram({ tables, links }: { tables: TableInfo[]; links: rea
           <text x="12" y="20" fontSize="13" fontWeight="600" fill="var(--ink)">
             {box.name.length > 20 ? `${box.name.slice(0, 19)}…` : box.name}
           </text>
-          <text x={BOX - 12} y="20" fontSize="11" textAnchor="end" fill="var(--muted)" fontFamily="var(--font-mono)">
-            {(tables.find((t) => t.name === box.name)?.rows ?? 0).toLocaleString("en").replaceAll(",", "\u2009")}
+          <text
+            x={BOX - 12}
+            y="20"
+            fontSize="11"
+            textAnchor="end"
+            fill="var(--muted)"
+            fontFamily="var(--font-mono)"
+          >
+            {(tables.find((t) => t.name === box.name)?.rows ?? 0)
+              .toLocaleString("en")
+              .replaceAll(",", "\u2009")}
           </text>
           {box.columns.map((c, i) => (
-            <text key={c} x="12" y={HEAD + i * LINE + 15} fontSize="12" fill="var(--muted)" fontFamily="var(--font-mono)">
+            <text
+              key={c}
+              x="12"
+              y={HEAD + i * LINE + 15}
+              fontSize="12"
+              fill="var(--muted)"
+              fontFamily="var(--font-mono)"
+            >
               {c.length > 23 ? `${c.slice(0, 22)}…` : c}
             </text>
           ))}

@@ -43,7 +43,10 @@ function matchText(facts: LinkFacts | undefined): { text: string; bad: boolean }
   const missing = facts.filled - facts.matched;
   if (missing === 0) return { text: `all ${count(facts.filled)} rows match`, bad: false };
   const examples = facts.missing.length ? `: ${facts.missing.map((m) => `“${m}”`).join(", ")}` : "";
-  return { text: `${((facts.matched / facts.filled) * 100).toFixed(1)} % of ${count(facts.filled)} rows match; ${count(missing)} have no match${examples}`, bad: true };
+  return {
+    text: `${((facts.matched / facts.filled) * 100).toFixed(1)} % of ${count(facts.filled)} rows match; ${count(missing)} have no match${examples}`,
+    bad: true,
+  };
 }
 
 const linkName = (l: Link) => `${l.table}.${l.column} → ${l.to}.${l.key}`;
@@ -52,7 +55,9 @@ function NewLink({ onAdd }: { onAdd: (link: Link) => void }) {
   const tables = useProject((s) => s.document.tables);
   const [from, setFrom] = useState("");
   const [to, setTo] = useState("");
-  const options = tables.flatMap((t) => t.columns.map((c) => ({ value: JSON.stringify([t.name, c.name]), label: `${t.name}.${c.name}` })));
+  const options = tables.flatMap((t) =>
+    t.columns.map((c) => ({ value: JSON.stringify([t.name, c.name]), label: `${t.name}.${c.name}` })),
+  );
   return (
     <form
       className="flex items-center gap-2"
@@ -65,11 +70,21 @@ function NewLink({ onAdd }: { onAdd: (link: Link) => void }) {
         setTo("");
       }}
     >
-      <Choose label="From many rows" value={from} options={[{ value: "", label: "Many rows of …" }, ...options]} onChange={setFrom} />
+      <Choose
+        label="From many rows"
+        value={from}
+        options={[{ value: "", label: "Many rows of …" }, ...options]}
+        onChange={setFrom}
+      />
       <span className="text-muted" aria-hidden="true">
         →
       </span>
-      <Choose label="To one row" value={to} options={[{ value: "", label: "One row of …" }, ...options]} onChange={setTo} />
+      <Choose
+        label="To one row"
+        value={to}
+        options={[{ value: "", label: "One row of …" }, ...options]}
+        onChange={setTo}
+      />
       <button type="submit" className="button" disabled={!from || !to}>
         <Plus size={13} /> Link
       </button>
@@ -77,7 +92,9 @@ function NewLink({ onAdd }: { onAdd: (link: Link) => void }) {
   );
 }
 
-/** How tables are tied: a diagram, each link with the share of rows that match, and links that Cavlo proposes. */
+/**
+ * How tables are tied: a diagram, each link with the share of rows that match, and links that Cavlo proposes.
+ */
 export function LinksView() {
   const tables = useProject((s) => s.document.tables);
   const links = useProject((s) => s.document.links);
@@ -85,8 +102,10 @@ export function LinksView() {
   const store = useProjectStore();
   const facts = useLinkFacts();
   const add = (link: Link) => {
-    if (links.some((l) => sameName(linkName(l), linkName(link)))) return void toast.error("This link is there already.");
-    const problem = link.table === link.to ? "A table cannot be linked to itself." : linksProblem([...links, link]);
+    if (links.some((l) => sameName(linkName(l), linkName(link))))
+      return void toast.error("This link is there already.");
+    const problem =
+      link.table === link.to ? "A table cannot be linked to itself." : linksProblem([...links, link]);
     if (problem) return void toast.error(problem, { duration: 10_000 });
     apply(addLink({ id: newId(), ...link }));
   };
@@ -108,8 +127,8 @@ export function LinksView() {
       <div>
         <h1 className="text-lg">Links</h1>
         <p className="mt-1 max-w-2xl text-sm text-muted">
-          A link ties many rows of one table to one row of another. A measure can then be split and filtered by the other table's columns, and measures of several tables meet in
-          one visual.
+          A link ties many rows of one table to one row of another. A measure can then be split and filtered
+          by the other table's columns, and measures of several tables meet in one visual.
         </p>
       </div>
       {links.length > 0 && <LinkDiagram tables={tables} links={links} />}
@@ -117,10 +136,18 @@ export function LinksView() {
         {links.map((link) => {
           const { text, bad } = matchText(held(link));
           return (
-            <div key={link.id} className="flex max-w-4xl items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-1.5">
+            <div
+              key={link.id}
+              className="flex max-w-4xl items-center gap-3 rounded-md border border-rule bg-sheet px-3 py-1.5"
+            >
               <span className="shrink-0 font-mono text-sm">{linkName(link)}</span>
               <span className={`min-w-0 flex-1 text-sm ${bad ? "text-signal" : "text-muted"}`}>{text}</span>
-              <button type="button" className="icon-button size-6" aria-label={`Remove the link from ${link.table} to ${link.to}`} onClick={() => remove(link)}>
+              <button
+                type="button"
+                className="icon-button size-6"
+                aria-label={`Remove the link from ${link.table} to ${link.to}`}
+                onClick={() => remove(link)}
+              >
                 <X size={13} />
               </button>
             </div>
@@ -135,10 +162,18 @@ export function LinksView() {
         <section aria-label="Proposed links" className="flex flex-col gap-1.5">
           <h2 className="section-title">Proposed from names and values</h2>
           {facts.proposed.map((f) => (
-            <div key={linkName(f.link)} className="flex max-w-4xl items-center gap-3 rounded-md border border-dashed border-muted px-3 py-1.5">
+            <div
+              key={linkName(f.link)}
+              className="flex max-w-4xl items-center gap-3 rounded-md border border-dashed border-muted px-3 py-1.5"
+            >
               <span className="shrink-0 font-mono text-sm">{linkName(f.link)}</span>
               <span className="min-w-0 flex-1 text-sm text-muted">{matchText(f).text}</span>
-              <button type="button" className="button" aria-label={`Add the link from ${f.link.table} to ${f.link.to}`} onClick={() => add(f.link)}>
+              <button
+                type="button"
+                className="button"
+                aria-label={`Add the link from ${f.link.table} to ${f.link.to}`}
+                onClick={() => add(f.link)}
+              >
                 Add
               </button>
             </div>

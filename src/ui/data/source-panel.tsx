@@ -45,7 +45,8 @@ function useRowsWork() {
     try {
       return await work((share) => setBusy({ what, share }), control.signal);
     } catch (error) {
-      if (!control.signal.aborted) toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
+      if (!control.signal.aborted)
+        toast.error(error instanceof Error ? error.message : String(error), { duration: 12_000 });
       return null;
     } finally {
       setBusy(null);
@@ -54,7 +55,15 @@ function useRowsWork() {
   return { busy, run, cancel: () => cancel.current?.abort() };
 }
 
-function FileButton({ label, disabled, onFile }: { label: string; disabled: boolean; onFile: (file: File) => void }) {
+function FileButton({
+  label,
+  disabled,
+  onFile,
+}: {
+  label: string;
+  disabled: boolean;
+  onFile: (file: File) => void;
+}) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
@@ -79,7 +88,15 @@ function FileButton({ label, disabled, onFile }: { label: string; disabled: bool
 }
 
 /** What no longer fits, before a newer file takes the place of the table's own. */
-function Replacement({ misfits, onReplace, onLeave }: { misfits: Misfit[]; onReplace: () => void; onLeave: () => void }) {
+function Replacement({
+  misfits,
+  onReplace,
+  onLeave,
+}: {
+  misfits: Misfit[];
+  onReplace: () => void;
+  onLeave: () => void;
+}) {
   return (
     <div role="alert" className="rounded-sm bg-amber-tint p-2 text-sm">
       <p>With the new file, not everything fits:</p>
@@ -109,7 +126,9 @@ function Replacement({ misfits, onReplace, onLeave }: { misfits: Misfit[]; onRep
   );
 }
 
-/** A table's name, how its file is read, and what can take the place of its rows; undo takes any of it back. */
+/**
+ * A table's name, how its file is read, and what can take the place of its rows; undo takes any of it back.
+ */
 export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplaced: (id: string) => void }) {
   const apply = useProject((s) => s.apply);
   const projectId = useProject((s) => s.id);
@@ -129,27 +148,40 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const reread = async (change: Partial<typeof source>) => {
     const { format, separator, encoding, header, sheet } = { ...source, ...change };
     await store.getState().flush();
-    const options = format === "csv" ? { separator, encoding, header } : { header, ...(sheet ? { sheet } : {}) };
-    const read = await run("Reading again", (progress, signal) => api.rereadTable(projectId, table.name, options, progress, signal));
+    const options =
+      format === "csv" ? { separator, encoding, header } : { header, ...(sheet ? { sheet } : {}) };
+    const read = await run("Reading again", (progress, signal) =>
+      api.rereadTable(projectId, table.name, options, progress, signal),
+    );
     if (read) take(read.table, read);
   };
   const replace = async (file: File) => {
-    const read = await run("Reading the new file", (progress, signal) => api.importTable(projectId, file, progress, signal));
+    const read = await run("Reading the new file", (progress, signal) =>
+      api.importTable(projectId, file, progress, signal),
+    );
     if (!read) return;
     const misfits = misfitsOf(store.getState().document, table, read.table);
-    if (misfits.length === 0) take(withReadingsOf(table, read.table), { notes: [`${table.name} has ${read.table.rows.toLocaleString("en")} rows now.`], doubts: [] });
+    if (misfits.length === 0)
+      take(withReadingsOf(table, read.table), {
+        notes: [`${table.name} has ${read.table.rows.toLocaleString("en")} rows now.`],
+        doubts: [],
+      });
     else setFresh({ table: read.table, misfits });
   };
   const append = async (file: File) => {
     await store.getState().flush();
-    const read = await run("Appending", (progress, signal) => api.appendRows(projectId, table.name, file, progress, signal));
+    const read = await run("Appending", (progress, signal) =>
+      api.appendRows(projectId, table.name, file, progress, signal),
+    );
     if (read) take(read.table, read);
   };
   const remove = () => {
     const { document } = store.getState();
     const names = breaksOf(document, removeTable(table.id)(document));
     if (names.length > 0) {
-      toast.error(`${table.name} is used by ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Remove or change what uses it first.`);
+      toast.error(
+        `${table.name} is used by ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Remove or change what uses it first.`,
+      );
       return;
     }
     apply(removeTable(table.id));
@@ -166,7 +198,11 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
             id={id}
             value={table.name}
             check={(text) =>
-              !text.trim() ? "A table needs a name." : tables.some((t) => t.id !== table.id && sameName(t.name, text.trim())) ? "Another table has this name." : null
+              !text.trim()
+                ? "A table needs a name."
+                : tables.some((t) => t.id !== table.id && sameName(t.name, text.trim()))
+                  ? "Another table has this name."
+                  : null
             }
             onCommit={(text) => apply(renameTable(table.id, text.trim()))}
           />
@@ -178,23 +214,53 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
       {fromFile && source.format === "csv" && (
         <>
           <Labelled label="Separator">
-            {(id) => <Choose id={id} value={source.separator} options={SEPARATORS} disabled={!idle} onChange={(separator) => void reread({ separator })} />}
+            {(id) => (
+              <Choose
+                id={id}
+                value={source.separator}
+                options={SEPARATORS}
+                disabled={!idle}
+                onChange={(separator) => void reread({ separator })}
+              />
+            )}
           </Labelled>
           <Labelled label="Encoding">
-            {(id) => <Choose id={id} value={source.encoding} options={ENCODINGS} disabled={!idle} onChange={(encoding) => void reread({ encoding })} />}
+            {(id) => (
+              <Choose
+                id={id}
+                value={source.encoding}
+                options={ENCODINGS}
+                disabled={!idle}
+                onChange={(encoding) => void reread({ encoding })}
+              />
+            )}
           </Labelled>
         </>
       )}
       {fromFile && source.sheets.length > 1 && (
         <Labelled label={source.format === "json" ? "Array" : "Sheet"}>
           {(id) => (
-            <Choose id={id} value={source.sheet} options={source.sheets.map((s) => ({ value: s, label: s }))} disabled={!idle} onChange={(sheet) => void reread({ sheet })} />
+            <Choose
+              id={id}
+              value={source.sheet}
+              options={source.sheets.map((s) => ({ value: s, label: s }))}
+              disabled={!idle}
+              onChange={(sheet) => void reread({ sheet })}
+            />
           )}
         </Labelled>
       )}
       {fromFile && (source.format === "csv" || source.format === "xlsx") && (
         <Labelled label="First row">
-          {(id) => <Choose id={id} value={String(source.header)} options={HEADERS} disabled={!idle} onChange={(header) => void reread({ header: header === "true" })} />}
+          {(id) => (
+            <Choose
+              id={id}
+              value={String(source.header)}
+              options={HEADERS}
+              disabled={!idle}
+              onChange={(header) => void reread({ header: header === "true" })}
+            />
+          )}
         </Labelled>
       )}
       {busy && (

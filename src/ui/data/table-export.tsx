@@ -19,7 +19,12 @@ export function TableExport({ table }: { table: TableInfo }) {
   };
   return (
     <div className="grid grid-cols-[1fr_auto] gap-1.5">
-      <Choose label="Format" value={format} options={TABLE_FORMAT_LABELS} onChange={(f) => setFormat(f as TableFormat)} />
+      <Choose
+        label="Format"
+        value={format}
+        options={TABLE_FORMAT_LABELS}
+        onChange={(f) => setFormat(f as TableFormat)}
+      />
       <button type="button" className="button" onClick={() => void take()}>
         Take it out
       </button>

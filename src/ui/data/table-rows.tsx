@@ -18,7 +18,13 @@ export interface RowOrder {
   order: "asc" | "desc";
 }
 
-function useRows(table: TableInfo, wanted: number[], order: RowOrder | null, find: string, filters: Filter[]) {
+function useRows(
+  table: TableInfo,
+  wanted: number[],
+  order: RowOrder | null,
+  find: string,
+  filters: Filter[],
+) {
   const store = useProjectStore();
   const version = useTableVersion(table);
   return useQueries({
@@ -42,11 +48,18 @@ function useRows(table: TableInfo, wanted: number[], order: RowOrder | null, fin
 }
 
 /** The columns that are not hidden, the derived ones last. */
-export function shownColumns(table: TableInfo, profile: TableProfile | null): { name: string; type: string; derived: boolean }[] {
+export function shownColumns(
+  table: TableInfo,
+  profile: TableProfile | null,
+): { name: string; type: string; derived: boolean }[] {
   const typeOf = (name: string) => profile?.columns.find((c) => c.name === name)?.type ?? "…";
   return [
-    ...table.columns.filter((c) => !c.hidden).map((c) => ({ name: c.name, type: c.reading.type, derived: false })),
-    ...table.derived.filter((c) => !c.hidden).map((c) => ({ name: c.name, type: typeOf(c.name), derived: true })),
+    ...table.columns
+      .filter((c) => !c.hidden)
+      .map((c) => ({ name: c.name, type: c.reading.type, derived: false })),
+    ...table.derived
+      .filter((c) => !c.hidden)
+      .map((c) => ({ name: c.name, type: typeOf(c.name), derived: true })),
   ];
 }
 
@@ -63,13 +76,21 @@ interface Props {
   filters: Filter[];
 }
 
-/** The rows of a table: only those in view are fetched and drawn. Heads carry the type, a sketch, nulls and distinct values. */
+/**
+ * The rows of a table: only those in view are fetched and drawn. Heads carry the type, a sketch, nulls and
+ * distinct values.
+ */
 export function TableRows({ table, profile, chosen, onChoose, order, onOrder, find, filters }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
   const [first] = useRows(table, [0], order, find, filters);
   const given = first.data?.page.columns ?? [];
   const total = first.data?.page.total ?? table.rows;
-  const virtual = useVirtualizer({ count: total, getScrollElement: () => scroller.current, estimateSize: () => ROW, overscan: 12 });
+  const virtual = useVirtualizer({
+    count: total,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
   const items = virtual.getVirtualItems();
   const pages = [...new Set(items.map((i) => Math.floor(i.index / PAGE)))];
   const loaded = useRows(table, pages, order, find, filters);
@@ -79,12 +100,33 @@ export function TableRows({ table, profile, chosen, onChoose, order, onOrder, fi
   };
   const columns = shownColumns(table, profile);
   const template = `56px repeat(${columns.length}, minmax(132px, 1fr))`;
-  const nextOrder = (column: string): RowOrder | null => (order?.column !== column ? { column, order: "asc" } : order.order === "asc" ? { column, order: "desc" } : null);
+  const nextOrder = (column: string): RowOrder | null =>
+    order?.column !== column
+      ? { column, order: "asc" }
+      : order.order === "asc"
+        ? { column, order: "desc" }
+        : null;
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
-    <div ref={scroller} role="region" aria-label={`Rows of ${table.name}`} tabIndex={0} className="min-h-0 flex-1 overflow-auto border-t border-rule bg-sheet">
-      <div role="table" aria-label={table.name} aria-rowcount={total + 1} style={{ minWidth: 56 + columns.length * 132 }}>
-        <div role="row" aria-rowindex={1} className="sticky top-0 z-10 grid border-b border-rule bg-panel" style={{ gridTemplateColumns: template }}>
+    <div
+      ref={scroller}
+      role="region"
+      aria-label={`Rows of ${table.name}`}
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
+      tabIndex={0}
+      className="min-h-0 flex-1 overflow-auto border-t border-rule bg-sheet"
+    >
+      <div
+        role="table"
+        aria-label={table.name}
+        aria-rowcount={total + 1}
+        style={{ minWidth: 56 + columns.length * 132 }}
+      >
+        <div
+          role="row"
+          aria-rowindex={1}
+          className="sticky top-0 z-10 grid border-b border-rule bg-panel"
+          style={{ gridTemplateColumns: template }}
+        >
           <div role="columnheader" className="self-end px-2 py-1.5 text-right text-xs text-muted">
             row
           </div>
@@ -107,15 +149,30 @@ export function TableRows({ table, profile, chosen, onChoose, order, onOrder, fi
                   >
                     {column.name}
                   </button>
-                  <button type="button" className="icon-button size-5" aria-label={`Sort by ${column.name}`} onClick={() => onOrder(nextOrder(column.name))}>
-                    {sorted === "desc" ? <ArrowDown size={12} /> : <ArrowUp size={12} className={sorted ? "" : "opacity-35"} />}
+                  <button
+                    type="button"
+                    className="icon-button size-5"
+                    aria-label={`Sort by ${column.name}`}
+                    onClick={() => onOrder(nextOrder(column.name))}
+                  >
+                    {sorted === "desc" ? (
+                      <ArrowDown size={12} />
+                    ) : (
+                      <ArrowUp size={12} className={sorted ? "" : "opacity-35"} />
+                    )}
                   </button>
                 </div>
-                <div className="truncate font-mono text-xs text-muted">{column.derived ? `ƒ ${column.type}` : column.type}</div>
+                <div className="truncate font-mono text-xs text-muted">
+                  {column.derived ? `ƒ ${column.type}` : column.type}
+                </div>
                 <div className="h-[22px]">{info && <ColumnSketch column={info} />}</div>
                 <div className="truncate text-xs text-muted">
-                  {info ? `${count(info.distinct)} distinct${info.nulls ? ` · ${count(info.nulls)} empty` : ""}` : "\u00a0"}
-                  {info && info.unread > 0 && <span className="text-signal"> · {count(info.unread)} unread</span>}
+                  {info
+                    ? `${count(info.distinct)} distinct${info.nulls ? ` · ${count(info.nulls)} empty` : ""}`
+                    : "\u00a0"}
+                  {info && info.unread > 0 && (
+                    <span className="text-signal"> · {count(info.unread)} unread</span>
+                  )}
                 </div>
               </div>
             );
@@ -130,9 +187,16 @@ export function TableRows({ table, profile, chosen, onChoose, order, onOrder, fi
                 role="row"
                 aria-rowindex={item.index + 2}
                 className="absolute inset-x-0 grid border-b border-rule/50"
-                style={{ gridTemplateColumns: template, height: ROW, transform: `translateY(${item.start}px)` }}
+                style={{
+                  gridTemplateColumns: template,
+                  height: ROW,
+                  transform: `translateY(${item.start}px)`,
+                }}
               >
-                <div role="rowheader" className="truncate px-2 py-1 text-right font-mono text-xs leading-5 text-muted">
+                <div
+                  role="rowheader"
+                  className="truncate px-2 py-1 text-right font-mono text-xs leading-5 text-muted"
+                >
                   {row ? row.number : "…"}
                 </div>
                 {columns.map((column) => {
@@ -156,7 +220,9 @@ export function TableRows({ table, profile, chosen, onChoose, order, onOrder, fi
           })}
         </div>
       </div>
-      {total === 0 && <p className="p-6 text-muted">No row is left: nothing holds that text, or the filters keep none.</p>}
+      {total === 0 && (
+        <p className="p-6 text-muted">No row is left: nothing holds that text, or the filters keep none.</p>
+      )}
     </div>
   );
 }

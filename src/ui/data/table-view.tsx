@@ -64,9 +64,19 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
         {standing.length > 0 && (
           <ul className="flex w-full flex-wrap gap-1.5" aria-label="Rows shown">
             {standing.map((f) => (
-              <li key={f.column} className="flex items-center gap-1 rounded-sm bg-tint py-0.5 pr-1 pl-2 text-sm">
-                {f.column === filterText(f).slice(0, f.column.length) ? filterText(f) : `${f.column}: ${filterText(f)}`}
-                <button type="button" className="icon-button size-5" aria-label={`Show all of ${f.column}`} onClick={() => onFilters(filters.filter((g) => g !== f))}>
+              <li
+                key={f.column}
+                className="flex items-center gap-1 rounded-sm bg-tint py-0.5 pr-1 pl-2 text-sm"
+              >
+                {f.column === filterText(f).slice(0, f.column.length)
+                  ? filterText(f)
+                  : `${f.column}: ${filterText(f)}`}
+                <button
+                  type="button"
+                  className="icon-button size-5"
+                  aria-label={`Show all of ${f.column}`}
+                  onClick={() => onFilters(filters.filter((g) => g !== f))}
+                >
                   <X size={11} />
                 </button>
               </li>
@@ -76,10 +86,23 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
       </div>
       {reading && (
         <div role="status" className="flex items-center gap-2 px-4 pb-2 text-sm text-muted">
-          <progress aria-label={`Reading the columns of ${table.name}`} className="h-1.5 w-40 accent-verdigris" /> Reading the columns …
+          <progress
+            aria-label={`Reading the columns of ${table.name}`}
+            className="h-1.5 w-40 accent-verdigris"
+          />{" "}
+          Reading the columns …
         </div>
       )}
-      <TableRows table={table} profile={profile} chosen={chosen} onChoose={onChoose} order={sortable} onOrder={setOrder} find={wanted} filters={standing} />
+      <TableRows
+        table={table}
+        profile={profile}
+        chosen={chosen}
+        onChoose={onChoose}
+        order={sortable}
+        onOrder={setOrder}
+        find={wanted}
+        filters={standing}
+      />
     </>
   );
 }

@@ -37,7 +37,13 @@ export function HandOffScreen() {
     link.download = "";
     link.click();
   };
-  const address = (form: string) => api.visualAddress(projectId, visual?.id ?? "", form, { ...now, theme, download: "1", ...(form === "png" ? { scale } : {}) });
+  const address = (form: string) =>
+    api.visualAddress(projectId, visual?.id ?? "", form, {
+      ...now,
+      theme,
+      download: "1",
+      ...(form === "png" ? { scale } : {}),
+    });
   const sizeField = (key: "width" | "height", least: number, most: number) => (
     <Labelled label={key === "width" ? "Width" : "Height"}>
       {(id) => (
@@ -71,7 +77,10 @@ export function HandOffScreen() {
         ))}
         {visuals.length === 0 && <p className="px-4 text-sm text-muted">There is no visual yet.</p>}
       </nav>
-      <section aria-label="Preview" className={`grid min-h-0 place-items-center overflow-auto p-6 ${theme === "night" ? "bg-[#101819]" : "stage-grid"}`}>
+      <section
+        aria-label="Preview"
+        className={`grid min-h-0 place-items-center overflow-auto p-6 ${theme === "night" ? "bg-[#101819]" : "stage-grid"}`}
+      >
         {scene && visual && (
           <div style={{ width: now.width, maxWidth: "100%" }}>
             <Busy pending={pictured.pending}>
@@ -100,19 +109,35 @@ export function HandOffScreen() {
             {sizeField("width", 96, 1600)}
             {sizeField("height", 72, 900)}
             <Labelled label="Pixels">
-              {(id) => <Choose id={id} value={scale} options={["1", "2", "3", "4"].map((s) => ({ value: s, label: `${s} to a point (PNG)` }))} onChange={setScale} />}
+              {(id) => (
+                <Choose
+                  id={id}
+                  value={scale}
+                  options={["1", "2", "3", "4"].map((s) => ({ value: s, label: `${s} to a point (PNG)` }))}
+                  onChange={setScale}
+                />
+              )}
             </Labelled>
             <div className="grid grid-cols-2 gap-2 pt-1">
-              <button type="button" className="button button-strong" onClick={() => void take(address("svg"))}>
+              <button
+                type="button"
+                className="button button-strong"
+                onClick={() => void take(address("svg"))}
+              >
                 <Download size={14} /> SVG
               </button>
-              <button type="button" className="button button-strong" onClick={() => void take(address("png"))}>
+              <button
+                type="button"
+                className="button button-strong"
+                onClick={() => void take(address("png"))}
+              >
                 <Download size={14} /> PNG
               </button>
             </div>
             <h2 className="section-title mt-4">Its numbers</h2>
             <p className="text-sm text-muted">
-              {data.rows.length} {data.rows.length === 1 ? "row" : "rows"}, {data.valueLabel.toLowerCase()} {formatNumber(data.total, data.format)} in all.
+              {data.rows.length} {data.rows.length === 1 ? "row" : "rows"}, {data.valueLabel.toLowerCase()}{" "}
+              {formatNumber(data.total, data.format)} in all.
             </p>
             <div className="grid grid-cols-2 gap-2">
               <button type="button" className="button" onClick={() => void take(address("csv"))}>
@@ -131,8 +156,15 @@ export function HandOffScreen() {
           </>
         )}
         <h2 className="section-title mt-4">The project</h2>
-        <p className="text-sm text-muted">Everything in one file: tables with their rows, measures, inputs, visuals and boards. Open it on the page of all projects.</p>
-        <button type="button" className="button self-start" onClick={() => void take(api.fileAddress(projectId))}>
+        <p className="text-sm text-muted">
+          Everything in one file: tables with their rows, measures, inputs, visuals and boards. Open it on the
+          page of all projects.
+        </p>
+        <button
+          type="button"
+          className="button self-start"
+          onClick={() => void take(api.fileAddress(projectId))}
+        >
           <FileJson size={14} /> Project file
         </button>
       </aside>

@@ -21,12 +21,21 @@ export function shownValue(value: Value, measure: Measure): string {
 }
 
 /** The measure's answers by a split, the best first, live, with a bar each and the total at the foot. */
-export function AnswerTable({ measure, table, sound }: { measure: Measure; table: TableInfo | undefined; sound: boolean }) {
+export function AnswerTable({
+  measure,
+  table,
+  sound,
+}: {
+  measure: Measure;
+  table: TableInfo | undefined;
+  sound: boolean;
+}) {
   const { draft } = useDraft();
   const options = splitOptions(draft, table?.name ?? null);
   const [chosen, setChosen] = useState<string | null>(null);
   const preferred = table?.columns.find((c) => c.reading.type === "text")?.name;
-  const current = options.find((o) => o.value === chosen) ?? options.find((o) => o.label === preferred) ?? options[0];
+  const current =
+    options.find((o) => o.value === chosen) ?? options.find((o) => o.label === preferred) ?? options[0];
   const split = current ? (JSON.parse(current.value) as { column: string; by?: string }) : null;
   const query: QueryInput | null =
     sound && table
@@ -38,7 +47,9 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
           ],
           splits: split ? [split as never] : [],
           keep: { first: FIRST, others: false },
-          ...(split && !split.by ? { sort: { by: "answer", order: measure.betterWhen === "lower" ? "asc" : "desc" } } : {}),
+          ...(split && !split.by
+            ? { sort: { by: "answer", order: measure.betterWhen === "lower" ? "asc" : "desc" } }
+            : {}),
         }
       : null;
   const { answer } = useResult(query);
@@ -72,7 +83,8 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
         )}
         {answer && (
           <span className="text-sm whitespace-nowrap text-muted">
-            {answer.scanned.toLocaleString("en").replaceAll(",", "\u2009")} rows · {answer.ms < 10 ? answer.ms.toFixed(1) : Math.round(answer.ms)} ms
+            {answer.scanned.toLocaleString("en").replaceAll(",", "\u2009")} rows ·{" "}
+            {answer.ms < 10 ? answer.ms.toFixed(1) : Math.round(answer.ms)} ms
           </span>
         )}
       </div>
@@ -95,14 +107,28 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
                 const share = typeof value === "number" && most > 0 ? Math.abs(value) / most : 0;
                 return (
                   <tr key={`${none} ${key}`} className="border-b border-rule/60">
-                    <td className="max-w-0 truncate px-2 py-1.5">{none ? NO_MATCH_LABEL : keyLabel(key, split?.by)}</td>
+                    <td className="max-w-0 truncate px-2 py-1.5">
+                      {none ? NO_MATCH_LABEL : keyLabel(key, split?.by)}
+                    </td>
                     <td className="px-2 py-1.5 text-right font-mono text-muted">
-                      {formatNumber(rows[i] as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}
+                      {formatNumber(rows[i] as number, {
+                        ...measure.format,
+                        style: "number",
+                        units: "none",
+                        decimals: 0,
+                        prefix: "",
+                        suffix: "",
+                      })}
                     </td>
                     <td className="px-2 py-1.5">
-                      <div className={`h-2 rounded-full ${typeof value === "number" && value < 0 ? "bg-signal" : "bg-verdigris"}`} style={{ width: `${share * 100}%` }} />
+                      <div
+                        className={`h-2 rounded-full ${typeof value === "number" && value < 0 ? "bg-signal" : "bg-verdigris"}`}
+                        style={{ width: `${share * 100}%` }}
+                      />
                     </td>
-                    <td className="px-2 py-1.5 text-right font-mono font-medium">{shownValue(value, measure)}</td>
+                    <td className="px-2 py-1.5 text-right font-mono font-medium">
+                      {shownValue(value, measure)}
+                    </td>
                   </tr>
                 );
               })}
@@ -112,10 +138,19 @@ export function AnswerTable({ measure, table, sound }: { measure: Measure; table
               <tr className="border-t border-rule font-semibold">
                 <td className="px-2 py-1.5">All</td>
                 <td className="px-2 py-1.5 text-right font-mono">
-                  {formatNumber(answer.totals.rows as number, { ...measure.format, style: "number", units: "none", decimals: 0, prefix: "", suffix: "" })}
+                  {formatNumber(answer.totals.rows as number, {
+                    ...measure.format,
+                    style: "number",
+                    units: "none",
+                    decimals: 0,
+                    prefix: "",
+                    suffix: "",
+                  })}
                 </td>
                 <td />
-                <td className="px-2 py-1.5 text-right font-mono">{shownValue(answer.totals.answer, measure)}</td>
+                <td className="px-2 py-1.5 text-right font-mono">
+                  {shownValue(answer.totals.answer, measure)}
+                </td>
               </tr>
             </tfoot>
           )}

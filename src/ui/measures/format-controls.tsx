@@ -34,7 +34,13 @@ const SAMPLES: Record<NumberFormat["style"], number[]> = {
 };
 
 /** The dials of a number format, with a preview. */
-export function FormatControls({ format, onChange }: { format: NumberFormat; onChange: (format: NumberFormat) => void }) {
+export function FormatControls({
+  format,
+  onChange,
+}: {
+  format: NumberFormat;
+  onChange: (format: NumberFormat) => void;
+}) {
   const set = (change: Partial<NumberFormat>) => onChange({ ...format, ...change });
   return (
     <>
@@ -44,7 +50,12 @@ export function FormatControls({ format, onChange }: { format: NumberFormat; onC
             id={id}
             value={format.style}
             options={STYLES}
-            onChange={(style) => set({ style: style as NumberFormat["style"], ...(style === "percent" ? { units: "none", decimals: 1 } : {}) })}
+            onChange={(style) =>
+              set({
+                style: style as NumberFormat["style"],
+                ...(style === "percent" ? { units: "none", decimals: 1 } : {}),
+              })
+            }
           />
         )}
       </Labelled>
@@ -61,7 +72,16 @@ export function FormatControls({ format, onChange }: { format: NumberFormat; onC
         </Labelled>
       )}
       {(format.style === "number" || format.style === "currency") && (
-        <Labelled label="Units">{(id) => <Choose id={id} value={format.units} options={UNITS} onChange={(units) => set({ units: units as NumberFormat["units"] })} />}</Labelled>
+        <Labelled label="Units">
+          {(id) => (
+            <Choose
+              id={id}
+              value={format.units}
+              options={UNITS}
+              onChange={(units) => set({ units: units as NumberFormat["units"] })}
+            />
+          )}
+        </Labelled>
       )}
       {format.style === "currency" && (
         <Labelled label="Currency">
@@ -76,16 +96,32 @@ export function FormatControls({ format, onChange }: { format: NumberFormat; onC
           )}
         </Labelled>
       )}
-      <Labelled label="Digits">{(id) => <Choose id={id} value={format.locale} options={LOCALES} onChange={(locale) => set({ locale })} />}</Labelled>
+      <Labelled label="Digits">
+        {(id) => (
+          <Choose id={id} value={format.locale} options={LOCALES} onChange={(locale) => set({ locale })} />
+        )}
+      </Labelled>
       <Labelled label="Before, after">
         {(id) => (
           <div className="grid grid-cols-2 gap-1.5">
-            <CommitField id={id} value={format.prefix} onCommit={(prefix) => set({ prefix: prefix.slice(0, 20) })} />
-            <CommitField label="After" value={format.suffix} onCommit={(suffix) => set({ suffix: suffix.slice(0, 20) })} />
+            <CommitField
+              id={id}
+              value={format.prefix}
+              onCommit={(prefix) => set({ prefix: prefix.slice(0, 20) })}
+            />
+            <CommitField
+              label="After"
+              value={format.suffix}
+              onCommit={(suffix) => set({ suffix: suffix.slice(0, 20) })}
+            />
           </div>
         )}
       </Labelled>
-      <p role="group" aria-label="Preview" className="flex justify-between gap-2 rounded-sm bg-well px-2 py-1.5 font-mono text-sm">
+      <p
+        role="group"
+        aria-label="Preview"
+        className="flex justify-between gap-2 rounded-sm bg-well px-2 py-1.5 font-mono text-sm"
+      >
         {SAMPLES[format.style].map((n) => (
           <span key={n}>{formatNumber(n, format)}</span>
         ))}

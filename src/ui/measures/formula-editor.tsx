@@ -33,18 +33,33 @@ export function FormulaEditor({
   });
   useEffect(() => {
     if (!host.current) return;
-    const made = new EditorView({ parent: host.current, state: EditorState.create({ doc: first.current, extensions: formulaExtensions(label, (text) => change.current(text)) }) });
+    const made = new EditorView({
+      parent: host.current,
+      state: EditorState.create({
+        doc: first.current,
+        extensions: formulaExtensions(label, (text) => change.current(text)),
+      }),
+    });
     view.current = made;
     return () => made.destroy();
   }, [label]);
   useEffect(() => {
     const now = view.current;
     // Undo and renames change the text from outside.
-    if (now && now.state.doc.toString() !== value) now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
+    if (now && now.state.doc.toString() !== value)
+      now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
   }, [value]);
-  useEffect(() => view.current?.dispatch({ effects: setScope.of({ scope, table, level }) }), [scope, table, level]);
+  useEffect(
+    () => view.current?.dispatch({ effects: setScope.of({ scope, table, level }) }),
+    [scope, table, level],
+  );
   useEffect(() => {
     if (view.current) showProblems(view.current, problems);
   }, [problems]);
-  return <div ref={host} className="rounded-lg border border-rule bg-sheet focus-within:border-verdigris [&_.cm-editor]:rounded-lg" />;
+  return (
+    <div
+      ref={host}
+      className="rounded-lg border border-rule bg-sheet focus-within:border-verdigris [&_.cm-editor]:rounded-lg"
+    />
+  );
 }

@@ -1,4 +1,9 @@
-import { autocompletion, type CompletionContext, type CompletionResult, completionKeymap } from "@codemirror/autocomplete";
+import {
+  autocompletion,
+  type CompletionContext,
+  type CompletionResult,
+  completionKeymap,
+} from "@codemirror/autocomplete";
 import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
 import { type Diagnostic, setDiagnostics } from "@codemirror/lint";
 import { EditorState, type Extension, RangeSetBuilder, StateEffect, StateField } from "@codemirror/state";
@@ -12,7 +17,14 @@ import { tokenize } from "@/core/formula/tokens";
 
 const AGGREGATE_NAMES = new Set([...AGGREGATES.map((a) => a.name), "total"]);
 const mark = (name: string) => Decoration.mark({ class: `formula-${name}` });
-const MARKS = { keyword: mark("keyword"), call: mark("call"), name: mark("name"), number: mark("number"), string: mark("string"), input: mark("input") };
+const MARKS = {
+  keyword: mark("keyword"),
+  call: mark("call"),
+  name: mark("name"),
+  number: mark("number"),
+  string: mark("string"),
+  input: mark("input"),
+};
 
 /** Colours a formula by its tokens, as the core's own tokenizer sees them. */
 function highlight(text: string): DecorationSet {
@@ -22,7 +34,16 @@ function highlight(text: string): DecorationSet {
     if (token.end <= token.start) continue;
     const word = token.text.toLowerCase();
     const calls = tokens[i + 1]?.text === "(" && tokens[i + 1].kind === "symbol";
-    const kind = token.kind === "word" ? (RESERVED.has(word) ? "keyword" : calls || AGGREGATE_NAMES.has(word) ? "call" : "name") : token.kind === "quoted" ? "name" : token.kind;
+    const kind =
+      token.kind === "word"
+        ? RESERVED.has(word)
+          ? "keyword"
+          : calls || AGGREGATE_NAMES.has(word)
+            ? "call"
+            : "name"
+        : token.kind === "quoted"
+          ? "name"
+          : token.kind;
     if (kind in MARKS) builder.add(token.start, token.end, MARKS[kind as keyof typeof MARKS]);
   }
   return builder.finish();
@@ -61,7 +82,13 @@ function complete(context: CompletionContext): CompletionResult | null {
       apply: (view: EditorView, _completion: unknown, from: number, to: number) => {
         // The cursor goes where the first value is to be written.
         const inner = c.text.search(/\(\)|\( | {2}|''/);
-        const caret = c.text.endsWith("()") ? c.text.length - 1 : c.text.endsWith(" )") ? c.text.length - 1 : inner >= 0 ? inner + 1 : c.text.length;
+        const caret = c.text.endsWith("()")
+          ? c.text.length - 1
+          : c.text.endsWith(" )")
+            ? c.text.length - 1
+            : inner >= 0
+              ? inner + 1
+              : c.text.length;
         view.dispatch({ changes: { from, to, insert: c.text }, selection: { anchor: from + caret } });
       },
     })),
@@ -99,7 +126,10 @@ export function showProblems(view: EditorView, problems: Problem[]): void {
       to,
       severity: "error",
       message: p.message,
-      actions: p.mends?.map((m) => ({ name: m.label, apply: (v: EditorView) => v.dispatch({ changes: { from: m.start, to: m.end, insert: m.text } }) })),
+      actions: p.mends?.map((m) => ({
+        name: m.label,
+        apply: (v: EditorView) => v.dispatch({ changes: { from: m.start, to: m.end, insert: m.text } }),
+      })),
     };
   });
   view.dispatch(setDiagnostics(view.state, diagnostics));
@@ -108,10 +138,18 @@ export function showProblems(view: EditorView, problems: Problem[]): void {
 const theme = EditorView.theme({
   "&": { fontSize: "14px", backgroundColor: "var(--sheet)", color: "var(--ink)" },
   "&.cm-focused": { outline: "none" },
-  ".cm-content": { fontFamily: "var(--font-mono)", padding: "12px 16px", lineHeight: "1.75", minHeight: "64px", caretColor: "var(--ink)" },
+  ".cm-content": {
+    fontFamily: "var(--font-mono)",
+    padding: "12px 16px",
+    lineHeight: "1.75",
+    minHeight: "64px",
+    caretColor: "var(--ink)",
+  },
   ".cm-cursor": { borderLeftColor: "var(--ink)" },
   ".cm-line": { padding: "0" },
-  "&.cm-focused .cm-selectionBackground, .cm-selectionBackground": { backgroundColor: "var(--tint) !important" },
+  "&.cm-focused .cm-selectionBackground, .cm-selectionBackground": {
+    backgroundColor: "var(--tint) !important",
+  },
   ".cm-tooltip": {
     backgroundColor: "var(--sheet)",
     color: "var(--ink)",
@@ -129,11 +167,23 @@ const theme = EditorView.theme({
   ".formula-help strong": { fontFamily: "var(--font-mono)", fontWeight: "600" },
   ".cm-completionIcon": { display: "none" },
   ".cm-diagnostic": { borderLeft: "3px solid var(--signal)", padding: "8px 10px", maxWidth: "420px" },
-  ".cm-diagnosticAction": { backgroundColor: "var(--verdigris)", color: "var(--sheet)", borderRadius: "5px", padding: "2px 8px", marginLeft: "8px" },
-  ".cm-lintRange-error": { backgroundImage: "none", textDecoration: "underline wavy var(--signal) 1.5px", textUnderlineOffset: "4px" },
+  ".cm-diagnosticAction": {
+    backgroundColor: "var(--verdigris)",
+    color: "var(--sheet)",
+    borderRadius: "5px",
+    padding: "2px 8px",
+    marginLeft: "8px",
+  },
+  ".cm-lintRange-error": {
+    backgroundImage: "none",
+    textDecoration: "underline wavy var(--signal) 1.5px",
+    textUnderlineOffset: "4px",
+  },
 });
 
-/** The extensions of the formula editor. Tab is left to the page, so that the keyboard never gets stuck in it. */
+/**
+ * The extensions of the formula editor. Tab is left to the page, so that the keyboard never gets stuck in it.
+ */
 export function formulaExtensions(label: string, onChange: (text: string) => void): Extension[] {
   return [
     history(),

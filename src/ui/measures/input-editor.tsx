@@ -14,13 +14,26 @@ import { readTyped } from "../shared/typed-number";
 import { FormatControls } from "./format-controls";
 
 /** What an input can be set to: any value, a list of its own, or what stands in a column. */
-function Choices({ input, onChange }: { input: Input; onChange: (change: Partial<Omit<Input, "id">>) => void }) {
+function Choices({
+  input,
+  onChange,
+}: {
+  input: Input;
+  onChange: (change: Partial<Omit<Input, "id">>) => void;
+}) {
   const project = useProject((s) => s.document);
   const percent = input.format.style === "percent";
-  const columns = project.tables.flatMap((t) => offeredColumns(project, t.name).filter((c) => c.own && c.type === input.type));
-  const how = input.choicesFrom ? JSON.stringify([input.choicesFrom.table, input.choicesFrom.column]) : input.choices.length > 0 ? "list" : "any";
+  const columns = project.tables.flatMap((t) =>
+    offeredColumns(project, t.name).filter((c) => c.own && c.type === input.type),
+  );
+  const how = input.choicesFrom
+    ? JSON.stringify([input.choicesFrom.table, input.choicesFrom.column])
+    : input.choices.length > 0
+      ? "list"
+      : "any";
   const read = (line: string): Value => (input.type === "number" ? readTyped(line, percent) : line);
-  const linesOf = (text: string) => [...new Set(text.split("\n").map((l) => l.trim()))].filter((l) => l !== "");
+  const linesOf = (text: string) =>
+    [...new Set(text.split("\n").map((l) => l.trim()))].filter((l) => l !== "");
   const problem = (line: string) =>
     input.type === "number" && readTyped(line, percent) === null
       ? `“${line}” is no number.`
@@ -35,9 +48,15 @@ function Choices({ input, onChange }: { input: Input; onChange: (change: Partial
             id={id}
             value={how}
             options={[
-              { value: "any", label: input.type === "number" ? "any number within the limits" : `any ${input.type}` },
+              {
+                value: "any",
+                label: input.type === "number" ? "any number within the limits" : `any ${input.type}`,
+              },
               { value: "list", label: "a list" },
-              ...columns.map((c) => ({ value: JSON.stringify([c.table, c.column]), label: `what stands in ${c.table}.${c.column}` })),
+              ...columns.map((c) => ({
+                value: JSON.stringify([c.table, c.column]),
+                label: `what stands in ${c.table}.${c.column}`,
+              })),
             ]}
             onChange={(next) => {
               if (next === "any") return onChange({ choices: [], choicesFrom: null });
@@ -56,7 +75,13 @@ function Choices({ input, onChange }: { input: Input; onChange: (change: Partial
               mono
               multiline
               rows={6}
-              value={input.choices.map((c) => (typeof c === "number" && percent ? `${Number((c * 100).toPrecision(12))} %` : String(c ?? ""))).join("\n")}
+              value={input.choices
+                .map((c) =>
+                  typeof c === "number" && percent
+                    ? `${Number((c * 100).toPrecision(12))} %`
+                    : String(c ?? ""),
+                )
+                .join("\n")}
               check={(t) =>
                 linesOf(t).length === 0
                   ? "Write at least one."
@@ -86,7 +111,8 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
   const uses = usesOfInput(document, input.id);
   const set = (change: Partial<Omit<Input, "id">>) => apply(changeInput(input.id, change));
   const percent = input.format.style === "percent";
-  const write = (n: number | null) => (n === null ? "" : percent ? `${Number((n * 100).toPrecision(12))} %` : String(n));
+  const write = (n: number | null) =>
+    n === null ? "" : percent ? `${Number((n * 100).toPrecision(12))} %` : String(n);
   const limit = (key: "minimum" | "maximum" | "step", label: string) => (
     <Labelled label={label}>
       {(id) => (
@@ -100,8 +126,11 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
             const n = readTyped(t, percent);
             if (n === null) return "Write a number.";
             if (key === "step" && n <= 0) return "A step is above zero.";
-            if (key === "minimum" && input.maximum !== null && n >= input.maximum) return "The minimum lies below the maximum.";
-            return key === "maximum" && input.minimum !== null && n <= input.minimum ? "The maximum lies above the minimum." : null;
+            if (key === "minimum" && input.maximum !== null && n >= input.maximum)
+              return "The minimum lies below the maximum.";
+            return key === "maximum" && input.minimum !== null && n <= input.minimum
+              ? "The maximum lies above the minimum."
+              : null;
           }}
           onCommit={(t) => set({ [key]: t.trim() === "" ? null : readTyped(t, percent) })}
         />
@@ -114,7 +143,9 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
     const n = readTyped(t, percent);
     if (n === null) return "Write a number.";
     if (input.minimum !== null && n < input.minimum) return `The minimum is ${write(input.minimum)}.`;
-    return input.maximum !== null && n > input.maximum ? `The maximum is ${write(input.maximum)}.${percent && n > 1 ? ` Is ${write(n / 100)} meant?` : ""}` : null;
+    return input.maximum !== null && n > input.maximum
+      ? `The maximum is ${write(input.maximum)}.${percent && n > 1 ? ` Is ${write(n / 100)} meant?` : ""}`
+      : null;
   };
   const start = { number: 0, text: "", date: "2026-01-01" };
   return (
@@ -125,7 +156,13 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
           <CommitField
             label="Name"
             value={input.label}
-            check={(t) => (!t.trim() ? "A name is needed." : document.inputs.some((i) => i.id !== input.id && sameName(i.label, t.trim())) ? "Another input has this name." : null)}
+            check={(t) =>
+              !t.trim()
+                ? "A name is needed."
+                : document.inputs.some((i) => i.id !== input.id && sameName(i.label, t.trim()))
+                  ? "Another input has this name."
+                  : null
+            }
             onCommit={(label) =>
               set({
                 label: label.trim(),
@@ -149,7 +186,14 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
                   { value: "text", label: "text" },
                   { value: "date", label: "date" },
                 ]}
-                onChange={(t) => set({ type: t as Input["type"], value: start[t as Input["type"]], choices: [], choicesFrom: null })}
+                onChange={(t) =>
+                  set({
+                    type: t as Input["type"],
+                    value: start[t as Input["type"]],
+                    choices: [],
+                    choicesFrom: null,
+                  })
+                }
               />
             )}
           </Labelled>
@@ -158,7 +202,9 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
               <CommitField
                 id={id}
                 mono
-                value={input.type === "number" ? write(input.value as number | null) : String(input.value ?? "")}
+                value={
+                  input.type === "number" ? write(input.value as number | null) : String(input.value ?? "")
+                }
                 check={checkValue}
                 onCommit={(t) => set({ value: input.type === "number" ? readTyped(t, percent) : t })}
               />
@@ -176,23 +222,42 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
       </section>
       <aside className="flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         <h2 className="section-title">Shown as</h2>
-        {input.type === "number" ? <FormatControls format={input.format} onChange={(format) => set({ format })} /> : <p className="text-sm text-muted">As it is written.</p>}
+        {input.type === "number" ? (
+          <FormatControls format={input.format} onChange={(format) => set({ format })} />
+        ) : (
+          <p className="text-sm text-muted">As it is written.</p>
+        )}
         <h2 className="section-title mt-3">Used in</h2>
         <ul className="text-sm">
-          {[...uses.measures.map((m) => m.label), ...uses.visuals.map((v) => v.name), ...uses.boards.map((b) => b.name)].map((name) => (
+          {[
+            ...uses.measures.map((m) => m.label),
+            ...uses.visuals.map((v) => v.name),
+            ...uses.boards.map((b) => b.name),
+          ].map((name) => (
             <li key={name}>{name}</li>
           ))}
-          {uses.measures.length + uses.visuals.length + uses.boards.length === 0 && <li className="text-muted">Nothing yet.</li>}
+          {uses.measures.length + uses.visuals.length + uses.boards.length === 0 && (
+            <li className="text-muted">Nothing yet.</li>
+          )}
         </ul>
         <button
           type="button"
           className="button mt-3 self-start"
           onClick={() => {
-            const names = [...uses.measures.map((m) => m.label), ...uses.visuals.map((v) => v.name), ...uses.boards.map((b) => b.name)];
-            if (names.length) return void toast.error(`${input.label} is used in ${names.slice(0, 4).join(", ")}. Take it out there first.`);
+            const names = [
+              ...uses.measures.map((m) => m.label),
+              ...uses.visuals.map((v) => v.name),
+              ...uses.boards.map((b) => b.name),
+            ];
+            if (names.length)
+              return void toast.error(
+                `${input.label} is used in ${names.slice(0, 4).join(", ")}. Take it out there first.`,
+              );
             apply(removeInput(input.id));
             onGone();
-            toast(`${input.label} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+            toast(`${input.label} is removed.`, {
+              action: { label: "Undo", onClick: () => store.getState().undo() },
+            });
           }}
         >
           Remove the input

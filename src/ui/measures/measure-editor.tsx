@@ -19,9 +19,19 @@ import { FormulaEditor } from "./formula-editor";
 import { ProblemList } from "./problem-list";
 import { ProofList } from "./proof-list";
 
-const TYPE_SAYS: Record<string, string> = { number: "a number", text: "a text", boolean: "true or false", date: "a date", timestamp: "a timestamp", null: "nothing yet" };
+const TYPE_SAYS: Record<string, string> = {
+  number: "a number",
+  text: "a text",
+  boolean: "true or false",
+  date: "a date",
+  timestamp: "a timestamp",
+  null: "nothing yet",
+};
 
-/** One measure: its name, its formula with problems in place, its answers, how it is shown and where it is used. */
+/**
+ * One measure: its name, its formula with problems in place, its answers, how it is shown and where it is
+ * used.
+ */
 export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: () => void }) {
   const document = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
@@ -29,31 +39,45 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const store = useProjectStore();
   const { tables } = document;
   const scope = scopeOf(document);
-  const checked = useMemo(() => checkFormula(measure.formula, scope, measure.table, "group", measure.name), [measure.formula, measure.table, measure.name, scope]);
+  const checked = useMemo(
+    () => checkFormula(measure.formula, scope, measure.table, "group", measure.name),
+    [measure.formula, measure.table, measure.name, scope],
+  );
   const table = findNamed(tables, measure.table);
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
   const sound = checked.expr !== null;
   const read = checked.expr ? tablesOf(checked.expr) : [];
   const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
   const now = answer && !("error" in answer) ? (own(answer.totals, measure.name) ?? null) : null;
-  const set = (change: Partial<Omit<Measure, "id">>, group?: string) => apply(changeMeasure(measure.id, change), group);
+  const set = (change: Partial<Omit<Measure, "id">>, group?: string) =>
+    apply(changeMeasure(measure.id, change), group);
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
-    set({ label: label.trim(), name: freeName(label, [...others, ...scope.tables.flatMap((t) => t.columns.map((c) => c.name))]) });
+    set({
+      label: label.trim(),
+      name: freeName(label, [...others, ...scope.tables.flatMap((t) => t.columns.map((c) => c.name))]),
+    });
   };
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
       <section className="flex min-h-0 flex-col px-6 pt-5 pb-3">
         <div className="grid grid-cols-[minmax(0,1fr)_280px] items-start max-lg:grid-cols-[minmax(0,1fr)_220px] gap-4">
           <h1 className="text-xl">
-            <TitleField value={measure.label} taken={document.measures.filter((m) => m.id !== measure.id).map((m) => m.label)} onCommit={rename} />
+            <TitleField
+              value={measure.label}
+              taken={document.measures.filter((m) => m.id !== measure.id).map((m) => m.label)}
+              onCommit={rename}
+            />
           </h1>
           <Labelled label="From table">
             {(id) => (
               <Choose
                 id={id}
                 value={measure.table ?? ""}
-                options={[{ value: "", label: "no table" }, ...document.tables.map((t) => ({ value: t.name, label: t.name }))]}
+                options={[
+                  { value: "", label: "no table" },
+                  ...document.tables.map((t) => ({ value: t.name, label: t.name })),
+                ]}
                 onChange={(t) => set({ table: t || null })}
               />
             )}
@@ -80,10 +104,17 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
                   from <strong>{read.join(" and ")}</strong>
                 </>
               )}
-              , now <strong className="font-mono text-ink">{answer && !("error" in answer) ? shownValue(now, measure) : "…"}</strong>
+              , now{" "}
+              <strong className="font-mono text-ink">
+                {answer && !("error" in answer) ? shownValue(now, measure) : "…"}
+              </strong>
             </span>
           ) : (
-            <ProblemList formula={measure.formula} problems={checked.problems} onMend={(formula) => set({ formula })} />
+            <ProblemList
+              formula={measure.formula}
+              problems={checked.problems}
+              onMend={(formula) => set({ formula })}
+            />
           )}
         </div>
         <AnswerTable key={measure.table} measure={measure} table={table} sound={sound} />
@@ -106,10 +137,18 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
           )}
         </Labelled>
         <h2 className="section-title mt-3">Note</h2>
-        <CommitField label="Note" multiline value={measure.note} onCommit={(note) => set({ note: note.slice(0, 500) })} placeholder="What it counts, in a sentence" />
+        <CommitField
+          label="Note"
+          multiline
+          value={measure.note}
+          onCommit={(note) => set({ note: note.slice(0, 500) })}
+          placeholder="What it counts, in a sentence"
+        />
         {sound && <ProofList measure={measure} />}
         <h2 className="section-title mt-3">Used in</h2>
-        {uses.measures.length + uses.visuals.length === 0 && <p className="text-sm text-muted">Nothing yet.</p>}
+        {uses.measures.length + uses.visuals.length === 0 && (
+          <p className="text-sm text-muted">Nothing yet.</p>
+        )}
         <ul className="flex flex-col gap-1 text-sm">
           {uses.measures.map((m) => (
             <li key={m.id}>
@@ -132,12 +171,16 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
           onClick={() => {
             const names = [...uses.measures.map((m) => m.label), ...uses.visuals.map((v) => v.name)];
             if (names.length) {
-              toast.error(`${measure.label} is used in ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Take it out there first.`);
+              toast.error(
+                `${measure.label} is used in ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Take it out there first.`,
+              );
               return;
             }
             apply(removeMeasure(measure.id));
             onGone();
-            toast(`${measure.label} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+            toast(`${measure.label} is removed.`, {
+              action: { label: "Undo", onClick: () => store.getState().undo() },
+            });
           }}
         >
           Remove the measure
@@ -147,14 +190,28 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   );
 }
 
-function TitleField({ value, taken, onCommit }: { value: string; taken: string[]; onCommit: (text: string) => void }) {
+function TitleField({
+  value,
+  taken,
+  onCommit,
+}: {
+  value: string;
+  taken: string[];
+  onCommit: (text: string) => void;
+}) {
   return (
     <div className="[&_.field]:h-10 [&_.field]:border-transparent [&_.field]:bg-transparent [&_.field]:px-1 [&_.field]:text-xl [&_.field]:font-semibold [&_.field]:hover:border-rule [&_.field]:focus:bg-sheet">
       <CommitField
         label="Name"
         value={value}
         check={(t) =>
-          !t.trim() ? "A name is needed." : t.trim().length > 120 ? "At most 120 characters." : taken.some((k) => sameName(k, t.trim())) ? "Another measure has this name." : null
+          !t.trim()
+            ? "A name is needed."
+            : t.trim().length > 120
+              ? "At most 120 characters."
+              : taken.some((k) => sameName(k, t.trim()))
+                ? "Another measure has this name."
+                : null
         }
         onCommit={onCommit}
       />

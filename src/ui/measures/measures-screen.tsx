@@ -20,13 +20,18 @@ import { MeasureEditor } from "./measure-editor";
 function useValuesNow(measures: Measure[]): { text: string; bad: boolean }[] {
   const document = useProject((s) => s.document);
   const scope = scopeOf(document);
-  const sound = useMemo(() => measures.map((m) => checkFormula(m.formula, scope, m.table, "group", m.name).expr !== null), [scope, measures]);
+  const sound = useMemo(
+    () => measures.map((m) => checkFormula(m.formula, scope, m.table, "group", m.name).expr !== null),
+    [scope, measures],
+  );
   const answers = useResults(measures.map((m, i) => (sound[i] ? { measures: [{ id: m.name }] } : null)));
   return measures.map((m, i) => {
     const answer = answers[i];
     if (!sound[i]) return { text: "problem", bad: true };
     if (!answer) return { text: "…", bad: false };
-    return "error" in answer ? { text: "problem", bad: true } : { text: shownValue(own(answer.totals, m.name) ?? null, m), bad: false };
+    return "error" in answer
+      ? { text: "problem", bad: true }
+      : { text: shownValue(own(answer.totals, m.name) ?? null, m), bad: false };
   });
 }
 
@@ -42,7 +47,8 @@ export function MeasuresScreen() {
   const openInput = inputId !== null || (measures.length === 0 && inputs.length > 0) ? input : null;
   const now = useValuesNow(measures);
   const failing = new Set(useFailedProofs().map((p) => p.measure.id));
-  const fits = (label: string, name: string) => `${label} ${name}`.toLowerCase().includes(find.trim().toLowerCase());
+  const fits = (label: string, name: string) =>
+    `${label} ${name}`.toLowerCase().includes(find.trim().toLowerCase());
 
   const newMeasure = () => {
     const label = freeLabel(
@@ -97,7 +103,13 @@ export function MeasuresScreen() {
     <div className="grid h-full grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-[228px_minmax(0,1fr)]">
       <aside className="flex min-h-0 flex-col border-r border-rule">
         <div className="p-3">
-          <input aria-label="Find a measure or an input" value={find} onChange={(e) => setFind(e.target.value)} placeholder="Find a measure or an input" className="field" />
+          <input
+            aria-label="Find a measure or an input"
+            value={find}
+            onChange={(e) => setFind(e.target.value)}
+            placeholder="Find a measure or an input"
+            className="field"
+          />
         </div>
         <nav aria-label="Measures and inputs" className="min-h-0 flex-1 overflow-auto">
           <div className="flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
@@ -115,14 +127,29 @@ export function MeasuresScreen() {
               >
                 <span className="flex items-baseline justify-between gap-2">
                   <span className="truncate font-semibold">{m.label}</span>
-                  {failing.has(m.id) && <span role="img" aria-label="a proof fails" title="A proof fails" className="mr-auto size-2 shrink-0 self-center rounded-full bg-signal" />}
-                  <span className={`shrink-0 font-mono text-sm ${now[i].bad ? "text-signal" : ""}`}>{now[i].text}</span>
+                  {failing.has(m.id) && (
+                    <span
+                      role="img"
+                      aria-label="a proof fails"
+                      title="A proof fails"
+                      className="mr-auto size-2 shrink-0 self-center rounded-full bg-signal"
+                    />
+                  )}
+                  <span className={`shrink-0 font-mono text-sm ${now[i].bad ? "text-signal" : ""}`}>
+                    {now[i].text}
+                  </span>
                 </span>
-                <span className="block truncate font-mono text-xs text-muted">{m.formula.replace(/\s+/g, " ")}</span>
+                <span className="block truncate font-mono text-xs text-muted">
+                  {m.formula.replace(/\s+/g, " ")}
+                </span>
               </button>
             ) : null,
           )}
-          <button type="button" className="mx-3 my-1.5 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well" onClick={newMeasure}>
+          <button
+            type="button"
+            className="mx-3 my-1.5 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well"
+            onClick={newMeasure}
+          >
             <Plus size={14} /> New measure
           </button>
           <div className="mt-2 flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
@@ -139,11 +166,17 @@ export function MeasuresScreen() {
                 className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3.5 py-2 text-left ${openInput?.id === i.id ? "border-amber-line bg-amber-tint" : "border-transparent hover:bg-well"}`}
               >
                 <span className="truncate font-semibold">{i.label}</span>
-                <span className="font-mono text-sm">{typeof i.value === "number" ? formatNumber(i.value, i.format) : String(i.value ?? "—")}</span>
+                <span className="font-mono text-sm">
+                  {typeof i.value === "number" ? formatNumber(i.value, i.format) : String(i.value ?? "—")}
+                </span>
               </button>
             ) : null,
           )}
-          <button type="button" className="mx-3 my-1.5 mb-4 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well" onClick={newInput}>
+          <button
+            type="button"
+            className="mx-3 my-1.5 mb-4 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well"
+            onClick={newInput}
+          >
             <Plus size={14} /> New input
           </button>
         </nav>
@@ -156,7 +189,10 @@ export function MeasuresScreen() {
         <div className="grid place-items-center p-8 text-center">
           <div className="max-w-sm">
             <h1 className="text-lg">Name each number once</h1>
-            <p className="mt-2 text-muted">A measure is a formula with a name, for example sum(passengers). Every visual that shows it then shows the same number.</p>
+            <p className="mt-2 text-muted">
+              A measure is a formula with a name, for example sum(passengers). Every visual that shows it then
+              shows the same number.
+            </p>
             <button type="button" className="button button-strong mt-4" onClick={newMeasure}>
               New measure
             </button>

@@ -3,7 +3,15 @@ import type { Problem } from "@/core/base/problem";
 const SHOWN = 4;
 
 /** The problems of a formula in words, each with its mends. */
-export function ProblemList({ formula, problems, onMend }: { formula: string; problems: Problem[]; onMend: (formula: string) => void }) {
+export function ProblemList({
+  formula,
+  problems,
+  onMend,
+}: {
+  formula: string;
+  problems: Problem[];
+  onMend: (formula: string) => void;
+}) {
   return (
     <ul className="flex flex-col gap-1 text-sm" aria-live="polite">
       {problems.slice(0, SHOWN).map((p) => (

@@ -45,13 +45,29 @@ function NumberField({
       mono
       value={value === null ? "" : percent ? `${Number((value * 100).toPrecision(12))} %` : String(value)}
       placeholder={optional ? "no limit" : "a number"}
-      check={(t) => (t.trim() === "" ? (optional ? null : "Write a number.") : readTyped(t, percent) === null ? "Write a number." : null)}
+      check={(t) =>
+        t.trim() === ""
+          ? optional
+            ? null
+            : "Write a number."
+          : readTyped(t, percent) === null
+            ? "Write a number."
+            : null
+      }
       onCommit={(t) => onCommit(t.trim() === "" ? null : readTyped(t, percent))}
     />
   );
 }
 
-function ProofCard({ settled, onChange, onRemove }: { settled: SettledProof; onChange: (proof: Proof) => void; onRemove: () => void }) {
+function ProofCard({
+  settled,
+  onChange,
+  onRemove,
+}: {
+  settled: SettledProof;
+  onChange: (proof: Proof) => void;
+  onRemove: () => void;
+}) {
   const { draft } = useDraft();
   const { measure, proof, holds, text } = settled;
   const percent = measure.format.style === "percent";
@@ -62,18 +78,45 @@ function ProofCard({ settled, onChange, onRemove }: { settled: SettledProof; onC
     </div>
   );
   return (
-    <li className={`flex flex-col gap-1.5 rounded-md border bg-sheet p-2.5 text-sm ${holds === false ? "border-signal" : "border-rule"}`}>
+    <li
+      className={`flex flex-col gap-1.5 rounded-md border bg-sheet p-2.5 text-sm ${holds === false ? "border-signal" : "border-rule"}`}
+    >
       <div className="flex items-center gap-1.5">
-        <span className={`size-2 shrink-0 rounded-full ${holds === null ? "bg-muted" : holds ? "bg-good" : "bg-signal"}`} />
+        <span
+          className={`size-2 shrink-0 rounded-full ${holds === null ? "bg-muted" : holds ? "bg-good" : "bg-signal"}`}
+        />
         <span className="min-w-0 flex-1 font-medium">{KINDS.find((k) => k.value === proof.type)?.label}</span>
-        <button type="button" className="icon-button size-6" aria-label="Remove this proof" onClick={onRemove}>
+        <button
+          type="button"
+          className="icon-button size-6"
+          aria-label="Remove this proof"
+          onClick={onRemove}
+        >
           <X size={13} />
         </button>
       </div>
       {proof.type === "between" && (
         <>
-          {line("from", <NumberField label="Lower limit" optional percent={percent} value={proof.from} onCommit={(from) => onChange({ ...proof, from })} />)}
-          {line("to", <NumberField label="Upper limit" optional percent={percent} value={proof.to} onCommit={(to) => onChange({ ...proof, to })} />)}
+          {line(
+            "from",
+            <NumberField
+              label="Lower limit"
+              optional
+              percent={percent}
+              value={proof.from}
+              onCommit={(from) => onChange({ ...proof, from })}
+            />,
+          )}
+          {line(
+            "to",
+            <NumberField
+              label="Upper limit"
+              optional
+              percent={percent}
+              value={proof.to}
+              onCommit={(to) => onChange({ ...proof, to })}
+            />,
+          )}
           {line(
             "for every",
             <Choose
@@ -87,10 +130,31 @@ function ProofCard({ settled, onChange, onRemove }: { settled: SettledProof; onC
       )}
       {proof.type === "equals" && (
         <>
-          {line("equals", <NumberField label="Expected value" percent={percent} value={proof.value} onCommit={(value) => onChange({ ...proof, value: value ?? 0 })} />)}
-          {line("within", <NumberField label="Tolerance" percent={percent} value={proof.tolerance} onCommit={(n) => onChange({ ...proof, tolerance: Math.abs(n ?? 0) })} />)}
+          {line(
+            "equals",
+            <NumberField
+              label="Expected value"
+              percent={percent}
+              value={proof.value}
+              onCommit={(value) => onChange({ ...proof, value: value ?? 0 })}
+            />,
+          )}
+          {line(
+            "within",
+            <NumberField
+              label="Tolerance"
+              percent={percent}
+              value={proof.tolerance}
+              onCommit={(n) => onChange({ ...proof, tolerance: Math.abs(n ?? 0) })}
+            />,
+          )}
           <p>
-            for <FiltersPhrase columns={offeredColumns(draft, measure.table)} filters={proof.filters} onChange={(filters) => onChange({ ...proof, filters })} />
+            for{" "}
+            <FiltersPhrase
+              columns={offeredColumns(draft, measure.table)}
+              filters={proof.filters}
+              onChange={(filters) => onChange({ ...proof, filters })}
+            />
           </p>
         </>
       )}
@@ -101,11 +165,24 @@ function ProofCard({ settled, onChange, onRemove }: { settled: SettledProof; onC
             <Choose
               label="The other measure"
               value={proof.measure ?? ""}
-              options={[{ value: "", label: "Choose a measure" }, ...draft.measures.filter((m) => m.id !== measure.id).map((m) => ({ value: m.id, label: m.label }))]}
+              options={[
+                { value: "", label: "Choose a measure" },
+                ...draft.measures
+                  .filter((m) => m.id !== measure.id)
+                  .map((m) => ({ value: m.id, label: m.label })),
+              ]}
               onChange={(id) => onChange({ ...proof, measure: id || null })}
             />,
           )}
-          {line("within", <NumberField label="Tolerance" percent={percent} value={proof.tolerance} onCommit={(n) => onChange({ ...proof, tolerance: Math.abs(n ?? 0) })} />)}
+          {line(
+            "within",
+            <NumberField
+              label="Tolerance"
+              percent={percent}
+              value={proof.tolerance}
+              onCommit={(n) => onChange({ ...proof, tolerance: Math.abs(n ?? 0) })}
+            />,
+          )}
         </>
       )}
       <p role="status" className={holds === false ? "text-signal" : "text-muted"}>

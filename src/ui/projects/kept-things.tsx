@@ -10,7 +10,19 @@ const DAY_MS = 86_400_000;
 const daysLeft = (keptUntil: string) => Math.max(0, Math.ceil((Date.parse(keptUntil) - Date.now()) / DAY_MS));
 const counted = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
 
-function Entry({ title, detail, onBack, onRemove, removing }: { title: string; detail: string; onBack?: () => void; onRemove: () => void; removing: string }) {
+function Entry({
+  title,
+  detail,
+  onBack,
+  onRemove,
+  removing,
+}: {
+  title: string;
+  detail: string;
+  onBack?: () => void;
+  onRemove: () => void;
+  removing: string;
+}) {
   const [sure, setSure] = useState(false);
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 py-2 text-sm">
@@ -38,8 +50,19 @@ function Entry({ title, detail, onBack, onRemove, removing }: { title: string; d
 
 type Check = { share: number; found: Damage[]; ended: boolean };
 
-/** What is kept besides the projects (deleted ones, tables that no project names), and how to see that everything is as it was written. */
-export function KeptThings({ deleted, unclaimed, onChange }: { deleted: DeletedProject[]; unclaimed: UnclaimedGroup[]; onChange: () => void }) {
+/**
+ * What is kept besides the projects (deleted ones, tables that no project names), and how to see that
+ * everything is as it was written.
+ */
+export function KeptThings({
+  deleted,
+  unclaimed,
+  onChange,
+}: {
+  deleted: DeletedProject[];
+  unclaimed: UnclaimedGroup[];
+  onChange: () => void;
+}) {
   const [check, setCheck] = useState<Check | null>(null);
   const act = (work: Promise<unknown>, said: string) =>
     work.then(
@@ -85,7 +108,9 @@ export function KeptThings({ deleted, unclaimed, onChange }: { deleted: DeletedP
       {unclaimed.length > 0 && (
         <section aria-label="Tables that no project names" className="mt-8">
           <h2 className="text-md">Tables that no project names</h2>
-          <p className="mt-1 text-sm text-muted">They were found in the data folder. Nothing is removed unless you say so.</p>
+          <p className="mt-1 text-sm text-muted">
+            They were found in the data folder. Nothing is removed unless you say so.
+          </p>
           <ul className="mt-2 divide-y divide-rule rounded-md border border-rule">
             {unclaimed.map((group) => {
               const names = group.tables.map((t) => t.name);
@@ -93,9 +118,21 @@ export function KeptThings({ deleted, unclaimed, onChange }: { deleted: DeletedP
               return (
                 <Entry
                   key={group.project}
-                  title={known ? `${counted(names.length, "table", "tables")} of ${group.name || "an unnamed project"}` : counted(names.length, "unknown table", "unknown tables")}
+                  title={
+                    known
+                      ? `${counted(names.length, "table", "tables")} of ${group.name || "an unnamed project"}`
+                      : counted(names.length, "unknown table", "unknown tables")
+                  }
                   detail={`${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}`}
-                  onBack={known ? () => void act(api.reclaim(group.project), "The tables are back, in a project of their own.") : undefined}
+                  onBack={
+                    known
+                      ? () =>
+                          void act(
+                            api.reclaim(group.project),
+                            "The tables are back, in a project of their own.",
+                          )
+                      : undefined
+                  }
                   onRemove={() => void act(api.removeUnclaimed(group.project), "The tables are removed.")}
                   removing="Remove"
                 />
@@ -104,12 +141,22 @@ export function KeptThings({ deleted, unclaimed, onChange }: { deleted: DeletedP
           </ul>
         </section>
       )}
-      <section aria-label="Safe keeping" className="mt-10 flex flex-wrap items-center gap-2 border-t border-rule pt-4 text-sm">
-        <span className="min-w-40 flex-1 text-muted">One file with everything restores it elsewhere: ./start --restore FILE.</span>
+      <section
+        aria-label="Safe keeping"
+        className="mt-10 flex flex-wrap items-center gap-2 border-t border-rule pt-4 text-sm"
+      >
+        <span className="min-w-40 flex-1 text-muted">
+          One file with everything restores it elsewhere: ./start --restore FILE.
+        </span>
         <a className="button" href={api.backupAddress} download>
           Back up everything
         </a>
-        <button type="button" className="button" disabled={check !== null && !check.ended} onClick={() => void verify()}>
+        <button
+          type="button"
+          className="button"
+          disabled={check !== null && !check.ended}
+          onClick={() => void verify()}
+        >
           Check everything
         </button>
         {check && (

@@ -11,7 +11,8 @@ import { Mark } from "../shared/mark";
 import { toast } from "../shared/notice";
 import { KeptThings } from "./kept-things";
 
-const when = (iso: string) => new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+const when = (iso: string) =>
+  new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 
 /** All projects, the three ways to begin one, and what can be brought back. */
 export function ProjectsScreen() {
@@ -19,7 +20,11 @@ export function ProjectsScreen() {
   const client = useQueryClient();
   const file = useRef<HTMLInputElement>(null);
   const list = useRef<HTMLHeadingElement>(null);
-  const { data, error, failureReason } = useQuery({ queryKey: ["projects"], queryFn: api.projects, staleTime: 0 });
+  const { data, error, failureReason } = useQuery({
+    queryKey: ["projects"],
+    queryFn: api.projects,
+    staleTime: 0,
+  });
   const again = () => client.invalidateQueries({ queryKey: ["projects"] });
   useEffect(() => onProjectEvent(() => void client.invalidateQueries({ queryKey: ["projects"] })), [client]);
   const create = useMutation({
@@ -34,7 +39,11 @@ export function ProjectsScreen() {
       list.current?.focus();
       toast(`${project.name} is deleted. It is kept for 30 days.`, {
         duration: 12_000,
-        action: { label: "Undo", onClick: () => void api.undelete(project.id).then(again, (problem: Error) => toast.error(problem.message)) },
+        action: {
+          label: "Undo",
+          onClick: () =>
+            void api.undelete(project.id).then(again, (problem: Error) => toast.error(problem.message)),
+        },
       });
     },
     onError: (problem) => toast.error(problem.message),
@@ -45,15 +54,33 @@ export function ProjectsScreen() {
       <h1 className="flex items-center gap-3 text-2xl font-bold" style={{ fontStretch: "118%" }}>
         <Mark size={34} /> cavlo
       </h1>
-      <p className="mt-3 text-md text-muted">KPI visuals computed from shared measures: say what you mean, see the truth, keep it beautiful at any value.</p>
+      <p className="mt-3 text-md text-muted">
+        KPI visuals computed from shared measures: say what you mean, see the truth, keep it beautiful at any
+        value.
+      </p>
       <div className="mt-7 flex flex-wrap gap-2">
-        <button type="button" className="button button-strong" disabled={create.isPending} onClick={() => create.mutate(() => api.createProject({ name: "New project" }))}>
+        <button
+          type="button"
+          className="button button-strong"
+          disabled={create.isPending}
+          onClick={() => create.mutate(() => api.createProject({ name: "New project" }))}
+        >
           <Plus size={15} /> New project
         </button>
-        <button type="button" className="button" disabled={create.isPending} onClick={() => file.current?.click()}>
+        <button
+          type="button"
+          className="button"
+          disabled={create.isPending}
+          onClick={() => file.current?.click()}
+        >
           <FolderOpen size={15} /> Open a project file
         </button>
-        <button type="button" className="button" disabled={create.isPending} onClick={() => create.mutate(() => api.createProject({ demo: true }))}>
+        <button
+          type="button"
+          className="button"
+          disabled={create.isPending}
+          onClick={() => create.mutate(() => api.createProject({ demo: true }))}
+        >
           <Ship size={15} /> Load the demo
         </button>
         <input
@@ -84,15 +111,29 @@ export function ProjectsScreen() {
           {!error && " Trying again …"}
         </p>
       )}
-      {data?.projects.length === 0 && <p className="mt-3 text-muted">There is no project yet. Begin with a new one, or load the demo to look around.</p>}
+      {data?.projects.length === 0 && (
+        <p className="mt-3 text-muted">
+          There is no project yet. Begin with a new one, or load the demo to look around.
+        </p>
+      )}
       <ul className="mt-3 divide-y divide-rule rounded-md border border-rule bg-sheet empty:hidden">
         {data?.projects.map((project) => (
           <li key={project.id} className="flex flex-wrap items-center gap-x-3 px-4 py-2.5">
-            <Link href={`/p/${project.id}/data`} prefetch={false} className="min-w-40 flex-1 truncate font-semibold hover:text-verdigris">
+            <Link
+              href={`/p/${project.id}/data`}
+              prefetch={false}
+              className="min-w-40 flex-1 truncate font-semibold hover:text-verdigris"
+            >
               {project.name}
             </Link>
             <span className="text-sm text-muted">changed {when(project.changedAt)}</span>
-            <button type="button" className="icon-button" aria-label={`Delete ${project.name}`} disabled={remove.isPending} onClick={() => remove.mutate(project)}>
+            <button
+              type="button"
+              className="icon-button"
+              aria-label={`Delete ${project.name}`}
+              disabled={remove.isPending}
+              onClick={() => remove.mutate(project)}
+            >
               <Trash2 size={15} />
             </button>
           </li>

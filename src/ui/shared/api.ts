@@ -28,7 +28,12 @@ async function checked(response: Response): Promise<Response> {
   if (response.ok) return response;
   const body = await response.json().catch(() => null);
   const error = (body as { error?: { code: string; message: string } } | null)?.error;
-  throw new ApiError(response.status, error?.code ?? "unknown", error?.message ?? `The server answered ${response.status}.`, body);
+  throw new ApiError(
+    response.status,
+    error?.code ?? "unknown",
+    error?.message ?? `The server answered ${response.status}.`,
+    body,
+  );
 }
 
 /** Fetches, and says in words when no answer comes. */
@@ -40,7 +45,12 @@ async function asked(path: string, init?: RequestInit): Promise<Response> {
   } catch (error) {
     if (error instanceof DOMException && error.name === "AbortError") throw error;
     serverIsAway();
-    throw new ApiError(0, "offline", "Cavlo's server does not answer. Start it again with ./start where it was stopped.", null);
+    throw new ApiError(
+      0,
+      "offline",
+      "Cavlo's server does not answer. Start it again with ./start where it was stopped.",
+      null,
+    );
   }
 }
 
@@ -57,7 +67,8 @@ const send = (method: string, body: unknown, more: RequestInit = {}): RequestIni
 const at = (projectId: string) => `/api/projects/${encodeURIComponent(projectId)}`;
 const tableAt = (projectId: string, name: string) => `${at(projectId)}/tables/${encodeURIComponent(name)}`;
 
-const BROKEN_IMPORT = "The connection to Cavlo's server broke before the table was there. Nothing was brought in; see that the server runs, and bring the file in again.";
+const BROKEN_IMPORT =
+  "The connection to Cavlo's server broke before the table was there. Nothing was brought in; see that the server runs, and bring the file in again.";
 
 /** Hears each line of an answer as it comes. */
 async function eachLine(response: Response, hear: (line: string) => void): Promise<void> {
@@ -79,13 +90,17 @@ async function readImport(response: Response, progress: Progress): Promise<Impor
   const whole = await checked(response);
   try {
     await eachLine(whole, (line) => {
-      const message = JSON.parse(line) as { progress: number; rows?: number } | ImportedTable | { error: { code: string; message: string } };
+      const message = JSON.parse(line) as
+        | { progress: number; rows?: number }
+        | ImportedTable
+        | { error: { code: string; message: string } };
       if ("error" in message) throw new ApiError(422, message.error.code, message.error.message, message);
       if ("table" in message) imported = message;
       else progress(message.progress, message.rows);
     });
   } catch (error) {
-    if (error instanceof ApiError || (error instanceof DOMException && error.name === "AbortError")) throw error;
+    if (error instanceof ApiError || (error instanceof DOMException && error.name === "AbortError"))
+      throw error;
     throw new ApiError(0, "broken", BROKEN_IMPORT, null);
   }
   if (imported === null) throw new ApiError(0, "broken", BROKEN_IMPORT, null);
@@ -93,21 +108,35 @@ async function readImport(response: Response, progress: Progress): Promise<Impor
 }
 
 export const api = {
-  projects: () => json<{ projects: ProjectSummary[]; deleted: DeletedProject[]; unclaimed: UnclaimedGroup[] }>("/api/projects"),
-  createProject: (order: { name: string } | { demo: true }) => json<{ project: ProjectSummary }>("/api/projects", send("POST", order)),
-  openFile: (file: File) => json<{ project: ProjectSummary }>("/api/projects", { method: "POST", headers: { "content-type": "application/json" }, body: file }),
+  projects: () =>
+    json<{ projects: ProjectSummary[]; deleted: DeletedProject[]; unclaimed: UnclaimedGroup[] }>(
+      "/api/projects",
+    ),
+  createProject: (order: { name: string } | { demo: true }) =>
+    json<{ project: ProjectSummary }>("/api/projects", send("POST", order)),
+  openFile: (file: File) =>
+    json<{ project: ProjectSummary }>("/api/projects", {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: file,
+    }),
   project: (id: string) => json<{ project: SavedProject }>(at(id)),
-  save: (id: string, revision: number, document: Project) => json<{ project: ProjectSummary }>(at(id), send("PUT", { revision, document })),
+  save: (id: string, revision: number, document: Project) =>
+    json<{ project: ProjectSummary }>(at(id), send("PUT", { revision, document })),
   /** Makes a new project out of a document, with copies of the tables of `from`. */
-  copyProject: (from: string, document: Project) => json<{ project: ProjectSummary }>(`${at(from)}/copy`, send("POST", { document })),
+  copyProject: (from: string, document: Project) =>
+    json<{ project: ProjectSummary }>(`${at(from)}/copy`, send("POST", { document })),
   deleteProject: async (id: string) => void (await checked(await asked(at(id), { method: "DELETE" }))),
   undelete: (id: string) => json<{ project: ProjectSummary }>(`${at(id)}/undelete`, { method: "POST" }),
   /** Removes a deleted project for good. */
   purge: async (id: string) => void (await checked(await asked(`${at(id)}/purge`, { method: "POST" }))),
   /** Makes an earlier revision the newest. */
-  restore: (id: string, revision: number) => json<{ project: ProjectSummary }>(`${at(id)}/restore`, send("POST", { revision })),
-  reclaim: (project: string) => json<{ project: ProjectSummary }>("/api/unclaimed", send("POST", { project, action: "bring back" })),
-  removeUnclaimed: async (project: string) => void (await checked(await asked("/api/unclaimed", send("POST", { project, action: "remove" })))),
+  restore: (id: string, revision: number) =>
+    json<{ project: ProjectSummary }>(`${at(id)}/restore`, send("POST", { revision })),
+  reclaim: (project: string) =>
+    json<{ project: ProjectSummary }>("/api/unclaimed", send("POST", { project, action: "bring back" })),
+  removeUnclaimed: async (project: string) =>
+    void (await checked(await asked("/api/unclaimed", send("POST", { project, action: "remove" })))),
   backupAddress: "/api/backup",
   /** Looks at everything in the data folder; `step` hears how far it has come and what was found. */
   verify: async (step: (step: VerifyStep) => void) => {
@@ -118,22 +147,43 @@ export const api = {
       isWhole = next.done === next.of;
       step(next);
     }).catch(() => {});
-    if (!isWhole) throw new ApiError(0, "broken", "The check ended before everything was looked at. See that Cavlo's server runs, and check again.", null);
+    if (!isWhole)
+      throw new ApiError(
+        0,
+        "broken",
+        "The check ended before everything was looked at. See that Cavlo's server runs, and check again.",
+        null,
+      );
   },
   results: (id: string, queries: QueryInput[], draft: Draft, signal?: AbortSignal) =>
     json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft }, { signal })),
-  profile: (id: string, table: string) => json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
+  profile: (id: string, table: string) =>
+    json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
   rows: (id: string, table: string, query: Record<string, string | number>) =>
-    json<{ page: RowsPage }>(`${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`),
-  links: (id: string, links: Link[]) => json<{ links: LinkAnswer }>(`${at(id)}/links`, send("POST", { links })),
-  unread: (id: string, table: string, column: string, reading: Reading) => json<UnreadCells>(`${tableAt(id, table)}/unread`, send("POST", { column, reading })),
+    json<{ page: RowsPage }>(
+      `${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,
+    ),
+  links: (id: string, links: Link[]) =>
+    json<{ links: LinkAnswer }>(`${at(id)}/links`, send("POST", { links })),
+  unread: (id: string, table: string, column: string, reading: Reading) =>
+    json<UnreadCells>(`${tableAt(id, table)}/unread`, send("POST", { column, reading })),
   importTable: async (id: string, file: File, progress: Progress, signal: AbortSignal) =>
     readImport(
-      await asked(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, { method: "POST", body: file, signal, headers: { "content-type": "application/octet-stream" } }),
+      await asked(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, {
+        method: "POST",
+        body: file,
+        signal,
+        headers: { "content-type": "application/octet-stream" },
+      }),
       progress,
     ),
-  rereadTable: async (id: string, table: string, options: { encoding?: string; separator?: string; header?: boolean; sheet?: string }, progress: Progress, signal: AbortSignal) =>
-    readImport(await asked(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
+  rereadTable: async (
+    id: string,
+    table: string,
+    options: { encoding?: string; separator?: string; header?: boolean; sheet?: string },
+    progress: Progress,
+    signal: AbortSignal,
+  ) => readImport(await asked(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
   appendRows: async (id: string, table: string, file: File, progress: Progress, signal: AbortSignal) =>
     readImport(
       await asked(`${tableAt(id, table)}/append?${new URLSearchParams({ name: file.name })}`, {
@@ -144,7 +194,8 @@ export const api = {
       }),
       progress,
     ),
-  tableAddress: (id: string, table: string, format: string) => `${tableAt(id, table)}/export?${new URLSearchParams({ format })}`,
+  tableAddress: (id: string, table: string, format: string) =>
+    `${tableAt(id, table)}/export?${new URLSearchParams({ format })}`,
   fileAddress: (id: string) => `${at(id)}/file`,
   visualAddress: (id: string, visual: string, form: string, query: Record<string, string | number>) =>
     `${at(id)}/visuals/${encodeURIComponent(visual)}.${form}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,

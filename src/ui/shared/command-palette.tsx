@@ -6,7 +6,13 @@ import { goWithin } from "./step-link";
 import { STEPS } from "./steps";
 
 /** Finds any screen, table, measure, visual or board by typing a part of its name. */
-export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenChange: (open: boolean) => void }) {
+export function CommandPalette({
+  open,
+  onOpenChange,
+}: {
+  open: boolean;
+  onOpenChange: (open: boolean) => void;
+}) {
   const id = useProject((s) => s.id);
   const document = useProject((s) => s.document);
   const go = (path: string) => {
@@ -15,11 +21,38 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
   };
   const groups = [
     { label: "Steps", items: STEPS.map((s) => ({ key: s.path, label: s.label, to: `/p/${id}/${s.path}` })) },
-    { label: "Tables", items: document.tables.map((t) => ({ key: t.id, label: t.name, to: `/p/${id}/data?table=${t.id}` })) },
-    { label: "Measures", items: document.measures.map((m) => ({ key: m.id, label: m.label, to: `/p/${id}/measures?measure=${m.id}` })) },
-    { label: "Inputs", items: document.inputs.map((i) => ({ key: i.id, label: i.label, to: `/p/${id}/measures?input=${i.id}` })) },
-    { label: "Visuals", items: document.visuals.map((v) => ({ key: v.id, label: v.name, to: `/p/${id}/visuals?visual=${v.id}` })) },
-    { label: "Boards", items: document.boards.map((b) => ({ key: b.id, label: b.name, to: `/p/${id}/boards?board=${b.id}` })) },
+    {
+      label: "Tables",
+      items: document.tables.map((t) => ({ key: t.id, label: t.name, to: `/p/${id}/data?table=${t.id}` })),
+    },
+    {
+      label: "Measures",
+      items: document.measures.map((m) => ({
+        key: m.id,
+        label: m.label,
+        to: `/p/${id}/measures?measure=${m.id}`,
+      })),
+    },
+    {
+      label: "Inputs",
+      items: document.inputs.map((i) => ({
+        key: i.id,
+        label: i.label,
+        to: `/p/${id}/measures?input=${i.id}`,
+      })),
+    },
+    {
+      label: "Visuals",
+      items: document.visuals.map((v) => ({
+        key: v.id,
+        label: v.name,
+        to: `/p/${id}/visuals?visual=${v.id}`,
+      })),
+    },
+    {
+      label: "Boards",
+      items: document.boards.map((b) => ({ key: b.id, label: b.name, to: `/p/${id}/boards?board=${b.id}` })),
+    },
   ];
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
@@ -33,7 +66,10 @@ export function CommandPalette({ open, onOpenChange }: { open: boolean; onOpenCh
             <Dialog.Title>Go to anything</Dialog.Title>
           </VisuallyHidden.Root>
           <Command label="Go to anything">
-            <Command.Input placeholder="Go to a table, a measure, a visual, a board …" className="h-12 w-full border-b border-rule bg-transparent px-4 text-md outline-none" />
+            <Command.Input
+              placeholder="Go to a table, a measure, a visual, a board …"
+              className="h-12 w-full border-b border-rule bg-transparent px-4 text-md outline-none"
+            />
             <Command.List className="max-h-80 overflow-auto p-2">
               <Command.Empty className="p-4 text-muted">Nothing has that name.</Command.Empty>
               {groups.map((group) => (

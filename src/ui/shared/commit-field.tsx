@@ -2,8 +2,9 @@
 import { useState } from "react";
 
 /**
- * A text field that changes the document when the person is done: on Enter or when leaving. `check` gives a sentence
- * where the text will not do; then it stays in the field and nothing is changed. Escape takes the old text back.
+ * A text field that changes the document when the person is done: on Enter or when leaving. `check` gives a
+ * sentence where the text will not do; then it stays in the field and nothing is changed. Escape takes the
+ * old text back.
  */
 export function CommitField({
   id,
@@ -46,7 +47,12 @@ export function CommitField({
   return (
     <div>
       {multiline ? (
-        <textarea {...shared} rows={rows} onChange={(e) => setText(e.target.value)} onKeyDown={(e) => e.key === "Escape" && setText(null)} />
+        <textarea
+          {...shared}
+          rows={rows}
+          onChange={(e) => setText(e.target.value)}
+          onKeyDown={(e) => e.key === "Escape" && setText(null)}
+        />
       ) : (
         <input
           {...shared}

@@ -59,7 +59,8 @@ it("tries again with growing pauses, and at once when the network is back", asyn
 });
 
 it("a check that ends before everything was looked at does not pass for one that found nothing", async () => {
-  const lines = (...steps: object[]) => vi.stubGlobal("fetch", async () => new Response(steps.map((s) => `${JSON.stringify(s)}\n`).join("")));
+  const lines = (...steps: object[]) =>
+    vi.stubGlobal("fetch", async () => new Response(steps.map((s) => `${JSON.stringify(s)}\n`).join("")));
   lines({ done: 1, of: 2, found: [] });
   await expect(api.verify(() => {})).rejects.toThrow(ApiError);
   lines({ done: 1, of: 2, found: [] }, { done: 2, of: 2, found: [] });

@@ -28,7 +28,10 @@ export function onServerBack(hear: () => void): () => void {
 /** Looks after a moment whether the server is there. */
 let lookAgain = () => {};
 
-/** Says that an answer did not come, before the stream has noticed. The stream is opened anew, so that this ends when the server is there. */
+/**
+ * Says that an answer did not come, before the stream has noticed. The stream is opened anew, so that this
+ * ends when the server is there.
+ */
 export function serverIsAway(): void {
   if (useConnection.getState().awaySince !== null) return;
   useConnection.setState({ awaySince: Date.now() });
@@ -45,7 +48,10 @@ export function serverIsHere(): void {
 const FIRST_PAUSE = 1000;
 const LONGEST_PAUSE = 10_000;
 
-/** Opens the window's stream and keeps it open: pauses between tries grow, and end at once when the network is back. Gives what closes it. */
+/**
+ * Opens the window's stream and keeps it open: pauses between tries grow, and end at once when the network is
+ * back. Gives what closes it.
+ */
 export function listenToServer(): () => void {
   let source: EventSource | null = null;
   let timer: ReturnType<typeof setTimeout> | null = null;

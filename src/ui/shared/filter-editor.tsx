@@ -41,13 +41,28 @@ function formOf(filter: Filter): Form {
 /** The filter that a form begins with; null where it does nothing until something is chosen. */
 function begun(form: Form, column: string): Filter | null {
   if (form === "empty" || form === "filled") return { column, isNull: form === "empty" };
-  return form === "relative" ? { column, relative: { unit: "month", from: -3, to: -1, anchor: "newest" } } : null;
+  return form === "relative"
+    ? { column, relative: { unit: "month", from: -3, to: -1, anchor: "newest" } }
+    : null;
 }
 
-function Values({ column, by, chosen, onChange }: { column: OfferedColumn; by?: "year" | "month"; chosen: Value[]; onChange: (chosen: Value[]) => void }) {
+function Values({
+  column,
+  by,
+  chosen,
+  onChange,
+}: {
+  column: OfferedColumn;
+  by?: "year" | "month";
+  chosen: Value[];
+  onChange: (chosen: Value[]) => void;
+}) {
   const values = useColumnValues(column.table, column.column, by);
   return (
-    <ul className="max-h-48 overflow-auto rounded-sm border border-rule" aria-label={`Values of ${column.name}`}>
+    <ul
+      className="max-h-48 overflow-auto rounded-sm border border-rule"
+      aria-label={`Values of ${column.name}`}
+    >
       {values.map(({ value, label }) => (
         <li key={`${typeof value} ${value}`}>
           <label className="flex cursor-pointer items-center gap-2 px-2 py-1 hover:bg-tint">
@@ -55,7 +70,9 @@ function Values({ column, by, chosen, onChange }: { column: OfferedColumn; by?: 
               type="checkbox"
               className="accent-verdigris"
               checked={chosen.includes(value)}
-              onChange={(e) => onChange(e.target.checked ? [...chosen, value] : chosen.filter((v) => v !== value))}
+              onChange={(e) =>
+                onChange(e.target.checked ? [...chosen, value] : chosen.filter((v) => v !== value))
+              }
             />
             <span className="truncate">{label}</span>
           </label>
@@ -67,7 +84,15 @@ function Values({ column, by, chosen, onChange }: { column: OfferedColumn; by?: 
 
 type Range = Extract<Filter, { from?: Value }>;
 
-function RangeEnds({ column, filter, onChange }: { column: OfferedColumn; filter: Range; onChange: (filter: Filter | null) => void }) {
+function RangeEnds({
+  column,
+  filter,
+  onChange,
+}: {
+  column: OfferedColumn;
+  filter: Range;
+  onChange: (filter: Filter | null) => void;
+}) {
   const id = useId();
   const set = (end: "from" | "to", value: Value | undefined) => {
     const next = { ...filter, [end]: value };
@@ -78,7 +103,15 @@ function RangeEnds({ column, filter, onChange }: { column: OfferedColumn; filter
       {(["from", "to"] as const).map((end) => {
         const label = end === "from" ? "From" : "To";
         if (column.type === "number")
-          return <NumberEntry key={end} label={label} value={(filter[end] as number | undefined) ?? null} format={PLAIN_FORMAT} onCommit={(n) => set(end, n)} />;
+          return (
+            <NumberEntry
+              key={end}
+              label={label}
+              value={(filter[end] as number | undefined) ?? null}
+              format={PLAIN_FORMAT}
+              onCommit={(n) => set(end, n)}
+            />
+          );
         return (
           <div key={end} className="flex flex-col gap-1">
             <label htmlFor={`${id} ${end}`} className="text-xs text-muted">
@@ -105,17 +138,33 @@ const STRETCHES = [
   { value: "present", label: "only the present one" },
 ];
 
-function RelativeEditor({ relative, onChange }: { relative: Relative; onChange: (relative: Relative) => void }) {
+function RelativeEditor({
+  relative,
+  onChange,
+}: {
+  relative: Relative;
+  onChange: (relative: Relative) => void;
+}) {
   const stretch = relative.to === -1 ? "whole" : relative.from === 0 ? "present" : "with";
   const count = relative.to - relative.from + 1;
-  const set = (n: number, how: string) => onChange({ ...relative, ...(how === "present" ? { from: 0, to: 0 } : how === "whole" ? { from: -n, to: -1 } : { from: 1 - n, to: 0 }) });
+  const set = (n: number, how: string) =>
+    onChange({
+      ...relative,
+      ...(how === "present"
+        ? { from: 0, to: 0 }
+        : how === "whole"
+          ? { from: -n, to: -1 }
+          : { from: 1 - n, to: 0 }),
+    });
   return (
     <div className="grid grid-cols-[64px_1fr] gap-1.5">
       <CommitField
         label="How many"
         mono
         value={String(count)}
-        check={(t) => (Number.isInteger(Number(t)) && Number(t) >= 1 && Number(t) <= 1000 ? null : "1 to 1000")}
+        check={(t) =>
+          Number.isInteger(Number(t)) && Number(t) >= 1 && Number(t) <= 1000 ? null : "1 to 1000"
+        }
         onCommit={(t) => set(Number(t), stretch === "present" ? "with" : stretch)}
       />
       <Choose
@@ -140,7 +189,10 @@ function RelativeEditor({ relative, onChange }: { relative: Relative; onChange: 
   );
 }
 
-/** A filter on one column; null, and so all rows, until something is chosen. Every form that the column's type allows. */
+/**
+ * A filter on one column; null, and so all rows, until something is chosen. Every form that the column's type
+ * allows.
+ */
 export function FilterEditor({
   column,
   filter,
@@ -168,9 +220,19 @@ export function FilterEditor({
           {column.name}
         </span>
         <div className="w-36">
-          <Choose label={`How ${column.name} is filtered`} value={form} options={forms.map((f) => ({ value: f, label: FORM_LABELS[f] }))} onChange={(f) => choose(f as Form)} />
+          <Choose
+            label={`How ${column.name} is filtered`}
+            value={form}
+            options={forms.map((f) => ({ value: f, label: FORM_LABELS[f] }))}
+            onChange={(f) => choose(f as Form)}
+          />
         </div>
-        <button type="button" className="icon-button size-6" aria-label={`Remove the filter on ${column.name}`} onClick={onRemove}>
+        <button
+          type="button"
+          className="icon-button size-6"
+          aria-label={`Remove the filter on ${column.name}`}
+          onClick={onRemove}
+        >
           <X size={13} />
         </button>
       </div>
@@ -179,7 +241,9 @@ export function FilterEditor({
           column={column}
           by={by}
           chosen={filter && "in" in filter ? filter.in : []}
-          onChange={(chosen) => onChange(chosen.length ? { column: column.name, in: chosen, ...(by ? { by } : {}) } : null)}
+          onChange={(chosen) =>
+            onChange(chosen.length ? { column: column.name, in: chosen, ...(by ? { by } : {}) } : null)
+          }
         />
       )}
       {form === "contains" && (
@@ -190,8 +254,19 @@ export function FilterEditor({
           onCommit={(t) => onChange(t ? { column: column.name, contains: t.slice(0, 200) } : null)}
         />
       )}
-      {form === "range" && <RangeEnds column={column} filter={filter && formOf(filter) === "range" ? (filter as Range) : { column: column.name }} onChange={onChange} />}
-      {form === "relative" && filter && "relative" in filter && <RelativeEditor relative={filter.relative} onChange={(relative) => onChange({ column: column.name, relative })} />}
+      {form === "range" && (
+        <RangeEnds
+          column={column}
+          filter={filter && formOf(filter) === "range" ? (filter as Range) : { column: column.name }}
+          onChange={onChange}
+        />
+      )}
+      {form === "relative" && filter && "relative" in filter && (
+        <RelativeEditor
+          relative={filter.relative}
+          onChange={(relative) => onChange({ column: column.name, relative })}
+        />
+      )}
     </fieldset>
   );
 }

@@ -2,7 +2,8 @@ import { expect, it } from "vitest";
 import { filterText } from "./filter-text";
 
 it("says every filter in words", () => {
-  const relative = (from: number, to: number, anchor: "today" | "newest" = "today") => filterText({ column: "date", relative: { unit: "month", from, to, anchor } });
+  const relative = (from: number, to: number, anchor: "today" | "newest" = "today") =>
+    filterText({ column: "date", relative: { unit: "month", from, to, anchor } });
   expect(filterText({ column: "route", in: ["North Quay", null] })).toBe("North Quay and (none)");
   expect(filterText({ column: "route", in: ["a", "b", "c"] })).toBe("3 of route");
   expect(filterText({ column: "ok", in: [true] })).toBe("yes");

@@ -1,9 +1,21 @@
 import type { Value } from "@/core/base/value";
 import type { Filter } from "@/core/plan/query";
 
-const written = (value: Value | undefined) => (value === null || value === undefined ? "(none)" : value === true ? "yes" : value === false ? "no" : String(value));
+const written = (value: Value | undefined) =>
+  value === null || value === undefined
+    ? "(none)"
+    : value === true
+      ? "yes"
+      : value === false
+        ? "no"
+        : String(value);
 
-function relativeText({ unit, from, to, anchor }: Extract<Filter, { relative: unknown }>["relative"]): string {
+function relativeText({
+  unit,
+  from,
+  to,
+  anchor,
+}: Extract<Filter, { relative: unknown }>["relative"]): string {
   const until = anchor === "newest" ? " of its dates" : "";
   if (from === 0 && to === 0) return anchor === "newest" ? `the last ${unit}${until}` : `this ${unit}`;
   const count = to - from + 1;
@@ -12,7 +24,9 @@ function relativeText({ unit, from, to, anchor }: Extract<Filter, { relative: un
   return to === -1 ? `the last ${units}${until}` : `${unit}s ${from} to ${to}${until}`;
 }
 
-/** A filter in words, as it stands in a sentence: "route North Quay and Old Pier", "date: the last 3 months". */
+/**
+ * A filter in words, as it stands in a sentence: "route North Quay and Old Pier", "date: the last 3 months".
+ */
 export function filterText(filter: Filter): string {
   const { column } = filter;
   if ("in" in filter) {
@@ -24,5 +38,7 @@ export function filterText(filter: Filter): string {
   if ("relative" in filter) return `${column}: ${relativeText(filter.relative)}`;
   const { from, to } = filter;
   if (from != null && to != null) return `${column} ${written(from)} to ${written(to)}`;
-  return from != null ? `${column} from ${written(from)}` : `${column} up to ${written(to) === "(none)" ? "…" : written(to)}`;
+  return from != null
+    ? `${column} from ${written(from)}`
+    : `${column} up to ${written(to) === "(none)" ? "…" : written(to)}`;
 }

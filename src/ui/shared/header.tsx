@@ -13,10 +13,14 @@ import { STEPS } from "./steps";
 import { useTheme } from "./theme";
 
 // The list of everything is fetched when it is first opened.
-const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.CommandPalette), { ssr: false });
+const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.CommandPalette), {
+  ssr: false,
+});
 
 // So are the outcomes of proofs, where there are any.
-const FailedProofsMark = dynamic(() => import("./failed-proofs-mark").then((m) => m.FailedProofsMark), { ssr: false });
+const FailedProofsMark = dynamic(() => import("./failed-proofs-mark").then((m) => m.FailedProofsMark), {
+  ssr: false,
+});
 
 const SAVE_WORDS: Record<SaveStateName, string> = {
   saved: "Saved",
@@ -84,7 +88,9 @@ export function Header() {
     const keys = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey)) return;
       const key = event.key.toLowerCase();
-      const typing = event.target instanceof HTMLElement && (event.target.isContentEditable || ["INPUT", "TEXTAREA"].includes(event.target.tagName));
+      const typing =
+        event.target instanceof HTMLElement &&
+        (event.target.isContentEditable || ["INPUT", "TEXTAREA"].includes(event.target.tagName));
       if (key === "k") {
         event.preventDefault();
         setPalette(true);
@@ -102,7 +108,13 @@ export function Header() {
 
   return (
     <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4 max-lg:gap-2">
-      <Link href="/" prefetch={false} className="flex items-center gap-2 rounded-sm text-lg font-bold" style={{ fontStretch: "118%" }} aria-label="Cavlo, all projects">
+      <Link
+        href="/"
+        prefetch={false}
+        className="flex items-center gap-2 rounded-sm text-lg font-bold"
+        style={{ fontStretch: "118%" }}
+        aria-label="Cavlo, all projects"
+      >
         <Mark /> cavlo
       </Link>
       <span className="h-5 w-px bg-rule" />
@@ -121,7 +133,9 @@ export function Header() {
                 <span className="font-mono text-xs opacity-80">{i + 1}</span>
                 {step.label}
                 {step.path === "measures" && hasProofs && <FailedProofsMark />}
-                {step.path === "data" && importing !== null && <span className="text-xs font-normal opacity-80">{importing} %</span>}
+                {step.path === "data" && importing !== null && (
+                  <span className="text-xs font-normal opacity-80">{importing} %</span>
+                )}
               </StepLink>
             </span>
           );
@@ -129,10 +143,24 @@ export function Header() {
       </nav>
       <SaveState />
       <div className="flex items-center">
-        <button type="button" className="icon-button" aria-label="Undo" title="Undo (Ctrl Z)" disabled={!canUndo} onClick={undo}>
+        <button
+          type="button"
+          className="icon-button"
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
+          disabled={!canUndo}
+          onClick={undo}
+        >
           <Undo2 size={16} />
         </button>
-        <button type="button" className="icon-button" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={!canRedo} onClick={redo}>
+        <button
+          type="button"
+          className="icon-button"
+          aria-label="Redo"
+          title="Redo (Ctrl Shift Z)"
+          disabled={!canRedo}
+          onClick={redo}
+        >
           <Redo2 size={16} />
         </button>
         <button

@@ -5,18 +5,36 @@ import { createProjectStore } from "./project-store";
 
 afterEach(() => vi.unstubAllGlobals());
 
-const table = tableSchema.parse({ id: "kept-kept-kept-1", name: "good", rows: 1, columns: [{ name: "c", reading: { type: "text" } }], source: { file: "good.csv" } });
+const table = tableSchema.parse({
+  id: "kept-kept-kept-1",
+  name: "good",
+  rows: 1,
+  columns: [{ name: "c", reading: { type: "text" } }],
+  source: { file: "good.csv" },
+});
 
-/** A stand-in for the network, not for our own code: it answers imports as the server's documented interface does. */
+/**
+ * A stand-in for the network, not for our own code: it answers imports as the server's documented interface
+ * does.
+ */
 function network(): void {
   vi.stubGlobal("fetch", async (path: string) => {
     const name = new URL(path, "http://127.0.0.1").searchParams.get("name");
-    const line = name === "good.csv" ? { table, notes: [], doubts: [] } : { error: { code: "not_a_table", message: `There is no table in ${name}.` } };
+    const line =
+      name === "good.csv"
+        ? { table, notes: [], doubts: [] }
+        : { error: { code: "not_a_table", message: `There is no table in ${name}.` } };
     return new Response(`${JSON.stringify({ progress: 0.5, rows: 1 })}\n${JSON.stringify(line)}\n`);
   });
 }
 const stores = () => {
-  const project = createProjectStore({ id: "p", name: "P", revision: 1, changedAt: "", document: emptyProject("P") });
+  const project = createProjectStore({
+    id: "p",
+    name: "P",
+    revision: 1,
+    changedAt: "",
+    document: emptyProject("P"),
+  });
   return { project, imports: createImportStore(project) };
 };
 
@@ -25,7 +43,10 @@ it("says of every file that could not be brought in why, also when others follow
   const { project, imports } = stores();
   imports.getState().start(["bad.csv", "good.csv", "worse.csv"].map((name) => new File(["x"], name)));
   await vi.waitFor(() => expect(imports.getState()).toMatchObject({ running: null, waiting: [] }));
-  expect(imports.getState().problems).toEqual(["bad.csv: There is no table in bad.csv.", "worse.csv: There is no table in worse.csv."]);
+  expect(imports.getState().problems).toEqual([
+    "bad.csv: There is no table in bad.csv.",
+    "worse.csv: There is no table in worse.csv.",
+  ]);
   expect(project.getState().document.tables.map((t) => t.name)).toEqual(["good"]);
   expect(imports.getState().arrived).toBe(table.id);
   // The next try begins without them.

@@ -35,22 +35,42 @@ export interface ImportState {
   shown: () => void;
 }
 
-/** Brings files in, one after the other, while its project is open: moving to another step does not end it. */
+/**
+ * Brings files in, one after the other, while its project is open: moving to another step does not end it.
+ */
 export function createImportStore(project: StoreApi<ProjectState>): StoreApi<ImportState> {
   return createStore<ImportState>((set, get) => {
-    const say = (table: TableInfo, { notes, doubts }: Said) => set({ said: new Map(get().said).set(table.id, { notes, doubts }) });
+    const say = (table: TableInfo, { notes, doubts }: Said) =>
+      set({ said: new Map(get().said).set(table.id, { notes, doubts }) });
     const next = async (): Promise<void> => {
       const [file, ...waiting] = get().waiting;
       if (!file || get().running) return;
-      const running: RunningImport = { file: file.name, share: 0, rows: 0, began: Date.now(), cancel: new AbortController() };
+      const running: RunningImport = {
+        file: file.name,
+        share: 0,
+        rows: 0,
+        began: Date.now(),
+        cancel: new AbortController(),
+      };
       set({ running, waiting });
       try {
-        const imported = await api.importTable(project.getState().id, file, (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }), running.cancel.signal);
+        const imported = await api.importTable(
+          project.getState().id,
+          file,
+          (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }),
+          running.cancel.signal,
+        );
         project.getState().apply(addTable(imported.table));
         say(imported.table, imported);
         set({ arrived: imported.table.id });
       } catch (error) {
-        if (!running.cancel.signal.aborted) set({ problems: [...get().problems, `${file.name}: ${error instanceof Error ? error.message : String(error)}`] });
+        if (!running.cancel.signal.aborted)
+          set({
+            problems: [
+              ...get().problems,
+              `${file.name}: ${error instanceof Error ? error.message : String(error)}`,
+            ],
+          });
       }
       set({ running: null });
       await next();
@@ -62,7 +82,8 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
       said: new Map(),
       arrived: null,
       start: (files) => {
-        // A new try begins with a clean slate; files that join a running one do not wipe what it could not take.
+        // A new try begins with a clean slate; files that join a running one do not wipe what it could not
+        // take.
         set({ waiting: [...get().waiting, ...files], problems: get().running ? get().problems : [] });
         void next();
       },

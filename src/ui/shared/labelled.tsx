@@ -1,7 +1,15 @@
 import { type ReactNode, useId } from "react";
 
 /** A label beside its control. The control gets the label's id through `children`. */
-export function Labelled({ label, children, stacked = false }: { label: string; children: (id: string) => ReactNode; stacked?: boolean }) {
+export function Labelled({
+  label,
+  children,
+  stacked = false,
+}: {
+  label: string;
+  children: (id: string) => ReactNode;
+  stacked?: boolean;
+}) {
   const id = useId();
   return (
     <div className={stacked ? "flex flex-col gap-1" : "grid min-h-8 grid-cols-[96px_1fr] items-center gap-2"}>
@@ -30,7 +38,14 @@ export function Choose({
   disabled?: boolean;
 }) {
   return (
-    <select id={id} aria-label={label} value={value} disabled={disabled} onChange={(e) => onChange(e.target.value)} className="field pr-1">
+    <select
+      id={id}
+      aria-label={label}
+      value={value}
+      disabled={disabled}
+      onChange={(e) => onChange(e.target.value)}
+      className="field pr-1"
+    >
       {options.map((o) => (
         <option key={o.value} value={o.value}>
           {o.label}

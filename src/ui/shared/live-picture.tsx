@@ -14,7 +14,10 @@ function wantsMotion(): boolean {
   return !window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 }
 
-/** A scene drawn live: it moves to its next state, answers the pointer and has a tooltip. Readers who cannot see it get its description. */
+/**
+ * A scene drawn live: it moves to its next state, answers the pointer and has a tooltip. Readers who cannot
+ * see it get its description.
+ */
 export function LivePicture({ scene, onFocus, onPart, onPick }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const listen = useRef({ onFocus, onPart, onPick });

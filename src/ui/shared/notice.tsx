@@ -25,9 +25,12 @@ async function show(error: boolean, text: string, options?: ExternalToast): Prom
 }
 
 /** Shows a passing notice at the foot of the window. What draws it is only fetched for the first one. */
-export const toast = Object.assign((text: string, options?: ExternalToast) => void show(false, text, options), {
-  error: (text: string, options?: ExternalToast) => void show(true, text, options),
-});
+export const toast = Object.assign(
+  (text: string, options?: ExternalToast) => void show(false, text, options),
+  {
+    error: (text: string, options?: ExternalToast) => void show(true, text, options),
+  },
+);
 
 /** Where notices stand. */
 export function Notices() {
@@ -37,7 +40,14 @@ export function Notices() {
     <Suspense>
       <Toaster
         position="bottom-center"
-        toastOptions={{ style: { fontFamily: "var(--font-sans)", background: "var(--sheet)", color: "var(--ink)", border: "1px solid var(--rule)" } }}
+        toastOptions={{
+          style: {
+            fontFamily: "var(--font-sans)",
+            background: "var(--sheet)",
+            color: "var(--ink)",
+            border: "1px solid var(--rule)",
+          },
+        }}
       />
       <Mounted />
     </Suspense>

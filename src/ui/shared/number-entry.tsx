@@ -4,10 +4,22 @@ import type { NumberFormat } from "@/core/base/number-format";
 import { readTyped } from "./typed-number";
 
 /** A number to type, taken on Enter; says what is wrong when it is none. */
-export function NumberEntry({ label, value, format, onCommit }: { label: string; value: number | null; format: NumberFormat; onCommit: (value: number) => void }) {
+export function NumberEntry({
+  label,
+  value,
+  format,
+  onCommit,
+}: {
+  label: string;
+  value: number | null;
+  format: NumberFormat;
+  onCommit: (value: number) => void;
+}) {
   const percent = format.style === "percent";
   const id = useId();
-  const [text, setText] = useState(value === null ? "" : percent ? `${Number((value * 100).toPrecision(12))} %` : String(value));
+  const [text, setText] = useState(
+    value === null ? "" : percent ? `${Number((value * 100).toPrecision(12))} %` : String(value),
+  );
   const [problem, setProblem] = useState(false);
   return (
     <form

@@ -10,9 +10,14 @@ import { forgetUnsaved, keepUnsaved } from "./unsaved";
 const StoreContext = createContext<StoreApi<ProjectState> | null>(null);
 const ImportContext = createContext<StoreApi<ImportState> | null>(null);
 
-/** Holds the store of one project, saves before the window closes, and hears what happens to the project elsewhere. */
+/**
+ * Holds the store of one project, saves before the window closes, and hears what happens to the project
+ * elsewhere.
+ */
 export function ProjectProvider({ saved, children }: { saved: SavedProject; children: ReactNode }) {
-  const [store] = useState(() => createProjectStore(saved, { keep: keepUnsaved, forget: (id) => forgetUnsaved(id) }));
+  const [store] = useState(() =>
+    createProjectStore(saved, { keep: keepUnsaved, forget: (id) => forgetUnsaved(id) }),
+  );
   const [imports] = useState(() => createImportStore(store));
   useEffect(() => {
     const leave = (event: BeforeUnloadEvent) => {

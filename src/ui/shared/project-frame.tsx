@@ -10,11 +10,15 @@ import { ProjectProvider } from "./project-context";
 import { ProjectScreens } from "./project-screens";
 import { SaveNotices } from "./save-notices";
 
-/** Says why a project does not open, and offers what can be done: bringing it back, or opening the newest revision that is sound. */
+/**
+ * Says why a project does not open, and offers what can be done: bringing it back, or opening the newest
+ * revision that is sound.
+ */
 function CannotOpen({ id, error }: { id: string; error: Error }) {
   const client = useQueryClient();
   const [problem, setProblem] = useState("");
-  const body = error instanceof ApiError ? (error.body as { sound?: { revision: number } | null } | null) : null;
+  const body =
+    error instanceof ApiError ? (error.body as { sound?: { revision: number } | null } | null) : null;
   const again = (work: Promise<unknown>) =>
     work.then(
       () => client.invalidateQueries({ queryKey: ["project", id] }),
@@ -28,12 +32,20 @@ function CannotOpen({ id, error }: { id: string; error: Error }) {
         {problem && <p className="mt-2 text-signal">{problem}</p>}
         <div className="mt-4 flex flex-wrap justify-center gap-2">
           {body?.sound && (
-            <button type="button" className="button button-strong" onClick={() => void again(api.restore(id, body.sound?.revision ?? 0))}>
+            <button
+              type="button"
+              className="button button-strong"
+              onClick={() => void again(api.restore(id, body.sound?.revision ?? 0))}
+            >
               Open revision {body.sound.revision}
             </button>
           )}
           {error instanceof ApiError && error.code === "deleted_project" && (
-            <button type="button" className="button button-strong" onClick={() => void again(api.undelete(id))}>
+            <button
+              type="button"
+              className="button button-strong"
+              onClick={() => void again(api.undelete(id))}
+            >
               Bring it back
             </button>
           )}
@@ -46,15 +58,25 @@ function CannotOpen({ id, error }: { id: string; error: Error }) {
   );
 }
 
-/** Loads a project and puts the frame of the five steps around its screens; a board in present mode has no frame. */
+/**
+ * Loads a project and puts the frame of the five steps around its screens; a board in present mode has no
+ * frame.
+ */
 export function ProjectFrame({ id }: { id: string }) {
-  const { data, error, failureReason } = useQuery({ queryKey: ["project", id], queryFn: () => api.project(id), staleTime: Number.POSITIVE_INFINITY, gcTime: 0 });
+  const { data, error, failureReason } = useQuery({
+    queryKey: ["project", id],
+    queryFn: () => api.project(id),
+    staleTime: Number.POSITIVE_INFINITY,
+    gcTime: 0,
+  });
   const presents = useSearchParams().get("present") === "1";
   if (error) return <CannotOpen id={id} error={error} />;
   if (!data)
     return (
       <main className="grid h-full place-items-center p-6 text-center text-muted">
-        <p role="status">{failureReason ? `${failureReason.message} Trying again …` : "Opening the project …"}</p>
+        <p role="status">
+          {failureReason ? `${failureReason.message} Trying again …` : "Opening the project …"}
+        </p>
       </main>
     );
   return (

@@ -40,7 +40,8 @@ function FetchedScreen({ step }: { step: Step }) {
       } catch {
         if (gone) return;
         setFailed(true);
-        // A browser may remember that a file could not be had; where nothing would be lost, a fresh page forgets it.
+        // A browser may remember that a file could not be had; where nothing would be lost, a fresh page
+        // forgets it.
         if (again && store.getState().saveState === "saved") window.location.reload();
       }
     };
@@ -52,10 +53,19 @@ function FetchedScreen({ step }: { step: Step }) {
     };
   }, [step, store]);
   if (Screen) return <Screen />;
-  return <p className="p-6 text-muted">{failed ? "This step was not fetched yet, and Cavlo's server does not answer. It opens when the server is back." : "Opening …"}</p>;
+  return (
+    <p className="p-6 text-muted">
+      {failed
+        ? "This step was not fetched yet, and Cavlo's server does not answer. It opens when the server is back."
+        : "Opening …"}
+    </p>
+  );
 }
 
-/** The screen of the step that the address names. Whoever edits gets the other screens in the background, so that steps open while the server is away. */
+/**
+ * The screen of the step that the address names. Whoever edits gets the other screens in the background, so
+ * that steps open while the server is away.
+ */
 export function ProjectScreens({ presents }: { presents: boolean }) {
   const step = usePathname().split("/")[3];
   useEffect(() => {
@@ -65,6 +75,7 @@ export function ProjectScreens({ presents }: { presents: boolean }) {
     }, FETCH_AFTER);
     return () => clearTimeout(timer);
   }, [presents]);
-  if (!Object.hasOwn(LOADERS, step)) return <p className="p-6 text-muted">There is no such step. Choose one above.</p>;
+  if (!Object.hasOwn(LOADERS, step))
+    return <p className="p-6 text-muted">There is no such step. Choose one above.</p>;
   return <FetchedScreen key={step} step={step as Step} />;
 }

@@ -4,9 +4,18 @@ import { emptyProject, visualSchema } from "@/core/project/schema";
 import { createProjectStore } from "./project-store";
 
 const visual = visualSchema.parse({ id: "v", name: "V", kind: "donut" });
-const saved = () => ({ id: "p", name: "P", revision: 1, changedAt: "", document: { ...emptyProject("P"), visuals: [visual] } });
+const saved = () => ({
+  id: "p",
+  name: "P",
+  revision: 1,
+  changedAt: "",
+  document: { ...emptyProject("P"), visuals: [visual] },
+});
 
-/** A stand-in for the network, not for our own code: it answers saves as the server's documented interface does. */
+/**
+ * A stand-in for the network, not for our own code: it answers saves as the server's documented interface
+ * does.
+ */
 function network(answers: { status: number; body: unknown }[]) {
   const sent: { revision: number; document: { name: string } }[] = [];
   vi.stubGlobal("fetch", async (_path: string, init: RequestInit) => {
@@ -79,7 +88,9 @@ describe("the editor's store", () => {
 
   it("falls behind without overwriting, keeps its own version, and takes the newer one when told", async () => {
     const newer = { ...saved(), revision: 7, document: emptyProject("Theirs") };
-    const sent = network([{ status: 409, body: { error: { code: "newer", message: "changed" }, project: newer } }]);
+    const sent = network([
+      { status: 409, body: { error: { code: "newer", message: "changed" }, project: newer } },
+    ]);
     const store = createProjectStore(saved());
     store.getState().apply(renameProject("Mine"));
     await store.getState().flush();
@@ -93,7 +104,10 @@ describe("the editor's store", () => {
   it("tries again by itself while the server is away, says since when, keeps what is not saved, and forgets it once it is", async () => {
     vi.useFakeTimers();
     const kept: string[] = [];
-    const keeper = { keep: async (_: string, document: { name: string }) => kept.push(document.name) > 0, forget: async () => void kept.push("forgotten") };
+    const keeper = {
+      keep: async (_: string, document: { name: string }) => kept.push(document.name) > 0,
+      forget: async () => void kept.push("forgotten"),
+    };
     network([
       { status: 503, body: { error: { code: "folder_gone", message: "The folder is gone." } } },
       { status: 507, body: { error: { code: "disk_full", message: "The disk is full." } } },
@@ -112,7 +126,12 @@ describe("the editor's store", () => {
     await vi.advanceTimersByTimeAsync(1000);
     expect(store.getState().saveProblem).toBe("The disk is full.");
     await vi.advanceTimersByTimeAsync(2000);
-    expect(store.getState()).toMatchObject({ saveState: "saved", saveProblem: null, unsavedSince: null, revision: 2 });
+    expect(store.getState()).toMatchObject({
+      saveState: "saved",
+      saveProblem: null,
+      unsavedSince: null,
+      revision: 2,
+    });
     expect(kept).toEqual(["A", "B", "forgotten"]);
     vi.useRealTimers();
   });
@@ -129,13 +148,19 @@ describe("the editor's store", () => {
 
   it("does not try again what cannot be saved as it is, and saves when it is mended", async () => {
     const sent = network([
-      { status: 400, body: { error: { code: "bad_document", message: "measures 1, name: A name is needed." } } },
+      {
+        status: 400,
+        body: { error: { code: "bad_document", message: "measures 1, name: A name is needed." } },
+      },
       { status: 200, body: { project: { revision: 2 } } },
     ]);
     const store = createProjectStore(saved());
     store.getState().apply(renameProject("A"));
     await store.getState().flush();
-    expect(store.getState()).toMatchObject({ saveState: "refused", saveProblem: "measures 1, name: A name is needed." });
+    expect(store.getState()).toMatchObject({
+      saveState: "refused",
+      saveProblem: "measures 1, name: A name is needed.",
+    });
     expect(sent).toHaveLength(1);
     store.getState().apply(renameProject("B"));
     await store.getState().flush();
@@ -150,11 +175,19 @@ describe("the editor's store", () => {
     store.getState().hear({ type: "saved", project: "p", revision: 1 });
     expect(store.getState().document.name).toBe("P");
     store.getState().hear({ type: "saved", project: "p", revision: 4 });
-    await vi.waitFor(() => expect(store.getState()).toMatchObject({ revision: 4, document: { name: "Theirs" } }));
+    await vi.waitFor(() =>
+      expect(store.getState()).toMatchObject({ revision: 4, document: { name: "Theirs" } }),
+    );
     store.getState().apply(renameProject("Mine"));
     theirs.revision = 5;
     store.getState().hear({ type: "saved", project: "p", revision: 5 });
-    await vi.waitFor(() => expect(store.getState()).toMatchObject({ saveState: "behind", document: { name: "Mine" }, newer: { revision: 5 } }));
+    await vi.waitFor(() =>
+      expect(store.getState()).toMatchObject({
+        saveState: "behind",
+        document: { name: "Mine" },
+        newer: { revision: 5 },
+      }),
+    );
     store.getState().hear({ type: "deleted", project: "p" });
     expect(store.getState()).toMatchObject({ saveState: "deleted", document: { name: "Mine" } });
     await store.getState().flush();

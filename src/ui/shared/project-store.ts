@@ -5,7 +5,10 @@ import type { ProjectEvent } from "@/server/events";
 import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";
 
-/** `waiting`: saving failed for now and is tried again by itself; `refused`: what is here cannot be saved as it is; `deleted`: the project is gone elsewhere. */
+/**
+ * `waiting`: saving failed for now and is tried again by itself; `refused`: what is here cannot be saved as
+ * it is; `deleted`: the project is gone elsewhere.
+ */
 export type SaveState = "saved" | "unsaved" | "saving" | "behind" | "waiting" | "refused" | "deleted";
 
 export interface ProjectState {
@@ -23,7 +26,9 @@ export interface ProjectState {
   newer: SavedProject | null;
   past: Project[];
   future: Project[];
-  /** Applies an edit as one step of undo. Edits of one `group` that follow each other are one step together. */
+  /**
+   * Applies an edit as one step of undo. Edits of one `group` that follow each other are one step together.
+   */
   apply: (edit: Edit, group?: string) => void;
   undo: () => void;
   redo: () => void;
@@ -54,10 +59,16 @@ const LONGEST_PAUSE = 30_000;
 
 /** Whether what failed may succeed by itself: no answer came, or the server cannot for now. */
 export const isPassing = (error: unknown): boolean =>
-  error instanceof ApiError && [0, 500, 503, 507].includes(error.status) && error.code !== "too_long" && error.code !== "too_large";
+  error instanceof ApiError &&
+  [0, 500, 503, 507].includes(error.status) &&
+  error.code !== "too_long" &&
+  error.code !== "too_large";
 
 /** The editor's one store: the document, its history, and saving. */
-export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper = NOWHERE): StoreApi<ProjectState> {
+export function createProjectStore(
+  saved: SavedProject,
+  unsaved: UnsavedKeeper = NOWHERE,
+): StoreApi<ProjectState> {
   let lastGroup: { name: string; at: number } | null = null;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let keeping: ReturnType<typeof setTimeout> | null = null;
@@ -74,7 +85,8 @@ export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper =
       keeping = setTimeout(() => {
         keeping = null;
         const { id, document, revision, saveState } = get();
-        if (saveState !== "saved") void unsaved.keep(id, document, revision).then((isKept) => set({ isKept }));
+        if (saveState !== "saved")
+          void unsaved.keep(id, document, revision).then((isKept) => set({ isKept }));
       }, KEEP_AFTER);
     };
     const schedule = () => {
@@ -97,7 +109,8 @@ export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper =
     };
     const failed = (error: unknown) => {
       const saveProblem = error instanceof Error ? error.message : String(error);
-      if (error instanceof ApiError && error.code === "newer") set({ saveState: "behind", newer: (error.body as { project: SavedProject }).project });
+      if (error instanceof ApiError && error.code === "newer")
+        set({ saveState: "behind", newer: (error.body as { project: SavedProject }).project });
       else if (error instanceof ApiError && error.status === 404) set({ saveState: "deleted", saveProblem });
       else if (isPassing(error)) {
         set({ saveState: "waiting", saveProblem });
@@ -133,7 +146,11 @@ export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper =
         const next = edit(document);
         if (next === document) return;
         const now = Date.now();
-        const joins = group !== undefined && lastGroup?.name === group && now - lastGroup.at < GROUP_WITHIN && past.length > 0;
+        const joins =
+          group !== undefined &&
+          lastGroup?.name === group &&
+          now - lastGroup.at < GROUP_WITHIN &&
+          past.length > 0;
         lastGroup = group === undefined ? null : { name: group, at: now };
         change(next, { past: joins ? past : [...past.slice(-STEPS + 1), document], future: [] });
       },
@@ -163,21 +180,25 @@ export function createProjectStore(saved: SavedProject, unsaved: UnsavedKeeper =
       },
       takeNewer() {
         const { newer } = get();
-        if (newer) allSaved({ document: newer.document, revision: newer.revision, newer: null, past: [], future: [] });
+        if (newer)
+          allSaved({ document: newer.document, revision: newer.revision, newer: null, past: [], future: [] });
       },
       async look() {
         const { id, revision, saveState } = get();
         if (saveState === "saving") return;
         const { project } = await api.project(id);
         if (project.revision <= get().revision || get().revision !== revision) return;
-        // Where nothing of this window would be lost, the newer version is simply taken; else it is said at once, and not only at the next save.
-        if (get().saveState === "saved") set({ document: project.document, revision: project.revision, past: [], future: [] });
+        // Where nothing of this window would be lost, the newer version is simply taken; else it is said at
+        // once, and not only at the next save.
+        if (get().saveState === "saved")
+          set({ document: project.document, revision: project.revision, past: [], future: [] });
         else if (get().saveState !== "saving") set({ saveState: "behind", newer: project });
       },
       hear(event) {
         const { id, revision, saveState } = get();
         if (event.project !== id) return;
-        if (event.type === "deleted") set({ saveState: "deleted", saveProblem: "This project was deleted in another window." });
+        if (event.type === "deleted")
+          set({ saveState: "deleted", saveProblem: "This project was deleted in another window." });
         else if (event.type === "brought back" && saveState === "deleted") {
           set({ saveState: "unsaved" });
           void get().flush();

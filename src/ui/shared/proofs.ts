@@ -11,12 +11,19 @@ export interface SettledProof extends ProofOutcome {
 
 const NO_MEASURES: Measure[] = [];
 
-/** Every proof of some measures with its outcome now; asked anew whenever tables, links, measures or inputs change. */
+/**
+ * Every proof of some measures with its outcome now; asked anew whenever tables, links, measures or inputs
+ * change.
+ */
 export function useProofs(measures: Measure[] = NO_MEASURES): SettledProof[] {
   const { draft } = useDraft();
   const proofs = measures.flatMap((measure) => measure.proofs.map((proof) => ({ measure, proof })));
   const answers = useResults(proofs.map(({ measure, proof }) => proofQuery(measure, proof, draft)));
-  return proofs.map(({ measure, proof }, i) => ({ measure, proof, ...proofOutcome(measure, proof, answers[i], draft) }));
+  return proofs.map(({ measure, proof }, i) => ({
+    measure,
+    proof,
+    ...proofOutcome(measure, proof, answers[i], draft),
+  }));
 }
 
 /** The proofs of the project that fail. */

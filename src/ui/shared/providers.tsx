@@ -19,7 +19,8 @@ function newClient(): QueryClient {
         // The server is on this machine: it answers without any network.
         networkMode: "always",
         // What can succeed by itself is tried until it does; what stands on the screen stays meanwhile.
-        retry: (count, error) => isPassing(error) && (!(error instanceof ApiError && error.status === 500) || count < MOST_FAULTS),
+        retry: (count, error) =>
+          isPassing(error) && (!(error instanceof ApiError && error.status === 500) || count < MOST_FAULTS),
         retryDelay: (count) => Math.min(LONGEST_PAUSE, FIRST_PAUSE * 2 ** count),
         refetchOnWindowFocus: false,
         refetchOnReconnect: false,
@@ -37,7 +38,13 @@ export function Providers({ children }: { children: ReactNode }) {
   useEffect(() => listenToServer(), []);
   useEffect(
     // Whatever waits to be tried again is tried at once.
-    () => onServerBack(() => void client.refetchQueries({ predicate: ({ state }) => state.fetchFailureCount > 0 || state.status === "error" })),
+    () =>
+      onServerBack(
+        () =>
+          void client.refetchQueries({
+            predicate: ({ state }) => state.fetchFailureCount > 0 || state.status === "error",
+          }),
+      ),
     [client],
   );
   return (

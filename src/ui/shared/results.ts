@@ -23,7 +23,8 @@ function send(draft: Draft): void {
   const batch = batches.get(draft);
   if (!batch) return;
   batches.delete(draft);
-  for (let from = 0; from < batch.pending.length; from += MOST_TOGETHER) void sendPart(batch.projectId, draft, batch.pending.slice(from, from + MOST_TOGETHER));
+  for (let from = 0; from < batch.pending.length; from += MOST_TOGETHER)
+    void sendPart(batch.projectId, draft, batch.pending.slice(from, from + MOST_TOGETHER));
 }
 
 /** Asks some queries in one request, which is cancelled when nobody waits for any of them. */
@@ -71,7 +72,13 @@ let nextNumber = 1;
 
 /** One draft object for each state of what queries depend on, so that an unchanged one is not asked again. */
 function draftOf(now: Draft): { draft: Draft; number: number } {
-  const known = drafts.findLast(({ draft: d }) => d.tables === now.tables && d.links === now.links && d.measures === now.measures && d.inputs === now.inputs);
+  const known = drafts.findLast(
+    ({ draft: d }) =>
+      d.tables === now.tables &&
+      d.links === now.links &&
+      d.measures === now.measures &&
+      d.inputs === now.inputs,
+  );
   if (known) return known;
   const made = { draft: now, number: nextNumber++ };
   drafts.push(made);
@@ -88,8 +95,16 @@ export function useDraft(): { draft: Draft; number: number } {
   return draftOf({ tables, links, measures, inputs });
 }
 
-/** How one query is asked. While it is tried again after the server was away, it counts as waiting and not as failed. */
-function queryOptions(projectId: string, { draft, number }: { draft: Draft; number: number }, query: QueryInput | null, i = 0) {
+/**
+ * How one query is asked. While it is tried again after the server was away, it counts as waiting and not as
+ * failed.
+ */
+function queryOptions(
+  projectId: string,
+  { draft, number }: { draft: Draft; number: number },
+  query: QueryInput | null,
+  i = 0,
+) {
   return {
     queryKey: query ? ["result", projectId, number, query] : ["no result", i],
     queryFn: ({ signal }: { signal: AbortSignal }) => ask(projectId, draft, query as QueryInput, signal),
@@ -102,9 +117,15 @@ function queryOptions(projectId: string, { draft, number }: { draft: Draft; numb
 export function useResult(query: QueryInput | null): { answer: Answer | null; fetching: boolean } {
   const projectId = useProject((s) => s.id);
   const draft = useDraft();
-  const { data, error, isFetching } = useQuery({ ...queryOptions(projectId, draft, query), placeholderData: keepPreviousData });
+  const { data, error, isFetching } = useQuery({
+    ...queryOptions(projectId, draft, query),
+    placeholderData: keepPreviousData,
+  });
   if (query === null) return { answer: null, fetching: false };
-  return { answer: error ? { error: error.message } : ((data as Answer | undefined) ?? null), fetching: isFetching };
+  return {
+    answer: error ? { error: error.message } : ((data as Answer | undefined) ?? null),
+    fetching: isFetching,
+  };
 }
 
 /** The answers to several queries, in as few requests as can be; each null while it has none. */
@@ -112,5 +133,7 @@ export function useResults(queries: (QueryInput | null)[]): (Answer | null)[] {
   const projectId = useProject((s) => s.id);
   const draft = useDraft();
   const found = useQueries({ queries: queries.map((query, i) => queryOptions(projectId, draft, query, i)) });
-  return found.map(({ data, error }, i) => (queries[i] === null ? null : error ? { error: error.message } : ((data as Answer | undefined) ?? null)));
+  return found.map(({ data, error }, i) =>
+    queries[i] === null ? null : error ? { error: error.message } : ((data as Answer | undefined) ?? null),
+  );
 }

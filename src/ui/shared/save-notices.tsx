@@ -7,14 +7,27 @@ import { toast } from "./notice";
 import { useProject, useProjectStore } from "./project-context";
 import { forgetUnsaved, leftUnsaved, type Unsaved } from "./unsaved";
 
-const timeOf = (at: number) => new Date(at).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
-const momentOf = (at: number) => new Date(at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+const timeOf = (at: number) =>
+  new Date(at).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
+const momentOf = (at: number) =>
+  new Date(at).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 const said = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
-function Banner({ tone, children, actions }: { tone: "amber" | "signal"; children: ReactNode; actions: ReactNode }) {
+function Banner({
+  tone,
+  children,
+  actions,
+}: {
+  tone: "amber" | "signal";
+  children: ReactNode;
+  actions: ReactNode;
+}) {
   const look = tone === "amber" ? "border-amber-line bg-amber-tint" : "border-signal bg-signal-tint";
   return (
-    <div role="alert" className={`flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b px-4 py-2 text-sm text-ink ${look}`}>
+    <div
+      role="alert"
+      className={`flex flex-wrap items-center gap-x-3 gap-y-1.5 border-b px-4 py-2 text-sm text-ink ${look}`}
+    >
       <span className="min-w-48 flex-1">{children}</span>
       <span className="flex flex-wrap gap-2">{actions}</span>
     </div>
@@ -30,7 +43,10 @@ function useKeepAsNew(): { busy: boolean; keep: (document?: Unsaved["document"])
     setBusy(true);
     try {
       const document = from ?? store.getState().document;
-      const { project } = await api.copyProject(store.getState().id, { ...document, name: `${document.name} (this window)`.slice(0, 120) });
+      const { project } = await api.copyProject(store.getState().id, {
+        ...document,
+        name: `${document.name} (this window)`.slice(0, 120),
+      });
       router.push(`/p/${project.id}/data`);
       return true;
     } catch (error) {
@@ -43,7 +59,9 @@ function useKeepAsNew(): { busy: boolean; keep: (document?: Unsaved["document"])
   return { busy, keep };
 }
 
-/** Told where another window saved first: nothing was overwritten, and the person says which version goes on. */
+/**
+ * Told where another window saved first: nothing was overwritten, and the person says which version goes on.
+ */
 function Behind() {
   const takeNewer = useProject((s) => s.takeNewer);
   const { busy, keep } = useKeepAsNew();
@@ -55,13 +73,19 @@ function Behind() {
           <button type="button" className="button" onClick={takeNewer}>
             Take the newer version
           </button>
-          <button type="button" className="button" disabled={busy} onClick={async () => (await keep()) && takeNewer()}>
+          <button
+            type="button"
+            className="button"
+            disabled={busy}
+            onClick={async () => (await keep()) && takeNewer()}
+          >
             Keep mine as a new project
           </button>
         </>
       }
     >
-      <strong>This project was changed in another window.</strong> What you did here since then is not saved, and nothing was overwritten.
+      <strong>This project was changed in another window.</strong> What you did here since then is not saved,
+      and nothing was overwritten.
     </Banner>
   );
 }
@@ -92,7 +116,8 @@ function Deleted() {
         </>
       }
     >
-      <strong>This project was deleted in another window.</strong> What you see is kept in this window; nothing of it is saved until you say where.
+      <strong>This project was deleted in another window.</strong> What you see is kept in this window;
+      nothing of it is saved until you say where.
     </Banner>
   );
 }
@@ -114,7 +139,8 @@ function Failing() {
       }
     >
       <strong>Your changes since {since === null ? "now" : timeOf(since)} are not saved.</strong> {problem}{" "}
-      {isKept ? "They are kept in this browser." : "They are in this window only: leave it open."} {state === "waiting" && "Saving is tried again by itself."}
+      {isKept ? "They are kept in this browser." : "They are in this window only: leave it open."}{" "}
+      {state === "waiting" && "Saving is tried again by itself."}
     </Banner>
   );
 }
@@ -123,8 +149,8 @@ function Failing() {
 function Away({ since }: { since: number }) {
   return (
     <Banner tone="amber" actions={null}>
-      <strong>Cavlo's server does not answer since {timeOf(since)}.</strong> Pictures stay as they were last. Start it with ./start where it was stopped; this window goes on by
-      itself.
+      <strong>Cavlo's server does not answer since {timeOf(since)}.</strong> Pictures stay as they were last.
+      Start it with ./start where it was stopped; this window goes on by itself.
     </Banner>
   );
 }
@@ -139,7 +165,10 @@ function LeftUnsaved() {
     void leftUnsaved(id).then((found) => {
       const { document } = store.getState();
       const now = JSON.stringify(document);
-      const [same, other] = [found.filter((u) => JSON.stringify(u.document) === now), found.filter((u) => JSON.stringify(u.document) !== now)];
+      const [same, other] = [
+        found.filter((u) => JSON.stringify(u.document) === now),
+        found.filter((u) => JSON.stringify(u.document) !== now),
+      ];
       for (const u of same) void forgetUnsaved(u.project, u.window);
       setLeft(other);
     });
@@ -162,12 +191,19 @@ function LeftUnsaved() {
             onClick={() => {
               store.getState().apply(() => unsaved.document);
               letGo();
-              toast("The changes are back.", { action: { label: "Undo", onClick: () => store.getState().undo() } });
+              toast("The changes are back.", {
+                action: { label: "Undo", onClick: () => store.getState().undo() },
+              });
             }}
           >
             Put them back
           </button>
-          <button type="button" className="button" disabled={busy} onClick={async () => (await keep(unsaved.document)) && letGo()}>
+          <button
+            type="button"
+            className="button"
+            disabled={busy}
+            onClick={async () => (await keep(unsaved.document)) && letGo()}
+          >
             Open them as a new project
           </button>
           <button type="button" className="button" onClick={letGo}>
@@ -176,8 +212,10 @@ function LeftUnsaved() {
         </>
       }
     >
-      <strong>Changes of {momentOf(unsaved.at)} were never saved.</strong> A window was closed before they could be; this browser kept them.
-      {isOlder && " The project was changed since then: putting them back takes the place of what is there now, which Undo brings back."}
+      <strong>Changes of {momentOf(unsaved.at)} were never saved.</strong> A window was closed before they
+      could be; this browser kept them.
+      {isOlder &&
+        " The project was changed since then: putting them back takes the place of what is there now, which Undo brings back."}
     </Banner>
   );
 }
@@ -191,7 +229,9 @@ export function SaveNotices() {
       {state === "behind" && <Behind />}
       {state === "deleted" && <Deleted />}
       {(state === "waiting" || state === "refused") && <Failing />}
-      {awaySince !== null && !["waiting", "refused", "deleted", "behind"].includes(state) && <Away since={awaySince} />}
+      {awaySince !== null && !["waiting", "refused", "deleted", "behind"].includes(state) && (
+        <Away since={awaySince} />
+      )}
       <LeftUnsaved />
     </>
   );

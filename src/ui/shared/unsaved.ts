@@ -19,7 +19,10 @@ const keyOf = (project: string, window: string) => `${project}/${window}`;
 
 let windowId: string | null = null;
 
-/** Names this window, and holds a lock under that name for as long as it lives: what a window without a lock left belongs to nobody. */
+/**
+ * Names this window, and holds a lock under that name for as long as it lives: what a window without a lock
+ * left belongs to nobody.
+ */
 export function thisWindow(): string {
   if (windowId === null) {
     windowId = crypto.randomUUID();
@@ -46,7 +49,9 @@ export async function leftUnsaved(project: string): Promise<Unsaved[]> {
   try {
     const held = new Set((await navigator.locks.query()).held?.map((l) => l.name));
     const all = (await entries<string, Unsaved>(store())).map(([, value]) => value);
-    return all.filter((u) => u.project === project && u.window !== thisWindow() && !held.has(PREFIX + u.window)).sort((a, b) => b.at - a.at);
+    return all
+      .filter((u) => u.project === project && u.window !== thisWindow() && !held.has(PREFIX + u.window))
+      .sort((a, b) => b.at - a.at);
   } catch {
     return [];
   }

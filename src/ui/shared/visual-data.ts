@@ -16,17 +16,25 @@ interface Known {
   data: VisualData;
 }
 
-/** The data of a visual, and whether its answer is still under way: until that comes, the data are those of before. */
+/**
+ * The data of a visual, and whether its answer is still under way: until that comes, the data are those of
+ * before.
+ */
 export interface Pictured {
   data: VisualData;
   pending: boolean;
 }
 
 /**
- * The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. A visual's data stays the
- * same object until something it depends on changes (its dials are not among that), and stays what it was while a new answer is under way.
+ * The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. A visual's
+ * data stays the same object until something it depends on changes (its dials are not among that), and stays
+ * what it was while a new answer is under way.
  */
-export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO_FILTERS, inputs: Record<string, Value> = NONE): Pictured[] {
+export function useVisualsData(
+  visuals: Visual[],
+  filters: Query["filters"] = NO_FILTERS,
+  inputs: Record<string, Value> = NONE,
+): Pictured[] {
   const { draft: document } = useDraft();
   const queries = visuals.map((v) => toQuery(v, document, filters, inputs));
   const answers = useResults(queries);
@@ -35,9 +43,21 @@ export function useVisualsData(visuals: Visual[], filters: Query["filters"] = NO
     const pending = queries[i] !== null && answers[i] === null;
     const before = known.current.get(visual.id);
     if (pending && before) return { data: before.data, pending };
-    const { dials: _dials, size: _size, finish: _finish, categoryColours: _colours, pictures: _pictures, ...sentence } = visual;
+    const {
+      dials: _dials,
+      size: _size,
+      finish: _finish,
+      categoryColours: _colours,
+      pictures: _pictures,
+      ...sentence
+    } = visual;
     const depends = [...Object.values(sentence), document.measures, document.inputs, answers[i], inputs];
-    if (before && before.depends.length === depends.length && before.depends.every((d, k) => d === depends[k])) return { data: before.data, pending };
+    if (
+      before &&
+      before.depends.length === depends.length &&
+      before.depends.every((d, k) => d === depends[k])
+    )
+      return { data: before.data, pending };
     const data = toVisualData(visual, document, answers[i], inputs);
     if (!pending) known.current.set(visual.id, { depends, data });
     return { data, pending };

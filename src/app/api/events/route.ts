@@ -36,5 +36,10 @@ export function GET(request: Request): Response {
     },
     cancel: () => stop(),
   });
-  return new Response(body, { headers: { "content-type": "text/event-stream; charset=utf-8", "cache-control": "no-store, no-transform" } });
+  return new Response(body, {
+    headers: {
+      "content-type": "text/event-stream; charset=utf-8",
+      "cache-control": "no-store, no-transform",
+    },
+  });
 }

@@ -5,5 +5,10 @@ import packageJson from "../../../../package.json";
 export const dynamic = "force-dynamic";
 
 export function GET(): Response {
-  return Response.json({ ok: true, version: packageJson.version, schema: SCHEMA_VERSION, compute: computeState() });
+  return Response.json({
+    ok: true,
+    version: packageJson.version,
+    schema: SCHEMA_VERSION,
+    compute: computeState(),
+  });
 }

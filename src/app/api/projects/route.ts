@@ -5,5 +5,7 @@ import { deletedProjects, listProjects } from "@/server/store/projects";
 
 export const dynamic = "force-dynamic";
 
-export const GET = handle(() => Response.json({ projects: listProjects(), deleted: deletedProjects(), unclaimed: unclaimedGroups() }));
+export const GET = handle(() =>
+  Response.json({ projects: listProjects(), deleted: deletedProjects(), unclaimed: unclaimedGroups() }),
+);
 export const POST = handle(createFromRequest);

@@ -15,5 +15,7 @@ export const POST = handle((request) => {
     },
     cancel: () => void steps.return(undefined),
   });
-  return new Response(body, { headers: { "content-type": "application/x-ndjson; charset=utf-8", "cache-control": "no-store" } });
+  return new Response(body, {
+    headers: { "content-type": "application/x-ndjson; charset=utf-8", "cache-control": "no-store" },
+  });
 });

@@ -9,11 +9,17 @@ import { Spread } from "./spread";
 import { Sum } from "./sum";
 import { Truth } from "./truth";
 
-type Asked = { fn: string; distinct: boolean; arg: { type: ValueType } | null; fraction: { op: string; value?: Value } | null };
+type Asked = {
+  fn: string;
+  distinct: boolean;
+  arg: { type: ValueType } | null;
+  fraction: { op: string; value?: Value } | null;
+};
 
 /** A fresh accumulator of a bound aggregate. */
 export function accumulatorOf({ fn, distinct, arg, fraction }: Asked): Accumulator {
-  if (distinct) return new Distinct(fn === "count" ? null : () => accumulatorOf({ fn, distinct: false, arg, fraction }));
+  if (distinct)
+    return new Distinct(fn === "count" ? null : () => accumulatorOf({ fn, distinct: false, arg, fraction }));
   const type = arg?.type ?? "number";
   switch (fn) {
     case "count":
@@ -23,11 +29,15 @@ export function accumulatorOf({ fn, distinct, arg, fraction }: Asked): Accumulat
       return new Sum(fn === "avg");
     case "min":
     case "max":
-      return type === "text" ? new TextExtreme(fn === "max" ? 1 : -1) : new NumberExtreme(fn === "max" ? 1 : -1, type);
+      return type === "text"
+        ? new TextExtreme(fn === "max" ? 1 : -1)
+        : new NumberExtreme(fn === "max" ? 1 : -1, type);
     case "median":
       return new Percentile(0.5);
     case "percentile_cont":
-      return new Percentile(fraction?.op === "constant" && typeof fraction.value === "number" ? fraction.value : Number.NaN);
+      return new Percentile(
+        fraction?.op === "constant" && typeof fraction.value === "number" ? fraction.value : Number.NaN,
+      );
     case "stddev_pop":
     case "stddev_samp":
     case "var_pop":

@@ -33,4 +33,5 @@ export function grown<T extends Float64Array | Int32Array>(array: T, size: numbe
 /** Whether merging into these groups would change nothing. */
 export const isIdentity = (into: Int32Array): boolean => into.every((to, group) => to === group);
 
-export const isNull = (v: Vector, i: number) => ("codes" in v ? v.codes[i] < 0 : v.numbers[i] !== v.numbers[i]);
+export const isNull = (v: Vector, i: number) =>
+  "codes" in v ? v.codes[i] < 0 : v.numbers[i] !== v.numbers[i];

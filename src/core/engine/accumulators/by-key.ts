@@ -2,7 +2,10 @@ import { compareValues, type Value, type ValueType } from "../../base/value";
 import type { Vector } from "../vector";
 import { type Accumulator, type GroupedRows, isNull } from "./accumulator";
 
-/** The value of the row with the largest (or smallest) key of each group; of several such rows the first. Rows without a key or a value are passed over. */
+/**
+ * The value of the row with the largest (or smallest) key of each group; of several such rows the first. Rows
+ * without a key or a value are passed over.
+ */
 export class ByKey implements Accumulator {
   keys: (number | string | undefined)[] = [];
   values: (number | string)[] = [];
@@ -16,7 +19,12 @@ export class ByKey implements Accumulator {
     this.keys[group] = key;
     this.values[group] = value;
   }
-  add({ groups, length }: GroupedRows, argument: Vector | null, filter: Uint8Array | null, by: Vector | null): void {
+  add(
+    { groups, length }: GroupedRows,
+    argument: Vector | null,
+    filter: Uint8Array | null,
+    by: Vector | null,
+  ): void {
     const at = (v: Vector, i: number) => ("codes" in v ? v.dictionary[v.codes[i]] : v.numbers[i]);
     const [values, keys] = [argument as Vector, by as Vector];
     for (let i = 0; i < length; i++) {

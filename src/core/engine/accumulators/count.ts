@@ -10,8 +10,11 @@ export class Count implements Accumulator {
     const { counts } = this;
     // A loop for each case, so that none tests what does not change from row to row.
     if (argument === null && filter === null) for (let i = 0; i < length; i++) counts[groups[i]]++;
-    else if (argument === null && filter !== null) for (let i = 0; i < length; i++) counts[groups[i]] += filter[i];
-    else if (argument !== null) for (let i = 0; i < length; i++) if ((filter === null || filter[i] !== 0) && !isNull(argument, i)) counts[groups[i]]++;
+    else if (argument === null && filter !== null)
+      for (let i = 0; i < length; i++) counts[groups[i]] += filter[i];
+    else if (argument !== null)
+      for (let i = 0; i < length; i++)
+        if ((filter === null || filter[i] !== 0) && !isNull(argument, i)) counts[groups[i]]++;
   }
   merge(into: Int32Array, groups: number): Accumulator {
     const merged = new Count();

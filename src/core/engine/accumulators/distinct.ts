@@ -6,7 +6,10 @@ const FIRST_CAPACITY = 1024;
 const bits = new Float64Array(1);
 const halves = new Uint32Array(bits.buffer);
 
-/** Spreads a value of a group over the slots of a table of 2^(32 - shift) slots (multiplicative hashing: D. E. Knuth, The Art of Computer Programming 3, 6.4). */
+/**
+ * Spreads a value of a group over the slots of a table of 2^(32 - shift) slots (multiplicative hashing: D. E.
+ * Knuth, The Art of Computer Programming 3, 6.4).
+ */
 function slotOf(group: number, value: number, shift: number): number {
   let h = value | 0;
   if (h !== value) {
@@ -40,7 +43,10 @@ class HashedPairs {
     return true;
   }
 
-  /** Makes room for so many slots, a power of two: values that come in the order of another table's slots would crowd together in a small one. */
+  /**
+   * Makes room for so many slots, a power of two: values that come in the order of another table's slots
+   * would crowd together in a small one.
+   */
   private resize(slots: number): void {
     const { values, owners } = this;
     this.values = new Float64Array(slots);
@@ -62,7 +68,8 @@ class HashedPairs {
   }
 
   each(visit: (group: number, value: number) => void): void {
-    for (let i = 0; i < this.owners.length; i++) if (this.owners[i] !== 0) visit(this.owners[i] - 1, this.values[i]);
+    for (let i = 0; i < this.owners.length; i++)
+      if (this.owners[i] !== 0) visit(this.owners[i] - 1, this.values[i]);
   }
 }
 
@@ -70,8 +77,9 @@ class HashedPairs {
 const MOST_MARKS = 1 << 24;
 
 /**
- * Distinct values of each group; texts by their codes. Values in a small range are marked in a table, others are hashed. An
- * accumulator of the same aggregate gets each value once; where that is null the values are only counted.
+ * Distinct values of each group; texts by their codes. Values in a small range are marked in a table, others
+ * are hashed. An accumulator of the same aggregate gets each value once; where that is null the values are
+ * only counted.
  */
 export class Distinct implements Accumulator {
   private counts = new Float64Array(0);
@@ -83,7 +91,10 @@ export class Distinct implements Accumulator {
 
   constructor(private readonly once: (() => Accumulator) | null) {}
 
-  /** Makes room for the groups: marks while they fit the range and the bound, else pairs. Gives whether marks are used. */
+  /**
+   * Makes room for the groups: marks while they fit the range and the bound, else pairs. Gives whether marks
+   * are used.
+   */
   private reserve(size: number, within: { low: number; span: number } | null | undefined): boolean {
     this.counts = grown(this.counts, size);
     if (this.pairs) return false;
@@ -92,7 +103,9 @@ export class Distinct implements Accumulator {
     if (sameRange && size * this.span <= MOST_MARKS) {
       if (size * this.span > this.marks.length) {
         // With room for more groups where that fits too.
-        const marks = new Uint8Array(Math.max(size * this.span, Math.min(this.counts.length * this.span, MOST_MARKS)));
+        const marks = new Uint8Array(
+          Math.max(size * this.span, Math.min(this.counts.length * this.span, MOST_MARKS)),
+        );
         marks.set(this.marks);
         this.marks = marks;
       }
@@ -167,9 +180,15 @@ export class Distinct implements Accumulator {
   result(group: number): Value {
     if (this.once === null) return this.counts[group] ?? 0;
     const { starts, values } = this.sorted();
-    const numbers = group < this.counts.length ? values.subarray(starts[group], starts[group + 1]) : new Float64Array(0);
+    const numbers =
+      group < this.counts.length ? values.subarray(starts[group], starts[group + 1]) : new Float64Array(0);
     const accumulator = this.once();
-    accumulator.add({ groups: new Int32Array(numbers.length), length: numbers.length, size: 1 }, { numbers }, null, null);
+    accumulator.add(
+      { groups: new Int32Array(numbers.length), length: numbers.length, size: 1 },
+      { numbers },
+      null,
+      null,
+    );
     return accumulator.result(0);
   }
 }

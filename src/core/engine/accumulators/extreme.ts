@@ -39,14 +39,32 @@ export class NumberExtreme implements Accumulator {
 }
 
 /** A null (NaN) is neither larger nor smaller than anything. */
-function takeLargest(best: Float64Array, groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
-  if (filter === null) for (let i = 0; i < length; i++) if (numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
-  if (filter !== null) for (let i = 0; i < length; i++) if (filter[i] !== 0 && numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+function takeLargest(
+  best: Float64Array,
+  groups: Int32Array,
+  length: number,
+  numbers: Float64Array,
+  filter: Uint8Array | null,
+): void {
+  if (filter === null)
+    for (let i = 0; i < length; i++) if (numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null)
+    for (let i = 0; i < length; i++)
+      if (filter[i] !== 0 && numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
 }
 
-function takeSmallest(best: Float64Array, groups: Int32Array, length: number, numbers: Float64Array, filter: Uint8Array | null): void {
-  if (filter === null) for (let i = 0; i < length; i++) if (numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
-  if (filter !== null) for (let i = 0; i < length; i++) if (filter[i] !== 0 && numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
+function takeSmallest(
+  best: Float64Array,
+  groups: Int32Array,
+  length: number,
+  numbers: Float64Array,
+  filter: Uint8Array | null,
+): void {
+  if (filter === null)
+    for (let i = 0; i < length; i++) if (numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null)
+    for (let i = 0; i < length; i++)
+      if (filter[i] !== 0 && numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
 }
 
 /** The last (sign 1) or first (-1) text of each group in the order of `compareText`. */
@@ -59,7 +77,8 @@ export class TextExtreme implements Accumulator {
   }
   add({ groups, length }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     const { codes, dictionary } = argument as { codes: Int32Array; dictionary: string[] };
-    for (let i = 0; i < length; i++) if (codes[i] >= 0 && (filter === null || filter[i] !== 0)) this.take(groups[i], dictionary[codes[i]]);
+    for (let i = 0; i < length; i++)
+      if (codes[i] >= 0 && (filter === null || filter[i] !== 0)) this.take(groups[i], dictionary[codes[i]]);
   }
   merge(into: Int32Array): Accumulator {
     const merged = new TextExtreme(this.sign);

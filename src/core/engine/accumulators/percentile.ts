@@ -5,10 +5,17 @@ import { type Accumulator, type GroupedRows, isIdentity } from "./accumulator";
 const SAMPLED = 600;
 
 /**
- * Puts the k-th smallest of `values[from .. to]` at place k, smaller ones before it and larger ones after (R. W. Floyd, R. L. Rivest,
- * Algorithm 489: SELECT, CACM 18, 1975). Where it makes no headway, the rest is sorted.
+ * Puts the k-th smallest of `values[from .. to]` at place k, smaller ones before it and larger ones after (R.
+ * W. Floyd, R. L. Rivest, Algorithm 489: SELECT, CACM 18, 1975). Where it makes no headway, the rest is
+ * sorted.
  */
-export function selectNth(values: Float64Array, from: number, to: number, k: number, patience = { left: 4 * Math.ceil(Math.log2(to - from + 2)) + 16 }): void {
+export function selectNth(
+  values: Float64Array,
+  from: number,
+  to: number,
+  k: number,
+  patience = { left: 4 * Math.ceil(Math.log2(to - from + 2)) + 16 },
+): void {
   let [left, right] = [from, to];
   while (right > left) {
     if (patience.left-- === 0) {
@@ -22,7 +29,13 @@ export function selectNth(values: Float64Array, from: number, to: number, k: num
       const z = Math.log(n);
       const s = 0.5 * Math.exp((2 * z) / 3);
       const sd = 0.5 * Math.sqrt((z * s * (n - s)) / n) * Math.sign(i - n / 2);
-      selectNth(values, Math.max(left, Math.floor(k - (i * s) / n + sd)), Math.min(right, Math.floor(k + ((n - i) * s) / n + sd)), k, patience);
+      selectNth(
+        values,
+        Math.max(left, Math.floor(k - (i * s) / n + sd)),
+        Math.min(right, Math.floor(k + ((n - i) * s) / n + sd)),
+        k,
+        patience,
+      );
     }
     const pivot = values[k];
     let [i, j] = [left, right];
@@ -56,10 +69,14 @@ export function selectNth(values: Float64Array, from: number, to: number, k: num
 
 const CHUNK = 1 << 16;
 
-/** The groups of values: half as wide while all of them fit into 16 bits. Where several tables meet, there can be more groups than one scan makes. */
+/**
+ * The groups of values: half as wide while all of them fit into 16 bits. Where several tables meet, there can
+ * be more groups than one scan makes.
+ */
 type Owners = Uint16Array | Uint32Array;
 const NARROW = 1 << 16;
-const ownersFor = (groups: number, count: number): Owners => (groups <= NARROW ? new Uint16Array(count) : new Uint32Array(count));
+const ownersFor = (groups: number, count: number): Owners =>
+  groups <= NARROW ? new Uint16Array(count) : new Uint32Array(count);
 
 /** Some of the values, and the group of each; null where all are of group 0. */
 interface Chunk {
@@ -68,7 +85,10 @@ interface Chunk {
   count: number;
 }
 
-/** Keeps the values of each group; gives the one at a share of their order, interpolated as SQL's percentile_cont. */
+/**
+ * Keeps the values of each group; gives the one at a share of their order, interpolated as SQL's
+ * percentile_cont.
+ */
 export class Percentile implements Accumulator {
   private chunks: Chunk[] = [];
   private size = 0;
@@ -82,7 +102,11 @@ export class Percentile implements Accumulator {
     let last = this.chunks.at(-1);
     // A scan makes at most MAX_GROUPS groups, which fit into 16 bits.
     if (!last || last.count + length > last.values.length) {
-      last = { values: new Float64Array(Math.max(CHUNK, length)), groups: ownersFor(size, Math.max(CHUNK, length)), count: 0 };
+      last = {
+        values: new Float64Array(Math.max(CHUNK, length)),
+        groups: ownersFor(size, Math.max(CHUNK, length)),
+        count: 0,
+      };
       this.chunks.push(last);
     }
     const { values, groups: owners } = last as { values: Float64Array; groups: Owners };
@@ -100,7 +124,11 @@ export class Percentile implements Accumulator {
     if (isIdentity(into)) return this;
     const merged = new Percentile(this.share);
     merged.size = groups;
-    merged.chunks = this.chunks.map(({ values, groups: owners, count }) => ({ values, count, groups: groups === 1 ? null : moved(owners, into, count, groups) }));
+    merged.chunks = this.chunks.map(({ values, groups: owners, count }) => ({
+      values,
+      count,
+      groups: groups === 1 ? null : moved(owners, into, count, groups),
+    }));
     return merged;
   }
 

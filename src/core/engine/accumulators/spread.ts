@@ -3,8 +3,9 @@ import type { Vector } from "../vector";
 import { type Accumulator, type GroupedRows, grown } from "./accumulator";
 
 /**
- * Mean and spread of each group in one pass (B. P. Welford, Technometrics 4, 1962), put together for coarser groups as in
- * T. F. Chan, G. H. Golub, R. J. LeVeque, Updating Formulae and a Pairwise Algorithm for Computing Sample Variances, 1979.
+ * Mean and spread of each group in one pass (B. P. Welford, Technometrics 4, 1962), put together for coarser
+ * groups as in T. F. Chan, G. H. Golub, R. J. LeVeque, Updating Formulae and a Pairwise Algorithm for
+ * Computing Sample Variances, 1979.
  */
 export class Spread implements Accumulator {
   counts = new Float64Array(0);

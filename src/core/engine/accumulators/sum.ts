@@ -4,7 +4,13 @@ import { type Accumulator, type GroupedRows, grown } from "./accumulator";
 import type { Count } from "./count";
 
 /** Sums of whole numbers without a null: nothing is asked of a row. */
-function addFull(sums: Float64Array, numbers: Float64Array, at: Int32Array | null, groups: Int32Array, length: number): void {
+function addFull(
+  sums: Float64Array,
+  numbers: Float64Array,
+  at: Int32Array | null,
+  groups: Int32Array,
+  length: number,
+): void {
   if (at === null) for (let i = 0; i < length; i++) sums[groups[i]] += numbers[i];
   else for (let i = 0; i < length; i++) sums[groups[i]] += numbers[at[i]];
 }
@@ -27,7 +33,14 @@ function addFullPair(
   }
 }
 
-function addPlaced(sums: Float64Array, counts: Int32Array, numbers: Float64Array, at: Int32Array, groups: Int32Array, length: number): void {
+function addPlaced(
+  sums: Float64Array,
+  counts: Int32Array,
+  numbers: Float64Array,
+  at: Int32Array,
+  groups: Int32Array,
+  length: number,
+): void {
   for (let i = 0; i < length; i++) {
     const x = numbers[at[i]];
     if (x !== x) continue;
@@ -38,9 +51,17 @@ function addPlaced(sums: Float64Array, counts: Int32Array, numbers: Float64Array
 }
 
 /** The values at some places, written out. */
-const placed = (numbers: Float64Array, at: Int32Array, length: number) => Float64Array.from({ length }, (_, i) => numbers[at[i]]);
+const placed = (numbers: Float64Array, at: Int32Array, length: number) =>
+  Float64Array.from({ length }, (_, i) => numbers[at[i]]);
 
-function addWhole(sums: Float64Array, counts: Int32Array, numbers: Float64Array, groups: Int32Array, length: number, filter: Uint8Array | null): void {
+function addWhole(
+  sums: Float64Array,
+  counts: Int32Array,
+  numbers: Float64Array,
+  groups: Int32Array,
+  length: number,
+  filter: Uint8Array | null,
+): void {
   if (filter === null) {
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
@@ -61,15 +82,19 @@ function addWhole(sums: Float64Array, counts: Int32Array, numbers: Float64Array,
 }
 
 /**
- * Sum with Neumaier's compensation (A. Neumaier, Rundungsfehleranalyse einiger Verfahren zur Summation endlicher
- * Summen, ZAMM 54, 1974), so that the order of the rows does not show; the mean is the same sum over the count.
+ * Sum with Neumaier's compensation (A. Neumaier, Rundungsfehleranalyse einiger Verfahren zur Summation
+ * endlicher Summen, ZAMM 54, 1974), so that the order of the rows does not show; the mean is the same sum
+ * over the count.
  */
 export class Sum implements Accumulator {
   readonly takesPlaces = true;
   sums = new Float64Array(0);
   lost = new Float64Array(0);
   private own = new Int32Array(0);
-  /** Who counts the rows of each group, where every row has a value and so this need not count for itself; else null. */
+  /**
+   * Who counts the rows of each group, where every row has a value and so this need not count for itself;
+   * else null.
+   */
   private rows: Count | null = null;
   constructor(readonly mean: boolean) {}
   /** Leaves the counting to `rows`: for an argument that is whole and never null, without a filter. */
@@ -119,7 +144,8 @@ export class Sum implements Accumulator {
       const g = groups[i];
       const s = sums[g];
       const t = s + x;
-      // The exact error of one addition without a branch (D. E. Knuth, The Art of Computer Programming 2, 4.2.2).
+      // The exact error of one addition without a branch (D. E. Knuth, The Art of Computer Programming 2,
+      // 4.2.2).
       const part = t - s;
       lost[g] += s - (t - part) + (x - part);
       sums[g] = t;

@@ -10,7 +10,9 @@ export class Truth implements Accumulator {
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     const { numbers } = argument as { numbers: Float64Array };
     for (const truth of [0, 1]) {
-      const where = Uint8Array.from({ length }, (_, i) => (numbers[i] === truth && (filter === null || filter[i] !== 0) ? 1 : 0));
+      const where = Uint8Array.from({ length }, (_, i) =>
+        numbers[i] === truth && (filter === null || filter[i] !== 0) ? 1 : 0,
+      );
       this.counts[truth].add({ groups, length, size }, null, where);
     }
   }

@@ -6,7 +6,10 @@ export function polar(cx: number, cy: number, angle: number, distance: number): 
 }
 
 /** How far an arc of radius 1, together with its centre, reaches to each side. */
-export function arcExtent(start: number, sweep: number): { left: number; right: number; top: number; bottom: number } {
+export function arcExtent(
+  start: number,
+  sweep: number,
+): { left: number; right: number; top: number; bottom: number } {
   const extent = { left: 0, right: 0, top: 0, bottom: 0 };
   const reach = (angle: number) => {
     const { x, y } = polar(0, 0, angle, 1);

@@ -7,16 +7,35 @@ import type { Scene } from "../../scene/marks";
 import { sceneOf } from "../../view/picture";
 import { ruleHolds } from "./colours";
 
-const rule = (more: Partial<Rule>): Rule => ({ measure: null, when: "below", than: 0, word: "w", color: "#aa0000", symbol: "none", ...more });
+const rule = (more: Partial<Rule>): Rule => ({
+  measure: null,
+  when: "below",
+  than: 0,
+  word: "w",
+  color: "#aa0000",
+  symbol: "none",
+  ...more,
+});
 const fillOf = (scene: Scene, id: string) => scene.marks.find((m) => m.id === id)?.fill;
-const bars = (more: Partial<Visual>, dials: Visual["dials"] = {}) => sceneOf(visualOf("rounded bars", dials, more), sampleData(VALUES));
+const bars = (more: Partial<Visual>, dials: Visual["dials"] = {}) =>
+  sceneOf(visualOf("rounded bars", dials, more), sampleData(VALUES));
 
 describe("colours", () => {
   it("a rule holds below its limit, from it on, or where the value is the one it names; nothing fulfils no rule", () => {
-    expect([-1, 0, 1].map((v) => ruleHolds(rule({ when: "below", than: 0 }), v))).toEqual([true, false, false]);
+    expect([-1, 0, 1].map((v) => ruleHolds(rule({ when: "below", than: 0 }), v))).toEqual([
+      true,
+      false,
+      false,
+    ]);
     expect([-1, 0, 1].map((v) => ruleHolds(rule({ when: "from", than: 0 }), v))).toEqual([false, true, true]);
-    expect(["Good", "bad", null].map((v) => ruleHolds(rule({ when: "is", than: "good" }), v))).toEqual([true, false, false]);
-    expect(["below", "from", "is"].map((when) => ruleHolds(rule({ when: when as Rule["when"], than: 5 }), null))).toEqual([false, false, false]);
+    expect(["Good", "bad", null].map((v) => ruleHolds(rule({ when: "is", than: "good" }), v))).toEqual([
+      true,
+      false,
+      false,
+    ]);
+    expect(
+      ["below", "from", "is"].map((when) => ruleHolds(rule({ when: when as Rule["when"], than: 5 }), null)),
+    ).toEqual([false, false, false]);
   });
 
   it("the first rule that holds gives the colour; its word is in the legend and in the description", () => {
@@ -26,17 +45,26 @@ describe("colours", () => {
       rule({ when: "from", than: 999_999, word: "never" }),
     ];
     const scene = bars({ rules }, { "colours.by": "rule" });
-    expect(["k0", "k1", "k5"].map((key) => fillOf(scene, `bar:${key}`))).toEqual(["#004400", "#444400", THEMES.light.other]);
+    expect(["k0", "k1", "k5"].map((key) => fillOf(scene, `bar:${key}`))).toEqual([
+      "#004400",
+      "#444400",
+      THEMES.light.other,
+    ]);
     const texts = scene.marks.flatMap((m) => (m.type === "text" ? [m.text] : []));
     expect(texts).toEqual(expect.arrayContaining(["strong", "fair"]));
     expect(texts).not.toContain("never");
-    expect(scene.description).toContain(`By rule: strong: ${CATEGORIES[0]}; fair: ${CATEGORIES.slice(1, 4).join(", ")}.`);
+    expect(scene.description).toContain(
+      `By rule: strong: ${CATEGORIES[0]}; fair: ${CATEGORIES.slice(1, 4).join(", ")}.`,
+    );
   });
 
   it("a category's own colour goes before the palette, and Other has a quiet one", () => {
     const data = sampleData(VALUES);
     const rows = data.rows.map((r, i) => (i === 5 ? { ...r, label: "Other", groups: 9 } : r));
-    const scene = sceneOf(visualOf("donut", {}, { categoryColours: { [CATEGORIES[1]]: "#123456" } }), { ...data, rows });
+    const scene = sceneOf(visualOf("donut", {}, { categoryColours: { [CATEGORIES[1]]: "#123456" } }), {
+      ...data,
+      rows,
+    });
     expect(fillOf(scene, "slice:k1")).toBe("#123456");
     expect(fillOf(scene, "slice:k5")).toBe(THEMES.light.other);
   });

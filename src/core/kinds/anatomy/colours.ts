@@ -41,10 +41,17 @@ export function ruleHolds(rule: Rule, value: Value): boolean {
 /** The rule that gives a row its colour, if rules do and one holds. */
 export function ruleOf({ style, look }: SceneInput, row: VisualRow): Rule | null {
   if (!style.has("colours.by") || style.choice("colours.by") !== "rule") return null;
-  return look.rules.find((rule) => ruleHolds(rule, rule.measure === null ? row.value : (own(row.also, rule.measure) ?? null))) ?? null;
+  return (
+    look.rules.find((rule) =>
+      ruleHolds(rule, rule.measure === null ? row.value : (own(row.also, rule.measure) ?? null)),
+    ) ?? null
+  );
 }
 
-/** The words of the rules with the rows that they hold for: "good: Ferrow Isle, North Quay; poor: 4". Empty without rules. */
+/**
+ * The words of the rules with the rows that they hold for: "good: Ferrow Isle, North Quay; poor: 4". Empty
+ * without rules.
+ */
 export function ruleWords(input: SceneInput): string {
   const { rows } = input.data;
   const found = rows.map((row) => ({ row, rule: ruleOf(input, row) }));
@@ -52,7 +59,9 @@ export function ruleWords(input: SceneInput): string {
     .flatMap((rule) => {
       const mine = found.filter((f) => f.rule === rule).map((f) => f.row.label);
       if (mine.length === 0) return [];
-      return [rows.length === 1 ? rule.word : `${rule.word}: ${mine.length > 3 ? mine.length : mine.join(", ")}`];
+      return [
+        rows.length === 1 ? rule.word : `${rule.word}: ${mine.length > 3 ? mine.length : mine.join(", ")}`,
+      ];
     })
     .join("; ");
 }
@@ -95,7 +104,11 @@ export class Colours {
     if (this.by === "one") return this.one;
     if (this.by === "ramp") {
       const { low, high } = this.span;
-      return rampColour(this.palette, theme.name, row.value === null ? 0 : high > low ? 0.12 + (0.88 * (row.value - low)) / (high - low) : 0.7);
+      return rampColour(
+        this.palette,
+        theme.name,
+        row.value === null ? 0 : high > low ? 0.12 + (0.88 * (row.value - low)) / (high - low) : 0.7,
+      );
     }
     return this.step(index, data.rows.length);
   }
@@ -108,14 +121,19 @@ export class Colours {
     if (chosen) return chosen;
     if (entry?.groups) return theme.other;
     // Series of one thing are shades of one colour where no more was asked for.
-    if (this.by === "one") return mix(this.one, theme.sheet, (0.78 * index) / Math.max(1, data.series.length));
-    return this.by === "ramp" ? rampColour(this.palette, theme.name, 1 - index / Math.max(1, data.series.length - 1)) : this.step(index, data.series.length);
+    if (this.by === "one")
+      return mix(this.one, theme.sheet, (0.78 * index) / Math.max(1, data.series.length));
+    return this.by === "ramp"
+      ? rampColour(this.palette, theme.name, 1 - index / Math.max(1, data.series.length - 1))
+      : this.step(index, data.series.length);
   }
 
   /** The words of the rules that hold for some row, for a legend; empty where rules give no colours. */
   ruleLegend(): LegendEntry[] {
     if (this.by !== "rule") return [];
     const used = new Set(this.input.data.rows.map((r) => this.ruleOf(r)));
-    return this.input.look.rules.filter((r) => used.has(r)).map((r, i) => ({ key: `rule${i}`, color: r.color, label: r.word, value: "", symbol: r.symbol }));
+    return this.input.look.rules
+      .filter((r) => used.has(r))
+      .map((r, i) => ({ key: `rule${i}`, color: r.color, label: r.word, value: "", symbol: r.symbol }));
   }
 }

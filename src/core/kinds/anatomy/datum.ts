@@ -10,7 +10,11 @@ export function strength({ focus, data }: SceneInput, key: string, weak = 0.45):
 }
 
 /** The tooltip's own text for a row. */
-export function ownTooltip({ data }: SceneInput, text: string, row: Pick<VisualRow, "label" | "value" | "format">): string {
+export function ownTooltip(
+  { data }: SceneInput,
+  text: string,
+  row: Pick<VisualRow, "label" | "value" | "format">,
+): string {
   const format = row.format ?? data.format;
   const whole = data.target ?? data.total;
   const share = whole && row.value !== null ? row.value / whole : null;
@@ -18,12 +22,23 @@ export function ownTooltip({ data }: SceneInput, text: string, row: Pick<VisualR
     ...data.names,
     category: row.label,
     value: { value: row.value, format },
-    share: { value: share, format: { ...format, style: "percent", units: "none", prefix: "", suffix: "", decimals: 0 } },
+    share: {
+      value: share,
+      format: { ...format, style: "percent", units: "none", prefix: "", suffix: "", decimals: 0 },
+    },
   });
 }
 
-/** What the pointer finds on a row; `measure` is the one whose value it is, where that is not the visual's own. */
-export function rowDatum(input: SceneInput, row: VisualRow, more: Datum["lines"] = [], measure?: { label: string; format: NumberFormat }): Datum {
+/**
+ * What the pointer finds on a row; `measure` is the one whose value it is, where that is not the visual's
+ * own.
+ */
+export function rowDatum(
+  input: SceneInput,
+  row: VisualRow,
+  more: Datum["lines"] = [],
+  measure?: { label: string; format: NumberFormat },
+): Datum {
   const title = row.groups > 0 ? `Other (${row.groups} together)` : row.label;
   const own = input.style.template("tooltip.text");
   if (own) return { key: row.key, title, lines: [{ label: ownTooltip(input, own, row), value: "" }] };
@@ -31,14 +46,20 @@ export function rowDatum(input: SceneInput, row: VisualRow, more: Datum["lines"]
     key: row.key,
     title,
     lines: [
-      { label: measure?.label ?? (row.format ? row.label : input.data.valueLabel), value: formatNumber(row.value, measure?.format ?? row.format ?? input.data.format) },
+      {
+        label: measure?.label ?? (row.format ? row.label : input.data.valueLabel),
+        value: formatNumber(row.value, measure?.format ?? row.format ?? input.data.format),
+      },
       ...more,
     ],
   };
 }
 
 /** The first rows of a picture in words, and how many more there are. */
-export function leadingRows(input: SceneInput, write: (row: VisualRow) => string = (r) => formatNumber(r.value, r.format ?? input.data.format)): string {
+export function leadingRows(
+  input: SceneInput,
+  write: (row: VisualRow) => string = (r) => formatNumber(r.value, r.format ?? input.data.format),
+): string {
   const { rows } = input.data;
   const said = rows.slice(0, 3).map((r) => (rows.length === 1 ? write(r) : `${r.label} ${write(r)}`));
   return said.join(", ") + (rows.length > 3 ? ` and ${rows.length - 3} more` : "");

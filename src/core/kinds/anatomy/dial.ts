@@ -1,6 +1,9 @@
 export type DialValue = number | string | boolean;
 
-/** One control of a part. A dial of type template takes text with `{names}`; an empty colour or palette means the automatic one. */
+/**
+ * One control of a part. A dial of type template takes text with `{names}`; an empty colour or palette means
+ * the automatic one.
+ */
 export type Dial = { id: string; label: string } & (
   | { type: "number"; min: number; max: number; step: number; unit: string; default: number }
   | { type: "choice"; options: { value: string; label: string }[]; default: string }
@@ -17,7 +20,15 @@ export interface Part {
   dials: Dial[];
 }
 
-export const number = (id: string, label: string, min: number, max: number, step: number, unit: string, standard: number): Dial => ({
+export const number = (
+  id: string,
+  label: string,
+  min: number,
+  max: number,
+  step: number,
+  unit: string,
+  standard: number,
+): Dial => ({
   type: "number",
   id,
   label,
@@ -34,8 +45,18 @@ export const choice = (id: string, label: string, options: [string, string][], s
   options: options.map(([value, text]) => ({ value, label: text })),
   default: standard,
 });
-export const toggle = (id: string, label: string, standard: boolean): Dial => ({ type: "toggle", id, label, default: standard });
-export const template = (id: string, label: string, standard: string): Dial => ({ type: "template", id, label, default: standard });
+export const toggle = (id: string, label: string, standard: boolean): Dial => ({
+  type: "toggle",
+  id,
+  label,
+  default: standard,
+});
+export const template = (id: string, label: string, standard: string): Dial => ({
+  type: "template",
+  id,
+  label,
+  default: standard,
+});
 export const colour = (id: string, label: string): Dial => ({ type: "colour", id, label, default: "" });
 export const palette = (id: string, label: string): Dial => ({ type: "palette", id, label, default: "" });
 

@@ -4,7 +4,10 @@ import type { Style } from "./style";
 
 const known = new WeakMap<NumberFormat, Map<string, NumberFormat>>();
 
-/** A format with other units or decimals: the same object each time, so that what it has written is remembered. */
+/**
+ * A format with other units or decimals: the same object each time, so that what it has written is
+ * remembered.
+ */
 function changed(format: NumberFormat, units: string, decimals: string): NumberFormat {
   const key = `${units} ${decimals}`;
   const made = known.get(format) ?? new Map<string, NumberFormat>();
@@ -21,7 +24,10 @@ function changed(format: NumberFormat, units: string, decimals: string): NumberF
   return found;
 }
 
-/** A visual's data with its numbers in the units and decimals that the visual asks for; the measure's own otherwise. */
+/**
+ * A visual's data with its numbers in the units and decimals that the visual asks for; the measure's own
+ * otherwise.
+ */
 export function withFigures(data: VisualData, style: Style): VisualData {
   const [units, decimals] = [style.choice("figures.units"), style.choice("figures.decimals")];
   if (units === "measure" && decimals === "measure") return data;

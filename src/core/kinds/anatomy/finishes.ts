@@ -1,7 +1,10 @@
 import type { OwnFinish } from "../../project/schema";
 import type { DialValue } from "./dial";
 
-/** A named set of dial settings. A dial that a kind does not have is passed over, so one finish is defined for every kind. */
+/**
+ * A named set of dial settings. A dial that a kind does not have is passed over, so one finish is defined for
+ * every kind.
+ */
 export interface Finish {
   id: string;
   name: string;
@@ -64,12 +67,29 @@ export const FINISHES: Finish[] = [
   {
     id: "night",
     name: "Night",
-    dials: { "frame.sheet": "night", "surface.shade": "ramp", "arc.gap": 3, "ring.caps": "round", "arc.caps": "round", "bar.corner": 100, "frame.border": false },
+    dials: {
+      "frame.sheet": "night",
+      "surface.shade": "ramp",
+      "arc.gap": 3,
+      "ring.caps": "round",
+      "arc.caps": "round",
+      "bar.corner": 100,
+      "frame.border": false,
+    },
   },
   {
     id: "outline",
     name: "Outline",
-    dials: { "surface.shade": "outline", "arc.corner": 2, "arc.gap": 4, "zones.gap": 3, "petal.gap": 3, "petal.corner": 2, "bar.corner": 30, "type.family": "barlow" },
+    dials: {
+      "surface.shade": "outline",
+      "arc.corner": 2,
+      "arc.gap": 4,
+      "zones.gap": 3,
+      "petal.gap": 3,
+      "petal.corner": 2,
+      "bar.corner": 30,
+      "type.family": "barlow",
+    },
   },
   {
     id: "ledger",
@@ -92,7 +112,9 @@ export const FINISHES: Finish[] = [
   },
 ];
 
-/** The dials of a finish: a shipped one, or one of the project's own over the shipped one it was made from. */
+/**
+ * The dials of a finish: a shipped one, or one of the project's own over the shipped one it was made from.
+ */
 export function finishDials(id: string, own: OwnFinish[] = []): Record<string, DialValue>[] {
   const mine = own.find((f) => f.id === id);
   if (mine) return [mine.dials, FINISHES.find((f) => f.id === mine.base)?.dials ?? {}];

@@ -7,19 +7,41 @@ import { ruleWords } from "./colours";
 import type { SceneInput } from "./kind";
 import { textMark } from "./text-mark";
 
-/** Lays out what surrounds a kind's drawing: background, title and subtitle. Small frames drop the subtitle, then the title. */
+/**
+ * Lays out what surrounds a kind's drawing: background, title and subtitle. Small frames drop the subtitle,
+ * then the title.
+ */
 export function layFrame({ frame, theme, style, data }: SceneInput): { marks: Mark[]; body: Box } {
   const { width, height } = frame;
   const padding = Math.min(style.number("frame.padding"), 0.08 * Math.min(width, height) + 2);
   const inner = width - 2 * padding;
   const marks: Mark[] = [];
   let top = padding;
-  const heading = (key: string, text: string, wanted: number, weight: Weight, fill: string, lines: number) => {
+  const heading = (
+    key: string,
+    text: string,
+    wanted: number,
+    weight: Weight,
+    fill: string,
+    lines: number,
+  ) => {
     const size = Math.max(SMALLEST, Math.min(wanted, height * 0.09));
     const middle = style.choice("heading.align") === "middle";
     for (const [i, line] of wrap(text, inner, size, weight, lines).entries()) {
       const x = middle ? width / 2 : padding;
-      marks.push(textMark(`${key}${i}`, "heading", x, top + (size * LINE_HEIGHT) / 2, line, size, weight, fill, middle ? "middle" : "start"));
+      marks.push(
+        textMark(
+          `${key}${i}`,
+          "heading",
+          x,
+          top + (size * LINE_HEIGHT) / 2,
+          line,
+          size,
+          weight,
+          fill,
+          middle ? "middle" : "start",
+        ),
+      );
       top += size * LINE_HEIGHT;
     }
   };
@@ -45,7 +67,9 @@ export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], 
     theme: theme.name,
     ...frame,
     background: style.toggle("frame.filled") ? theme.sheet : null,
-    border: style.toggle("frame.border") ? { color: theme.rule, radius: style.number("frame.radius") } : { color: "none", radius: style.number("frame.radius") },
+    border: style.toggle("frame.border")
+      ? { color: theme.rule, radius: style.number("frame.radius") }
+      : { color: "none", radius: style.number("frame.radius") },
     family: style.choice("type.family"),
     motion: { entry: style.number("motion.entry"), change: style.number("motion.change") },
     marks: input.surface.apply(labelsColoured(input, marks)),
@@ -57,18 +81,43 @@ export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], 
 /** Labels in the colour that was set for them; without one each has the colour that reads where it stands. */
 function labelsColoured({ style }: SceneInput, marks: Mark[]): Mark[] {
   const color = style.has("labels.colour") ? style.colour("labels.colour", "") : "";
-  return color ? marks.map((m) => (m.type === "text" && m.part === "labels" ? { ...m, fill: color } : m)) : marks;
+  return color
+    ? marks.map((m) => (m.type === "text" && m.part === "labels" ? { ...m, fill: color } : m))
+    : marks;
 }
 
 /** The scene of a visual that has nothing to draw: its heading and a sentence in the middle. */
 export function emptyScene(input: SceneInput, sentence: string): Scene {
   const { marks, body } = layFrame(input);
   const size = Math.max(SMALLEST, Math.min(13, body.height / 5));
-  const lines = wrap(sentence, body.width, size, 500, Math.max(1, Math.min(3, Math.floor(body.height / (size * LINE_HEIGHT)))));
+  const lines = wrap(
+    sentence,
+    body.width,
+    size,
+    500,
+    Math.max(1, Math.min(3, Math.floor(body.height / (size * LINE_HEIGHT)))),
+  );
   const top = body.y + body.height / 2 - ((lines.length - 1) * size * LINE_HEIGHT) / 2;
   for (const [i, line] of lines.entries())
-    marks.push(textMark(`empty${i}`, "frame", body.x + body.width / 2, top + i * size * LINE_HEIGHT, line, size, 500, input.theme.muted, "middle"));
-  return frameScene(input, marks, [], [fillTemplate(input.data.title, input.data.names), sentence].filter(Boolean).join(": "));
+    marks.push(
+      textMark(
+        `empty${i}`,
+        "frame",
+        body.x + body.width / 2,
+        top + i * size * LINE_HEIGHT,
+        line,
+        size,
+        500,
+        input.theme.muted,
+        "middle",
+      ),
+    );
+  return frameScene(
+    input,
+    marks,
+    [],
+    [fillTemplate(input.data.title, input.data.names), sentence].filter(Boolean).join(": "),
+  );
 }
 
 /** The scene of a visual that lacks something or has no rows; null when there is something to draw. */
@@ -79,7 +128,8 @@ export function blankScene(input: SceneInput): Scene | null {
 }
 
 /** The title as it is written, or what is shown. */
-export const titleOf = ({ data }: SceneInput): string => fillTemplate(data.title, data.names).trim() || data.valueLabel;
+export const titleOf = ({ data }: SceneInput): string =>
+  fillTemplate(data.title, data.names).trim() || data.valueLabel;
 
 /** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
 export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]; body: Box } {
@@ -87,7 +137,19 @@ export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]
   const size = 10;
   const y = body.y + body.height - size * 0.6;
   return {
-    marks: [textMark("note", "labels", body.x + body.width / 2, y, shorten(text, body.width, size, 400), size, 400, theme.muted, "middle")],
+    marks: [
+      textMark(
+        "note",
+        "labels",
+        body.x + body.width / 2,
+        y,
+        shorten(text, body.width, size, 400),
+        size,
+        400,
+        theme.muted,
+        "middle",
+      ),
+    ],
     body: { ...body, height: body.height - size * 1.6 },
   };
 }

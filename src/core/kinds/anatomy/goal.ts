@@ -10,7 +10,10 @@ export interface Goal {
   isTarget: boolean;
 }
 
-/** The target, else 1 for a percent, else a round number at or above the largest value; the track ends later where it extends. */
+/**
+ * The target, else 1 for a percent, else a round number at or above the largest value; the track ends later
+ * where it extends.
+ */
 export function goalOf({ data }: SceneInput, past: string): Goal {
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
   const isTarget = data.target !== null && data.target > 0;
@@ -19,7 +22,12 @@ export function goalOf({ data }: SceneInput, past: string): Goal {
 }
 
 /** What the tooltip says of a row besides its value: the goal and how much of it is reached. */
-export function goalLines(goal: Goal, value: number | null, write: (n: number) => string, share: (n: number) => string): { label: string; value: string }[] {
+export function goalLines(
+  goal: Goal,
+  value: number | null,
+  write: (n: number) => string,
+  share: (n: number) => string,
+): { label: string; value: string }[] {
   if (!goal.isTarget || value === null) return [];
   return [
     { label: "Target", value: write(goal.full) },

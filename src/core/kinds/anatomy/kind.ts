@@ -18,7 +18,10 @@ export interface Look {
   ownPictures: OwnPicture[];
 }
 
-/** What a kind needs to draw: frame in pixels, colours, dials, data, and the row under the pointer (its key) if any. */
+/**
+ * What a kind needs to draw: frame in pixels, colours, dials, data, and the row under the pointer (its key)
+ * if any.
+ */
 export interface SceneInput {
   frame: { width: number; height: number };
   theme: Theme;

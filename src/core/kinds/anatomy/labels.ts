@@ -21,7 +21,14 @@ const SAYS: Record<string, string> = {
 };
 
 /** The labels of a kind: what they say, where, how large, from which share on. */
-export function labelsPart(says: string[], say: string, places: [string, string][], place: string, size = 11.5, more: Part["dials"] = []): Part {
+export function labelsPart(
+  says: string[],
+  say: string,
+  places: [string, string][],
+  place: string,
+  size = 11.5,
+  more: Part["dials"] = [],
+): Part {
   return {
     id: "labels",
     label: "Labels",
@@ -44,13 +51,19 @@ export function labelsPart(says: string[], say: string, places: [string, string]
 
 const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
 
-/** A share as whole percents, with a decimal where they would say too little: below 10 %, and near a goal that is not reached. */
+/**
+ * A share as whole percents, with a decimal where they would say too little: below 10 %, and near a goal that
+ * is not reached.
+ */
 export function shareText(share: number): string {
   const near = share !== 1 && Math.abs(share - 1) < 0.0051;
   return formatNumber(share, near || (share !== 0 && Math.abs(share) < 0.1) ? SMALL_SHARE : PERCENT_FORMAT);
 }
 
-/** The format with the fewest decimals, not below its own, at which different values are written differently; its own where ten do not do. */
+/**
+ * The format with the fewest decimals, not below its own, at which different values are written differently;
+ * its own where ten do not do.
+ */
 export function tellApart(values: (number | null)[], format: NumberFormat): NumberFormat {
   const distinct = [...new Set(values.filter((v): v is number => v !== null && Number.isFinite(v)))];
   for (let decimals = format.decimals; decimals <= 10; decimals++) {
@@ -61,7 +74,10 @@ export function tellApart(values: (number | null)[], format: NumberFormat): Numb
 }
 
 /** What a label of a row says, from the fullest wording to the shortest; `whole` is what its share is of. */
-export type LabelWriter = (row: Pick<VisualRow, "label" | "value" | "format">, whole: number | null) => string[][];
+export type LabelWriter = (
+  row: Pick<VisualRow, "label" | "value" | "format">,
+  whole: number | null,
+) => string[][];
 
 /** Makes the writer for a scene's labels: each wording is one or two lines. */
 export function labelWriter(input: SceneInput): LabelWriter {
@@ -98,7 +114,11 @@ export function labelWriter(input: SceneInput): LabelWriter {
         case "value target":
           return [data.target === null ? said : `${said} of ${formatNumber(data.target, f)}`];
         case "gap":
-          return [data.target === null ? said : `${value >= data.target ? "+" : ""}${formatNumber(value - data.target, f)}`];
+          return [
+            data.target === null
+              ? said
+              : `${value >= data.target ? "+" : ""}${formatNumber(value - data.target, f)}`,
+          ];
         case "text":
           return [
             fillTemplate(style.template("labels.text"), {
@@ -113,12 +133,22 @@ export function labelWriter(input: SceneInput): LabelWriter {
       }
     });
     const seen = new Set<string>();
-    return wordings.filter((lines) => lines.some((l) => l !== "") && !seen.has(lines.join("\n")) && seen.add(lines.join("\n")));
+    return wordings.filter(
+      (lines) => lines.some((l) => l !== "") && !seen.has(lines.join("\n")) && seen.add(lines.join("\n")),
+    );
   };
 }
 
-/** The largest size, from `size` down to the floor, and the fullest wording that all texts fit their room at; null where even the shortest does not. */
-export function fitAll(wordings: string[][], room: number[], size: number, weight: Weight): { texts: string[]; size: number } | null {
+/**
+ * The largest size, from `size` down to the floor, and the fullest wording that all texts fit their room at;
+ * null where even the shortest does not.
+ */
+export function fitAll(
+  wordings: string[][],
+  room: number[],
+  size: number,
+  weight: Weight,
+): { texts: string[]; size: number } | null {
   const longest = Math.max(0, ...wordings.map((w) => w.length));
   for (const at of [size, ...[0.9, 0.8].map((k) => size * k).filter((s) => s > SMALLEST), SMALLEST]) {
     if (at < SMALLEST || at > size) continue;

@@ -33,9 +33,17 @@ const ROW = 18;
 const SWATCH = 10;
 
 /** Draws a legend and gives what is left of the body. Frames too small for one go without. */
-export function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Theme, wide = false): { marks: Mark[]; body: Box } {
-  if (place === "none" || entries.length === 0 || body.width < 180 || body.height < 110) return { marks: [], body };
-  const width = (e: LegendEntry) => SWATCH + 6 + textWidth(e.label, SIZE, 400) + (e.value ? 8 + textWidth(e.value, SIZE, 500) : 0);
+export function layLegend(
+  place: string,
+  entries: LegendEntry[],
+  body: Box,
+  theme: Theme,
+  wide = false,
+): { marks: Mark[]; body: Box } {
+  if (place === "none" || entries.length === 0 || body.width < 180 || body.height < 110)
+    return { marks: [], body };
+  const width = (e: LegendEntry) =>
+    SWATCH + 6 + textWidth(e.label, SIZE, 400) + (e.value ? 8 + textWidth(e.value, SIZE, 500) : 0);
   if (place === "right") return layRight(entries, body, theme, Math.max(...entries.map(width)));
   const below = layBelow(entries, body, theme, width);
   if (place === "bottom") return below;
@@ -58,22 +66,57 @@ function moved(mark: Mark, dy: number): Mark {
   return "y" in mark ? { ...mark, y: mark.y + dy } : mark;
 }
 
-function entryMarks(e: LegendEntry, x: number, y: number, room: number, theme: Theme, valueAtEnd: boolean): Mark[] {
+function entryMarks(
+  e: LegendEntry,
+  x: number,
+  y: number,
+  room: number,
+  theme: Theme,
+  valueAtEnd: boolean,
+): Mark[] {
   const valueWidth = e.value ? textWidth(e.value, SIZE, 500) + 8 : 0;
   const label = shorten(e.label, room - SWATCH - 6 - valueWidth, SIZE, 400);
-  const symbol = e.symbol && symbolMark(`swatch:${e.key}`, "legend", e.symbol, x + SWATCH / 2, y, SWATCH / 2, e.color);
+  const symbol =
+    e.symbol && symbolMark(`swatch:${e.key}`, "legend", e.symbol, x + SWATCH / 2, y, SWATCH / 2, e.color);
   const marks: Mark[] = [
-    symbol || { type: "rect", id: `swatch:${e.key}`, part: "legend", x, y: y - SWATCH / 2, width: SWATCH, height: SWATCH, radii: [3, 3, 3, 3], fill: e.color },
+    symbol || {
+      type: "rect",
+      id: `swatch:${e.key}`,
+      part: "legend",
+      x,
+      y: y - SWATCH / 2,
+      width: SWATCH,
+      height: SWATCH,
+      radii: [3, 3, 3, 3],
+      fill: e.color,
+    },
     textMark(`legend:${e.key}`, "legend", x + SWATCH + 6, y, label, SIZE, 400, theme.ink),
   ];
   if (e.value) {
     const at = valueAtEnd ? x + room : x + SWATCH + 6 + textWidth(label, SIZE, 400) + 8;
-    marks.push(textMark(`legendvalue:${e.key}`, "legend", at, y, e.value, SIZE, 500, theme.muted, valueAtEnd ? "end" : "start"));
+    marks.push(
+      textMark(
+        `legendvalue:${e.key}`,
+        "legend",
+        at,
+        y,
+        e.value,
+        SIZE,
+        500,
+        theme.muted,
+        valueAtEnd ? "end" : "start",
+      ),
+    );
   }
   return marks;
 }
 
-function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: number): { marks: Mark[]; body: Box } {
+function layRight(
+  entries: LegendEntry[],
+  body: Box,
+  theme: Theme,
+  widest: number,
+): { marks: Mark[]; body: Box } {
   const widestAllowed = body.width * 0.45;
   // Names go before values: where both do not fit, the values go, and the tooltip has them.
   if (widest > widestAllowed && entries.some((e) => e.value))
@@ -90,11 +133,28 @@ function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: numbe
   const x = body.x + body.width - room;
   const top = body.y + (body.height - lines * ROW) / 2 + ROW / 2;
   const marks = shown.flatMap((e, i) => entryMarks(e, x, top + i * ROW, room, theme, true));
-  if (lines > shown.length) marks.push(textMark("legend:more", "legend", x, top + shown.length * ROW, `and ${entries.length - shown.length} more`, SIZE, 400, theme.muted));
+  if (lines > shown.length)
+    marks.push(
+      textMark(
+        "legend:more",
+        "legend",
+        x,
+        top + shown.length * ROW,
+        `and ${entries.length - shown.length} more`,
+        SIZE,
+        400,
+        theme.muted,
+      ),
+    );
   return { marks, body: { ...body, width: body.width - room - 16 } };
 }
 
-function layBelow(entries: LegendEntry[], body: Box, theme: Theme, width: (e: LegendEntry) => number): { marks: Mark[]; body: Box } {
+function layBelow(
+  entries: LegendEntry[],
+  body: Box,
+  theme: Theme,
+  width: (e: LegendEntry) => number,
+): { marks: Mark[]; body: Box } {
   const most = Math.max(1, Math.floor((body.height * 0.3) / ROW));
   const rows: { entry: LegendEntry; x: number; room: number }[][] = [[]];
   let x = 0;
@@ -117,8 +177,23 @@ function layBelow(entries: LegendEntry[], body: Box, theme: Theme, width: (e: Le
   const marks = rows.flatMap((row, r) => {
     const total = row[row.length - 1].x + row[row.length - 1].room;
     const left = body.x + (body.width - total) / 2;
-    return row.flatMap(({ entry, x: at, room }) => entryMarks(entry, left + at, top + r * ROW, room, theme, false));
+    return row.flatMap(({ entry, x: at, room }) =>
+      entryMarks(entry, left + at, top + r * ROW, room, theme, false),
+    );
   });
-  if (hidden) marks.push(textMark("legend:more", "legend", body.x + body.width / 2, top + rows.length * ROW, `and ${hidden} more`, SIZE, 400, theme.muted, "middle"));
+  if (hidden)
+    marks.push(
+      textMark(
+        "legend:more",
+        "legend",
+        body.x + body.width / 2,
+        top + rows.length * ROW,
+        `and ${hidden} more`,
+        SIZE,
+        400,
+        theme.muted,
+        "middle",
+      ),
+    );
   return { marks, body: { ...body, height: body.height - height - 8 } };
 }

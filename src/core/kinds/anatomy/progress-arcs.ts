@@ -9,11 +9,25 @@ import type { SceneInput } from "./kind";
 import { shareText } from "./labels";
 import { arcMarks, type Centre } from "./rings";
 
-/** An arc a row, each on its track in a ring of its own, by the dials of the parts "ring" and "track"; where the scale goes on past the goal, the goal is marked. */
-export function progressArcs(input: SceneInput, rows: VisualRow[], rings: { inner: number; outer: number }[], centre: Centre, goal: Goal, colours: Colours): Mark[] {
+/**
+ * An arc a row, each on its track in a ring of its own, by the dials of the parts "ring" and "track"; where
+ * the scale goes on past the goal, the goal is marked.
+ */
+export function progressArcs(
+  input: SceneInput,
+  rows: VisualRow[],
+  rings: { inner: number; outer: number }[],
+  centre: Centre,
+  goal: Goal,
+  colours: Colours,
+): Mark[] {
   const { data, style, theme } = input;
   const { cx, cy } = centre;
-  const [start, sweep, past] = [style.number("ring.start"), style.number("ring.sweep"), style.choice("ring.past")];
+  const [start, sweep, past] = [
+    style.number("ring.start"),
+    style.number("ring.sweep"),
+    style.choice("ring.past"),
+  ];
   const write = (n: number) => formatNumber(n, data.format);
   return rows.flatMap((row, i) => {
     const marks = arcMarks(input, {
@@ -35,11 +49,17 @@ export function progressArcs(input: SceneInput, rows: VisualRow[], rings: { inne
     });
     if (past !== "extend" || !(goal.end > goal.full)) return marks;
     const angle = start + (sweep * goal.full) / goal.end;
-    const [a, b] = [polar(cx, cy, angle, rings[i].inner - 1), polar(cx, cy, angle, Math.min(centre.r, rings[i].outer + 1))];
+    const [a, b] = [
+      polar(cx, cy, angle, rings[i].inner - 1),
+      polar(cx, cy, angle, Math.min(centre.r, rings[i].outer + 1)),
+    ];
     const points: [number, number][] = [
       [a.x, a.y],
       [b.x, b.y],
     ];
-    return [...marks, { type: "line", id: `target:${row.key}`, part: "ring", stroke: theme.ink, strokeWidth: 2, points }];
+    return [
+      ...marks,
+      { type: "line", id: `target:${row.key}`, part: "ring", stroke: theme.ink, strokeWidth: 2, points },
+    ];
   });
 }

@@ -10,20 +10,36 @@ import { textMark } from "./text-mark";
 export const readingPart = (text: string, caption: string, size: number): Part => ({
   id: "reading",
   label: "Reading",
-  dials: [toggle("shown", "Shown", true), template("text", "Text", text), template("caption", "Caption", caption), number("size", "Size", 9, 120, 1, "px", size)],
+  dials: [
+    toggle("shown", "Shown", true),
+    template("text", "Text", text),
+    template("caption", "Caption", caption),
+    number("size", "Size", 9, 120, 1, "px", size),
+  ],
 });
 
 /** Names with a value in each of its formats, the fullest first: what a reading is written from. */
-export function namesFor(input: SceneInput, values: Record<string, { value: number | null; format: NumberFormat }>): Record<string, TemplateValue>[] {
+export function namesFor(
+  input: SceneInput,
+  values: Record<string, { value: number | null; format: NumberFormat }>,
+): Record<string, TemplateValue>[] {
   const main = Object.values(values)[0];
   const forms = [null, ...shortFormats(main.format)];
   return forms.map((form) => ({
     ...input.data.names,
-    ...Object.fromEntries(Object.entries(values).map(([name, v]) => [name, form && v.format.style === main.format.style ? { value: v.value, format: form } : v])),
+    ...Object.fromEntries(
+      Object.entries(values).map(([name, v]) => [
+        name,
+        form && v.format.style === main.format.style ? { value: v.value, format: form } : v,
+      ]),
+    ),
   }));
 }
 
-/** A reading within a circle: its main line and a caption under it, at the largest size that fits. `lift` moves it up (-1) or down (1) into a half circle. */
+/**
+ * A reading within a circle: its main line and a caption under it, at the largest size that fits. `lift`
+ * moves it up (-1) or down (1) into a half circle.
+ */
 export function roundReading(
   input: SceneInput,
   at: { x: number; y: number; room: number },
@@ -44,14 +60,41 @@ export function roundReading(
   const texts = names.map((n) => fillTemplate(text, n));
   const fitted = fitText(texts, width, Math.max(SMALLEST, wanted), 600);
   // A number is never cut: the smallest rings have it whole, or none.
-  const main = texts.includes(fitted.text) ? fitted : { text: textWidth(texts[texts.length - 1], SMALLEST, 600) <= 2 * at.room ? texts[texts.length - 1] : "", size: SMALLEST };
+  const main = texts.includes(fitted.text)
+    ? fitted
+    : {
+        text: textWidth(texts[texts.length - 1], SMALLEST, 600) <= 2 * at.room ? texts[texts.length - 1] : "",
+        size: SMALLEST,
+      };
   const middle = at.y + lift * main.size * (withCaption ? 0.95 : 0.55);
-  const marks: Mark[] = [textMark("reading", "reading", at.x, middle - (withCaption ? main.size * 0.22 : 0), main.text, main.size, 600, theme.ink, "middle")];
+  const marks: Mark[] = [
+    textMark(
+      "reading",
+      "reading",
+      at.x,
+      middle - (withCaption ? main.size * 0.22 : 0),
+      main.text,
+      main.size,
+      600,
+      theme.ink,
+      "middle",
+    ),
+  ];
   if (withCaption) {
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
     const small = fitText([caption], width * 0.9, size, 400);
     marks.push(
-      textMark("caption", "reading", at.x, middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75), small.text, small.size, 400, tone ?? theme.muted, "middle"),
+      textMark(
+        "caption",
+        "reading",
+        at.x,
+        middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75),
+        small.text,
+        small.size,
+        400,
+        tone ?? theme.muted,
+        "middle",
+      ),
     );
   }
   return marks.filter((m) => m.type === "text" && m.text !== "");

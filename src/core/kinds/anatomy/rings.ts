@@ -12,15 +12,34 @@ export interface Centre {
   r: number;
 }
 
-/** Places a ring so that the part of it that is swept fills the box; a partial ring is not given room for the rest. */
+/**
+ * Places a ring so that the part of it that is swept fills the box; a partial ring is not given room for the
+ * rest.
+ */
 export function layCentre(box: Box, start: number, sweep: number, side: number, margin: number): Centre {
   const { left, right, top, bottom } = arcExtent(start, sweep);
-  const r = Math.max(4, Math.min((box.width - 2 * side) / (left + right), (box.height - 2 * margin) / (top + bottom)));
-  return { cx: box.x + box.width / 2 + ((left - right) * r) / 2, cy: box.y + box.height / 2 + ((top - bottom) * r) / 2, r };
+  const r = Math.max(
+    4,
+    Math.min((box.width - 2 * side) / (left + right), (box.height - 2 * margin) / (top + bottom)),
+  );
+  return {
+    cx: box.x + box.width / 2 + ((left - right) * r) / 2,
+    cy: box.y + box.height / 2 + ((top - bottom) * r) / 2,
+    r,
+  };
 }
 
-/** Concentric rings from the outside in: all of one thickness, shrunk together until they fit above `least` of the radius. */
-export function layRings(r: number, count: number, thickness: number, gap: number, least: number): { inner: number; outer: number }[] {
+/**
+ * Concentric rings from the outside in: all of one thickness, shrunk together until they fit above `least` of
+ * the radius.
+ */
+export function layRings(
+  r: number,
+  count: number,
+  thickness: number,
+  gap: number,
+  least: number,
+): { inner: number; outer: number }[] {
   const room = r * (1 - least);
   const between = Math.min(gap, room / (count * 3));
   const each = Math.max(1, Math.min(thickness, (room - between * (count - 1)) / count));
@@ -51,7 +70,10 @@ export interface Arc {
   opacity: number;
 }
 
-/** A track, the arc over it, and what it does past its end: a mark where it holds, a darker and thinner second lap where it laps. */
+/**
+ * A track, the arc over it, and what it does past its end: a mark where it holds, a darker and thinner second
+ * lap where it laps.
+ */
 export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
   const { theme } = input;
   const { cx, cy, inner, outer, start, sweep, share, datum, opacity, key, part } = arc;
@@ -82,7 +104,15 @@ export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
   const marks: Mark[] = [];
   if (arc.track) {
     const flat: Sector["corners"] = closed ? [0, 0, 0, 0] : corners;
-    marks.push(sector("track", start + sweep, arc.track, { part: "track", surface: "track", corners: flat, opacity: opacity * (arc.trackOpacity ?? 1), grow: undefined }));
+    marks.push(
+      sector("track", start + sweep, arc.track, {
+        part: "track",
+        surface: "track",
+        corners: flat,
+        opacity: opacity * (arc.trackOpacity ?? 1),
+        grow: undefined,
+      }),
+    );
   }
   if (share > 0) marks.push(sector("arc", start + sweep * clamp(share), arc.color));
   if (share > 1 + 1e-12 && arc.past === "lap") {
@@ -91,7 +121,9 @@ export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
       sector("lap", start + sweep * clamp(share - 1), mix(arc.color, theme.ink, 0.5), {
         inner: inner + thin,
         outer: outer - thin,
-        corners: arc.round ? (corners.map(() => (outer - inner - 2 * thin) / 2) as Sector["corners"]) : [0, 0, 0, 0],
+        corners: arc.round
+          ? (corners.map(() => (outer - inner - 2 * thin) / 2) as Sector["corners"])
+          : [0, 0, 0, 0],
         surface: undefined,
         whole: undefined,
       }),
@@ -138,7 +170,11 @@ export const startHandle = (sets: string, start: number, { cx, cy, r }: Centre):
 /** The handles of a ring: its start, and how thick it is. */
 export function ringHandles(input: SceneInput, part: string, centre: Centre, inner: number): Handle[] {
   const { style } = input;
-  const [start, sweep, thickness] = [style.number(`${part}.start`), style.number(`${part}.sweep`), style.number(`${part}.thickness`)];
+  const [start, sweep, thickness] = [
+    style.number(`${part}.start`),
+    style.number(`${part}.sweep`),
+    style.number(`${part}.thickness`),
+  ];
   const { cx, cy, r } = centre;
   const middle = start + sweep / 2;
   return [

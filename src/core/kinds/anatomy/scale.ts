@@ -17,13 +17,25 @@ export function niceAbove(x: number): number {
   return step * power;
 }
 
-/** The scale's ends where the sentence names them, else what suits the value: a percent runs to 1, all else to a round number above. */
-export function scaleOf(ends: { minimum: number | null; maximum: number | null; target: number | null; value: number | null; format: NumberFormat; past: PastEnd }): Scale {
+/**
+ * The scale's ends where the sentence names them, else what suits the value: a percent runs to 1, all else to
+ * a round number above.
+ */
+export function scaleOf(ends: {
+  minimum: number | null;
+  maximum: number | null;
+  target: number | null;
+  value: number | null;
+  format: NumberFormat;
+  past: PastEnd;
+}): Scale {
   const { value, target, format } = ends;
   const minimum = ends.minimum ?? 0;
-  let maximum = ends.maximum ?? (format.style === "percent" ? 1 : niceAbove(Math.max(target ?? 0, value ?? 0) * 1.1));
+  let maximum =
+    ends.maximum ?? (format.style === "percent" ? 1 : niceAbove(Math.max(target ?? 0, value ?? 0) * 1.1));
   if (!(maximum > minimum)) maximum = minimum + 1;
-  if (ends.past === "extend" && value !== null && value > maximum) maximum = format.style === "percent" ? Math.ceil(value * 10) / 10 : minimum + niceAbove(value - minimum);
+  if (ends.past === "extend" && value !== null && value > maximum)
+    maximum = format.style === "percent" ? Math.ceil(value * 10) / 10 : minimum + niceAbove(value - minimum);
   return { minimum, maximum };
 }
 

@@ -73,13 +73,21 @@ export const sharedParts = (dashes = true): Part[] => [
         ],
         "measure",
       ),
-      choice("decimals", "Decimals", [["measure", "as the measure"], ...["0", "1", "2", "3", "4"].map((n): [string, string] => [n, n])], "measure"),
+      choice(
+        "decimals",
+        "Decimals",
+        [["measure", "as the measure"], ...["0", "1", "2", "3", "4"].map((n): [string, string] => [n, n])],
+        "measure",
+      ),
     ],
   },
   { id: "tooltip", label: "Tooltip", dials: [template("text", "Text", "")] },
   {
     id: "motion",
     label: "Motion",
-    dials: [number("entry", "Entry", 0, 1500, 20, "ms", 420), number("change", "Change", 0, 1500, 20, "ms", 220)],
+    dials: [
+      number("entry", "Entry", 0, 1500, 20, "ms", 420),
+      number("change", "Change", 0, 1500, 20, "ms", 220),
+    ],
   },
 ];

@@ -6,7 +6,9 @@ const tables = new WeakMap<Part[], Map<string, Dial>>();
 function tableOf(parts: Part[]): Map<string, Dial> {
   let table = tables.get(parts);
   if (!table) {
-    table = new Map(parts.flatMap((part) => part.dials.map((dial) => [`${part.id}.${dial.id}`, dial] as const)));
+    table = new Map(
+      parts.flatMap((part) => part.dials.map((dial) => [`${part.id}.${dial.id}`, dial] as const)),
+    );
     tables.set(parts, table);
   }
   return table;
@@ -29,7 +31,10 @@ function fits(dial: Dial, value: DialValue | undefined): boolean {
   }
 }
 
-/** The dials of a visual as its kind reads them: those set by hand where they are valid, then those of the finish, the kind's defaults elsewhere. */
+/**
+ * The dials of a visual as its kind reads them: those set by hand where they are valid, then those of the
+ * finish, the kind's defaults elsewhere.
+ */
 export class Style {
   private readonly dials: Map<string, Dial>;
   private readonly layers: Record<string, DialValue>[];

@@ -23,18 +23,31 @@ export const surfacePart = (dashes: boolean): Part => ({
       "flat",
     ),
     number("shadow", "Shadow", 0, 24, 1, "px", 0),
-    ...(dashes ? [number("dashes", "Dashes", 0, 80, 1, "", 0), number("dashGap", "Dash gap", 10, 70, 1, "%", 40)] : []),
+    ...(dashes
+      ? [number("dashes", "Dashes", 0, 80, 1, "", 0), number("dashGap", "Dash gap", 10, 70, 1, "%", 40)]
+      : []),
   ],
 });
 
 type Shade = "flat" | "soft" | "ramp" | "embossed" | "outline";
 
-/** A ramp along an arc is made of so many pieces, whatever the value, so that a change moves them and none appears. */
+/**
+ * A ramp along an arc is made of so many pieces, whatever the value, so that a change moves them and none
+ * appears.
+ */
 const PIECES = 36;
 const RAD = Math.PI / 180;
 
-/** Shares of a whole (0 to 1) as the stretches that dashes draw of them: `count` cells, each drawn over 1 - `gap` of its width. */
-export function dashStretches(from: number, to: number, count: number, gap: number): { cell: number; from: number; to: number }[] {
+/**
+ * Shares of a whole (0 to 1) as the stretches that dashes draw of them: `count` cells, each drawn over 1 -
+ * `gap` of its width.
+ */
+export function dashStretches(
+  from: number,
+  to: number,
+  count: number,
+  gap: number,
+): { cell: number; from: number; to: number }[] {
   const out: { cell: number; from: number; to: number }[] = [];
   const place = (cell: number, part: number) => (cell + gap / 2 + part * (1 - gap)) / count;
   for (let cell = Math.max(0, Math.floor(from * count)); cell < count && cell < to * count; cell++) {
@@ -47,7 +60,10 @@ export function dashStretches(from: number, to: number, count: number, gap: numb
 const READABLE = 4.5;
 const found = new Map<string, string>();
 
-/** A colour moved towards black or white, by at most `depth`, as far as the ink that reads on the colour itself reads on it too. */
+/**
+ * A colour moved towards black or white, by at most `depth`, as far as the ink that reads on the colour
+ * itself reads on it too.
+ */
 function readable(color: string, towards: string, depth: number): string {
   const key = `${color}${towards}${depth}`;
   let moved = found.get(key);
@@ -66,7 +82,10 @@ function readable(color: string, towards: string, depth: number): string {
   return moved;
 }
 
-/** How shapes that stand for values are painted: flat or with depth, whole or in dashes, with a shadow or none. One place for all kinds. */
+/**
+ * How shapes that stand for values are painted: flat or with depth, whole or in dashes, with a shadow or
+ * none. One place for all kinds.
+ */
 export class Surface {
   private readonly shade: Shade;
   private readonly shadow: number;
@@ -84,10 +103,14 @@ export class Surface {
     this.gap = has ? style.number("surface.dashGap") / 100 : 0;
   }
 
-  /** The colours that a shape of one colour shows. Where text stands on it, its depth ends where the text would no longer read. */
+  /**
+   * The colours that a shape of one colour shows. Where text stands on it, its depth ends where the text
+   * would no longer read.
+   */
   private tones(color: string, free = false): { low: string; base: string; high: string } {
     const depth = this.shade === "soft" ? 0.1 : 0.26;
-    if (free) return { low: mix(color, "#000000", depth), base: color, high: mix(color, "#ffffff", depth * 1.2) };
+    if (free)
+      return { low: mix(color, "#000000", depth), base: color, high: mix(color, "#ffffff", depth * 1.2) };
     return { low: readable(color, "#000000", depth), base: color, high: readable(color, "#ffffff", depth) };
   }
 
@@ -104,7 +127,11 @@ export class Surface {
   inkOn(color: string): string {
     if (this.shade === "outline") return textOn(this.pale(color));
     const { low, base, high } = this.tones(color);
-    return this.shade === "embossed" || this.shade === "soft" ? textOn(low, base, high) : this.shade === "ramp" ? textOn(this.begin(color), base) : textOn(base);
+    return this.shade === "embossed" || this.shade === "soft"
+      ? textOn(low, base, high)
+      : this.shade === "ramp"
+        ? textOn(this.begin(color), base)
+        : textOn(base);
   }
 
   /** Whether text may stand on shapes: not on those in dashes. */
@@ -116,9 +143,14 @@ export class Surface {
     const wide = mark.whole ? mark.whole.axis === "x" : mark.width >= mark.height;
     const across = wide ? { x0: 0, y0: 0, x1: 0, y1: 1 } : { x0: 0, y0: 0, x1: 1, y1: 0 };
     if (this.shade === "ramp") {
-      const along = { left: [0, 1], right: [1, 0], top: [0, 1], bottom: [1, 0] }[mark.grow as string] ?? [0, 1];
+      const along = { left: [0, 1], right: [1, 0], top: [0, 1], bottom: [1, 0] }[mark.grow as string] ?? [
+        0, 1,
+      ];
       const [a, b] = along;
-      const axis = mark.grow === "left" || mark.grow === "right" ? { x0: a, y0: 0, x1: b, y1: 0 } : { x0: 0, y0: a, x1: 0, y1: b };
+      const axis =
+        mark.grow === "left" || mark.grow === "right"
+          ? { x0: a, y0: 0, x1: b, y1: 0 }
+          : { x0: 0, y0: a, x1: 0, y1: b };
       return { type: "linear", ...axis, stops: ramp(this.begin(color, free), color) };
     }
     const { low, base, high } = this.tones(color, free);
@@ -165,13 +197,20 @@ export class Surface {
 
   private circleFill(mark: Circle, color: string, free: boolean): Fill {
     const { low, base, high } = this.tones(color, free);
-    if (this.shade === "ramp") return { type: "linear", x0: 0, y0: 1, x1: 0, y1: 0, stops: ramp(this.begin(color, free), color) };
+    if (this.shade === "ramp")
+      return { type: "linear", x0: 0, y0: 1, x1: 0, y1: 0, stops: ramp(this.begin(color, free), color) };
     const stops = [
       { at: 0, color: high },
       { at: 0.55, color: base },
       { at: 1, color: low },
     ];
-    return { type: "radial", cx: mark.cx - mark.r * 0.25, cy: mark.cy - mark.r * 0.3, r: mark.r * 1.3, stops };
+    return {
+      type: "radial",
+      cx: mark.cx - mark.r * 0.25,
+      cy: mark.cy - mark.r * 0.3,
+      r: mark.r * 1.3,
+      stops,
+    };
   }
 
   /** Paints one shape: the colour it has becomes the fill that the shade makes of it. */
@@ -179,12 +218,22 @@ export class Surface {
     const color = mark.fill;
     const shadow =
       this.shadow > 0 && mark.surface === "data"
-        ? { shadow: { blur: this.shadow, dx: 0, dy: this.shadow / 3, color: "#000000", opacity: this.theme.name === "night" ? 0.55 : 0.28 } }
+        ? {
+            shadow: {
+              blur: this.shadow,
+              dx: 0,
+              dy: this.shadow / 3,
+              color: "#000000",
+              opacity: this.theme.name === "night" ? 0.55 : 0.28,
+            },
+          }
         : {};
     if (typeof color !== "string" || this.shade === "flat") return { ...mark, ...shadow };
     if (mark.surface === "track" && (this.shade === "ramp" || this.shade === "soft")) return mark;
     if (this.shade === "outline")
-      return mark.surface === "track" ? { ...mark, fill: mix(color, this.theme.sheet, 0.45) } : { ...outlined(mark, color), fill: this.pale(color), ...shadow };
+      return mark.surface === "track"
+        ? { ...mark, fill: mix(color, this.theme.sheet, 0.45) }
+        : { ...outlined(mark, color), fill: this.pale(color), ...shadow };
     const fill =
       mark.type === "rect"
         ? this.boxFill(mark, color, free)
@@ -208,7 +257,12 @@ export class Surface {
     edges[PIECES] = mark.end;
     return edges.slice(1).map((end, i) => {
       const [first, last] = [i === 0, i === PIECES - 1];
-      const corners: Sector["corners"] = [first ? mark.corners[0] : 0, last ? mark.corners[1] : 0, last ? mark.corners[2] : 0, first ? mark.corners[3] : 0];
+      const corners: Sector["corners"] = [
+        first ? mark.corners[0] : 0,
+        last ? mark.corners[1] : 0,
+        last ? mark.corners[2] : 0,
+        first ? mark.corners[3] : 0,
+      ];
       // Each piece reaches under the next one, so that no seam shows.
       return {
         ...mark,
@@ -226,9 +280,15 @@ export class Surface {
     const { whole } = mark;
     if (!whole) return [this.painted(mark)];
     const length = whole.to - whole.from;
-    const [a, b] = mark.type === "sector" ? [mark.start, mark.end] : whole.axis === "x" ? [mark.x, mark.x + mark.width] : [mark.y, mark.y + mark.height];
+    const [a, b] =
+      mark.type === "sector"
+        ? [mark.start, mark.end]
+        : whole.axis === "x"
+          ? [mark.x, mark.x + mark.width]
+          : [mark.y, mark.y + mark.height];
     const shares = [(a - whole.from) / length, (b - whole.from) / length].sort((p, q) => p - q);
-    const along = this.shade === "ramp" && mark.surface === "data" && typeof mark.fill === "string" ? mark.fill : null;
+    const along =
+      this.shade === "ramp" && mark.surface === "data" && typeof mark.fill === "string" ? mark.fill : null;
     const count = whole.cells ?? this.dashes;
     return dashStretches(shares[0], shares[1], count, this.gap).map(({ cell, from, to }) => {
       const ends = [whole.from + from * length, whole.from + to * length].sort((p, q) => p - q);
@@ -236,12 +296,26 @@ export class Surface {
       const id = `${mark.id}/${cell}`;
       if (mark.type === "sector") {
         const r = Math.min(2, ...mark.corners.filter((c) => c > 0), (mark.outer - mark.inner) / 4);
-        const piece: Sector = { ...mark, id, fill, start: ends[0], end: ends[1], inset: 0, corners: [r, r, r, r] };
+        const piece: Sector = {
+          ...mark,
+          id,
+          fill,
+          start: ends[0],
+          end: ends[1],
+          inset: 0,
+          corners: [r, r, r, r],
+        };
         return along ? piece : this.painted(piece);
       }
       const size = ends[1] - ends[0];
       const r = Math.min(2, size / 2);
-      const piece: Rect = { ...mark, id, fill, radii: [r, r, r, r], ...(whole.axis === "x" ? { x: ends[0], width: size } : { y: ends[0], height: size }) };
+      const piece: Rect = {
+        ...mark,
+        id,
+        fill,
+        radii: [r, r, r, r],
+        ...(whole.axis === "x" ? { x: ends[0], width: size } : { y: ends[0], height: size }),
+      };
       return along ? piece : this.painted(piece);
     });
   }
@@ -253,7 +327,13 @@ export class Surface {
     return marks.flatMap((mark): Mark[] => {
       if (!mark.surface) return [mark];
       if (this.dashes > 0 && (mark.type === "sector" || mark.type === "rect")) return this.dashed(mark);
-      if (this.shade === "ramp" && mark.surface === "data" && mark.type === "sector" && mark.grow === "sweep" && typeof mark.fill === "string")
+      if (
+        this.shade === "ramp" &&
+        mark.surface === "data" &&
+        mark.type === "sector" &&
+        mark.grow === "sweep" &&
+        typeof mark.fill === "string"
+      )
         return this.arcRamp(mark, mark.fill);
       return [this.painted(mark, !texts.some((t) => covers(mark, t.x, t.y)))];
     });
@@ -277,12 +357,25 @@ function outlined<T extends Mark>(mark: T, color: string): T {
   const half = line.strokeWidth / 2;
   if (mark.type === "rect") {
     if (mark.width < 2 * half || mark.height < 2 * half) return { ...mark };
-    return { ...mark, ...line, x: mark.x + half, y: mark.y + half, width: mark.width - 2 * half, height: mark.height - 2 * half };
+    return {
+      ...mark,
+      ...line,
+      x: mark.x + half,
+      y: mark.y + half,
+      width: mark.width - 2 * half,
+      height: mark.height - 2 * half,
+    };
   }
   if (mark.type === "sector") {
     if (mark.outer - mark.inner < 2 * half) return { ...mark };
     const whole = mark.end - mark.start >= 360 - 1e-6;
-    return { ...mark, ...line, outer: mark.outer - half, inner: mark.inner > 0 ? mark.inner + half : 0, inset: whole ? 0 : mark.inset + half };
+    return {
+      ...mark,
+      ...line,
+      outer: mark.outer - half,
+      inner: mark.inner > 0 ? mark.inner + half : 0,
+      inset: whole ? 0 : mark.inset + half,
+    };
   }
   if (mark.type === "circle") return { ...mark, ...line, r: Math.max(0.5, mark.r - half) };
   return { ...mark, ...line };

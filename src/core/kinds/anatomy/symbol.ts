@@ -2,8 +2,25 @@ import type { Rule } from "../../project/schema";
 import type { Mark } from "../../scene/marks";
 
 /** A rule's symbol, drawn so that it needs no font: within a circle of radius `r` around (x, y). */
-export function symbolMark(id: string, part: string, symbol: Rule["symbol"], x: number, y: number, r: number, fill: string): Mark | null {
-  const polygon = (points: [number, number][], rotate = 0): Mark => ({ type: "polygon", id, part, x, y, rotate, points: points.map(([a, b]) => [a * r, b * r]), fill });
+export function symbolMark(
+  id: string,
+  part: string,
+  symbol: Rule["symbol"],
+  x: number,
+  y: number,
+  r: number,
+  fill: string,
+): Mark | null {
+  const polygon = (points: [number, number][], rotate = 0): Mark => ({
+    type: "polygon",
+    id,
+    part,
+    x,
+    y,
+    rotate,
+    points: points.map(([a, b]) => [a * r, b * r]),
+    fill,
+  });
   const triangle: [number, number][] = [
     [0, -1],
     [0.92, 0.65],

@@ -14,13 +14,20 @@ import { widthHandle } from "../rounded-bars/scene";
 import { type Segment, stackOf } from "./stack";
 
 /** The corners of a segment: those at the ends of the whole stack. */
-function cornersOf({ outermost }: Segment, far: "left" | "right" | "top" | "bottom", radius: number): Rect["radii"] {
+function cornersOf(
+  { outermost }: Segment,
+  far: "left" | "right" | "top" | "bottom",
+  radius: number,
+): Rect["radii"] {
   const at = (side: string) => ((side === far ? outermost.far : outermost.near) ? radius : 0);
   if (far === "top" || far === "bottom") return [at("top"), at("top"), at("bottom"), at("bottom")];
   return [at("left"), at("right"), at("right"), at("left")];
 }
 
-/** Segments on each other with the rounding at the ends of the whole, above and below zero, as values or as shares. */
+/**
+ * Segments on each other with the rounding at the ends of the whole, above and below zero, as values or as
+ * shares.
+ */
 export function capsuleStackScene(input: SceneInput): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
@@ -36,10 +43,20 @@ export function capsuleStackScene(input: SceneInput): Scene {
     label: s.label,
     value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "",
   }));
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, whole, theme, true);
+  const legend = layLegend(
+    style.choice("legend.place"),
+    colours.ruleLegend().length ? colours.ruleLegend() : entries,
+    whole,
+    theme,
+    true,
+  );
   const write = labelWriter(input);
   const stacks = data.rows.map((row) => stackOf(single ? [row.value] : row.cells, asShares));
-  const totals = data.rows.map((row) => (style.toggle("labels.total") && row.value !== null ? [formatNumber(row.value, data.format), ...shortTotals(input, row.value)] : []));
+  const totals = data.rows.map((row) =>
+    style.toggle("labels.total") && row.value !== null
+      ? [formatNumber(row.value, data.format), ...shortTotals(input, row.value)]
+      : [],
+  );
   const bands = layBands(input, legend.body, {
     horizontal,
     reach: stacks.map((s) => s.flatMap((g) => [g.from, g.to])),
@@ -53,7 +70,13 @@ export function capsuleStackScene(input: SceneInput): Scene {
   // The box of a whole stack, where one of its outermost segments is too short for the cap.
   const clips = bands.rows.map((_, i): Box | null => {
     const stack = stacks[i];
-    if (radius <= 0 || !stack.some((s) => (s.outermost.far || s.outermost.near) && Math.abs(bands.at(s.to) - bands.at(s.from)) < radius)) return null;
+    if (
+      radius <= 0 ||
+      !stack.some(
+        (s) => (s.outermost.far || s.outermost.near) && Math.abs(bands.at(s.to) - bands.at(s.from)) < radius,
+      )
+    )
+      return null;
     const ends = stack.flatMap((s) => [s.from, s.to]);
     const { far: _far, ...box } = barBox(bands, i, Math.min(...ends), Math.max(...ends), thickness);
     return box;
@@ -90,7 +113,9 @@ export function capsuleStackScene(input: SceneInput): Scene {
         part: "bar",
         ...shape,
         radii,
-        ...(cut ? { clip: { ...(clips[i] as Box), radii: [radius, radius, radius, radius] as Rect["radii"] } } : {}),
+        ...(cut
+          ? { clip: { ...(clips[i] as Box), radii: [radius, radius, radius, radius] as Rect["radii"] } }
+          : {}),
         fill: color,
         opacity,
         datum,
@@ -99,21 +124,41 @@ export function capsuleStackScene(input: SceneInput): Scene {
         grow: growthFrom(far),
       });
       const wordings = write({ ...row, value: segment.value }, absolute).map((l) => l.join(" "));
-      if (opacity === 1 && surface.carriesText) marks.push(...segmentLabel(input, shape, wordings, key, color));
+      if (opacity === 1 && surface.carriesText)
+        marks.push(...segmentLabel(input, shape, wordings, key, color));
     }
     const negative = stacks[i].length > 0 && stacks[i].every((s) => s.value < 0);
-    const outer = negative ? Math.min(0, ...stacks[i].map((s) => s.to)) : Math.max(0, ...stacks[i].map((s) => s.to));
+    const outer = negative
+      ? Math.min(0, ...stacks[i].map((s) => s.to))
+      : Math.max(0, ...stacks[i].map((s) => s.to));
     ends.push({ at: bands.at(outer), negative, reach: 0, half: thickness / 2 });
   }
   marks.push(...bands.endLabels(ends));
-  const parts = single ? "" : `, stacked by ${data.series.map((s) => s.label).join(", ")}${asShares ? " as shares of 100 %" : ""}`;
-  return frameScene(input, marks, widthHandle(input, bands), `${titleOf(input)}: capsule stack of ${data.valueLabel}${parts}, ${leadingRows(input)}.${bands.left}`);
+  const parts = single
+    ? ""
+    : `, stacked by ${data.series.map((s) => s.label).join(", ")}${asShares ? " as shares of 100 %" : ""}`;
+  return frameScene(
+    input,
+    marks,
+    widthHandle(input, bands),
+    `${titleOf(input)}: capsule stack of ${data.valueLabel}${parts}, ${leadingRows(input)}.${bands.left}`,
+  );
 }
 
-const wholeOf = (bands: Bands) => ({ from: bands.at(bands.low), to: bands.at(bands.high), axis: bands.horizontal ? ("x" as const) : ("y" as const) });
+const wholeOf = (bands: Bands) => ({
+  from: bands.at(bands.low),
+  to: bands.at(bands.high),
+  axis: bands.horizontal ? ("x" as const) : ("y" as const),
+});
 
 function shortTotals({ data }: SceneInput, value: number): string[] {
-  return [1, 0].map((decimals) => formatNumber(value, { ...data.format, decimals, ...(data.format.style === "percent" ? {} : { units: "automatic" as const }) }));
+  return [1, 0].map((decimals) =>
+    formatNumber(value, {
+      ...data.format,
+      decimals,
+      ...(data.format.style === "percent" ? {} : { units: "automatic" as const }),
+    }),
+  );
 }
 
 /** Whether a segment lies within the cap at either end of its stack. */
@@ -125,21 +170,47 @@ function reachesCap(bands: Bands, place: Box, stack: Box, radius: number): boole
 }
 
 /** A segment without the half gaps at its inner ends; a short one keeps at least half of its length. */
-function withGap(place: { x: number; y: number; width: number; height: number }, far: "left" | "right" | "top" | "bottom", { outermost }: Segment, gap: number) {
+function withGap(
+  place: { x: number; y: number; width: number; height: number },
+  far: "left" | "right" | "top" | "bottom",
+  { outermost }: Segment,
+  gap: number,
+) {
   const vertical = far === "top" || far === "bottom";
   const length = vertical ? place.height : place.width;
   const half = Math.min(gap / 2, length / 4);
   const atFar = outermost.far ? 0 : half;
   const atNear = outermost.near ? 0 : half;
   const low = far === "top" || far === "left" ? atFar : atNear;
-  return vertical ? { ...place, y: place.y + low, height: length - atFar - atNear } : { ...place, x: place.x + low, width: length - atFar - atNear };
+  return vertical
+    ? { ...place, y: place.y + low, height: length - atFar - atNear }
+    : { ...place, x: place.x + low, width: length - atFar - atNear };
 }
 
-function segmentLabel(input: SceneInput, box: { x: number; y: number; width: number; height: number }, wordings: string[], key: string, color: string): Mark[] {
+function segmentLabel(
+  input: SceneInput,
+  box: { x: number; y: number; width: number; height: number },
+  wordings: string[],
+  key: string,
+  color: string,
+): Mark[] {
   const wanted = input.style.number("labels.size");
   for (const text of wordings) {
     const size = box.height >= wanted + 3 ? fittingSize(text, box.width - 4, wanted, 600) : null;
-    if (size !== null) return [textMark(`segmentlabel:${key}`, "labels", box.x + box.width / 2, box.y + box.height / 2, text, size, 600, input.surface.inkOn(color), "middle")];
+    if (size !== null)
+      return [
+        textMark(
+          `segmentlabel:${key}`,
+          "labels",
+          box.x + box.width / 2,
+          box.y + box.height / 2,
+          text,
+          size,
+          600,
+          input.surface.inkOn(color),
+          "middle",
+        ),
+      ];
   }
   return [];
 }

@@ -9,8 +9,9 @@ export interface Segment {
 }
 
 /**
- * Stacks values from zero: those above it upwards, those below it downwards, in their order. The rounding belongs to the
- * outermost segments that have a length: the last on each side, and the first where the stack has one side only.
+ * Stacks values from zero: those above it upwards, those below it downwards, in their order. The rounding
+ * belongs to the outermost segments that have a length: the last on each side, and the first where the stack
+ * has one side only.
  */
 export function stackOf(cells: (number | null)[], asShares: boolean): Segment[] {
   const present = cells.map((value, series) => ({ value: value ?? 0, series })).filter((c) => c.value !== 0);

@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { DONUT_PARTS } from "./parts";
 import { donutScene } from "./scene";
 
-export const donut: Kind = { id: "donut", label: "Donut", phrase: "a donut", roles: ROLES.donut, needsSplit: true, parts: DONUT_PARTS, scene: donutScene };
+export const donut: Kind = {
+  id: "donut",
+  label: "Donut",
+  phrase: "a donut",
+  roles: ROLES.donut,
+  needsSplit: true,
+  parts: DONUT_PARTS,
+  scene: donutScene,
+};

@@ -26,22 +26,34 @@ function spread(wanted: number[], heights: number[], top: number, bottom: number
     y[i] = Math.max(y[i], least);
   }
   for (let i = y.length - 1; i >= 0; i--) {
-    const most = i === y.length - 1 ? bottom - heights[i] / 2 : y[i + 1] - (heights[i + 1] + heights[i]) / 2 - 1;
+    const most =
+      i === y.length - 1 ? bottom - heights[i] / 2 : y[i + 1] - (heights[i + 1] + heights[i]) / 2 - 1;
     y[i] = Math.min(y[i], most);
   }
   return y;
 }
 
 /**
- * Places labels beside a ring with leader lines. Labels that collide move; when a side is too crowded the smallest shares
- * lose theirs. Gives the marks; a label wider than its room ends in an ellipsis.
+ * Places labels beside a ring with leader lines. Labels that collide move; when a side is too crowded the
+ * smallest shares lose theirs. Gives the marks; a label wider than its room ends in an ellipsis.
  */
-export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: number; r: number }, box: Box, size: number, theme: Theme, leaders: boolean): Mark[] {
+export function outsideLabels(
+  labels: OutsideLabel[],
+  ring: { cx: number; cy: number; r: number },
+  box: Box,
+  size: number,
+  theme: Theme,
+  leaders: boolean,
+): Mark[] {
   const marks: Mark[] = [];
   for (const side of [1, -1] as const) {
     let mine = labels
       .filter((l) => (Math.sin((l.angle * Math.PI) / 180) >= 0 ? 1 : -1) === side)
-      .map((l) => ({ ...l, height: l.lines.length * size * LINE_HEIGHT, at: polar(ring.cx, ring.cy, l.angle, ring.r + ELBOW).y }));
+      .map((l) => ({
+        ...l,
+        height: l.lines.length * size * LINE_HEIGHT,
+        at: polar(ring.cx, ring.cy, l.angle, ring.r + ELBOW).y,
+      }));
     while (mine.length > 0 && mine.reduce((sum, l) => sum + l.height + 1, 0) > box.height) {
       const smallest = mine.reduce((a, b) => (b.share < a.share ? b : a));
       mine = mine.filter((l) => l !== smallest);
@@ -101,6 +113,9 @@ export function outsideLabels(labels: OutsideLabel[], ring: { cx: number; cy: nu
 
 /** The room to leave beside the ring: the widest label, at most a share of the box. */
 export function outsideRoom(labels: OutsideLabel[], box: Box, size: number): number {
-  const widest = Math.max(0, ...labels.flatMap((l) => l.lines.map((line, k) => textWidth(line, size, k < l.names ? 500 : 400))));
+  const widest = Math.max(
+    0,
+    ...labels.flatMap((l) => l.lines.map((line, k) => textWidth(line, size, k < l.names ? 500 : 400))),
+  );
   return Math.min(widest, box.width * 0.24) + ELBOW + 2 * GAP + 2;
 }

@@ -36,8 +36,15 @@ interface Ring extends Centre {
   inner: number;
 }
 
-/** Shares of the positive values around a ring. Values at or below zero have no place in a whole; the caller says so. */
-function slices({ data, style }: SceneInput, colours: Colours, readOf: (row: VisualRow) => number | null): Slice[] {
+/**
+ * Shares of the positive values around a ring. Values at or below zero have no place in a whole; the caller
+ * says so.
+ */
+function slices(
+  { data, style }: SceneInput,
+  colours: Colours,
+  readOf: (row: VisualRow) => number | null,
+): Slice[] {
   const parts = data.rows
     .map((row, index) => ({ row, index, value: readOf(row) }))
     .filter((p): p is { row: VisualRow; index: number; value: number } => p.value !== null && p.value > 0);
@@ -52,7 +59,14 @@ function slices({ data, style }: SceneInput, colours: Colours, readOf: (row: Vis
     const share = value / largest / whole;
     before += share;
     const to = style.number("arc.start") + sign * sweep * (i === parts.length - 1 ? 1 : before);
-    const slice = { row, value, share, start: Math.min(at, to), end: Math.max(at, to), color: colours.of(row, index) };
+    const slice = {
+      row,
+      value,
+      share,
+      start: Math.min(at, to),
+      end: Math.max(at, to),
+      color: colours.of(row, index),
+    };
     at = to;
     return slice;
   });
@@ -64,15 +78,31 @@ function ringsOf(input: SceneInput, colours: Colours, centre: Centre): Ring[] {
   const { r } = centre;
   const hole = (r * style.number("arc.hole")) / 100;
   const wanted = data.series.length
-    ? data.series.map((s, k) => ({ key: s.key, label: s.label, format: s.format, all: slices(input, colours, (row) => row.cells[k] ?? null) }))
+    ? data.series.map((s, k) => ({
+        key: s.key,
+        label: s.label,
+        format: s.format,
+        all: slices(input, colours, (row) => row.cells[k] ?? null),
+      }))
     : [{ key: "", label: "", format: undefined, all: slices(input, colours, (row) => row.value) }];
   const gap = Math.min(style.number("arc.ringGap"), (r - hole) / (wanted.length * 1.6));
   const each = (r - hole - gap * (wanted.length - 1)) / wanted.length;
-  return wanted.map((ring, k) => ({ ...ring, ...centre, r: r - k * (each + gap), inner: Math.max(0, r - k * (each + gap) - each) }));
+  return wanted.map((ring, k) => ({
+    ...ring,
+    ...centre,
+    r: r - k * (each + gap),
+    inner: Math.max(0, r - k * (each + gap) - each),
+  }));
 }
 
 /** Whether a text box around the middle of a slice stays within it. */
-function boxInSlice(slice: Slice, ring: Pick<Ring, "inner" | "r">, middle: number, width: number, height: number): boolean {
+function boxInSlice(
+  slice: Slice,
+  ring: Pick<Ring, "inner" | "r">,
+  middle: number,
+  width: number,
+  height: number,
+): boolean {
   const centre = polar(0, 0, (slice.start + slice.end) / 2, middle);
   const half = (slice.end - slice.start) / 2;
   return [
@@ -107,7 +137,13 @@ function insideLabels(input: SceneInput, ring: Ring, write: Write): Mark[] {
     if (strength(input, slice.row.key) < 1) continue;
     const middle = ring.inner === 0 ? ring.r * 0.64 : (ring.inner + ring.r) / 2;
     const lines = write(slice, ring.format).find((wording) =>
-      boxInSlice(slice, ring, middle, Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4, wording.length * size * LINE_HEIGHT),
+      boxInSlice(
+        slice,
+        ring,
+        middle,
+        Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4,
+        wording.length * size * LINE_HEIGHT,
+      ),
     );
     if (!lines) continue;
     const at = polar(ring.cx, ring.cy, (slice.start + slice.end) / 2, middle);
@@ -136,16 +172,25 @@ function reading(input: SceneInput, ring: Ring): Mark[] {
   const measured = data.rows.every((r) => r.format) && data.rows.length > 1;
   const value = focused?.value ?? (measured ? ring.all.reduce((sum, s) => sum + s.value, 0) : data.total);
   const names = namesFor(input, { total: { value, format }, value: { value, format } });
-  const caption = focused ? `${focused.row.label} · ${shareText(focused.share)}` : fillTemplate(style.template("reading.caption"), names[0]);
+  const caption = focused
+    ? `${focused.row.label} · ${shareText(focused.share)}`
+    : fillTemplate(style.template("reading.caption"), names[0]);
   // A half ring that opens downwards or upwards has its reading within its own half.
-  const extent = arcExtent(style.number("arc.start") - (style.choice("arc.direction") === "counter" ? style.number("arc.sweep") : 0), style.number("arc.sweep"));
+  const extent = arcExtent(
+    style.number("arc.start") - (style.choice("arc.direction") === "counter" ? style.number("arc.sweep") : 0),
+    style.number("arc.sweep"),
+  );
   const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
   return roundReading(input, { x: ring.cx, y: ring.cy, room: ring.inner }, names, caption, lift);
 }
 
 function handlesOf(input: SceneInput, ring: { cx: number; cy: number; inner: number; r: number }): Handle[] {
   const { style } = input;
-  const [hole, start, sweep] = [style.number("arc.hole"), style.number("arc.start"), style.number("arc.sweep")];
+  const [hole, start, sweep] = [
+    style.number("arc.hole"),
+    style.number("arc.start"),
+    style.number("arc.sweep"),
+  ];
   const sign = style.choice("arc.direction") === "counter" ? -1 : 1;
   const middle = start + (sign * sweep) / 2;
   const { cx, cy, r, inner } = ring;
@@ -182,15 +227,22 @@ function inWords(input: SceneInput, rings: Ring[], left: string): string {
 /** What the ring does not show, in words. */
 function leftOut({ data }: SceneInput): string {
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
-  if (negative > 0) return `${negative} below zero left out: ${negative === 1 ? "it has" : "they have"} no share of a whole`;
+  if (negative > 0)
+    return `${negative} below zero left out: ${negative === 1 ? "it has" : "they have"} no share of a whole`;
   // Parts of a rate, or a tail that was left out: the ring closes, but it is not the total.
   const sum = data.rows.reduce((total, r) => total + (r.value ?? 0), 0);
   const measured = data.rows.length > 1 && data.rows.every((r) => r.format);
-  const apart = !measured && data.total !== null && Math.abs(sum - data.total) > 0.001 * Math.max(Math.abs(sum), Math.abs(data.total));
+  const apart =
+    !measured &&
+    data.total !== null &&
+    Math.abs(sum - data.total) > 0.001 * Math.max(Math.abs(sum), Math.abs(data.total));
   return apart ? "The parts do not add up to the total" : "";
 }
 
-/** Parts of a whole around a ring, or around several within each other, with the total or the part under the pointer in the middle. */
+/**
+ * Parts of a whole around a ring, or around several within each other, with the total or the part under the
+ * pointer in the middle.
+ */
 export function donutScene(input: SceneInput): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
@@ -198,22 +250,38 @@ export function donutScene(input: SceneInput): Scene {
   const { marks, body: whole } = layFrame(input);
   const colours = new Colours(input);
   const left = leftOut(input);
-  const order = data.series.length > 1 ? `From the outside in: ${data.series.map((s) => s.label).join(", ")}` : "";
+  const order =
+    data.series.length > 1 ? `From the outside in: ${data.series.map((s) => s.label).join(", ")}` : "";
   const noted = footNote(whole, theme, [order, left].filter(Boolean).join(". "));
   const first = slices(input, colours, (row) => row.value);
   const entries = colours.ruleLegend().length
     ? colours.ruleLegend()
-    : first.map((s) => ({ key: s.row.key, color: s.color, label: s.row.label, value: style.toggle("legend.values") ? formatNumber(s.value, s.row.format ?? data.format) : "" }));
+    : first.map((s) => ({
+        key: s.row.key,
+        color: s.color,
+        label: s.row.label,
+        value: style.toggle("legend.values") ? formatNumber(s.value, s.row.format ?? data.format) : "",
+      }));
   const content = style.choice("labels.content");
   // Names beside the ring say what a legend would.
-  const named = style.choice("labels.place") === "outside" && content.includes("category") && whole.width >= 240 && whole.height >= 120;
+  const named =
+    style.choice("labels.place") === "outside" &&
+    content.includes("category") &&
+    whole.width >= 240 &&
+    whole.height >= 120;
   const place = style.choice("legend.place") === "auto" && named ? "none" : style.choice("legend.place");
   const legend = layLegend(place, entries, noted.body, theme);
   const body: Box = legend.body;
   const writer = labelWriter(input);
-  const write: Write = (s, format = s.row.format) => writer({ ...s.row, value: s.value, format }, s.value / s.share);
+  const write: Write = (s, format = s.row.format) =>
+    writer({ ...s.row, value: s.value, format }, s.value / s.share);
   const size = style.number("labels.size");
-  const outside = style.choice("labels.place") === "outside" && content !== "none" && body.width >= 240 && body.height >= 120 && data.series.length <= 1;
+  const outside =
+    style.choice("labels.place") === "outside" &&
+    content !== "none" &&
+    body.width >= 240 &&
+    body.height >= 120 &&
+    data.series.length <= 1;
   const labels = outside
     ? first
         .filter((s) => s.share * 100 >= style.number("labels.least"))
@@ -222,7 +290,13 @@ export function donutScene(input: SceneInput): Scene {
             .slice(0, 1)
             .map(([first, ...rest]) => {
               const names = wrap(first, body.width * 0.24, size, 500, 2);
-              return { key: s.row.key, lines: [...names, ...rest], names: names.length, share: s.share, angle: ((s.start + s.end) / 2 + 720) % 360 };
+              return {
+                key: s.row.key,
+                lines: [...names, ...rest],
+                names: names.length,
+                share: s.share,
+                angle: ((s.start + s.end) / 2 + 720) % 360,
+              };
             }),
         )
     : [];
@@ -230,7 +304,13 @@ export function donutScene(input: SceneInput): Scene {
   const start = style.number("arc.start");
   const from = start - (style.choice("arc.direction") === "counter" ? sweep : 0);
   // The segment under the pointer grows by at most four pixels, which stay free around the ring.
-  const centre = layCentre(body, from, sweep, outside ? outsideRoom(labels, body, size) : 4, outside ? 12 : 4);
+  const centre = layCentre(
+    body,
+    from,
+    sweep,
+    outside ? outsideRoom(labels, body, size) : 4,
+    outside ? 12 : 4,
+  );
   const rings = ringsOf(input, colours, centre);
   const { cx, cy } = centre;
   const corner = style.number("arc.corner");
@@ -277,7 +357,10 @@ export function donutScene(input: SceneInput): Scene {
         datum: rowDatum(
           input,
           { ...s.row, value: s.value },
-          [...(ring.label && !ring.format ? [{ label: "Of", value: ring.label }] : []), { label: "Share", value: shareText(s.share) }],
+          [
+            ...(ring.label && !ring.format ? [{ label: "Of", value: ring.label }] : []),
+            { label: "Share", value: shareText(s.share) },
+          ],
           ring.format && { label: ring.label, format: ring.format },
         ),
       });
@@ -285,9 +368,18 @@ export function donutScene(input: SceneInput): Scene {
   }
   marks.push(...legend.marks, ...noted.marks);
   const outer = rings[0];
-  if (outside) marks.push(...outsideLabels(labels, { cx, cy, r: outer.r }, body, size, theme, style.toggle("labels.leaders")));
-  else if (content !== "none" && centre.r > 30) for (const ring of rings) marks.push(...insideLabels(input, ring, write));
+  if (outside)
+    marks.push(
+      ...outsideLabels(labels, { cx, cy, r: outer.r }, body, size, theme, style.toggle("labels.leaders")),
+    );
+  else if (content !== "none" && centre.r > 30)
+    for (const ring of rings) marks.push(...insideLabels(input, ring, write));
   // The reading is the row's own value, whichever ring the pointer stands on.
   marks.push(...reading(input, { ...rings[rings.length - 1], all: first }));
-  return frameScene(input, marks, handlesOf(input, { ...centre, inner: rings[rings.length - 1].inner }), inWords(input, rings, left));
+  return frameScene(
+    input,
+    marks,
+    handlesOf(input, { ...centre, inner: rings[rings.length - 1].inner }),
+    inWords(input, rings, left),
+  );
 }

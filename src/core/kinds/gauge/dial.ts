@@ -31,30 +31,47 @@ export function plainDrop(hub: number, size: number): number {
   return hub + 6 + size * 0.6;
 }
 
-/** How far below the hub the middle of the reading stands, so that a needle at either end of the arc passes beside it. */
+/**
+ * How far below the hub the middle of the reading stands, so that a needle at either end of the arc passes
+ * beside it.
+ */
 export function readingDrop(style: SceneInput["style"], hub: number, reading: ReadingSize): number {
   const plain = plainDrop(hub, reading.size);
   if (style.choice("needle.form") === "none") return plain;
   const { start, sweep } = sweepOf(style);
   const ends = [start, start + sweep].map((angle) => polar(0, 0, angle, 1));
   // An end that points steeply down leaves no way beside it.
-  const slopes = ends.map(({ x, y }) => (y > 0.02 && Math.abs(x) > 0.02 ? y / Math.abs(x) : 0)).filter((slope) => slope < 0.8);
+  const slopes = ends
+    .map(({ x, y }) => (y > 0.02 && Math.abs(x) > 0.02 ? y / Math.abs(x) : 0))
+    .filter((slope) => slope < 0.8);
   return Math.max(plain, ...slopes.map((slope) => slope * (reading.half + 4) + reading.size * 0.42));
 }
 
 /** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
-export function layDial(input: SceneInput, body: { x: number; y: number; width: number; height: number }, margin: number, reading: ReadingSize): Dial {
+export function layDial(
+  input: SceneInput,
+  body: { x: number; y: number; width: number; height: number },
+  margin: number,
+  reading: ReadingSize,
+): Dial {
   const { style } = input;
   const { start, sweep } = sweepOf(style);
   const extent = arcExtent(start, sweep);
   const width = Math.max(8, body.width - 2 * margin);
   const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));
   const hub = Math.min(style.number("needle.hub"), body.height * 0.06);
-  // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave some below.
-  // A small dial has no room to keep clear of its needle.
+  // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave
+  // some below. A small dial has no room to keep clear of its needle.
   const drop = body.height < 170 ? plainDrop(hub, reading.size) : readingDrop(style, hub, reading);
   const below = reading.size > 0 ? drop + reading.size * 0.6 + reading.under : hub;
-  const r = Math.max(6, Math.min(width / (extent.left + extent.right), height / (extent.top + extent.bottom), Math.max(height - below, height * 0.35) / extent.top));
+  const r = Math.max(
+    6,
+    Math.min(
+      width / (extent.left + extent.right),
+      height / (extent.top + extent.bottom),
+      Math.max(height - below, height * 0.35) / extent.top,
+    ),
+  );
   const bottom = Math.max(extent.bottom * r, below);
   const cx = body.x + body.width / 2 + ((extent.left - extent.right) * r) / 2;
   const cy = body.y + (body.height - height) + (height - (extent.top * r + bottom)) / 2 + extent.top * r;

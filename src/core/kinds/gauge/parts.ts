@@ -74,14 +74,31 @@ export const GAUGE_PARTS: Part[] = [
       colour("colour", "Colour"),
     ],
   },
-  { id: "target", label: "Target", dials: [toggle("shown", "Mark", true), number("size", "Size", 4, 30, 1, "px", 11)] },
-  { id: "scale", label: "Scale", dials: [toggle("ends", "End labels", true), number("ticks", "Ticks", 0, 20, 1, "", 0)] },
+  {
+    id: "target",
+    label: "Target",
+    dials: [toggle("shown", "Mark", true), number("size", "Size", 4, 30, 1, "px", 11)],
+  },
+  {
+    id: "scale",
+    label: "Scale",
+    dials: [toggle("ends", "End labels", true), number("ticks", "Ticks", 0, 20, 1, "", 0)],
+  },
   {
     id: "reading",
     label: "Reading",
-    dials: [toggle("shown", "Shown", true), template("text", "Text", "{value}"), toggle("word", "Zone word", true), number("size", "Size", 9, 72, 1, "px", 28)],
+    dials: [
+      toggle("shown", "Shown", true),
+      template("text", "Text", "{value}"),
+      toggle("word", "Zone word", true),
+      number("size", "Size", 9, 72, 1, "px", 28),
+    ],
   },
-  { id: "plate", label: "Title plate", dials: [toggle("shown", "Shown", false), template("text", "Text", "{measure}")] },
+  {
+    id: "plate",
+    label: "Title plate",
+    dials: [toggle("shown", "Shown", false), template("text", "Text", "{measure}")],
+  },
   coloursPart("one"),
   ...sharedParts(),
 ];

@@ -19,7 +19,14 @@ import { type Stretch, stretches, zoneOf } from "./zones";
 /** End labels need a dial of this radius; smaller ones give the room to the reading. */
 const ENDS_FROM = 58;
 
-function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number, tone: string, datum: Datum): Mark[] {
+function arcMarks(
+  input: SceneInput,
+  dial: Dial,
+  zones: Stretch[],
+  share: number,
+  tone: string,
+  datum: Datum,
+): Mark[] {
   const { style, theme } = input;
   const { cx, cy, r, inner, start, sweep } = dial;
   const cap = style.choice("arc.caps") === "round" ? (r - inner) / 2 : 0;
@@ -61,29 +68,66 @@ function arcMarks(input: SceneInput, dial: Dial, zones: Stretch[], share: number
       const inset = zones.length > 1 ? gap / 2 : 0;
       const corners: [number, number, number, number] = [first, last, last, first];
       const tone = theme.tones[zone.tone];
-      if (style.toggle("zones.ramp")) marks.push(...zoneRamp(zone, tone, (from, until, part, color, id) => sector(id, "zones", from, until, color, undefined, 0, part)));
-      else marks.push(sector(`zone:${zone.index}`, "zones", zone.from, zone.until, tone, undefined, inset, corners));
+      if (style.toggle("zones.ramp"))
+        marks.push(
+          ...zoneRamp(zone, tone, (from, until, part, color, id) =>
+            sector(id, "zones", from, until, color, undefined, 0, part),
+          ),
+        );
+      else
+        marks.push(
+          sector(`zone:${zone.index}`, "zones", zone.from, zone.until, tone, undefined, inset, corners),
+        );
     }
     if (fill === "both" && share > 0) {
       const width = (r - inner) * 0.4;
       const middle = (r + inner) / 2;
-      marks.push(sector("progress", "arc", 0, clamp(share), theme.ink, { inner: middle - width / 2, outer: middle + width / 2 }));
+      marks.push(
+        sector("progress", "arc", 0, clamp(share), theme.ink, {
+          inner: middle - width / 2,
+          outer: middle + width / 2,
+        }),
+      );
     }
   }
   if (style.choice("arc.past") === "lap" && share > 1) {
     const thin = Math.max(2, (r - inner) * 0.3);
-    marks.push(sector("lap", "arc", 0, clamp(share - 1), mix(theme.ink, theme.sheet, 0.15), { inner: inner - 2 - thin, outer: inner - 2 }));
+    marks.push(
+      sector("lap", "arc", 0, clamp(share - 1), mix(theme.ink, theme.sheet, 0.15), {
+        inner: inner - 2 - thin,
+        outer: inner - 2,
+      }),
+    );
   }
   return marks;
 }
 
 const ZONE_STEPS = 12;
 
-/** A zone whose colour deepens along it, in steps; each reaches a little under the next, so that no seam shows. */
-function zoneRamp(zone: Stretch, tone: string, step: (from: number, until: number, corners: [number, number, number, number], color: string, id: string) => Mark): Mark[] {
+/**
+ * A zone whose colour deepens along it, in steps; each reaches a little under the next, so that no seam
+ * shows.
+ */
+function zoneRamp(
+  zone: Stretch,
+  tone: string,
+  step: (
+    from: number,
+    until: number,
+    corners: [number, number, number, number],
+    color: string,
+    id: string,
+  ) => Mark,
+): Mark[] {
   const at = (i: number) => zone.from + ((zone.until - zone.from) * i) / ZONE_STEPS;
   return Array.from({ length: ZONE_STEPS }, (_, i) =>
-    step(at(i), i === ZONE_STEPS - 1 ? zone.until : at(i + 1.15), [0, 0, 0, 0], mix(mix(tone, "#ffffff", 0.35), tone, i / (ZONE_STEPS - 1)), `zone:${zone.index}/${i}`),
+    step(
+      at(i),
+      i === ZONE_STEPS - 1 ? zone.until : at(i + 1.15),
+      [0, 0, 0, 0],
+      mix(mix(tone, "#ffffff", 0.35), tone, i / (ZONE_STEPS - 1)),
+      `zone:${zone.index}/${i}`,
+    ),
   );
 }
 
@@ -140,7 +184,9 @@ function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[
       const at = polar(cx, cy, angle, (r + inner) / 2);
       const text = formatNumber(value, {
         ...data.format,
-        decimals: Number.isInteger(data.format.style === "percent" ? value * 100 : value) ? 0 : data.format.decimals,
+        decimals: Number.isInteger(data.format.style === "percent" ? value * 100 : value)
+          ? 0
+          : data.format.decimals,
         units: Math.abs(value) >= 1e4 ? "automatic" : data.format.units,
       });
       // Just past the arc's ends: under them where the arc comes down, beside them where it does not.
@@ -149,7 +195,19 @@ function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[
       const down = Math.abs(along.y) > 0.3;
       const wanted = down ? at.x : at.x + along.x * (width / 2 + 4);
       const x = Math.min(Math.max(wanted, width / 2 + 2), input.frame.width - width / 2 - 2);
-      marks.push(textMark(id, "scale", x, at.y + (down ? Math.sign(along.y) : along.y) * (size * 0.6 + 5), text, size, 400, theme.muted, "middle"));
+      marks.push(
+        textMark(
+          id,
+          "scale",
+          x,
+          at.y + (down ? Math.sign(along.y) : along.y) * (size * 0.6 + 5),
+          text,
+          size,
+          400,
+          theme.muted,
+          "middle",
+        ),
+      );
     }
   }
   if (style.toggle("zones.words") && r > 70) {
@@ -166,7 +224,19 @@ function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[
       const at = polar(cx, cy, angle, r + 6);
       const x = at.x + (out.x * width) / 2;
       if (x - width / 2 < 1 || x + width / 2 > input.frame.width - 1) continue;
-      marks.push(textMark(`word:${zone.index}`, "zones", x, at.y + (out.y * size) / 2, zone.word, size, 500, theme.muted, "middle"));
+      marks.push(
+        textMark(
+          `word:${zone.index}`,
+          "zones",
+          x,
+          at.y + (out.y * size) / 2,
+          zone.word,
+          size,
+          500,
+          theme.muted,
+          "middle",
+        ),
+      );
     }
   }
   return marks;
@@ -206,43 +276,87 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
   const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
   const half = textWidth(fillTemplate(text, data.names), wanted, 600) / 2;
   // Level with the reading, the arc leaves this much room on both sides of the hub.
-  const free = style.choice("arc.past") === "lap" && past !== "" ? dial.inner - Math.max(2, (dial.r - dial.inner) * 0.3) - 4 : dial.inner;
-  const chordAt = (dy: number) => (dial.sweep > 200 && dy < free ? 2 * Math.sqrt(Math.max(0, free ** 2 - dy ** 2)) * 0.92 : Number.POSITIVE_INFINITY);
+  const free =
+    style.choice("arc.past") === "lap" && past !== ""
+      ? dial.inner - Math.max(2, (dial.r - dial.inner) * 0.3) - 4
+      : dial.inner;
+  const chordAt = (dy: number) =>
+    dial.sweep > 200 && dy < free
+      ? 2 * Math.sqrt(Math.max(0, free ** 2 - dy ** 2)) * 0.92
+      : Number.POSITIVE_INFINITY;
   const clear = readingDrop(style, hub, { size: wanted, half: Math.min(half, dial.inner * 0.62), under: 0 });
-  const texts = [data.names, ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }))].map((names) => fillTemplate(text, names));
-  const roomAt = (dy: number) => Math.min(input.frame.width - 8, Math.max(chordAt(dy), dial.inner * 0.9), 2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8);
+  const texts = [
+    data.names,
+    ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } })),
+  ].map((names) => fillTemplate(text, names));
+  const roomAt = (dy: number) =>
+    Math.min(
+      input.frame.width - 8,
+      Math.max(chordAt(dy), dial.inner * 0.9),
+      2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8,
+    );
   const place = (drop: number, size: number) => {
     const dy = Math.min(drop, input.frame.height - size * 0.5 - dial.cy);
     return { y: dial.cy + dy, room: roomAt(dy), ...fitText(texts, roomAt(dy), size, 600) };
   };
-  // To be read whole goes before standing clear of the needle, and then before size: a smaller text stands higher, where the arc is wider.
+  // To be read whole goes before standing clear of the needle, and then before size: a smaller text stands
+  // higher, where the arc is wider.
   const places = [
     () => (chordAt(clear) >= half * 1.5 ? place(clear, wanted) : place(plainDrop(hub, wanted), wanted)),
-    ...[wanted * 0.8, wanted * 0.65, SMALLEST].map((size) => () => place(plainDrop(hub, Math.max(SMALLEST, size)), Math.max(SMALLEST, size))),
+    ...[wanted * 0.8, wanted * 0.65, SMALLEST].map(
+      (size) => () => place(plainDrop(hub, Math.max(SMALLEST, size)), Math.max(SMALLEST, size)),
+    ),
   ];
   let fitted = places[0]();
   for (const next of places.slice(1)) if (!texts.includes(fitted.text)) fitted = next();
   // The smallest dials have no room inside for their value: it is written whole all the same.
   if (!texts.includes(fitted.text)) fitted = { ...fitted, text: texts[texts.length - 1], size: SMALLEST };
   const { y, room } = fitted;
-  const marks: Mark[] = fitted.text ? [textMark("reading", "reading", dial.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")] : [];
+  const marks: Mark[] = fitted.text
+    ? [textMark("reading", "reading", dial.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")]
+    : [];
   const under = past || (style.toggle("reading.word") ? word : "");
   const size = Math.max(SMALLEST, Math.min(12, wanted * 0.45));
   const lineY = y + fitted.size * 0.6 + size * 0.75;
   if (under && lineY + size * 0.6 <= input.frame.height) {
     // Under the reading the arc's ends are the nearest neighbours.
-    const beside = dial.r > ENDS_FROM && style.toggle("scale.ends") ? Math.min(input.frame.width - 8, 2 * (dial.r * 0.86 - 14)) : input.frame.width - 8;
+    const beside =
+      dial.r > ENDS_FROM && style.toggle("scale.ends")
+        ? Math.min(input.frame.width - 8, 2 * (dial.r * 0.86 - 14))
+        : input.frame.width - 8;
     const small = fitText([under], Math.max(room, beside), size, 500);
-    if (small.text) marks.push(textMark("word", "reading", dial.cx, lineY, small.text, small.size, 500, past ? theme.signal : theme.muted, "middle"));
+    if (small.text)
+      marks.push(
+        textMark(
+          "word",
+          "reading",
+          dial.cx,
+          lineY,
+          small.text,
+          small.size,
+          500,
+          past ? theme.signal : theme.muted,
+          "middle",
+        ),
+      );
   }
   return marks;
 }
 
-function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], target: number | null): Handle[] {
+function handlesOf(
+  input: SceneInput,
+  dial: Dial,
+  scale: Scale,
+  zones: Zone[],
+  target: number | null,
+): Handle[] {
   const { data } = input;
   const { cx, cy, r, inner, start, sweep } = dial;
   const angular = { type: "angular" as const, cx, cy, r: (r + inner) / 2, start, end: start + sweep };
-  const step = data.format.style === "percent" ? 0.01 : Math.max(10 ** Math.floor(Math.log10((scale.maximum - scale.minimum) / 100)), 1e-9);
+  const step =
+    data.format.style === "percent"
+      ? 0.01
+      : Math.max(10 ** Math.floor(Math.log10((scale.maximum - scale.minimum) / 100)), 1e-9);
   // A chosen opening says where the arc begins and ends; only an opening of one's own can be dragged.
   const turning: Handle[] =
     input.style.choice("arc.preset") === "own"
@@ -300,7 +414,9 @@ function handlesOf(input: SceneInput, dial: Dial, scale: Scale, zones: Zone[], t
 /** A plate at the foot with the name of what is measured. Takes its room from the body. */
 function plateMarks(input: SceneInput, body: Box): { marks: Mark[]; body: Box } {
   const { style, theme, data } = input;
-  const text = style.toggle("plate.shown") ? fillTemplate(style.template("plate.text"), data.names).trim() : "";
+  const text = style.toggle("plate.shown")
+    ? fillTemplate(style.template("plate.text"), data.names).trim()
+    : "";
   if (!text || body.height < 120) return { marks: [], body };
   const size = Math.max(SMALLEST, Math.min(13, body.height * 0.06));
   const said = fitText([text], body.width - 28, size, 600);
@@ -320,7 +436,17 @@ function plateMarks(input: SceneInput, body: Box): { marks: Mark[]; body: Box } 
         radii: [height / 2, height / 2, height / 2, height / 2],
         fill: mix(theme.track, theme.sheet, 0.35),
       },
-      textMark("platetext", "plate", body.x + body.width / 2, y + height / 2, said.text, said.size, 600, theme.ink, "middle"),
+      textMark(
+        "platetext",
+        "plate",
+        body.x + body.width / 2,
+        y + height / 2,
+        said.text,
+        said.size,
+        600,
+        theme.ink,
+        "middle",
+      ),
     ],
     body: { ...body, height: body.height - height - 8 },
   };
@@ -336,23 +462,47 @@ export function gaugeScene(input: SceneInput): Scene {
   const plate = plateMarks(input, whole);
   const { body } = plate;
   const past = style.choice("arc.past") as PastEnd;
-  const scale = scaleOf({ minimum: data.minimum, maximum: data.maximum, target: data.target, value, format: data.format, past });
+  const scale = scaleOf({
+    minimum: data.minimum,
+    maximum: data.maximum,
+    target: data.target,
+    value,
+    format: data.format,
+    past,
+  });
   const share = shareOf(value, scale);
   const asValues = style.choice("zones.edges") === "value";
-  const edges = asValues ? data.zones : data.zones.map((z) => ({ ...z, to: z.to === null ? null : scale.minimum + z.to * (scale.maximum - scale.minimum) }));
+  const edges = asValues
+    ? data.zones
+    : data.zones.map((z) => ({
+        ...z,
+        to: z.to === null ? null : scale.minimum + z.to * (scale.maximum - scale.minimum),
+      }));
   const zones = stretches(edges, scale);
   const zone = zoneOf(edges, value);
   const hasWords = style.toggle("zones.words") && zones.some((z) => z.word) && body.height > 150;
   const hasTarget = data.target !== null && style.toggle("target.shown");
-  const margin = Math.min(body.height * 0.14, Math.max(2, hasTarget ? style.number("target.size") + 4 : 0, hasWords ? 18 : 0));
-  const side = hasWords ? Math.min(body.width * 0.14, 14 + Math.max(...zones.map((z) => textWidth(z.word, 11, 500)))) : margin;
-  const size = style.toggle("reading.shown") ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22)) : 0;
+  const margin = Math.min(
+    body.height * 0.14,
+    Math.max(2, hasTarget ? style.number("target.size") + 4 : 0, hasWords ? 18 : 0),
+  );
+  const side = hasWords
+    ? Math.min(body.width * 0.14, 14 + Math.max(...zones.map((z) => textWidth(z.word, 11, 500))))
+    : margin;
+  const size = style.toggle("reading.shown")
+    ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22))
+    : 0;
   const under = style.toggle("reading.word") && (zone?.word || share > 1 || share < 0);
-  const dial = layDial(input, { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) }, margin, {
-    size,
-    half: textWidth(fillTemplate(style.template("reading.text"), data.names), size, 600) / 2,
-    under: under ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0,
-  });
+  const dial = layDial(
+    input,
+    { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) },
+    margin,
+    {
+      size,
+      half: textWidth(fillTemplate(style.template("reading.text"), data.names), size, 600) / 2,
+      under: under ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0,
+    },
+  );
   const pastText = share > 1 ? "past the end" : share < 0 ? "below the start" : "";
   const word = zone?.word ?? "";
   const own = style.template("tooltip.text");
@@ -374,8 +524,13 @@ export function gaugeScene(input: SceneInput): Scene {
   };
   const colours = new Colours(input);
   const ruled = style.choice("colours.by") === "rule" || style.value("colours.one") !== "";
-  const progress = zone && !ruled ? mix(theme.tones[zone.tone], theme.ink, 0.25) : colours.of(data.rows[0], 0);
-  marks.push(...arcMarks(input, dial, zones, share, progress, datum), ...scaleMarks(input, dial, scale, zones), ...targetMarks(input, dial, scale, datum));
+  const progress =
+    zone && !ruled ? mix(theme.tones[zone.tone], theme.ink, 0.25) : colours.of(data.rows[0], 0);
+  marks.push(
+    ...arcMarks(input, dial, zones, share, progress, datum),
+    ...scaleMarks(input, dial, scale, zones),
+    ...targetMarks(input, dial, scale, datum),
+  );
   const form = style.choice("needle.form");
   const shown = clamp(share);
   const needleColour = style.colour("needle.colour", theme.ink);
@@ -394,8 +549,25 @@ export function gaugeScene(input: SceneInput): Scene {
     });
     const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
     if (hub > 0 && form !== "wedge") {
-      marks.push({ type: "circle", id: "hub", part: "needle", cx: dial.cx, cy: dial.cy, r: hub, fill: needleColour });
-      if (hub > 5) marks.push({ type: "circle", id: "pin", part: "needle", cx: dial.cx, cy: dial.cy, r: hub * 0.4, fill: theme.sheet });
+      marks.push({
+        type: "circle",
+        id: "hub",
+        part: "needle",
+        cx: dial.cx,
+        cy: dial.cy,
+        r: hub,
+        fill: needleColour,
+      });
+      if (hub > 5)
+        marks.push({
+          type: "circle",
+          id: "pin",
+          part: "needle",
+          cx: dial.cx,
+          cy: dial.cy,
+          r: hub * 0.4,
+          fill: theme.sheet,
+        });
     }
   }
   if (share > 1 && past !== "lap") {
@@ -417,6 +589,20 @@ export function gaugeScene(input: SceneInput): Scene {
     });
   }
   marks.push(...readingMarks(input, dial, value, word, pastText), ...plate.marks);
-  const description = `${titleOf(input)}: gauge of ${data.valueLabel}, ${formatNumber(value, data.format)} on a scale from ${formatNumber(scale.minimum, data.format)} to ${formatNumber(scale.maximum, data.format)}${data.target === null ? "" : `, target ${formatNumber(data.target, data.format)}`}${word ? `, in the zone ${word}` : ""}${pastText ? `, ${pastText}` : ""}.`;
-  return frameScene(input, marks, handlesOf(input, dial, scale, asValues ? data.zones : [], data.target), description);
+  const write = (x: number | null) => formatNumber(x, data.format);
+  const description = `${[
+    `${titleOf(input)}: gauge of ${data.valueLabel}`,
+    `${write(value)} on a scale from ${write(scale.minimum)} to ${write(scale.maximum)}`,
+    data.target === null ? "" : `target ${write(data.target)}`,
+    word ? `in the zone ${word}` : "",
+    pastText ?? "",
+  ]
+    .filter(Boolean)
+    .join(", ")}.`;
+  return frameScene(
+    input,
+    marks,
+    handlesOf(input, dial, scale, asValues ? data.zones : [], data.target),
+    description,
+  );
 }

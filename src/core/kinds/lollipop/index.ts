@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { LOLLIPOP_PARTS } from "./parts";
 import { lollipopScene } from "./scene";
 
-export const lollipop: Kind = { id: "lollipop", label: "Lollipop", phrase: "lollipops", roles: ROLES.lollipop, needsSplit: true, parts: LOLLIPOP_PARTS, scene: lollipopScene };
+export const lollipop: Kind = {
+  id: "lollipop",
+  label: "Lollipop",
+  phrase: "lollipops",
+  roles: ROLES.lollipop,
+  needsSplit: true,
+  parts: LOLLIPOP_PARTS,
+  scene: lollipopScene,
+};

@@ -6,7 +6,11 @@ import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 
 export const LOLLIPOP_PARTS: Part[] = [
-  { id: "stem", label: "Stem", dials: [directionDial("up"), number("width", "Width", 0.5, 16, 0.5, "px", 3), colour("colour", "Colour")] },
+  {
+    id: "stem",
+    label: "Stem",
+    dials: [directionDial("up"), number("width", "Width", 0.5, 16, 0.5, "px", 3), colour("colour", "Colour")],
+  },
   {
     id: "head",
     label: "Head",

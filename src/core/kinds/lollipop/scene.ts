@@ -16,7 +16,10 @@ import { niceAbove } from "../anatomy/scale";
 import { symbolMark } from "../anatomy/symbol";
 import { textMark } from "../anatomy/text-mark";
 
-/** Where the scale starts: at the baseline, or at a round number below the lowest value, which the picture says. */
+/**
+ * Where the scale starts: at the baseline, or at a round number below the lowest value, which the picture
+ * says.
+ */
 function startOf({ data, style }: SceneInput): { start: number; said: string } {
   const baseline = style.number("domain.baseline");
   if (style.choice("domain.start") === "zero") return { start: baseline, said: "" };
@@ -24,7 +27,13 @@ function startOf({ data, style }: SceneInput): { start: number; said: string } {
   const [low, high] = [Math.min(...values), Math.max(...values)];
   const step = niceAbove((high - low || Math.abs(high) || 1) / 4);
   const start = low < 0 ? baseline : Math.max(0, Math.floor((low - (high - low) * 0.15) / step) * step);
-  return { start, said: start === 0 ? "" : `The scale starts at ${formatNumber(start, { ...data.format, decimals: Math.max(data.format.decimals, 1) })}` };
+  return {
+    start,
+    said:
+      start === 0
+        ? ""
+        : `The scale starts at ${formatNumber(start, { ...data.format, decimals: Math.max(data.format.decimals, 1) })}`,
+  };
 }
 
 /** The diameter of a row's head: one for all, or with an area in proportion to the absolute head size. */
@@ -39,28 +48,75 @@ function diameterOf(input: SceneInput, row: VisualRow, most: number): number {
 }
 
 /** A category's picture within a circle: an icon in strokes, or the uploaded one. */
-function pictureMarks(input: SceneInput, row: VisualRow, x: number, y: number, diameter: number, ink: string, opacity: number): Mark[] {
+function pictureMarks(
+  input: SceneInput,
+  row: VisualRow,
+  x: number,
+  y: number,
+  diameter: number,
+  ink: string,
+  opacity: number,
+): Mark[] {
   const name = own(input.look.pictures, row.label);
   if (!name || diameter < 12) return [];
   const size = diameter * 0.62;
   const id = `picture:${row.key}`;
   if (name.startsWith("icon:")) {
     const d = own(ICONS, name.slice(5));
-    return d ? [{ type: "icon", id, part: "head", x: x - size / 2, y: y - size / 2, size, box: 24, d, stroke: ink, strokeWidth: Math.max(1, size / 13), opacity }] : [];
+    return d
+      ? [
+          {
+            type: "icon",
+            id,
+            part: "head",
+            x: x - size / 2,
+            y: y - size / 2,
+            size,
+            box: 24,
+            d,
+            stroke: ink,
+            strokeWidth: Math.max(1, size / 13),
+            opacity,
+          },
+        ]
+      : [];
   }
   const uploaded = input.look.ownPictures.find((p) => p.id === name);
-  return uploaded ? [{ type: "picture", id, part: "head", x: x - size / 2, y: y - size / 2, width: size, height: size, href: uploaded.href, opacity }] : [];
+  return uploaded
+    ? [
+        {
+          type: "picture",
+          id,
+          part: "head",
+          x: x - size / 2,
+          y: y - size / 2,
+          width: size,
+          height: size,
+          href: uploaded.href,
+          opacity,
+        },
+      ]
+    : [];
 }
 
 /** The stem from the base line to the value. */
-function stemMarks(input: SceneInput, row: VisualRow, bands: Bands, i: number, to: number, width: number): Mark[] {
+function stemMarks(
+  input: SceneInput,
+  row: VisualRow,
+  bands: Bands,
+  i: number,
+  to: number,
+  width: number,
+): Mark[] {
   const { style, theme } = input;
   const { base, horizontal } = bands;
   const across = bands.centre(i);
   const color = style.colour("stem.colour", mix(theme.muted, theme.sheet, 0.45));
   const [low, length, r] = [Math.min(base, to), Math.abs(to - base), width / 2];
   if (length === 0) return [];
-  const place = horizontal ? { x: low, y: across - r, width: length, height: width } : { x: across - r, y: low, width, height: length };
+  const place = horizontal
+    ? { x: low, y: across - r, width: length, height: width }
+    : { x: across - r, y: low, width, height: length };
   return [
     {
       type: "rect",
@@ -72,7 +128,11 @@ function stemMarks(input: SceneInput, row: VisualRow, bands: Bands, i: number, t
       opacity: strength(input, row.key),
       grow: horizontal ? (to >= base ? "left" : "right") : to <= base ? "bottom" : "top",
       surface: "track",
-      whole: { from: base, to: (horizontal ? to >= base : to <= base) ? bands.at(bands.high) : bands.at(bands.low), axis: horizontal ? "x" : "y" },
+      whole: {
+        from: base,
+        to: (horizontal ? to >= base : to <= base) ? bands.at(bands.high) : bands.at(bands.low),
+        axis: horizontal ? "x" : "y",
+      },
     },
   ];
 }
@@ -88,7 +148,13 @@ export function lollipopScene(input: SceneInput): Scene {
   const colours = new Colours(input);
   const sized = data.headSize ? `Head area: ${data.headSize.label}` : "";
   const noted = footNote(whole, theme, [sized, said].filter(Boolean).join(". "));
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entriesOf(input, colours), noted.body, theme, true);
+  const legend = layLegend(
+    style.choice("legend.place"),
+    colours.ruleLegend().length ? colours.ruleLegend() : entriesOf(input, colours),
+    noted.body,
+    theme,
+    true,
+  );
   const { body } = legend;
   const write = labelWriter(input);
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
@@ -96,8 +162,13 @@ export function lollipopScene(input: SceneInput): Scene {
   const place = style.choice("labels.place");
   const size = Math.min(style.number("labels.size"), Math.max(9, Math.min(body.width, body.height) / 9));
   const pitchGuess = (horizontal ? body.height : body.width) / data.rows.length;
-  const mostHead = (pitch: number) => Math.max(3, Math.min(pitch * 0.86, Math.min(body.width, body.height) * 0.3));
-  const inHead = (row: VisualRow, wording: string[], pitch: number): { text: string; size: number } | null => {
+  const mostHead = (pitch: number) =>
+    Math.max(3, Math.min(pitch * 0.86, Math.min(body.width, body.height) * 0.3));
+  const inHead = (
+    row: VisualRow,
+    wording: string[],
+    pitch: number,
+  ): { text: string; size: number } | null => {
     const diameter = diameterOf(input, row, mostHead(pitch));
     if (place === "end" || own(input.look.pictures, row.label)) return null;
     for (const text of wording) {
@@ -107,7 +178,11 @@ export function lollipopScene(input: SceneInput): Scene {
     return null;
   };
   // Labels go into the heads together, or all to the ends: one beside the other would read as two things.
-  const allInside = place !== "end" && data.rows.every((r, i) => r.value === null || wordings[i].length === 0 || inHead(r, wordings[i], pitchGuess * 0.93));
+  const allInside =
+    place !== "end" &&
+    data.rows.every(
+      (r, i) => r.value === null || wordings[i].length === 0 || inHead(r, wordings[i], pitchGuess * 0.93),
+    );
   const outside = !allInside && place !== "head";
   const bands = layBands(input, body, {
     horizontal,
@@ -129,7 +204,13 @@ export function lollipopScene(input: SceneInput): Scene {
     const [x, y] = horizontal ? [at, bands.centre(i)] : [bands.centre(i), at];
     const color = colours.of(row, i);
     const opacity = strength(input, row.key);
-    const datum = rowDatum(input, row, data.headSize ? [{ label: data.headSize.label, value: formatNumber(row.headSize, data.headSize.format) }] : []);
+    const datum = rowDatum(
+      input,
+      row,
+      data.headSize
+        ? [{ label: data.headSize.label, value: formatNumber(row.headSize, data.headSize.format) }]
+        : [],
+    );
     const replaced = style.choice("head.picture") === "above" && own(input.look.pictures, row.label);
     marks.push(...stemMarks(input, row, bands, i, at, Math.min(style.number("stem.width"), diameter)));
     if (!replaced) {
@@ -152,10 +233,19 @@ export function lollipopScene(input: SceneInput): Scene {
     const ink = replaced ? theme.ink : surface.inkOn(color);
     marks.push(...pictureMarks(input, row, x, y, replaced ? diameter * 1.5 : diameter, ink, opacity));
     const label = allInside && opacity === 1 ? inHead(row, wordings[i], bands.pitch) : null;
-    if (label) marks.push(textMark(`label:${row.key}`, "labels", x, y, label.text, label.size, 600, ink, "middle"));
+    if (label)
+      marks.push(textMark(`label:${row.key}`, "labels", x, y, label.text, label.size, 600, ink, "middle"));
     const rule = colours.ruleOf(row);
     if (rule && !label && !own(input.look.pictures, row.label) && diameter >= 9) {
-      const symbol = symbolMark(`symbol:${row.key}`, "head", rule.symbol, x, y, diameter * 0.24, surface.inkOn(color));
+      const symbol = symbolMark(
+        `symbol:${row.key}`,
+        "head",
+        rule.symbol,
+        x,
+        y,
+        diameter * 0.24,
+        surface.inkOn(color),
+      );
       if (symbol) marks.push({ ...symbol, opacity });
     }
     ends.push({ at, negative: row.value < start, reach: diameter / 2, half: diameter / 2 });
@@ -194,7 +284,9 @@ function handlesOf(input: SceneInput, bands: Bands): Handle[] {
       step: 1,
       text: `diameter ${diameter}`,
       ...(bands.horizontal ? { x, y: y + diameter / 2 } : { x: x + diameter / 2, y }),
-      track: bands.horizontal ? { type: "straight", x0: x, y0: y + 2, x1: x, y1: y + 40 } : { type: "straight", x0: x + 2, y0: y, x1: x + 40, y1: y },
+      track: bands.horizontal
+        ? { type: "straight", x0: x, y0: y + 2, x1: x, y1: y + 40 }
+        : { type: "straight", x0: x + 2, y0: y, x1: x + 40, y1: y },
     },
   ];
 }

@@ -9,9 +9,21 @@ export const NESTED_BARS_PARTS: Part[] = [
   {
     id: "bar",
     label: "Outer bar",
-    dials: [directionDial("right"), number("width", "Thickness", 10, 100, 1, "%", 56), number("corner", "Rounding", 0, 100, 1, "%", 30), colour("colour", "Colour")],
+    dials: [
+      directionDial("right"),
+      number("width", "Thickness", 10, 100, 1, "%", 56),
+      number("corner", "Rounding", 0, 100, 1, "%", 30),
+      colour("colour", "Colour"),
+    ],
   },
-  { id: "inner", label: "Inner bar", dials: [number("width", "Thickness", 4, 100, 1, "%", 22), number("corner", "Rounding", 0, 100, 1, "%", 100)] },
+  {
+    id: "inner",
+    label: "Inner bar",
+    dials: [
+      number("width", "Thickness", 4, 100, 1, "%", 22),
+      number("corner", "Rounding", 0, 100, 1, "%", 100),
+    ],
+  },
   {
     id: "scale",
     label: "Scale",

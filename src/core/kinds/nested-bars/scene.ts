@@ -11,7 +11,10 @@ import { layLegend } from "../anatomy/legend";
 import { niceAbove } from "../anatomy/scale";
 import { widthHandle } from "../rounded-bars/scene";
 
-/** A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on two. */
+/**
+ * A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on
+ * two.
+ */
 export function nestedBarsScene(input: SceneInput): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
@@ -22,11 +25,16 @@ export function nestedBarsScene(input: SceneInput): Scene {
   const two = style.choice("scale.of") === "two" && data.second !== null;
   const outerColour = (color: string) => style.colour("bar.colour", mix(color, theme.sheet, 0.72));
   const second = (n: number | null) => formatNumber(n, data.second?.format ?? data.format);
-  const [mostOuter, mostInner] = [Math.max(0, ...data.rows.map((r) => Math.abs(r.value ?? 0))), Math.max(0, ...data.rows.map((r) => Math.abs(r.second ?? 0)))];
+  const [mostOuter, mostInner] = [
+    Math.max(0, ...data.rows.map((r) => Math.abs(r.value ?? 0))),
+    Math.max(0, ...data.rows.map((r) => Math.abs(r.second ?? 0))),
+  ];
   // On two scales the inner values are brought onto the outer scale; both ends are said.
   const [endOuter, endInner] = [niceAbove(mostOuter), niceAbove(mostInner)];
   const factor = two && mostInner > 0 ? endOuter / endInner : 1;
-  const told = two ? `Two scales: ${data.valueLabel} to ${formatNumber(endOuter, data.format)}, ${data.second?.label} to ${second(endInner)}` : "";
+  const told = two
+    ? `Two scales: ${data.valueLabel} to ${formatNumber(endOuter, data.format)}, ${data.second?.label} to ${second(endInner)}`
+    : "";
   const noted = footNote(whole, theme, told);
   const entries = data.second
     ? [
@@ -34,23 +42,47 @@ export function nestedBarsScene(input: SceneInput): Scene {
         { key: "inner", color: colours.one, label: data.second.label, value: "" },
       ]
     : [];
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : entries, noted.body, theme, true);
+  const legend = layLegend(
+    style.choice("legend.place"),
+    colours.ruleLegend().length ? colours.ruleLegend() : entries,
+    noted.body,
+    theme,
+    true,
+  );
   const write = labelWriter(input);
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const bands = layBands(input, legend.body, {
     horizontal,
-    reach: data.rows.map((r) => [r.value, r.second === null ? null : r.second * factor, ...(two ? [endOuter] : [])].filter((v): v is number => v !== null)),
+    reach: data.rows.map((r) =>
+      [r.value, r.second === null ? null : r.second * factor, ...(two ? [endOuter] : [])].filter(
+        (v): v is number => v !== null,
+      ),
+    ),
     labels: data.rows.map((r) => write(r, total).map((lines) => lines.join(" "))),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
-  const [thick, thin] = [(bands.band * style.number("bar.width")) / 100, (bands.band * style.number("inner.width")) / 100];
+  const [thick, thin] = [
+    (bands.band * style.number("bar.width")) / 100,
+    (bands.band * style.number("inner.width")) / 100,
+  ];
   const ends: Parameters<Bands["endLabels"]>[0] = [];
   for (const [i, row] of bands.rows.entries()) {
     const opacity = strength(input, row.key);
     const color = colours.of(row, i);
-    const datum = rowDatum(input, row, data.second ? [{ label: data.second.label, value: second(row.second) }] : []);
-    const bar = (id: string, part: string, value: number | null, thickness: number, corner: number, fill: string) => {
+    const datum = rowDatum(
+      input,
+      row,
+      data.second ? [{ label: data.second.label, value: second(row.second) }] : [],
+    );
+    const bar = (
+      id: string,
+      part: string,
+      value: number | null,
+      thickness: number,
+      corner: number,
+      fill: string,
+    ) => {
       if (value === null || value === 0) return;
       const { far, ...place } = barBox(bands, i, 0, value, Math.max(1, thickness));
       const radius = ((thickness / 2) * corner) / 100;
@@ -70,13 +102,28 @@ export function nestedBarsScene(input: SceneInput): Scene {
       });
     };
     bar("outer", "bar", row.value, thick, style.number("bar.corner"), outerColour(color));
-    bar("inner", "inner", row.second === null ? null : row.second * factor, Math.min(thin, thick), style.number("inner.corner"), color);
+    bar(
+      "inner",
+      "inner",
+      row.second === null ? null : row.second * factor,
+      Math.min(thin, thick),
+      style.number("inner.corner"),
+      color,
+    );
     const [outer, inner] = [row.value ?? 0, (row.second ?? 0) * factor];
     const negative = outer < 0;
-    ends.push({ at: bands.at(negative ? Math.min(outer, inner) : Math.max(outer, inner)), negative, reach: 0, half: thick / 2 });
+    ends.push({
+      at: bands.at(negative ? Math.min(outer, inner) : Math.max(outer, inner)),
+      negative,
+      reach: 0,
+      half: thick / 2,
+    });
   }
   marks.push(...bands.endLabels(ends), ...noted.marks);
-  const said = leadingRows(input, (r) => `${formatNumber(r.value, data.format)}${data.second ? ` with ${second(r.second)}` : ""}`);
+  const said = leadingRows(
+    input,
+    (r) => `${formatNumber(r.value, data.format)}${data.second ? ` with ${second(r.second)}` : ""}`,
+  );
   return frameScene(
     input,
     marks,

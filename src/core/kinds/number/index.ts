@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { NUMBER_CARD_PARTS } from "./parts";
 import { numberCardScene } from "./scene";
 
-export const numberCard: Kind = { id: "number", label: "Number", phrase: "a number", roles: ROLES.number, needsSplit: false, parts: NUMBER_CARD_PARTS, scene: numberCardScene };
+export const numberCard: Kind = {
+  id: "number",
+  label: "Number",
+  phrase: "a number",
+  roles: ROLES.number,
+  needsSplit: false,
+  parts: NUMBER_CARD_PARTS,
+  scene: numberCardScene,
+};

@@ -27,12 +27,19 @@ function changeOf(input: SceneInput, value: number): Change | null {
   const change = value - comparison.value;
   const percent = style.choice("change.as") === "percent" && comparison.value !== 0;
   const direction = change > 0 ? "up" : change < 0 ? "down" : "level";
-  const better = data.betterWhen === "neither" || direction === "level" ? null : (direction === "up") === (data.betterWhen === "higher");
+  const better =
+    data.betterWhen === "neither" || direction === "level"
+      ? null
+      : (direction === "up") === (data.betterWhen === "higher");
   const good = theme.name === "night" ? "#7fd0ac" : "#236b4b";
-  const shown = percent ? formatNumber(change / Math.abs(comparison.value), { ...PERCENT_FORMAT, decimals: 1 }) : formatNumber(change, data.format);
+  const shown = percent
+    ? formatNumber(change / Math.abs(comparison.value), { ...PERCENT_FORMAT, decimals: 1 })
+    : formatNumber(change, data.format);
   return {
     text: change > 0 ? `+${shown}` : shown,
-    against: style.toggle("change.name") ? `against ${comparison.label || "the reference"} ${formatNumber(comparison.value, data.format)}` : "",
+    against: style.toggle("change.name")
+      ? `against ${comparison.label || "the reference"} ${formatNumber(comparison.value, data.format)}`
+      : "",
     direction,
     tone: better === null ? theme.muted : better ? good : theme.signal,
   };
@@ -53,7 +60,8 @@ function sparkMarks(input: SceneInput, box: Box, colours: Colours): Mark[] {
   const span = high - low || 1;
   const y = (v: number) => box.y + 3 + (box.height - 6) * (1 - (v - low) / span);
   const pitch = box.width / data.rows.length;
-  const x = (i: number) => (bars ? box.x + pitch * (i + 0.5) : box.x + 3 + ((box.width - 6) * i) / Math.max(1, data.rows.length - 1));
+  const x = (i: number) =>
+    bars ? box.x + pitch * (i + 0.5) : box.x + 3 + ((box.width - 6) * i) / Math.max(1, data.rows.length - 1);
   const marks: Mark[] = [];
   const last = values[values.length - 1];
   if (bars) {
@@ -92,7 +100,14 @@ function sparkMarks(input: SceneInput, box: Box, colours: Colours): Mark[] {
       fill: mix(color, theme.sheet, 0.82),
     });
   }
-  marks.push({ type: "line", id: "sparkline", part: "spark", points, stroke: color, strokeWidth: style.number("spark.width") });
+  marks.push({
+    type: "line",
+    id: "sparkline",
+    part: "spark",
+    points,
+    stroke: color,
+    strokeWidth: style.number("spark.width"),
+  });
   if (style.toggle("spark.last"))
     marks.push({
       type: "circle",
@@ -116,20 +131,48 @@ export function numberCardScene(input: SceneInput): Scene {
   const value = data.total;
   const { marks, body } = layFrame(input);
   const colours = new Colours(input);
-  const row = { ...(data.rows[0] ?? { key: "", label: data.valueLabel, cells: [], second: null, headSize: null, also: {}, groups: 0 }), value };
+  const row = {
+    ...(data.rows[0] ?? {
+      key: "",
+      label: data.valueLabel,
+      cells: [],
+      second: null,
+      headSize: null,
+      also: {},
+      groups: 0,
+    }),
+    value,
+  };
   const rule = colours.ruleOf(row);
-  const spark = data.splitLabel !== null && style.choice("spark.form") !== "none" && data.rows.length > 1 && body.width >= 90;
+  const spark =
+    data.splitLabel !== null &&
+    style.choice("spark.form") !== "none" &&
+    data.rows.length > 1 &&
+    body.width >= 90;
   const beside = spark && style.choice("layout.of") === "right" && body.width >= 180;
   const sparkHeight = spark && !beside && body.height >= 84 ? Math.min(body.height * 0.42, 90) : 0;
-  const box: Box = { ...body, width: beside ? body.width * 0.52 : body.width, height: body.height - sparkHeight };
+  const box: Box = {
+    ...body,
+    width: beside ? body.width * 0.52 : body.width,
+    height: body.height - sparkHeight,
+  };
   const align: Text["align"] = style.choice("layout.align") === "middle" ? "middle" : "start";
   const x = align === "middle" ? box.x + box.width / 2 : box.x;
-  const names = namesFor(input, { value: { value, format: data.format }, total: { value, format: data.format } });
+  const names = namesFor(input, {
+    value: { value, format: data.format },
+    total: { value, format: data.format },
+  });
   const change = changeOf(input, value);
   const caption = fillTemplate(style.template("reading.caption"), names[0]).trim();
   const small = Math.max(SMALLEST, Math.min(style.number("change.size"), box.height * 0.22));
-  const lines = (change && box.height >= 44 ? 1 : 0) + (caption && box.height >= 70 ? 1 : 0) + (rule && box.height >= 60 ? 1 : 0);
-  const wanted = Math.max(SMALLEST, Math.min(style.number("reading.size"), (box.height - lines * small * 1.4) * 0.82));
+  const lines =
+    (change && box.height >= 44 ? 1 : 0) +
+    (caption && box.height >= 70 ? 1 : 0) +
+    (rule && box.height >= 60 ? 1 : 0);
+  const wanted = Math.max(
+    SMALLEST,
+    Math.min(style.number("reading.size"), (box.height - lines * small * 1.4) * 0.82),
+  );
   const main = fitText(
     names.map((n) => fillTemplate(style.template("reading.text"), n)),
     box.width,
@@ -140,14 +183,37 @@ export function numberCardScene(input: SceneInput): Scene {
   let top = box.y + Math.max(0, (box.height - main.size * LINE_HEIGHT - lines * small * 1.4) / 2);
   if (style.toggle("reading.shown")) {
     marks.push({
-      ...textMark("reading", "reading", x, top + (main.size * LINE_HEIGHT) / 2, main.text, main.size, 700, theme.ink, align),
+      ...textMark(
+        "reading",
+        "reading",
+        x,
+        top + (main.size * LINE_HEIGHT) / 2,
+        main.text,
+        main.size,
+        700,
+        theme.ink,
+        align,
+      ),
       datum: rowDatum(input, { ...row, key: "value", label: data.valueLabel }),
     });
   }
   top += main.size * LINE_HEIGHT;
   const line = (id: string, part: string, text: string, weight: 400 | 600, fill: string, indent = 0) => {
     const fitted = fitText([text], box.width - indent, small, weight);
-    if (fitted.text) marks.push(textMark(id, part, x + (align === "middle" ? 0 : indent), top + small * 0.7, fitted.text, fitted.size, weight, fill, align));
+    if (fitted.text)
+      marks.push(
+        textMark(
+          id,
+          part,
+          x + (align === "middle" ? 0 : indent),
+          top + small * 0.7,
+          fitted.text,
+          fitted.size,
+          weight,
+          fill,
+          align,
+        ),
+      );
     top += small * 1.4;
   };
   if (change && box.height >= 44) {
@@ -158,11 +224,51 @@ export function numberCardScene(input: SceneInput): Scene {
     const left = align === "middle" ? x - width / 2 : x;
     const symbol =
       change.direction === "level"
-        ? symbolMark("direction", "change", "square", left + arrow, top + small * 0.7, arrow * 0.6, change.tone)
-        : symbolMark("direction", "change", change.direction === "up" ? "triangle" : "triangle down", left + arrow, top + small * 0.7, arrow, change.tone);
+        ? symbolMark(
+            "direction",
+            "change",
+            "square",
+            left + arrow,
+            top + small * 0.7,
+            arrow * 0.6,
+            change.tone,
+          )
+        : symbolMark(
+            "direction",
+            "change",
+            change.direction === "up" ? "triangle" : "triangle down",
+            left + arrow,
+            top + small * 0.7,
+            arrow,
+            change.tone,
+          );
     if (symbol) marks.push(symbol);
-    if (said + small * 1.1 <= box.width) marks.push(textMark("change", "change", left + small * 1.1, top + small * 0.7, change.text, small, 600, change.tone));
-    if (against && small * 0.88 >= SMALLEST) marks.push(textMark("against", "change", left + small * 1.6 + said, top + small * 0.7, against, small * 0.88, 400, theme.muted));
+    if (said + small * 1.1 <= box.width)
+      marks.push(
+        textMark(
+          "change",
+          "change",
+          left + small * 1.1,
+          top + small * 0.7,
+          change.text,
+          small,
+          600,
+          change.tone,
+        ),
+      );
+    if (against && small * 0.88 >= SMALLEST)
+      marks.push(
+        textMark(
+          "against",
+          "change",
+          left + small * 1.6 + said,
+          top + small * 0.7,
+          against,
+          small * 0.88,
+          400,
+          theme.muted,
+        ),
+      );
     top += small * 1.4;
   }
   if (rule && box.height >= 60) {
@@ -179,8 +285,27 @@ export function numberCardScene(input: SceneInput): Scene {
     line("ruleword", "reading", rule.word, 600, theme.ink, small * 1.1);
   }
   if (caption && box.height >= 70) line("caption", "reading", caption, 400, theme.muted);
-  if (beside) marks.push(...sparkMarks(input, { x: body.x + body.width * 0.56, y: body.y + body.height * 0.15, width: body.width * 0.44, height: body.height * 0.7 }, colours));
-  else if (sparkHeight > 0) marks.push(...sparkMarks(input, { x: body.x, y: body.y + body.height - sparkHeight + 6, width: body.width, height: sparkHeight - 6 }, colours));
+  if (beside)
+    marks.push(
+      ...sparkMarks(
+        input,
+        {
+          x: body.x + body.width * 0.56,
+          y: body.y + body.height * 0.15,
+          width: body.width * 0.44,
+          height: body.height * 0.7,
+        },
+        colours,
+      ),
+    );
+  else if (sparkHeight > 0)
+    marks.push(
+      ...sparkMarks(
+        input,
+        { x: body.x, y: body.y + body.height - sparkHeight + 6, width: body.width, height: sparkHeight - 6 },
+        colours,
+      ),
+    );
   const course =
     data.splitLabel !== null && data.rows.length > 1
       ? `, over ${data.rows.length} steps from ${formatNumber(data.rows[0].value, data.format)} to ${formatNumber(data.rows[data.rows.length - 1].value, data.format)}`

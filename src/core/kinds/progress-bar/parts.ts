@@ -8,7 +8,12 @@ export const PROGRESS_BAR_PARTS: Part[] = [
   {
     id: "bar",
     label: "Bar",
-    dials: [directionDial("right"), number("thickness", "Thickness", 3, 60, 1, "px", 18), number("corner", "Rounding", 0, 100, 1, "%", 100), pastDial("Past the goal", "full")],
+    dials: [
+      directionDial("right"),
+      number("thickness", "Thickness", 3, 60, 1, "px", 18),
+      number("corner", "Rounding", 0, 100, 1, "%", 100),
+      pastDial("Past the goal", "full"),
+    ],
   },
   { id: "track", label: "Track", dials: [toggle("shown", "Shown", true), colour("colour", "Colour")] },
   { id: "target", label: "Target", dials: [toggle("shown", "Tick", true)] },

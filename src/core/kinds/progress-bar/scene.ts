@@ -16,7 +16,8 @@ import { textMark } from "../anatomy/text-mark";
 
 /** Whole percents, but with a decimal where rounding would claim that the goal is reached. */
 const NEAR_GOAL = { ...PERCENT_FORMAT, decimals: 1 };
-const shareFormat = (share: number) => (share !== 1 && Math.abs(share - 1) < 0.0051 ? NEAR_GOAL : PERCENT_FORMAT);
+const shareFormat = (share: number) =>
+  share !== 1 && Math.abs(share - 1) < 0.0051 ? NEAR_GOAL : PERCENT_FORMAT;
 
 function labelOf(row: VisualRow, goal: Goal, input: SceneInput): string {
   const { style, data } = input;
@@ -35,7 +36,14 @@ interface Bars {
 }
 
 /** One bar with its track, its laps, its tick and its label. */
-function barMarks(input: SceneInput, row: VisualRow, index: number, { goal, colours }: Bars, box: Box, labelled: boolean): Mark[] {
+function barMarks(
+  input: SceneInput,
+  row: VisualRow,
+  index: number,
+  { goal, colours }: Bars,
+  box: Box,
+  labelled: boolean,
+): Mark[] {
   const { style, theme, data, surface } = input;
   const { x, y, height } = box;
   const label = labelled ? labelOf(row, goal, input) : "";
@@ -46,7 +54,12 @@ function barMarks(input: SceneInput, row: VisualRow, index: number, { goal, colo
   const over = share > 1 + 1e-12;
   const chevron = over && past === "hold" ? height * 0.6 + 4 : 0;
   const place = style.choice("labels.place");
-  const inside = place !== "outside" && surface.carriesText && label !== "" && height >= size + 1 && labelWidth + 14 <= clamp(share) * (box.width - chevron);
+  const inside =
+    place !== "outside" &&
+    surface.carriesText &&
+    label !== "" &&
+    height >= size + 1 &&
+    labelWidth + 14 <= clamp(share) * (box.width - chevron);
   const width = Math.max(4, box.width - chevron);
   const radius = ((height / 2) * style.number("bar.corner")) / 100;
   const radii: [number, number, number, number] = [radius, radius, radius, radius];
@@ -55,7 +68,15 @@ function barMarks(input: SceneInput, row: VisualRow, index: number, { goal, colo
   const datum = rowDatum(input, row, goalLines(goal, row.value, write, shareText));
   const opacity = strength(input, row.key, 0.5);
   const marks: Mark[] = [];
-  const bar = (id: string, part: string, from: number, length: number, fill: string, top = y, tall = height): Mark => ({
+  const bar = (
+    id: string,
+    part: string,
+    from: number,
+    length: number,
+    fill: string,
+    top = y,
+    tall = height,
+  ): Mark => ({
     type: "rect",
     id: `${id}:${row.key}`,
     part,
@@ -69,9 +90,31 @@ function barMarks(input: SceneInput, row: VisualRow, index: number, { goal, colo
     opacity,
   });
   const whole = { from: x, to: x + width, axis: "x" as const };
-  if (style.toggle("track.shown")) marks.push({ ...bar("track", "track", x, width, style.colour("track.colour", theme.track)), surface: "track", whole });
-  if (share > 0) marks.push({ ...bar("bar", "bar", x, width * clamp(share), color), surface: "data", whole, grow: "left" });
-  if (over && past === "lap") marks.push(bar("lap", "bar", x, width * clamp(share - 1), mix(color, theme.ink, 0.45), y + height * 0.28, height * 0.44));
+  if (style.toggle("track.shown"))
+    marks.push({
+      ...bar("track", "track", x, width, style.colour("track.colour", theme.track)),
+      surface: "track",
+      whole,
+    });
+  if (share > 0)
+    marks.push({
+      ...bar("bar", "bar", x, width * clamp(share), color),
+      surface: "data",
+      whole,
+      grow: "left",
+    });
+  if (over && past === "lap")
+    marks.push(
+      bar(
+        "lap",
+        "bar",
+        x,
+        width * clamp(share - 1),
+        mix(color, theme.ink, 0.45),
+        y + height * 0.28,
+        height * 0.44,
+      ),
+    );
   if (chevron) {
     const mid = y + height / 2;
     const left = x + width + 4;
@@ -115,18 +158,47 @@ function barMarks(input: SceneInput, row: VisualRow, index: number, { goal, colo
     const tick = x + (width * goal.full) / goal.end;
     const crosses = goal.end > goal.full && end > tick - 4 && end - labelWidth < tick + 4;
     const under = over && past === "lap" && share - 1 > 0.7 ? mix(color, theme.ink, 0.45) : color;
-    marks.push(textMark(`label:${row.key}`, "labels", crosses ? tick - 6 : end, mid, label, size, 600, surface.inkOn(under), "end"));
+    marks.push(
+      textMark(
+        `label:${row.key}`,
+        "labels",
+        crosses ? tick - 6 : end,
+        mid,
+        label,
+        size,
+        600,
+        surface.inkOn(under),
+        "end",
+      ),
+    );
   }
   return marks;
 }
 
 /** The rows' names at the left of their bars, on at most two lines each. */
-function rowNames(rows: VisualRow[], box: Box, pitch: number, width: number, size: number, input: SceneInput): Mark[] {
+function rowNames(
+  rows: VisualRow[],
+  box: Box,
+  pitch: number,
+  width: number,
+  size: number,
+  input: SceneInput,
+): Mark[] {
   return rows.flatMap((row, i) => {
     const lines = wrap(row.label, width - 8, size, 400, pitch >= size * 2.5 ? 2 : 1);
     const middle = box.y + pitch * (i + 0.5);
     return lines.map((line, k) =>
-      textMark(`name${k}:${row.key}`, "labels", box.x + width - 8, middle + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, line, size, 400, input.theme.ink, "end"),
+      textMark(
+        `name${k}:${row.key}`,
+        "labels",
+        box.x + width - 8,
+        middle + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
+        line,
+        size,
+        400,
+        input.theme.ink,
+        "end",
+      ),
     );
   });
 }
@@ -137,18 +209,42 @@ function rowMarks(input: SceneInput, bars: Bars, body: Box): Mark[] {
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 6));
   const least = Math.max(size * 1.25, 12);
   const most = Math.max(1, Math.floor(body.height / least));
-  const noted = data.rows.length > most ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`) : { marks: [], body };
+  const noted =
+    data.rows.length > most
+      ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`)
+      : { marks: [], body };
   const rows = data.rows.slice(0, Math.max(1, Math.floor(noted.body.height / least)));
-  const pitch = Math.min(noted.body.height / rows.length, Math.max(style.number("bar.thickness") * 2.4, least));
-  const box = { ...noted.body, y: noted.body.y + (noted.body.height - pitch * rows.length) / 2, height: pitch * rows.length };
+  const pitch = Math.min(
+    noted.body.height / rows.length,
+    Math.max(style.number("bar.thickness") * 2.4, least),
+  );
+  const box = {
+    ...noted.body,
+    y: noted.body.y + (noted.body.height - pitch * rows.length) / 2,
+    height: pitch * rows.length,
+  };
   const named = box.width >= 150;
-  const nameWidth = named ? Math.min(box.width * 0.36, Math.max(...rows.map((r) => textWidth(r.label, size, 400))) + 10) : 0;
+  const nameWidth = named
+    ? Math.min(box.width * 0.36, Math.max(...rows.map((r) => textWidth(r.label, size, 400))) + 10)
+    : 0;
   const thickness = Math.min(style.number("bar.thickness"), pitch * 0.72);
   return [
     ...noted.marks,
     ...(named ? rowNames(rows, box, pitch, nameWidth, size, input) : []),
     ...rows.flatMap((row, i) =>
-      barMarks(input, row, i, bars, { x: box.x + nameWidth, y: box.y + pitch * (i + 0.5) - thickness / 2, width: box.width - nameWidth, height: thickness }, true),
+      barMarks(
+        input,
+        row,
+        i,
+        bars,
+        {
+          x: box.x + nameWidth,
+          y: box.y + pitch * (i + 0.5) - thickness / 2,
+          width: box.width - nameWidth,
+          height: thickness,
+        },
+        true,
+      ),
     ),
   ];
 }
@@ -162,15 +258,30 @@ function singleMarks(input: SceneInput, bars: Bars, body: Box): { marks: Mark[];
   const shown = style.toggle("reading.shown");
   const wanted = shown ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.45)) : 0;
   const gap = Math.min(12, body.height * 0.08);
-  const thickness = Math.max(3, Math.min(style.number("bar.thickness"), body.height - wanted * LINE_HEIGHT - gap));
-  const top = body.y + Math.max(0, (body.height - (wanted * LINE_HEIGHT + (shown ? gap : 0) + thickness)) / 2);
+  const thickness = Math.max(
+    3,
+    Math.min(style.number("bar.thickness"), body.height - wanted * LINE_HEIGHT - gap),
+  );
+  const top =
+    body.y + Math.max(0, (body.height - (wanted * LINE_HEIGHT + (shown ? gap : 0) + thickness)) / 2);
   const marks: Mark[] = [];
   const past = value > goal.full ? "past the goal" : value < 0 ? "below zero" : "";
   if (shown) {
-    const names = { ...data.names, share: { value: value / goal.full, format: shareFormat(value / goal.full) }, target: { value: goal.full, format: data.format } };
+    const names = {
+      ...data.names,
+      share: { value: value / goal.full, format: shareFormat(value / goal.full) },
+      target: { value: goal.full, format: data.format },
+    };
     const text = style.template("reading.text");
     const main = fitText(
-      [names, ...shortFormats(data.format).map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } }))].map((n) => fillTemplate(text, n)),
+      [
+        names,
+        ...shortFormats(data.format).map((format) => ({
+          ...names,
+          value: { value, format },
+          target: { value: goal.full, format },
+        })),
+      ].map((n) => fillTemplate(text, n)),
       body.width,
       wanted,
       600,
@@ -183,17 +294,40 @@ function singleMarks(input: SceneInput, bars: Bars, body: Box): { marks: Mark[];
             names,
             ...shortFormats(data.format)
               .slice(0, 1)
-              .map((format) => ({ ...names, value: { value, format }, target: { value: goal.full, format } })),
+              .map((format) => ({
+                ...names,
+                value: { value, format },
+                target: { value: goal.full, format },
+              })),
           ].map((n) => fillTemplate(style.template("reading.caption"), n))
         : [""];
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
     const left = body.x + textWidth(main.text, main.size, 600) + 10;
     const room = body.x + body.width - left;
-    const fits = captions.map((c) => [past, c].filter(Boolean).join(" · ")).find((c) => textWidth(c, size, 400) <= room);
+    const fits = captions
+      .map((c) => [past, c].filter(Boolean).join(" · "))
+      .find((c) => textWidth(c, size, 400) <= room);
     const said = fits ?? shorten(past || captions[captions.length - 1], room, size, 400);
-    if (said) marks.push(textMark("caption", "reading", left, y + main.size * 0.5 - size * 0.55, said, size, 400, past ? theme.signal : theme.muted));
+    if (said)
+      marks.push(
+        textMark(
+          "caption",
+          "reading",
+          left,
+          y + main.size * 0.5 - size * 0.55,
+          said,
+          size,
+          400,
+          past ? theme.signal : theme.muted,
+        ),
+      );
   }
-  const bar = { x: body.x, y: top + wanted * LINE_HEIGHT + (shown ? gap : 0), width: body.width, height: thickness };
+  const bar = {
+    x: body.x,
+    y: top + wanted * LINE_HEIGHT + (shown ? gap : 0),
+    width: body.width,
+    height: thickness,
+  };
   marks.push(...barMarks(input, row, 0, bars, bar, !shown || style.toggle("labels.remaining")));
   return { marks, bar };
 }
@@ -204,7 +338,10 @@ function standingMarks(input: SceneInput, { goal, colours }: Bars, body: Box): M
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 8));
   const least = 14;
   const most = Math.max(1, Math.floor(body.width / least));
-  const noted = data.rows.length > most ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`) : { marks: [], body };
+  const noted =
+    data.rows.length > most
+      ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`)
+      : { marks: [], body };
   const rows = data.rows.slice(0, most);
   const pitch = noted.body.width / rows.length;
   const named = noted.body.height >= 70 && pitch >= 24 && rows.some((r) => r.key !== "");
@@ -239,9 +376,21 @@ function standingMarks(input: SceneInput, { goal, colours }: Bars, body: Box): M
       datum,
       opacity,
     });
-    if (style.toggle("track.shown")) marks.push({ ...bar("track", "track", full, style.colour("track.colour", theme.track)), surface: "track", whole });
-    if (share > 0) marks.push({ ...bar("bar", "bar", full * clamp(share), color), surface: "data", whole, grow: "bottom" });
-    if (over && past === "lap") marks.push(bar("lap", "bar", full * clamp(share - 1), mix(color, theme.ink, 0.45), thickness * 0.28));
+    if (style.toggle("track.shown"))
+      marks.push({
+        ...bar("track", "track", full, style.colour("track.colour", theme.track)),
+        surface: "track",
+        whole,
+      });
+    if (share > 0)
+      marks.push({
+        ...bar("bar", "bar", full * clamp(share), color),
+        surface: "data",
+        whole,
+        grow: "bottom",
+      });
+    if (over && past === "lap")
+      marks.push(bar("lap", "bar", full * clamp(share - 1), mix(color, theme.ink, 0.45), thickness * 0.28));
     if (over && past === "hold")
       marks.push({
         type: "polygon",
@@ -272,11 +421,41 @@ function standingMarks(input: SceneInput, { goal, colours }: Bars, body: Box): M
         ],
       });
     }
-    const fitted = fitText([labelOf(row, goal, input), row.value === null ? "—" : shareText(row.value / goal.full)], pitch - 2, size, 600);
+    const fitted = fitText(
+      [labelOf(row, goal, input), row.value === null ? "—" : shareText(row.value / goal.full)],
+      pitch - 2,
+      size,
+      600,
+    );
     if (head > 2 && fitted.text && !fitted.text.includes("…"))
-      marks.push(textMark(`label:${row.key}`, "labels", x + thickness / 2, top - size * 0.6 - 2, fitted.text, fitted.size, 600, theme.ink, "middle"));
+      marks.push(
+        textMark(
+          `label:${row.key}`,
+          "labels",
+          x + thickness / 2,
+          top - size * 0.6 - 2,
+          fitted.text,
+          fitted.size,
+          600,
+          theme.ink,
+          "middle",
+        ),
+      );
     const name = named ? shorten(row.label, pitch - 4, size, 400) : "";
-    if (name) marks.push(textMark(`name:${row.key}`, "labels", x + thickness / 2, bottom + foot - size * 0.55, name, size, 400, theme.ink, "middle"));
+    if (name)
+      marks.push(
+        textMark(
+          `name:${row.key}`,
+          "labels",
+          x + thickness / 2,
+          bottom + foot - size * 0.55,
+          name,
+          size,
+          400,
+          theme.ink,
+          "middle",
+        ),
+      );
   }
   return marks;
 }
@@ -307,7 +486,13 @@ export function progressBarScene(input: SceneInput): Scene {
       text: `thickness ${thickness}`,
       x: bar.x + bar.width / 2,
       y: bar.y + bar.height,
-      track: { type: "straight", x0: bar.x + bar.width / 2, y0: bar.y + 3, x1: bar.x + bar.width / 2, y1: bar.y + 60 },
+      track: {
+        type: "straight",
+        x0: bar.x + bar.width / 2,
+        y0: bar.y + 3,
+        x1: bar.x + bar.width / 2,
+        y1: bar.y + 60,
+      },
     });
     if (data.target !== null && goal.end > 0) {
       const at = bar.x + (bar.width * goal.full) / goal.end;
@@ -326,8 +511,14 @@ export function progressBarScene(input: SceneInput): Scene {
       });
     }
   } else marks.push(...rowMarks(input, bars, body));
-  const said = leadingRows(input, (r) => `${formatNumber(r.value, r.format ?? data.format)}${r.value === null ? "" : ` (${shareText(r.value / goal.full)})`}`);
+  const said = leadingRows(
+    input,
+    (r) =>
+      `${formatNumber(r.value, r.format ?? data.format)}${r.value === null ? "" : ` (${shareText(r.value / goal.full)})`}`,
+  );
   const over = data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
-  const description = `${titleOf(input)}: progress bar of ${data.valueLabel}${goal.isTarget ? ` against ${formatNumber(goal.full, data.format)}` : ""}, ${said}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
+  const against = goal.isTarget ? ` against ${formatNumber(goal.full, data.format)}` : "";
+  const past = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : "";
+  const description = `${titleOf(input)}: progress bar of ${data.valueLabel}${against}, ${said}${past}.`;
   return frameScene(input, marks, handles, description);
 }

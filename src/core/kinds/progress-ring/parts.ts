@@ -17,7 +17,11 @@ export const PROGRESS_RING_PARTS: Part[] = [
     ],
   },
   { id: "track", label: "Track", dials: [toggle("shown", "Shown", true), colour("colour", "Colour")] },
-  { id: "labels", label: "Labels", dials: [toggle("names", "Names", true), number("size", "Size", 9, 24, 0.5, "px", 11.5)] },
+  {
+    id: "labels",
+    label: "Labels",
+    dials: [toggle("names", "Names", true), number("size", "Size", 9, 24, 0.5, "px", 11.5)],
+  },
   readingPart("{share}", "of {target}", 40),
   coloursPart("category"),
   ...sharedParts(),

@@ -28,13 +28,23 @@ export function progressRingScene(input: SceneInput): Scene {
   const colours = new Colours(input);
   const fitting = Math.max(1, Math.min(MOST_RINGS, Math.floor(Math.min(whole.width, whole.height) / 14)));
   const rows = data.rows.slice(0, fitting);
-  const noted = footNote(whole, theme, data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "");
+  const noted = footNote(
+    whole,
+    theme,
+    data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "",
+  );
   const body = noted.body;
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   const centre = layCentre(body, start, sweep, 2, 2);
   const { cx, cy, r } = centre;
   const several = rows.length > 1;
-  const rings = layRings(r, rows.length, Math.min(style.number("ring.thickness"), r * (r < 44 ? 0.26 : 0.5)), style.number("ring.gap"), several ? 0.3 : 0.4);
+  const rings = layRings(
+    r,
+    rows.length,
+    Math.min(style.number("ring.thickness"), r * (r < 44 ? 0.26 : 0.5)),
+    style.number("ring.gap"),
+    several ? 0.3 : 0.4,
+  );
   const write = (n: number) => formatNumber(n, data.format);
   marks.push(...progressArcs(input, rows, rings, centre, goal, colours));
   // Names stand in the opening of the rings, at their start, where the sweep leaves one.
@@ -45,7 +55,8 @@ export function progressRingScene(input: SceneInput): Scene {
       const y = cy - (rings[i].inner + rings[i].outer) / 2;
       const room = cx - body.x - 6;
       const text = shorten(row.label, Math.min(room, r * 0.9), size, 500);
-      if (text) marks.push(textMark(`name:${row.key}`, "labels", cx - 6, y, text, size, 500, theme.ink, "end"));
+      if (text)
+        marks.push(textMark(`name:${row.key}`, "labels", cx - 6, y, text, size, 500, theme.ink, "end"));
     }
   const focused = rows.find((row) => row.key === input.focus);
   const shown = focused ?? (several ? null : rows[0]);
@@ -54,21 +65,50 @@ export function progressRingScene(input: SceneInput): Scene {
   const share = value === null ? null : value / goal.full;
   const state = value === null ? "" : value > goal.full ? "past the goal" : value < 0 ? "below zero" : "";
   const format = shown?.format ?? data.format;
-  const names = namesFor(input, { value: { value, format }, total: { value, format }, target: { value: goal.full, format } }).map((n) => ({
+  const names = namesFor(input, {
+    value: { value, format },
+    total: { value, format },
+    target: { value: goal.full, format },
+  }).map((n) => ({
     ...n,
-    share: { value: share, format: share !== null && share !== 1 && Math.abs(share - 1) < 0.0051 ? { ...PERCENT_FORMAT, decimals: 1 } : PERCENT_FORMAT },
+    share: {
+      value: share,
+      format:
+        share !== null && share !== 1 && Math.abs(share - 1) < 0.0051
+          ? { ...PERCENT_FORMAT, decimals: 1 }
+          : PERCENT_FORMAT,
+    },
     category: shown?.label ?? "",
   }));
   const caption =
     focused && several
       ? focused.label
-      : state || (goal.isTarget || !style.template("reading.caption").includes("{target}") ? fillTemplate(style.template("reading.caption"), names[0]) : data.valueLabel);
+      : state ||
+        (goal.isTarget || !style.template("reading.caption").includes("{target}")
+          ? fillTemplate(style.template("reading.caption"), names[0])
+          : data.valueLabel);
   const extent = arcExtent(start, sweep);
   const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
   marks.push(...noted.marks);
   // Several rings have no one share: only the ring under the pointer has its own.
-  if (!several || focused) marks.push(...roundReading(input, { x: cx, y: cy, room: inner }, names, caption, lift, state ? theme.signal : undefined));
+  if (!several || focused)
+    marks.push(
+      ...roundReading(
+        input,
+        { x: cx, y: cy, room: inner },
+        names,
+        caption,
+        lift,
+        state ? theme.signal : undefined,
+      ),
+    );
   const over = data.rows.filter((row) => (row.value ?? 0) > goal.full).length;
-  const description = `${titleOf(input)}: progress ring of ${data.valueLabel}${goal.isTarget ? ` against ${write(goal.full)}` : ""}, ${leadingRows(input, (row) => `${formatNumber(row.value, row.format ?? data.format)}${row.value === null ? "" : ` (${shareText(row.value / goal.full)})`}`)}${over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : ""}.`;
+  const against = goal.isTarget ? ` against ${write(goal.full)}` : "";
+  const beyond = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : "";
+  const said = leadingRows(input, (row) => {
+    const share = row.value === null ? "" : ` (${shareText(row.value / goal.full)})`;
+    return formatNumber(row.value, row.format ?? data.format) + share;
+  });
+  const description = `${titleOf(input)}: progress ring of ${data.valueLabel}${against}, ${said}${beyond}.`;
   return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);
 }

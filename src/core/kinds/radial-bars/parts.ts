@@ -19,7 +19,15 @@ export const RADIAL_BARS_PARTS: Part[] = [
       pastDial("Past the goal", "the end"),
     ],
   },
-  { id: "track", label: "Track", dials: [toggle("shown", "Shown", true), colour("colour", "Colour"), number("opacity", "Strength", 10, 100, 5, "%", 100)] },
+  {
+    id: "track",
+    label: "Track",
+    dials: [
+      toggle("shown", "Shown", true),
+      colour("colour", "Colour"),
+      number("opacity", "Strength", 10, 100, 5, "%", 100),
+    ],
+  },
   labelsPart(["none", "category", "value", "share", "category value"], "category value", [], "", 11.5),
   legendPart("none"),
   readingPart("{total}", "", 24),

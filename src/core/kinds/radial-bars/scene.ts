@@ -27,13 +27,21 @@ export function radialBarsScene(input: SceneInput): Scene {
   const most = Math.max(1, Math.floor(((Math.min(whole.width, whole.height) / 2) * (1 - hole)) / 5));
   const rows = data.rows.slice(0, most);
   const negative = rows.filter((r) => (r.value ?? 0) < 0).length;
-  const left = [data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "", negative ? `${negative} below zero: an empty track` : ""]
+  const left = [
+    data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "",
+    negative ? `${negative} below zero: an empty track` : "",
+  ]
     .filter(Boolean)
     .join("; ");
   const noted = footNote(whole, theme, left);
   const entries = colours.ruleLegend().length
     ? colours.ruleLegend()
-    : rows.map((r, i) => ({ key: r.key, color: colours.of(r, i), label: r.label, value: style.toggle("legend.values") ? formatNumber(r.value, data.format) : "" }));
+    : rows.map((r, i) => ({
+        key: r.key,
+        color: colours.of(r, i),
+        label: r.label,
+        value: style.toggle("legend.values") ? formatNumber(r.value, data.format) : "",
+      }));
   const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
   const body = legend.body;
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
@@ -55,15 +63,38 @@ export function radialBarsScene(input: SceneInput): Scene {
       const [name, said] = wording;
       // A long name is cut before its value is.
       const tail = said ? `  ${said}` : "";
-      const text = textWidth(name + tail, size, 500) <= room ? name + tail : `${shorten(name, room - textWidth(tail, size, 500), size, 500)}${tail}`;
+      const text =
+        textWidth(name + tail, size, 500) <= room
+          ? name + tail
+          : `${shorten(name, room - textWidth(tail, size, 500), size, 500)}${tail}`;
       if (textWidth(text, size, 500) <= room)
-        marks.push(textMark(`label:${row.key}`, "labels", cx - 8, cy - (rings[i].inner + rings[i].outer) / 2, text.trim(), size, 500, theme.ink, "end"));
+        marks.push(
+          textMark(
+            `label:${row.key}`,
+            "labels",
+            cx - 8,
+            cy - (rings[i].inner + rings[i].outer) / 2,
+            text.trim(),
+            size,
+            500,
+            theme.ink,
+            "end",
+          ),
+        );
     }
   const focused = rows.find((row) => row.key === input.focus);
   const now = focused ? focused.value : data.total;
-  const names = namesFor(input, { total: { value: now, format: data.format }, value: { value: now, format: data.format } });
+  const names = namesFor(input, {
+    total: { value: now, format: data.format },
+    value: { value: now, format: data.format },
+  });
   marks.push(
-    ...roundReading(input, { x: cx, y: cy, room: rings[rings.length - 1].inner }, names, focused ? focused.label : fillTemplate(style.template("reading.caption"), names[0])),
+    ...roundReading(
+      input,
+      { x: cx, y: cy, room: rings[rings.length - 1].inner },
+      names,
+      focused ? focused.label : fillTemplate(style.template("reading.caption"), names[0]),
+    ),
   );
   const description = `${titleOf(input)}: radial bars of ${data.valueLabel}, a full sweep is ${value(goal.end)}, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
   return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);

@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { ROSE_PARTS } from "./parts";
 import { roseScene } from "./scene";
 
-export const rose: Kind = { id: "rose", label: "Rose", phrase: "a rose", roles: ROLES.rose, needsSplit: true, parts: ROSE_PARTS, scene: roseScene };
+export const rose: Kind = {
+  id: "rose",
+  label: "Rose",
+  phrase: "a rose",
+  roles: ROLES.rose,
+  needsSplit: true,
+  parts: ROSE_PARTS,
+  scene: roseScene,
+};

@@ -6,7 +6,10 @@ import { polar } from "../anatomy/angles";
 import { dropColliding } from "../anatomy/bands";
 import { textMark } from "../anatomy/text-mark";
 
-/** A petal as its label needs it: its angles, how far out it reaches, and the wordings of the label, the fullest first. */
+/**
+ * A petal as its label needs it: its angles, how far out it reaches, and the wordings of the label, the
+ * fullest first.
+ */
 export interface LabelledPetal {
   key: string;
   value: number;
@@ -43,7 +46,11 @@ function wrapped([first, ...rest]: string[], room: number, size: number): Wordin
 function sized(wordings: string[][], wide: number, size: number): SizedWording[] {
   return wordings.map((wording) => {
     const lines = wrapped(wording, wide, size);
-    return { ...lines, width: Math.max(...lines.texts.map((l) => textWidth(l, size, 500))), height: lines.texts.length * size * LINE_HEIGHT };
+    return {
+      ...lines,
+      width: Math.max(...lines.texts.map((l) => textWidth(l, size, 500))),
+      height: lines.texts.length * size * LINE_HEIGHT,
+    };
   });
 }
 
@@ -53,12 +60,24 @@ function petalAt(petals: LabelledPetal[], angle: number): LabelledPetal {
   return petals[Math.min(petals.length - 1, Math.floor((turn / 360) * petals.length))];
 }
 
-/** Whether the edge of a box around (x, y), from the centre, runs clear of all petals: looked at every three pixels. */
-function isClear(petals: LabelledPetal[], most: number, x: number, y: number, width: number, height: number): boolean {
+/**
+ * Whether the edge of a box around (x, y), from the centre, runs clear of all petals: looked at every three
+ * pixels.
+ */
+function isClear(
+  petals: LabelledPetal[],
+  most: number,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): boolean {
   const reach = (most + 1.5) ** 2;
   const free = (dx: number, dy: number) => {
     const distance = dx * dx + dy * dy;
-    return distance > reach || distance > (petalAt(petals, (Math.atan2(dx, -dy) * 180) / Math.PI).outer + 1.5) ** 2;
+    return (
+      distance > reach || distance > (petalAt(petals, (Math.atan2(dx, -dy) * 180) / Math.PI).outer + 1.5) ** 2
+    );
   };
   const [columns, rows] = [Math.ceil(width / 3), Math.ceil(height / 3)];
   for (let i = 0; i <= columns; i++) {
@@ -99,24 +118,60 @@ interface Line {
 }
 
 /** The lines of a petal's label in the first of its wordings that finds a place, or null. */
-function linesOf(petals: LabelledPetal[], at: number, wordings: SizedWording[], centre: Centre, hole: number, body: Box, size: number, theme: Theme): Line[] | null {
+function linesOf(
+  petals: LabelledPetal[],
+  at: number,
+  wordings: SizedWording[],
+  centre: Centre,
+  hole: number,
+  body: Box,
+  size: number,
+  theme: Theme,
+): Line[] | null {
   const petal = petals[at];
   for (const { texts, names, width, height } of wordings) {
-    const place = clearPlace(petals, centre, petal, Math.max(petal.outer, hole) + 5, centre.r + 6, width, height);
+    const place = clearPlace(
+      petals,
+      centre,
+      petal,
+      Math.max(petal.outer, hole) + 5,
+      centre.r + 6,
+      width,
+      height,
+    );
     if (!place) continue;
     const { x, y } = place;
-    if (x - width / 2 < body.x - 2 || x + width / 2 > body.x + body.width + 2 || y - height / 2 < body.y - 2 || y + height / 2 > body.y + body.height + 2) continue;
+    if (
+      x - width / 2 < body.x - 2 ||
+      x + width / 2 > body.x + body.width + 2 ||
+      y - height / 2 < body.y - 2 ||
+      y + height / 2 > body.y + body.height + 2
+    )
+      continue;
     return texts.map((line, k) => {
       const name = k < names;
       const middle = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
-      const mark = textMark(`label${k}:${petal.key}`, "labels", x, middle, line, size, name ? 500 : 400, name ? theme.ink : theme.muted, "middle");
+      const mark = textMark(
+        `label${k}:${petal.key}`,
+        "labels",
+        x,
+        middle,
+        line,
+        size,
+        name ? 500 : 400,
+        name ? theme.ink : theme.muted,
+        "middle",
+      );
       return { key: petal.key, weight: petal.value * (1 - k * 1e-9), mark };
     });
   }
   return null;
 }
 
-/** The labels around a rose of one radius at one size: the marks, and whether every petal has its label. With `strict`, null as soon as one has none. */
+/**
+ * The labels around a rose of one radius at one size: the marks, and whether every petal has its label. With
+ * `strict`, null as soon as one has none.
+ */
 function placed(
   petals: LabelledPetal[],
   wordings: SizedWording[][],
@@ -139,7 +194,10 @@ function placed(
   // A label stands with all of its lines, or not at all.
   const cut = new Set(found.filter((line) => !kept.has(line.mark)).map((line) => line.key));
   const whole = found.filter((line) => !cut.has(line.key));
-  return { marks: whole.map((line) => line.mark), all: new Set(whole.map((line) => line.key)).size === wordings.filter((w) => w.length).length };
+  return {
+    marks: whole.map((line) => line.mark),
+    all: new Set(whole.map((line) => line.key)).size === wordings.filter((w) => w.length).length,
+  };
 }
 
 /** Petals thinner than this many to the round are not named one by one. */
@@ -148,9 +206,9 @@ const MOST_PETALS = 60;
 const LEAST = 0.56;
 
 /**
- * Labels around a rose, and the radius that leaves room for them. A label that would lie on a petal moves outwards; a long name
- * is wrapped; the rose gives way; where labels still collide all shrink to the floor; what collides then is left out, the
- * smallest values first. A rose that is small already goes without.
+ * Labels around a rose, and the radius that leaves room for them. A label that would lie on a petal moves
+ * outwards; a long name is wrapped; the rose gives way; where labels still collide all shrink to the floor;
+ * what collides then is left out, the smallest values first. A rose that is small already goes without.
  */
 export function outsideLabels(
   petalsAt: (r: number) => LabelledPetal[],
@@ -165,11 +223,26 @@ export function outsideLabels(
   const wide = Math.min(body.width * 0.24, 120);
   for (const size of wanted > SMALLEST ? [wanted, SMALLEST] : [wanted]) {
     // The fullest wording and the shortest: what lies between is not worth the time.
-    const wordings = petalsAt(whole.r).map((petal) => sized([...new Set([petal.wordings[0], petal.wordings[petal.wordings.length - 1]])].filter(Boolean), wide, size));
+    const wordings = petalsAt(whole.r).map((petal) =>
+      sized(
+        [...new Set([petal.wordings[0], petal.wordings[petal.wordings.length - 1]])].filter(Boolean),
+        wide,
+        size,
+      ),
+    );
     const shares = size !== wanted ? [LEAST] : wordings.length > 9 ? [0.74, LEAST] : [0.92, 0.74, LEAST];
     for (const share of shares) {
       const r = whole.r * share;
-      const found = placed(petalsAt(r), wordings, { ...whole, r }, holeOf(r), body, size, theme, share !== LEAST);
+      const found = placed(
+        petalsAt(r),
+        wordings,
+        { ...whole, r },
+        holeOf(r),
+        body,
+        size,
+        theme,
+        share !== LEAST,
+      );
       if (found?.all) return { r, marks: found.marks };
       if (found && found.marks.length > best.marks.length) best = { r, marks: found.marks };
     }
@@ -179,5 +252,8 @@ export function outsideLabels(
   const r = whole.r * 0.84;
   const few = petalsAt(r);
   const wordings = few.map((petal) => sized(petal.wordings.slice(0, 1), wide, SMALLEST));
-  return { r, marks: placed(few, wordings, { ...whole, r }, holeOf(r), body, SMALLEST, theme, false)?.marks ?? [] };
+  return {
+    r,
+    marks: placed(few, wordings, { ...whole, r }, holeOf(r), body, SMALLEST, theme, false)?.marks ?? [],
+  };
 }

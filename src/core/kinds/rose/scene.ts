@@ -16,7 +16,10 @@ import { type LabelledPetal, outsideLabels } from "./outside-labels";
 /** More labels than this have no room around a rose. */
 const MOST_LABELS = 24;
 
-/** The outer radius of a petal: from the hole outwards its area, or its length, is in proportion to the share of the largest. */
+/**
+ * The outer radius of a petal: from the hole outwards its area, or its length, is in proportion to the share
+ * of the largest.
+ */
 export function petalRadius(share: number, hole: number, r: number, by: string): number {
   return by === "area" ? Math.sqrt(hole * hole + share * (r * r - hole * hole)) : hole + share * (r - hole);
 }
@@ -31,7 +34,9 @@ export function roseScene(input: SceneInput): Scene {
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
   const left = negative ? `${negative} below zero left out` : "";
   const noted = footNote(whole, theme, left);
-  const rows = data.rows.map((row, index) => ({ row, index })).filter(({ row }) => row.value === null || row.value >= 0);
+  const rows = data.rows
+    .map((row, index) => ({ row, index }))
+    .filter(({ row }) => row.value === null || row.value >= 0);
   const entries = colours.ruleLegend().length
     ? colours.ruleLegend()
     : rows.map(({ row, index }) => ({
@@ -44,9 +49,16 @@ export function roseScene(input: SceneInput): Scene {
   const body = legend.body;
   const write = labelWriter(input);
   const sum = rows.reduce((total, { row }) => total + (row.value ?? 0), 0);
-  const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), Math.min(body.width, body.height) / 12));
+  const size = Math.max(
+    SMALLEST,
+    Math.min(style.number("labels.size"), Math.min(body.width, body.height) / 12),
+  );
   const wordings = rows.map(({ row }) => write(row, sum));
-  const outside = style.choice("labels.place") === "outside" && wordings.some((w) => w.length) && body.width >= 150 && body.height >= 110;
+  const outside =
+    style.choice("labels.place") === "outside" &&
+    wordings.some((w) => w.length) &&
+    body.width >= 150 &&
+    body.height >= 110;
   const angle = 360 / rows.length;
   const start = style.number("petal.start");
   const largest = Math.max(0, ...rows.map(({ row }) => row.value ?? 0));
@@ -69,7 +81,9 @@ export function roseScene(input: SceneInput): Scene {
   const holeOf = (r: number) => (r * style.number("petal.hole")) / 100;
   const whole360 = layCentre(body, 0, 360, 2, 2);
   // The largest rose whose labels all find their place around it; labels that would leave it too small go.
-  const around = outside ? outsideLabels((r) => petalsFor(holeOf(r), r), whole360, holeOf, body, size, theme) : { r: whole360.r, marks: [] };
+  const around = outside
+    ? outsideLabels((r) => petalsFor(holeOf(r), r), whole360, holeOf, body, size, theme)
+    : { r: whole360.r, marks: [] };
   const centre = { ...whole360, r: around.r };
   const { cx, cy, r } = centre;
   const hole = holeOf(r);
@@ -77,9 +91,28 @@ export function roseScene(input: SceneInput): Scene {
   const step = count > 0 && largest > 0 ? niceAbove(largest / count) : 0;
   for (let k = 1; step > 0 && k * step <= largest * (1 + 1e-9); k++) {
     const radius = petalRadius((k * step) / largest, hole, r, by);
-    marks.push({ type: "circle", id: `ring:${k}`, part: "rings", cx, cy, r: radius, stroke: theme.rule, strokeWidth: 1 });
+    marks.push({
+      type: "circle",
+      id: `ring:${k}`,
+      part: "rings",
+      cx,
+      cy,
+      r: radius,
+      stroke: theme.rule,
+      strokeWidth: 1,
+    });
   }
-  if (largest === 0) marks.push({ type: "circle", id: "empty", part: "petal", cx, cy, r: Math.max(2, r * 0.6), stroke: theme.rule, strokeWidth: 1.5 });
+  if (largest === 0)
+    marks.push({
+      type: "circle",
+      id: "empty",
+      part: "petal",
+      cx,
+      cy,
+      r: Math.max(2, r * 0.6),
+      stroke: theme.rule,
+      strokeWidth: 1.5,
+    });
   const petals = petalsFor(hole, r);
   for (const [i, { row, index }] of rows.entries()) {
     const value = row.value ?? 0;
@@ -115,11 +148,24 @@ export function roseScene(input: SceneInput): Scene {
       const height = wording.length * size * LINE_HEIGHT;
       if (!surface.carriesText || opacity < 1 || value <= 0) break;
       const at = hole + (outer - hole) * 0.66;
-      const chord = 2 * (at - height / 2) * Math.sin((Math.min(180, angle) * Math.PI) / 360) - style.number("petal.gap");
+      const chord =
+        2 * (at - height / 2) * Math.sin((Math.min(180, angle) * Math.PI) / 360) - style.number("petal.gap");
       if (width + 4 > chord || height > (outer - hole) * 0.62) continue;
       const p = polar(cx, cy, middle, at);
       for (const [k, line] of wording.entries())
-        marks.push(textMark(`label${k}:${row.key}`, "labels", p.x, p.y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT, line, size, 600, surface.inkOn(color), "middle"));
+        marks.push(
+          textMark(
+            `label${k}:${row.key}`,
+            "labels",
+            p.x,
+            p.y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT,
+            line,
+            size,
+            600,
+            surface.inkOn(color),
+            "middle",
+          ),
+        );
       break;
     }
   }
@@ -128,7 +174,11 @@ export function roseScene(input: SceneInput): Scene {
   return frameScene(input, marks, handlesOf(input, centre, hole), description);
 }
 
-function handlesOf({ style }: SceneInput, { cx, cy, r }: { cx: number; cy: number; r: number }, hole: number): Handle[] {
+function handlesOf(
+  { style }: SceneInput,
+  { cx, cy, r }: { cx: number; cy: number; r: number },
+  hole: number,
+): Handle[] {
   const [start, share] = [style.number("petal.start"), style.number("petal.hole")];
   return [
     startHandle("petal.start", start, { cx, cy, r }),

@@ -20,12 +20,25 @@ interface Bar {
 }
 
 function barsOf({ data }: SceneInput, row: VisualRow, index: number, colours: Colours): Bar[] {
-  if (row.cells.length === 0) return [{ key: row.key, label: row.label, value: row.value, color: colours.of(row, index) }];
-  return data.series.map((s, k) => ({ key: `${row.key}:${s.key}`, label: s.label, value: row.cells[k] ?? null, color: colours.series(k) }));
+  if (row.cells.length === 0)
+    return [{ key: row.key, label: row.label, value: row.value, color: colours.of(row, index) }];
+  return data.series.map((s, k) => ({
+    key: `${row.key}:${s.key}`,
+    label: s.label,
+    value: row.cells[k] ?? null,
+    color: colours.series(k),
+  }));
 }
 
 /** A label within a bar, near its far end, at the largest size that fits; none where it does not. */
-function insideLabel(input: SceneInput, bands: Bands, box: ReturnType<typeof barBox>, wordings: string[], key: string, color: string): Mark[] {
+function insideLabel(
+  input: SceneInput,
+  bands: Bands,
+  box: ReturnType<typeof barBox>,
+  wordings: string[],
+  key: string,
+  color: string,
+): Mark[] {
   if (!input.surface.carriesText) return [];
   const wanted = input.style.number("labels.size");
   const [along, across] = bands.horizontal ? [box.width, box.height] : [box.height, box.width];
@@ -44,9 +57,31 @@ function insideLabel(input: SceneInput, bands: Bands, box: ReturnType<typeof bar
     const place = `label:${key}`;
     if (bands.horizontal)
       return [
-        textMark(place, "labels", box.far === "right" ? box.x + box.width - 6 : box.x + 6, box.y + box.height / 2, text, size, 600, ink, box.far === "right" ? "end" : "start"),
+        textMark(
+          place,
+          "labels",
+          box.far === "right" ? box.x + box.width - 6 : box.x + 6,
+          box.y + box.height / 2,
+          text,
+          size,
+          600,
+          ink,
+          box.far === "right" ? "end" : "start",
+        ),
       ];
-    return [textMark(place, "labels", box.x + box.width / 2, box.far === "top" ? box.y + size * 0.7 + 4 : box.y + box.height - size * 0.7 - 4, text, size, 600, ink, "middle")];
+    return [
+      textMark(
+        place,
+        "labels",
+        box.x + box.width / 2,
+        box.far === "top" ? box.y + size * 0.7 + 4 : box.y + box.height - size * 0.7 - 4,
+        text,
+        size,
+        600,
+        ink,
+        "middle",
+      ),
+    ];
   }
   return [];
 }
@@ -65,7 +100,13 @@ export function roundedBarsScene(input: SceneInput): Scene {
     label: s.label,
     value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "",
   }));
-  const legend = layLegend(style.choice("legend.place"), colours.ruleLegend().length ? colours.ruleLegend() : series, whole, theme, true);
+  const legend = layLegend(
+    style.choice("legend.place"),
+    colours.ruleLegend().length ? colours.ruleLegend() : series,
+    whole,
+    theme,
+    true,
+  );
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const write = labelWriter(input);
   const single = data.series.length === 0;
@@ -110,7 +151,11 @@ export function roundedBarsScene(input: SceneInput): Scene {
       if (bar.value === null || bar.value === 0) continue;
       const box = barBox(bands, i, 0, bar.value, thickness, shift);
       const { far, ...place } = box;
-      const datum = rowDatum(input, { ...row, value: bar.value }, single ? [] : [{ label: "Of", value: bar.label }]);
+      const datum = rowDatum(
+        input,
+        { ...row, value: bar.value },
+        single ? [] : [{ label: "Of", value: bar.label }],
+      );
       marks.push({
         type: "rect",
         id: `bar:${bar.key}`,
@@ -125,9 +170,23 @@ export function roundedBarsScene(input: SceneInput): Scene {
         grow: growthFrom(far),
       });
       if (!outside && opacity === 1)
-        marks.push(...insideLabel(input, bands, box, single ? wordings[i] : write({ ...row, value: bar.value }, total).map((l) => l.join(" ")), bar.key, bar.color));
+        marks.push(
+          ...insideLabel(
+            input,
+            bands,
+            box,
+            single ? wordings[i] : write({ ...row, value: bar.value }, total).map((l) => l.join(" ")),
+            bar.key,
+            bar.color,
+          ),
+        );
     }
-    ends.push({ at: row.value === null ? bands.base : bands.at(row.value), negative: (row.value ?? 0) < 0, reach: 0, half: group / 2 });
+    ends.push({
+      at: row.value === null ? bands.base : bands.at(row.value),
+      negative: (row.value ?? 0) < 0,
+      reach: 0,
+      half: group / 2,
+    });
   }
   if (outside) marks.push(...bands.endLabels(ends));
   const negative = data.rows.filter((r) => (r.value ?? 0) < 0).length;
@@ -151,7 +210,32 @@ export function widthHandle(input: SceneInput, bands: Bands, key = "bar.width"):
   const [centre, half] = [bands.centre(row), (bands.band * width) / 200];
   const at = bands.horizontal ? { x: middle, y: centre + half } : { x: centre + half, y: middle };
   const track = bands.horizontal
-    ? ({ type: "straight", x0: middle, y0: centre + bands.band * 0.02, x1: middle, y1: centre + bands.band / 2 } as const)
-    : ({ type: "straight", x0: centre + bands.band * 0.02, y0: middle, x1: centre + bands.band / 2, y1: middle } as const);
-  return [{ id: "width", sets: key, label: "Thickness", value: width, from: 4, to: 100, step: 1, text: `thickness ${width} %`, ...at, track }];
+    ? ({
+        type: "straight",
+        x0: middle,
+        y0: centre + bands.band * 0.02,
+        x1: middle,
+        y1: centre + bands.band / 2,
+      } as const)
+    : ({
+        type: "straight",
+        x0: centre + bands.band * 0.02,
+        y0: middle,
+        x1: centre + bands.band / 2,
+        y1: middle,
+      } as const);
+  return [
+    {
+      id: "width",
+      sets: key,
+      label: "Thickness",
+      value: width,
+      from: 4,
+      to: 100,
+      step: 1,
+      text: `thickness ${width} %`,
+      ...at,
+      track,
+    },
+  ];
 }

@@ -3,4 +3,12 @@ import { ROLES } from "../roles";
 import { WAFFLE_PARTS } from "./parts";
 import { waffleScene } from "./scene";
 
-export const waffle: Kind = { id: "waffle", label: "Waffle", phrase: "a waffle", roles: ROLES.waffle, needsSplit: false, parts: WAFFLE_PARTS, scene: waffleScene };
+export const waffle: Kind = {
+  id: "waffle",
+  label: "Waffle",
+  phrase: "a waffle",
+  roles: ROLES.waffle,
+  needsSplit: false,
+  parts: WAFFLE_PARTS,
+  scene: waffleScene,
+};

@@ -39,11 +39,26 @@ interface Fill {
 function layGrid({ style }: SceneInput, body: Box): Grid {
   const [rows, columns] = [style.number("cell.rows"), style.number("cell.columns")];
   const pitch = Math.max(1.5, Math.min(body.width / columns, body.height / rows));
-  return { rows, columns, pitch, cell: pitch * (1 - style.number("cell.gap") / 100), x: body.x + (body.width - pitch * columns) / 2, y: body.y + (body.height - pitch * rows) / 2 };
+  return {
+    rows,
+    columns,
+    pitch,
+    cell: pitch * (1 - style.number("cell.gap") / 100),
+    x: body.x + (body.width - pitch * columns) / 2,
+    y: body.y + (body.height - pitch * rows) / 2,
+  };
 }
 
 /** One cell, or the part of it from `from` to `to` along the order of filling. */
-function cellMark(input: SceneInput, grid: Grid, n: number, from: number, to: number, id: string, look: Partial<Mark>): Mark {
+function cellMark(
+  input: SceneInput,
+  grid: Grid,
+  n: number,
+  from: number,
+  to: number,
+  id: string,
+  look: Partial<Mark>,
+): Mark {
   const { style } = input;
   const order = style.choice("cell.order");
   const corner = style.choice("cell.corner");
@@ -56,9 +71,22 @@ function cellMark(input: SceneInput, grid: Grid, n: number, from: number, to: nu
   const forward = along ? corner.endsWith("left") : corner.startsWith("top");
   const [a, b] = forward ? [from, to] : [1 - to, 1 - from];
   // A part of a cell is the cell's own shape, cut across the order of filling.
-  const cut = along ? { x: x + a * cell, y, width: (b - a) * cell, height: cell } : { x, y: y + a * cell, width: cell, height: (b - a) * cell };
+  const cut = along
+    ? { x: x + a * cell, y, width: (b - a) * cell, height: cell }
+    : { x, y: y + a * cell, width: cell, height: (b - a) * cell };
   const clip = part ? { clip: { ...cut, radii: [0, 0, 0, 0] as [number, number, number, number] } } : {};
-  if (shape === "circle") return { type: "circle", id, part: "cell", cx: x + cell / 2, cy: y + cell / 2, r: cell / 2, grow: "middle", ...look, ...clip } as Mark;
+  if (shape === "circle")
+    return {
+      type: "circle",
+      id,
+      part: "cell",
+      cx: x + cell / 2,
+      cy: y + cell / 2,
+      r: cell / 2,
+      grow: "middle",
+      ...look,
+      ...clip,
+    } as Mark;
   if (shape === "diamond") {
     const [mx, my] = [x + cell / 2, y + cell / 2];
     const points: [number, number][] = [
@@ -70,7 +98,19 @@ function cellMark(input: SceneInput, grid: Grid, n: number, from: number, to: nu
     return { type: "polygon", id, part: "cell", x: 0, y: 0, rotate: 0, points, ...look, ...clip } as Mark;
   }
   const radius = shape === "rounded" ? cell * 0.24 : 0;
-  return { type: "rect", id, part: "cell", x, y, width: cell, height: cell, radii: [radius, radius, radius, radius], grow: along ? "left" : "bottom", ...look, ...clip } as Mark;
+  return {
+    type: "rect",
+    id,
+    part: "cell",
+    x,
+    y,
+    width: cell,
+    height: cell,
+    radii: [radius, radius, radius, radius],
+    grow: along ? "left" : "bottom",
+    ...look,
+    ...clip,
+  } as Mark;
 }
 
 /** The cells of a ratio: the reached share, and what lies past the goal. */
@@ -92,13 +132,16 @@ function ratioFills(input: SceneInput, goal: Goal, colours: Colours, cells: numb
     ];
   const lap = share > 1 && past === "lap" ? whole(clamp(share - 1) * cells) : 0;
   const until = whole(clamp(share) * cells);
-  return [...(lap > 0 ? [{ key: `${row.key}:lap`, row, from: 0, to: lap, color: deep, datum }] : []), { key: row.key, row, from: lap, to: until, color, datum }].filter(
-    (f) => f.to > f.from,
-  );
+  return [
+    ...(lap > 0 ? [{ key: `${row.key}:lap`, row, from: 0, to: lap, color: deep, datum }] : []),
+    { key: row.key, row, from: lap, to: until, color, datum },
+  ].filter((f) => f.to > f.from);
 }
 
 function partFills(input: SceneInput, colours: Colours, cells: number): Fill[] {
-  const rows = input.data.rows.map((row, index) => ({ row, index })).filter(({ row }) => row.value !== null && row.value > 0);
+  const rows = input.data.rows
+    .map((row, index) => ({ row, index }))
+    .filter(({ row }) => row.value !== null && row.value > 0);
   const given = largestRemainder(
     rows.map(({ row }) => row.value as number),
     cells,
@@ -129,28 +172,48 @@ function drawFills(input: SceneInput, grid: Grid, fills: Fill[]): Mark[] {
   const marks: Mark[] = [];
   const track = style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null;
   const covered = (n: number) => fills.some((f) => f.from <= n && f.to >= n + 1);
-  if (track) for (let n = 0; n < cells; n++) if (!covered(n)) marks.push(cellMark(input, grid, n, 0, 1, `empty:${n}`, { fill: track, surface: "track", part: "track" }));
+  if (track)
+    for (let n = 0; n < cells; n++)
+      if (!covered(n))
+        marks.push(
+          cellMark(input, grid, n, 0, 1, `empty:${n}`, { fill: track, surface: "track", part: "track" }),
+        );
   for (const fill of fills)
     for (let n = Math.floor(fill.from); n < fill.to - 1e-9; n++) {
       const [a, b] = [Math.max(0, fill.from - n), Math.min(1, fill.to - n)];
       if (b - a < 1e-6) continue;
-      marks.push(cellMark(input, grid, n, a, b, `cell:${fill.key}:${n}`, { fill: fill.color, datum: fill.datum, opacity: strength(input, fill.row.key), surface: "data" }));
+      marks.push(
+        cellMark(input, grid, n, a, b, `cell:${fill.key}:${n}`, {
+          fill: fill.color,
+          datum: fill.datum,
+          opacity: strength(input, fill.row.key),
+          surface: "data",
+        }),
+      );
     }
   return marks;
 }
 
-/** The room for the reading beside the grid: at the left where the frame is wide, above it where it is not. */
+/**
+ * The room for the reading beside the grid: at the left where the frame is wide, above it where it is not.
+ */
 function layReading(input: SceneInput, body: Box): { at: Box; body: Box } | null {
   const { style } = input;
   if (!style.toggle("reading.shown") || style.choice("readingplace.place") === "over") return null;
   const size = Math.min(style.number("reading.size"), body.height * 0.3);
   if (body.width > body.height * 1.25) {
     const width = Math.min(body.width * 0.42, Math.max(size * 3.2, 40));
-    return { at: { x: body.x, y: body.y, width, height: body.height }, body: { ...body, x: body.x + width + 8, width: body.width - width - 8 } };
+    return {
+      at: { x: body.x, y: body.y, width, height: body.height },
+      body: { ...body, x: body.x + width + 8, width: body.width - width - 8 },
+    };
   }
   const height = size * LINE_HEIGHT + 24;
   if (body.height < height * 2.2) return null;
-  return { at: { ...body, height: height - 6 }, body: { ...body, y: body.y + height, height: body.height - height } };
+  return {
+    at: { ...body, height: height - 6 },
+    body: { ...body, y: body.y + height, height: body.height - height },
+  };
 }
 
 /** A grid of cells that are filled by a ratio, or divided among parts so that they add up to the whole. */
@@ -170,7 +233,12 @@ export function waffleScene(input: SceneInput): Scene {
   const entries = colours.ruleLegend().length
     ? colours.ruleLegend()
     : parts
-      ? fills.map((f) => ({ key: f.key, color: f.color, label: f.row.label, value: style.toggle("legend.values") ? formatNumber(f.row.value, data.format) : "" }))
+      ? fills.map((f) => ({
+          key: f.key,
+          color: f.color,
+          label: f.row.label,
+          value: style.toggle("legend.values") ? formatNumber(f.row.value, data.format) : "",
+        }))
       : [];
   const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
   const focused = data.rows.find((r) => r.key === input.focus);
@@ -178,26 +246,54 @@ export function waffleScene(input: SceneInput): Scene {
   const value = said ? said.value : data.total;
   const sum = fills.reduce((total, f) => total + (f.row.value ?? 0), 0);
   const share = value === null ? null : parts ? (focused && sum > 0 ? value / sum : 1) : value / goal.full;
-  const names = namesFor(input, { value: { value, format: data.format }, total: { value, format: data.format }, target: { value: goal.full, format: data.format } }).map((n) => ({
+  const names = namesFor(input, {
+    value: { value, format: data.format },
+    total: { value, format: data.format },
+    target: { value: goal.full, format: data.format },
+  }).map((n) => ({
     ...n,
-    share: { value: share, format: share !== null && share !== 1 && Math.abs(share - 1) < 0.0051 ? { ...PERCENT_FORMAT, decimals: 1 } : PERCENT_FORMAT },
+    share: {
+      value: share,
+      format:
+        share !== null && share !== 1 && Math.abs(share - 1) < 0.0051
+          ? { ...PERCENT_FORMAT, decimals: 1 }
+          : PERCENT_FORMAT,
+    },
     category: said?.label ?? "",
   }));
   // Parts of a whole have no share to read: the total is said in its place.
-  const template = parts && !focused ? style.template("reading.text").replace("{share}", "{total}") : style.template("reading.text");
+  const template =
+    parts && !focused
+      ? style.template("reading.text").replace("{share}", "{total}")
+      : style.template("reading.text");
   const texts = names.map((n) => fillTemplate(template, n));
   const state = parts || share === null ? "" : share > 1 ? "past the goal" : share < 0 ? "below zero" : "";
-  const caption = focused && parts ? focused.label : state || fillTemplate(style.template("reading.caption"), names[0]);
+  const caption =
+    focused && parts ? focused.label : state || fillTemplate(style.template("reading.caption"), names[0]);
   const reading = layReading(input, legend.body);
   const grid = layGrid(input, reading?.body ?? legend.body);
   marks.push(...legend.marks, ...drawFills(input, grid, fills), ...noted.marks);
   if (reading) {
     const size = Math.max(SMALLEST, Math.min(style.number("reading.size"), reading.at.height * 0.6));
     const main = fitText(texts, reading.at.width, size, 600);
-    const small = caption && reading.at.height >= main.size + 16 ? fitText([caption], reading.at.width, Math.max(SMALLEST, Math.min(13, main.size * 0.42)), 400) : null;
+    const small =
+      caption && reading.at.height >= main.size + 16
+        ? fitText([caption], reading.at.width, Math.max(SMALLEST, Math.min(13, main.size * 0.42)), 400)
+        : null;
     const height = main.size * LINE_HEIGHT + (small ? small.size * LINE_HEIGHT + 2 : 0);
     const top = reading.at.y + (reading.at.height - height) / 2;
-    marks.push(textMark("reading", "reading", reading.at.x, top + (main.size * LINE_HEIGHT) / 2, main.text, main.size, 600, theme.ink));
+    marks.push(
+      textMark(
+        "reading",
+        "reading",
+        reading.at.x,
+        top + (main.size * LINE_HEIGHT) / 2,
+        main.text,
+        main.size,
+        600,
+        theme.ink,
+      ),
+    );
     if (small?.text)
       marks.push(
         textMark(
@@ -213,7 +309,11 @@ export function waffleScene(input: SceneInput): Scene {
       );
   } else if (style.toggle("reading.shown")) marks.push(...overGrid(input, grid, texts));
   const ratio = parts
-    ? leadingRows(input, (r) => `${sum > 0 && (r.value ?? 0) > 0 ? shareText((r.value as number) / sum) : formatNumber(r.value, data.format)}`)
+    ? leadingRows(
+        input,
+        (r) =>
+          `${sum > 0 && (r.value ?? 0) > 0 ? shareText((r.value as number) / sum) : formatNumber(r.value, data.format)}`,
+      )
     : `${formatNumber(value, data.format)} of ${formatNumber(goal.full, data.format)} (${share === null ? "—" : shareText(share)})`;
   const description = `${titleOf(input)}: waffle of ${data.valueLabel}, ${ratio}${state ? `, ${state}` : ""}${left ? `. ${left}` : ""}.`;
   return frameScene(input, marks, handlesOf(input, grid), description);
@@ -227,10 +327,22 @@ function overGrid(input: SceneInput, grid: Grid, texts: string[]): Mark[] {
   const main = fitText(texts, width * 0.8, size, 600);
   if (!main.text) return [];
   const [cx, cy] = [grid.x + width / 2, grid.y + height / 2];
-  const plate = { width: Math.min(width, main.text.length * main.size * 0.62 + main.size), height: main.size * 1.45 };
+  const plate = {
+    width: Math.min(width, main.text.length * main.size * 0.62 + main.size),
+    height: main.size * 1.45,
+  };
   const r = plate.height * 0.3;
   return [
-    { type: "rect", id: "plate", part: "reading", x: cx - plate.width / 2, y: cy - plate.height / 2, ...plate, radii: [r, r, r, r], fill: theme.sheet },
+    {
+      type: "rect",
+      id: "plate",
+      part: "reading",
+      x: cx - plate.width / 2,
+      y: cy - plate.height / 2,
+      ...plate,
+      radii: [r, r, r, r],
+      fill: theme.sheet,
+    },
     textMark("reading", "reading", cx, cy, main.text, main.size, 600, theme.ink, "middle"),
   ];
 }

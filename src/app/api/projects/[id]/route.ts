@@ -18,7 +18,9 @@ export const PUT = handle<Params>(async (request, { id }) => {
   checkTables(id, parsed.document.tables);
   const outcome = saveProject(id, revision, parsed.document);
   if ("saved" in outcome) return Response.json({ project: outcome.saved });
-  throw new HttpError(409, "newer", "This project was changed in another window. Nothing was overwritten.", { project: outcome.newer });
+  throw new HttpError(409, "newer", "This project was changed in another window. Nothing was overwritten.", {
+    project: outcome.newer,
+  });
 });
 
 export const DELETE = handle<Params>((_request, { id }) => {

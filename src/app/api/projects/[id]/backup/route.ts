@@ -5,5 +5,11 @@ import { backupStream } from "@/server/keep/backup";
 
 export const GET = handle<{ id: string }>(async (_request, { id }) => {
   const body = Readable.toWeb(await backupStream(id)) as ReadableStream;
-  return new Response(body, { headers: { "content-type": "application/zip", "cache-control": "no-store", ...attachment(`cavlo-${id}.backup.zip`) } });
+  return new Response(body, {
+    headers: {
+      "content-type": "application/zip",
+      "cache-control": "no-store",
+      ...attachment(`cavlo-${id}.backup.zip`),
+    },
+  });
 });

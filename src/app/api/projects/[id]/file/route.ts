@@ -10,5 +10,10 @@ export const GET = handle<{ id: string }>((_request, { id }) => {
   // Before anything is sent, so that what is damaged is told and not written into a file.
   for (const table of document.tables) holdRows(table);
   const body = Readable.toWeb(Readable.from(writeProjectFile(document))) as ReadableStream;
-  return new Response(body, { headers: { "content-type": "application/json; charset=utf-8", ...attachment(`${document.name}.cavlo.json`) } });
+  return new Response(body, {
+    headers: {
+      "content-type": "application/json; charset=utf-8",
+      ...attachment(`${document.name}.cavlo.json`),
+    },
+  });
 });

@@ -10,5 +10,11 @@ const requestSchema = z.object({ links: z.array(linkSchema.omit({ id: true })).m
 export const POST = handle<{ id: string }>(async (request, { id }) => {
   const { links } = await readJson(request, requestSchema);
   const { document } = readProject(id);
-  return Response.json(await compute({ type: "links", links, tables: document.tables, scope: scopeOf(document) }, id, request.signal));
+  return Response.json(
+    await compute(
+      { type: "links", links, tables: document.tables, scope: scopeOf(document) },
+      id,
+      request.signal,
+    ),
+  );
 });

@@ -5,10 +5,14 @@ import { importTable } from "@/server/import/import-table";
 import { importOptionsSchema } from "@/server/import/reader";
 import { readProject } from "@/server/store/projects";
 
-const querySchema = importOptionsSchema.extend({ name: z.string().min(1, "Say the file's name: ?name=….").max(300) });
+const querySchema = importOptionsSchema.extend({
+  name: z.string().min(1, "Say the file's name: ?name=….").max(300),
+});
 
 export const POST = handle<{ id: string }>((request, { id }) => {
   const { name, ...options } = readQuery(request, querySchema);
   readProject(id);
-  return answerImport(request, (progress, signal) => importTable(id, name, (request.body ?? []) as AsyncIterable<Uint8Array>, options, progress, signal));
+  return answerImport(request, (progress, signal) =>
+    importTable(id, name, (request.body ?? []) as AsyncIterable<Uint8Array>, options, progress, signal),
+  );
 });

@@ -9,5 +9,7 @@ const querySchema = z.object({ name: z.string().min(1, "Say the file's name: ?na
 export const POST = handle<{ id: string; name: string }>((request, { id, name }) => {
   const { name: file } = readQuery(request, querySchema);
   const table = findTable(id, name);
-  return answerImport(request, (progress, signal) => appendRows(id, table, file, (request.body ?? []) as AsyncIterable<Uint8Array>, progress, signal));
+  return answerImport(request, (progress, signal) =>
+    appendRows(id, table, file, (request.body ?? []) as AsyncIterable<Uint8Array>, progress, signal),
+  );
 });

@@ -6,11 +6,19 @@ import { readProject } from "@/server/store/projects";
 import { writeTable } from "@/server/table-export";
 import { findTable } from "@/server/tables";
 
-const querySchema = z.object({ format: z.enum(Object.keys(TABLE_FORMATS) as [TableFormat, ...TableFormat[]]) });
+const querySchema = z.object({
+  format: z.enum(Object.keys(TABLE_FORMATS) as [TableFormat, ...TableFormat[]]),
+});
 
 export const GET = handle<{ id: string; name: string }>((request, { id, name }) => {
   const { format } = readQuery(request, querySchema);
   const table = findTable(id, name);
   const body = writeTable(id, readProject(id).document, table, format, request.signal);
-  return new Response(body, { headers: { "content-type": TABLE_FORMATS[format], "cache-control": "no-store", ...attachment(`${table.name}.${format}`) } });
+  return new Response(body, {
+    headers: {
+      "content-type": TABLE_FORMATS[format],
+      "cache-control": "no-store",
+      ...attachment(`${table.name}.${format}`),
+    },
+  });
 });

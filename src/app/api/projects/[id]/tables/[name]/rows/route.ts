@@ -33,6 +33,10 @@ export const GET = handle<{ id: string; name: string }>(async (request, { id, na
   const table = findTable(id, name);
   const { document } = readProject(id);
   const wish = { offset, limit, sort: sort ? { column: sort, order } : null, find, filters };
-  const answer = await compute({ type: "rows", table: table.name, ...wish, tables: document.tables, scope: scopeOf(document) }, id, request.signal);
+  const answer = await compute(
+    { type: "rows", table: table.name, ...wish, tables: document.tables, scope: scopeOf(document) },
+    id,
+    request.signal,
+  );
   return Response.json(answer);
 });

@@ -13,6 +13,7 @@ export const POST = handle<{ id: string; name: string }>(async (request, { id, n
   const { column, reading } = await readJson(request, requestSchema);
   const table = findTable(id, name);
   const at = table.columns.findIndex((c) => sameName(c.name, column));
-  if (at < 0) throw new HttpError(404, "no_column", `The table ${table.name} has no column “${column}” in its file.`);
+  if (at < 0)
+    throw new HttpError(404, "no_column", `The table ${table.name} has no column “${column}” in its file.`);
   return Response.json(await compute({ type: "unread", table, column: at, reading }, id, request.signal));
 });
