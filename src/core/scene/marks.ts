@@ -1,3 +1,5 @@
+import type { HandleEdit } from "../project/handle-edits";
+
 export interface Stop {
   at: number;
   color: string;
@@ -143,8 +145,7 @@ export type Track =
  */
 export interface Handle {
   id: string;
-  /** "part.dial", or "zone.N" for a zone's edge. */
-  sets: string;
+  edit: HandleEdit;
   label: string;
   value: number;
   from: number;

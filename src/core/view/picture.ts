@@ -2,7 +2,8 @@ import type { Value } from "../base/value";
 import { kindOf } from "../kinds";
 import { withFigures } from "../kinds/anatomy/figures";
 import { finishDials } from "../kinds/anatomy/finishes";
-import { Style } from "../kinds/anatomy/style";
+import type { SharedPart } from "../kinds/anatomy/shared-parts";
+import { type OpenStyle, type Style, styleFrom } from "../kinds/anatomy/style";
 import { Surface } from "../kinds/anatomy/surface";
 import type { Result } from "../plan/query";
 import type { Project, Visual } from "../project/schema";
@@ -24,12 +25,16 @@ export interface PictureOptions {
 
 const NO_DESIGN: Design = { palettes: [], finishes: [], pictures: [] };
 
+/** A style of any kind: all have the shared parts. */
+export type KindStyle = Style<SharedPart> & OpenStyle;
+
 /** The style of a visual: its own dials over those of its finish over the defaults of its kind. */
 export function styleOf(
   visual: Pick<Visual, "kind" | "dials" | "finish">,
   design: Design = NO_DESIGN,
-): Style {
-  return new Style(kindOf(visual.kind).parts, visual.dials, ...finishDials(visual.finish, design.finishes));
+): KindStyle {
+  const layers = [visual.dials, ...finishDials(visual.finish, design.finishes)];
+  return styleFrom(kindOf(visual.kind).parts, ...layers) as KindStyle;
 }
 
 /** Draws a visual's data into a scene. */
@@ -43,7 +48,7 @@ export function sceneOf(
   const style = styleOf(visual, design);
   const sheet = style.choice("frame.sheet");
   const background = style.toggle("frame.filled") ? style.colour("frame.background", "") : "";
-  const page = THEMES[sheet === "page" ? (options.theme ?? "light") : (sheet as "light" | "night")];
+  const page = THEMES[sheet === "page" ? (options.theme ?? "light") : sheet];
   const theme = background ? themeOn(background) : page;
   const { rules, categoryColours, pictures } = visual;
   const look = { palettes: design.palettes, rules, categoryColours, pictures, ownPictures: design.pictures };

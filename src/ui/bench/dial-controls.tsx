@@ -5,11 +5,11 @@ import { memo, type ReactNode, useId, useMemo } from "react";
 import { checkTemplate } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
-import type { Style } from "@/core/kinds/anatomy/style";
 import { setDial } from "@/core/project/edits";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { isColour } from "@/core/scene/colour";
+import type { KindStyle } from "@/core/view/picture";
 import { styleOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
@@ -166,7 +166,7 @@ interface PartProps {
   names: string[];
   lit: boolean;
   onLit: (part: string | null) => void;
-  style: Style;
+  style: KindStyle;
   /** What belongs to the part besides its dials. */
   children?: ReactNode;
 }

@@ -1,6 +1,7 @@
 "use client";
 import { useMemo, useState } from "react";
-import { changeInput, changeVisual, setDial } from "@/core/project/edits";
+import { changeVisual } from "@/core/project/edits";
+import { editByHandle } from "@/core/project/handle-edits";
 import type { VisualData } from "@/core/rows/visual-data";
 import type { Handle, Scene } from "@/core/scene/marks";
 import { sceneOf } from "@/core/view/picture";
@@ -75,19 +76,9 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   );
   const shown = useMemo(() => litScene(scene, lit), [scene, lit]);
   const target = visual.target;
-  const handles = scene.handles.filter((h) => h.sets !== "target" || (target && !("measure" in target)));
+  const handles = scene.handles.filter((h) => h.edit.type !== "target" || (target && !("measure" in target)));
   const move = (handle: Handle, value: number) => {
-    const group = `handle ${visual.id} ${handle.id}`;
-    if (handle.sets === "target") {
-      if (target && "input" in target) apply(changeInput(target.input, { value }), group);
-      else apply(changeVisual(visual.id, { target: { number: value } }), group);
-    } else if (handle.sets.startsWith("zone.")) {
-      const at = Number(handle.sets.slice(5));
-      apply(
-        changeVisual(visual.id, { zones: visual.zones.map((z, i) => (i === at ? { ...z, to: value } : z)) }),
-        group,
-      );
-    } else apply(setDial(visual.id, handle.sets, handle.id === "start" ? value % 360 : value), group);
+    apply(editByHandle(visual, handle.edit, value), `handle ${visual.id} ${handle.id}`);
   };
   const size = (key: "width" | "height", least: number, most: number) => (
     <div className="w-16 [&_.field]:h-7 [&_.field]:px-1.5 [&_.field]:text-center">

@@ -33,7 +33,7 @@ export function Choose({
   id?: string;
   label?: string;
   value: string;
-  options: { value: string; label: string }[];
+  options: readonly { value: string; label: string }[];
   onChange: (value: string) => void;
   disabled?: boolean;
 }) {

@@ -3,23 +3,23 @@ import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth, wrap } from "../../scene/text";
-import { number, type Part, toggle } from "./dial";
+import { number, part, toggle } from "./dial";
 import { footNote } from "./frame";
 import type { SceneInput } from "./kind";
 import { fitAll } from "./labels";
 import { niceAbove } from "./scale";
+import type { SharedPart } from "./shared-parts";
+import type { HandlePlace } from "./style";
 import { textMark } from "./text-mark";
 
-export const AXIS_PART: Part = {
-  id: "axis",
-  label: "Axis",
-  dials: [
-    toggle("names", "Names", true),
-    number("size", "Size", 9, 20, 0.5, "px", 11.5),
-    toggle("line", "Base line", true),
-    number("grid", "Grid lines", 0, 8, 1, "", 0),
-  ],
-};
+export const AXIS_PART = part("axis", "Axis", [
+  toggle("names", "Names", true),
+  number("size", "Size", [9, 20, 0.5], "px", 11.5),
+  toggle("line", "Base line", true),
+  number("grid", "Grid lines", [0, 8, 1], "", 0),
+]);
+
+type BandsInput = SceneInput<typeof AXIS_PART | SharedPart>;
 
 /**
  * What bands are laid out for: the extremes of each row, what its end label may say, and which way bars run.
@@ -90,7 +90,7 @@ function namesBeside(
   right: number,
   width: number,
   size: number,
-  input: SceneInput,
+  input: BandsInput,
 ): Mark[] {
   return rows.flatMap((row, i) => {
     const lines = wrap(row.label, width - 8, size, 400, bands.pitch >= size * 2.5 ? 2 : 1);
@@ -143,7 +143,7 @@ function namesUnder(
  * Lays rows out as bands: names, scale, and room for the labels at the ends. Rows that do not fit are counted
  * at the foot.
  */
-export function layBands(input: SceneInput, whole: Box, wanted: BandsWanted): Bands {
+export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Bands {
   const { style, theme, data } = input;
   const { horizontal } = wanted;
   const size = Math.max(SMALLEST, Math.min(style.number("axis.size"), whole.height / 6));
@@ -446,3 +446,21 @@ export function endRadii(
 /** The edge that a shape with this far end grows from. */
 export const growthFrom = (far: "left" | "right" | "top" | "bottom"): "left" | "right" | "top" | "bottom" =>
   ({ left: "right", right: "left", top: "bottom", bottom: "top" })[far] as "left";
+
+/** Where the handle on the first bar's side stands, which sets how much of its band (`width`, in percent) a bar takes. */
+export function widthPlace(bands: Bands, width: number): HandlePlace {
+  const first = bands.rows.findIndex((r) => (r.value ?? 0) !== 0);
+  const row = Math.max(0, first);
+  const middle = (bands.base + bands.at(bands.rows[row]?.value ?? 0)) / 2;
+  const centre = bands.centre(row);
+  const side = (share: number) => centre + (bands.band * share) / 200;
+  const point = (share: number) =>
+    bands.horizontal ? { x: middle, y: side(share) } : { x: side(share), y: middle };
+  return {
+    ...point(width),
+    track: (from, to) => {
+      const [a, b] = [point(from), point(to)];
+      return { type: "straight", x0: a.x, y0: a.y, x1: b.x, y1: b.y };
+    },
+  };
+}

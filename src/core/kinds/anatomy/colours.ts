@@ -5,15 +5,15 @@ import type { Rule } from "../../project/schema";
 import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
 import { paletteColour, paletteOf, rampColour } from "../../scene/palettes";
-import { choice, colour, type Part, palette } from "./dial";
+import { choice, colour, palette, part } from "./dial";
 import type { SceneInput } from "./kind";
 import type { LegendEntry } from "./legend-entry";
+import type { SharedInput, SharedPart } from "./shared-parts";
+import type { Style } from "./style";
 
 /** The colours of a kind: what a shape's colour says where nothing else was chosen. */
-export const coloursPart = (by: "category" | "one" | "ramp"): Part => ({
-  id: "colours",
-  label: "Colours",
-  dials: [
+export const coloursPart = (by: "category" | "one" | "ramp") =>
+  part("colours", "Colours", [
     choice(
       "by",
       "By",
@@ -27,8 +27,11 @@ export const coloursPart = (by: "category" | "one" | "ramp"): Part => ({
     ),
     palette("palette", "Palette"),
     colour("one", "One colour"),
-  ],
-});
+  ]);
+
+type ColoursPart = ReturnType<typeof coloursPart>;
+const COLOURS = coloursPart("one");
+type ColoursInput = SceneInput<ColoursPart | SharedPart>;
 
 /** Whether a rule holds for a value; a value that is none fulfils no rule. */
 export function ruleHolds(rule: Rule, value: Value): boolean {
@@ -39,8 +42,8 @@ export function ruleHolds(rule: Rule, value: Value): boolean {
 }
 
 /** The rule that gives a row its colour, if rules do and one holds. */
-export function ruleOf({ style, look }: SceneInput, row: VisualRow): Rule | null {
-  if (!style.has("colours.by") || style.choice("colours.by") !== "rule") return null;
+export function ruleOf({ style, look }: SharedInput, row: VisualRow): Rule | null {
+  if (style.within(COLOURS)?.choice("colours.by") !== "rule") return null;
   return (
     look.rules.find((rule) =>
       ruleHolds(rule, rule.measure === null ? row.value : (own(row.also, rule.measure) ?? null)),
@@ -52,7 +55,7 @@ export function ruleOf({ style, look }: SceneInput, row: VisualRow): Rule | null
  * The words of the rules with the rows that they hold for: "good: Ferrow Isle, North Quay; poor: 4". Empty
  * without rules.
  */
-export function ruleWords(input: SceneInput): string {
+export function ruleWords(input: SharedInput): string {
   const { rows } = input.data;
   const found = rows.map((row) => ({ row, rule: ruleOf(input, row) }));
   return input.look.rules
@@ -68,11 +71,11 @@ export function ruleWords(input: SceneInput): string {
 
 /** What colour each row and each series has, and the rule behind it. */
 export class Colours {
-  private readonly by: string;
+  private readonly by: ReturnType<Style<ColoursPart>["choice"]>;
   private readonly palette;
   private readonly span: { low: number; high: number };
 
-  constructor(private readonly input: SceneInput) {
+  constructor(private readonly input: ColoursInput) {
     const { style, look, data } = input;
     this.by = style.choice("colours.by");
     this.palette = paletteOf(style.palette("colours.palette"), look.palettes);

@@ -2,16 +2,16 @@ import { formatNumber, type NumberFormat } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";
-import type { SceneInput } from "./kind";
+import type { SharedInput } from "./shared-parts";
 
 /** How strongly a row is drawn: those beside the one under the pointer step back. */
-export function strength({ focus, data }: SceneInput, key: string, weak = 0.45): number {
+export function strength({ focus, data }: SharedInput, key: string, weak = 0.45): number {
   return focus === null || focus === key || !data.rows.some((r) => r.key === focus) ? 1 : weak;
 }
 
 /** The tooltip's own text for a row. */
 export function ownTooltip(
-  { data }: SceneInput,
+  { data }: SharedInput,
   text: string,
   row: Pick<VisualRow, "label" | "value" | "format">,
 ): string {
@@ -34,7 +34,7 @@ export function ownTooltip(
  * own.
  */
 export function rowDatum(
-  input: SceneInput,
+  input: SharedInput,
   row: VisualRow,
   more: Datum["lines"] = [],
   measure?: { label: string; format: NumberFormat },
@@ -57,7 +57,7 @@ export function rowDatum(
 
 /** The first rows of a picture in words, and how many more there are. */
 export function leadingRows(
-  input: SceneInput,
+  input: SharedInput,
   write: (row: VisualRow) => string = (r) => formatNumber(r.value, r.format ?? input.data.format),
 ): string {
   const { rows } = input.data;

@@ -1,67 +1,126 @@
 export type DialValue = number | string | boolean;
 
-/**
- * One control of a part. A dial of type template takes text with `{names}`; an empty colour or palette means
- * the automatic one.
- */
-export type Dial = { id: string; label: string } & (
-  | { type: "number"; min: number; max: number; step: number; unit: string; default: number }
-  | { type: "choice"; options: { value: string; label: string }[]; default: string }
-  | { type: "toggle"; default: boolean }
-  | { type: "template"; default: string }
-  | { type: "colour"; default: "" }
-  | { type: "palette"; default: "" }
-);
-
-/** A named piece of a kind's anatomy with its dials. Marks name the part they belong to. */
-export interface Part {
-  id: string;
+interface Named<Id extends string> {
+  id: Id;
   label: string;
-  dials: Dial[];
+}
+export interface NumberDial<Id extends string = string> extends Named<Id> {
+  type: "number";
+  min: number;
+  max: number;
+  step: number;
+  unit: string;
+  default: number;
+}
+export interface ChoiceDial<Id extends string = string, Option extends string = string> extends Named<Id> {
+  type: "choice";
+  options: readonly { value: Option; label: string }[];
+  default: Option;
+}
+export interface ToggleDial<Id extends string = string> extends Named<Id> {
+  type: "toggle";
+  default: boolean;
+}
+/** A text with `{names}`. */
+export interface TemplateDial<Id extends string = string> extends Named<Id> {
+  type: "template";
+  default: string;
+}
+/** A colour as #rrggbb; empty means the automatic one. */
+export interface ColourDial<Id extends string = string> extends Named<Id> {
+  type: "colour";
+  default: "";
+}
+/** A palette by its id; empty means the automatic one. */
+export interface PaletteDial<Id extends string = string> extends Named<Id> {
+  type: "palette";
+  default: "";
 }
 
-export const number = (
-  id: string,
+/** One control of a part. */
+export type Dial<Id extends string = string> =
+  | NumberDial<Id>
+  | ChoiceDial<Id>
+  | ToggleDial<Id>
+  | TemplateDial<Id>
+  | ColourDial<Id>
+  | PaletteDial<Id>;
+
+/** A named piece of a kind's anatomy with its dials. Marks name the part they belong to. */
+export interface Part<Id extends string = string, D extends Dial = Dial> {
+  id: Id;
+  label: string;
+  dials: readonly D[];
+}
+
+/** The keys ("part.dial") of the dials of some parts, of one type where that is named. */
+export type DialKey<P extends Part, T extends Dial["type"] = Dial["type"]> =
+  P extends Part<infer I, infer D>
+    ? D extends { type: T; id: infer K extends string }
+      ? `${I}.${K}`
+      : never
+    : never;
+
+export const part = <const Id extends string, const D extends Dial>(
+  id: Id,
   label: string,
-  min: number,
-  max: number,
-  step: number,
+  dials: readonly D[],
+): Part<Id, D> => ({ id, label, dials });
+
+export const number = <const Id extends string>(
+  id: Id,
+  label: string,
+  [min, max, step]: readonly [number, number, number],
   unit: string,
   standard: number,
-): Dial => ({
-  type: "number",
-  id,
-  label,
-  min,
-  max,
-  step,
-  unit,
-  default: standard,
-});
-export const choice = (id: string, label: string, options: [string, string][], standard: string): Dial => ({
+): NumberDial<Id> => ({ type: "number", id, label, min, max, step, unit, default: standard });
+
+export const choice = <const Id extends string, const Option extends string>(
+  id: Id,
+  label: string,
+  options: readonly (readonly [Option, string])[],
+  standard: NoInfer<Option>,
+): ChoiceDial<Id, Option> => ({
   type: "choice",
   id,
   label,
   options: options.map(([value, text]) => ({ value, label: text })),
   default: standard,
 });
-export const toggle = (id: string, label: string, standard: boolean): Dial => ({
+
+export const toggle = <const Id extends string>(
+  id: Id,
+  label: string,
+  standard: boolean,
+): ToggleDial<Id> => ({
   type: "toggle",
   id,
   label,
   default: standard,
 });
-export const template = (id: string, label: string, standard: string): Dial => ({
-  type: "template",
+
+export const template = <const Id extends string>(
+  id: Id,
+  label: string,
+  standard: string,
+): TemplateDial<Id> => ({ type: "template", id, label, default: standard });
+
+export const colour = <const Id extends string>(id: Id, label: string): ColourDial<Id> => ({
+  type: "colour",
   id,
   label,
-  default: standard,
+  default: "",
 });
-export const colour = (id: string, label: string): Dial => ({ type: "colour", id, label, default: "" });
-export const palette = (id: string, label: string): Dial => ({ type: "palette", id, label, default: "" });
+
+export const palette = <const Id extends string>(id: Id, label: string): PaletteDial<Id> => ({
+  type: "palette",
+  id,
+  label,
+  default: "",
+});
 
 /** What a value past the end of its scale does. */
-export const pastDial = (label: string, end: string): Dial =>
+export const pastDial = (label: string, end: string) =>
   choice(
     "past",
     label,
@@ -73,7 +132,7 @@ export const pastDial = (label: string, end: string): Dial =>
     "hold",
   );
 
-export const capsDial = (standard: "flat" | "round"): Dial =>
+export const capsDial = (standard: "flat" | "round") =>
   choice(
     "caps",
     "Ends",
@@ -84,7 +143,7 @@ export const capsDial = (standard: "flat" | "round"): Dial =>
     standard,
   );
 
-export const directionDial = (standard: "right" | "up"): Dial =>
+export const directionDial = (standard: "right" | "up") =>
   choice(
     "direction",
     "Direction",

@@ -1,5 +1,6 @@
 import type { NumberFormat } from "../../base/number-format";
 import type { VisualData } from "../../rows/visual-data";
+import type { SharedPart } from "./shared-parts";
 import type { Style } from "./style";
 
 const known = new WeakMap<NumberFormat, Map<string, NumberFormat>>();
@@ -28,7 +29,7 @@ function changed(format: NumberFormat, units: string, decimals: string): NumberF
  * A visual's data with its numbers in the units and decimals that the visual asks for; the measure's own
  * otherwise.
  */
-export function withFigures(data: VisualData, style: Style): VisualData {
+export function withFigures(data: VisualData, style: Style<SharedPart>): VisualData {
   const [units, decimals] = [style.choice("figures.units"), style.choice("figures.decimals")];
   if (units === "measure" && decimals === "measure") return data;
   const format = (f: NumberFormat) => changed(f, units, decimals);

@@ -4,14 +4,15 @@ import type { Theme } from "../../scene/colour";
 import type { Handle, Mark, Scene } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../../scene/text";
 import { ruleWords } from "./colours";
-import type { SceneInput } from "./kind";
+import { LABELS } from "./labels";
+import type { SharedInput } from "./shared-parts";
 import { textMark } from "./text-mark";
 
 /**
  * Lays out what surrounds a kind's drawing: background, title and subtitle. Small frames drop the subtitle,
  * then the title.
  */
-export function layFrame({ frame, theme, style, data }: SceneInput): { marks: Mark[]; body: Box } {
+export function layFrame({ frame, theme, style, data }: SharedInput): { marks: Mark[]; body: Box } {
   const { width, height } = frame;
   const padding = Math.min(style.number("frame.padding"), 0.08 * Math.min(width, height) + 2);
   const inner = width - 2 * padding;
@@ -60,7 +61,7 @@ export function layFrame({ frame, theme, style, data }: SceneInput): { marks: Ma
 }
 
 /** Puts a scene together from its frame and its marks. The words of rules are added to the description. */
-export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], description: string): Scene {
+export function frameScene(input: SharedInput, marks: Mark[], handles: Handle[], description: string): Scene {
   const rules = ruleWords(input);
   const { frame, theme, style } = input;
   return {
@@ -79,15 +80,15 @@ export function frameScene(input: SceneInput, marks: Mark[], handles: Handle[], 
 }
 
 /** Labels in the colour that was set for them; without one each has the colour that reads where it stands. */
-function labelsColoured({ style }: SceneInput, marks: Mark[]): Mark[] {
-  const color = style.has("labels.colour") ? style.colour("labels.colour", "") : "";
+function labelsColoured({ style }: SharedInput, marks: Mark[]): Mark[] {
+  const color = style.within(LABELS)?.colour("labels.colour", "") ?? "";
   return color
     ? marks.map((m) => (m.type === "text" && m.part === "labels" ? { ...m, fill: color } : m))
     : marks;
 }
 
 /** The scene of a visual that has nothing to draw: its heading and a sentence in the middle. */
-export function emptyScene(input: SceneInput, sentence: string): Scene {
+export function emptyScene(input: SharedInput, sentence: string): Scene {
   const { marks, body } = layFrame(input);
   const size = Math.max(SMALLEST, Math.min(13, body.height / 5));
   const lines = wrap(
@@ -121,14 +122,14 @@ export function emptyScene(input: SceneInput, sentence: string): Scene {
 }
 
 /** The scene of a visual that lacks something or has no rows; null when there is something to draw. */
-export function blankScene(input: SceneInput): Scene | null {
+export function blankScene(input: SharedInput): Scene | null {
   const { data, style } = input;
   if (data.problem !== null) return emptyScene(input, data.problem);
   return data.rows.every((r) => r.value === null) ? emptyScene(input, style.template("frame.empty")) : null;
 }
 
 /** The title as it is written, or what is shown. */
-export const titleOf = ({ data }: SceneInput): string =>
+export const titleOf = ({ data }: SharedInput): string =>
   fillTemplate(data.title, data.names).trim() || data.valueLabel;
 
 /** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */

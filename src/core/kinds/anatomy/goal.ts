@@ -1,5 +1,5 @@
-import type { SceneInput } from "./kind";
-import { niceAbove } from "./scale";
+import { niceAbove, type PastEnd } from "./scale";
+import type { SharedInput } from "./shared-parts";
 
 /** What progress runs against. */
 export interface Goal {
@@ -14,7 +14,7 @@ export interface Goal {
  * The target, else 1 for a percent, else a round number at or above the largest value; the track ends later
  * where it extends.
  */
-export function goalOf({ data }: SceneInput, past: string): Goal {
+export function goalOf({ data }: SharedInput, past: PastEnd): Goal {
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
   const isTarget = data.target !== null && data.target > 0;
   const full = isTarget ? (data.target as number) : data.format.style === "percent" ? 1 : niceAbove(largest);

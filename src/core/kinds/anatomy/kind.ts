@@ -22,10 +22,10 @@ export interface Look {
  * What a kind needs to draw: frame in pixels, colours, dials, data, and the row under the pointer (its key)
  * if any.
  */
-export interface SceneInput {
+export interface SceneInput<in P extends Part = Part> {
   frame: { width: number; height: number };
   theme: Theme;
-  style: Style;
+  style: Style<P>;
   surface: Surface;
   look: Look;
   data: VisualData;
@@ -37,8 +37,15 @@ export interface Kind {
   label: string;
   /** With its article, as the sentence says it: "as a donut". */
   phrase: string;
-  roles: RoleId[];
+  roles: readonly RoleId[];
   needsSplit: boolean;
-  parts: Part[];
+  parts: readonly Part[];
   scene: (input: SceneInput) => Scene;
+}
+
+/** A kind whose scene knows its parts by name: it is only ever given a style of these parts. */
+export function defineKind<const P extends Part>(
+  kind: Omit<Kind, "parts" | "scene"> & { parts: readonly P[]; scene: (input: SceneInput<P>) => Scene },
+): Kind {
+  return { ...kind, scene: (input) => kind.scene(input as unknown as SceneInput<P>) };
 }

@@ -3,10 +3,10 @@ import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../base/number-fo
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
-import { choice, colour, number, type Part, template, toggle } from "./dial";
-import type { SceneInput } from "./kind";
+import { type ChoiceDial, choice, colour, type Dial, number, part, template, toggle } from "./dial";
+import type { SharedInput } from "./shared-parts";
 
-const SAYS: Record<string, string> = {
+const SAYS = {
   none: "nothing",
   category: "category",
   value: "value",
@@ -15,40 +15,55 @@ const SAYS: Record<string, string> = {
   "category value": "category and value",
   "value share": "value and share",
   "value target": "value of target",
-  target: "target",
   gap: "gap to target",
   text: "a text of your own",
-};
+} as const;
+export type LabelSays = keyof typeof SAYS;
+
+/** What the labels of every kind that has such labels share. */
+export const LABELS = part("labels", "Labels", [
+  toggle("digits", "Tell near apart", false),
+  colour("colour", "Colour"),
+]);
+const OWN_TEXT = template("text", "Text", "{category} {value}");
+/** What only labels have that can say a text of one's own. */
+const LABEL_TEXT = part("labels", "Labels", [OWN_TEXT]);
+
+interface LabelsOptions<S extends LabelSays, Place extends string, More extends Dial> {
+  /** What the labels can say, and what they say where nothing was chosen. */
+  says: readonly S[];
+  say: NoInfer<S>;
+  /** Where they can stand, and where they do; kinds with one place leave both out. */
+  places?: readonly (readonly [Place, string])[];
+  place?: NoInfer<Place>;
+  size?: number;
+  /** Dials of this kind's labels alone. */
+  more?: readonly More[];
+}
+type PlaceDial<Place extends string> = [Place] extends [never] ? never : ChoiceDial<"place", Place>;
 
 /** The labels of a kind: what they say, where, how large, from which share on. */
-export function labelsPart(
-  says: string[],
-  say: string,
-  places: [string, string][],
-  place: string,
-  size = 11.5,
-  more: Part["dials"] = [],
-): Part {
-  return {
-    id: "labels",
-    label: "Labels",
-    dials: [
-      choice(
-        "content",
-        "Say",
-        says.map((s) => [s, SAYS[s]]),
-        say,
-      ),
-      ...(says.includes("text") ? [template("text", "Text", "{category} {value}")] : []),
-      ...(places.length ? [choice("place", "Place", places, place)] : []),
-      number("size", "Size", 9, 24, 0.5, "px", size),
-      toggle("digits", "Tell near apart", false),
-      colour("colour", "Colour"),
-      ...more,
-    ],
-  };
+export function labelsPart<
+  const S extends LabelSays,
+  const Place extends string = never,
+  const More extends Dial = never,
+>({ says, say, places = [], place, size = 11.5, more = [] }: LabelsOptions<S, Place, More>) {
+  const content = choice(
+    "content",
+    "Say",
+    says.map((s) => [s, SAYS[s]] as const),
+    say,
+  );
+  const placing = place === undefined ? [] : [choice("place", "Place", places, place) as PlaceDial<Place>];
+  return part("labels", "Labels", [
+    content,
+    ...(says.some((s) => s === "text") ? [OWN_TEXT] : []),
+    ...placing,
+    number("size", "Size", [9, 24, 0.5], "px", size),
+    ...LABELS.dials,
+    ...more,
+  ]);
 }
-
 const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
 
 /**
@@ -79,11 +94,10 @@ export type LabelWriter = (
   whole: number | null,
 ) => string[][];
 
-/** Makes the writer for a scene's labels: each wording is one or two lines. */
-export function labelWriter(input: SceneInput): LabelWriter {
-  const { style, data } = input;
-  const content = style.choice("labels.content");
-  const fixed = style.toggle("labels.digits");
+/** Makes the writer of labels that say `content`: each wording is one or two lines. */
+export function labelWriter({ style, data }: SharedInput, content: LabelSays): LabelWriter {
+  const ownText = style.within(LABEL_TEXT)?.template("labels.text") ?? "";
+  const fixed = style.within(LABELS)?.toggle("labels.digits") ?? false;
   const base = fixed
     ? tellApart(
         data.rows.flatMap((r) => [r.value, ...r.cells]),
@@ -109,8 +123,6 @@ export function labelWriter(input: SceneInput): LabelWriter {
           return [row.label, said];
         case "value share":
           return [said, ...(share === null ? [] : [shareText(share)])];
-        case "target":
-          return [formatNumber(data.target, f)];
         case "value target":
           return [data.target === null ? said : `${said} of ${formatNumber(data.target, f)}`];
         case "gap":
@@ -121,7 +133,7 @@ export function labelWriter(input: SceneInput): LabelWriter {
           ];
         case "text":
           return [
-            fillTemplate(style.template("labels.text"), {
+            fillTemplate(ownText, {
               ...data.names,
               category: row.label,
               value: { value, format: f },

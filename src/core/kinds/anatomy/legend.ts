@@ -2,16 +2,14 @@ import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
 import { shorten, textWidth } from "../../scene/text";
-import { choice, type Part, toggle } from "./dial";
+import { choice, part, toggle } from "./dial";
 import type { LegendEntry } from "./legend-entry";
 import { symbolMark } from "./symbol";
 import { textMark } from "./text-mark";
 
 /** The legend; without the toggle for values where its entries have none. */
-export const legendPart = (place: "auto" | "none", values = true): Part => ({
-  id: "legend",
-  label: "Legend",
-  dials: [
+export const legendPart = (place: "auto" | "none", values = true) =>
+  part("legend", "Legend", [
     choice(
       "place",
       "Place",
@@ -25,8 +23,7 @@ export const legendPart = (place: "auto" | "none", values = true): Part => ({
       place,
     ),
     ...(values ? [toggle("values", "With values", true)] : []),
-  ],
-});
+  ]);
 
 const SIZE = 11.5;
 const ROW = 18;

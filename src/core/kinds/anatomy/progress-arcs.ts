@@ -4,17 +4,40 @@ import type { Mark } from "../../scene/marks";
 import { polar } from "./angles";
 import type { Colours } from "./colours";
 import { rowDatum, strength } from "./datum";
+import {
+  type ColourDial,
+  type capsDial,
+  type NumberDial,
+  number,
+  type Part,
+  part,
+  type pastDial,
+  type ToggleDial,
+} from "./dial";
 import { type Goal, goalLines } from "./goal";
 import type { SceneInput } from "./kind";
 import { shareText } from "./labels";
 import { arcMarks, type Centre } from "./rings";
+import type { SharedPart } from "./shared-parts";
+
+/** How strong a track is drawn, where a kind lets that be chosen. */
+export const TRACK_STRENGTH = part("track", "Track", [number("opacity", "Strength", [10, 100, 5], "%", 100)]);
+
+type ArcDial =
+  | NumberDial<"start">
+  | NumberDial<"sweep">
+  | ReturnType<typeof pastDial>
+  | ReturnType<typeof capsDial>;
+type ArcsInput = SceneInput<
+  Part<"ring", ArcDial> | Part<"track", ToggleDial<"shown"> | ColourDial<"colour">> | SharedPart
+>;
 
 /**
  * An arc a row, each on its track in a ring of its own, by the dials of the parts "ring" and "track"; where
  * the scale goes on past the goal, the goal is marked.
  */
 export function progressArcs(
-  input: SceneInput,
+  input: ArcsInput,
   rows: VisualRow[],
   rings: { inner: number; outer: number }[],
   centre: Centre,
@@ -43,7 +66,7 @@ export function progressArcs(
       round: style.choice("ring.caps") === "round",
       color: colours.of(row, i),
       track: style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null,
-      trackOpacity: style.has("track.opacity") ? style.number("track.opacity") / 100 : 1,
+      trackOpacity: (style.within(TRACK_STRENGTH)?.number("track.opacity") ?? 100) / 100,
       datum: rowDatum(input, row, goalLines(goal, row.value, write, shareText)),
       opacity: strength(input, row.key),
     });

@@ -3,24 +3,24 @@ import { shortFormats } from "../../base/number-format";
 import { fillTemplate, type TemplateValue } from "../../base/template";
 import type { Mark } from "../../scene/marks";
 import { fitText, SMALLEST, textWidth } from "../../scene/text";
-import { number, type Part, template, toggle } from "./dial";
+import { number, part, template, toggle } from "./dial";
 import type { SceneInput } from "./kind";
+import type { SharedInput, SharedPart } from "./shared-parts";
 import { textMark } from "./text-mark";
 
-export const readingPart = (text: string, caption: string, size: number): Part => ({
-  id: "reading",
-  label: "Reading",
-  dials: [
+export const readingPart = (text: string, caption: string, size: number) =>
+  part("reading", "Reading", [
     toggle("shown", "Shown", true),
     template("text", "Text", text),
     template("caption", "Caption", caption),
-    number("size", "Size", 9, 120, 1, "px", size),
-  ],
-});
+    number("size", "Size", [9, 120, 1], "px", size),
+  ]);
+
+type ReadingInput = SceneInput<ReturnType<typeof readingPart> | SharedPart>;
 
 /** Names with a value in each of its formats, the fullest first: what a reading is written from. */
 export function namesFor(
-  input: SceneInput,
+  input: SharedInput,
   values: Record<string, { value: number | null; format: NumberFormat }>,
 ): Record<string, TemplateValue>[] {
   const main = Object.values(values)[0];
@@ -41,7 +41,7 @@ export function namesFor(
  * moves it up (-1) or down (1) into a half circle.
  */
 export function roundReading(
-  input: SceneInput,
+  input: ReadingInput,
   at: { x: number; y: number; room: number },
   names: Record<string, TemplateValue>[],
   caption: string,

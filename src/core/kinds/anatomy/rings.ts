@@ -2,8 +2,11 @@ import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Handle, Mark, Sector } from "../../scene/marks";
 import { arcExtent, polar } from "./angles";
+import type { NumberDial, Part } from "./dial";
 import type { SceneInput } from "./kind";
-import { clamp } from "./scale";
+import { clamp, type PastEnd } from "./scale";
+import type { SharedInput, SharedPart } from "./shared-parts";
+import type { HandlePlace } from "./style";
 
 /** Where rings stand: their centre, the outermost radius, and how far the swept part reaches. */
 export interface Centre {
@@ -61,7 +64,7 @@ export interface Arc {
   sweep: number;
   /** The value's share of the scale's length; may be below 0 and past 1. */
   share: number;
-  past: string;
+  past: PastEnd;
   round: boolean;
   color: string;
   track: string | null;
@@ -74,7 +77,7 @@ export interface Arc {
  * A track, the arc over it, and what it does past its end: a mark where it holds, a darker and thinner second
  * lap where it laps.
  */
-export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
+export function arcMarks(input: SharedInput, arc: Arc): Mark[] {
   const { theme } = input;
   const { cx, cy, inner, outer, start, sweep, share, datum, opacity, key, part } = arc;
   const cap = arc.round ? (outer - inner) / 2 : 0;
@@ -153,43 +156,26 @@ export function arcMarks(input: SceneInput, arc: Arc): Mark[] {
   return marks;
 }
 
-/** The handle that turns a ring: it stands where the ring begins. */
-export const startHandle = (sets: string, start: number, { cx, cy, r }: Centre): Handle => ({
-  id: "start",
-  sets,
-  label: "Start",
-  value: start,
-  from: 0,
-  to: 360,
-  step: 1,
-  text: `start ${start}°`,
+/** Where the handle that turns a ring stands: where the ring begins. */
+export const startPlace = (start: number, { cx, cy, r }: Centre): HandlePlace => ({
   ...polar(cx, cy, start, r),
-  track: { type: "angular", cx, cy, r, start: 0, end: 360 },
+  track: (from, to) => ({ type: "angular", cx, cy, r, start: from, end: to }),
 });
 
+type RingInput = SceneInput<
+  Part<"ring", NumberDial<"start"> | NumberDial<"sweep"> | NumberDial<"thickness">> | SharedPart
+>;
+
 /** The handles of a ring: its start, and how thick it is. */
-export function ringHandles(input: SceneInput, part: string, centre: Centre, inner: number): Handle[] {
-  const { style } = input;
-  const [start, sweep, thickness] = [
-    style.number(`${part}.start`),
-    style.number(`${part}.sweep`),
-    style.number(`${part}.thickness`),
-  ];
+export function ringHandles({ style }: RingInput, centre: Centre, inner: number): Handle[] {
+  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   const { cx, cy, r } = centre;
-  const middle = start + sweep / 2;
+  const angle = start + sweep / 2;
   return [
-    startHandle(`${part}.start`, start, centre),
-    {
-      id: "thickness",
-      sets: `${part}.thickness`,
-      label: "Thickness",
-      value: thickness,
-      from: 2,
-      to: 60,
-      step: 1,
-      text: `thickness ${thickness}`,
-      ...polar(cx, cy, middle, inner),
-      track: { type: "radial", cx, cy, angle: middle, r0: r - 2, r1: r - 60 },
-    },
+    style.handle("ring.start", startPlace(start, centre)),
+    style.handle("ring.thickness", {
+      ...polar(cx, cy, angle, inner),
+      track: (from, to) => ({ type: "radial", cx, cy, angle, r0: r - from, r1: r - to }),
+    }),
   ];
 }

@@ -1,14 +1,51 @@
 import { isColour } from "../../scene/colour";
-import type { Dial, DialValue, Part } from "./dial";
+import type { Handle, Track } from "../../scene/marks";
+import type { ChoiceDial, Dial, DialKey, DialValue, NumberDial, Part } from "./dial";
 
-const tables = new WeakMap<Part[], Map<string, Dial>>();
+/** For each choice dial of some parts, the function that reads it; together they read all of them. */
+type ChoiceReaders<P extends Part> =
+  P extends Part<infer I, infer D>
+    ? D extends ChoiceDial<infer K, infer Option>
+      ? (key: `${I}.${K}`) => Option
+      : never
+    : never;
+type All<Union> = (Union extends unknown ? (each: Union) => void : never) extends (all: infer Both) => void
+  ? Both
+  : never;
 
-function tableOf(parts: Part[]): Map<string, Dial> {
+/** Where a handle stands, and the track along which the dial runs from its least to its largest number. */
+export interface HandlePlace {
+  x: number;
+  y: number;
+  track: (from: number, to: number) => Track;
+}
+
+/**
+ * The dials of a visual as its kind reads them: those set by hand where they are valid, then those of the
+ * finish, the kind's defaults elsewhere. It knows the names of the dials of the parts `P`, so that a misspelt
+ * one does not build.
+ */
+export interface Style<in P extends Part = Part> {
+  /** What a dial stands at, kept within its bounds. */
+  readonly number: (key: DialKey<P, "number">) => number;
+  readonly choice: All<ChoiceReaders<P>>;
+  readonly toggle: (key: DialKey<P, "toggle">) => boolean;
+  readonly template: (key: DialKey<P, "template">) => string;
+  readonly palette: (key: DialKey<P, "palette">) => string;
+  /** The colour set by hand or by the finish, or the automatic one. */
+  readonly colour: (key: DialKey<P, "colour">, automatic: string) => string;
+  /** The handle that turns a dial of numbers: bounds, step and words are the dial's own. */
+  readonly handle: (key: DialKey<P, "number">, place: HandlePlace) => Handle;
+  /** The same dials read by the names of a part that only some kinds have; null where this kind has not all of them. */
+  readonly within: <Q extends Part>(part: Q) => Style<Q> | null;
+}
+
+const tables = new WeakMap<readonly Part[], Map<string, Dial>>();
+
+function tableOf(parts: readonly Part[]): Map<string, Dial> {
   let table = tables.get(parts);
   if (!table) {
-    table = new Map(
-      parts.flatMap((part) => part.dials.map((dial) => [`${part.id}.${dial.id}`, dial] as const)),
-    );
+    table = new Map(parts.flatMap((p) => p.dials.map((dial) => [`${p.id}.${dial.id}`, dial] as const)));
     tables.set(parts, table);
   }
   return table;
@@ -31,61 +68,66 @@ function fits(dial: Dial, value: DialValue | undefined): boolean {
   }
 }
 
-/**
- * The dials of a visual as its kind reads them: those set by hand where they are valid, then those of the
- * finish, the kind's defaults elsewhere.
- */
-export class Style {
-  private readonly dials: Map<string, Dial>;
-  private readonly layers: Record<string, DialValue>[];
+/** A style whose dials are asked for by any name: what the panel of dials and the checks read. */
+export interface OpenStyle extends Style {
+  readonly has: (key: string) => boolean;
+  /** What a dial stands at. Throws where the kind has no such dial. */
+  readonly value: (key: string) => DialValue;
+}
 
-  /** `layers` come in the order of their weight, the heaviest first. */
-  constructor(parts: Part[], ...layers: Record<string, DialValue>[]) {
-    this.dials = tableOf(parts);
-    this.layers = layers;
-  }
-
-  /** What a dial stands at. */
-  value(key: string): DialValue {
-    const dial = this.dials.get(key);
+/** The style of some parts; `layers` come in the order of their weight, the heaviest first. */
+export function styleFrom(parts: readonly Part[], ...layers: Record<string, DialValue>[]): OpenStyle {
+  const dials = tableOf(parts);
+  const value = (key: string): DialValue => {
+    const dial = dials.get(key);
     if (!dial) throw new Error(`${key} is no dial of this kind`);
-    for (const layer of this.layers) if (fits(dial, layer[key])) return layer[key];
+    for (const layer of layers) if (fits(dial, layer[key])) return layer[key];
     return dial.default;
-  }
-
-  has(key: string): boolean {
-    return this.dials.has(key);
-  }
-
-  private read<T extends Dial["type"]>(key: string, type: T): DialValue {
-    if (this.dials.get(key)?.type !== type) throw new Error(`${key} is no ${type} dial of this kind`);
-    return this.value(key);
-  }
-
-  number(key: string): number {
-    const value = this.read(key, "number") as number;
-    const { min, max } = this.dials.get(key) as Extract<Dial, { type: "number" }>;
-    return Math.min(max, Math.max(min, value));
-  }
-
-  choice(key: string): string {
-    return this.read(key, "choice") as string;
-  }
-
-  toggle(key: string): boolean {
-    return this.read(key, "toggle") as boolean;
-  }
-
-  template(key: string): string {
-    return this.read(key, "template") as string;
-  }
-
-  palette(key: string): string {
-    return this.read(key, "palette") as string;
-  }
-
-  /** The colour set by hand or by the finish, or the automatic one. */
-  colour(key: string, automatic: string): string {
-    return (this.read(key, "colour") as string) || automatic;
-  }
+  };
+  const read = <T extends DialValue>(type: Dial["type"]) => {
+    return (key: string): T => {
+      if (dials.get(key)?.type !== type) throw new Error(`${key} is no ${type} dial of this kind`);
+      return value(key) as T;
+    };
+  };
+  const readNumber = read<number>("number");
+  const readColour = read<string>("colour");
+  const numberOf = (key: string) => {
+    const found = readNumber(key);
+    const { min, max } = dials.get(key) as NumberDial;
+    return Math.min(max, Math.max(min, found));
+  };
+  const style: OpenStyle = {
+    value,
+    has: (key) => dials.has(key),
+    number: numberOf,
+    choice: read<string>("choice"),
+    toggle: read<boolean>("toggle"),
+    template: read<string>("template"),
+    palette: read<string>("palette"),
+    colour: (key, automatic) => readColour(key) || automatic,
+    handle: (key, { x, y, track }) => {
+      const now = numberOf(key);
+      const { min, max, step, label, unit } = dials.get(key) as NumberDial;
+      const gap = unit === "" || unit === "°" ? "" : " ";
+      const text = `${label.toLowerCase()} ${now}${gap}${unit}`;
+      const edit = { type: "dial", dial: key } as const;
+      return {
+        id: key,
+        edit,
+        label,
+        value: now,
+        from: min,
+        to: max,
+        step,
+        text,
+        x,
+        y,
+        track: track(min, max),
+      };
+    },
+    within: <Q extends Part>(p: Q) =>
+      p.dials.every((dial) => dials.has(`${p.id}.${dial.id}`)) ? (style as unknown as Style<Q>) : null,
+  };
+  return style;
 }

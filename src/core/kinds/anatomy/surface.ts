@@ -2,14 +2,18 @@ import { contrast, mix, type Theme, textOn } from "../../scene/colour";
 import { covers } from "../../scene/hit";
 import type { Circle, Fill, Mark, Rect, Sector, Stop, Text } from "../../scene/marks";
 import { textWidth } from "../../scene/text";
-import { choice, number, type Part } from "./dial";
+import { choice, number, part } from "./dial";
 import type { Style } from "./style";
 
-/** How shapes are painted; kinds whose shapes are small already have no dashes. */
-export const surfacePart = (dashes: boolean): Part => ({
-  id: "surface",
-  label: "Surface",
-  dials: [
+/** Dashes, which kinds whose shapes are small already have not. */
+const DASHES = part("surface", "Surface", [
+  number("dashes", "Dashes", [0, 80, 1], "", 0),
+  number("dashGap", "Dash gap", [10, 70, 1], "%", 40),
+]);
+
+/** How shapes are painted. */
+export const surfacePart = (dashes: boolean) =>
+  part("surface", "Surface", [
     choice(
       "shade",
       "Shade",
@@ -22,14 +26,12 @@ export const surfacePart = (dashes: boolean): Part => ({
       ],
       "flat",
     ),
-    number("shadow", "Shadow", 0, 24, 1, "px", 0),
-    ...(dashes
-      ? [number("dashes", "Dashes", 0, 80, 1, "", 0), number("dashGap", "Dash gap", 10, 70, 1, "%", 40)]
-      : []),
-  ],
-});
+    number("shadow", "Shadow", [0, 24, 1], "px", 0),
+    ...(dashes ? DASHES.dials : []),
+  ]);
 
-type Shade = "flat" | "soft" | "ramp" | "embossed" | "outline";
+type SurfacePart = ReturnType<typeof surfacePart>;
+type Shade = ReturnType<Style<SurfacePart>["choice"]>;
 
 /**
  * A ramp along an arc is made of so many pieces, whatever the value, so that a change moves them and none
@@ -93,14 +95,14 @@ export class Surface {
   private readonly gap: number;
 
   constructor(
-    style: Style,
+    style: Style<SurfacePart>,
     private readonly theme: Theme,
   ) {
-    this.shade = style.choice("surface.shade") as Shade;
+    this.shade = style.choice("surface.shade");
     this.shadow = style.number("surface.shadow");
-    const has = style.has("surface.dashes");
-    this.dashes = has ? style.number("surface.dashes") : 0;
-    this.gap = has ? style.number("surface.dashGap") / 100 : 0;
+    const dashed = style.within(DASHES);
+    this.dashes = dashed?.number("surface.dashes") ?? 0;
+    this.gap = (dashed?.number("surface.dashGap") ?? 0) / 100;
   }
 
   /**

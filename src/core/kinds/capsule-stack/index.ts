@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { CAPSULE_STACK_PARTS } from "./parts";
 import { capsuleStackScene } from "./scene";
 
-export const capsuleStack: Kind = {
+export const capsuleStack = defineKind({
   id: "capsule stack",
   label: "Capsule stack",
   phrase: "a capsule stack",
@@ -11,4 +11,4 @@ export const capsuleStack: Kind = {
   needsSplit: true,
   parts: CAPSULE_STACK_PARTS,
   scene: capsuleStackScene,
-};
+});

@@ -2,7 +2,7 @@ import { formatNumber } from "../../base/number-format";
 import type { Box } from "../../scene/box";
 import type { Mark, Rect, Scene } from "../../scene/marks";
 import { fittingSize } from "../../scene/text";
-import { type Bands, barBox, growthFrom, layBands } from "../anatomy/bands";
+import { type Bands, barBox, growthFrom, layBands, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { blankScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
@@ -10,8 +10,10 @@ import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
-import { widthHandle } from "../rounded-bars/scene";
+import type { CapsuleStackPart } from "./parts";
 import { type Segment, stackOf } from "./stack";
+
+type Input = SceneInput<CapsuleStackPart>;
 
 /** The corners of a segment: those at the ends of the whole stack. */
 function cornersOf(
@@ -28,7 +30,7 @@ function cornersOf(
  * Segments on each other with the rounding at the ends of the whole, above and below zero, as values or as
  * shares.
  */
-export function capsuleStackScene(input: SceneInput): Scene {
+export function capsuleStackScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme, surface } = input;
@@ -50,7 +52,7 @@ export function capsuleStackScene(input: SceneInput): Scene {
     theme,
     true,
   );
-  const write = labelWriter(input);
+  const write = labelWriter(input, input.style.choice("labels.content"));
   const stacks = data.rows.map((row) => stackOf(single ? [row.value] : row.cells, asShares));
   const totals = data.rows.map((row) =>
     style.toggle("labels.total") && row.value !== null
@@ -140,7 +142,7 @@ export function capsuleStackScene(input: SceneInput): Scene {
   return frameScene(
     input,
     marks,
-    widthHandle(input, bands),
+    [input.style.handle("bar.width", widthPlace(bands, input.style.number("bar.width")))],
     `${titleOf(input)}: capsule stack of ${data.valueLabel}${parts}, ${leadingRows(input)}.${bands.left}`,
   );
 }
@@ -151,7 +153,7 @@ const wholeOf = (bands: Bands) => ({
   axis: bands.horizontal ? ("x" as const) : ("y" as const),
 });
 
-function shortTotals({ data }: SceneInput, value: number): string[] {
+function shortTotals({ data }: Input, value: number): string[] {
   return [1, 0].map((decimals) =>
     formatNumber(value, {
       ...data.format,
@@ -188,7 +190,7 @@ function withGap(
 }
 
 function segmentLabel(
-  input: SceneInput,
+  input: Input,
   box: { x: number; y: number; width: number; height: number },
   wordings: string[],
   key: string,

@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { DONUT_PARTS } from "./parts";
 import { donutScene } from "./scene";
 
-export const donut: Kind = {
+export const donut = defineKind({
   id: "donut",
   label: "Donut",
   phrase: "a donut",
@@ -11,4 +11,4 @@ export const donut: Kind = {
   needsSplit: true,
   parts: DONUT_PARTS,
   scene: donutScene,
-};
+});

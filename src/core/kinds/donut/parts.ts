@@ -1,46 +1,43 @@
 import { coloursPart } from "../anatomy/colours";
-import { choice, number, type Part, toggle } from "../anatomy/dial";
+import { choice, number, part, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
 
-export const DONUT_PARTS: Part[] = [
-  {
-    id: "arc",
-    label: "Ring",
-    dials: [
-      number("hole", "Hole", 0, 95, 1, "%", 62),
-      number("start", "Start", 0, 359, 1, "°", 0),
-      number("sweep", "Sweep", 30, 360, 1, "°", 360),
-      choice(
-        "direction",
-        "Direction",
-        [
-          ["clockwise", "clockwise"],
-          ["counter", "the other way"],
-        ],
-        "clockwise",
-      ),
-      number("gap", "Gap", 0, 16, 0.5, "px", 3),
-      number("corner", "Rounding", 0, 30, 0.5, "px", 5),
-      number("border", "Border", 0, 6, 0.5, "px", 0),
-      number("ringGap", "Ring gap", 0, 24, 1, "px", 4),
-    ],
-  },
-  labelsPart(
-    ["none", "category", "value", "share", "category share", "category value", "value share", "text"],
-    "share",
-    [
+export const DONUT_PARTS = [
+  part("arc", "Ring", [
+    number("hole", "Hole", [0, 95, 1], "%", 62),
+    number("start", "Start", [0, 359, 1], "°", 0),
+    number("sweep", "Sweep", [30, 360, 1], "°", 360),
+    choice(
+      "direction",
+      "Direction",
+      [
+        ["clockwise", "clockwise"],
+        ["counter", "the other way"],
+      ],
+      "clockwise",
+    ),
+    number("gap", "Gap", [0, 16, 0.5], "px", 3),
+    number("corner", "Rounding", [0, 30, 0.5], "px", 5),
+    number("border", "Border", [0, 6, 0.5], "px", 0),
+    number("ringGap", "Ring gap", [0, 24, 1], "px", 4),
+  ]),
+  labelsPart({
+    says: ["none", "category", "value", "share", "category share", "category value", "value share", "text"],
+    say: "share",
+    places: [
       ["inside", "inside"],
       ["outside", "outside"],
     ],
-    "inside",
-    11.5,
-    [number("least", "Least share", 0, 20, 0.5, "%", 3), toggle("leaders", "Leader lines", true)],
-  ),
+    place: "inside",
+    more: [number("least", "Least share", [0, 20, 0.5], "%", 3), toggle("leaders", "Leader lines", true)],
+  }),
   legendPart("auto"),
   readingPart("{total}", "{measure}", 34),
   coloursPart("category"),
   ...sharedParts(),
 ];
+
+export type DonutPart = (typeof DONUT_PARTS)[number];

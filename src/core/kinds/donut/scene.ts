@@ -13,9 +13,12 @@ import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
 import { namesFor, roundReading } from "../anatomy/reading";
-import { type Centre, layCentre, startHandle } from "../anatomy/rings";
+import { type Centre, layCentre, startPlace } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
 import { outsideLabels, outsideRoom } from "./outside-labels";
+import type { DonutPart } from "./parts";
+
+type Input = SceneInput<DonutPart>;
 
 interface Slice {
   row: VisualRow;
@@ -41,7 +44,7 @@ interface Ring extends Centre {
  * says so.
  */
 function slices(
-  { data, style }: SceneInput,
+  { data, style }: Input,
   colours: Colours,
   readOf: (row: VisualRow) => number | null,
 ): Slice[] {
@@ -73,7 +76,7 @@ function slices(
 }
 
 /** The rings from the outside in: one for each of the series, or one for the value. */
-function ringsOf(input: SceneInput, colours: Colours, centre: Centre): Ring[] {
+function ringsOf(input: Input, colours: Colours, centre: Centre): Ring[] {
   const { data, style } = input;
   const { r } = centre;
   const hole = (r * style.number("arc.hole")) / 100;
@@ -126,7 +129,7 @@ function boxInSlice(
 type Write = (slice: Slice, format?: NumberFormat) => string[][];
 
 /** Labels within a ring, where the segment has room for one of their wordings. */
-function insideLabels(input: SceneInput, ring: Ring, write: Write): Mark[] {
+function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
   const { style, surface } = input;
   const size = style.number("labels.size");
   const marks: Mark[] = [];
@@ -165,7 +168,7 @@ function insideLabels(input: SceneInput, ring: Ring, write: Write): Mark[] {
   return marks;
 }
 
-function reading(input: SceneInput, ring: Ring): Mark[] {
+function reading(input: Input, ring: Ring): Mark[] {
   const { style, data, focus } = input;
   const focused = ring.all.find((s) => s.row.key === focus);
   const format = focused?.row.format ?? data.format;
@@ -184,34 +187,22 @@ function reading(input: SceneInput, ring: Ring): Mark[] {
   return roundReading(input, { x: ring.cx, y: ring.cy, room: ring.inner }, names, caption, lift);
 }
 
-function handlesOf(input: SceneInput, ring: { cx: number; cy: number; inner: number; r: number }): Handle[] {
+function handlesOf(input: Input, ring: { cx: number; cy: number; inner: number; r: number }): Handle[] {
   const { style } = input;
-  const [hole, start, sweep] = [
-    style.number("arc.hole"),
-    style.number("arc.start"),
-    style.number("arc.sweep"),
-  ];
+  const [start, sweep] = [style.number("arc.start"), style.number("arc.sweep")];
   const sign = style.choice("arc.direction") === "counter" ? -1 : 1;
-  const middle = start + (sign * sweep) / 2;
+  const angle = start + (sign * sweep) / 2;
   const { cx, cy, r, inner } = ring;
   return [
-    {
-      id: "hole",
-      sets: "arc.hole",
-      label: "Hole",
-      value: hole,
-      from: 0,
-      to: 95,
-      step: 1,
-      text: `hole ${hole} %`,
-      ...polar(cx, cy, middle, inner),
-      track: { type: "radial", cx, cy, angle: middle, r0: 0, r1: r * 0.95 },
-    },
-    startHandle("arc.start", start, { cx, cy, r }),
+    style.handle("arc.hole", {
+      ...polar(cx, cy, angle, inner),
+      track: (from, to) => ({ type: "radial", cx, cy, angle, r0: (r * from) / 100, r1: (r * to) / 100 }),
+    }),
+    style.handle("arc.start", startPlace(start, { cx, cy, r })),
   ];
 }
 
-function inWords(input: SceneInput, rings: Ring[], left: string): string {
+function inWords(input: Input, rings: Ring[], left: string): string {
   const { data } = input;
   const said = rings.map(({ label, all }) => {
     const leading = all
@@ -225,7 +216,7 @@ function inWords(input: SceneInput, rings: Ring[], left: string): string {
 }
 
 /** What the ring does not show, in words. */
-function leftOut({ data }: SceneInput): string {
+function leftOut({ data }: Input): string {
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
   if (negative > 0)
     return `${negative} below zero left out: ${negative === 1 ? "it has" : "they have"} no share of a whole`;
@@ -243,7 +234,7 @@ function leftOut({ data }: SceneInput): string {
  * Parts of a whole around a ring, or around several within each other, with the total or the part under the
  * pointer in the middle.
  */
-export function donutScene(input: SceneInput): Scene {
+export function donutScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme, focus } = input;
@@ -272,7 +263,7 @@ export function donutScene(input: SceneInput): Scene {
   const place = style.choice("legend.place") === "auto" && named ? "none" : style.choice("legend.place");
   const legend = layLegend(place, entries, noted.body, theme);
   const body: Box = legend.body;
-  const writer = labelWriter(input);
+  const writer = labelWriter(input, input.style.choice("labels.content"));
   const write: Write = (s, format = s.row.format) =>
     writer({ ...s.row, value: s.value, format }, s.value / s.share);
   const size = style.number("labels.size");

@@ -1,5 +1,8 @@
 import { arcExtent, polar } from "../anatomy/angles";
 import type { SceneInput } from "../anatomy/kind";
+import type { GaugePart } from "./parts";
+
+type Input = SceneInput<GaugePart>;
 
 /** Where the arc stands: centre and radii in pixels, angles in degrees. */
 export interface Dial {
@@ -20,7 +23,7 @@ export interface ReadingSize {
 }
 
 /** Where the arc begins and how far it sweeps: by the chosen opening, or as set. */
-export function sweepOf(style: SceneInput["style"]): { start: number; sweep: number } {
+export function sweepOf(style: Input["style"]): { start: number; sweep: number } {
   const preset = style.choice("arc.preset");
   if (preset === "own") return { start: style.number("arc.start"), sweep: style.number("arc.sweep") };
   return { start: 360 - Number(preset) / 2, sweep: Number(preset) };
@@ -35,7 +38,7 @@ export function plainDrop(hub: number, size: number): number {
  * How far below the hub the middle of the reading stands, so that a needle at either end of the arc passes
  * beside it.
  */
-export function readingDrop(style: SceneInput["style"], hub: number, reading: ReadingSize): number {
+export function readingDrop(style: Input["style"], hub: number, reading: ReadingSize): number {
   const plain = plainDrop(hub, reading.size);
   if (style.choice("needle.form") === "none") return plain;
   const { start, sweep } = sweepOf(style);
@@ -49,7 +52,7 @@ export function readingDrop(style: SceneInput["style"], hub: number, reading: Re
 
 /** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
 export function layDial(
-  input: SceneInput,
+  input: Input,
   body: { x: number; y: number; width: number; height: number },
   margin: number,
   reading: ReadingSize,

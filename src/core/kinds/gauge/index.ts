@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { GAUGE_PARTS } from "./parts";
 import { gaugeScene } from "./scene";
 
-export const gauge: Kind = {
+export const gauge = defineKind({
   id: "gauge",
   label: "Gauge",
   phrase: "a gauge",
@@ -11,4 +11,4 @@ export const gauge: Kind = {
   needsSplit: false,
   parts: GAUGE_PARTS,
   scene: gaugeScene,
-};
+});

@@ -10,17 +10,20 @@ import { Colours } from "../anatomy/colours";
 import { ownTooltip } from "../anatomy/datum";
 import { emptyScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
-import { startHandle } from "../anatomy/rings";
+import { startPlace } from "../anatomy/rings";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
 import { type Dial, layDial, plainDrop, readingDrop } from "./dial";
+import type { GaugePart } from "./parts";
 import { type Stretch, stretches, zoneOf } from "./zones";
+
+type Input = SceneInput<GaugePart>;
 
 /** End labels need a dial of this radius; smaller ones give the room to the reading. */
 const ENDS_FROM = 58;
 
 function arcMarks(
-  input: SceneInput,
+  input: Input,
   dial: Dial,
   zones: Stretch[],
   share: number,
@@ -153,7 +156,7 @@ function needlePoints(form: string, length: number, width: number): [number, num
   ];
 }
 
-function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[]): Mark[] {
+function scaleMarks(input: Input, dial: Dial, scale: Scale, zones: Stretch[]): Mark[] {
   const { style, theme, data } = input;
   const target = data.target === null || !style.toggle("target.shown") ? null : shareOf(data.target, scale);
   const { cx, cy, r, inner, start, sweep } = dial;
@@ -242,7 +245,7 @@ function scaleMarks(input: SceneInput, dial: Dial, scale: Scale, zones: Stretch[
   return marks;
 }
 
-function targetMarks(input: SceneInput, dial: Dial, scale: Scale, datum: Datum): Mark[] {
+function targetMarks(input: Input, dial: Dial, scale: Scale, datum: Datum): Mark[] {
   const { style, theme, data } = input;
   if (data.target === null || !style.toggle("target.shown")) return [];
   const share = shareOf(data.target, scale);
@@ -268,7 +271,7 @@ function targetMarks(input: SceneInput, dial: Dial, scale: Scale, datum: Datum):
   ];
 }
 
-function readingMarks(input: SceneInput, dial: Dial, value: number, word: string, past: string): Mark[] {
+function readingMarks(input: Input, dial: Dial, value: number, word: string, past: string): Mark[] {
   const { style, data, theme } = input;
   if (!style.toggle("reading.shown")) return [];
   const wanted = Math.max(SMALLEST, Math.min(style.number("reading.size"), dial.r * 0.36));
@@ -343,13 +346,7 @@ function readingMarks(input: SceneInput, dial: Dial, value: number, word: string
   return marks;
 }
 
-function handlesOf(
-  input: SceneInput,
-  dial: Dial,
-  scale: Scale,
-  zones: Zone[],
-  target: number | null,
-): Handle[] {
+function handlesOf(input: Input, dial: Dial, scale: Scale, zones: Zone[], target: number | null): Handle[] {
   const { data } = input;
   const { cx, cy, r, inner, start, sweep } = dial;
   const angular = { type: "angular" as const, cx, cy, r: (r + inner) / 2, start, end: start + sweep };
@@ -357,33 +354,25 @@ function handlesOf(
     data.format.style === "percent"
       ? 0.01
       : Math.max(10 ** Math.floor(Math.log10((scale.maximum - scale.minimum) / 100)), 1e-9);
+  const { style } = input;
+  const handles: Handle[] = [];
   // A chosen opening says where the arc begins and ends; only an opening of one's own can be dragged.
-  const turning: Handle[] =
-    input.style.choice("arc.preset") === "own"
-      ? [
-          startHandle("arc.start", start, { cx, cy, r: (r + inner) / 2 }),
-          {
-            id: "sweep",
-            sets: "arc.sweep",
-            label: "Sweep",
-            value: sweep,
-            from: 60,
-            to: 340,
-            step: 1,
-            text: `sweep ${sweep}°`,
-            ...polar(cx, cy, start + sweep, (r + inner) / 2),
-            track: { type: "angular", cx, cy, r, start: start + 60, end: start + 340 },
-          },
-        ]
-      : [];
-  const handles = [...turning];
+  if (style.choice("arc.preset") === "own") {
+    handles.push(
+      style.handle("arc.start", startPlace(start, { cx, cy, r: (r + inner) / 2 })),
+      style.handle("arc.sweep", {
+        ...polar(cx, cy, start + sweep, (r + inner) / 2),
+        track: (from, to) => ({ type: "angular", cx, cy, r, start: start + from, end: start + to }),
+      }),
+    );
+  }
   for (const [i, zone] of zones.entries()) {
     if (zone.to === null) continue;
     const share = shareOf(zone.to, scale);
     if (share <= 0 || share >= 1) continue;
     handles.push({
       id: `zone${i}`,
-      sets: `zone.${i}`,
+      edit: { type: "zone edge", at: i },
       label: `Edge of ${zone.word || "zone"}`,
       value: zone.to,
       from: scale.minimum,
@@ -397,7 +386,7 @@ function handlesOf(
   if (target !== null && shareOf(target, scale) >= 0 && shareOf(target, scale) <= 1) {
     handles.push({
       id: "target",
-      sets: "target",
+      edit: { type: "target" },
       label: "Target",
       value: target,
       from: scale.minimum,
@@ -412,7 +401,7 @@ function handlesOf(
 }
 
 /** A plate at the foot with the name of what is measured. Takes its room from the body. */
-function plateMarks(input: SceneInput, body: Box): { marks: Mark[]; body: Box } {
+function plateMarks(input: Input, body: Box): { marks: Mark[]; body: Box } {
   const { style, theme, data } = input;
   const text = style.toggle("plate.shown")
     ? fillTemplate(style.template("plate.text"), data.names).trim()
@@ -453,7 +442,7 @@ function plateMarks(input: SceneInput, body: Box): { marks: Mark[]; body: Box } 
 }
 
 /** An arc with zones, a needle at the value, a mark at the target, and the reading. */
-export function gaugeScene(input: SceneInput): Scene {
+export function gaugeScene(input: Input): Scene {
   const { data, style, theme } = input;
   if (data.problem !== null) return emptyScene(input, data.problem);
   const value = data.total;
@@ -523,7 +512,7 @@ export function gaugeScene(input: SceneInput): Scene {
         ],
   };
   const colours = new Colours(input);
-  const ruled = style.choice("colours.by") === "rule" || style.value("colours.one") !== "";
+  const ruled = style.choice("colours.by") === "rule" || style.colour("colours.one", "") !== "";
   const progress =
     zone && !ruled ? mix(theme.tones[zone.tone], theme.ink, 0.25) : colours.of(data.rows[0], 0);
   marks.push(

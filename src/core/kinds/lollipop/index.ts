@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { LOLLIPOP_PARTS } from "./parts";
 import { lollipopScene } from "./scene";
 
-export const lollipop: Kind = {
+export const lollipop = defineKind({
   id: "lollipop",
   label: "Lollipop",
   phrase: "lollipops",
@@ -11,4 +11,4 @@ export const lollipop: Kind = {
   needsSplit: true,
   parts: LOLLIPOP_PARTS,
   scene: lollipopScene,
-};
+});

@@ -1,62 +1,56 @@
 import { AXIS_PART } from "../anatomy/bands";
 import { coloursPart } from "../anatomy/colours";
-import { choice, colour, directionDial, number, type Part } from "../anatomy/dial";
+import { choice, colour, directionDial, number, part } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 
-export const LOLLIPOP_PARTS: Part[] = [
-  {
-    id: "stem",
-    label: "Stem",
-    dials: [directionDial("up"), number("width", "Width", 0.5, 16, 0.5, "px", 3), colour("colour", "Colour")],
-  },
-  {
-    id: "head",
-    label: "Head",
-    dials: [
-      number("diameter", "Diameter", 4, 80, 1, "px", 34),
-      number("least", "Smallest", 2, 60, 1, "px", 10),
-      number("border", "Border", 0, 6, 0.5, "px", 0),
-      choice(
-        "picture",
-        "Picture",
-        [
-          ["inside", "in the head"],
-          ["above", "in place of the head"],
-        ],
-        "inside",
-      ),
-    ],
-  },
-  labelsPart(
-    ["none", "category", "value", "share", "text"],
-    "value",
-    [
+export const LOLLIPOP_PARTS = [
+  part("stem", "Stem", [
+    directionDial("up"),
+    number("width", "Width", [0.5, 16, 0.5], "px", 3),
+    colour("colour", "Colour"),
+  ]),
+  part("head", "Head", [
+    number("diameter", "Diameter", [4, 80, 1], "px", 34),
+    number("least", "Smallest", [2, 60, 1], "px", 10),
+    number("border", "Border", [0, 6, 0.5], "px", 0),
+    choice(
+      "picture",
+      "Picture",
+      [
+        ["inside", "in the head"],
+        ["above", "in place of the head"],
+      ],
+      "inside",
+    ),
+  ]),
+  labelsPart({
+    says: ["none", "category", "value", "share", "text"],
+    say: "value",
+    places: [
       ["auto", "where it fits"],
       ["head", "in the head"],
       ["end", "at the end"],
     ],
-    "auto",
-  ),
-  {
-    id: "domain",
-    label: "Scale",
-    dials: [
-      choice(
-        "start",
-        "Starts",
-        [
-          ["zero", "at zero"],
-          ["near", "near the lowest"],
-        ],
-        "zero",
-      ),
-      number("baseline", "Baseline", -1_000_000_000, 1_000_000_000, 1, "", 0),
-    ],
-  },
+    place: "auto",
+  }),
+  part("domain", "Scale", [
+    choice(
+      "start",
+      "Starts",
+      [
+        ["zero", "at zero"],
+        ["near", "near the lowest"],
+      ],
+      "zero",
+    ),
+    number("baseline", "Baseline", [-1_000_000_000, 1_000_000_000, 1], "", 0),
+  ]),
   AXIS_PART,
   legendPart("none"),
   coloursPart("one"),
   ...sharedParts(),
 ];
+
+export type LollipopPart = (typeof LOLLIPOP_PARTS)[number];

@@ -15,12 +15,15 @@ import { layLegend } from "../anatomy/legend";
 import { niceAbove } from "../anatomy/scale";
 import { symbolMark } from "../anatomy/symbol";
 import { textMark } from "../anatomy/text-mark";
+import type { LollipopPart } from "./parts";
+
+type Input = SceneInput<LollipopPart>;
 
 /**
  * Where the scale starts: at the baseline, or at a round number below the lowest value, which the picture
  * says.
  */
-function startOf({ data, style }: SceneInput): { start: number; said: string } {
+function startOf({ data, style }: Input): { start: number; said: string } {
   const baseline = style.number("domain.baseline");
   if (style.choice("domain.start") === "zero") return { start: baseline, said: "" };
   const values = data.rows.flatMap((r) => (r.value === null ? [] : [r.value]));
@@ -37,7 +40,7 @@ function startOf({ data, style }: SceneInput): { start: number; said: string } {
 }
 
 /** The diameter of a row's head: one for all, or with an area in proportion to the absolute head size. */
-function diameterOf(input: SceneInput, row: VisualRow, most: number): number {
+function diameterOf(input: Input, row: VisualRow, most: number): number {
   const { data, style } = input;
   const largest = Math.max(...data.rows.map((r) => Math.abs(r.headSize ?? 0)));
   const diameter = Math.min(style.number("head.diameter"), most);
@@ -49,7 +52,7 @@ function diameterOf(input: SceneInput, row: VisualRow, most: number): number {
 
 /** A category's picture within a circle: an icon in strokes, or the uploaded one. */
 function pictureMarks(
-  input: SceneInput,
+  input: Input,
   row: VisualRow,
   x: number,
   y: number,
@@ -100,14 +103,7 @@ function pictureMarks(
 }
 
 /** The stem from the base line to the value. */
-function stemMarks(
-  input: SceneInput,
-  row: VisualRow,
-  bands: Bands,
-  i: number,
-  to: number,
-  width: number,
-): Mark[] {
+function stemMarks(input: Input, row: VisualRow, bands: Bands, i: number, to: number, width: number): Mark[] {
   const { style, theme } = input;
   const { base, horizontal } = bands;
   const across = bands.centre(i);
@@ -138,7 +134,7 @@ function stemMarks(
 }
 
 /** Stems with heads at the values; heads may carry a size, a picture and their label. */
-export function lollipopScene(input: SceneInput): Scene {
+export function lollipopScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme, surface } = input;
@@ -156,7 +152,7 @@ export function lollipopScene(input: SceneInput): Scene {
     true,
   );
   const { body } = legend;
-  const write = labelWriter(input);
+  const write = labelWriter(input, input.style.choice("labels.content"));
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const wordings = data.rows.map((r) => write(r, total).map((lines) => lines.join(" ")));
   const place = style.choice("labels.place");
@@ -257,7 +253,7 @@ export function lollipopScene(input: SceneInput): Scene {
   return frameScene(input, marks, handlesOf(input, bands), description);
 }
 
-function entriesOf(input: SceneInput, colours: Colours) {
+function entriesOf(input: Input, colours: Colours) {
   return input.data.rows.map((r, i) => ({
     key: r.key,
     color: colours.of(r, i),
@@ -266,27 +262,21 @@ function entriesOf(input: SceneInput, colours: Colours) {
   }));
 }
 
-function handlesOf(input: SceneInput, bands: Bands): Handle[] {
+function handlesOf(input: Input, bands: Bands): Handle[] {
   const row = bands.rows.findIndex((r) => r.value !== null);
   if (row < 0) return [];
   const diameter = input.style.number("head.diameter");
   const at = bands.at(bands.rows[row].value as number);
   const across = bands.centre(row);
   const [x, y] = bands.horizontal ? [at, across] : [across, at];
+  const edge = (wide: number) => (bands.horizontal ? { x, y: y + wide / 2 } : { x: x + wide / 2, y });
   return [
-    {
-      id: "diameter",
-      sets: "head.diameter",
-      label: "Head diameter",
-      value: diameter,
-      from: 4,
-      to: 80,
-      step: 1,
-      text: `diameter ${diameter}`,
-      ...(bands.horizontal ? { x, y: y + diameter / 2 } : { x: x + diameter / 2, y }),
-      track: bands.horizontal
-        ? { type: "straight", x0: x, y0: y + 2, x1: x, y1: y + 40 }
-        : { type: "straight", x0: x + 2, y0: y, x1: x + 40, y1: y },
-    },
+    input.style.handle("head.diameter", {
+      ...edge(diameter),
+      track: (from, to) => {
+        const [a, b] = [edge(from), edge(to)];
+        return { type: "straight", x0: a.x, y0: a.y, x1: b.x, y1: b.y };
+      },
+    }),
   ];
 }

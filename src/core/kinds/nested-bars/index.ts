@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { NESTED_BARS_PARTS } from "./parts";
 import { nestedBarsScene } from "./scene";
 
-export const nestedBars: Kind = {
+export const nestedBars = defineKind({
   id: "nested bars",
   label: "Nested bars",
   phrase: "nested bars",
@@ -11,4 +11,4 @@ export const nestedBars: Kind = {
   needsSplit: true,
   parts: NESTED_BARS_PARTS,
   scene: nestedBarsScene,
-};
+});

@@ -1,7 +1,7 @@
 import { formatNumber } from "../../base/number-format";
 import { mix } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
-import { type Bands, barBox, growthFrom, layBands } from "../anatomy/bands";
+import { type Bands, barBox, growthFrom, layBands, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
@@ -9,13 +9,15 @@ import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
 import { niceAbove } from "../anatomy/scale";
-import { widthHandle } from "../rounded-bars/scene";
+import type { NestedBarsPart } from "./parts";
+
+type Input = SceneInput<NestedBarsPart>;
 
 /**
  * A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on
  * two.
  */
-export function nestedBarsScene(input: SceneInput): Scene {
+export function nestedBarsScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme } = input;
@@ -49,7 +51,7 @@ export function nestedBarsScene(input: SceneInput): Scene {
     theme,
     true,
   );
-  const write = labelWriter(input);
+  const write = labelWriter(input, input.style.choice("labels.content"));
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const bands = layBands(input, legend.body, {
     horizontal,
@@ -127,7 +129,7 @@ export function nestedBarsScene(input: SceneInput): Scene {
   return frameScene(
     input,
     marks,
-    widthHandle(input, bands),
+    [input.style.handle("bar.width", widthPlace(bands, input.style.number("bar.width")))],
     `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.${bands.left}`,
   );
 }

@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { NUMBER_CARD_PARTS } from "./parts";
 import { numberCardScene } from "./scene";
 
-export const numberCard: Kind = {
+export const numberCard = defineKind({
   id: "number",
   label: "Number",
   phrase: "a number",
@@ -11,4 +11,4 @@ export const numberCard: Kind = {
   needsSplit: false,
   parts: NUMBER_CARD_PARTS,
   scene: numberCardScene,
-};
+});

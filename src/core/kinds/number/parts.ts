@@ -1,72 +1,62 @@
 import { coloursPart } from "../anatomy/colours";
-import { choice, colour, number, type Part, toggle } from "../anatomy/dial";
+import { choice, colour, number, part, toggle } from "../anatomy/dial";
 import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
 
-export const NUMBER_CARD_PARTS: Part[] = [
+export const NUMBER_CARD_PARTS = [
   readingPart("{value}", "", 48),
-  {
-    id: "change",
-    label: "Change",
-    dials: [
-      toggle("shown", "Shown", true),
-      choice(
-        "as",
-        "As",
-        [
-          ["percent", "percent"],
-          ["value", "value"],
-        ],
-        "percent",
-      ),
-      toggle("name", "Say against what", true),
-      number("size", "Size", 9, 32, 0.5, "px", 14),
-    ],
-  },
-  {
-    id: "spark",
-    label: "Spark line",
-    dials: [
-      choice(
-        "form",
-        "Form",
-        [
-          ["line", "line"],
-          ["area", "line over an area"],
-          ["bars", "bars"],
-          ["none", "none"],
-        ],
-        "area",
-      ),
-      number("width", "Width", 0.5, 6, 0.25, "px", 2),
-      toggle("last", "Mark the last", true),
-      colour("colour", "Colour"),
-    ],
-  },
-  {
-    id: "layout",
-    label: "Layout",
-    dials: [
-      choice(
-        "of",
-        "Spark line",
-        [
-          ["below", "below"],
-          ["right", "at the right"],
-        ],
-        "below",
-      ),
-      choice(
-        "align",
-        "Place",
-        [
-          ["start", "left"],
-          ["middle", "centre"],
-        ],
-        "start",
-      ),
-    ],
-  },
+  part("change", "Change", [
+    toggle("shown", "Shown", true),
+    choice(
+      "as",
+      "As",
+      [
+        ["percent", "percent"],
+        ["value", "value"],
+      ],
+      "percent",
+    ),
+    toggle("name", "Say against what", true),
+    number("size", "Size", [9, 32, 0.5], "px", 14),
+  ]),
+  part("spark", "Spark line", [
+    choice(
+      "form",
+      "Form",
+      [
+        ["line", "line"],
+        ["area", "line over an area"],
+        ["bars", "bars"],
+        ["none", "none"],
+      ],
+      "area",
+    ),
+    number("width", "Width", [0.5, 6, 0.25], "px", 2),
+    toggle("last", "Mark the last", true),
+    colour("colour", "Colour"),
+  ]),
+  part("layout", "Layout", [
+    choice(
+      "of",
+      "Spark line",
+      [
+        ["below", "below"],
+        ["right", "at the right"],
+      ],
+      "below",
+    ),
+    choice(
+      "align",
+      "Place",
+      [
+        ["start", "left"],
+        ["middle", "centre"],
+      ],
+      "start",
+    ),
+  ]),
   coloursPart("one"),
   ...sharedParts(false),
 ];
+
+export type NumberCardPart = (typeof NUMBER_CARD_PARTS)[number];

@@ -11,6 +11,9 @@ import type { SceneInput } from "../anatomy/kind";
 import { namesFor } from "../anatomy/reading";
 import { symbolMark } from "../anatomy/symbol";
 import { textMark } from "../anatomy/text-mark";
+import type { NumberCardPart } from "./parts";
+
+type Input = SceneInput<NumberCardPart>;
 
 interface Change {
   text: string;
@@ -20,7 +23,7 @@ interface Change {
 }
 
 /** How the value stands to what it is compared with: its direction, and whether that is better. */
-function changeOf(input: SceneInput, value: number): Change | null {
+function changeOf(input: Input, value: number): Change | null {
   const { data, style, theme } = input;
   const { comparison } = data;
   if (!style.toggle("change.shown") || !comparison || comparison.value === null) return null;
@@ -46,7 +49,7 @@ function changeOf(input: SceneInput, value: number): Change | null {
 }
 
 /** The rows over time as a line, an area or bars within a box; nothing for fewer than two values. */
-function sparkMarks(input: SceneInput, box: Box, colours: Colours): Mark[] {
+function sparkMarks(input: Input, box: Box, colours: Colours): Mark[] {
   const { data, style, theme } = input;
   const form = style.choice("spark.form");
   const values = data.rows.flatMap((r, i) => (r.value === null ? [] : [{ i, row: r, value: r.value }]));
@@ -124,7 +127,7 @@ function sparkMarks(input: SceneInput, box: Box, colours: Colours): Mark[] {
 }
 
 /** One number, how it changed, and its course. */
-export function numberCardScene(input: SceneInput): Scene {
+export function numberCardScene(input: Input): Scene {
   const { data, style, theme } = input;
   if (data.problem !== null) return emptyScene(input, data.problem);
   if (data.total === null) return emptyScene(input, style.template("frame.empty"));

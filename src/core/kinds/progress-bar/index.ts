@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { PROGRESS_BAR_PARTS } from "./parts";
 import { progressBarScene } from "./scene";
 
-export const progressBar: Kind = {
+export const progressBar = defineKind({
   id: "progress bar",
   label: "Progress bar",
   phrase: "a progress bar",
@@ -11,4 +11,4 @@ export const progressBar: Kind = {
   needsSplit: false,
   parts: PROGRESS_BAR_PARTS,
   scene: progressBarScene,
-};
+});

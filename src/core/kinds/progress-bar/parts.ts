@@ -1,35 +1,33 @@
 import { coloursPart } from "../anatomy/colours";
-import { colour, directionDial, number, type Part, pastDial, toggle } from "../anatomy/dial";
+import { colour, directionDial, number, part, pastDial, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
 
-export const PROGRESS_BAR_PARTS: Part[] = [
-  {
-    id: "bar",
-    label: "Bar",
-    dials: [
-      directionDial("right"),
-      number("thickness", "Thickness", 3, 60, 1, "px", 18),
-      number("corner", "Rounding", 0, 100, 1, "%", 100),
-      pastDial("Past the goal", "full"),
-    ],
-  },
-  { id: "track", label: "Track", dials: [toggle("shown", "Shown", true), colour("colour", "Colour")] },
-  { id: "target", label: "Target", dials: [toggle("shown", "Tick", true)] },
-  labelsPart(
-    ["none", "share", "value", "value target", "gap", "text"],
-    "share",
-    [
+export const PROGRESS_BAR_PARTS = [
+  part("bar", "Bar", [
+    directionDial("right"),
+    number("thickness", "Thickness", [3, 60, 1], "px", 18),
+    number("corner", "Rounding", [0, 100, 1], "%", 100),
+    pastDial("Past the goal", "full"),
+  ]),
+  part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
+  part("target", "Target", [toggle("shown", "Tick", true)]),
+  labelsPart({
+    says: ["none", "share", "value", "value target", "gap", "text"],
+    say: "share",
+    places: [
       ["auto", "where it fits"],
       ["inside", "inside"],
       ["outside", "at the end"],
     ],
-    "auto",
-    12,
-    [toggle("remaining", "What remains", false)],
-  ),
+    place: "auto",
+    size: 12,
+    more: [toggle("remaining", "What remains", false)],
+  }),
   readingPart("{share}", "{value} of {target}", 34),
   coloursPart("one"),
   ...sharedParts(),
 ];
+
+export type ProgressBarPart = (typeof PROGRESS_BAR_PARTS)[number];

@@ -13,16 +13,19 @@ import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { clamp, niceAbove, type PastEnd } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
+import type { ProgressBarPart } from "./parts";
+
+type Input = SceneInput<ProgressBarPart>;
 
 /** Whole percents, but with a decimal where rounding would claim that the goal is reached. */
 const NEAR_GOAL = { ...PERCENT_FORMAT, decimals: 1 };
 const shareFormat = (share: number) =>
   share !== 1 && Math.abs(share - 1) < 0.0051 ? NEAR_GOAL : PERCENT_FORMAT;
 
-function labelOf(row: VisualRow, goal: Goal, input: SceneInput): string {
+function labelOf(row: VisualRow, goal: Goal, input: Input): string {
   const { style, data } = input;
   if (row.value === null) return "—";
-  const said = (labelWriter(input)(row, goal.full)[0] ?? []).join(" ");
+  const said = (labelWriter(input, input.style.choice("labels.content"))(row, goal.full)[0] ?? []).join(" ");
   if (!style.toggle("labels.remaining")) return said;
   const rest = goal.full - row.value;
   const remaining = rest > 0 ? `${formatNumber(rest, row.format ?? data.format)} left` : "";
@@ -37,7 +40,7 @@ interface Bars {
 
 /** One bar with its track, its laps, its tick and its label. */
 function barMarks(
-  input: SceneInput,
+  input: Input,
   row: VisualRow,
   index: number,
   { goal, colours }: Bars,
@@ -182,7 +185,7 @@ function rowNames(
   pitch: number,
   width: number,
   size: number,
-  input: SceneInput,
+  input: Input,
 ): Mark[] {
   return rows.flatMap((row, i) => {
     const lines = wrap(row.label, width - 8, size, 400, pitch >= size * 2.5 ? 2 : 1);
@@ -204,7 +207,7 @@ function rowNames(
 }
 
 /** Several bars, one a row, as many as fit; what does not fit is counted at the foot. */
-function rowMarks(input: SceneInput, bars: Bars, body: Box): Mark[] {
+function rowMarks(input: Input, bars: Bars, body: Box): Mark[] {
   const { data, style, theme } = input;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 6));
   const least = Math.max(size * 1.25, 12);
@@ -250,7 +253,7 @@ function rowMarks(input: SceneInput, bars: Bars, body: Box): Mark[] {
 }
 
 /** One bar with its reading above it. */
-function singleMarks(input: SceneInput, bars: Bars, body: Box): { marks: Mark[]; bar: Box } {
+function singleMarks(input: Input, bars: Bars, body: Box): { marks: Mark[]; bar: Box } {
   const { data, style, theme } = input;
   const { goal } = bars;
   const row = data.rows[0];
@@ -333,7 +336,7 @@ function singleMarks(input: SceneInput, bars: Bars, body: Box): { marks: Mark[];
 }
 
 /** Bars that stand and fill upwards, a column a row, named below. */
-function standingMarks(input: SceneInput, { goal, colours }: Bars, body: Box): Mark[] {
+function standingMarks(input: Input, { goal, colours }: Bars, body: Box): Mark[] {
   const { data, style, theme } = input;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 8));
   const least = 14;
@@ -461,7 +464,7 @@ function standingMarks(input: SceneInput, { goal, colours }: Bars, body: Box): M
 }
 
 /** Bars that fill towards a goal, each past its end by the user's choice. */
-export function progressBarScene(input: SceneInput): Scene {
+export function progressBarScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style } = input;
@@ -474,31 +477,19 @@ export function progressBarScene(input: SceneInput): Scene {
     const single = singleMarks(input, bars, body);
     marks.push(...single.marks);
     const { bar } = single;
-    const thickness = style.number("bar.thickness");
-    handles.push({
-      id: "thickness",
-      sets: "bar.thickness",
-      label: "Thickness",
-      value: thickness,
-      from: 3,
-      to: 60,
-      step: 1,
-      text: `thickness ${thickness}`,
-      x: bar.x + bar.width / 2,
-      y: bar.y + bar.height,
-      track: {
-        type: "straight",
-        x0: bar.x + bar.width / 2,
-        y0: bar.y + 3,
-        x1: bar.x + bar.width / 2,
-        y1: bar.y + 60,
-      },
-    });
+    const x = bar.x + bar.width / 2;
+    handles.push(
+      style.handle("bar.thickness", {
+        x,
+        y: bar.y + bar.height,
+        track: (from, to) => ({ type: "straight", x0: x, y0: bar.y + from, x1: x, y1: bar.y + to }),
+      }),
+    );
     if (data.target !== null && goal.end > 0) {
       const at = bar.x + (bar.width * goal.full) / goal.end;
       handles.push({
         id: "target",
-        sets: "target",
+        edit: { type: "target" },
         label: "Target",
         value: data.target,
         from: 0,

@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { PROGRESS_RING_PARTS } from "./parts";
 import { progressRingScene } from "./scene";
 
-export const progressRing: Kind = {
+export const progressRing = defineKind({
   id: "progress ring",
   label: "Progress ring",
   phrase: "a progress ring",
@@ -11,4 +11,4 @@ export const progressRing: Kind = {
   needsSplit: false,
   parts: PROGRESS_RING_PARTS,
   scene: progressRingScene,
-};
+});

@@ -1,28 +1,25 @@
 import { coloursPart } from "../anatomy/colours";
-import { capsDial, colour, number, type Part, pastDial, toggle } from "../anatomy/dial";
+import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dial";
 import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
 
-export const PROGRESS_RING_PARTS: Part[] = [
-  {
-    id: "ring",
-    label: "Ring",
-    dials: [
-      number("thickness", "Thickness", 2, 60, 1, "px", 18),
-      number("start", "Start", 0, 359, 1, "°", 0),
-      number("sweep", "Sweep", 60, 360, 1, "°", 360),
-      number("gap", "Ring gap", 0, 30, 1, "px", 5),
-      capsDial("round"),
-      pastDial("Past the goal", "full"),
-    ],
-  },
-  { id: "track", label: "Track", dials: [toggle("shown", "Shown", true), colour("colour", "Colour")] },
-  {
-    id: "labels",
-    label: "Labels",
-    dials: [toggle("names", "Names", true), number("size", "Size", 9, 24, 0.5, "px", 11.5)],
-  },
+export const PROGRESS_RING_PARTS = [
+  part("ring", "Ring", [
+    number("thickness", "Thickness", [2, 60, 1], "px", 18),
+    number("start", "Start", [0, 359, 1], "°", 0),
+    number("sweep", "Sweep", [60, 360, 1], "°", 360),
+    number("gap", "Ring gap", [0, 30, 1], "px", 5),
+    capsDial("round"),
+    pastDial("Past the goal", "full"),
+  ]),
+  part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
+  part("labels", "Labels", [
+    toggle("names", "Names", true),
+    number("size", "Size", [9, 24, 0.5], "px", 11.5),
+  ]),
   readingPart("{share}", "of {target}", 40),
   coloursPart("category"),
   ...sharedParts(),
 ];
+
+export type ProgressRingPart = (typeof PROGRESS_RING_PARTS)[number];

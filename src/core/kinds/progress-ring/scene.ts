@@ -13,12 +13,15 @@ import { progressArcs } from "../anatomy/progress-arcs";
 import { namesFor, roundReading } from "../anatomy/reading";
 import { layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
+import type { ProgressRingPart } from "./parts";
+
+type Input = SceneInput<ProgressRingPart>;
 
 /** More rings than this cannot be told apart. */
 const MOST_RINGS = 8;
 
 /** A ring that fills towards a goal; several rows or measures give rings within each other. */
-export function progressRingScene(input: SceneInput): Scene {
+export function progressRingScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme } = input;
@@ -110,5 +113,5 @@ export function progressRingScene(input: SceneInput): Scene {
     return formatNumber(row.value, row.format ?? data.format) + share;
   });
   const description = `${titleOf(input)}: progress ring of ${data.valueLabel}${against}, ${said}${beyond}.`;
-  return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);
+  return frameScene(input, marks, ringHandles(input, centre, rings[0].inner), description);
 }

@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { RADIAL_BARS_PARTS } from "./parts";
 import { radialBarsScene } from "./scene";
 
-export const radialBars: Kind = {
+export const radialBars = defineKind({
   id: "radial bars",
   label: "Radial bars",
   phrase: "radial bars",
@@ -11,4 +11,4 @@ export const radialBars: Kind = {
   needsSplit: true,
   parts: RADIAL_BARS_PARTS,
   scene: radialBarsScene,
-};
+});

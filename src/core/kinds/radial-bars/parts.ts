@@ -1,36 +1,31 @@
 import { coloursPart } from "../anatomy/colours";
-import { capsDial, colour, number, type Part, pastDial, toggle } from "../anatomy/dial";
+import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
+import { TRACK_STRENGTH } from "../anatomy/progress-arcs";
 import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
 
-export const RADIAL_BARS_PARTS: Part[] = [
-  {
-    id: "ring",
-    label: "Bars",
-    dials: [
-      number("start", "Start", 0, 359, 1, "°", 0),
-      number("sweep", "Sweep", 90, 360, 1, "°", 270),
-      number("hole", "Hole", 10, 80, 1, "%", 30),
-      number("gap", "Gap", 0, 30, 1, "px", 6),
-      number("thickness", "Thickness", 2, 60, 1, "px", 14),
-      capsDial("round"),
-      pastDial("Past the goal", "the end"),
-    ],
-  },
-  {
-    id: "track",
-    label: "Track",
-    dials: [
-      toggle("shown", "Shown", true),
-      colour("colour", "Colour"),
-      number("opacity", "Strength", 10, 100, 5, "%", 100),
-    ],
-  },
-  labelsPart(["none", "category", "value", "share", "category value"], "category value", [], "", 11.5),
+export const RADIAL_BARS_PARTS = [
+  part("ring", "Bars", [
+    number("start", "Start", [0, 359, 1], "°", 0),
+    number("sweep", "Sweep", [90, 360, 1], "°", 270),
+    number("hole", "Hole", [10, 80, 1], "%", 30),
+    number("gap", "Gap", [0, 30, 1], "px", 6),
+    number("thickness", "Thickness", [2, 60, 1], "px", 14),
+    capsDial("round"),
+    pastDial("Past the goal", "the end"),
+  ]),
+  part("track", "Track", [
+    toggle("shown", "Shown", true),
+    colour("colour", "Colour"),
+    ...TRACK_STRENGTH.dials,
+  ]),
+  labelsPart({ says: ["none", "category", "value", "share", "category value"], say: "category value" }),
   legendPart("none"),
   readingPart("{total}", "", 24),
   coloursPart("category"),
   ...sharedParts(),
 ];
+
+export type RadialBarsPart = (typeof RADIAL_BARS_PARTS)[number];

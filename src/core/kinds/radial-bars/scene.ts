@@ -13,9 +13,12 @@ import { progressArcs } from "../anatomy/progress-arcs";
 import { namesFor, roundReading } from "../anatomy/reading";
 import { layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
+import type { RadialBarsPart } from "./parts";
+
+type Input = SceneInput<RadialBarsPart>;
 
 /** Bars bent around a centre, a track each, with their names at the start. */
-export function radialBarsScene(input: SceneInput): Scene {
+export function radialBarsScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme } = input;
@@ -48,7 +51,7 @@ export function radialBarsScene(input: SceneInput): Scene {
   const centre = layCentre(body, start, sweep, 2, 2);
   const { cx, cy, r } = centre;
   const rings = layRings(r, rows.length, style.number("ring.thickness"), style.number("ring.gap"), hole);
-  const write = labelWriter(input);
+  const write = labelWriter(input, input.style.choice("labels.content"));
   const value = (n: number) => formatNumber(n, data.format);
   marks.push(...progressArcs(input, rows, rings, centre, goal, colours));
   marks.push(...legend.marks, ...noted.marks);
@@ -97,5 +100,5 @@ export function radialBarsScene(input: SceneInput): Scene {
     ),
   );
   const description = `${titleOf(input)}: radial bars of ${data.valueLabel}, a full sweep is ${value(goal.end)}, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
-  return frameScene(input, marks, ringHandles(input, "ring", centre, rings[0].inner), description);
+  return frameScene(input, marks, ringHandles(input, centre, rings[0].inner), description);
 }

@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { ROSE_PARTS } from "./parts";
 import { roseScene } from "./scene";
 
-export const rose: Kind = {
+export const rose = defineKind({
   id: "rose",
   label: "Rose",
   phrase: "a rose",
@@ -11,4 +11,4 @@ export const rose: Kind = {
   needsSplit: true,
   parts: ROSE_PARTS,
   scene: roseScene,
-};
+});

@@ -8,10 +8,13 @@ import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
-import { layCentre, startHandle } from "../anatomy/rings";
+import { layCentre, startPlace } from "../anatomy/rings";
 import { niceAbove } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
 import { type LabelledPetal, outsideLabels } from "./outside-labels";
+import type { RosePart } from "./parts";
+
+type Input = SceneInput<RosePart>;
 
 /** More labels than this have no room around a rose. */
 const MOST_LABELS = 24;
@@ -25,7 +28,7 @@ export function petalRadius(share: number, hole: number, r: number, by: string):
 }
 
 /** Petals of one angle around a centre; the value is their area, or their length. */
-export function roseScene(input: SceneInput): Scene {
+export function roseScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme, surface } = input;
@@ -47,7 +50,7 @@ export function roseScene(input: SceneInput): Scene {
       }));
   const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
   const body = legend.body;
-  const write = labelWriter(input);
+  const write = labelWriter(input, input.style.choice("labels.content"));
   const sum = rows.reduce((total, { row }) => total + (row.value ?? 0), 0);
   const size = Math.max(
     SMALLEST,
@@ -175,24 +178,23 @@ export function roseScene(input: SceneInput): Scene {
 }
 
 function handlesOf(
-  { style }: SceneInput,
+  { style }: Input,
   { cx, cy, r }: { cx: number; cy: number; r: number },
   hole: number,
 ): Handle[] {
-  const [start, share] = [style.number("petal.start"), style.number("petal.hole")];
+  const start = style.number("petal.start");
   return [
-    startHandle("petal.start", start, { cx, cy, r }),
-    {
-      id: "hole",
-      sets: "petal.hole",
-      label: "Hole",
-      value: share,
-      from: 0,
-      to: 70,
-      step: 1,
-      text: `hole ${share} %`,
+    style.handle("petal.start", startPlace(start, { cx, cy, r })),
+    style.handle("petal.hole", {
       ...polar(cx, cy, start + 180, hole),
-      track: { type: "radial", cx, cy, angle: start + 180, r0: 0, r1: r * 0.7 },
-    },
+      track: (from, to) => ({
+        type: "radial",
+        cx,
+        cy,
+        angle: start + 180,
+        r0: (r * from) / 100,
+        r1: (r * to) / 100,
+      }),
+    }),
   ];
 }

@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { ROUNDED_BARS_PARTS } from "./parts";
 import { roundedBarsScene } from "./scene";
 
-export const roundedBars: Kind = {
+export const roundedBars = defineKind({
   id: "rounded bars",
   label: "Rounded bars",
   phrase: "rounded bars",
@@ -11,4 +11,4 @@ export const roundedBars: Kind = {
   needsSplit: true,
   parts: ROUNDED_BARS_PARTS,
   scene: roundedBarsScene,
-};
+});

@@ -1,8 +1,8 @@
 import { formatNumber } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
-import type { Handle, Mark, Scene } from "../../scene/marks";
+import type { Mark, Scene } from "../../scene/marks";
 import { fittingSize, SMALLEST } from "../../scene/text";
-import { type Bands, barBox, endRadii, growthFrom, layBands } from "../anatomy/bands";
+import { type Bands, barBox, endRadii, growthFrom, layBands, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { blankScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
@@ -10,6 +10,9 @@ import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
+import type { RoundedBarsPart } from "./parts";
+
+type Input = SceneInput<RoundedBarsPart>;
 
 /** A bar of a row: the row's own, or one of a series. */
 interface Bar {
@@ -19,7 +22,7 @@ interface Bar {
   color: string;
 }
 
-function barsOf({ data }: SceneInput, row: VisualRow, index: number, colours: Colours): Bar[] {
+function barsOf({ data }: Input, row: VisualRow, index: number, colours: Colours): Bar[] {
   if (row.cells.length === 0)
     return [{ key: row.key, label: row.label, value: row.value, color: colours.of(row, index) }];
   return data.series.map((s, k) => ({
@@ -32,7 +35,7 @@ function barsOf({ data }: SceneInput, row: VisualRow, index: number, colours: Co
 
 /** A label within a bar, near its far end, at the largest size that fits; none where it does not. */
 function insideLabel(
-  input: SceneInput,
+  input: Input,
   bands: Bands,
   box: ReturnType<typeof barBox>,
   wordings: string[],
@@ -87,7 +90,7 @@ function insideLabel(
 }
 
 /** Bars from a base line, rounded, alone or side by side. */
-export function roundedBarsScene(input: SceneInput): Scene {
+export function roundedBarsScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme } = input;
@@ -108,7 +111,7 @@ export function roundedBarsScene(input: SceneInput): Scene {
     true,
   );
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
-  const write = labelWriter(input);
+  const write = labelWriter(input, input.style.choice("labels.content"));
   const single = data.series.length === 0;
   const wordings = data.rows.map((r) => write(r, total).map((lines) => lines.join(" ")));
   const outside = single && style.choice("labels.place") === "end";
@@ -194,48 +197,7 @@ export function roundedBarsScene(input: SceneInput): Scene {
   return frameScene(
     input,
     marks,
-    widthHandle(input, bands),
+    [input.style.handle("bar.width", widthPlace(bands, input.style.number("bar.width")))],
     `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.${bands.left}`,
   );
-}
-
-/** The handle on the first bar's side, which sets how much of its band it takes. */
-export function widthHandle(input: SceneInput, bands: Bands, key = "bar.width"): Handle[] {
-  const width = input.style.number(key);
-  const row = Math.max(
-    0,
-    bands.rows.findIndex((r) => (r.value ?? 0) !== 0),
-  );
-  const middle = (bands.base + bands.at(bands.rows[row]?.value ?? 0)) / 2;
-  const [centre, half] = [bands.centre(row), (bands.band * width) / 200];
-  const at = bands.horizontal ? { x: middle, y: centre + half } : { x: centre + half, y: middle };
-  const track = bands.horizontal
-    ? ({
-        type: "straight",
-        x0: middle,
-        y0: centre + bands.band * 0.02,
-        x1: middle,
-        y1: centre + bands.band / 2,
-      } as const)
-    : ({
-        type: "straight",
-        x0: centre + bands.band * 0.02,
-        y0: middle,
-        x1: centre + bands.band / 2,
-        y1: middle,
-      } as const);
-  return [
-    {
-      id: "width",
-      sets: key,
-      label: "Thickness",
-      value: width,
-      from: 4,
-      to: 100,
-      step: 1,
-      text: `thickness ${width} %`,
-      ...at,
-      track,
-    },
-  ];
 }

@@ -1,9 +1,9 @@
-import type { Kind } from "../anatomy/kind";
+import { defineKind } from "../anatomy/kind";
 import { ROLES } from "../roles";
 import { WAFFLE_PARTS } from "./parts";
 import { waffleScene } from "./scene";
 
-export const waffle: Kind = {
+export const waffle = defineKind({
   id: "waffle",
   label: "Waffle",
   phrase: "a waffle",
@@ -11,4 +11,4 @@ export const waffle: Kind = {
   needsSplit: false,
   parts: WAFFLE_PARTS,
   scene: waffleScene,
-};
+});

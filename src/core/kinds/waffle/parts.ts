@@ -1,70 +1,64 @@
 import { coloursPart } from "../anatomy/colours";
-import { choice, colour, number, type Part, pastDial, toggle } from "../anatomy/dial";
+import { choice, colour, number, part, pastDial, toggle } from "../anatomy/dial";
 import { legendPart } from "../anatomy/legend";
 import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
 
-export const WAFFLE_PARTS: Part[] = [
-  {
-    id: "cell",
-    label: "Cells",
-    dials: [
-      number("rows", "Rows", 1, 25, 1, "", 10),
-      number("columns", "Columns", 1, 40, 1, "", 10),
-      choice(
-        "shape",
-        "Shape",
-        [
-          ["square", "square"],
-          ["rounded", "rounded"],
-          ["circle", "circle"],
-          ["diamond", "diamond"],
-        ],
-        "rounded",
-      ),
-      number("gap", "Gap", 0, 60, 1, "%", 20),
-      choice(
-        "order",
-        "Filled by",
-        [
-          ["row", "rows"],
-          ["column", "columns"],
-        ],
-        "row",
-      ),
-      choice(
-        "corner",
-        "From",
-        [
-          ["bottom left", "bottom left"],
-          ["top left", "top left"],
-          ["bottom right", "bottom right"],
-          ["top right", "top right"],
-        ],
-        "bottom left",
-      ),
-      toggle("part", "Part-filled cell", true),
-      pastDial("Past the goal", "full"),
-    ],
-  },
-  { id: "track", label: "Empty cells", dials: [toggle("shown", "Shown", true), colour("colour", "Colour")] },
+export const WAFFLE_PARTS = [
+  part("cell", "Cells", [
+    number("rows", "Rows", [1, 25, 1], "", 10),
+    number("columns", "Columns", [1, 40, 1], "", 10),
+    choice(
+      "shape",
+      "Shape",
+      [
+        ["square", "square"],
+        ["rounded", "rounded"],
+        ["circle", "circle"],
+        ["diamond", "diamond"],
+      ],
+      "rounded",
+    ),
+    number("gap", "Gap", [0, 60, 1], "%", 20),
+    choice(
+      "order",
+      "Filled by",
+      [
+        ["row", "rows"],
+        ["column", "columns"],
+      ],
+      "row",
+    ),
+    choice(
+      "corner",
+      "From",
+      [
+        ["bottom left", "bottom left"],
+        ["top left", "top left"],
+        ["bottom right", "bottom right"],
+        ["top right", "top right"],
+      ],
+      "bottom left",
+    ),
+    toggle("part", "Part-filled cell", true),
+    pastDial("Past the goal", "full"),
+  ]),
+  part("track", "Empty cells", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   readingPart("{share}", "{measure}", 30),
-  {
-    id: "readingplace",
-    label: "Reading's place",
-    dials: [
-      choice(
-        "place",
-        "Place",
-        [
-          ["beside", "beside the grid"],
-          ["over", "over the grid"],
-        ],
-        "beside",
-      ),
-    ],
-  },
+  part("readingplace", "Reading's place", [
+    choice(
+      "place",
+      "Place",
+      [
+        ["beside", "beside the grid"],
+        ["over", "over the grid"],
+      ],
+      "beside",
+    ),
+  ]),
   legendPart("auto"),
   coloursPart("category"),
   ...sharedParts(false),
 ];
+
+export type WafflePart = (typeof WAFFLE_PARTS)[number];

@@ -16,6 +16,9 @@ import { namesFor } from "../anatomy/reading";
 import { clamp } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
 import { cellAt, largestRemainder } from "./cells";
+import type { WafflePart } from "./parts";
+
+type Input = SceneInput<WafflePart>;
 
 interface Grid {
   x: number;
@@ -36,7 +39,7 @@ interface Fill {
   datum: Datum;
 }
 
-function layGrid({ style }: SceneInput, body: Box): Grid {
+function layGrid({ style }: Input, body: Box): Grid {
   const [rows, columns] = [style.number("cell.rows"), style.number("cell.columns")];
   const pitch = Math.max(1.5, Math.min(body.width / columns, body.height / rows));
   return {
@@ -51,7 +54,7 @@ function layGrid({ style }: SceneInput, body: Box): Grid {
 
 /** One cell, or the part of it from `from` to `to` along the order of filling. */
 function cellMark(
-  input: SceneInput,
+  input: Input,
   grid: Grid,
   n: number,
   from: number,
@@ -114,7 +117,7 @@ function cellMark(
 }
 
 /** The cells of a ratio: the reached share, and what lies past the goal. */
-function ratioFills(input: SceneInput, goal: Goal, colours: Colours, cells: number): Fill[] {
+function ratioFills(input: Input, goal: Goal, colours: Colours, cells: number): Fill[] {
   const { data, style, theme } = input;
   const row = data.rows[0];
   const value = row.value ?? 0;
@@ -138,7 +141,7 @@ function ratioFills(input: SceneInput, goal: Goal, colours: Colours, cells: numb
   ].filter((f) => f.to > f.from);
 }
 
-function partFills(input: SceneInput, colours: Colours, cells: number): Fill[] {
+function partFills(input: Input, colours: Colours, cells: number): Fill[] {
   const rows = input.data.rows
     .map((row, index) => ({ row, index }))
     .filter(({ row }) => row.value !== null && row.value > 0);
@@ -166,7 +169,7 @@ function partFills(input: SceneInput, colours: Colours, cells: number): Fill[] {
   });
 }
 
-function drawFills(input: SceneInput, grid: Grid, fills: Fill[]): Mark[] {
+function drawFills(input: Input, grid: Grid, fills: Fill[]): Mark[] {
   const { style, theme } = input;
   const cells = grid.rows * grid.columns;
   const marks: Mark[] = [];
@@ -197,7 +200,7 @@ function drawFills(input: SceneInput, grid: Grid, fills: Fill[]): Mark[] {
 /**
  * The room for the reading beside the grid: at the left where the frame is wide, above it where it is not.
  */
-function layReading(input: SceneInput, body: Box): { at: Box; body: Box } | null {
+function layReading(input: Input, body: Box): { at: Box; body: Box } | null {
   const { style } = input;
   if (!style.toggle("reading.shown") || style.choice("readingplace.place") === "over") return null;
   const size = Math.min(style.number("reading.size"), body.height * 0.3);
@@ -217,7 +220,7 @@ function layReading(input: SceneInput, body: Box): { at: Box; body: Box } | null
 }
 
 /** A grid of cells that are filled by a ratio, or divided among parts so that they add up to the whole. */
-export function waffleScene(input: SceneInput): Scene {
+export function waffleScene(input: Input): Scene {
   const blank = blankScene(input);
   if (blank) return blank;
   const { data, style, theme } = input;
@@ -320,7 +323,7 @@ export function waffleScene(input: SceneInput): Scene {
 }
 
 /** The reading on a plate in the middle of the grid, so that it reads on any cells. */
-function overGrid(input: SceneInput, grid: Grid, texts: string[]): Mark[] {
+function overGrid(input: Input, grid: Grid, texts: string[]): Mark[] {
   const { style, theme } = input;
   const [width, height] = [grid.pitch * grid.columns, grid.pitch * grid.rows];
   const size = Math.max(SMALLEST, Math.min(style.number("reading.size"), height * 0.34));
@@ -347,22 +350,21 @@ function overGrid(input: SceneInput, grid: Grid, texts: string[]): Mark[] {
   ];
 }
 
-function handlesOf({ style }: SceneInput, grid: Grid): Handle[] {
-  const gap = style.number("cell.gap");
+function handlesOf({ style }: Input, grid: Grid): Handle[] {
   const [x, y] = [grid.x + grid.cell + (grid.pitch - grid.cell) / 2, grid.y + grid.pitch / 2];
+  const right = grid.x + grid.pitch;
   return [
-    {
-      id: "gap",
-      sets: "cell.gap",
-      label: "Gap",
-      value: gap,
-      from: 0,
-      to: 60,
-      step: 1,
-      text: `gap ${gap} %`,
+    // Half of a gap lies at each side of a cell.
+    style.handle("cell.gap", {
       x,
       y,
-      track: { type: "straight", x0: grid.x + grid.pitch, y0: y, x1: grid.x + grid.pitch * 0.7, y1: y },
-    },
+      track: (from, to) => ({
+        type: "straight",
+        x0: right - (grid.pitch * from) / 200,
+        y0: y,
+        x1: right - (grid.pitch * to) / 200,
+        y1: y,
+      }),
+    }),
   ];
 }

@@ -1,0 +1,25 @@
+import type { Edit } from "./edit";
+import { changeInput, changeVisual, setDial } from "./edits";
+import type { Visual } from "./schema";
+
+/** What a handle changes: a dial ("part.dial"), the target, or the edge of a zone (its place in the list). */
+export type HandleEdit =
+  | { type: "dial"; dial: string }
+  | { type: "target" }
+  | { type: "zone edge"; at: number };
+
+/** The edit that a handle's new value means for its visual. A target that a measure gives cannot be moved. */
+export function editByHandle(visual: Visual, edit: HandleEdit, value: number): Edit {
+  switch (edit.type) {
+    case "dial":
+      return setDial(visual.id, edit.dial, value);
+    case "target":
+      return visual.target && "input" in visual.target
+        ? changeInput(visual.target.input, { value })
+        : changeVisual(visual.id, { target: { number: value } });
+    case "zone edge":
+      return changeVisual(visual.id, {
+        zones: visual.zones.map((zone, i) => (i === edit.at ? { ...zone, to: value } : zone)),
+      });
+  }
+}
