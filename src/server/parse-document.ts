@@ -1,7 +1,8 @@
 import { isWellFormedData } from "@/core/base/well-formed";
 import { migrateDocument } from "@/core/project/migrations";
 import { isCleanPicture } from "@/core/project/picture-file";
-import { documentProblem, type Project, projectSchema } from "@/core/project/schema";
+import { documentProblem, type Project } from "@/core/project/schema";
+import { documentSchema } from "@/core/view/document";
 
 /**
  * A document from outside, of this version or an earlier one, as the schema reads it and with nothing in its
@@ -12,7 +13,7 @@ export function parseDocument(value: unknown): { document: Project } | { problem
     return { problem: "A text in the document holds half of a character (a lone surrogate)." };
   const migrated = migrateDocument(value);
   if ("problem" in migrated) return migrated;
-  const parsed = projectSchema.safeParse(migrated.document);
+  const parsed = documentSchema.safeParse(migrated.document);
   if (!parsed.success) return { problem: documentProblem(parsed.error) };
   const bad = parsed.data.pictures.findIndex((p) => !isCleanPicture(p.href));
   if (bad >= 0)

@@ -175,8 +175,7 @@ describe("tiles", () => {
     const start = addTile(
       "b1",
       { id: "y", type: "text", text: "" },
-      4,
-      2,
+      { width: 4, height: 2 },
     )(removeTile("b1", "nothing")(project()));
     expect(start.boards[0].tiles[1]).toMatchObject({ x: 4, y: 0 });
     const under = placeTiles("b1", [{ id: "y", x: 0, y: 6, w: 4, h: 2 }])(start);

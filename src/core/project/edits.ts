@@ -90,8 +90,9 @@ export const changeBoard = (id: string, change: (board: Board) => void): Edit =>
 type NewTile = { id: string; type: "visual"; visual: string } | { id: string; type: "text"; text: string };
 
 /** Adds a tile where there is room for it. */
-export const addTile = (boardId: string, tile: NewTile, w = 4, h = 6): Edit =>
+export const addTile = (boardId: string, tile: NewTile, size: { width: number; height: number }): Edit =>
   changeBoard(boardId, (b) => {
+    const { width: w, height: h } = size;
     b.tiles.push({ ...tile, ...freePlace(b.tiles, w, h), w, h } as Tile);
     settleTiles(b.tiles);
   });

@@ -3,6 +3,7 @@ import type { NumberFormat } from "../base/number-format";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
 import { filterSchema, splitSchema, valueSchema } from "../plan/query";
+import { SYMBOLS } from "./symbols";
 
 export const FORMAT = "cavlo-project";
 export const FORMAT_VERSION = 2;
@@ -130,27 +131,10 @@ export const zoneSchema = z.object({
   tone: z.enum(["poor", "watch", "good", "plain"]),
 });
 
-export const KIND_IDS = [
-  "donut",
-  "progress ring",
-  "gauge",
-  "progress bar",
-  "lollipop",
-  "rounded bars",
-  "capsule stack",
-  "nested bars",
-  "radial bars",
-  "rose",
-  "waffle",
-  "number",
-] as const;
-
 const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
 const dialsSchema = z
   .record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()]))
   .default({});
-
-export const SYMBOLS = ["none", "circle", "triangle", "triangle down", "diamond", "square", "cross"] as const;
 
 /**
  * A condition on a measure (null: the visual's value) with the word, the colour and the symbol that stand for
@@ -198,7 +182,8 @@ export const pictureSchema = z.object({
 export const visualSchema = z.object({
   id,
   name,
-  kind: z.enum(KIND_IDS),
+  /** The id of a kind; which there are is known to the kinds (see core/view/document.ts). */
+  kind: z.string().min(1).max(40),
   finish: z.string().max(40).default("plain"),
   title: z.string().max(300).default(""),
   subtitle: z.string().max(300).default(""),
@@ -295,7 +280,6 @@ export type Rule = z.infer<typeof ruleSchema>;
 export type OwnFinish = z.infer<typeof finishSchema>;
 export type OwnPicture = z.infer<typeof pictureSchema>;
 export type Visual = z.infer<typeof visualSchema>;
-export type KindId = Visual["kind"];
 export type Tile = z.infer<typeof tileSchema>;
 export type Control = z.infer<typeof controlSchema>;
 export type Board = z.infer<typeof boardSchema>;

@@ -1,4 +1,5 @@
-import { hasRole, type RoleId } from "../kinds/roles";
+import { hasRole } from "../kinds";
+import type { RoleId } from "../kinds/roles";
 import type { Visual } from "../project/schema";
 
 /** A visual without the phrases that its kind has no role for. */

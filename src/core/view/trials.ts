@@ -60,7 +60,8 @@ function withRows(data: VisualData, values: number[]): VisualData {
 export function trialsOf(visual: Visual, data: VisualData): Trial[] {
   if (data.problem !== null) return [];
   const empty: Trial = { id: "empty", label: "No rows", data: { ...atValue(data, null), rows: [] } };
-  if (visual.split && kindOf(visual.kind).roles.includes("split") && visual.kind !== "number") {
+  const kind = kindOf(visual.kind);
+  if (visual.split && kind.roles.includes("split") && !kind.course) {
     const now = data.rows.map((r) => r.value ?? 0);
     const largest = Math.max(1, ...now);
     return [

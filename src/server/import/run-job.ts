@@ -1,3 +1,4 @@
+import { statSync } from "node:fs";
 import type { Worker } from "node:worker_threads";
 import { HttpError } from "../http/errors";
 import { settings } from "../settings";
@@ -7,6 +8,12 @@ import type { ImportJob, ImportMessage } from "./job";
 import type { Progress } from "./progress";
 
 const TOO_SLOW = `The file takes longer than ${Math.round(settings.importTime / 60_000)} minutes to read and was given up. Bring in a part of it, or save it as CSV first.`;
+
+const STALLED =
+  "The file asks for far more work than its size lets expect: it is broken, or packed too tightly. Write it again with smaller row groups, or save it as CSV.";
+
+/** How long a file may be read without any progress, in milliseconds: broken ones can keep a reader in a circle. */
+const stallTime = (bytes: number) => 8000 + bytes / 50;
 
 /**
  * A thread that has loaded what it needs and waits for its job; starting one takes longer than reading a
@@ -71,6 +78,7 @@ function runNow<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Pr
     const end = async (settle: () => void) => {
       signal?.removeEventListener("abort", cancel);
       clearTimeout(limit);
+      clearTimeout(stall);
       worker.removeAllListeners();
       await worker.terminate();
       keepSpare();
@@ -83,10 +91,19 @@ function runNow<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Pr
       });
     const cancel = () => fail(cancelled());
     const limit = setTimeout(() => fail(new HttpError(422, "too_slow", TOO_SLOW)), settings.importTime);
+    const patience = job.type === "table" ? stallTime(statSync(job.path).size) : settings.importTime;
+    let stall: NodeJS.Timeout | undefined;
+    const progressed = () => {
+      clearTimeout(stall);
+      stall = setTimeout(() => fail(new HttpError(422, "bad_file", STALLED)), patience);
+    };
+    progressed();
     signal?.addEventListener("abort", cancel, { once: true });
     worker.on("message", (message: ImportMessage) => {
-      if ("progress" in message) progress(message.progress, message.rows);
-      else if ("problem" in message) fail(new HttpError(422, "bad_file", message.problem));
+      if ("progress" in message) {
+        progressed();
+        progress(message.progress, message.rows);
+      } else if ("problem" in message) fail(new HttpError(422, "bad_file", message.problem));
       else if ("fault" in message)
         fail(Object.assign(new Error(message.fault.message), { code: message.fault.code }));
       else end(() => resolve(message.done as T));

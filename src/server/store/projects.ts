@@ -1,6 +1,7 @@
 import { nanoid } from "nanoid";
 import { migrateDocument } from "@/core/project/migrations";
-import { documentProblem, type Project, projectSchema } from "@/core/project/schema";
+import { documentProblem, type Project } from "@/core/project/schema";
+import { documentSchema } from "@/core/view/document";
 import { announce } from "../events";
 import { HttpError } from "../http/errors";
 import { database, documentSum } from "./database";
@@ -97,7 +98,7 @@ function readRevision({ document, sum }: Revision): { document: Project } | { pr
   }
   const migrated = migrateDocument(value);
   if ("problem" in migrated) return migrated;
-  const parsed = projectSchema.safeParse(migrated.document);
+  const parsed = documentSchema.safeParse(migrated.document);
   return parsed.success ? { document: parsed.data } : { problem: documentProblem(parsed.error) };
 }
 

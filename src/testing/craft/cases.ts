@@ -1,5 +1,6 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
-import { type KindId, type Visual, visualSchema } from "../../core/project/schema";
+import type { KindId } from "../../core/kinds";
+import { type Visual, visualSchema } from "../../core/project/schema";
 import { plainRow, type VisualData } from "../../core/rows/visual-data";
 import { CATEGORIES, sampleData, seriesData, VALUES } from "./sample-data";
 

@@ -1,4 +1,5 @@
 import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../core/base/number-format";
+import { kindOf } from "../../core/kinds";
 import { withFigures } from "../../core/kinds/anatomy/figures";
 import { niceAbove, scaleOf } from "../../core/kinds/anatomy/scale";
 import type { Visual } from "../../core/project/schema";
@@ -294,7 +295,7 @@ export function lies(visual: Visual, given: VisualData, scene: Scene): string[] 
     stepped: style.choice("surface.shade") === "ramp",
   };
   const geometry = (): string[] => {
-    switch (visual.kind) {
+    switch (kindOf(visual.kind).id) {
       case "donut":
         return donutLies(data, scene, look);
       case "progress ring":

@@ -1,6 +1,7 @@
 "use client";
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
+import { kindOf } from "@/core/kinds";
 import { addControl, addTile, changeBoard, removeControl } from "@/core/project/edits";
 import { offeredColumns } from "@/core/project/offered";
 import type { Board } from "@/core/project/schema";
@@ -56,12 +57,7 @@ export function ArrangePanel({ board }: { board: Board }) {
             className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
             onClick={() =>
               apply(
-                addTile(
-                  board.id,
-                  { id: newId(), type: "visual", visual: v.id },
-                  v.kind === "progress bar" ? 4 : 4,
-                  v.kind === "progress bar" && !v.split ? 3 : 6,
-                ),
+                addTile(board.id, { id: newId(), type: "visual", visual: v.id }, kindOf(v.kind).tileSize(v)),
               )
             }
           >
@@ -72,7 +68,11 @@ export function ArrangePanel({ board }: { board: Board }) {
         <button
           type="button"
           className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
-          onClick={() => apply(addTile(board.id, { id: newId(), type: "text", text: "Write here" }, 4, 2))}
+          onClick={() =>
+            apply(
+              addTile(board.id, { id: newId(), type: "text", text: "Write here" }, { width: 4, height: 2 }),
+            )
+          }
         >
           A text <Plus size={13} className="text-muted" />
         </button>

@@ -5,9 +5,10 @@ import { useMemo, useState } from "react";
 import { formatNumber } from "@/core/base/number-format";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
+import * as defaults from "@/core/project/defaults";
 import { addInput, addMeasure } from "@/core/project/edits";
 import { freeName, scopeOf } from "@/core/project/names";
-import { inputSchema, type Measure, measureSchema } from "@/core/project/schema";
+import type { Measure } from "@/core/project/schema";
 import { freeLabel, newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
 import { useFailedProofs } from "../shared/proofs";
@@ -59,7 +60,7 @@ export function MeasuresScreen() {
     const table = measure?.table ?? tables[0]?.name ?? null;
     apply(
       addMeasure(
-        measureSchema.parse({
+        defaults.newMeasure({
           id,
           name: freeName(
             label,
@@ -68,7 +69,6 @@ export function MeasuresScreen() {
           label,
           table,
           formula: "count(*)",
-          format: {},
         }),
       ),
     );
@@ -82,7 +82,7 @@ export function MeasuresScreen() {
     const id = newId();
     apply(
       addInput(
-        inputSchema.parse({
+        defaults.newInput({
           id,
           name: freeName(
             label,
@@ -92,7 +92,6 @@ export function MeasuresScreen() {
           type: "number",
           value: 0,
           step: 1,
-          format: {},
         }),
       ),
     );

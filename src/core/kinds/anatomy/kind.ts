@@ -1,4 +1,4 @@
-import type { KindId, OwnPicture, Rule, Visual } from "../../project/schema";
+import type { OwnPicture, Rule, Visual } from "../../project/schema";
 import type { VisualData } from "../../rows/visual-data";
 import type { Theme } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
@@ -32,20 +32,38 @@ export interface SceneInput<in P extends Part = Part> {
   focus: string | null;
 }
 
-export interface Kind {
-  id: KindId;
+interface Size {
+  width: number;
+  height: number;
+}
+
+/** A kind of visual: what it is called, what it is made from and what it is made of, and how it is drawn. */
+export interface Kind<Id extends string = string> {
+  id: Id;
   label: string;
   /** With its article, as the sentence says it: "as a donut". */
   phrase: string;
   roles: readonly RoleId[];
+  /** Whether it shows nothing that can be told without a split. */
   needsSplit: boolean;
+  /** What a split is over, where that is the course of time and not parts beside each other. */
+  course?: true;
+  /** Whether its rows are divided by a series from the first. */
+  dividedAtFirst?: true;
+  /** The size of a new visual, in pixels. */
+  firstSize: Size;
+  /** The size of a new tile of a board, in its columns and rows. */
+  tileSize: (visual: Visual) => Size;
   parts: readonly Part[];
   scene: (input: SceneInput) => Scene;
 }
 
 /** A kind whose scene knows its parts by name: it is only ever given a style of these parts. */
-export function defineKind<const P extends Part>(
-  kind: Omit<Kind, "parts" | "scene"> & { parts: readonly P[]; scene: (input: SceneInput<P>) => Scene },
-): Kind {
+export function defineKind<const Id extends string, const P extends Part>(
+  kind: Omit<Kind<Id>, "parts" | "scene"> & {
+    parts: readonly P[];
+    scene: (input: SceneInput<P>) => Scene;
+  },
+): Kind<Id> {
   return { ...kind, scene: (input) => kind.scene(input as unknown as SceneInput<P>) };
 }

@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { CAPSULE_STACK_PARTS } from "./parts";
 import { capsuleStackScene } from "./scene";
 
@@ -7,8 +6,11 @@ export const capsuleStack = defineKind({
   id: "capsule stack",
   label: "Capsule stack",
   phrase: "a capsule stack",
-  roles: ROLES["capsule stack"],
+  roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
+  dividedAtFirst: true,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: CAPSULE_STACK_PARTS,
   scene: capsuleStackScene,
 });

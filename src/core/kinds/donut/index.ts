@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { DONUT_PARTS } from "./parts";
 import { donutScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const donut = defineKind({
   id: "donut",
   label: "Donut",
   phrase: "a donut",
-  roles: ROLES.donut,
+  roles: ["value", "more", "split", "series", "order", "keep"],
   needsSplit: true,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: DONUT_PARTS,
   scene: donutScene,
 });

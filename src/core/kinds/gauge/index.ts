@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { GAUGE_PARTS } from "./parts";
 import { gaugeScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const gauge = defineKind({
   id: "gauge",
   label: "Gauge",
   phrase: "a gauge",
-  roles: ROLES.gauge,
+  roles: ["value", "target", "range", "zones"],
   needsSplit: false,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: GAUGE_PARTS,
   scene: gaugeScene,
 });

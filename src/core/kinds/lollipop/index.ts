@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { LOLLIPOP_PARTS } from "./parts";
 import { lollipopScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const lollipop = defineKind({
   id: "lollipop",
   label: "Lollipop",
   phrase: "lollipops",
-  roles: ROLES.lollipop,
+  roles: ["value", "split", "headSize", "pictures", "order", "keep"],
   needsSplit: true,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: LOLLIPOP_PARTS,
   scene: lollipopScene,
 });

@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { NESTED_BARS_PARTS } from "./parts";
 import { nestedBarsScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const nestedBars = defineKind({
   id: "nested bars",
   label: "Nested bars",
   phrase: "nested bars",
-  roles: ROLES["nested bars"],
+  roles: ["value", "second", "split", "order", "keep"],
   needsSplit: true,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: NESTED_BARS_PARTS,
   scene: nestedBarsScene,
 });

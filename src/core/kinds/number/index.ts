@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { NUMBER_CARD_PARTS } from "./parts";
 import { numberCardScene } from "./scene";
 
@@ -7,8 +6,11 @@ export const numberCard = defineKind({
   id: "number",
   label: "Number",
   phrase: "a number",
-  roles: ROLES.number,
+  roles: ["value", "comparison", "split"],
   needsSplit: false,
+  course: true,
+  firstSize: { width: 320, height: 210 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: NUMBER_CARD_PARTS,
   scene: numberCardScene,
 });

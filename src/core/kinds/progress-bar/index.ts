@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { PROGRESS_BAR_PARTS } from "./parts";
 import { progressBarScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const progressBar = defineKind({
   id: "progress bar",
   label: "Progress bar",
   phrase: "a progress bar",
-  roles: ROLES["progress bar"],
+  roles: ["value", "target", "split", "order", "keep"],
   needsSplit: false,
+  firstSize: { width: 400, height: 180 },
+  tileSize: (visual) => ({ width: 4, height: visual.split ? 6 : 3 }),
   parts: PROGRESS_BAR_PARTS,
   scene: progressBarScene,
 });

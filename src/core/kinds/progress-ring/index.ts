@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { PROGRESS_RING_PARTS } from "./parts";
 import { progressRingScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const progressRing = defineKind({
   id: "progress ring",
   label: "Progress ring",
   phrase: "a progress ring",
-  roles: ROLES["progress ring"],
+  roles: ["value", "more", "target", "split", "order", "keep"],
   needsSplit: false,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: PROGRESS_RING_PARTS,
   scene: progressRingScene,
 });

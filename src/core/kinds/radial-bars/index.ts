@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { RADIAL_BARS_PARTS } from "./parts";
 import { radialBarsScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const radialBars = defineKind({
   id: "radial bars",
   label: "Radial bars",
   phrase: "radial bars",
-  roles: ROLES["radial bars"],
+  roles: ["value", "target", "split", "order", "keep"],
   needsSplit: true,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: RADIAL_BARS_PARTS,
   scene: radialBarsScene,
 });

@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { ROSE_PARTS } from "./parts";
 import { roseScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const rose = defineKind({
   id: "rose",
   label: "Rose",
   phrase: "a rose",
-  roles: ROLES.rose,
+  roles: ["value", "split", "order", "keep"],
   needsSplit: true,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: ROSE_PARTS,
   scene: roseScene,
 });

@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { ROUNDED_BARS_PARTS } from "./parts";
 import { roundedBarsScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const roundedBars = defineKind({
   id: "rounded bars",
   label: "Rounded bars",
   phrase: "rounded bars",
-  roles: ROLES["rounded bars"],
+  roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: ROUNDED_BARS_PARTS,
   scene: roundedBarsScene,
 });

@@ -1,5 +1,4 @@
 import { defineKind } from "../anatomy/kind";
-import { ROLES } from "../roles";
 import { WAFFLE_PARTS } from "./parts";
 import { waffleScene } from "./scene";
 
@@ -7,8 +6,10 @@ export const waffle = defineKind({
   id: "waffle",
   label: "Waffle",
   phrase: "a waffle",
-  roles: ROLES.waffle,
+  roles: ["value", "target", "split", "order", "keep"],
   needsSplit: false,
+  firstSize: { width: 400, height: 330 },
+  tileSize: () => ({ width: 4, height: 6 }),
   parts: WAFFLE_PARTS,
   scene: waffleScene,
 });

@@ -1,0 +1,49 @@
+import { PLAIN_FORMAT } from "../base/number-format";
+import type { Input, Measure, Visual } from "./schema";
+
+// What the schema gives where nothing is said, without the library that checks it; a test holds both together.
+
+/** A visual with what is given, and the schema's defaults elsewhere. */
+export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<Visual>): Visual => ({
+  finish: "plain",
+  title: "",
+  subtitle: "",
+  value: null,
+  split: null,
+  series: null,
+  more: [],
+  second: null,
+  headSize: null,
+  comparison: null,
+  target: null,
+  minimum: null,
+  maximum: null,
+  zones: [],
+  order: { by: "value", order: "desc" },
+  keep: null,
+  filters: [],
+  dials: {},
+  categoryColours: {},
+  rules: [],
+  pictures: {},
+  size: { width: 400, height: 330 },
+  ...given,
+});
+
+/** A measure with what is given, and the schema's defaults elsewhere. */
+export const newMeasure = (
+  given: Pick<Measure, "id" | "name" | "label" | "table" | "formula"> & Partial<Measure>,
+): Measure => ({ note: "", format: PLAIN_FORMAT, betterWhen: "higher", proofs: [], ...given });
+
+/** An input with what is given, and the schema's defaults elsewhere. */
+export const newInput = (
+  given: Pick<Input, "id" | "name" | "label" | "type" | "value"> & Partial<Input>,
+): Input => ({
+  minimum: null,
+  maximum: null,
+  step: null,
+  choices: [],
+  choicesFrom: null,
+  format: PLAIN_FORMAT,
+  ...given,
+});
