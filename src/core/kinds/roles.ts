@@ -1,4 +1,7 @@
-/** What a phrase of the sentence gives to a kind. A sentence keeps those that its kind has not, for kinds that have them. */
+/**
+ * What a phrase of the sentence gives to a kind. A sentence keeps those that its kind has not, for kinds that
+ * have them.
+ */
 export type RoleId =
   | "value"
   | "split"

@@ -1,17 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import {
-  addMeasure,
-  addTile,
-  changeInput,
-  changeMeasure,
-  moveTile,
-  placeTiles,
-  removeTile,
-  removeVisual,
-  usesOfInput,
-  usesOfMeasure,
-} from "./edits";
+import { edited } from "./edits";
 import {
   boardSchema,
   emptyProject,
@@ -21,8 +10,8 @@ import {
   tableSchema,
   visualSchema,
 } from "./schema";
-import { addTable, changeColumn, renameTable } from "./table-edits";
 import { freePlace, settleTiles } from "./tile-layout";
+import { usesOfInput, usesOfMeasure } from "./uses";
 
 const source = { file: "sailings.csv", separator: ",", encoding: "utf-8", header: true };
 function project(): Project {
@@ -53,7 +42,7 @@ function project(): Project {
     },
   ].map((m) => measureSchema.parse({ ...m, format: {} }));
   return {
-    ...addTable(table)(emptyProject("P")),
+    ...edited(emptyProject("P"), { type: "add table", table }),
     measures,
     inputs: [
       inputSchema.parse({ id: "i1", name: "goal", label: "Goal", type: "number", value: 1, format: {} }),
@@ -88,29 +77,41 @@ describe("edits", () => {
   it("leave the project they were given as it was", () => {
     const before = project();
     const copy = structuredClone(before);
-    changeMeasure("m1", { name: "people" })(before);
-    removeVisual("v1")(before);
+    edited(before, { type: "change measure", id: "m1", change: { name: "people" } });
+    edited(before, { type: "remove visual", id: "v1" });
     expect(before).toEqual(copy);
   });
 
   it("rename a measure in every formula and template, and nowhere else", () => {
-    const { measures, visuals } = changeMeasure("m1", { name: "people carried" })(project());
+    const { measures, visuals } = edited(project(), {
+      type: "change measure",
+      id: "m1",
+      change: { name: "people carried" },
+    });
     expect(measures[1].formula).toBe('"people carried" / total("people carried") * :goal -- carried');
     expect(visuals[0].title).toBe("{people carried} of {Goal:percent.1}");
   });
 
   it("rename an input, a column and a table everywhere", () => {
-    expect(changeInput("i1", { name: "aim" })(project()).measures[1].formula).toContain(":aim");
-    expect(changeInput("i1", { name: "aim" })(project()).visuals[0].title).toBe(
-      "{carried} of {aim:percent.1}",
-    );
-    const renamed = changeColumn("t", "route", { name: "line" })(
-      changeColumn("t", "passengers", { name: "people" })(project()),
+    expect(
+      edited(project(), { type: "change input", id: "i1", change: { name: "aim" } }).measures[1].formula,
+    ).toContain(":aim");
+    expect(
+      edited(project(), { type: "change input", id: "i1", change: { name: "aim" } }).visuals[0].title,
+    ).toBe("{carried} of {aim:percent.1}");
+    const renamed = edited(
+      edited(project(), {
+        type: "change column",
+        table: "t",
+        column: "passengers",
+        change: { name: "people" },
+      }),
+      { type: "change column", table: "t", column: "route", change: { name: "line" } },
     );
     expect(renamed.measures[0].formula).toBe("sum(people) + sum(sailings.people)");
     expect(renamed.visuals[0]).toMatchObject({ split: { column: "line" }, filters: [{ column: "line" }] });
     expect(renamed.boards[0].controls[0]).toMatchObject({ column: "line" });
-    const moved = renameTable("t", "trips")(project());
+    const moved = edited(project(), { type: "rename table", id: "t", name: "trips" });
     expect(moved.measures[0]).toMatchObject({
       table: "trips",
       formula: "sum(passengers) + sum(trips.passengers)",
@@ -125,10 +126,12 @@ describe("edits", () => {
   });
 
   it("give a table a name that is free, and take a removed visual off its boards", () => {
-    const twice = addTable({ ...project().tables[0], id: "t2" })(project());
+    const twice = edited(project(), { type: "add table", table: { ...project().tables[0], id: "t2" } });
     expect(twice.tables.map((t) => t.name)).toEqual(["sailings", "sailings_2"]);
-    expect(removeVisual("v1")(project()).boards[0].tiles).toEqual([]);
-    expect(addMeasure(project().measures[0])(emptyProject("x")).measures).toHaveLength(1);
+    expect(edited(project(), { type: "remove visual", id: "v1" }).boards[0].tiles).toEqual([]);
+    expect(
+      edited(emptyProject("x"), { type: "add measure", measure: project().measures[0] }).measures,
+    ).toHaveLength(1);
   });
 });
 
@@ -172,19 +175,26 @@ describe("tiles", () => {
   });
 
   it("move past their neighbours, and the one that was moved keeps its place", () => {
-    const start = addTile(
-      "b1",
-      { id: "y", type: "text", text: "" },
-      { width: 4, height: 2 },
-    )(removeTile("b1", "nothing")(project()));
+    const start = edited(edited(project(), { type: "remove tile", board: "b1", tile: "nothing" }), {
+      type: "add tile",
+      board: "b1",
+      tile: { id: "y", type: "text", text: "" },
+      size: { width: 4, height: 2 },
+    });
     expect(start.boards[0].tiles[1]).toMatchObject({ x: 4, y: 0 });
-    const under = placeTiles("b1", [{ id: "y", x: 0, y: 6, w: 4, h: 2 }])(start);
+    const under = edited(start, {
+      type: "place tiles",
+      board: "b1",
+      places: [{ id: "y", x: 0, y: 6, w: 4, h: 2 }],
+    });
     expect(under.boards[0].tiles[1]).toMatchObject({ x: 0, y: 6 });
-    const up = moveTile("b1", "y", 0, -1)(under);
+    const up = edited(under, { type: "move tile", board: "b1", tile: "y", dx: 0, dy: -1 });
     expect(up.boards[0].tiles.map((t) => t.y)).toEqual([2, 0]);
-    const down = moveTile("b1", "y", 0, 1)(up);
+    const down = edited(up, { type: "move tile", board: "b1", tile: "y", dx: 0, dy: 1 });
     expect(down.boards[0].tiles.map((t) => t.y)).toEqual([0, 6]);
-    expect(moveTile("b1", "y", 20, 0)(under).boards[0].tiles[1].x).toBe(8);
+    expect(
+      edited(under, { type: "move tile", board: "b1", tile: "y", dx: 20, dy: 0 }).boards[0].tiles[1].x,
+    ).toBe(8);
   });
 });
 
@@ -221,23 +231,35 @@ describe("renaming by what a name means", () => {
 
   it("changes a measure only where it is that measure: not a column of its name, not a text, not a note", () => {
     const named = { ...project, measures: [...project.measures, measure("total_plan", "1", "other")] };
-    const renamed = changeMeasure("linked", { name: "per plan" })(named) as typeof project;
-    expect(formulas(renamed)[5]).toBe('both + "per plan"');
-    const planned = changeMeasure("plan", { name: "planned" })({
-      ...project,
-      measures: [
-        ...project.measures,
-        measure("m", "plan * 2", "sailings"),
-        measure("n", "plan * 2", "nowhere"),
-      ],
+    const renamed = edited(named, {
+      type: "change measure",
+      id: "linked",
+      change: { name: "per plan" },
     }) as typeof project;
+    expect(formulas(renamed)[5]).toBe('both + "per plan"');
+    const planned = edited(
+      {
+        ...project,
+        measures: [
+          ...project.measures,
+          measure("m", "plan * 2", "sailings"),
+          measure("n", "plan * 2", "nowhere"),
+        ],
+      },
+      { type: "change measure", id: "plan", change: { name: "planned" } },
+    ) as typeof project;
     // In sailings, plan is a column that a link leads to; without a table only the measure can be meant.
     expect(formulas(planned).slice(0, 7)).toEqual([...formulas(project).slice(0, 6), "plan * 2"]);
     expect(formulas(planned)[7]).toBe("planned * 2");
   });
 
   it("changes a column where it is that column, through links too", () => {
-    const column = changeColumn("routes", "plan", { name: "goal" })(project) as typeof project;
+    const column = edited(project, {
+      type: "change column",
+      table: "routes",
+      column: "plan",
+      change: { name: "goal" },
+    }) as typeof project;
     expect(formulas(column)).toEqual([
       "sum(plan)",
       "sum(routes.goal) / sum(routes.goal)",

@@ -1,5 +1,5 @@
-import type { Edit } from "./edit";
-import { changeInput, changeVisual, setDial } from "./edits";
+import type { Edit } from "./edits";
+
 import type { Visual } from "./schema";
 
 /** What a handle changes: a dial ("part.dial"), the target, or the edge of a zone (its place in the list). */
@@ -12,14 +12,18 @@ export type HandleEdit =
 export function editByHandle(visual: Visual, edit: HandleEdit, value: number): Edit {
   switch (edit.type) {
     case "dial":
-      return setDial(visual.id, edit.dial, value);
+      return { type: "set dial", id: visual.id, dial: edit.dial, value };
     case "target":
       return visual.target && "input" in visual.target
-        ? changeInput(visual.target.input, { value })
-        : changeVisual(visual.id, { target: { number: value } });
+        ? { type: "change input", id: visual.target.input, change: { value } }
+        : { type: "change visual", id: visual.id, change: { target: { number: value } } };
     case "zone edge":
-      return changeVisual(visual.id, {
-        zones: visual.zones.map((zone, i) => (i === edit.at ? { ...zone, to: value } : zone)),
-      });
+      return {
+        type: "change visual",
+        id: visual.id,
+        change: {
+          zones: visual.zones.map((zone, i) => (i === edit.at ? { ...zone, to: value } : zone)),
+        },
+      };
   }
 }

@@ -277,6 +277,7 @@ export type Input = z.infer<typeof inputSchema>;
 export type Source = z.infer<typeof sourceSchema>;
 export type Zone = z.infer<typeof zoneSchema>;
 export type Rule = z.infer<typeof ruleSchema>;
+export type OwnPalette = z.infer<typeof paletteSchema>;
 export type OwnFinish = z.infer<typeof finishSchema>;
 export type OwnPicture = z.infer<typeof pictureSchema>;
 export type Visual = z.infer<typeof visualSchema>;

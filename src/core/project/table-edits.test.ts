@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { breaksOf } from "./breaks";
 import { usesOfColumn } from "./column-uses";
+import { edited } from "./edits";
 import { scopeOf } from "./names";
 import { offeredColumns } from "./offered";
 import { misfitsOf, withReadingsOf } from "./replacement";
@@ -15,17 +16,6 @@ import {
   tableSchema,
   visualSchema,
 } from "./schema";
-import {
-  addDerived,
-  addLink,
-  changeColumn,
-  changeDerived,
-  removeDerived,
-  removeLink,
-  removeTable,
-  renameTable,
-  replaceRows,
-} from "./table-edits";
 
 function table(
   name: string,
@@ -97,8 +87,14 @@ const project: Project = {
 
 describe("renaming", () => {
   it("a linked column rewrites formulas, derived columns, splits, filters, proofs, inputs and controls", () => {
-    const named = changeColumn("routes", "distance", { name: "length km" })(
-      changeColumn("routes", "harbour", { name: "port" })(project),
+    const named = edited(
+      edited(project, {
+        type: "change column",
+        table: "routes",
+        column: "harbour",
+        change: { name: "port" },
+      }),
+      { type: "change column", table: "routes", column: "distance", change: { name: "length km" } },
     );
     expect(named.measures[0].formula).toBe(
       'sum(seats * routes."length km") / sum(routes."length km") filter (where far)',
@@ -113,17 +109,23 @@ describe("renaming", () => {
   });
 
   it("the two ends of a link, and a derived column, keep what uses them", () => {
-    const named = changeColumn("sailings", "route", { name: "line" })(
-      changeColumn("routes", "route", { name: "id" })(project),
+    const named = edited(
+      edited(project, { type: "change column", table: "routes", column: "route", change: { name: "id" } }),
+      { type: "change column", table: "sailings", column: "route", change: { name: "line" } },
     );
     expect(named.links[0]).toMatchObject({ column: "line", key: "id" });
-    const derived = changeDerived("sailings", "far", { name: "long" })(project);
+    const derived = edited(project, {
+      type: "change derived",
+      table: "sailings",
+      column: "far",
+      change: { name: "long" },
+    });
     expect(derived.measures[0].formula).toContain("where long");
     expect(derived.visuals[0].filters[1]).toEqual({ column: "long", in: [true] });
   });
 
   it("a table changes its name in front of every column", () => {
-    const named = renameTable("routes", "lines")(project);
+    const named = edited(project, { type: "rename table", id: "routes", name: "lines" });
     expect(named.measures[0].formula).toContain("sum(lines.distance)");
     expect(named.visuals[0].filters[0].column).toBe("lines.distance");
     expect(named.links[0].to).toBe("lines");
@@ -141,13 +143,20 @@ describe("renaming", () => {
       );
     fc.assert(
       fc.property(name, (to) => {
-        const there = changeColumn("sailings", "seats", { name: to })(project);
+        const there = edited(project, {
+          type: "change column",
+          table: "sailings",
+          column: "seats",
+          change: { name: to },
+        });
         const scope = scopeOf(there);
         expect(
           scope.tables[0].columns.find((c) => c.name === "far")?.type,
           there.tables[0].derived[0].formula,
         ).toBe("boolean");
-        expect(changeColumn("sailings", to, { name: "seats" })(there)).toEqual(project);
+        expect(
+          edited(there, { type: "change column", table: "sailings", column: to, change: { name: "seats" } }),
+        ).toEqual(project);
       }),
       { numRuns: 200, seed: 3 },
     );
@@ -156,20 +165,28 @@ describe("renaming", () => {
 
 describe("tables", () => {
   it("go with their links, and come back with undo since edits leave the first project alone", () => {
-    expect(removeTable("routes")(project).links).toEqual([]);
+    expect(edited(project, { type: "remove table", id: "routes" }).links).toEqual([]);
     expect(project.links).toHaveLength(1);
-    expect(removeLink("l")(project).links).toEqual([]);
-    expect(addLink({ id: "n", table: "a", column: "b", to: "c", key: "d" })(project).links).toHaveLength(2);
+    expect(edited(project, { type: "remove link", id: "l" }).links).toEqual([]);
+    expect(
+      edited(project, { type: "add link", link: { id: "n", table: "a", column: "b", to: "c", key: "d" } })
+        .links,
+    ).toHaveLength(2);
   });
 
   it("keep their derived and hidden columns when newer rows take their place", () => {
-    const hidden = changeColumn("sailings", "seats", { hidden: true })(project);
+    const hidden = edited(project, {
+      type: "change column",
+      table: "sailings",
+      column: "seats",
+      change: { hidden: true },
+    });
     const fresh = {
       ...table("sailings", { seats: "number", route: "text", extra: "text" }),
       id: "new",
       rows: 9,
     };
-    const replaced = replaceRows("sailings", fresh)(hidden).tables[0];
+    const replaced = edited(hidden, { type: "replace rows", id: "sailings", fresh }).tables[0];
     expect(replaced).toMatchObject({ id: "new", rows: 9, name: "sailings" });
     expect(replaced.derived).toHaveLength(1);
     expect(replaced.columns.map((c) => [c.name, c.hidden])).toEqual([
@@ -201,28 +218,57 @@ describe("tables", () => {
   });
 
   it("add and remove derived columns, and know what uses a column", () => {
-    const more = addDerived("sailings", { name: "big", formula: "seats > 90 and far", hidden: false })(
-      project,
-    );
+    const more = edited(project, {
+      type: "add derived",
+      table: "sailings",
+      derived: { name: "big", formula: "seats > 90 and far", hidden: false },
+    });
     expect(usesOfColumn(more, "sailings", "far")).toEqual(["Kilometres", "sailings.big", "V"]);
     expect(usesOfColumn(more, "routes", "harbour")).toEqual(["V", "B", "Harbour"]);
     expect(usesOfColumn(more, "routes", "route")).toEqual(["the link from sailings to routes"]);
-    expect(removeDerived("sailings", "big")(more)).toEqual(project);
+    expect(edited(more, { type: "remove derived", table: "sailings", column: "big" })).toEqual(project);
   });
 });
 
 it("an edit says what it breaks", () => {
-  expect(breaksOf(project, removeLink("l")(project))).toEqual(["Kilometres", "sailings.far", "V"]);
+  expect(breaksOf(project, edited(project, { type: "remove link", id: "l" }))).toEqual([
+    "Kilometres",
+    "sailings.far",
+    "V",
+  ]);
   expect(
-    breaksOf(project, changeColumn("sailings", "seats", { reading: { type: "text" } })(project)),
+    breaksOf(
+      project,
+      edited(project, {
+        type: "change column",
+        table: "sailings",
+        column: "seats",
+        change: { reading: { type: "text" } },
+      }),
+    ),
   ).toEqual(["Kilometres", "sailings.far"]);
-  expect(breaksOf(project, changeColumn("sailings", "seats", { name: "chairs" })(project))).toEqual([]);
+  expect(
+    breaksOf(
+      project,
+      edited(project, {
+        type: "change column",
+        table: "sailings",
+        column: "seats",
+        change: { name: "chairs" },
+      }),
+    ),
+  ).toEqual([]);
 });
 
 describe("offered columns", () => {
   it("are a table's own, its derived ones and those through links, without hidden ones, link keys and ones with a problem", () => {
-    const odd = addDerived("sailings", { name: "broken", formula: "nope + 1", hidden: false })(
-      changeColumn("sailings", "day", { hidden: true })(project),
+    const odd = edited(
+      edited(project, { type: "change column", table: "sailings", column: "day", change: { hidden: true } }),
+      {
+        type: "add derived",
+        table: "sailings",
+        derived: { name: "broken", formula: "nope + 1", hidden: false },
+      },
     );
     expect(offeredColumns(odd, "sailings").map((c) => [c.name, c.type])).toEqual([
       ["route", "text"],

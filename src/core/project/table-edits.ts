@@ -1,43 +1,13 @@
 import { sameName } from "../base/names";
 import type { Scope } from "../formula/expr";
 import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
-import { type Edit, edit } from "./edit";
 import { freeName, renameColumnIn, renameTableIn, scopeOf } from "./names";
 import type { Measure, Project, TableInfo, TableLink, Visual } from "./schema";
 
+type Column = TableInfo["columns"][number];
+type Derived = TableInfo["derived"][number];
+
 const findTable = (p: Project, id: string) => p.tables.find((t) => t.id === id);
-
-/** Adds a table under a name that is free. */
-export const addTable = (table: TableInfo): Edit =>
-  edit((p) => {
-    const name = freeName(
-      table.name,
-      p.tables.map((t) => t.name),
-    );
-    p.tables.push({ ...table, name });
-  });
-
-/** Removes a table with the links that lead to it or from it. */
-export const removeTable = (id: string): Edit =>
-  edit((p) => {
-    const table = findTable(p, id);
-    if (!table) return;
-    p.tables = p.tables.filter((t) => t !== table);
-    p.links = p.links.filter((l) => !sameName(l.table, table.name) && !sameName(l.to, table.name));
-  });
-
-/**
- * Puts newly read rows in the place of a table's own. Its name and its derived columns stay, and columns that
- * are still there stay hidden.
- */
-export const replaceRows = (id: string, fresh: TableInfo): Edit =>
-  edit((p) => {
-    const table = findTable(p, id);
-    if (!table) return;
-    const hidden = new Set(table.columns.filter((c) => c.hidden).map((c) => c.name.toLowerCase()));
-    const columns = fresh.columns.map((c) => ({ ...c, hidden: hidden.has(c.name.toLowerCase()) }));
-    Object.assign(table, { id: fresh.id, rows: fresh.rows, source: fresh.source, columns });
-  });
 
 /** The table that a visual's split and filters are written for: that of its value. */
 const tableOfVisual = (p: Project, v: Visual) => p.measures.find((m) => m.id === v.value)?.table ?? null;
@@ -96,61 +66,6 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
   }
 }
 
-/**
- * Changes a column of the file: its name, how it is read, or whether it is hidden. A new name rewrites every
- * use.
- */
-export const changeColumn = (
-  tableId: string,
-  column: string,
-  change: Partial<TableInfo["columns"][number]>,
-): Edit => {
-  return (project) => {
-    const scope = scopeOf(project);
-    return edit((p) => {
-      const table = findTable(p, tableId);
-      const found = table?.columns.find((c) => c.name === column);
-      if (!table || !found) return;
-      Object.assign(found, change);
-      if (change.name && change.name !== column)
-        renameColumnEverywhere(p, scope, table.name, column, change.name);
-    })(project);
-  };
-};
-
-export const addDerived = (tableId: string, derived: TableInfo["derived"][number]): Edit =>
-  edit((p) => void findTable(p, tableId)?.derived.push(derived));
-
-/** Changes a derived column; a new name rewrites every use. */
-export const changeDerived = (
-  tableId: string,
-  column: string,
-  change: Partial<TableInfo["derived"][number]>,
-): Edit => {
-  return (project) => {
-    const scope = scopeOf(project);
-    return edit((p) => {
-      const table = findTable(p, tableId);
-      const found = table?.derived.find((c) => c.name === column);
-      if (!table || !found) return;
-      Object.assign(found, change);
-      if (change.name && change.name !== column)
-        renameColumnEverywhere(p, scope, table.name, column, change.name);
-    })(project);
-  };
-};
-
-export const removeDerived = (tableId: string, column: string): Edit =>
-  edit((p) => {
-    const table = findTable(p, tableId);
-    if (table) table.derived = table.derived.filter((c) => c.name !== column);
-  });
-
-/** Gives a table another name and rewrites every use. */
-export const renameTable = (id: string, to: string): Edit => {
-  return (project) => edit((p) => renameTableEverywhere(p, scopeOf(project), id, to))(project);
-};
-
 function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string): void {
   const table = findTable(p, id);
   if (!table) return;
@@ -185,6 +100,77 @@ function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string)
   }
 }
 
-export const addLink = (link: TableLink): Edit => edit((p) => void p.links.push(link));
-export const removeLink = (id: string): Edit =>
-  edit((p) => void (p.links = p.links.filter((l) => l.id !== id)));
+/** Edits of tables, their columns and the links between them. */
+export const TABLE_EDITS = {
+  /** Adds a table under a name that is free. */
+  "add table": (p: Project, { table }: { table: TableInfo }) => {
+    const taken = p.tables.map((t) => t.name);
+    p.tables.push({ ...table, name: freeName(table.name, taken) });
+  },
+
+  /** A new name rewrites every use. */
+  "rename table": (p: Project, { id, name }: { id: string; name: string }, before: Project) =>
+    renameTableEverywhere(p, scopeOf(before), id, name),
+
+  /** Removes a table with the links that lead to it or from it. */
+  "remove table": (p: Project, { id }: { id: string }) => {
+    const table = findTable(p, id);
+    if (!table) return;
+    p.tables = p.tables.filter((t) => t !== table);
+    p.links = p.links.filter((l) => !sameName(l.table, table.name) && !sameName(l.to, table.name));
+  },
+
+  /**
+   * Puts newly read rows in the place of a table's own. Its name and its derived columns stay, and columns
+   * that are still there stay hidden.
+   */
+  "replace rows": (p: Project, { id, fresh }: { id: string; fresh: TableInfo }) => {
+    const table = findTable(p, id);
+    if (!table) return;
+    const hidden = new Set(table.columns.filter((c) => c.hidden).map((c) => c.name.toLowerCase()));
+    const columns = fresh.columns.map((c) => ({ ...c, hidden: hidden.has(c.name.toLowerCase()) }));
+    Object.assign(table, { id: fresh.id, rows: fresh.rows, source: fresh.source, columns });
+  },
+
+  /**
+   * Changes a column of the file: its name, how it is read, or whether it is hidden. A new name rewrites
+   * every use.
+   */
+  "change column": (
+    p: Project,
+    { table: id, column, change }: { table: string; column: string; change: Partial<Column> },
+    before: Project,
+  ) => {
+    const table = findTable(p, id);
+    const found = table?.columns.find((c) => c.name === column);
+    if (!table || !found) return;
+    Object.assign(found, change);
+    if (change.name && change.name !== column)
+      renameColumnEverywhere(p, scopeOf(before), table.name, column, change.name);
+  },
+
+  "add derived": (p: Project, { table, derived }: { table: string; derived: Derived }) =>
+    void findTable(p, table)?.derived.push(derived),
+
+  /** A new name rewrites every use. */
+  "change derived": (
+    p: Project,
+    { table: id, column, change }: { table: string; column: string; change: Partial<Derived> },
+    before: Project,
+  ) => {
+    const table = findTable(p, id);
+    const found = table?.derived.find((c) => c.name === column);
+    if (!table || !found) return;
+    Object.assign(found, change);
+    if (change.name && change.name !== column)
+      renameColumnEverywhere(p, scopeOf(before), table.name, column, change.name);
+  },
+
+  "remove derived": (p: Project, { table: id, column }: { table: string; column: string }) => {
+    const table = findTable(p, id);
+    if (table) table.derived = table.derived.filter((c) => c.name !== column);
+  },
+
+  "add link": (p: Project, { link }: { link: TableLink }) => void p.links.push(link),
+  "remove link": (p: Project, { id }: { id: string }) => void (p.links = p.links.filter((l) => l.id !== id)),
+};

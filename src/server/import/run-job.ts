@@ -12,7 +12,10 @@ const TOO_SLOW = `The file takes longer than ${Math.round(settings.importTime / 
 const STALLED =
   "The file asks for far more work than its size lets expect: it is broken, or packed too tightly. Write it again with smaller row groups, or save it as CSV.";
 
-/** How long a file may be read without any progress, in milliseconds: broken ones can keep a reader in a circle. */
+/**
+ * How long a file may be read without any progress, in milliseconds: broken ones can keep a reader in a
+ * circle.
+ */
 const stallTime = (bytes: number) => 8000 + bytes / 50;
 
 /**

@@ -2,7 +2,7 @@
 import { Plus, X } from "lucide-react";
 import type { NumberFormat } from "@/core/base/number-format";
 import { own, withOwn } from "@/core/base/own";
-import { changeVisual } from "@/core/project/edits";
+
 import type { Rule } from "@/core/project/schema";
 import { SYMBOLS } from "@/core/project/symbols";
 import { CommitField } from "../shared/commit-field";
@@ -22,7 +22,10 @@ export function CategoryColours({
 }) {
   const apply = useProject((s) => s.apply);
   const set = (label: string, color: string | null) => {
-    apply(changeVisual(id, { categoryColours: withOwn(colours, label, color) }), `colour ${id} ${label}`);
+    apply(
+      { type: "change visual", id, change: { categoryColours: withOwn(colours, label, color) } },
+      `colour ${id} ${label}`,
+    );
   };
   const shown = [...new Set(labels)].slice(0, 24);
   if (shown.length === 0) return null;
@@ -65,7 +68,7 @@ const WHEN = [
 export function Rules({ id, rules, format }: { id: string; rules: Rule[]; format: NumberFormat }) {
   const measures = useProject((s) => s.document.measures);
   const apply = useProject((s) => s.apply);
-  const change = (next: Rule[]) => apply(changeVisual(id, { rules: next }));
+  const change = (next: Rule[]) => apply({ type: "change visual", id, change: { rules: next } });
   const set = (at: number, rule: Partial<Rule>) =>
     change(rules.map((r, i) => (i === at ? { ...r, ...rule } : r)));
   return (

@@ -5,7 +5,7 @@ import { memo, type ReactNode, useId, useMemo } from "react";
 import { checkTemplate } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
-import { setDial } from "@/core/project/edits";
+
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { isColour } from "@/core/scene/colour";
@@ -38,7 +38,9 @@ const BoundDial = memo(function BoundDial({ visualId, name, ...props }: BoundPro
   return (
     <DialRow
       {...props}
-      onChange={(value) => apply(setDial(visualId, name, value), `dial ${visualId} ${name}`)}
+      onChange={(value) =>
+        apply({ type: "set dial", id: visualId, dial: name, value }, `dial ${visualId} ${name}`)
+      }
     />
   );
 });
@@ -209,7 +211,7 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, sty
             aria-label={`Give ${part.label} its defaults back`}
             title="Defaults"
             onClick={() =>
-              apply((p) => set.reduce((now, d) => setDial(visual.id, `${part.id}.${d.id}`, null)(now), p))
+              apply({ type: "clear dials", id: visual.id, dials: set.map((d) => `${part.id}.${d.id}`) })
             }
           >
             <RotateCcw size={13} />

@@ -2,10 +2,10 @@
 import { Save, Trash2 } from "lucide-react";
 import { memo, useCallback, useMemo, useState } from "react";
 import { FINISHES } from "@/core/kinds/anatomy/finishes";
-import { changeVisual } from "@/core/project/edits";
+
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
-import { lookOf, removeFinish, renameFinish, saveFinish, updateFinish } from "@/core/view/look-edits";
+import { lookOf } from "@/core/view/look";
 import { sceneOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
@@ -78,7 +78,10 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
     ],
     [design],
   );
-  const choose = useCallback((finish: string) => apply(changeVisual(id, { finish })), [apply, id]);
+  const choose = useCallback(
+    (finish: string) => apply({ type: "change visual", id, change: { finish } }),
+    [apply, id],
+  );
   const mine = design.finishes.find((f) => f.id === visual.finish);
   const byHand = Object.keys(lookOf(visual)).length;
   return (
@@ -100,11 +103,15 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
                 label="Name of the finish"
                 value={mine.name}
                 check={(t) => (t.trim() ? null : "A name is needed.")}
-                onCommit={(t) => apply(renameFinish(mine.id, t.trim().slice(0, 120)))}
+                onCommit={(t) => apply({ type: "rename finish", id: mine.id, name: t.trim().slice(0, 120) })}
               />
             </div>
             {byHand > 0 && (
-              <button type="button" className="button" onClick={() => apply(updateFinish(id))}>
+              <button
+                type="button"
+                className="button"
+                onClick={() => apply({ type: "update finish", visual: id, look: lookOf(visual) })}
+              >
                 <Save size={13} /> Put the look into it
               </button>
             )}
@@ -112,7 +119,7 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
               type="button"
               className="icon-button size-7"
               aria-label={`Remove the finish ${mine.name}`}
-              onClick={() => apply(removeFinish(mine.id))}
+              onClick={() => apply({ type: "remove finish", id: mine.id })}
             >
               <Trash2 size={13} />
             </button>
@@ -128,7 +135,7 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
                 typed || "Our finish",
                 all.map((f) => f.name),
               ).slice(0, 120);
-              apply(saveFinish(id, { id: newId(), name }));
+              apply({ type: "save finish", visual: id, finish: { id: newId(), name }, look: lookOf(visual) });
               setNaming(false);
             }}
           >

@@ -4,7 +4,7 @@ import { Popover } from "radix-ui";
 import { useRef, useState } from "react";
 import { palettesFrom, tokensOf } from "@/core/scene/design-tokens";
 import { PALETTES, type Palette, paletteOf } from "@/core/scene/palettes";
-import { putPalettes, removePalette } from "@/core/view/look-edits";
+
 import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
@@ -27,7 +27,7 @@ function Swatches({ palette }: { palette: Palette }) {
 function OwnPalette({ palette, onRemove }: { palette: Palette; onRemove: () => void }) {
   const apply = useProject((s) => s.apply);
   const put = (change: Partial<Palette>) =>
-    apply(putPalettes([{ ...palette, ...change }]), `palette ${palette.id}`);
+    apply({ type: "put palettes", palettes: [{ ...palette, ...change }] }, `palette ${palette.id}`);
   const row = (theme: "light" | "night") => (
     <div className="flex flex-wrap items-center gap-1">
       <span className="w-9 text-xs text-muted">{theme}</span>
@@ -103,14 +103,14 @@ export function PaletteDial({
         own.map((p) => p.name),
       ),
     };
-    apply(putPalettes([made]));
+    apply({ type: "put palettes", palettes: [made] });
     onChange(made.id);
   };
   const bring = async (chosenFile: File | undefined) => {
     if (!chosenFile) return;
     const read = palettesFrom(await chosenFile.text(), newId);
     if ("problem" in read) return setSaid(read.problem);
-    apply(putPalettes(read.palettes));
+    apply({ type: "put palettes", palettes: read.palettes });
     setSaid(
       read.palettes.length === 1
         ? `${read.palettes[0].name} was brought in.`
@@ -153,7 +153,7 @@ export function PaletteDial({
             <OwnPalette
               palette={mine}
               onRemove={() => {
-                apply(removePalette(mine.id));
+                apply({ type: "remove palette", id: mine.id });
               }}
             />
           )}

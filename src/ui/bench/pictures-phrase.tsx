@@ -2,10 +2,10 @@
 import { Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { own, withOwn } from "@/core/base/own";
-import { changeVisual } from "@/core/project/edits";
+
 import type { Visual } from "@/core/project/schema";
 import { ICONS } from "@/core/scene/icons";
-import { addPicture } from "@/core/view/look-edits";
+
 import { newId } from "../shared/ids";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
@@ -19,7 +19,11 @@ export function PicturesPhrase({ visual, labels }: { visual: Visual; labels: str
   const [problem, setProblem] = useState("");
   const count = labels.filter((l) => own(visual.pictures, l)).length;
   const set = (label: string, value: string) => {
-    apply(changeVisual(visual.id, { pictures: withOwn(visual.pictures, label, value || null) }));
+    apply({
+      type: "change visual",
+      id: visual.id,
+      change: { pictures: withOwn(visual.pictures, label, value || null) },
+    });
   };
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
@@ -28,7 +32,10 @@ export function PicturesPhrase({ visual, labels }: { visual: Visual; labels: str
     const made = pictureFrom(new Uint8Array(await chosen.arrayBuffer()), chosen.name);
     if ("problem" in made) return setProblem(made.problem);
     setProblem("");
-    apply(addPicture({ id: newId(), name: chosen.name.slice(0, 120), href: made.href }));
+    apply({
+      type: "add picture",
+      picture: { id: newId(), name: chosen.name.slice(0, 120), href: made.href },
+    });
   };
   const options = [
     { value: "", label: "none" },

@@ -4,10 +4,11 @@ import { findNamed } from "@/core/base/names";
 import { formatNumber, PLAIN_FORMAT } from "@/core/base/number-format";
 import { KINDS, kindOf } from "@/core/kinds";
 import { scaleOf } from "@/core/kinds/anatomy/scale";
-import { changeVisual } from "@/core/project/edits";
+
 import { offeredColumns } from "@/core/project/offered";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
+import { saysTheSame } from "@/core/view/look";
 import { NumberEntry } from "../shared/number-entry";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
@@ -16,7 +17,6 @@ import { FiltersPhrase } from "./filters-phrase";
 import { OptionList, Phrase } from "./phrase";
 import { PicturesPhrase } from "./pictures-phrase";
 import { MeasurePhrase, MorePhrase, SplitPhrase } from "./role-phrases";
-import { saysTheSame } from "./sentences";
 import { SourcePhrase } from "./source-phrase";
 import { ZonesPhrases } from "./zones-phrase";
 
@@ -37,7 +37,8 @@ export const Sentence = memo(
     const measure = measures.find((m) => m.id === visual.value);
     const table = findNamed(tables, measure?.table);
     const format = measure?.format ?? PLAIN_FORMAT;
-    const set = (change: Partial<Omit<Visual, "id">>) => apply(changeVisual(visual.id, change));
+    const set = (change: Partial<Omit<Visual, "id">>) =>
+      apply({ type: "change visual", id: visual.id, change });
     const has = (role: (typeof kind.roles)[number]) => kind.roles.includes(role);
     const splits = splitOptions(draft, table?.name ?? null);
     const order = ORDERS.find((o) => o.by === visual.order.by && o.order === visual.order.order) ?? ORDERS[0];

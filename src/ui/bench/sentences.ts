@@ -1,24 +1,8 @@
 "use client";
 import { useRef } from "react";
 import type { Visual } from "@/core/project/schema";
+import { saysTheSame } from "@/core/view/look";
 import { useProject } from "../shared/project-context";
-
-const texts = (dials: Visual["dials"]) =>
-  Object.entries(dials).filter(([, value]) => typeof value === "string");
-
-/** What a visual looks like, which is no part of its sentence. */
-const NOT_SAID = new Set<keyof Visual>(["dials", "size", "finish", "categoryColours"]);
-
-/**
- * Whether two states of a visual say the same sentence. Numbers and toggles of dials, and the size, are not
- * part of it; texts are, since they may name measures.
- */
-export function saysTheSame(a: Visual, b: Visual): boolean {
-  if (a === b) return true;
-  const keys = Object.keys(a) as (keyof Visual)[];
-  if (!keys.every((key) => NOT_SAID.has(key) || a[key] === b[key])) return false;
-  return a.dials === b.dials || JSON.stringify(texts(a.dials)) === JSON.stringify(texts(b.dials));
-}
 
 /**
  * The visuals by what they say: the same list until a sentence changes, so that a turning dial draws nothing

@@ -1,6 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
-import { changeVisual } from "@/core/project/edits";
+
 import { editByHandle } from "@/core/project/handle-edits";
 import type { VisualData } from "@/core/rows/visual-data";
 import type { Handle, Scene } from "@/core/scene/marks";
@@ -88,7 +88,11 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
         value={String(visual.size[key])}
         check={(t) => (Number(t) >= least && Number(t) <= most ? null : `${least} to ${most}`)}
         onCommit={(t) =>
-          apply(changeVisual(visual.id, { size: { ...visual.size, [key]: Math.round(Number(t)) } }))
+          apply({
+            type: "change visual",
+            id: visual.id,
+            change: { size: { ...visual.size, [key]: Math.round(Number(t)) } },
+          })
         }
       />
     </div>

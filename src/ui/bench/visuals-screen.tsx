@@ -2,7 +2,7 @@
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { memo, useEffect, useMemo, useState } from "react";
 import { checkTemplate } from "@/core/base/template";
-import { addVisual, changeVisual, removeVisual } from "@/core/project/edits";
+
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { sceneOf } from "@/core/view/picture";
@@ -126,7 +126,7 @@ export function VisualsScreen() {
       visuals.map((v) => v.name),
     );
     const id = newId();
-    apply(addVisual({ ...draft, id, name }));
+    apply({ type: "add visual", visual: { ...draft, id, name } });
     setMade(id);
     choose(id);
   };
@@ -223,7 +223,7 @@ export function VisualsScreen() {
                 className="icon-button size-7"
                 aria-label="Remove this visual"
                 onClick={() => {
-                  apply(removeVisual(visual.id));
+                  apply({ type: "remove visual", id: visual.id });
                   choose(null);
                   toast(`${visual.name} is removed.`, {
                     action: { label: "Undo", onClick: () => store.getState().undo() },
@@ -239,7 +239,9 @@ export function VisualsScreen() {
                   id={id}
                   value={visual.name}
                   check={(t) => (t.trim() ? null : "A name is needed.")}
-                  onCommit={(t) => apply(changeVisual(visual.id, { name: t.trim().slice(0, 120) }))}
+                  onCommit={(t) =>
+                    apply({ type: "change visual", id: visual.id, change: { name: t.trim().slice(0, 120) } })
+                  }
                 />
               )}
             </Labelled>
@@ -249,7 +251,9 @@ export function VisualsScreen() {
                   id={id}
                   value={visual.title}
                   check={(t) => checkTemplate(t, names)[0]?.message ?? null}
-                  onCommit={(t) => apply(changeVisual(visual.id, { title: t.slice(0, 300) }))}
+                  onCommit={(t) =>
+                    apply({ type: "change visual", id: visual.id, change: { title: t.slice(0, 300) } })
+                  }
                 />
               )}
             </Labelled>
@@ -259,7 +263,9 @@ export function VisualsScreen() {
                   id={id}
                   value={visual.subtitle}
                   check={(t) => checkTemplate(t, names)[0]?.message ?? null}
-                  onCommit={(t) => apply(changeVisual(visual.id, { subtitle: t.slice(0, 300) }))}
+                  onCommit={(t) =>
+                    apply({ type: "change visual", id: visual.id, change: { subtitle: t.slice(0, 300) } })
+                  }
                 />
               )}
             </Labelled>

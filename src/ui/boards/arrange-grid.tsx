@@ -2,7 +2,8 @@
 import { X } from "lucide-react";
 import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
 import { GridLayout, type Layout, type LayoutItem } from "react-grid-layout";
-import { moveTile, placeTiles, removeTile } from "@/core/project/edits";
+import type { Edit } from "@/core/project/edits";
+
 import type { Board, Tile } from "@/core/project/schema";
 import { useProject } from "../shared/project-context";
 import { GAP, ROW_HEIGHT } from "./grid";
@@ -30,18 +31,17 @@ export function ArrangeGrid({
     return () => observer.disconnect();
   }, []);
   const place = (layout: Layout, _old: LayoutItem | null, item: LayoutItem | null) =>
-    apply(
-      placeTiles(
-        board.id,
-        layout.map(({ i, x, y, w, h }) => ({ id: i, x, y, w, h })),
-        item?.i ?? null,
-      ),
-    );
+    apply({
+      type: "place tiles",
+      board: board.id,
+      places: layout.map(({ i, x, y, w, h }) => ({ id: i, x, y, w, h })),
+      moved: item?.i ?? null,
+    });
   const keys = (tile: Tile) => (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return;
     if (event.key === "Delete" || event.key === "Backspace") {
       event.preventDefault();
-      apply(removeTile(board.id, tile.id));
+      apply({ type: "remove tile", board: board.id, tile: tile.id });
       return;
     }
     const move = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
@@ -49,9 +49,14 @@ export function ArrangeGrid({
     event.preventDefault();
     const [dx, dy] = move;
     const { x, y, w, h } = tile;
-    const edit = event.shiftKey
-      ? placeTiles(board.id, [{ id: tile.id, x, y, w: Math.min(12 - x, w + dx), h: h + dy }], tile.id)
-      : moveTile(board.id, tile.id, dx, dy);
+    const edit: Edit = event.shiftKey
+      ? {
+          type: "place tiles",
+          board: board.id,
+          places: [{ id: tile.id, x, y, w: Math.min(12 - x, w + dx), h: h + dy }],
+          moved: tile.id,
+        }
+      : { type: "move tile", board: board.id, tile: tile.id, dx, dy };
     apply(edit, `arrange ${board.id} ${tile.id}`);
   };
   return (
@@ -81,7 +86,7 @@ export function ArrangeGrid({
                 type="button"
                 aria-label={`Remove ${nameOf(tile)}`}
                 className="no-drag icon-button absolute top-1.5 right-1.5 size-6 border border-rule bg-sheet"
-                onClick={() => apply(removeTile(board.id, tile.id))}
+                onClick={() => apply({ type: "remove tile", board: board.id, tile: tile.id })}
               >
                 <X size={13} />
               </button>

@@ -2,7 +2,6 @@
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { kindOf } from "@/core/kinds";
-import { addControl, addTile, changeBoard, removeControl } from "@/core/project/edits";
 import { offeredColumns } from "@/core/project/offered";
 import type { Board } from "@/core/project/schema";
 import { CommitField } from "../shared/commit-field";
@@ -33,7 +32,11 @@ export function ArrangePanel({ board }: { board: Board }) {
     const label = chosen.by
       ? "Year"
       : chosen.column.charAt(0).toUpperCase() + chosen.column.slice(1).replaceAll("_", " ");
-    apply(addControl(board.id, { id: newId(), type: "filter", label, chosen: [], ...chosen }));
+    apply({
+      type: "add control",
+      board: board.id,
+      control: { id: newId(), type: "filter", label, chosen: [], ...chosen },
+    });
     setColumn("");
   };
   const freeInputs = inputs.filter(
@@ -56,9 +59,12 @@ export function ArrangePanel({ board }: { board: Board }) {
             aria-label={`Add ${v.name}`}
             className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
             onClick={() =>
-              apply(
-                addTile(board.id, { id: newId(), type: "visual", visual: v.id }, kindOf(v.kind).tileSize(v)),
-              )
+              apply({
+                type: "add tile",
+                board: board.id,
+                tile: { id: newId(), type: "visual", visual: v.id },
+                size: kindOf(v.kind).tileSize(v),
+              })
             }
           >
             <span className="truncate">{v.name}</span>
@@ -69,9 +75,12 @@ export function ArrangePanel({ board }: { board: Board }) {
           type="button"
           className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
           onClick={() =>
-            apply(
-              addTile(board.id, { id: newId(), type: "text", text: "Write here" }, { width: 4, height: 2 }),
-            )
+            apply({
+              type: "add tile",
+              board: board.id,
+              tile: { id: newId(), type: "text", text: "Write here" },
+              size: { width: 4, height: 2 },
+            })
           }
         >
           A text <Plus size={13} className="text-muted" />
@@ -92,14 +101,12 @@ export function ArrangePanel({ board }: { board: Board }) {
                   value={label}
                   check={(t) => (t.trim() ? null : "A label is needed.")}
                   onCommit={(t) =>
-                    apply(
-                      changeBoard(board.id, (b) =>
-                        b.controls.forEach(
-                          (c) =>
-                            c.id === control.id && c.type === "filter" && (c.label = t.trim().slice(0, 120)),
-                        ),
-                      ),
-                    )
+                    apply({
+                      type: "label filter",
+                      board: board.id,
+                      control: control.id,
+                      label: t.trim().slice(0, 120),
+                    })
                   }
                 />
               ) : (
@@ -109,7 +116,7 @@ export function ArrangePanel({ board }: { board: Board }) {
                 type="button"
                 className="icon-button size-6"
                 aria-label={`Remove the control ${label}`}
-                onClick={() => apply(removeControl(board.id, control.id))}
+                onClick={() => apply({ type: "remove control", board: board.id, control: control.id })}
               >
                 <X size={13} />
               </button>
@@ -134,7 +141,13 @@ export function ArrangePanel({ board }: { board: Board }) {
             key={i.id}
             type="button"
             className="button justify-between"
-            onClick={() => apply(addControl(board.id, { id: newId(), type: "input", input: i.id }))}
+            onClick={() =>
+              apply({
+                type: "add control",
+                board: board.id,
+                control: { id: newId(), type: "input", input: i.id },
+              })
+            }
           >
             {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"}{" "}
             {i.label} <Plus size={13} />
@@ -153,13 +166,7 @@ export function ArrangePanel({ board }: { board: Board }) {
                   multiline
                   value={tile.text}
                   onCommit={(text) =>
-                    apply(
-                      changeBoard(board.id, (b) =>
-                        b.tiles.forEach(
-                          (t) => t.id === tile.id && t.type === "text" && (t.text = text.slice(0, 2000)),
-                        ),
-                      ),
-                    )
+                    apply({ type: "write tile", board: board.id, tile: tile.id, text: text.slice(0, 2000) })
                   }
                 />
               ),

@@ -7,7 +7,6 @@ import { sameName } from "@/core/base/names";
 import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
 import { meetingColumn, placesOf } from "@/core/formula/meeting";
-import { addBoard, changeBoard, changeInput, removeBoard } from "@/core/project/edits";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project, Tile, Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
@@ -36,9 +35,7 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
     state.choose(control.id, values);
     if (arranging)
       apply(
-        changeBoard(board.id, (b) =>
-          b.controls.forEach((c) => c.id === control.id && c.type === "filter" && (c.chosen = values)),
-        ),
+        { type: "choose in filter", board: board.id, control: control.id, chosen: values },
         `chosen ${control.id}`,
       );
   };
@@ -56,7 +53,7 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
     if (!input) return null;
     const change = (value: Value) => {
       state.setInput(input.name, value);
-      if (arranging) apply(changeInput(input.id, { value }), `input ${input.id}`);
+      if (arranging) apply({ type: "change input", id: input.id, change: { value } }, `input ${input.id}`);
     };
     return (
       <InputControl
@@ -142,7 +139,7 @@ function BoardView({
               label="Board name"
               value={board.name}
               check={(t) => (t.trim() ? null : "A name is needed.")}
-              onCommit={(t) => apply(changeBoard(board.id, (b) => (b.name = t.trim().slice(0, 120))))}
+              onCommit={(t) => apply({ type: "rename board", id: board.id, name: t.trim().slice(0, 120) })}
             />
           ) : (
             board.name
@@ -239,7 +236,7 @@ export function BoardsScreen() {
       tiles: [],
       controls: [],
     };
-    apply(addBoard(made));
+    apply({ type: "add board", board: made });
     choose(made.id);
     setArranging(true);
   };
@@ -283,7 +280,7 @@ export function BoardsScreen() {
               className="icon-button size-7"
               aria-label={`Remove the board ${board.name}`}
               onClick={() => {
-                apply(removeBoard(board.id));
+                apply({ type: "remove board", id: board.id });
                 setArranging(false);
                 choose(null);
                 toast(`${board.name} is removed.`, {

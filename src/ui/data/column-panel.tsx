@@ -7,7 +7,7 @@ import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
 import { breaksOf } from "@/core/project/breaks";
 import type { TableInfo } from "@/core/project/schema";
-import { changeColumn } from "@/core/project/table-edits";
+
 import type { TableProfile, UnreadCells } from "@/server/compute/protocol";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
@@ -100,7 +100,7 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   const read = (reading: Reading) => {
     setAsked(null);
     const before = store.getState().document;
-    apply(changeColumn(table.id, column.name, { reading }));
+    apply({ type: "change column", table: table.id, column: column.name, change: { reading } });
     const broken = breaksOf(before, store.getState().document);
     if (broken.length === 0) return;
     const names = `${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""}`;
@@ -151,7 +151,14 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
               ? "Hidden: offered nowhere, but formulas that name it go on"
               : "Hide: offer it nowhere; formulas that name it go on"
           }
-          onClick={() => apply(changeColumn(table.id, column.name, { hidden: !column.hidden }))}
+          onClick={() =>
+            apply({
+              type: "change column",
+              table: table.id,
+              column: column.name,
+              change: { hidden: !column.hidden },
+            })
+          }
         >
           {column.hidden ? <EyeOff size={14} /> : <Eye size={14} />}
         </button>
@@ -163,7 +170,12 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
             value={column.name}
             check={(text) => columnNameProblem(table, column.name, text)}
             onCommit={(text) => {
-              apply(changeColumn(table.id, column.name, { name: text.trim() }));
+              apply({
+                type: "change column",
+                table: table.id,
+                column: column.name,
+                change: { name: text.trim() },
+              });
               onRenamed(text.trim());
               toast(`Renamed to ${text.trim()}, in the formulas too.`);
             }}

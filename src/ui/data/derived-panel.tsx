@@ -5,7 +5,7 @@ import { checkFormula } from "@/core/formula/check";
 import { usesOfColumn } from "@/core/project/column-uses";
 import { scopeOf } from "@/core/project/names";
 import type { TableInfo } from "@/core/project/schema";
-import { changeDerived, removeDerived } from "@/core/project/table-edits";
+
 import type { TableProfile } from "@/server/compute/protocol";
 import { FormulaEditor } from "../measures/formula-editor";
 import { ProblemList } from "../measures/problem-list";
@@ -34,14 +34,17 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
     [column.formula, column.name, scope, table.name],
   );
   const write = (formula: string) =>
-    apply(changeDerived(table.id, column.name, { formula }), `derived ${table.id} ${column.name}`);
+    apply(
+      { type: "change derived", table: table.id, column: column.name, change: { formula } },
+      `derived ${table.id} ${column.name}`,
+    );
   const remove = () => {
     const uses = usesOfColumn(document, table.name, column.name);
     if (uses.length)
       return void toast.error(
         `${column.name} is used in ${uses.slice(0, 4).join(", ")}${uses.length > 4 ? ` and ${uses.length - 4} more` : ""}. Take it out there first.`,
       );
-    apply(removeDerived(table.id, column.name));
+    apply({ type: "remove derived", table: table.id, column: column.name });
     onRenamed(null);
     toast(`${column.name} is removed.`, {
       action: { label: "Undo", onClick: () => store.getState().undo() },
@@ -67,7 +70,12 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
             value={column.name}
             check={(text) => columnNameProblem(table, column.name, text)}
             onCommit={(text) => {
-              apply(changeDerived(table.id, column.name, { name: text.trim() }));
+              apply({
+                type: "change derived",
+                table: table.id,
+                column: column.name,
+                change: { name: text.trim() },
+              });
               onRenamed(text.trim());
             }}
           />

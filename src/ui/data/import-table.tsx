@@ -3,7 +3,7 @@ import { type ReactNode, useEffect, useRef, useState } from "react";
 import { doubtText } from "@/core/data/doubt-text";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { TableInfo } from "@/core/project/schema";
-import { changeColumn } from "@/core/project/table-edits";
+
 import { type Said, timeLeft } from "../shared/import-store";
 import { useImports, useProject } from "../shared/project-context";
 
@@ -104,7 +104,14 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
             <button
               type="button"
               className="underline"
-              onClick={() => apply(changeColumn(table.id, doubt.column, { reading: doubt.other }))}
+              onClick={() =>
+                apply({
+                  type: "change column",
+                  table: table.id,
+                  column: doubt.column,
+                  change: { reading: doubt.other },
+                })
+              }
             >
               Read “{doubt.column}” the other way
             </button>

@@ -7,7 +7,7 @@ import type { LinkFacts } from "@/core/engine/link-facts";
 import { type Link, linksProblem } from "@/core/formula/links";
 import { breaksOf } from "@/core/project/breaks";
 import type { TableLink } from "@/core/project/schema";
-import { addLink, removeLink } from "@/core/project/table-edits";
+
 import { api } from "../shared/api";
 import { newId } from "../shared/ids";
 import { Choose } from "../shared/labelled";
@@ -107,11 +107,11 @@ export function LinksView() {
     const problem =
       link.table === link.to ? "A table cannot be linked to itself." : linksProblem([...links, link]);
     if (problem) return void toast.error(problem, { duration: 10_000 });
-    apply(addLink({ id: newId(), ...link }));
+    apply({ type: "add link", link: { id: newId(), ...link } });
   };
   const remove = (link: TableLink) => {
     const before = store.getState().document;
-    apply(removeLink(link.id));
+    apply({ type: "remove link", id: link.id });
     const broken = breaksOf(before, store.getState().document);
     const said = broken.length
       ? ` ${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""} no longer ${broken.length === 1 ? "works" : "work"} without it.`

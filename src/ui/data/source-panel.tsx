@@ -2,9 +2,10 @@
 import { useRef, useState } from "react";
 import { sameName } from "@/core/base/names";
 import { breaksOf } from "@/core/project/breaks";
+import { edited } from "@/core/project/edits";
 import { type Misfit, misfitsOf, withReadingsOf } from "@/core/project/replacement";
 import type { TableInfo } from "@/core/project/schema";
-import { removeTable, renameTable, replaceRows } from "@/core/project/table-edits";
+
 import type { ImportedTable } from "@/server/import/import-table";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
@@ -141,7 +142,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const say = useImports((s) => s.say);
 
   const take = (next: TableInfo, said: Said) => {
-    apply(replaceRows(table.id, next));
+    apply({ type: "replace rows", id: table.id, fresh: next });
     onReplaced(next.id);
     say(next, said);
   };
@@ -177,14 +178,14 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   };
   const remove = () => {
     const { document } = store.getState();
-    const names = breaksOf(document, removeTable(table.id)(document));
+    const names = breaksOf(document, edited(document, { type: "remove table", id: table.id }));
     if (names.length > 0) {
       toast.error(
         `${table.name} is used by ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Remove or change what uses it first.`,
       );
       return;
     }
-    apply(removeTable(table.id));
+    apply({ type: "remove table", id: table.id });
     toast(`${table.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
   };
   const idle = busy === null;
@@ -204,7 +205,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
                   ? "Another table has this name."
                   : null
             }
-            onCommit={(text) => apply(renameTable(table.id, text.trim()))}
+            onCommit={(text) => apply({ type: "rename table", id: table.id, name: text.trim() })}
           />
         )}
       </Labelled>

@@ -3,7 +3,7 @@ import { Plus, Search, X } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
-import { addDerived } from "@/core/project/table-edits";
+
 import type { TableProfile } from "@/server/compute/protocol";
 import { filterText } from "../shared/filter-text";
 import { freeLabel } from "../shared/ids";
@@ -37,7 +37,7 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
   const standing = filters.filter((f) => names.includes(f.column));
   const derive = () => {
     const name = freeLabel("new_column", names).replace(" ", "_");
-    apply(addDerived(table.id, { name, formula: "", hidden: false }));
+    apply({ type: "add derived", table: table.id, derived: { name, formula: "", hidden: false } });
     onChoose(name);
   };
   return (

@@ -2,10 +2,10 @@
 import { parseIsoDate } from "@/core/base/calendar";
 import { sameName } from "@/core/base/names";
 import type { Value } from "@/core/base/value";
-import { changeInput, removeInput, usesOfInput } from "@/core/project/edits";
 import { freeName } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
+import { usesOfInput } from "@/core/project/uses";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
@@ -109,7 +109,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
   const uses = usesOfInput(document, input.id);
-  const set = (change: Partial<Omit<Input, "id">>) => apply(changeInput(input.id, change));
+  const set = (change: Partial<Omit<Input, "id">>) => apply({ type: "change input", id: input.id, change });
   const percent = input.format.style === "percent";
   const write = (n: number | null) =>
     n === null ? "" : percent ? `${Number((n * 100).toPrecision(12))} %` : String(n);
@@ -253,7 +253,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
               return void toast.error(
                 `${input.label} is used in ${names.slice(0, 4).join(", ")}. Take it out there first.`,
               );
-            apply(removeInput(input.id));
+            apply({ type: "remove input", id: input.id });
             onGone();
             toast(`${input.label} is removed.`, {
               action: { label: "Undo", onClick: () => store.getState().undo() },

@@ -4,9 +4,9 @@ import { findNamed, sameName } from "@/core/base/names";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import { tablesOf } from "@/core/formula/expr";
-import { changeMeasure, removeMeasure, usesOfMeasure } from "@/core/project/edits";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
+import { usesOfMeasure } from "@/core/project/uses";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
@@ -50,7 +50,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
   const now = answer && !("error" in answer) ? (own(answer.totals, measure.name) ?? null) : null;
   const set = (change: Partial<Omit<Measure, "id">>, group?: string) =>
-    apply(changeMeasure(measure.id, change), group);
+    apply({ type: "change measure", id: measure.id, change }, group);
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
     set({
@@ -176,7 +176,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
               );
               return;
             }
-            apply(removeMeasure(measure.id));
+            apply({ type: "remove measure", id: measure.id });
             onGone();
             toast(`${measure.label} is removed.`, {
               action: { label: "Undo", onClick: () => store.getState().undo() },

@@ -6,7 +6,7 @@ import { formatNumber } from "@/core/base/number-format";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import * as defaults from "@/core/project/defaults";
-import { addInput, addMeasure } from "@/core/project/edits";
+
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 import { freeLabel, newId } from "../shared/ids";
@@ -58,20 +58,19 @@ export function MeasuresScreen() {
     );
     const id = newId();
     const table = measure?.table ?? tables[0]?.name ?? null;
-    apply(
-      addMeasure(
-        defaults.newMeasure({
-          id,
-          name: freeName(
-            label,
-            measures.map((m) => m.name),
-          ),
+    apply({
+      type: "add measure",
+      measure: defaults.newMeasure({
+        id,
+        name: freeName(
           label,
-          table,
-          formula: "count(*)",
-        }),
-      ),
-    );
+          measures.map((m) => m.name),
+        ),
+        label,
+        table,
+        formula: "count(*)",
+      }),
+    });
     chooseMeasure(id);
   };
   const newInput = () => {
@@ -80,21 +79,20 @@ export function MeasuresScreen() {
       inputs.map((i) => i.label),
     );
     const id = newId();
-    apply(
-      addInput(
-        defaults.newInput({
-          id,
-          name: freeName(
-            label,
-            inputs.map((i) => i.name),
-          ),
+    apply({
+      type: "add input",
+      input: defaults.newInput({
+        id,
+        name: freeName(
           label,
-          type: "number",
-          value: 0,
-          step: 1,
-        }),
-      ),
-    );
+          inputs.map((i) => i.name),
+        ),
+        label,
+        type: "number",
+        value: 0,
+        step: 1,
+      }),
+    });
     chooseInput(id);
   };
 

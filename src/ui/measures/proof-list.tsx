@@ -1,7 +1,7 @@
 "use client";
 import { X } from "lucide-react";
 import type { ReactNode } from "react";
-import { changeMeasure } from "@/core/project/edits";
+
 import { offeredColumns } from "@/core/project/offered";
 import type { Measure, Proof } from "@/core/project/schema";
 import { FiltersPhrase } from "../bench/filters-phrase";
@@ -196,7 +196,7 @@ function ProofCard({
 export function ProofList({ measure }: { measure: Measure }) {
   const apply = useProject((s) => s.apply);
   const settled = useProofs([measure]);
-  const set = (proofs: Proof[]) => apply(changeMeasure(measure.id, { proofs }));
+  const set = (proofs: Proof[]) => apply({ type: "change measure", id: measure.id, change: { proofs } });
   return (
     <section aria-label="Proofs" className="flex flex-col gap-2">
       <h2 className="section-title mt-3">Proofs</h2>

@@ -4,7 +4,7 @@ import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { useEffect, useState } from "react";
-import { renameProject } from "@/core/project/edits";
+
 import { Mark } from "./mark";
 import { useImports, useProject } from "./project-context";
 import type { SaveState as SaveStateName } from "./project-store";
@@ -52,7 +52,7 @@ function ProjectName() {
   const apply = useProject((s) => s.apply);
   const [text, setText] = useState<string | null>(null);
   const commit = () => {
-    if (text?.trim() && text.trim() !== name) apply(renameProject(text.trim()));
+    if (text?.trim() && text.trim() !== name) apply({ type: "rename project", name: text.trim() });
     setText(null);
   };
   return (
@@ -76,8 +76,8 @@ export function Header() {
   const id = useProject((s) => s.id);
   const undo = useProject((s) => s.undo);
   const redo = useProject((s) => s.redo);
-  const canUndo = useProject((s) => s.past.length > 0);
-  const canRedo = useProject((s) => s.future.length > 0);
+  const last = useProject((s) => s.past.at(-1)?.words);
+  const next = useProject((s) => s.future[0]?.words);
   const importing = useImports((s) => (s.running ? Math.floor(s.running.share * 100) : null));
   const hasProofs = useProject((s) => s.document.measures.some((m) => m.proofs.length > 0));
   const { theme, setTheme } = useTheme();
@@ -147,8 +147,8 @@ export function Header() {
           type="button"
           className="icon-button"
           aria-label="Undo"
-          title="Undo (Ctrl Z)"
-          disabled={!canUndo}
+          title={last ? `Undo (Ctrl Z): ${last}` : "Undo (Ctrl Z)"}
+          disabled={last === undefined}
           onClick={undo}
         >
           <Undo2 size={16} />
@@ -157,8 +157,8 @@ export function Header() {
           type="button"
           className="icon-button"
           aria-label="Redo"
-          title="Redo (Ctrl Shift Z)"
-          disabled={!canRedo}
+          title={next ? `Redo (Ctrl Shift Z): ${next}` : "Redo (Ctrl Shift Z)"}
+          disabled={next === undefined}
           onClick={redo}
         >
           <Redo2 size={16} />

@@ -1,7 +1,7 @@
 "use client";
 import { createStore, type StoreApi } from "zustand";
 import type { TableInfo } from "@/core/project/schema";
-import { addTable } from "@/core/project/table-edits";
+
 import type { ImportedTable } from "@/server/import/import-table";
 import { api } from "./api";
 import type { ProjectState } from "./project-store";
@@ -60,7 +60,7 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
           (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }),
           running.cancel.signal,
         );
-        project.getState().apply(addTable(imported.table));
+        project.getState().apply({ type: "add table", table: imported.table });
         say(imported.table, imported);
         set({ arrived: imported.table.id });
       } catch (error) {

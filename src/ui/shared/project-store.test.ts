@@ -1,5 +1,5 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
-import { renameProject, setDial } from "@/core/project/edits";
+
 import { emptyProject, visualSchema } from "@/core/project/schema";
 import { createProjectStore } from "./project-store";
 
@@ -32,8 +32,8 @@ describe("the editor's store", () => {
     network([]);
     const store = createProjectStore(saved());
     const { apply, undo, redo } = store.getState();
-    apply(renameProject("A"));
-    apply(renameProject("B"));
+    apply({ type: "rename project", name: "A" });
+    apply({ type: "rename project", name: "B" });
     undo();
     expect(store.getState().document.name).toBe("A");
     undo();
@@ -44,7 +44,7 @@ describe("the editor's store", () => {
     redo();
     expect(store.getState().document.name).toBe("B");
     undo();
-    apply(renameProject("C"));
+    apply({ type: "rename project", name: "C" });
     redo();
     expect(store.getState().document.name).toBe("C");
   });
@@ -53,8 +53,10 @@ describe("the editor's store", () => {
     network([]);
     const store = createProjectStore(saved());
     const { apply, undo } = store.getState();
-    for (const value of [50, 45, 40]) apply(setDial("v", "arc.hole", value), "dial v arc.hole");
-    for (const value of [10, 20]) apply(setDial("v", "arc.start", value), "dial v arc.start");
+    for (const value of [50, 45, 40])
+      apply({ type: "set dial", id: "v", dial: "arc.hole", value }, "dial v arc.hole");
+    for (const value of [10, 20])
+      apply({ type: "set dial", id: "v", dial: "arc.start", value }, "dial v arc.start");
     expect(store.getState().document.visuals[0].dials).toEqual({ "arc.hole": 40, "arc.start": 20 });
     undo();
     expect(store.getState().document.visuals[0].dials).toEqual({ "arc.hole": 40 });
@@ -64,7 +66,7 @@ describe("the editor's store", () => {
 
   it("an edit that changes nothing is no step", () => {
     const store = createProjectStore(saved());
-    store.getState().apply((p) => p);
+    store.getState().apply({ type: "rename project", name: store.getState().document.name });
     expect(store.getState().past).toHaveLength(0);
     expect(store.getState().saveState).toBe("saved");
   });
@@ -75,9 +77,9 @@ describe("the editor's store", () => {
       { status: 200, body: { project: { revision: 3 } } },
     ]);
     const store = createProjectStore(saved());
-    store.getState().apply(renameProject("A"));
+    store.getState().apply({ type: "rename project", name: "A" });
     await store.getState().flush();
-    store.getState().apply(renameProject("B"));
+    store.getState().apply({ type: "rename project", name: "B" });
     await store.getState().flush();
     expect(sent.map((s) => [s.revision, s.document.name])).toEqual([
       [1, "A"],
@@ -92,7 +94,7 @@ describe("the editor's store", () => {
       { status: 409, body: { error: { code: "newer", message: "changed" }, project: newer } },
     ]);
     const store = createProjectStore(saved());
-    store.getState().apply(renameProject("Mine"));
+    store.getState().apply({ type: "rename project", name: "Mine" });
     await store.getState().flush();
     expect(store.getState()).toMatchObject({ saveState: "behind", document: { name: "Mine" } });
     await store.getState().flush();
@@ -114,14 +116,14 @@ describe("the editor's store", () => {
       { status: 200, body: { project: { revision: 2 } } },
     ]);
     const store = createProjectStore(saved(), keeper);
-    store.getState().apply(renameProject("A"));
+    store.getState().apply({ type: "rename project", name: "A" });
     await vi.advanceTimersByTimeAsync(450);
     expect(store.getState()).toMatchObject({ saveState: "waiting", saveProblem: "The folder is gone." });
     expect(store.getState().unsavedSince).not.toBeNull();
     expect(kept).toEqual(["A"]);
     expect(store.getState().isKept).toBe(true);
     // An edit in between waits with the rest.
-    store.getState().apply(renameProject("B"));
+    store.getState().apply({ type: "rename project", name: "B" });
     expect(store.getState().saveState).toBe("waiting");
     await vi.advanceTimersByTimeAsync(1000);
     expect(store.getState().saveProblem).toBe("The disk is full.");
@@ -140,7 +142,7 @@ describe("the editor's store", () => {
     vi.useFakeTimers();
     network([]);
     const store = createProjectStore(saved(), { keep: async () => false, forget: async () => {} });
-    store.getState().apply(renameProject("A"));
+    store.getState().apply({ type: "rename project", name: "A" });
     await vi.advanceTimersByTimeAsync(450);
     expect(store.getState()).toMatchObject({ saveState: "waiting", isKept: false });
     vi.useRealTimers();
@@ -155,14 +157,14 @@ describe("the editor's store", () => {
       { status: 200, body: { project: { revision: 2 } } },
     ]);
     const store = createProjectStore(saved());
-    store.getState().apply(renameProject("A"));
+    store.getState().apply({ type: "rename project", name: "A" });
     await store.getState().flush();
     expect(store.getState()).toMatchObject({
       saveState: "refused",
       saveProblem: "measures 1, name: A name is needed.",
     });
     expect(sent).toHaveLength(1);
-    store.getState().apply(renameProject("B"));
+    store.getState().apply({ type: "rename project", name: "B" });
     await store.getState().flush();
     expect(store.getState()).toMatchObject({ saveState: "saved", saveProblem: null });
   });
@@ -178,7 +180,7 @@ describe("the editor's store", () => {
     await vi.waitFor(() =>
       expect(store.getState()).toMatchObject({ revision: 4, document: { name: "Theirs" } }),
     );
-    store.getState().apply(renameProject("Mine"));
+    store.getState().apply({ type: "rename project", name: "Mine" });
     theirs.revision = 5;
     store.getState().hear({ type: "saved", project: "p", revision: 5 });
     await vi.waitFor(() =>

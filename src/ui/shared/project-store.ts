@@ -1,6 +1,7 @@
 import { createStore, type StoreApi } from "zustand";
-import type { Edit } from "@/core/project/edit";
+import { type Edit, edited } from "@/core/project/edits";
 import type { Project } from "@/core/project/schema";
+import { wordsOf } from "@/core/view/edit-words";
 import type { ProjectEvent } from "@/server/events";
 import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";
@@ -10,6 +11,12 @@ import { ApiError, api } from "./api";
  * it is; `deleted`: the project is gone elsewhere.
  */
 export type SaveState = "saved" | "unsaved" | "saving" | "behind" | "waiting" | "refused" | "deleted";
+
+/** A document that an edit was made from or led to, and the edit in words. */
+export interface Step {
+  document: Project;
+  words: string;
+}
 
 export interface ProjectState {
   id: string;
@@ -24,8 +31,8 @@ export interface ProjectState {
   isKept: boolean;
   /** What another window saved, when this one fell behind. */
   newer: SavedProject | null;
-  past: Project[];
-  future: Project[];
+  past: Step[];
+  future: Step[];
   /**
    * Applies an edit as one step of undo. Edits of one `group` that follow each other are one step together.
    */
@@ -143,7 +150,7 @@ export function createProjectStore(
       future: [],
       apply(edit, group) {
         const { document, past } = get();
-        const next = edit(document);
+        const next = edited(document, edit);
         if (next === document) return;
         const now = Date.now();
         const joins =
@@ -152,19 +159,24 @@ export function createProjectStore(
           now - lastGroup.at < GROUP_WITHIN &&
           past.length > 0;
         lastGroup = group === undefined ? null : { name: group, at: now };
-        change(next, { past: joins ? past : [...past.slice(-STEPS + 1), document], future: [] });
+        // What is one step together is told from where it began.
+        const from = joins ? past[past.length - 1].document : document;
+        const step = { document: from, words: wordsOf(edit, from, next) };
+        change(next, { past: [...(joins ? past.slice(0, -1) : past.slice(-STEPS + 1)), step], future: [] });
       },
       undo() {
         const { document, past, future } = get();
-        if (past.length === 0) return;
+        const step = past[past.length - 1];
+        if (!step) return;
         lastGroup = null;
-        change(past[past.length - 1], { past: past.slice(0, -1), future: [document, ...future] });
+        change(step.document, { past: past.slice(0, -1), future: [{ ...step, document }, ...future] });
       },
       redo() {
         const { document, past, future } = get();
-        if (future.length === 0) return;
+        const [step] = future;
+        if (!step) return;
         lastGroup = null;
-        change(future[0], { past: [...past, document], future: future.slice(1) });
+        change(step.document, { past: [...past, { ...step, document }], future: future.slice(1) });
       },
       async flush() {
         if (timer) clearTimeout(timer);

@@ -189,7 +189,7 @@ function LeftUnsaved() {
             type="button"
             className="button"
             onClick={() => {
-              store.getState().apply(() => unsaved.document);
+              store.getState().apply({ type: "take document", document: unsaved.document });
               letGo();
               toast("The changes are back.", {
                 action: { label: "Undo", onClick: () => store.getState().undo() },

@@ -447,7 +447,10 @@ export function endRadii(
 export const growthFrom = (far: "left" | "right" | "top" | "bottom"): "left" | "right" | "top" | "bottom" =>
   ({ left: "right", right: "left", top: "bottom", bottom: "top" })[far] as "left";
 
-/** Where the handle on the first bar's side stands, which sets how much of its band (`width`, in percent) a bar takes. */
+/**
+ * Where the handle on the first bar's side stands, which sets how much of its band (`width`, in percent) a
+ * bar takes.
+ */
 export function widthPlace(bands: Bands, width: number): HandlePlace {
   const first = bands.rows.findIndex((r) => (r.value ?? 0) !== 0);
   const row = Math.max(0, first);

@@ -51,6 +51,8 @@ export interface Part<Id extends string = string, D extends Dial = Dial> {
   id: Id;
   label: string;
   dials: readonly D[];
+  /** Whether its dials belong to what one visual says of its numbers, and so to no finish. */
+  says?: true;
 }
 
 /** The keys ("part.dial") of the dials of some parts, of one type where that is named. */
@@ -65,7 +67,8 @@ export const part = <const Id extends string, const D extends Dial>(
   id: Id,
   label: string,
   dials: readonly D[],
-): Part<Id, D> => ({ id, label, dials });
+  more: { says?: true } = {},
+): Part<Id, D> => ({ id, label, dials, ...more });
 
 export const number = <const Id extends string>(
   id: Id,

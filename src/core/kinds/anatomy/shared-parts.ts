@@ -45,27 +45,32 @@ export const sharedParts = (dashes = true) => [
     ),
     template("empty", "When empty", "No rows here"),
   ]),
-  part("figures", "Numbers", [
-    choice(
-      "units",
-      "Units",
-      [
-        ["measure", "as the measure"],
-        ["none", "in full"],
-        ["thousand", "thousands"],
-        ["million", "millions"],
-        ["billion", "billions"],
-        ["automatic", "by size"],
-      ],
-      "measure",
-    ),
-    choice(
-      "decimals",
-      "Decimals",
-      [["measure", "as the measure"], ...["0", "1", "2", "3", "4"].map((n): [string, string] => [n, n])],
-      "measure",
-    ),
-  ]),
+  part(
+    "figures",
+    "Numbers",
+    [
+      choice(
+        "units",
+        "Units",
+        [
+          ["measure", "as the measure"],
+          ["none", "in full"],
+          ["thousand", "thousands"],
+          ["million", "millions"],
+          ["billion", "billions"],
+          ["automatic", "by size"],
+        ],
+        "measure",
+      ),
+      choice(
+        "decimals",
+        "Decimals",
+        [["measure", "as the measure"], ...["0", "1", "2", "3", "4"].map((n): [string, string] => [n, n])],
+        "measure",
+      ),
+    ],
+    { says: true },
+  ),
   part("tooltip", "Tooltip", [template("text", "Text", "")]),
   part("motion", "Motion", [
     number("entry", "Entry", [0, 1500, 20], "ms", 420),

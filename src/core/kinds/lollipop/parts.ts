@@ -35,18 +35,23 @@ export const LOLLIPOP_PARTS = [
     ],
     place: "auto",
   }),
-  part("domain", "Scale", [
-    choice(
-      "start",
-      "Starts",
-      [
-        ["zero", "at zero"],
-        ["near", "near the lowest"],
-      ],
-      "zero",
-    ),
-    number("baseline", "Baseline", [-1_000_000_000, 1_000_000_000, 1], "", 0),
-  ]),
+  part(
+    "domain",
+    "Scale",
+    [
+      choice(
+        "start",
+        "Starts",
+        [
+          ["zero", "at zero"],
+          ["near", "near the lowest"],
+        ],
+        "zero",
+      ),
+      number("baseline", "Baseline", [-1_000_000_000, 1_000_000_000, 1], "", 0),
+    ],
+    { says: true },
+  ),
   AXIS_PART,
   legendPart("none"),
   coloursPart("one"),

@@ -45,17 +45,22 @@ export const WAFFLE_PARTS = [
   ]),
   part("track", "Empty cells", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   readingPart("{share}", "{measure}", 30),
-  part("readingplace", "Reading's place", [
-    choice(
-      "place",
-      "Place",
-      [
-        ["beside", "beside the grid"],
-        ["over", "over the grid"],
-      ],
-      "beside",
-    ),
-  ]),
+  part(
+    "readingplace",
+    "Reading's place",
+    [
+      choice(
+        "place",
+        "Place",
+        [
+          ["beside", "beside the grid"],
+          ["over", "over the grid"],
+        ],
+        "beside",
+      ),
+    ],
+    { says: true },
+  ),
   legendPart("auto"),
   coloursPart("category"),
   ...sharedParts(false),

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { edited } from "../project/edits";
 import { emptyProject, type Project, visualSchema } from "../project/schema";
-import { lookOf, putPalettes, removeFinish, removePalette, saveFinish, updateFinish } from "./look-edits";
+import { lookOf } from "./look";
 import { styleOf } from "./picture";
 
 const visual = (id: string, more: object = {}) =>
@@ -13,7 +14,12 @@ describe("finishes", () => {
       visual("a", { finish: "soft", dials: { "arc.hole": 40, "reading.text": "{total} in all" } }),
       visual("b"),
     );
-    const after = saveFinish("a", { id: "mine", name: "Mine" })(before);
+    const after = edited(before, {
+      type: "save finish",
+      visual: "a",
+      finish: { id: "mine", name: "Mine" },
+      look: lookOf(before.visuals[0]),
+    });
     expect(after.finishes).toEqual([{ id: "mine", name: "Mine", base: "soft", dials: { "arc.hole": 40 } }]);
     expect(after.visuals[0]).toMatchObject({ finish: "mine", dials: { "reading.text": "{total} in all" } });
     // It looks as before, and the shipped finish it was made from still shows through.
@@ -33,7 +39,7 @@ describe("finishes", () => {
       ...base,
       finishes: [{ id: "mine", name: "Mine", base: "plain", dials: { "arc.hole": 50 } }],
     };
-    const after = updateFinish("a")(start);
+    const after = edited(start, { type: "update finish", visual: "a", look: lookOf(start.visuals[0]) });
     const [a, b] = after.visuals.map((v) => styleOf(v, after));
     expect([a.number("arc.gap"), b.number("arc.gap")]).toEqual([9, 9]);
     expect([a.number("arc.hole"), b.number("arc.hole")]).toEqual([50, 20]);
@@ -45,7 +51,7 @@ describe("finishes", () => {
       ...project(visual("a", { finish: "mine" })),
       finishes: [{ id: "mine", name: "Mine", base: "night", dials: {} }],
     };
-    expect(removeFinish("mine")(start).visuals[0].finish).toBe("night");
+    expect(edited(start, { type: "remove finish", id: "mine" }).visuals[0].finish).toBe("night");
   });
 
   it("the scale's start is not a matter of look", () => {
@@ -66,8 +72,16 @@ it("a palette that is taken away leaves no dial that names it", () => {
     light: ["#112233", "#445566"],
     night: ["#ddeeff", "#ccbbaa"],
   };
-  const start = putPalettes([palette])(project(visual("a", { dials: { "colours.palette": "p1" } })));
+  const start = edited(project(visual("a", { dials: { "colours.palette": "p1" } })), {
+    type: "put palettes",
+    palettes: [palette],
+  });
   expect(start.palettes).toHaveLength(1);
-  expect(putPalettes([{ ...palette, name: "New" }])(start).palettes).toMatchObject([{ name: "New" }]);
-  expect(removePalette("p1")(start)).toMatchObject({ palettes: [], visuals: [{ dials: {} }] });
+  expect(
+    edited(start, { type: "put palettes", palettes: [{ ...palette, name: "New" }] }).palettes,
+  ).toMatchObject([{ name: "New" }]);
+  expect(edited(start, { type: "remove palette", id: "p1" })).toMatchObject({
+    palettes: [],
+    visuals: [{ dials: {} }],
+  });
 });

@@ -1,0 +1,54 @@
+import { renameInTemplate } from "../base/template";
+import { renameInputIn, renameMeasureIn, scopeOf } from "./names";
+import type { Input, Measure, Project } from "./schema";
+
+function renameInTemplates(p: Project, from: string, to: string): void {
+  for (const v of p.visuals) {
+    v.title = renameInTemplate(v.title, from, to);
+    v.subtitle = renameInTemplate(v.subtitle, from, to);
+    for (const [key, dial] of Object.entries(v.dials))
+      if (typeof dial === "string") v.dials[key] = renameInTemplate(dial, from, to);
+  }
+}
+
+/** Edits of measures and inputs. */
+export const MEASURE_EDITS = {
+  "add measure": (p: Project, { measure }: { measure: Measure }) => void p.measures.push(measure),
+
+  /** A new name rewrites every formula and template that uses it. */
+  "change measure": (
+    p: Project,
+    { id, change }: { id: string; change: Partial<Omit<Measure, "id">> },
+    before: Project,
+  ) => {
+    const measure = p.measures.find((m) => m.id === id);
+    if (!measure) return;
+    const from = measure.name;
+    Object.assign(measure, change);
+    const to = measure.name;
+    if (to === from) return;
+    const scope = scopeOf(before);
+    for (const m of p.measures)
+      m.formula = renameMeasureIn({ formula: m.formula, table: m.table, derived: false }, scope, from, to);
+    renameInTemplates(p, from, to);
+  },
+
+  "remove measure": (p: Project, { id }: { id: string }) =>
+    void (p.measures = p.measures.filter((m) => m.id !== id)),
+
+  "add input": (p: Project, { input }: { input: Input }) => void p.inputs.push(input),
+
+  /** A new name rewrites every formula and template that uses it. */
+  "change input": (p: Project, { id, change }: { id: string; change: Partial<Omit<Input, "id">> }) => {
+    const input = p.inputs.find((i) => i.id === id);
+    if (!input) return;
+    const from = input.name;
+    Object.assign(input, change);
+    if (input.name === from) return;
+    for (const m of p.measures) m.formula = renameInputIn(m.formula, from, input.name);
+    renameInTemplates(p, from, input.name);
+  },
+
+  "remove input": (p: Project, { id }: { id: string }) =>
+    void (p.inputs = p.inputs.filter((i) => i.id !== id)),
+};

@@ -1,0 +1,41 @@
+import { sameName } from "../base/names";
+import { checkFormula } from "../formula/check";
+import { measuresOf, scopeOf } from "./names";
+import type { Board, Measure, Project, Visual } from "./schema";
+
+/** Where a measure is used: other measures, and visuals, by their label. */
+export function usesOfMeasure(project: Project, id: string): { measures: Measure[]; visuals: Visual[] } {
+  const measure = project.measures.find((m) => m.id === id);
+  if (!measure) return { measures: [], visuals: [] };
+  const scope = scopeOf(project);
+  const measures = project.measures.filter(
+    (m) =>
+      m.id !== id &&
+      (checkFormula(m.formula, scope, m.table, "group", m.name).uses.measures.some((n) =>
+        sameName(n, measure.name),
+      ) ||
+        m.proofs.some((p) => p.type === "same total" && p.measure === id)),
+  );
+  const visuals = project.visuals.filter((v) => measuresOf(v).includes(id));
+  return { measures, visuals };
+}
+
+/** Where an input is used: measures by formula, visuals by a phrase, boards by a control. */
+export function usesOfInput(
+  project: Project,
+  id: string,
+): { measures: Measure[]; visuals: Visual[]; boards: Board[] } {
+  const input = project.inputs.find((i) => i.id === id);
+  if (!input) return { measures: [], visuals: [], boards: [] };
+  const scope = scopeOf(project);
+  const refersTo = (s: Visual["target"]) => s !== null && "input" in s && s.input === id;
+  return {
+    measures: project.measures.filter((m) =>
+      checkFormula(m.formula, scope, m.table, "group", m.name).uses.inputs.some((n) =>
+        sameName(n, input.name),
+      ),
+    ),
+    visuals: project.visuals.filter((v) => [v.target, v.minimum, v.maximum, v.comparison].some(refersTo)),
+    boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
+  };
+}

@@ -1,0 +1,32 @@
+import { kindOf } from "../kinds";
+import type { Visual } from "../project/schema";
+
+/** The fields of a visual that say how it looks; what stands in all others is its sentence. */
+const LOOK_FIELDS: ReadonlySet<keyof Visual> = new Set(["dials", "size", "finish", "categoryColours"]);
+
+/**
+ * The dials of a visual's own that are a matter of look: not its texts, and not what is tied to its numbers.
+ */
+export function lookOf(visual: Pick<Visual, "kind" | "dials">): Visual["dials"] {
+  const parts = kindOf(visual.kind).parts.filter((part) => !part.says);
+  const looks = new Set(
+    parts.flatMap((part) =>
+      part.dials.filter((dial) => dial.type !== "template").map((dial) => `${part.id}.${dial.id}`),
+    ),
+  );
+  return Object.fromEntries(Object.entries(visual.dials).filter(([key]) => looks.has(key)));
+}
+
+const texts = (dials: Visual["dials"]) =>
+  Object.entries(dials).filter(([, value]) => typeof value === "string");
+
+/**
+ * Whether two states of a visual say the same sentence. Numbers and toggles of dials, and the size, are not
+ * part of it; texts are, since they may name measures.
+ */
+export function saysTheSame(a: Visual, b: Visual): boolean {
+  if (a === b) return true;
+  const keys = Object.keys(a) as (keyof Visual)[];
+  if (!keys.every((key) => LOOK_FIELDS.has(key) || a[key] === b[key])) return false;
+  return a.dials === b.dials || JSON.stringify(texts(a.dials)) === JSON.stringify(texts(b.dials));
+}
