@@ -28,7 +28,7 @@ fingerprint() {
 
 install_packages() {
   local stamp=node_modules/.cavlo-installed wanted
-  wanted=$(fingerprint package.json package-lock.json)
+  wanted=$(fingerprint package-lock.json)
   if [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$wanted" ]; then return; fi
   need_compiler
   echo "Installing packages …"

@@ -2,7 +2,7 @@ import { sameName } from "../base/names";
 import { type Column, type ColumnData, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
 import { type Link, linksProblem } from "../formula/links";
 import { QueryError } from "../plan/query";
-import { matchRows } from "./source";
+import { matchRows } from "./table-source";
 
 /** How well a link holds over the rows there are. `problem` says why it cannot hold at all. */
 export interface LinkFacts {

@@ -9,8 +9,8 @@ import { type Plan, planQuery, type TablePlan } from "../plan/plan";
 import { type Query, QueryError, type Result } from "../plan/query";
 import { answerOf } from "./answer";
 import { type Gathered, scanTable } from "./scan";
-import { type Source, Sources } from "./source";
 import type { StopFlag } from "./stop";
+import { type TableSource, TableSources } from "./table-source";
 
 /** What queries are answered from: the names formulas may use, the inputs' values, and the tables by name. */
 export interface Catalog {
@@ -64,8 +64,8 @@ export class ScanCache {
 }
 
 /** The sources of a catalog, for queries and for computed columns. */
-export function sourcesOf(catalog: Catalog): Sources {
-  return new Sources(
+export function sourcesOf(catalog: Catalog): TableSources {
+  return new TableSources(
     catalog.tables,
     catalog.scope,
     catalog.today ? parseIsoDate(catalog.today) : null,
@@ -78,7 +78,7 @@ export function sourcesOf(catalog: Catalog): Sources {
  * `rowsKey` read the same rows.
  */
 interface Part extends TablePlan {
-  source: Source;
+  source: TableSource;
   key: string;
   rowsKey: string;
 }
@@ -90,7 +90,7 @@ interface Prepared {
 }
 
 /** Throws a QueryError where a table of the plan has no rows here. */
-function prepared(query: Query, sources: Sources, inputs: Catalog["inputs"]): Prepared {
+function prepared(query: Query, sources: TableSources, inputs: Catalog["inputs"]): Prepared {
   sources.checkStop();
   const plan = planQuery(query, sources.scope, inputs, sources.today);
   const parts = plan.tables.map((asked): Part => {

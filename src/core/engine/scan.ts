@@ -10,7 +10,7 @@ import { Sum } from "./accumulators/sum";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import { compileMask, type Mask } from "./mask";
 import { selectorOf } from "./selection";
-import type { Source } from "./source";
+import type { TableSource } from "./table-source";
 import {
   BLOCK,
   type Block,
@@ -37,7 +37,7 @@ export interface Gathered {
  * object each time.
  */
 function eachBlock(
-  source: Source,
+  source: TableSource,
   select: ReturnType<typeof selectorOf>,
   visit: (block: Block) => void,
 ): void {
@@ -59,7 +59,7 @@ function eachBlock(
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
 function tooManyGroups(
   { grouper }: { grouper: Grouper },
-  source: Source,
+  source: TableSource,
   select: ReturnType<typeof selectorOf>,
 ): QueryError {
   const groups = new Int32Array(BLOCK);
@@ -80,7 +80,7 @@ class SharedKernels {
   private block = 0;
 
   constructor(
-    private readonly source: Source,
+    private readonly source: TableSource,
     aggregates: Aggregate[],
   ) {
     for (const { arg } of aggregates) {
@@ -143,7 +143,7 @@ class SharedKernels {
  * pass. Arguments and filters that aggregates share are evaluated once a block. `today` is in whole days.
  */
 export function scanTable(
-  source: Source,
+  source: TableSource,
   filters: PlacedFilter[],
   groupings: { splits: PlacedSplit[]; aggregates: Aggregate[] }[],
   today: Value,

@@ -4,7 +4,7 @@ import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
 import type { PlacedFilter } from "../plan/plan";
 import { type Filter, QueryError } from "../plan/query";
 import { relativeDays } from "./relative";
-import type { Source } from "./source";
+import type { TableSource } from "./table-source";
 import { BLOCK } from "./vector";
 
 const TYPE_WORDS = {
@@ -222,7 +222,7 @@ function relativeNarrowing(
   return withinLimits(data.values, days.first * scale, (days.last + 1) * scale - 1);
 }
 
-function narrowing({ place, filter }: PlacedFilter, source: Source, today: Value): Narrowing {
+function narrowing({ place, filter }: PlacedFilter, source: TableSource, today: Value): Narrowing {
   const { data } = source.column(place.table, place.column);
   const name = place.column;
   if ("relative" in filter) return relativeNarrowing(filter, data, name, today);
@@ -259,7 +259,7 @@ function narrowing({ place, filter }: PlacedFilter, source: Source, today: Value
  * run, and gives how many they are. Null when there is no filter. `today` is in whole days.
  */
 export function selectorOf(
-  source: Source,
+  source: TableSource,
   filters: PlacedFilter[],
   today: Value,
 ): ((start: number, count: number, out: Int32Array) => number) | null {
@@ -273,7 +273,7 @@ export function selectorOf(
  * The rows of a source that every filter keeps, in table order; null when there is no filter and all rows
  * stay.
  */
-export function selectRows(source: Source, filters: PlacedFilter[], today: Value): Int32Array | null {
+export function selectRows(source: TableSource, filters: PlacedFilter[], today: Value): Int32Array | null {
   const select = selectorOf(source, filters, today);
   if (!select) return null;
   // One more than the rows, since a row is written before it is counted.

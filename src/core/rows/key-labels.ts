@@ -30,3 +30,9 @@ export function bucketLabels(split: Split | null, keys: Value[]): (key: Value) =
     return short ? label.replace(/ \d{4}$/, "") : label;
   };
 }
+
+/** What a filter on a bucket of dates asks for: a year by its number, all else by the key itself. */
+export function filterKey(key: Value, bucket: string | undefined): Value {
+  const day = bucket === "year" && typeof key === "string" ? parseIsoDate(key) : null;
+  return day === null ? key : civil(day).year;
+}

@@ -4,7 +4,7 @@ import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
 import type { Result } from "../plan/query";
 import type { Named } from "../project/names";
-import type { Measure, Source, Visual } from "../project/schema";
+import type { Measure, NumberSource, Visual } from "../project/schema";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import type { VisualData } from "./visual-data";
 
@@ -45,7 +45,7 @@ const inputNow = ({ inputs }: Reading, input: Named["inputs"][number]) =>
   own(inputs, input.name) ?? input.value;
 
 /** The number that a phrase names: its own, an input's, or a measure's over all rows. */
-function numberFrom(reading: Reading, source: Source | null): number | null {
+function numberFrom(reading: Reading, source: NumberSource | null): number | null {
   if (!source) return null;
   if ("number" in source) return source.number;
   const { project, result } = reading;
@@ -57,7 +57,7 @@ function numberFrom(reading: Reading, source: Source | null): number | null {
   return measure ? asNumber(own(result.totals, measure.name)) : null;
 }
 
-function labelOf({ project }: Reading, source: Source): string {
+function labelOf({ project }: Reading, source: NumberSource): string {
   if ("number" in source) return "the reference";
   const named =
     "measure" in source

@@ -30,3 +30,13 @@ export function saysTheSame(a: Visual, b: Visual): boolean {
   if (!keys.every((key) => LOOK_FIELDS.has(key) || a[key] === b[key])) return false;
   return a.dials === b.dials || JSON.stringify(texts(a.dials)) === JSON.stringify(texts(b.dials));
 }
+
+/**
+ * The parts of a visual on which its data depend, besides the answer to its query; a picture of a category is
+ * none.
+ */
+export function dataFieldsOf(visual: Visual): unknown[] {
+  return (Object.keys(visual) as (keyof Visual)[])
+    .filter((key) => !LOOK_FIELDS.has(key) && key !== "pictures")
+    .map((key) => visual[key]);
+}

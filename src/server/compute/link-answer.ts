@@ -1,11 +1,11 @@
 import { cellText } from "@/core/data/profile";
 import { factsOf, type LinkFacts, proposeLinks } from "@/core/engine/link-facts";
-import type { Sources } from "@/core/engine/source";
+import type { TableSources } from "@/core/engine/table-source";
 import type { Link } from "@/core/formula/links";
 import { QueryError } from "@/core/plan/query";
 import type { LinkAnswer } from "./protocol";
 
-function measured(link: Link, sources: Sources): LinkFacts {
+function measured(link: Link, sources: TableSources): LinkFacts {
   try {
     const from = sources.of(link.table).column(link.table, link.column).data;
     return factsOf(link, from, sources.of(link.to).column(link.to, link.key).data, (row) =>
@@ -21,7 +21,7 @@ function measured(link: Link, sources: Sources): LinkFacts {
 /**
  * How each link holds over the rows there are, and which more the names and values of the tables speak for.
  */
-export function linkAnswer(links: Link[], sources: Sources): LinkAnswer {
+export function linkAnswer(links: Link[], sources: TableSources): LinkAnswer {
   const { scope } = sources;
   sources.checkStop();
   const tables = scope.tables.flatMap((t) => sources.find(t.name) ?? []);

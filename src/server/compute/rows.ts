@@ -4,8 +4,8 @@ import { type Column, cellValue, outward } from "@/core/data/column";
 import { cellText, profileColumn } from "@/core/data/profile";
 import { isNothing } from "@/core/data/reading";
 import { selectRows } from "@/core/engine/selection";
-import type { Source } from "@/core/engine/source";
 import { checkStop, type StopFlag } from "@/core/engine/stop";
+import type { TableSource } from "@/core/engine/table-source";
 import { type Filter, QueryError, type ResultColumn } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import { openSoundRows } from "../store/sound-rows";
@@ -19,7 +19,7 @@ const STEP = 8192;
  * All columns of a table, the derived ones after those of the file. A derived one whose formula has a problem
  * is left out.
  */
-function columnsOf(source: Source, info: TableInfo): (Column & { derived: boolean })[] {
+function columnsOf(source: TableSource, info: TableInfo): (Column & { derived: boolean })[] {
   const derived = info.derived.flatMap((d) => {
     try {
       return [{ name: d.name, data: source.column(info.name, d.name).data, derived: true }];
@@ -66,7 +66,7 @@ export function unreadCells(
 }
 
 /** The profile of a table's columns, with the filled cells that the reading could not read. */
-export function profileTable(source: Source, info: TableInfo): TableProfile {
+export function profileTable(source: TableSource, info: TableInfo): TableProfile {
   return {
     rows: source.table.rows,
     columns: columnsOf(source, info).map((column, at) => {
@@ -91,13 +91,13 @@ export interface RowsWish {
   filters: Filter[];
 }
 
-const orders = new WeakMap<Source["table"], { key: string; rows: Int32Array }>();
+const orders = new WeakMap<TableSource["table"], { key: string; rows: Int32Array }>();
 
 /**
  * Row numbers in the asked order, with only the rows that the filters keep and in which some cell holds the
  * text. The last answer is kept for paging.
  */
-function orderedRows(source: Source, columns: Column[], { sort, find, filters }: RowsWish): Int32Array {
+function orderedRows(source: TableSource, columns: Column[], { sort, find, filters }: RowsWish): Int32Array {
   const key = JSON.stringify([source.version, sort, find, filters]);
   const { table } = source;
   const known = orders.get(table);
@@ -134,7 +134,7 @@ function orderedRows(source: Source, columns: Column[], { sort, find, filters }:
 }
 
 /** A page of rows as they are read; a filled cell that could not be read is given as its text and marked. */
-export function pageOfRows(source: Source, info: TableInfo, wish: RowsWish): RowsPage {
+export function pageOfRows(source: TableSource, info: TableInfo, wish: RowsWish): RowsPage {
   const columns = columnsOf(source, info);
   const order = orderedRows(source, columns, wish);
   const db = openSoundRows(info);
@@ -160,7 +160,12 @@ export function pageOfRows(source: Source, info: TableInfo, wish: RowsWish): Row
 }
 
 /** The values of some rows as they are read, by column: what an export writes. */
-export function valuesOf(source: Source, info: TableInfo, offset: number, limit: number): ResultColumn[] {
+export function valuesOf(
+  source: TableSource,
+  info: TableInfo,
+  offset: number,
+  limit: number,
+): ResultColumn[] {
   const rows = Math.max(0, Math.min(limit, source.table.rows - offset));
   return columnsOf(source, info).map(({ name, data }) => ({
     name,

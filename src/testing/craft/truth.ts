@@ -19,7 +19,7 @@ const extent = (pieces: (Sector | Rect)[], axis: "width" | "height") =>
 /** Whether a share is drawn as it is, within half a percent of the scale. */
 const close = (drawn: number, wanted: number) => Math.abs(drawn - wanted) <= TOLERANCE;
 
-interface Look {
+interface Paint {
   dashed: boolean;
   stepped: boolean;
   style: ReturnType<typeof styleOf>;
@@ -29,34 +29,34 @@ interface Look {
  * The share of its track that an arc covers. Steps of a ramp overlap, so that their whole reach counts;
  * dashes are added up.
  */
-function arcShare(scene: Scene, key: string, look: Look, sweep: number): number {
+function arcShare(scene: Scene, key: string, paint: Paint, sweep: number): number {
   const arc = piecesOf(scene, `arc:${key}`);
   if (arc.length === 0) return 0;
-  if (look.dashed) return span(arc) / span(piecesOf(scene, `track:${key}`));
+  if (paint.dashed) return span(arc) / span(piecesOf(scene, `track:${key}`));
   const sectors = arc.filter((p): p is Sector => p.type === "sector");
   return (Math.max(...sectors.map((s) => s.end)) - Math.min(...sectors.map((s) => s.start))) / sweep;
 }
 
-function ringLies(data: VisualData, scene: Scene, look: Look, part: string): string[] {
+function ringLies(data: VisualData, scene: Scene, paint: Paint, part: string): string[] {
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
   const full =
     data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
-  const past = look.style.choice(`${part}.past`);
+  const past = paint.style.choice(`${part}.past`);
   const end = past === "extend" && largest > full ? largest : full;
-  const sweep = look.style.number(`${part}.sweep`);
+  const sweep = paint.style.number(`${part}.sweep`);
   return data.rows.flatMap((row) => {
     if (!scene.marks.some((m) => m.id === `track:${row.key}` || m.id.startsWith(`track:${row.key}/`)))
       return [];
     const wanted = Math.min(1, Math.max(0, (row.value ?? 0) / end));
-    const drawn = arcShare(scene, row.key, look, sweep);
+    const drawn = arcShare(scene, row.key, paint, sweep);
     return close(drawn, wanted)
       ? []
       : [`arc of ${row.label} covers ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
   });
 }
 
-function donutLies(data: VisualData, scene: Scene, look: Look): string[] {
-  const sweep = look.style.number("arc.sweep");
+function donutLies(data: VisualData, scene: Scene, paint: Paint): string[] {
+  const sweep = paint.style.number("arc.sweep");
   const rings: { id: string; readOf: (r: VisualRow) => number | null }[] = data.series.length
     ? data.series.map((s, k) => ({ id: `${s.key}:`, readOf: (r) => r.cells[k] ?? null }))
     : [{ id: "", readOf: (r) => r.value }];
@@ -65,13 +65,13 @@ function donutLies(data: VisualData, scene: Scene, look: Look): string[] {
     if (parts.length === 0) return [];
     const sum = parts.reduce((s, p) => s + p.value, 0);
     const spans = parts.map(({ row }) => span(piecesOf(scene, `slice:${id}${row.key}`)));
-    const all = look.dashed ? spans.reduce((s, x) => s + x, 0) : sweep;
+    const all = paint.dashed ? spans.reduce((s, x) => s + x, 0) : sweep;
     const found = parts.flatMap(({ row, value }, i) =>
       close(spans[i] / all, value / sum)
         ? []
         : [`slice of ${row.label} covers ${(spans[i] / all).toFixed(4)} for ${(value / sum).toFixed(4)}`],
     );
-    if (!look.dashed && !close(spans.reduce((s, x) => s + x, 0) / sweep, 1))
+    if (!paint.dashed && !close(spans.reduce((s, x) => s + x, 0) / sweep, 1))
       found.push("the slices do not close the ring");
     return found;
   });
@@ -96,14 +96,14 @@ function proportionLies(lengths: { name: string; value: number; length: number }
   );
 }
 
-function barLies(visual: Visual, data: VisualData, scene: Scene, look: Look): string[] {
-  const axis = look.style.choice("bar.direction") === "right" ? "width" : "height";
+function barLies(visual: Visual, data: VisualData, scene: Scene, paint: Paint): string[] {
+  const axis = paint.style.choice("bar.direction") === "right" ? "width" : "height";
   const shown = data.rows.filter((r) =>
     scene.marks.some((m) => m.id.endsWith(r.key) || m.id.includes(`${r.key}:`) || m.id.includes(`${r.key}/`)),
   );
   const length = (id: string) => extent(piecesOf(scene, id), axis);
   if (visual.kind === "nested bars") {
-    if (look.style.choice("scale.of") === "two") return [];
+    if (paint.style.choice("scale.of") === "two") return [];
     return proportionLies(
       shown.flatMap((r) => [
         { name: `outer ${r.label}`, value: r.value ?? 0, length: length(`outer:${r.key}`) },
@@ -129,9 +129,9 @@ function barLies(visual: Visual, data: VisualData, scene: Scene, look: Look): st
 /**
  * A stack closes: from its first segment to its last it is as long as the sum of its values, gaps included.
  */
-function stackLies(data: VisualData, scene: Scene, look: Look): string[] {
-  const vertical = look.style.choice("bar.direction") === "up";
-  const shares = look.style.choice("bar.as") === "shares";
+function stackLies(data: VisualData, scene: Scene, paint: Paint): string[] {
+  const vertical = paint.style.choice("bar.direction") === "up";
+  const shares = paint.style.choice("bar.as") === "shares";
   return proportionLies(
     data.rows.flatMap((row) => {
       const cells = data.series.length ? row.cells : [row.value];
@@ -149,19 +149,19 @@ function stackLies(data: VisualData, scene: Scene, look: Look): string[] {
         {
           name: `stack of ${row.label}`,
           value: shares && whole > 0 ? 1 : whole,
-          length: look.dashed ? Number.NaN : high - low,
+          length: paint.dashed ? Number.NaN : high - low,
         },
       ];
     }),
   ).filter((text) => !text.includes("NaN"));
 }
 
-function progressBarLies(data: VisualData, scene: Scene, look: Look): string[] {
-  const axis = look.style.choice("bar.direction") === "right" ? "width" : "height";
+function progressBarLies(data: VisualData, scene: Scene, paint: Paint): string[] {
+  const axis = paint.style.choice("bar.direction") === "right" ? "width" : "height";
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
   const full =
     data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
-  const end = look.style.choice("bar.past") === "extend" && largest > full ? largest : full;
+  const end = paint.style.choice("bar.past") === "extend" && largest > full ? largest : full;
   return data.rows.flatMap((row) => {
     const track = extent(piecesOf(scene, `track:${row.key}`), axis);
     if (track === 0) return [];
@@ -173,8 +173,8 @@ function progressBarLies(data: VisualData, scene: Scene, look: Look): string[] {
   });
 }
 
-function lollipopLies(data: VisualData, scene: Scene, look: Look): string[] {
-  const right = look.style.choice("stem.direction") === "right";
+function lollipopLies(data: VisualData, scene: Scene, paint: Paint): string[] {
+  const right = paint.style.choice("stem.direction") === "right";
   const base = scene.marks.find((m) => m.id === "baseline");
   if (base?.type !== "line") return [];
   const zero = right ? base.points[0][0] : base.points[0][1];
@@ -192,8 +192,8 @@ function lollipopLies(data: VisualData, scene: Scene, look: Look): string[] {
   return proportionLies(found);
 }
 
-function roseLies(data: VisualData, scene: Scene, look: Look): string[] {
-  const area = look.style.choice("petal.by") === "area";
+function roseLies(data: VisualData, scene: Scene, paint: Paint): string[] {
+  const area = paint.style.choice("petal.by") === "area";
   return proportionLies(
     data.rows.flatMap((row) => {
       const [petal] = piecesOf(scene, `petal:${row.key}`).filter((p): p is Sector => p.type === "sector");
@@ -219,9 +219,9 @@ function cellPart(m: Mark): number {
   return (m.clip.width * m.clip.height) / ((box.right - box.left + stroke) * (box.bottom - box.top + stroke));
 }
 
-function waffleLies(data: VisualData, scene: Scene, look: Look): string[] {
+function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const cells = scene.marks.filter((m) => m.id.startsWith("cell:"));
-  const total = look.style.number("cell.rows") * look.style.number("cell.columns");
+  const total = paint.style.number("cell.rows") * paint.style.number("cell.columns");
   const covered = cells.reduce((sum, m) => sum + cellPart(m), 0) / total;
   if (data.splitLabel !== null) {
     const any = data.rows.some((r) => (r.value ?? 0) > 0);
@@ -234,17 +234,17 @@ function waffleLies(data: VisualData, scene: Scene, look: Look): string[] {
       : data.format.style === "percent"
         ? 1
         : niceAbove(Math.max(0, value));
-  const past = look.style.choice("cell.past");
+  const past = paint.style.choice("cell.past");
   const wanted = Math.min(1, Math.max(0, value / full));
   return close(covered, past === "extend" && value > full ? 1 : wanted)
     ? []
     : [`cells cover ${covered.toFixed(4)} for ${wanted.toFixed(4)}`];
 }
 
-function gaugeLies(data: VisualData, scene: Scene, look: Look): string[] {
+function gaugeLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const value = data.total;
   if (value === null) return [];
-  const past = look.style.choice("arc.past") as "hold" | "lap" | "extend";
+  const past = paint.style.choice("arc.past") as "hold" | "lap" | "extend";
   const scale = scaleOf({
     minimum: data.minimum,
     maximum: data.maximum,
@@ -256,7 +256,7 @@ function gaugeLies(data: VisualData, scene: Scene, look: Look): string[] {
   const wanted = Math.min(1, Math.max(0, (value - scale.minimum) / (scale.maximum - scale.minimum)));
   const needle = scene.marks.find((m) => m.id === "needle");
   if (needle?.type !== "polygon") return [];
-  const drawn = (needle.rotate - look.style.number("arc.start")) / look.style.number("arc.sweep");
+  const drawn = (needle.rotate - paint.style.number("arc.start")) / paint.style.number("arc.sweep");
   return close(drawn, wanted) ? [] : [`the needle stands at ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
 }
 
@@ -289,7 +289,7 @@ export function lies(visual: Visual, given: VisualData, scene: Scene): string[] 
   if (data.problem !== null || scene.marks.some((m) => m.id.startsWith("empty") && m.type === "text"))
     return [];
   const style = styleOf(visual);
-  const look: Look = {
+  const paint: Paint = {
     style,
     dashed: style.has("surface.dashes") && style.number("surface.dashes") > 0,
     stepped: style.choice("surface.shade") === "ramp",
@@ -297,25 +297,25 @@ export function lies(visual: Visual, given: VisualData, scene: Scene): string[] 
   const geometry = (): string[] => {
     switch (kindOf(visual.kind).id) {
       case "donut":
-        return donutLies(data, scene, look);
+        return donutLies(data, scene, paint);
       case "progress ring":
       case "radial bars":
-        return ringLies(data, scene, look, "ring");
+        return ringLies(data, scene, paint, "ring");
       case "gauge":
-        return gaugeLies(data, scene, look);
+        return gaugeLies(data, scene, paint);
       case "progress bar":
-        return progressBarLies(data, scene, look);
+        return progressBarLies(data, scene, paint);
       case "lollipop":
-        return lollipopLies(data, scene, look);
+        return lollipopLies(data, scene, paint);
       case "rounded bars":
       case "nested bars":
-        return barLies(visual, data, scene, look);
+        return barLies(visual, data, scene, paint);
       case "capsule stack":
-        return stackLies(data, scene, look);
+        return stackLies(data, scene, paint);
       case "rose":
-        return roseLies(data, scene, look);
+        return roseLies(data, scene, paint);
       case "waffle":
-        return waffleLies(data, scene, look);
+        return waffleLies(data, scene, paint);
       case "number":
         return [];
     }

@@ -5,10 +5,10 @@ import { own, withOwn } from "@/core/base/own";
 
 import type { Rule } from "@/core/project/schema";
 import { SYMBOLS } from "@/core/project/symbols";
+import { readTyped } from "../../core/data/typed-number";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
-import { readTyped } from "../shared/typed-number";
 
 /** Own colours of categories; those without one take theirs from the palette. */
 export function CategoryColours({

@@ -4,8 +4,8 @@ import { useState } from "react";
 import { findNamed } from "@/core/base/names";
 import type { Filter } from "@/core/plan/query";
 import type { OfferedColumn } from "@/core/project/offered";
+import { filterText } from "../../core/view/filter-text";
 import { FilterEditor } from "../shared/filter-editor";
-import { filterText } from "../shared/filter-text";
 import { Choose } from "../shared/labelled";
 import { Phrase } from "./phrase";
 

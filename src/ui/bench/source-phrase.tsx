@@ -1,7 +1,7 @@
 "use client";
 import type { NumberFormat } from "@/core/base/number-format";
 import { formatNumber } from "@/core/base/number-format";
-import type { Source } from "@/core/project/schema";
+import type { NumberSource } from "@/core/project/schema";
 import { NumberEntry } from "../shared/number-entry";
 import { useProject } from "../shared/project-context";
 import { type Option, OptionList, Phrase } from "./phrase";
@@ -16,11 +16,11 @@ export function SourcePhrase({
   onChange,
 }: {
   label: string;
-  source: Source | null;
+  source: NumberSource | null;
   format: NumberFormat;
   missing: string;
   allowNone: boolean;
-  onChange: (source: Source | null) => void;
+  onChange: (source: NumberSource | null) => void;
 }) {
   const inputs = useProject((s) => s.document.inputs);
   const measures = useProject((s) => s.document.measures);

@@ -1,9 +1,9 @@
 "use client";
 import { useMemo, useState } from "react";
-
 import { editByHandle } from "@/core/project/handle-edits";
 import type { VisualData } from "@/core/rows/visual-data";
-import type { Handle, Scene } from "@/core/scene/marks";
+import { litScene } from "@/core/scene/lit-scene";
+import type { Handle } from "@/core/scene/marks";
 import { sceneOf } from "@/core/view/picture";
 import { trialsOf } from "@/core/view/trials";
 import { Busy } from "../shared/busy";
@@ -38,15 +38,6 @@ const MATRICES: Partial<Record<View, string>> = {
     "1.255528 -0.076749 -0.178779 0 0 -0.078411 0.930809 0.147602 0 0 0.004733 0.691367 0.303900 0 0 0 0 0 1 0",
   grey: "0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0 0 0 1 0",
 };
-
-/** Dims what is not of the lit part. */
-function litScene(scene: Scene, part: string | null): Scene {
-  if (!part || !scene.marks.some((m) => m.part === part)) return scene;
-  return {
-    ...scene,
-    marks: scene.marks.map((m) => (m.part === part ? m : { ...m, opacity: (m.opacity ?? 1) * 0.35 })),
-  };
-}
 
 interface Props {
   id: string;

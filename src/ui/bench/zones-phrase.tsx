@@ -2,10 +2,11 @@
 import { Plus, X } from "lucide-react";
 import type { NumberFormat } from "@/core/base/number-format";
 import { formatNumber } from "@/core/base/number-format";
+import { firstZones, withoutZone, withZone } from "@/core/kinds/gauge/zones";
 import type { Zone } from "@/core/project/schema";
+import { readTyped } from "../../core/data/typed-number";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
-import { readTyped } from "../shared/typed-number";
 import { Phrase } from "./phrase";
 
 const TONES = [
@@ -14,15 +15,6 @@ const TONES = [
   { value: "good", label: "good" },
   { value: "plain", label: "plain" },
 ];
-
-/** Two edges at two thirds and nine tenths of the scale: what a first pair of zones looks like. */
-export function firstZones(maximum: number): Zone[] {
-  return [
-    { to: Number((maximum * 0.7).toPrecision(3)), word: "poor", tone: "poor" },
-    { to: Number((maximum * 0.9).toPrecision(3)), word: "watch", tone: "watch" },
-    { to: null, word: "good", tone: "good" },
-  ];
-}
 
 function ZoneList({
   zones,
@@ -36,15 +28,6 @@ function ZoneList({
   const percent = format.style === "percent";
   const set = (at: number, change: Partial<Zone>) =>
     onChange(zones.map((z, i) => (i === at ? { ...z, ...change } : z)));
-  const edges = zones.filter((z) => z.to !== null).length;
-  const add = () => {
-    const last = zones.findLast((z) => z.to !== null)?.to ?? 0;
-    onChange([
-      ...zones.slice(0, edges),
-      { to: Number((last * 1.05 || 1).toPrecision(3)), word: "zone", tone: "plain" },
-      ...zones.slice(edges),
-    ]);
-  };
   return (
     <div className="flex flex-col gap-2 p-3">
       {zones.map((zone, i) => (
@@ -78,7 +61,7 @@ function ZoneList({
               type="button"
               className="icon-button size-6"
               aria-label={`Remove zone ${i + 1}`}
-              onClick={() => onChange(edges <= 1 ? [] : zones.filter((_, k) => k !== i))}
+              onClick={() => onChange(withoutZone(zones, i))}
             >
               <X size={13} />
             </button>
@@ -86,7 +69,7 @@ function ZoneList({
         </fieldset>
       ))}
       {zones.length < 8 && (
-        <button type="button" className="button self-start" onClick={add}>
+        <button type="button" className="button self-start" onClick={() => onChange(withZone(zones))}>
           <Plus size={13} /> Zone
         </button>
       )}

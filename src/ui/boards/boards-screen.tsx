@@ -3,13 +3,11 @@ import { LayoutGrid, Play, Plus, Trash2, X } from "lucide-react";
 import dynamic from "next/dynamic";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { sameName } from "@/core/base/names";
 import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
-import { meetingColumn, placesOf } from "@/core/formula/meeting";
-import { scopeOf } from "@/core/project/names";
-import type { Board, Control, Project, Tile, Visual } from "@/core/project/schema";
+import type { Board, Control, Tile, Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
+import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
@@ -18,7 +16,7 @@ import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { nameInAddress } from "../shared/step-link";
 import { useVisualsData } from "../shared/visual-data";
-import { type BoardState, useBoardState } from "./board-state";
+import { type BoardView, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
 import { GAP, ROW_HEIGHT } from "./grid";
 import { InputControl } from "./input-control";
@@ -28,11 +26,11 @@ import { TextTile, VisualTile } from "./tile-content";
 const ArrangePanel = dynamic(() => import("./arrange-panel").then((m) => m.ArrangePanel), { ssr: false });
 const ArrangeGrid = dynamic(() => import("./arrange-grid").then((m) => m.ArrangeGrid), { ssr: false });
 
-function Controls({ board, state, arranging }: { board: Board; state: BoardState; arranging: boolean }) {
+function Controls({ board, view, arranging }: { board: Board; view: BoardView; arranging: boolean }) {
   const inputs = useProject((s) => s.document.inputs);
   const apply = useProject((s) => s.apply);
   const choose = (control: Extract<Control, { type: "filter" }>, values: Value[]) => {
-    state.choose(control.id, values);
+    view.act({ type: "choose", control: control.id, values });
     if (arranging)
       apply(
         { type: "choose in filter", board: board.id, control: control.id, chosen: values },
@@ -45,45 +43,28 @@ function Controls({ board, state, arranging }: { board: Board; state: BoardState
         <FilterControl
           key={control.id}
           control={control}
-          chosen={state.chosenOf(control)}
+          chosen={chosenIn(view.state, control)}
           onChoose={(values) => choose(control, values)}
         />
       );
     const input = inputs.find((i) => i.id === control.input);
     if (!input) return null;
     const change = (value: Value) => {
-      state.setInput(input.name, value);
+      view.act({ type: "set input", name: input.name, value });
       if (arranging) apply({ type: "change input", id: input.id, change: { value } }, `input ${input.id}`);
     };
     return (
       <InputControl
         key={control.id}
         input={input}
-        value={own(state.inputs, input.name) ?? input.value}
+        value={own(view.inputs, input.name) ?? input.value}
         onChange={change}
       />
     );
   });
 }
 
-/** The board's filter that means the same column as a visual's split. */
-function controlFor(
-  visual: Visual,
-  board: Board,
-  project: Project,
-): Extract<Control, { type: "filter" }> | undefined {
-  const table = project.measures.find((m) => m.id === visual.value)?.table;
-  if (!visual.split || visual.split.by || !table) return undefined;
-  const scope = scopeOf(project);
-  const [place] = placesOf(scope, table, visual.split.column);
-  return board.controls.find((c): c is Extract<Control, { type: "filter" }> => {
-    if (c.type !== "filter" || c.by || !place) return false;
-    const meeting = meetingColumn(scope, c.table, place);
-    return meeting !== null && sameName(meeting.column, c.column);
-  });
-}
-
-function BoardView({
+function BoardPage({
   board,
   arranging,
   presents,
@@ -96,7 +77,7 @@ function BoardView({
 }) {
   const project = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
-  const state = useBoardState(board, project);
+  const view = useBoardState(board, project);
   const visuals = useMemo(
     () =>
       board.tiles.flatMap((t) =>
@@ -104,17 +85,17 @@ function BoardView({
       ) as Visual[],
     [board.tiles, project.visuals],
   );
-  const data = useVisualsData(visuals, state.filters, state.inputs);
+  const data = useVisualsData(visuals, view.filters, view.inputs);
 
   /** A click on a part of a visual sets the board's filter on the same column, or takes it back. */
   const pick = (visual: Visual, shown: VisualData) => {
-    const control = controlFor(visual, board, project);
+    const control = filterForSplit(visual, board, project);
     if (!control || arranging) return undefined;
     return (key: string) => {
       const category = shown.rows.find((r) => r.key === key)?.category;
       if (category === undefined) return;
-      const now = state.chosenOf(control);
-      state.choose(control.id, now.length === 1 && now[0] === category ? [] : [category]);
+      const values = chosenAlone(chosenIn(view.state, control), category);
+      view.act({ type: "choose", control: control.id, values });
     };
   };
   const render = (tile: Tile) => {
@@ -145,7 +126,7 @@ function BoardView({
             board.name
           )}
         </h1>
-        <Controls board={board} state={state} arranging={arranging} />
+        <Controls board={board} view={view} arranging={arranging} />
         {presents && (
           <button
             type="button"
@@ -305,7 +286,7 @@ export function BoardsScreen() {
         </nav>
       )}
       <div className="min-h-0 flex-1">
-        <BoardView
+        <BoardPage
           key={board.id}
           board={board}
           arranging={arranging && !presents}

@@ -1,10 +1,9 @@
 "use client";
 import type { Value } from "@/core/base/value";
-import type { Control } from "@/core/project/schema";
+import { chosenAlone, type FilterOfBoard, toggled } from "@/core/view/board-state";
 import { useColumnValues } from "../shared/column-values";
 import { MoreValues } from "./more-values";
 
-type FilterInfo = Extract<Control, { type: "filter" }>;
 const IN_LINE = 4;
 
 /**
@@ -16,7 +15,7 @@ export function FilterControl({
   chosen,
   onChoose,
 }: {
-  control: FilterInfo;
+  control: FilterOfBoard;
   chosen: Value[];
   onChoose: (values: Value[]) => void;
 }) {
@@ -24,8 +23,6 @@ export function FilterControl({
   const shown = values.length <= IN_LINE + 1 ? values : values.slice(0, IN_LINE - 1);
   const rest = values.slice(shown.length);
   const restChosen = rest.filter((v) => chosen.includes(v.value));
-  const toggled = (value: Value) =>
-    chosen.includes(value) ? chosen.filter((v) => v !== value) : [...chosen, value];
   const button = (on: boolean) =>
     `h-7 border-l border-rule px-2.5 text-sm first:border-l-0 ${on ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`;
   return (
@@ -48,11 +45,7 @@ export function FilterControl({
             className={`${button(chosen.includes(value))} max-w-36 truncate`}
             onClick={(e) =>
               onChoose(
-                e.ctrlKey || e.metaKey || e.shiftKey
-                  ? toggled(value)
-                  : chosen.length === 1 && chosen[0] === value
-                    ? []
-                    : [value],
+                e.ctrlKey || e.metaKey || e.shiftKey ? toggled(chosen, value) : chosenAlone(chosen, value),
               )
             }
           >
@@ -72,7 +65,7 @@ export function FilterControl({
             on={restChosen.length > 0}
             values={values}
             chosen={chosen}
-            onToggle={(value) => onChoose(toggled(value))}
+            onToggle={(value) => onChoose(toggled(chosen, value))}
             className={button(restChosen.length > 0)}
           />
         )}

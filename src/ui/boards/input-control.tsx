@@ -5,10 +5,10 @@ import { formatNumber } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
+import { readTyped } from "../../core/data/typed-number";
 import { useColumnValues } from "../shared/column-values";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
-import { readTyped } from "../shared/typed-number";
 
 interface Props {
   input: Input;

@@ -9,13 +9,13 @@ import { breaksOf } from "@/core/project/breaks";
 import type { TableInfo } from "@/core/project/schema";
 
 import type { TableProfile, UnreadCells } from "@/server/compute/protocol";
+import { READINGS } from "../../core/data/readings";
 import { api } from "../shared/api";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { ColumnFacts, UnreadList } from "./column-facts";
-import { READINGS } from "./readings";
 
 /** Why a column cannot have a name, or null. */
 export function columnNameProblem(table: TableInfo, column: string, text: string): string | null {

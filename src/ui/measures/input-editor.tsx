@@ -6,11 +6,11 @@ import { freeName } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
 import { usesOfInput } from "@/core/project/uses";
+import { readTyped } from "../../core/data/typed-number";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
-import { readTyped } from "../shared/typed-number";
 import { FormatControls } from "./format-controls";
 
 /** What an input can be set to: any value, a list of its own, or what stands in a column. */

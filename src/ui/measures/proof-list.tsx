@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 
 import { offeredColumns } from "@/core/project/offered";
 import type { Measure, Proof } from "@/core/project/schema";
+import { readTyped } from "../../core/data/typed-number";
 import { FiltersPhrase } from "../bench/filters-phrase";
 import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
@@ -12,7 +13,6 @@ import { useProject } from "../shared/project-context";
 import { type SettledProof, useProofs } from "../shared/proofs";
 import { useDraft } from "../shared/results";
 import { splitOptions } from "../shared/split-options";
-import { readTyped } from "../shared/typed-number";
 
 const KINDS: { value: Proof["type"]; label: string }[] = [
   { value: "between", label: "always between two limits" },

@@ -1,8 +1,7 @@
 "use client";
-import { civil, parseIsoDate } from "@/core/base/calendar";
 import type { Value } from "@/core/base/value";
 import type { QueryInput } from "@/core/plan/query";
-import { keyLabel } from "@/core/rows/key-labels";
+import { filterKey, keyLabel } from "@/core/rows/key-labels";
 import { useResult } from "./results";
 
 const MOST = 300;
@@ -24,8 +23,5 @@ export function useColumnValues(
       : null;
   const { answer } = useResult(query);
   if (!answer || "error" in answer) return [];
-  return answer.columns[0].values.map((value) => {
-    const day = by === "year" && typeof value === "string" ? parseIsoDate(value) : null;
-    return { value: day === null ? value : civil(day).year, label: keyLabel(value, by) };
-  });
+  return answer.columns[0].values.map((key) => ({ value: filterKey(key, by), label: keyLabel(key, by) }));
 }

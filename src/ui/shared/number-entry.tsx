@@ -1,7 +1,7 @@
 "use client";
 import { useId, useState } from "react";
 import type { NumberFormat } from "@/core/base/number-format";
-import { readTyped } from "./typed-number";
+import { readTyped } from "../../core/data/typed-number";
 
 /** A number to type, taken on Enter; says what is wrong when it is none. */
 export function NumberEntry({

@@ -4,6 +4,7 @@ import type { Value } from "@/core/base/value";
 import type { Query } from "@/core/plan/query";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
+import { dataFieldsOf } from "@/core/view/look";
 import { toQuery } from "@/core/view/query";
 import { toVisualData } from "@/core/view/visual-data";
 import { useDraft, useResults } from "./results";
@@ -43,15 +44,7 @@ export function useVisualsData(
     const pending = queries[i] !== null && answers[i] === null;
     const before = known.current.get(visual.id);
     if (pending && before) return { data: before.data, pending };
-    const {
-      dials: _dials,
-      size: _size,
-      finish: _finish,
-      categoryColours: _colours,
-      pictures: _pictures,
-      ...sentence
-    } = visual;
-    const depends = [...Object.values(sentence), document.measures, document.inputs, answers[i], inputs];
+    const depends = [...dataFieldsOf(visual), document.measures, document.inputs, answers[i], inputs];
     if (
       before &&
       before.depends.length === depends.length &&

@@ -2,8 +2,8 @@ import { coloursPart } from "../anatomy/colours";
 import { choice, number, part, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
-import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
+import { readingPart } from "../anatomy/visual-reading";
 
 export const DONUT_PARTS = [
   part("arc", "Ring", [

@@ -12,9 +12,9 @@ import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
-import { namesFor, roundReading } from "../anatomy/reading";
 import { type Centre, layCentre, startPlace } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
+import { namesFor, roundReading } from "../anatomy/visual-reading";
 import { outsideLabels, outsideRoom } from "./outside-labels";
 import type { DonutPart } from "./parts";
 

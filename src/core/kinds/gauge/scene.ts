@@ -13,25 +13,25 @@ import type { SceneInput } from "../anatomy/kind";
 import { startPlace } from "../anatomy/rings";
 import { clamp, type PastEnd, type Scale, scaleOf, shareOf } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
-import { type Dial, layDial, plainDrop, readingDrop } from "./dial";
+import { type Face, layFace, plainDrop, readingDrop } from "./face";
 import type { GaugePart } from "./parts";
 import { type Stretch, stretches, zoneOf } from "./zones";
 
 type Input = SceneInput<GaugePart>;
 
-/** End labels need a dial of this radius; smaller ones give the room to the reading. */
+/** End labels need a face of this radius; smaller ones give the room to the reading. */
 const ENDS_FROM = 58;
 
 function arcMarks(
   input: Input,
-  dial: Dial,
+  face: Face,
   zones: Stretch[],
   share: number,
   tone: string,
   datum: Datum,
 ): Mark[] {
   const { style, theme } = input;
-  const { cx, cy, r, inner, start, sweep } = dial;
+  const { cx, cy, r, inner, start, sweep } = face;
   const cap = style.choice("arc.caps") === "round" ? (r - inner) / 2 : 0;
   const gap = style.number("zones.gap");
   const fill = zones.length === 0 ? "progress" : style.choice("arc.fill");
@@ -156,10 +156,10 @@ function needlePoints(form: string, length: number, width: number): [number, num
   ];
 }
 
-function scaleMarks(input: Input, dial: Dial, scale: Scale, zones: Stretch[]): Mark[] {
+function scaleMarks(input: Input, face: Face, scale: Scale, zones: Stretch[]): Mark[] {
   const { style, theme, data } = input;
   const target = data.target === null || !style.toggle("target.shown") ? null : shareOf(data.target, scale);
-  const { cx, cy, r, inner, start, sweep } = dial;
+  const { cx, cy, r, inner, start, sweep } = face;
   const marks: Mark[] = [];
   const ticks = style.number("scale.ticks");
   for (let i = 0; i <= ticks && ticks > 0; i++) {
@@ -245,25 +245,25 @@ function scaleMarks(input: Input, dial: Dial, scale: Scale, zones: Stretch[]): M
   return marks;
 }
 
-function targetMarks(input: Input, dial: Dial, scale: Scale, datum: Datum): Mark[] {
+function targetMarks(input: Input, face: Face, scale: Scale, datum: Datum): Mark[] {
   const { style, theme, data } = input;
   if (data.target === null || !style.toggle("target.shown")) return [];
   const share = shareOf(data.target, scale);
   if (share < 0 || share > 1) return [];
-  const size = Math.min(style.number("target.size"), dial.r * 0.2);
-  const angle = dial.start + dial.sweep * share;
+  const size = Math.min(style.number("target.size"), face.r * 0.2);
+  const angle = face.start + face.sweep * share;
   return [
     {
       type: "polygon",
       id: "target",
       part: "target",
-      x: dial.cx,
-      y: dial.cy,
+      x: face.cx,
+      y: face.cy,
       rotate: angle,
       points: [
-        [0, -dial.r - 2],
-        [-size * 0.55, -dial.r - 2 - size],
-        [size * 0.55, -dial.r - 2 - size],
+        [0, -face.r - 2],
+        [-size * 0.55, -face.r - 2 - size],
+        [size * 0.55, -face.r - 2 - size],
       ],
       fill: theme.ink,
       datum,
@@ -271,23 +271,23 @@ function targetMarks(input: Input, dial: Dial, scale: Scale, datum: Datum): Mark
   ];
 }
 
-function readingMarks(input: Input, dial: Dial, value: number, word: string, past: string): Mark[] {
+function readingMarks(input: Input, face: Face, value: number, word: string, past: string): Mark[] {
   const { style, data, theme } = input;
   if (!style.toggle("reading.shown")) return [];
-  const wanted = Math.max(SMALLEST, Math.min(style.number("reading.size"), dial.r * 0.36));
+  const wanted = Math.max(SMALLEST, Math.min(style.number("reading.size"), face.r * 0.36));
   const text = style.template("reading.text");
-  const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
+  const hub = Math.min(style.number("needle.hub"), face.r * 0.16);
   const half = textWidth(fillTemplate(text, data.names), wanted, 600) / 2;
   // Level with the reading, the arc leaves this much room on both sides of the hub.
   const free =
     style.choice("arc.past") === "lap" && past !== ""
-      ? dial.inner - Math.max(2, (dial.r - dial.inner) * 0.3) - 4
-      : dial.inner;
+      ? face.inner - Math.max(2, (face.r - face.inner) * 0.3) - 4
+      : face.inner;
   const chordAt = (dy: number) =>
-    dial.sweep > 200 && dy < free
+    face.sweep > 200 && dy < free
       ? 2 * Math.sqrt(Math.max(0, free ** 2 - dy ** 2)) * 0.92
       : Number.POSITIVE_INFINITY;
-  const clear = readingDrop(style, hub, { size: wanted, half: Math.min(half, dial.inner * 0.62), under: 0 });
+  const clear = readingDrop(style, hub, { size: wanted, half: Math.min(half, face.inner * 0.62), under: 0 });
   const texts = [
     data.names,
     ...shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } })),
@@ -295,12 +295,12 @@ function readingMarks(input: Input, dial: Dial, value: number, word: string, pas
   const roomAt = (dy: number) =>
     Math.min(
       input.frame.width - 8,
-      Math.max(chordAt(dy), dial.inner * 0.9),
-      2 * Math.min(dial.cx, input.frame.width - dial.cx) - 8,
+      Math.max(chordAt(dy), face.inner * 0.9),
+      2 * Math.min(face.cx, input.frame.width - face.cx) - 8,
     );
   const place = (drop: number, size: number) => {
-    const dy = Math.min(drop, input.frame.height - size * 0.5 - dial.cy);
-    return { y: dial.cy + dy, room: roomAt(dy), ...fitText(texts, roomAt(dy), size, 600) };
+    const dy = Math.min(drop, input.frame.height - size * 0.5 - face.cy);
+    return { y: face.cy + dy, room: roomAt(dy), ...fitText(texts, roomAt(dy), size, 600) };
   };
   // To be read whole goes before standing clear of the needle, and then before size: a smaller text stands
   // higher, where the arc is wider.
@@ -316,7 +316,7 @@ function readingMarks(input: Input, dial: Dial, value: number, word: string, pas
   if (!texts.includes(fitted.text)) fitted = { ...fitted, text: texts[texts.length - 1], size: SMALLEST };
   const { y, room } = fitted;
   const marks: Mark[] = fitted.text
-    ? [textMark("reading", "reading", dial.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")]
+    ? [textMark("reading", "reading", face.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")]
     : [];
   const under = past || (style.toggle("reading.word") ? word : "");
   const size = Math.max(SMALLEST, Math.min(12, wanted * 0.45));
@@ -324,8 +324,8 @@ function readingMarks(input: Input, dial: Dial, value: number, word: string, pas
   if (under && lineY + size * 0.6 <= input.frame.height) {
     // Under the reading the arc's ends are the nearest neighbours.
     const beside =
-      dial.r > ENDS_FROM && style.toggle("scale.ends")
-        ? Math.min(input.frame.width - 8, 2 * (dial.r * 0.86 - 14))
+      face.r > ENDS_FROM && style.toggle("scale.ends")
+        ? Math.min(input.frame.width - 8, 2 * (face.r * 0.86 - 14))
         : input.frame.width - 8;
     const small = fitText([under], Math.max(room, beside), size, 500);
     if (small.text)
@@ -333,7 +333,7 @@ function readingMarks(input: Input, dial: Dial, value: number, word: string, pas
         textMark(
           "word",
           "reading",
-          dial.cx,
+          face.cx,
           lineY,
           small.text,
           small.size,
@@ -346,9 +346,9 @@ function readingMarks(input: Input, dial: Dial, value: number, word: string, pas
   return marks;
 }
 
-function handlesOf(input: Input, dial: Dial, scale: Scale, zones: Zone[], target: number | null): Handle[] {
+function handlesOf(input: Input, face: Face, scale: Scale, zones: Zone[], target: number | null): Handle[] {
   const { data } = input;
-  const { cx, cy, r, inner, start, sweep } = dial;
+  const { cx, cy, r, inner, start, sweep } = face;
   const angular = { type: "angular" as const, cx, cy, r: (r + inner) / 2, start, end: start + sweep };
   const step =
     data.format.style === "percent"
@@ -482,7 +482,7 @@ export function gaugeScene(input: Input): Scene {
     ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22))
     : 0;
   const under = style.toggle("reading.word") && (zone?.word || share > 1 || share < 0);
-  const dial = layDial(
+  const face = layFace(
     input,
     { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) },
     margin,
@@ -516,34 +516,34 @@ export function gaugeScene(input: Input): Scene {
   const progress =
     zone && !ruled ? mix(theme.tones[zone.tone], theme.ink, 0.25) : colours.of(data.rows[0], 0);
   marks.push(
-    ...arcMarks(input, dial, zones, share, progress, datum),
-    ...scaleMarks(input, dial, scale, zones),
-    ...targetMarks(input, dial, scale, datum),
+    ...arcMarks(input, face, zones, share, progress, datum),
+    ...scaleMarks(input, face, scale, zones),
+    ...targetMarks(input, face, scale, datum),
   );
   const form = style.choice("needle.form");
   const shown = clamp(share);
   const needleColour = style.colour("needle.colour", theme.ink);
   if (form !== "none") {
-    const length = (dial.inner * style.number("needle.length")) / 100;
+    const length = (face.inner * style.number("needle.length")) / 100;
     marks.push({
       type: "polygon",
       id: "needle",
       part: "needle",
-      x: dial.cx,
-      y: dial.cy,
-      rotate: dial.start + dial.sweep * shown,
-      points: needlePoints(form, length, Math.min(style.number("needle.width"), dial.r * 0.14)),
+      x: face.cx,
+      y: face.cy,
+      rotate: face.start + face.sweep * shown,
+      points: needlePoints(form, length, Math.min(style.number("needle.width"), face.r * 0.14)),
       fill: needleColour,
       datum,
     });
-    const hub = Math.min(style.number("needle.hub"), dial.r * 0.16);
+    const hub = Math.min(style.number("needle.hub"), face.r * 0.16);
     if (hub > 0 && form !== "wedge") {
       marks.push({
         type: "circle",
         id: "hub",
         part: "needle",
-        cx: dial.cx,
-        cy: dial.cy,
+        cx: face.cx,
+        cy: face.cy,
         r: hub,
         fill: needleColour,
       });
@@ -552,32 +552,32 @@ export function gaugeScene(input: Input): Scene {
           type: "circle",
           id: "pin",
           part: "needle",
-          cx: dial.cx,
-          cy: dial.cy,
+          cx: face.cx,
+          cy: face.cy,
           r: hub * 0.4,
           fill: theme.sheet,
         });
     }
   }
   if (share > 1 && past !== "lap") {
-    const end = dial.start + dial.sweep;
+    const end = face.start + face.sweep;
     marks.push({
       type: "polygon",
       id: "past",
       part: "arc",
-      x: dial.cx,
-      y: dial.cy,
+      x: face.cx,
+      y: face.cy,
       rotate: end,
       points: [
-        [-(dial.r - dial.inner) * 0.75, -dial.inner],
-        [-(dial.r - dial.inner) * 0.75, -dial.r],
-        [0, -(dial.inner + dial.r) / 2],
+        [-(face.r - face.inner) * 0.75, -face.inner],
+        [-(face.r - face.inner) * 0.75, -face.r],
+        [0, -(face.inner + face.r) / 2],
       ],
       fill: theme.signal,
       datum,
     });
   }
-  marks.push(...readingMarks(input, dial, value, word, pastText), ...plate.marks);
+  marks.push(...readingMarks(input, face, value, word, pastText), ...plate.marks);
   const write = (x: number | null) => formatNumber(x, data.format);
   const description = `${[
     `${titleOf(input)}: gauge of ${data.valueLabel}`,
@@ -591,7 +591,7 @@ export function gaugeScene(input: Input): Scene {
   return frameScene(
     input,
     marks,
-    handlesOf(input, dial, scale, asValues ? data.zones : [], data.target),
+    handlesOf(input, face, scale, asValues ? data.zones : [], data.target),
     description,
   );
 }

@@ -33,3 +33,24 @@ export function zoneOf(zones: Zone[], value: number): Zone | null {
   );
   return sorted.find((z) => z.to === null || value < z.to) ?? null;
 }
+
+/** Two edges at two thirds and nine tenths of the scale: what a first pair of zones looks like. */
+export function firstZones(maximum: number): Zone[] {
+  return [
+    { to: Number((maximum * 0.7).toPrecision(3)), word: "poor", tone: "poor" },
+    { to: Number((maximum * 0.9).toPrecision(3)), word: "watch", tone: "watch" },
+    { to: null, word: "good", tone: "good" },
+  ];
+}
+
+/** The zones with one more, a little past the last edge. */
+export function withZone(zones: Zone[]): Zone[] {
+  const edges = zones.filter((z) => z.to !== null).length;
+  const last = zones.findLast((z) => z.to !== null)?.to ?? 0;
+  const to = Number((last * 1.05 || 1).toPrecision(3));
+  return [...zones.slice(0, edges), { to, word: "zone", tone: "plain" }, ...zones.slice(edges)];
+}
+
+/** The zones without one; without its last edge a scale has no zones at all. */
+export const withoutZone = (zones: Zone[], at: number): Zone[] =>
+  zones.filter((z) => z.to !== null).length <= 1 ? [] : zones.filter((_, i) => i !== at);

@@ -1,7 +1,7 @@
 import { coloursPart } from "../anatomy/colours";
 import { choice, colour, number, part, toggle } from "../anatomy/dial";
-import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
+import { readingPart } from "../anatomy/visual-reading";
 
 export const NUMBER_CARD_PARTS = [
   readingPart("{value}", "", 48),

@@ -8,9 +8,9 @@ import { Colours } from "../anatomy/colours";
 import { rowDatum, strength } from "../anatomy/datum";
 import { emptyScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
-import { namesFor } from "../anatomy/reading";
 import { symbolMark } from "../anatomy/symbol";
 import { textMark } from "../anatomy/text-mark";
+import { namesFor } from "../anatomy/visual-reading";
 import type { NumberCardPart } from "./parts";
 
 type Input = SceneInput<NumberCardPart>;

@@ -1,8 +1,8 @@
 import { coloursPart } from "../anatomy/colours";
 import { colour, directionDial, number, part, pastDial, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
-import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
+import { readingPart } from "../anatomy/visual-reading";
 
 export const PROGRESS_BAR_PARTS = [
   part("bar", "Bar", [

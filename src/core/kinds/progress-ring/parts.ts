@@ -1,7 +1,7 @@
 import { coloursPart } from "../anatomy/colours";
 import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dial";
-import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
+import { readingPart } from "../anatomy/visual-reading";
 
 export const PROGRESS_RING_PARTS = [
   part("ring", "Ring", [

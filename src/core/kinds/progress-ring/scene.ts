@@ -10,9 +10,9 @@ import { goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { progressArcs } from "../anatomy/progress-arcs";
-import { namesFor, roundReading } from "../anatomy/reading";
 import { layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
+import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { ProgressRingPart } from "./parts";
 
 type Input = SceneInput<ProgressRingPart>;

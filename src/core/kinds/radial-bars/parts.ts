@@ -3,8 +3,8 @@ import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dia
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { TRACK_STRENGTH } from "../anatomy/progress-arcs";
-import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
+import { readingPart } from "../anatomy/visual-reading";
 
 export const RADIAL_BARS_PARTS = [
   part("ring", "Bars", [

@@ -10,9 +10,9 @@ import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
 import { progressArcs } from "../anatomy/progress-arcs";
-import { namesFor, roundReading } from "../anatomy/reading";
 import { layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
+import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { RadialBarsPart } from "./parts";
 
 type Input = SceneInput<RadialBarsPart>;

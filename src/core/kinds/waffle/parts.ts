@@ -1,8 +1,8 @@
 import { coloursPart } from "../anatomy/colours";
 import { choice, colour, number, part, pastDial, toggle } from "../anatomy/dial";
 import { legendPart } from "../anatomy/legend";
-import { readingPart } from "../anatomy/reading";
 import { sharedParts } from "../anatomy/shared-parts";
+import { readingPart } from "../anatomy/visual-reading";
 
 export const WAFFLE_PARTS = [
   part("cell", "Cells", [

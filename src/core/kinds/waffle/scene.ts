@@ -12,9 +12,9 @@ import { type Goal, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
-import { namesFor } from "../anatomy/reading";
 import { clamp } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
+import { namesFor } from "../anatomy/visual-reading";
 import { cellAt, largestRemainder } from "./cells";
 import type { WafflePart } from "./parts";
 

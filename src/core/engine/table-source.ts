@@ -78,7 +78,7 @@ function valuesAt(data: ColumnData, rows: Int32Array): ColumnData {
 }
 
 /** Computes a row-level expression for every row, packed as a column of its type. */
-function materialize(expr: Expr, source: Source): ColumnData {
+function materialize(expr: Expr, source: TableSource): ColumnData {
   const { rows } = source.table;
   const type: ValueType = expr.type === "null" ? "text" : expr.type;
   const kernel = compileRow(
@@ -115,13 +115,13 @@ function materialize(expr: Expr, source: Source): ColumnData {
  * A table as formulas see it: its columns, its derived columns, and the columns that links lead to. What had
  * to be computed stays with the table.
  */
-export class Source implements ColumnSource {
+export class TableSource implements ColumnSource {
   /** Changes whenever anything that its columns depend on does. */
   readonly version: string;
 
   constructor(
     readonly table: Table,
-    private readonly sources: Sources,
+    private readonly sources: TableSources,
   ) {
     const { scope, today } = sources;
     const names = [table.name, ...reachedFrom(scope.links ?? [], table.name)];
@@ -226,8 +226,8 @@ function shortName(text: string): string {
 }
 
 /** The tables of a catalog as sources, each made when it is first asked for. */
-export class Sources {
-  private readonly made = new Map<string, Source>();
+export class TableSources {
+  private readonly made = new Map<string, TableSource>();
 
   constructor(
     private readonly tables: Table[],
@@ -246,13 +246,13 @@ export class Sources {
     return findNamed(this.tables, name);
   }
 
-  of(name: string): Source {
+  of(name: string): TableSource {
     const key = name.toLowerCase();
     let source = this.made.get(key);
     if (!source) {
       const table = this.find(name);
       if (!table) throw new QueryError("unknown_table", `There is no table called “${name}”.`);
-      source = new Source(table, this);
+      source = new TableSource(table, this);
       this.made.set(key, source);
     }
     return source;

@@ -5,7 +5,7 @@ import type { GaugePart } from "./parts";
 type Input = SceneInput<GaugePart>;
 
 /** Where the arc stands: centre and radii in pixels, angles in degrees. */
-export interface Dial {
+export interface Face {
   cx: number;
   cy: number;
   r: number;
@@ -14,7 +14,7 @@ export interface Dial {
   sweep: number;
 }
 
-/** The reading as it will stand: its size, and half of its width, before the dial's own size is known. */
+/** The reading as it will stand: its size, and half of its width, before the face's own size is known. */
 export interface ReadingSize {
   size: number;
   half: number;
@@ -51,12 +51,12 @@ export function readingDrop(style: Input["style"], hub: number, reading: Reading
 }
 
 /** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
-export function layDial(
+export function layFace(
   input: Input,
   body: { x: number; y: number; width: number; height: number },
   margin: number,
   reading: ReadingSize,
-): Dial {
+): Face {
   const { style } = input;
   const { start, sweep } = sweepOf(style);
   const extent = arcExtent(start, sweep);
@@ -64,7 +64,7 @@ export function layDial(
   const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));
   const hub = Math.min(style.number("needle.hub"), body.height * 0.06);
   // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave
-  // some below. A small dial has no room to keep clear of its needle.
+  // some below. A small face has no room to keep clear of its needle.
   const drop = body.height < 170 ? plainDrop(hub, reading.size) : readingDrop(style, hub, reading);
   const below = reading.size > 0 ? drop + reading.size * 0.6 + reading.under : hub;
   const r = Math.max(
