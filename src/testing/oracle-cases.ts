@@ -12,8 +12,8 @@ import fc from "fast-check";
  * - a division by zero, sqrt(-1) and ln(0) are null in both; what is not finite is null here and left out of
  * the comparison;
  * - round(x) goes away from zero at a half in both;
- * - median, percentile_cont, the spreads, max_by and min_by are user functions there, over a copy of the
- * values.
+ * - median, percentile_cont, mode, the spreads, max_by and min_by are user functions there, over a copy of
+ * the values, and so are the functions of texts that it lacks.
  */
 export interface Case {
   formula: string;
@@ -65,6 +65,14 @@ export const { number, text, condition, date } = fc.letrec<{
       tie("number"),
     ),
     form(both("length($0)", "cast(length($0) as real)"), tie("text")),
+    form(both("position('a' in $0)", "cast(instr($0, 'a') as real)"), tie("text")),
+    form(both("to_number($0)", "a_number($0)"), tie("text")),
+    form(both("round($0, 1)", "a_round($0)"), tie("number")),
+    form(both("power($0, 2)", "pow($0, 2.0)"), tie("number")),
+    form(both("sqrt(abs($0))", "sqrt(abs($0))"), tie("number")),
+    form(both("ln(abs($0) + 1)", "ln(abs($0) + 1.0)"), tie("number")),
+    form(both("log10(abs($0) + 1)", "log10(abs($0) + 1.0)"), tie("number")),
+    form(both("exp(least($0, 5))", "exp(coalesce(min($0, 5.0), $0, 5.0))"), tie("number")),
     form(both("extract(year from $0)", "cast(strftime('%Y', $0) as real)"), tie("date")),
     form(both("extract(month from $0)", "cast(strftime('%m', $0) as real)"), tie("date")),
     form(both("extract(day from $0)", "cast(strftime('%d', $0) as real)"), tie("date")),
@@ -77,6 +85,15 @@ export const { number, text, condition, date } = fc.letrec<{
     fc.constantFrom("'a'", "'é'", "'Z'", "''", "'日本'", "'it''s'").map((s) => both(s)),
     form(both("($0 || $1)"), tie("text"), tie("text")),
     form(both("trim($0)"), tie("text")),
+    form(both("upper(trim($0))", "a_upper(trim($0))"), tie("text")),
+    form(both("lower(trim($0))", "a_lower(trim($0))"), tie("text")),
+    form(both("left($0, 2)", "substr($0, 1, 2)"), tie("text")),
+    form(both("right($0, 2)", "substr($0, -2)"), tie("text")),
+    form(both("split_part($0, 'b', 1)", "a_piece($0)"), tie("text")),
+    form(both("lpad($0, 3, 'xy')", "a_lpad($0)"), tie("text")),
+    form(both("rpad($0, 3, 'xy')", "a_rpad($0)"), tie("text")),
+    form(both("concat($0, null, $1)", "coalesce($0, '') || coalesce($1, '')"), tie("text"), tie("text")),
+    form(both("regexp_replace($0, '[aé]+', '<x>')", "a_replaced($0)"), tie("text")),
     form(both("replace($0, 'a', 'xyz')"), tie("text")),
     form(both("substring($0 from 1 for 2)", "substr($0, 1, 2)"), tie("text")),
     form(both("coalesce($0, 'none')"), tie("text")),
@@ -90,6 +107,7 @@ export const { number, text, condition, date } = fc.letrec<{
     form(both("date_trunc('month', $0)", "date($0, 'start of month')"), tie("date")),
     form(both("date_trunc('year', $0)", "date($0, 'start of year')"), tie("date")),
     form(both("($0 + 40)", "date($0, '+40 days')"), tie("date")),
+    form(both("to_date(cast($0 as text), 'yyyy-MM-dd')", "$0"), tie("date")),
     form(both("coalesce($0, date '2026-01-01')", "coalesce($0, '2026-01-01')"), tie("date")),
   ),
   condition: fc.oneof(
@@ -116,6 +134,14 @@ export const { number, text, condition, date } = fc.letrec<{
     form(both("$0 like 'a%'"), tie("text")),
     form(both("$0 not like '%_'"), tie("text")),
     form(both("$0 like '%!%%' escape '!'"), tie("text")),
+    form(both("regexp_like($0, '^a|Z$')", "a_like($0)"), tie("text")),
+    form(
+      both(
+        "to_timestamp(cast($0 as text), 'yyyy-MM-dd') < timestamp '2024-03-01 00:00:00'",
+        "$0 < '2024-03-01'",
+      ),
+      tie("date"),
+    ),
     form(both("starts_with($0, 'a')", "($0 like 'a%')"), tie("text")),
     form(both("($0 and $1)"), tie("condition"), tie("condition")),
     form(both("($0 or $1)"), tie("condition"), tie("condition")),
@@ -152,6 +178,10 @@ const plainAggregate: fc.Arbitrary<Aggregate> = fc
       aggregateOf(`count(distinct ${x.formula})`, (f) => `cast(count(distinct ${x.sql})${f} as real)`),
     ),
     number.map((x) => aggregateOf(`sum(distinct ${x.formula})`, (f) => `sum(distinct ${x.sql})${f}`)),
+    number.map((x) =>
+      aggregateOf(`geometric_mean(abs(${x.formula}) + 1)`, (f) => `exp(avg(ln(abs(${x.sql}) + 1.0))${f})`),
+    ),
+    number.map((x) => aggregateOf(`mode(${x.formula})`, (f) => `a_mode(${x.sql})${f}`)),
     number.map((x) => aggregateOf(`median(${x.formula})`, (f) => `a_median(${x.sql})${f}`)),
     number.map((x) =>
       aggregateOf(

@@ -1,5 +1,5 @@
+import { isDigitName, readNumber } from "../base/read-number";
 import { epochUnit, hasShortYear, readDate, readTimestamp } from "./cell-date";
-import { isDigitName, readNumber } from "./cell-number";
 import { outward } from "./column";
 import { isNothing, isTruthWord, readCell } from "./reading";
 import type { Reading } from "./reading-schema";

@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { civil, dayOf, isoDate, isoTimestamp } from "../base/calendar";
+import { patternProblem, readByPattern } from "../base/date-pattern";
+import { readNumber } from "../base/read-number";
 import { readDate, readTimestamp } from "./cell-date";
-import { readNumber } from "./cell-number";
-import { patternProblem, readByPattern } from "./cell-pattern";
 import { doubtText } from "./doubt-text";
 import { isNothing, readCell } from "./reading";
 import { type CellKind, fileHints, NO_HINTS, ReadingGuess } from "./reading-guess";

@@ -1,8 +1,8 @@
 import { DAY_MS } from "../base/calendar";
+import { readByPattern } from "../base/date-pattern";
+import { readNumber } from "../base/read-number";
 import type { Value } from "../base/value";
 import { readDate, readTimestamp } from "./cell-date";
-import { readNumber } from "./cell-number";
-import { readByPattern } from "./cell-pattern";
 import type { Reading } from "./reading-schema";
 
 const NOTHING = new Set([

@@ -1,4 +1,4 @@
-import { readNumber } from "@/core/data/cell-number";
+import { readNumber } from "@/core/base/read-number";
 
 /**
  * Reads a number as a person types it. Where a percent is meant, 92 and 92 % are both 0.92, so that 70 typed

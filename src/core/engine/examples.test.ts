@@ -1,9 +1,9 @@
-import { readFileSync } from "node:fs";
+import { readFileSync, writeFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { ColumnBuilder, type ColumnType, type Table } from "../data/column";
 import { readCell } from "../data/reading";
-import { AGGREGATES } from "../formula/aggregates";
-import { SCALAR_ENTRIES } from "../formula/scalars";
+import { AGGREGATES, type AggregateEntry } from "../formula/aggregates";
+import { FUNCTIONS, type FunctionEntry } from "../formula/functions";
 import { QueryError, querySchema } from "../plan/query";
 import { type Catalog, runQueries } from "./run";
 
@@ -35,10 +35,38 @@ const catalog: Catalog = {
   },
 };
 
-const examples = [...doc.matchAll(/^ {4}(\S.*?) +-> (.+)$/gm)].map((m) => [m[1], m[2]]);
+const entries = Object.values({ ...AGGREGATES, ...FUNCTIONS });
+const forms = [...doc.matchAll(/^ {4}(\S.*?) +-> (.+)$/gm)].map((m) => [m[1], m[2]] as const);
 
-describe("the examples in docs/formulas.md", () => {
-  it.each(examples)("%s gives %s", (formula, expected) => {
+/** The docs' table of some functions, as it follows from their entries. */
+function tableOf(functions: Record<string, FunctionEntry | AggregateEntry>): string {
+  const cell = (text: string) => text.replaceAll("|", "\\|");
+  const lines = Object.values(functions).map(({ signature, help, example: [formula, gives] }) =>
+    ["", `\`${cell(signature)}\``, cell(help), `\`${cell(formula)}\``, gives, ""].join(" | ").trim(),
+  );
+  return ["| function | gives | example | is |", "|---|---|---|---|", ...lines].join("\n");
+}
+const tables = { aggregates: tableOf(AGGREGATES), functions: tableOf(FUNCTIONS) };
+
+/** The text between the marks of a table in the docs. */
+const place = (name: string) => new RegExp(`(<!-- ${name} -->\\n)[^]*?(\\n<!-- end -->)`);
+
+describe("docs/formulas.md", () => {
+  it.each(Object.entries(tables))("has the table of %s that follows from their entries", (name, text) => {
+    // UPDATE_DOCS=1 writes it anew.
+    if (process.env.UPDATE_DOCS) {
+      const now = readFileSync("docs/formulas.md", "utf8");
+      writeFileSync(
+        "docs/formulas.md",
+        now.replace(place(name), (_, a, b) => a + text + b),
+      );
+    }
+    expect(readFileSync("docs/formulas.md", "utf8")).toContain(text);
+  });
+});
+
+describe("the examples", () => {
+  it.each([...entries.map((e) => e.example), ...forms])("%s gives %s", (formula, expected) => {
     const [result] = runQueries(
       [querySchema.parse({ table: "rows", measures: [{ formula, as: "x" }] })],
       catalog,
@@ -47,12 +75,10 @@ describe("the examples in docs/formulas.md", () => {
     expect(String(result.totals.x)).toBe(expected);
   });
 
-  it("are there for every function and every aggregate", () => {
+  it("are examples of what they stand beside, over the rows of the docs", () => {
     expect(rows).toHaveLength(4);
-    for (const { name } of [...AGGREGATES, ...SCALAR_ENTRIES])
-      expect(
-        examples.some(([formula]) => formula.includes(`${name}(`)),
-        name,
-      ).toBe(true);
+    expect(forms.length).toBeGreaterThan(50);
+    for (const [name, { example }] of Object.entries({ ...AGGREGATES, ...FUNCTIONS }))
+      expect(example[0], name).toContain(`${name}(`);
   });
 });

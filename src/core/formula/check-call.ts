@@ -1,20 +1,28 @@
-import { DATE_BUCKETS, type DateBucket } from "../base/calendar";
+import { DATE_BUCKETS } from "../base/calendar";
 import { nearestName } from "../base/nearest";
-import { AGGREGATES } from "./aggregates";
+import { AGGREGATES, type AggregateName, aggregateEntry, isAggregate } from "./aggregates";
 import { type Checking, call, TYPE_WORDS } from "./checking";
 import type { Expr, Level } from "./expr";
-import { DAY_FIELDS, OPERATOR_OF_FUNCTION, SCALAR_ALIASES, SCALAR_ENTRIES, TIME_FIELDS } from "./scalars";
+import {
+  DAY_FIELDS,
+  FUNCTIONS,
+  type FunctionEntry,
+  functionNamed,
+  isDateBucket,
+  isDayField,
+  isTimeField,
+  isTimeUnit,
+  TIME_FIELDS,
+  TIME_UNITS,
+} from "./functions";
 import type { Node } from "./tree";
-
-const calls = new Map(SCALAR_ENTRIES.map((e) => [e.name, e]));
-const aggregates = new Map(AGGREGATES.map((a) => [a.name, a]));
 
 /** `extract(field from arg)`; `arg` is the checked source. */
 export function extractExpr(c: Checking, node: Node & { kind: "extract" }, arg: Expr): Expr {
   const { field, fieldSpan } = node;
-  const isDay = (DAY_FIELDS as readonly string[]).includes(field);
-  if (!isDay && !Object.hasOwn(TIME_FIELDS, field)) {
-    const fields = [...DAY_FIELDS, ...Object.keys(TIME_FIELDS)];
+  const isDay = isDayField(field);
+  if (!isDay && !isTimeField(field)) {
+    const fields = [...DAY_FIELDS, ...TIME_FIELDS];
     const near = nearestName(field, fields);
     const mends = near ? [{ ...fieldSpan, label: `Use ${near}`, text: near }] : [];
     return c.fail(
@@ -38,20 +46,17 @@ export function extractExpr(c: Checking, node: Node & { kind: "extract" }, arg: 
 
 /** A call of a scalar function, an aggregate, total() or date_trunc(). */
 export function callExpr(c: Checking, node: Node & { kind: "call" }, level: Level, inTotal: boolean): Expr {
-  const name = Object.hasOwn(SCALAR_ALIASES, node.name) ? SCALAR_ALIASES[node.name] : node.name;
+  const { name } = node;
   if (name === "total") return total(c, node, level, inTotal);
-  if (aggregates.has(name)) return aggregate(c, node, level);
+  if (isAggregate(name)) return aggregate(c, node, name, level);
   if (name === "date_trunc") return dateTrunc(c, node, level, inTotal);
   if (name === "current_date" && node.args.length === 0) return { op: "today", type: "date" };
-  const entry = calls.get(name);
-  if (!entry) {
+  const called = functionNamed(name);
+  if (!called) {
     const near = nearestName(node.name, [
-      "total",
-      "extract",
-      "current_date",
-      ...calls.keys(),
-      ...aggregates.keys(),
-      "date_trunc",
+      ...["total", "extract", "current_date", "date_trunc"],
+      ...Object.keys(FUNCTIONS),
+      ...Object.keys(AGGREGATES),
     ]);
     const mends = near ? [{ ...node.nameSpan, label: `Use ${near}`, text: near }] : [];
     for (const arg of node.args) c.expr(arg, "row");
@@ -68,6 +73,7 @@ export function callExpr(c: Checking, node: Node & { kind: "call" }, level: Leve
       node,
       `${name} works on one value at a time: distinct, *, within group and filter belong to aggregates such as sum.`,
     );
+  const entry: FunctionEntry = FUNCTIONS[called];
   const args = node.args.map((arg) => c.expr(arg, level, inTotal));
   const [least, most] = entry.arity;
   if (args.length < least || args.length > most)
@@ -83,7 +89,7 @@ export function callExpr(c: Checking, node: Node & { kind: "call" }, level: Leve
       node,
       `${name} takes ${entry.takes}, and here it gets ${args.map((a) => TYPE_WORDS[a.type]).join(" and ")}.`,
     );
-  return call(OPERATOR_OF_FUNCTION[name] ?? name, type, args);
+  return call(called, type, args);
 }
 
 function total(c: Checking, node: Node & { kind: "call" }, level: Level, inTotal: boolean): Expr {
@@ -103,9 +109,8 @@ function dateTrunc(c: Checking, node: Node & { kind: "call" }, level: Level, inT
     return c.fail("type", node, "date_trunc takes a unit and a date: date_trunc('month', d).");
   const arg = c.expr(when, level, inTotal);
   const word = unit.kind === "literal" && typeof unit.value === "string" ? unit.value.toLowerCase() : "";
-  const isDay = (DATE_BUCKETS as readonly string[]).includes(word);
-  if (!isDay && word !== "hour" && word !== "minute") {
-    const near = nearestName(word, [...DATE_BUCKETS, "hour", "minute"]);
+  if (!isDateBucket(word) && !isTimeUnit(word)) {
+    const near = nearestName(word, [...DATE_BUCKETS, ...TIME_UNITS]);
     return c.fail(
       "name",
       unit,
@@ -119,21 +124,17 @@ function dateTrunc(c: Checking, node: Node & { kind: "call" }, level: Level, inT
       when,
       `date_trunc needs a date or a timestamp here, and this is ${TYPE_WORDS[arg.type]}.`,
     );
-  if (arg.type === "timestamp")
-    return isDay
-      ? call("at_midnight", "timestamp", [
-          call(`trunc_to_${word as DateBucket}`, "date", [call("day_of_timestamp", "date", [arg])]),
-        ])
+  if (isTimeUnit(word))
+    return arg.type === "date"
+      ? c.fail("type", when, `A date has no ${word}; a timestamp has.`)
       : call(`trunc_to_${word}`, "timestamp", [arg]);
-  return isDay
-    ? call(`trunc_to_${word}`, "date", [arg])
-    : c.fail("type", when, `A date has no ${word}; a timestamp has.`);
+  if (arg.type !== "timestamp") return call(`trunc_to_${word}`, "date", [arg]);
+  const day = call("day_of_timestamp", "date", [arg]);
+  return call("at_midnight", "timestamp", [call(`trunc_to_${word}`, "date", [day])]);
 }
 
-function aggregate(c: Checking, node: Node & { kind: "call" }, level: Level): Expr {
-  const { name } = node;
-  const entry = aggregates.get(name);
-  if (!entry) throw new Error(`no aggregate ${name}`);
+function aggregate(c: Checking, node: Node & { kind: "call" }, name: AggregateName, level: Level): Expr {
+  const entry = aggregateEntry(name);
   if (level === "row")
     return c.fail(
       "level",
@@ -147,8 +148,7 @@ function aggregate(c: Checking, node: Node & { kind: "call" }, level: Level): Ex
   const wanted = entry.keyed ? 2 : 1;
   if (!node.star && (node.args.length !== wanted || (entry.ordered && !node.orderBy)))
     return c.fail("type", node, `Write ${entry.signature}.`);
-  if (node.distinct && (entry.keyed || entry.ordered))
-    return c.fail("syntax", node, `${name} takes no distinct.`);
+  if (node.distinct && entry.distinct === "no") return c.fail("syntax", node, `${name} takes no distinct.`);
   const argNode = entry.ordered ? node.orderBy : node.args[0];
   const arg = node.star || !argNode ? null : c.expr(argNode, "row");
   const type = arg ? entry.type(arg.type) : "number";
@@ -168,8 +168,8 @@ function aggregate(c: Checking, node: Node & { kind: "call" }, level: Level): Ex
   const by = entry.keyed ? c.expr(node.args[1], "row") : null;
   const filter = node.filter ? c.expr(node.filter, "row") : null;
   if (node.filter && filter) c.typed(node.filter, filter, "boolean", "“where”");
-  // The smallest, the largest, and whether all or any are true do not depend on how often a value stands.
-  const distinct = node.distinct && !["min", "max", "bool_and", "bool_or"].includes(name);
+  // Where it changes nothing, it is not asked of the engine.
+  const distinct = node.distinct && entry.distinct === "yes";
   return {
     op: "aggregate",
     type: type ?? "number",

@@ -6,9 +6,9 @@ import { callExpr, extractExpr } from "./check-call";
 import { type Checking, call, TYPE_WORDS } from "./checking";
 import { type Definition, Definitions, type FormulaText, type Use, type Used } from "./definitions";
 import type { BoundName, Checked, Expr, Level, Scope, ScopeColumn, ScopeTable } from "./expr";
+import { type ScalarName, sharedType } from "./functions";
 import { circleOf, pathsBetween, pathText, reachedFrom } from "./links";
 import { parseFormula } from "./parse";
-import { sharedType } from "./scalars";
 import { measureNamed, tableNamed } from "./scope-names";
 import type { Node } from "./tree";
 
@@ -371,7 +371,7 @@ class Checker implements Checking {
       this.typed(node.right, right, "boolean", `“${op}”`);
       return call(op, "boolean", [left, right]);
     }
-    if (["=", "<>", "<", "<=", ">", ">="].includes(op)) return this.compare(node, op, left, right);
+    if (isComparison(op)) return this.compare(node, op, left, right);
     if (op === "||") {
       this.typed(node.left, left, "text", "“||”");
       this.typed(node.right, right, "text", "“||”");
@@ -399,7 +399,7 @@ class Checker implements Checking {
     return call(op, "number", [left, right]);
   }
 
-  private compare(span: Span, fn: string, left: Expr, right: Expr): Expr {
+  private compare(span: Span, fn: Comparison, left: Expr, right: Expr): Expr {
     if (left.type === "date" && right.type === "timestamp")
       return call(fn, "boolean", [call("at_midnight", "timestamp", [left]), right]);
     if (left.type === "timestamp" && right.type === "date")
@@ -447,7 +447,7 @@ class Checker implements Checking {
   private cast(node: Span, arg: Expr, to: ValueType): Expr {
     const from = arg.type;
     if (from === to || from === "null" || to === "null") return { ...arg, type: to } as Expr;
-    if (to === "text") return call(`text_from_${from}`, "text", [arg]);
+    if (to === "text" && from !== "text") return call(`text_from_${from}`, "text", [arg]);
     if (to === "number" && (from === "text" || from === "boolean"))
       return call("number_from", "number", [arg]);
     if (to === "boolean" && (from === "text" || from === "number"))
@@ -458,6 +458,11 @@ class Checker implements Checking {
     return this.fail("type", node, `${TYPE_WORDS[from]} cannot become ${TYPE_WORDS[to]}.`);
   }
 }
+
+const COMPARISONS = ["=", "<>", "<", "<=", ">", ">="] as const;
+type Comparison = (typeof COMPARISONS)[number] | (ScalarName & "is_distinct");
+const isComparison = (op: string): op is (typeof COMPARISONS)[number] =>
+  (COMPARISONS as readonly string[]).includes(op);
 
 /** The tables or measures of a circle, shown whole while it is short. */
 function circleText(circle: string[]): string {

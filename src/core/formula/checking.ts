@@ -1,6 +1,7 @@
 import type { Mend, Problem, Span } from "../base/problem";
 import type { ValueType } from "../base/value";
 import type { Expr, Level, ScopeTable } from "./expr";
+import type { ScalarName } from "./functions";
 import type { Node } from "./tree";
 
 export const TYPE_WORDS: Record<ValueType, string> = {
@@ -24,6 +25,6 @@ export interface Checking {
   wrapMend(span: Span, before: string, after: string, label: string): Mend;
 }
 
-export function call(fn: string, type: ValueType, args: Expr[]): Expr {
+export function call(fn: ScalarName, type: ValueType, args: Expr[]): Expr {
   return { op: "call", type, fn, args };
 }

@@ -1,9 +1,9 @@
 import { findNamed } from "../base/names";
-import { AGGREGATES } from "./aggregates";
+import { AGGREGATES, type AggregateEntry } from "./aggregates";
 import { quoteName } from "./check";
 import type { Level, Scope, ScopeColumn } from "./expr";
+import { FUNCTIONS } from "./functions";
 import { reachedFrom } from "./links";
-import { SCALAR_ENTRIES } from "./scalars";
 import { tokenize } from "./tokens";
 
 /** A name or a form that can stand in a formula: what is written, what it is, and a line of help. */
@@ -47,8 +47,8 @@ export function completionsFor(scope: Scope, table: string | null, level: Level 
         column(`${quoteName(t.name)}.${quoteName(c.name)}`, c, `${t.name}, through a link`),
       ),
     ),
-    ...SCALAR_ENTRIES.map(
-      (f): Completion => ({ text: `${f.name}()`, kind: "function", detail: f.signature, help: f.help }),
+    ...Object.entries(FUNCTIONS).map(
+      ([name, f]): Completion => ({ text: `${name}()`, kind: "function", detail: f.signature, help: f.help }),
     ),
     ...WORDS.filter(([, , group]) => !group || level === "group").map(
       ([text, help]): Completion => ({ text, kind: "word", detail: "", help }),
@@ -63,9 +63,9 @@ export function completionsFor(scope: Scope, table: string | null, level: Level 
     ...scope.inputs.map(
       (i): Completion => ({ text: `:${i.name}`, kind: "input", detail: `input, ${i.type}`, help: "" }),
     ),
-    ...AGGREGATES.map(
-      (a): Completion => ({
-        text: a.ordered ? `${a.name}(0.5) within group (order by )` : `${a.name}()`,
+    ...Object.entries<AggregateEntry>(AGGREGATES).map(
+      ([name, a]): Completion => ({
+        text: a.ordered ? `${name}(0.5) within group (order by )` : `${name}()`,
         kind: "aggregate",
         detail: a.signature,
         help: a.help,

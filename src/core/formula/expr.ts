@@ -1,5 +1,7 @@
 import type { Problem, Span } from "../base/problem";
 import type { Value, ValueType } from "../base/value";
+import type { AggregateName } from "./aggregates";
+import type { ScalarName } from "./functions";
 import type { Link } from "./links";
 
 /**
@@ -10,12 +12,12 @@ export type Expr =
   | { op: "constant"; type: ValueType; value: Value }
   | { op: "column"; type: ValueType; table: string; column: string }
   | { op: "input"; type: ValueType; name: string }
-  | { op: "call"; type: ValueType; fn: string; args: Expr[] }
+  | { op: "call"; type: ValueType; fn: ScalarName; args: Expr[] }
   /** `by` is the row-level key of max_by and min_by, `fraction` the constant of percentile_cont. */
   | {
       op: "aggregate";
       type: ValueType;
-      fn: string;
+      fn: AggregateName;
       table: string;
       arg: Expr | null;
       by: Expr | null;

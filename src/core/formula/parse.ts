@@ -344,7 +344,7 @@ class Parser {
       this.next();
       star = true;
     } else if (!this.isSymbol(")")) {
-      args = this.list();
+      args = name === "position" ? this.placeArguments() : this.list();
       if (name === "substring") {
         for (const word of ["from", "for"]) if (this.takeWord(word)) args.push(this.expression(0));
       }
@@ -367,6 +367,13 @@ class Parser {
       this.expectSymbol(")", "The brackets of filter are not closed. Add ) where they end.");
     }
     return { kind: "call", name, nameSpan, args, star, distinct, filter, orderBy, ...this.span(token.start) };
+  }
+
+  /** position(part in text): its “in” is no test of a list. */
+  private placeArguments(): Node[] {
+    const part = this.expression(COMPARISON + 1);
+    if (!this.takeWord("in")) this.expectSymbol(",", "Write position(part in text).");
+    return [part, this.expression(0)];
   }
 
   private extract(nameSpan: Span): Node {

@@ -1,7 +1,7 @@
 import { closeSync, openSync, readSync } from "node:fs";
 import { sameName } from "@/core/base/names";
+import { readNumber } from "@/core/base/read-number";
 import { readDate, readTimestamp } from "@/core/data/cell-date";
-import { readNumber } from "@/core/data/cell-number";
 import { isNothing, readBoolean } from "@/core/data/reading";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";

@@ -1,8 +1,8 @@
 "use client";
 import { Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
+import { patternProblem } from "@/core/base/date-pattern";
 import { sameName } from "@/core/base/names";
-import { patternProblem } from "@/core/data/cell-pattern";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
 import { breaksOf } from "@/core/project/breaks";

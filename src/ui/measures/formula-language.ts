@@ -15,7 +15,7 @@ import type { Level, Scope } from "@/core/formula/expr";
 import { RESERVED } from "@/core/formula/parse";
 import { tokenize } from "@/core/formula/tokens";
 
-const AGGREGATE_NAMES = new Set([...AGGREGATES.map((a) => a.name), "total"]);
+const AGGREGATE_NAMES = new Set([...Object.keys(AGGREGATES), "total"]);
 const mark = (name: string) => Decoration.mark({ class: `formula-${name}` });
 const MARKS = {
   keyword: mark("keyword"),

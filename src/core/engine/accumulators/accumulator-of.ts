@@ -1,54 +1,50 @@
-import type { Value, ValueType } from "../../base/value";
+import type { ValueType } from "../../base/value";
+import type { AggregateName } from "../../formula/aggregates";
+import type { Aggregate } from "../../plan/aggregates";
 import type { Accumulator } from "./accumulator";
 import { ByKey } from "./by-key";
 import { Count } from "./count";
 import { Distinct } from "./distinct";
 import { NumberExtreme, TextExtreme } from "./extreme";
+import { GeometricMean } from "./geometric-mean";
+import { Mode } from "./mode";
 import { Percentile } from "./percentile";
 import { Spread } from "./spread";
 import { Sum } from "./sum";
 import { Truth } from "./truth";
 
-type Asked = {
-  fn: string;
-  distinct: boolean;
-  arg: { type: ValueType } | null;
-  fraction: { op: string; value?: Value } | null;
+type Asked = Pick<Aggregate, "fn" | "distinct" | "fraction"> & { arg: { type: ValueType } | null };
+
+const typeOf = ({ arg }: Asked) => arg?.type ?? "number";
+const extreme = (sign: 1 | -1) => (asked: Asked) =>
+  typeOf(asked) === "text" ? new TextExtreme(sign) : new NumberExtreme(sign, typeOf(asked));
+const shareOf = ({ fraction }: Asked) =>
+  fraction?.op === "constant" && typeof fraction.value === "number" ? fraction.value : Number.NaN;
+
+/** How each aggregate is gathered. */
+const ACCUMULATORS: Record<AggregateName, (asked: Asked) => Accumulator> = {
+  count: () => new Count(),
+  sum: () => new Sum(false),
+  avg: () => new Sum(true),
+  min: extreme(-1),
+  max: extreme(1),
+  median: () => new Percentile(0.5),
+  percentile_cont: (asked) => new Percentile(shareOf(asked)),
+  mode: (asked) => new Mode(typeOf(asked)),
+  geometric_mean: () => new GeometricMean(),
+  stddev_pop: () => new Spread(true, false),
+  stddev_samp: () => new Spread(true, true),
+  var_pop: () => new Spread(false, false),
+  var_samp: () => new Spread(false, true),
+  max_by: (asked) => new ByKey(1, typeOf(asked)),
+  min_by: (asked) => new ByKey(-1, typeOf(asked)),
+  bool_and: () => new Truth(true),
+  bool_or: () => new Truth(false),
 };
 
 /** A fresh accumulator of a bound aggregate. */
-export function accumulatorOf({ fn, distinct, arg, fraction }: Asked): Accumulator {
-  if (distinct)
-    return new Distinct(fn === "count" ? null : () => accumulatorOf({ fn, distinct: false, arg, fraction }));
-  const type = arg?.type ?? "number";
-  switch (fn) {
-    case "count":
-      return new Count();
-    case "sum":
-    case "avg":
-      return new Sum(fn === "avg");
-    case "min":
-    case "max":
-      return type === "text"
-        ? new TextExtreme(fn === "max" ? 1 : -1)
-        : new NumberExtreme(fn === "max" ? 1 : -1, type);
-    case "median":
-      return new Percentile(0.5);
-    case "percentile_cont":
-      return new Percentile(
-        fraction?.op === "constant" && typeof fraction.value === "number" ? fraction.value : Number.NaN,
-      );
-    case "stddev_pop":
-    case "stddev_samp":
-    case "var_pop":
-    case "var_samp":
-      return new Spread(fn.startsWith("stddev"), fn.endsWith("samp"));
-    case "max_by":
-    case "min_by":
-      return new ByKey(fn === "max_by" ? 1 : -1, type);
-    case "bool_and":
-    case "bool_or":
-      return new Truth(fn === "bool_and");
-  }
-  throw new Error(`no accumulator for ${fn}`);
+export function accumulatorOf(asked: Asked): Accumulator {
+  const make = () => ACCUMULATORS[asked.fn](asked);
+  if (!asked.distinct) return make();
+  return new Distinct(asked.fn === "count" ? null : make);
 }

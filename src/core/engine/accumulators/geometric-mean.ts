@@ -1,0 +1,37 @@
+import type { Value } from "../../base/value";
+import type { Vector } from "../vector";
+import { type Accumulator, type GroupedRows, grown } from "./accumulator";
+import { Sum } from "./sum";
+
+/** The geometric mean of each group, by the mean of the logarithms; null where a value is not above zero. */
+export class GeometricMean implements Accumulator {
+  private logs = new Sum(true);
+  /** For each group how many values have no logarithm. */
+  private outside = new Int32Array(0);
+
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    const { numbers } = argument as { numbers: Float64Array };
+    this.outside = grown(this.outside, size);
+    const logs = new Float64Array(length);
+    for (let i = 0; i < length; i++) {
+      const x = numbers[i];
+      logs[i] = x > 0 ? Math.log(x) : Number.NaN;
+      if (x <= 0 && (filter === null || filter[i] !== 0)) this.outside[groups[i]]++;
+    }
+    this.logs.add({ groups, length, size }, { numbers: logs }, filter);
+  }
+
+  merge(into: Int32Array, groups: number): Accumulator {
+    const merged = new GeometricMean();
+    merged.logs = this.logs.merge(into, groups) as Sum;
+    merged.outside = new Int32Array(groups);
+    for (let g = 0; g < Math.min(into.length, this.outside.length); g++)
+      merged.outside[into[g]] += this.outside[g];
+    return merged;
+  }
+
+  result(group: number): Value {
+    const mean = this.logs.result(group);
+    return mean === null || this.outside[group] > 0 ? null : Math.exp(mean as number);
+  }
+}
