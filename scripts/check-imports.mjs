@@ -10,9 +10,9 @@ import { fileURLToPath } from "node:url";
  * lists.
  */
 const LAYERS = [
-  { name: "core/base", packages: [] },
-  { name: "core/formula", packages: [] },
-  { name: "core/data", packages: ["date-fns", "@date-fns/utc", "zod"] },
+  { name: "core/base", packages: ["date-fns", "@date-fns/utc"] },
+  { name: "core/formula", packages: ["re2js"] },
+  { name: "core/data", packages: ["zod"] },
   { name: "core/plan", packages: ["zod"] },
   { name: "core/engine", packages: [] },
   { name: "core/project", packages: ["immer", "saxes", "zod"] },
@@ -67,6 +67,8 @@ const LAYERS = [
     packages: ["next", "react", "zod", "node:stream"],
   },
 ];
+/** What pages must not carry: the value imports of the interface never lead to these. */
+const NOT_IN_PAGES = ["zod", "re2js"];
 /** What only tests use: it may import everything, and nothing but tests imports it. */
 const TESTING = "testing";
 
@@ -114,22 +116,51 @@ function checkLayer(file, layer, to, typeOnly) {
   report(file, `${layer.name} must not import ${to}`);
 }
 
+/** Whether a statement brings only types, which are gone when it is built. */
+const bringsTypes = (statement) =>
+  /^(?:import|export)\s+type\b/.test(statement) || /^import\s+\{(\s*type\s[^,}]+,?)+\s*\}/.test(statement);
+
 const imports = new Map();
+/** What is imported as a value: files of src, and packages by their names. */
+const values = new Map();
 for (const file of files) {
   const layer = layerOf(file);
   if (!layer && !isTest(file) && !file.startsWith(`${TESTING}/`) && file !== "proxy.ts")
     report(file, "stands in no layer");
   const targets = new Set();
-  for (const [, type, from, dynamic] of readFileSync(join(src, file), "utf8").matchAll(STATEMENT)) {
+  const valued = new Set();
+  for (const [statement, type, from, dynamic] of readFileSync(join(src, file), "utf8").matchAll(STATEMENT)) {
     const target = from ?? dynamic;
     const to = fileOf(file, target);
     if (to !== null) targets.add(to);
+    if (!bringsTypes(statement)) valued.add(to ?? target);
     if (!layer || isTest(file)) continue;
     if (to === null) checkPackage(file, layer, target);
     else checkLayer(file, layer, to, Boolean(type));
   }
   imports.set(file, targets);
+  values.set(file, valued);
 }
+
+/** The ways from the interface to what its pages must not carry. */
+function checkPages() {
+  const queue = files.filter((f) => f.startsWith("ui/") && !isTest(f));
+  const cameFrom = new Map(queue.map((f) => [f, null]));
+  for (let file = queue.shift(); file !== undefined; file = queue.shift()) {
+    for (const to of values.get(file) ?? []) {
+      const bad = NOT_IN_PAGES.find((p) => to === p || to.startsWith(`${p}/`));
+      if (bad) {
+        const way = [];
+        for (let at = file; at; at = cameFrom.get(at)) way.unshift(at);
+        report(way[0], `pages would carry ${bad}, by ${way.join(" -> ")}`);
+      } else if (values.has(to) && !cameFrom.has(to)) {
+        cameFrom.set(to, file);
+        queue.push(to);
+      }
+    }
+  }
+}
+checkPages();
 
 /**
  * Files that lead back to themselves, each circle once (R. Tarjan, Depth-first search and linear graph

@@ -82,6 +82,20 @@ describe("the check of imports", () => {
     expect(said({})).toContain("nothing to look at");
   });
 
+  test("reports a way from a page to what pages must not carry, and minds no types", () => {
+    const deep = {
+      ...sound,
+      "core/plan/query.ts": 'import { z } from "zod";\nexport const q = z;',
+      "core/view/ask.ts": 'import { q } from "../plan/query";\nexport const asked = q;',
+    };
+    const page = (line: string) => said({ ...deep, "ui/screen.tsx": `${line}\nexport const c = 1;` });
+    expect(page('import { asked } from "@/core/view/ask";')).toContain(
+      "pages would carry zod, by ui/screen.tsx -> core/view/ask.ts -> core/plan/query.ts",
+    );
+    expect(page('import { type asked, type other } from "@/core/view/ask";')).toBe("");
+    expect(page('import type { asked } from "@/core/view/ask";')).toBe("");
+  });
+
   test("reports what only tests may use", () => {
     expect(
       said({

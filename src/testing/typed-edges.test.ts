@@ -2,11 +2,11 @@ import { expect, test } from "vitest";
 import { call } from "../core/formula/checking";
 import { choice, number, part } from "../core/kinds/anatomy/dial";
 import { type Style, styleFrom } from "../core/kinds/anatomy/style";
-import type { DonutPart } from "../core/kinds/donut/parts";
+import { DONUT_PARTS, type DonutPart } from "../core/kinds/donut/parts";
 import type { Edit } from "../core/project/edits";
 
 /** What must not build: each line below a mark fails the check of types where it does build. */
-export function misspelt(style: Style<DonutPart>): unknown[] {
+function misspelt(style: Style<DonutPart>): unknown[] {
   return [
     style.number("arc.hole"),
     style.choice("arc.direction") === "counter",
@@ -26,6 +26,10 @@ export function misspelt(style: Style<DonutPart>): unknown[] {
     { type: "rename board", id: "b" } satisfies Edit,
   ];
 }
+
+test("what is spelt right builds, and reads what it names", () => {
+  expect(() => misspelt(styleFrom(DONUT_PARTS) as Style<DonutPart>)).toThrow("arc.hol is no number dial");
+});
 
 test("dials are read by name within a part that a kind has whole, and not else", () => {
   const ring = part("ring", "Ring", [number("gap", "Gap", [0, 9, 1], "px", 4)]);
