@@ -2,10 +2,10 @@ import { DATE_BUCKETS, type DateBucket } from "../base/calendar";
 import type { ValueType } from "../base/value";
 
 /**
- * What a person can call by name: its form, its help, an example over the rows of docs/formulas.md with what it
- * gives, and how its type follows from its arguments' types. Completion, the docs' table, the tests of merging
- * and of examples follow from these entries; `scalars.ts` computes what is declared here, which the compiler
- * holds.
+ * What a person can call by name: its form, its help, an example over the rows of docs/formulas.md with what
+ * it gives, and how its type follows from its arguments' types. Completion, the docs' table, the tests of
+ * merging and of examples follow from these entries; `scalars.ts` computes what is declared here, which the
+ * compiler holds.
  */
 export interface FunctionEntry {
   signature: string;

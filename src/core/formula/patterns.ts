@@ -3,7 +3,9 @@ import { patternProblem, readByPattern } from "../base/date-pattern";
 import { LimitError } from "../base/limit-error";
 import { textOf } from "./texts";
 
-/** What was made of a pattern, or the sentence that says why it cannot be used; the last ones are remembered. */
+/**
+ * What was made of a pattern, or the sentence that says why it cannot be used; the last ones are remembered.
+ */
 function remembering<T>(make: (pattern: string) => T): (pattern: string) => T {
   const known = new Map<string, T | LimitError>();
   return (pattern) => {
@@ -25,7 +27,10 @@ function remembering<T>(make: (pattern: string) => T): (pattern: string) => T {
 
 const LONGEST_PATTERN = 1000;
 
-/** A regular expression that is matched in time that grows with the text alone (R. Cox, Regular Expression Matching Can Be Simple And Fast, 2007). */
+/**
+ * A regular expression that is matched in time that grows with the text alone (R. Cox, Regular Expression
+ * Matching Can Be Simple And Fast, 2007).
+ */
 const compiled = remembering((pattern) => {
   if (pattern.length > LONGEST_PATTERN)
     throw new LimitError(`A regular expression has at most ${LONGEST_PATTERN} characters. Shorten it.`);
@@ -43,8 +48,8 @@ const compiled = remembering((pattern) => {
 export const isMatch = (text: string, pattern: string): boolean => compiled(pattern).matcher(text).find();
 
 /**
- * A text with every match of a regular expression replaced; in the replacement, $1 is the first group and $0 the
- * match, and $$ a dollar sign. Throws a LimitError where the result would be too long.
+ * A text with every match of a regular expression replaced; in the replacement, $1 is the first group and $0
+ * the match, and $$ a dollar sign. Throws a LimitError where the result would be too long.
  */
 export function replacedByPattern(text: string, pattern: string, to: string): string {
   const matcher = compiled(pattern).matcher(text);
@@ -69,7 +74,10 @@ const dated = remembering((pattern) => {
   return (text: string) => readByPattern(text, pattern);
 });
 
-/** The moment that a text says by a pattern in the date letters of Unicode, in milliseconds, or null. Throws a LimitError where the pattern is none. */
+/**
+ * The moment that a text says by a pattern in the date letters of Unicode, in milliseconds, or null. Throws a
+ * LimitError where the pattern is none.
+ */
 export const momentBy = (text: string, pattern: string): number | null => dated(pattern)(text);
 
 /** A decimal mark. Throws a LimitError where it is another sign. */

@@ -38,15 +38,18 @@ export function placeOf(part: string, text: string): number {
   return at < 0 ? 0 : [...text.slice(0, at)].length + 1;
 }
 
-/** The n-th piece of a text between separators, from 1; empty where there is none. Without a separator the text is one piece. */
+/**
+ * The n-th piece of a text between separators, from 1; empty where there is none. Without a separator the
+ * text is one piece.
+ */
 export function pieceOf(text: string, separator: string, n: number): string {
   const pieces = separator === "" ? [text] : text.split(separator);
   return pieces[Math.trunc(n) - 1] ?? "";
 }
 
 /**
- * A text brought to so many characters: filled at its start or its end, or cut at its end. An empty filling fills
- * nothing. Throws a LimitError where it would be too long.
+ * A text brought to so many characters: filled at its start or its end, or cut at its end. An empty filling
+ * fills nothing. Throws a LimitError where it would be too long.
  */
 export function padded(side: "start" | "end", text: string, length: number, fill = " "): string {
   const characters = [...text];
