@@ -1,10 +1,12 @@
 import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import { join } from "node:path";
 import { parseArgs } from "node:util";
 import next from "next";
 import { runCommand } from "./commands";
 import { createDemo } from "./demo";
 import { refusal } from "./http/door";
 import { DATA_POLICY, pagePolicy, SECURITY_HEADERS } from "./http/security-headers";
+import { packedStatics } from "./http/static-files";
 import { describeOldTables } from "./keep/adopt";
 import { settings } from "./settings";
 import { closeDatabase, database } from "./store/database";
@@ -66,10 +68,12 @@ async function main(): Promise<void> {
   const app = next({ dev: values.dev, dir: settings.root, hostname: values.host, port });
   await app.prepare();
   const serve = app.getRequestHandler();
+  const sentPacked = values.dev ? () => false : packedStatics(join(settings.root, ".next"));
   const server = createServer((request, response) => {
     for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.setHeader(name, value);
     const refused = refusal(request, values.host);
     if (refused) return turnAway(request, response, refused);
+    if (sentPacked(request, response)) return;
     const policy = request.url?.startsWith("/api/") ? DATA_POLICY : pagePolicy(values.dev);
     response.setHeader("content-security-policy", policy);
     // The page that is made for this request reads its nonce from here.
