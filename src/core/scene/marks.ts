@@ -35,6 +35,17 @@ export interface Datum {
   lines: { label: string; value: string }[];
 }
 
+/** How a value can be read off a mark. */
+export type Channel = "length" | "angle" | "area" | "position" | "count";
+
+/** The value that a mark stands for: of which row (its key) and series, and the channel that shows it. */
+export interface Shown {
+  row: string;
+  series?: string;
+  value: number;
+  channel: Channel;
+}
+
 interface MarkBase {
   id: string;
   /** The part of the kind's anatomy that this mark draws. */
@@ -55,6 +66,8 @@ interface MarkBase {
    */
   whole?: { from: number; to: number; axis: "angle" | "x" | "y"; cells?: number };
   datum?: Datum;
+  /** Dashes and steps that a mark is cut into say the same as the whole of it. */
+  shows?: Shown;
 }
 
 /**

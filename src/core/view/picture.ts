@@ -2,6 +2,7 @@ import type { Value } from "../base/value";
 import { kindOf } from "../kinds";
 import { withFigures } from "../kinds/anatomy/figures";
 import { finishDials } from "../kinds/anatomy/finishes";
+import type { SceneInput } from "../kinds/anatomy/kind";
 import type { SharedPart } from "../kinds/anatomy/shared-parts";
 import { type OpenStyle, type Style, styleFrom } from "../kinds/anatomy/style";
 import { Surface } from "../kinds/anatomy/surface";
@@ -37,6 +38,33 @@ export function styleOf(
   return styleFrom(kindOf(visual.kind).parts, ...layers) as KindStyle;
 }
 
+/**
+ * What a visual's kind draws from: its style, colours, look and data, with numbers in the units that it asks
+ * for.
+ */
+export function sceneInput(
+  visual: Visual,
+  data: VisualData,
+  design: Design = NO_DESIGN,
+  options: PictureOptions = {},
+): SceneInput {
+  const style = styleOf(visual, design);
+  const sheet = style.choice("frame.sheet");
+  const background = style.toggle("frame.filled") ? style.colour("frame.background", "") : "";
+  const page = THEMES[sheet === "page" ? (options.theme ?? "light") : sheet];
+  const theme = background ? themeOn(background) : page;
+  const { rules, categoryColours, pictures } = visual;
+  return {
+    frame: options.size ?? visual.size,
+    theme,
+    style,
+    surface: new Surface(style, theme),
+    look: { palettes: design.palettes, rules, categoryColours, pictures, ownPictures: design.pictures },
+    data: withFigures(data, style),
+    focus: options.focus ?? null,
+  };
+}
+
 /** Draws a visual's data into a scene. */
 export function sceneOf(
   visual: Visual,
@@ -44,25 +72,9 @@ export function sceneOf(
   design: Design = NO_DESIGN,
   options: PictureOptions = {},
 ): Scene {
-  const kind = kindOf(visual.kind);
-  const style = styleOf(visual, design);
-  const sheet = style.choice("frame.sheet");
-  const background = style.toggle("frame.filled") ? style.colour("frame.background", "") : "";
-  const page = THEMES[sheet === "page" ? (options.theme ?? "light") : sheet];
-  const theme = background ? themeOn(background) : page;
-  const { rules, categoryColours, pictures } = visual;
-  const look = { palettes: design.palettes, rules, categoryColours, pictures, ownPictures: design.pictures };
-  return measuredIn(style.choice("type.family"), () =>
-    kind.scene({
-      frame: options.size ?? visual.size,
-      theme,
-      style,
-      surface: new Surface(style, theme),
-      look,
-      data: withFigures(data, style),
-      focus: options.focus ?? null,
-    }),
-  );
+  const input = sceneInput(visual, data, design, options);
+  const family = styleOf(visual, design).choice("type.family");
+  return measuredIn(family, () => kindOf(visual.kind).scene(input));
 }
 
 /** Draws a visual from the result of its query; the one way from numbers to a picture, everywhere. */

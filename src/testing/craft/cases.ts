@@ -1,5 +1,5 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
-import type { KindId } from "../../core/kinds";
+import { hasRole, type KindId } from "../../core/kinds";
 import { type Visual, visualSchema } from "../../core/project/schema";
 import { plainRow, type VisualData } from "../../core/rows/visual-data";
 import { CATEGORIES, sampleData, seriesData, VALUES } from "./sample-data";
@@ -282,7 +282,9 @@ export function casesOf(kind: KindId): HardCase[] {
       : [];
   return [
     ...(ONE_VALUE.includes(kind) ? ONE_CASES : []),
-    ...(MANY_VALUES.includes(kind) ? MANY_CASES : []),
+    ...(MANY_VALUES.includes(kind)
+      ? MANY_CASES.filter((c) => c.data.splitLabel || hasRole(kind, "more"))
+      : []),
     ...(WITH_SERIES.includes(kind) ? SERIES_CASES : []),
     ...course,
   ];

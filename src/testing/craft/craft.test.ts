@@ -5,6 +5,7 @@ import { THEMES } from "../../core/scene/colour";
 import { sceneOf } from "../../core/view/picture";
 import { casesOf, visualOf } from "./cases";
 import { faults } from "./faults";
+import { miscoloured, unshown } from "./shown";
 import { lies } from "./truth";
 
 const SIZES = [
@@ -34,6 +35,8 @@ describe.each(KINDS.map((k) => [k.id, k] as const))("%s", (id) => {
           const found = [
             ...faults(scene, scene.background ?? THEMES[scene.theme].sheet),
             ...lies(visual, data, scene),
+            ...unshown(visual, data, scene),
+            ...miscoloured(visual, data, scene, { size, theme }),
           ];
           if (scene.description.length < 4) found.push("no description");
           if (found.length) {

@@ -7,6 +7,7 @@ import type { VisualData, VisualRow } from "../../core/rows/visual-data";
 import type { Mark, Rect, Scene, Sector } from "../../core/scene/marks";
 import { styleOf } from "../../core/view/picture";
 import { markBox, piecesOf } from "./faults";
+import { shapesOf } from "./shown";
 
 const TOLERANCE = 0.005;
 const span = (pieces: (Sector | Rect)[]) =>
@@ -30,7 +31,7 @@ interface Paint {
  * dashes are added up.
  */
 function arcShare(scene: Scene, key: string, paint: Paint, sweep: number): number {
-  const arc = piecesOf(scene, `arc:${key}`);
+  const arc = shapesOf(scene, key);
   if (arc.length === 0) return 0;
   if (paint.dashed) return span(arc) / span(piecesOf(scene, `track:${key}`));
   const sectors = arc.filter((p): p is Sector => p.type === "sector");
@@ -57,14 +58,14 @@ function ringLies(data: VisualData, scene: Scene, paint: Paint, part: string): s
 
 function donutLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const sweep = paint.style.number("arc.sweep");
-  const rings: { id: string; readOf: (r: VisualRow) => number | null }[] = data.series.length
-    ? data.series.map((s, k) => ({ id: `${s.key}:`, readOf: (r) => r.cells[k] ?? null }))
-    : [{ id: "", readOf: (r) => r.value }];
-  return rings.flatMap(({ id, readOf }) => {
+  const rings: { series?: string; readOf: (r: VisualRow) => number | null }[] = data.series.length
+    ? data.series.map((s, k) => ({ series: s.key, readOf: (r: VisualRow) => r.cells[k] ?? null }))
+    : [{ readOf: (r: VisualRow) => r.value }];
+  return rings.flatMap(({ series, readOf }) => {
     const parts = data.rows.map((row) => ({ row, value: readOf(row) ?? 0 })).filter((p) => p.value > 0);
     if (parts.length === 0) return [];
     const sum = parts.reduce((s, p) => s + p.value, 0);
-    const spans = parts.map(({ row }) => span(piecesOf(scene, `slice:${id}${row.key}`)));
+    const spans = parts.map(({ row }) => span(shapesOf(scene, row.key, series)));
     const all = paint.dashed ? spans.reduce((s, x) => s + x, 0) : sweep;
     const found = parts.flatMap(({ row, value }, i) =>
       close(spans[i] / all, value / sum)
@@ -98,29 +99,25 @@ function proportionLies(lengths: { name: string; value: number; length: number }
 
 function barLies(visual: Visual, data: VisualData, scene: Scene, paint: Paint): string[] {
   const axis = paint.style.choice("bar.direction") === "right" ? "width" : "height";
-  const shown = data.rows.filter((r) =>
-    scene.marks.some((m) => m.id.endsWith(r.key) || m.id.includes(`${r.key}:`) || m.id.includes(`${r.key}/`)),
-  );
-  const length = (id: string) => extent(piecesOf(scene, id), axis);
+  const shown = data.rows.filter((r) => shapesOf(scene, r.key).length > 0 || r.value === 0);
+  const length = (row: string, series?: string) => extent(shapesOf(scene, row, series), axis);
   if (visual.kind === "nested bars") {
     if (paint.style.choice("scale.of") === "two") return [];
     return proportionLies(
       shown.flatMap((r) => [
-        { name: `outer ${r.label}`, value: r.value ?? 0, length: length(`outer:${r.key}`) },
-        { name: `inner ${r.label}`, value: r.second ?? 0, length: length(`inner:${r.key}`) },
+        { name: `outer ${r.label}`, value: r.value ?? 0, length: length(r.key, "outer") },
+        { name: `inner ${r.label}`, value: r.second ?? 0, length: length(r.key, "inner") },
       ]),
     );
   }
   if (data.series.length === 0)
-    return proportionLies(
-      shown.map((r) => ({ name: r.label, value: r.value ?? 0, length: length(`bar:${r.key}`) })),
-    );
+    return proportionLies(shown.map((r) => ({ name: r.label, value: r.value ?? 0, length: length(r.key) })));
   return proportionLies(
     shown.flatMap((r) =>
       data.series.map((s, k) => ({
         name: `${r.label} ${s.label}`,
         value: r.cells[k] ?? 0,
-        length: length(`bar:${r.key}:${s.key}`),
+        length: length(r.key, s.key),
       })),
     ),
   );
@@ -135,12 +132,9 @@ function stackLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   return proportionLies(
     data.rows.flatMap((row) => {
       const cells = data.series.length ? row.cells : [row.value];
-      const pieces = (
-        data.series.length ? data.series.map((s) => `segment:${row.key}:${s.key}`) : [`segment:${row.key}`]
-      )
-        .flatMap((id) => piecesOf(scene, id))
-        .filter((p): p is Rect => p.type === "rect");
-      if (pieces.length === 0) return [];
+      const pieces = shapesOf(scene, row.key).filter((p): p is Rect => p.type === "rect");
+      // Between dashed segments the gaps take of the dashes.
+      if (pieces.length === 0 || (paint.dashed && data.series.length > 0)) return [];
       const half = (p: Rect) => (p.stroke ? (p.strokeWidth ?? 0) / 2 : 0);
       const low = Math.min(...pieces.map((p) => (vertical ? p.y : p.x) - half(p)));
       const high = Math.max(...pieces.map((p) => (vertical ? p.y + p.height : p.x + p.width) + half(p)));
@@ -149,11 +143,11 @@ function stackLies(data: VisualData, scene: Scene, paint: Paint): string[] {
         {
           name: `stack of ${row.label}`,
           value: shares && whole > 0 ? 1 : whole,
-          length: paint.dashed ? Number.NaN : high - low,
+          length: paint.dashed ? extent(pieces, vertical ? "height" : "width") : high - low,
         },
       ];
     }),
-  ).filter((text) => !text.includes("NaN"));
+  );
 }
 
 function progressBarLies(data: VisualData, scene: Scene, paint: Paint): string[] {
@@ -165,7 +159,7 @@ function progressBarLies(data: VisualData, scene: Scene, paint: Paint): string[]
   return data.rows.flatMap((row) => {
     const track = extent(piecesOf(scene, `track:${row.key}`), axis);
     if (track === 0) return [];
-    const drawn = extent(piecesOf(scene, `bar:${row.key}`), axis) / track;
+    const drawn = extent(shapesOf(scene, row.key), axis) / track;
     const wanted = Math.min(1, Math.max(0, (row.value ?? 0) / end));
     return close(drawn, wanted)
       ? []
@@ -179,7 +173,7 @@ function lollipopLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   if (base?.type !== "line") return [];
   const zero = right ? base.points[0][0] : base.points[0][1];
   const found = data.rows.flatMap((row) => {
-    const head = scene.marks.find((m) => m.id === `head:${row.key}`);
+    const head = scene.marks.find((m) => m.shows?.row === row.key);
     if (head?.type !== "circle") return [];
     return [
       {
@@ -196,7 +190,7 @@ function roseLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const area = paint.style.choice("petal.by") === "area";
   return proportionLies(
     data.rows.flatMap((row) => {
-      const [petal] = piecesOf(scene, `petal:${row.key}`).filter((p): p is Sector => p.type === "sector");
+      const [petal] = shapesOf(scene, row.key).filter((p): p is Sector => p.type === "sector");
       if (!petal) return [];
       const half = petal.stroke ? (petal.strokeWidth ?? 0) / 2 : 0;
       const [inner, outer] = [petal.inner - (petal.inner > 0 ? half : 0), petal.outer + half];
@@ -220,7 +214,7 @@ function cellPart(m: Mark): number {
 }
 
 function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
-  const cells = scene.marks.filter((m) => m.id.startsWith("cell:"));
+  const cells = scene.marks.filter((m) => m.shows?.channel === "count");
   const total = paint.style.number("cell.rows") * paint.style.number("cell.columns");
   const covered = cells.reduce((sum, m) => sum + cellPart(m), 0) / total;
   if (data.splitLabel !== null) {
@@ -254,10 +248,23 @@ function gaugeLies(data: VisualData, scene: Scene, paint: Paint): string[] {
     past,
   });
   const wanted = Math.min(1, Math.max(0, (value - scale.minimum) / (scale.maximum - scale.minimum)));
-  const needle = scene.marks.find((m) => m.id === "needle");
+  const needle = scene.marks.find((m) => m.shows?.channel === "position");
   if (needle?.type !== "polygon") return [];
   const drawn = (needle.rotate - paint.style.number("arc.start")) / paint.style.number("arc.sweep");
   return close(drawn, wanted) ? [] : [`the needle stands at ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
+}
+
+/** Bars of a course stand on zero. */
+function courseLies(data: VisualData, scene: Scene): string[] {
+  const bars = data.rows.flatMap((row) => {
+    const pieces = shapesOf(scene, row.key);
+    const length = extent(pieces, "height");
+    // A bar is never thinner than a hair, so that its day is not taken for a missing one.
+    return pieces.length && length > 0.76
+      ? [{ name: `bar of ${row.label}`, value: row.value ?? 0, length }]
+      : [];
+  });
+  return bars.length ? proportionLies(bars) : [];
 }
 
 /** The reading says the value as it is formatted, in full or in a shorter unit, and never a part of it. */
@@ -317,7 +324,7 @@ export function lies(visual: Visual, given: VisualData, scene: Scene): string[] 
       case "waffle":
         return waffleLies(data, scene, paint);
       case "number":
-        return [];
+        return courseLies(data, scene);
     }
   };
   return [...geometry(), ...readingLies(visual, data, scene)];

@@ -60,7 +60,23 @@ export function layFrame({ frame, theme, style, data }: SharedInput): { marks: M
   return { marks, body: { x: padding, y: top, width: inner, height: Math.max(1, height - padding - top) } };
 }
 
-/** Puts a scene together from its frame and its marks. The words of rules are added to the description. */
+/**
+ * How many rows have no mark, in words, where others have: what does not fit, or is too small to draw. Values
+ * below zero count where the kind draws such.
+ */
+function unseenWords({ data }: SharedInput, marks: Mark[]): string {
+  const shown = marks.flatMap((m) => m.shows ?? []);
+  const seen = new Set(shown.map((s) => s.row));
+  const downwards = shown.some((s) => s.value < 0);
+  const wanted = data.rows.filter((r) => (r.value ?? 0) > 0 || (downwards && (r.value ?? 0) < 0));
+  const unseen = wanted.filter((r) => !seen.has(r.key)).length;
+  return seen.size > 0 && unseen > 0 ? ` ${unseen} not shown.` : "";
+}
+
+/**
+ * Puts a scene together from its frame and its marks. The description also says what rules mean, and how many
+ * rows are not shown.
+ */
 export function frameScene(input: SharedInput, marks: Mark[], handles: Handle[], description: string): Scene {
   const rules = ruleWords(input);
   const { frame, theme, style } = input;
@@ -75,7 +91,7 @@ export function frameScene(input: SharedInput, marks: Mark[], handles: Handle[],
     motion: { entry: style.number("motion.entry"), change: style.number("motion.change") },
     marks: input.surface.apply(labelsColoured(input, marks)),
     handles,
-    description: rules ? `${description} By rule: ${rules}.` : description,
+    description: description + (rules ? ` By rule: ${rules}.` : "") + unseenWords(input, marks),
   };
 }
 

@@ -50,6 +50,12 @@ export interface Kind<Id extends string = string> {
   course?: true;
   /** Whether its rows are divided by a series from the first. */
   dividedAtFirst?: true;
+  /** Whether values below zero have marks of their own. */
+  downwards?: true;
+  /** Why rows have no marks of their own, at these dials; null where they have. */
+  unmarked?: (dials: Visual["dials"]) => string | null;
+  /** Whether its marks have other colours than those of categories, series and rules. */
+  ownColours?: true;
   /** The size of a new visual, in pixels. */
   firstSize: Size;
   /** The size of a new tile of a board, in its columns and rows. */

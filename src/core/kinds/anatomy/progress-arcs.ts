@@ -61,6 +61,7 @@ export function progressArcs(
       ...rings[i],
       start,
       sweep,
+      value: row.value,
       share: row.value === null ? 0 : row.value / goal.end,
       past,
       round: style.choice("ring.caps") === "round",

@@ -70,6 +70,8 @@ export interface Arc {
   track: string | null;
   trackOpacity?: number;
   datum?: Mark["datum"];
+  /** The row's value; null draws the track alone. */
+  value: number | null;
   opacity: number;
 }
 
@@ -117,7 +119,8 @@ export function arcMarks(input: SharedInput, arc: Arc): Mark[] {
       }),
     );
   }
-  if (share > 0) marks.push(sector("arc", start + sweep * clamp(share), arc.color));
+  const shows = { row: key, value: arc.value ?? 0, channel: "angle" } as const;
+  if (share > 0) marks.push(sector("arc", start + sweep * clamp(share), arc.color, { shows }));
   if (share > 1 + 1e-12 && arc.past === "lap") {
     const thin = (outer - inner) * 0.27;
     marks.push(

@@ -232,10 +232,12 @@ export class Surface {
         : {};
     if (typeof color !== "string" || this.shade === "flat") return { ...mark, ...shadow };
     if (mark.surface === "track" && (this.shade === "ramp" || this.shade === "soft")) return mark;
-    if (this.shade === "outline")
-      return mark.surface === "track"
-        ? { ...mark, fill: mix(color, this.theme.sheet, 0.45) }
-        : { ...outlined(mark, color), fill: this.pale(color), ...shadow };
+    if (this.shade === "outline") {
+      if (mark.surface === "track") return { ...mark, fill: mix(color, this.theme.sheet, 0.45) };
+      const lined = outlined(mark, color);
+      // A shape that is too thin for a line within it is all line.
+      return { ...lined, fill: lined.stroke === color ? this.pale(color) : color, ...shadow };
+    }
     const fill =
       mark.type === "rect"
         ? this.boxFill(mark, color, free)

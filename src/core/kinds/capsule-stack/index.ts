@@ -9,6 +9,7 @@ export const capsuleStack = defineKind({
   roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
   dividedAtFirst: true,
+  downwards: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),
   parts: CAPSULE_STACK_PARTS,

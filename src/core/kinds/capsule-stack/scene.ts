@@ -121,6 +121,12 @@ export function capsuleStackScene(input: Input): Scene {
         fill: color,
         opacity,
         datum,
+        shows: {
+          row: row.key,
+          ...(single ? {} : { series: data.series[segment.series].key }),
+          value: segment.value,
+          channel: "length",
+        },
         surface: "data",
         whole: wholeOf(bands),
         grow: growthFrom(far),

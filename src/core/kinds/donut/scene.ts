@@ -342,6 +342,12 @@ export function donutScene(input: Input): Scene {
         fill: s.color,
         ...(border > 0 ? { stroke: theme.ink, strokeWidth: border } : {}),
         opacity: strength(input, s.row.key),
+        shows: {
+          row: s.row.key,
+          ...(ring.key ? { series: ring.key } : {}),
+          value: s.value,
+          channel: "angle",
+        },
         surface: "data",
         grow: "middle",
         whole: { from, to: from + sweep, axis: "angle" },

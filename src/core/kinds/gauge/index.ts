@@ -8,6 +8,8 @@ export const gauge = defineKind({
   phrase: "a gauge",
   roles: ["value", "target", "range", "zones"],
   needsSplit: false,
+  unmarked: (dials) => (dials["needle.form"] === "none" ? "the reading alone says the value" : null),
+  ownColours: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),
   parts: GAUGE_PARTS,

@@ -60,10 +60,11 @@ function arcMarks(
     surface: "data",
     whole: { from: start, to: start + sweep, axis: "angle" },
   });
+  const shows = { row: input.data.rows[0].key, value: input.data.total ?? 0, channel: "angle" } as const;
   const marks: Mark[] = [];
   if (fill === "progress") {
     marks.push({ ...sector("track", "arc", 0, 1, theme.track), surface: "track" });
-    if (share > 0) marks.push({ ...sector("progress", "arc", 0, clamp(share), tone), grow: "sweep" });
+    if (share > 0) marks.push({ ...sector("progress", "arc", 0, clamp(share), tone), shows, grow: "sweep" });
   } else {
     for (const [i, zone] of zones.entries()) {
       const first = i === 0 ? cap : 0;
@@ -85,12 +86,13 @@ function arcMarks(
     if (fill === "both" && share > 0) {
       const width = (r - inner) * 0.4;
       const middle = (r + inner) / 2;
-      marks.push(
-        sector("progress", "arc", 0, clamp(share), theme.ink, {
+      marks.push({
+        ...sector("progress", "arc", 0, clamp(share), theme.ink, {
           inner: middle - width / 2,
           outer: middle + width / 2,
         }),
-      );
+        shows,
+      });
     }
   }
   if (style.choice("arc.past") === "lap" && share > 1) {
@@ -535,6 +537,7 @@ export function gaugeScene(input: Input): Scene {
       points: needlePoints(form, length, Math.min(style.number("needle.width"), face.r * 0.14)),
       fill: needleColour,
       datum,
+      shows: { row: data.rows[0].key, value, channel: "position" },
     });
     const hub = Math.min(style.number("needle.hub"), face.r * 0.16);
     if (hub > 0 && form !== "wedge") {

@@ -8,6 +8,7 @@ export const lollipop = defineKind({
   phrase: "lollipops",
   roles: ["value", "split", "headSize", "pictures", "order", "keep"],
   needsSplit: true,
+  downwards: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),
   parts: LOLLIPOP_PARTS,

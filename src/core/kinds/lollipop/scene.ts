@@ -222,6 +222,7 @@ export function lollipopScene(input: Input): Scene {
         ...(border > 0 ? { stroke: theme.ink, strokeWidth: border } : {}),
         opacity,
         datum,
+        shows: { row: row.key, value: row.value ?? 0, channel: "position" },
         surface: "data",
         grow: "middle",
       });

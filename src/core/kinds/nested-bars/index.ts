@@ -8,6 +8,7 @@ export const nestedBars = defineKind({
   phrase: "nested bars",
   roles: ["value", "second", "split", "order", "keep"],
   needsSplit: true,
+  downwards: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),
   parts: NESTED_BARS_PARTS,

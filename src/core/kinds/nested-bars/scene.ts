@@ -98,6 +98,7 @@ export function nestedBarsScene(input: Input): Scene {
         fill,
         opacity,
         datum,
+        shows: { row: row.key, series: id, value, channel: "length" },
         surface: "data",
         whole: { from: bands.base, to, axis: horizontal ? "x" : "y" },
         grow: growthFrom(far),

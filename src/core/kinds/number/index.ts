@@ -9,6 +9,8 @@ export const numberCard = defineKind({
   roles: ["value", "comparison", "split"],
   needsSplit: false,
   course: true,
+  unmarked: (dials) => (dials["spark.form"] === "bars" ? null : "its rows are one line"),
+  ownColours: true,
   firstSize: { width: 320, height: 210 },
   tileSize: () => ({ width: 4, height: 6 }),
   parts: NUMBER_CARD_PARTS,

@@ -83,6 +83,7 @@ function sparkMarks(input: Input, box: Box, colours: Colours): Mark[] {
         fill: style.toggle("spark.last") && i === last.i ? color : mix(color, theme.sheet, 0.55),
         opacity: strength(input, row.key),
         datum: rowDatum(input, row),
+        shows: { row: row.key, value, channel: "length" },
         surface: "data",
         grow: value >= 0 ? "bottom" : "top",
       });

@@ -102,6 +102,7 @@ function barMarks(
   if (share > 0)
     marks.push({
       ...bar("bar", "bar", x, width * clamp(share), color),
+      shows: { row: row.key, value: row.value ?? 0, channel: "length" },
       surface: "data",
       whole,
       grow: "left",
@@ -388,6 +389,7 @@ function standingMarks(input: Input, { goal, colours }: Bars, body: Box): Mark[]
     if (share > 0)
       marks.push({
         ...bar("bar", "bar", full * clamp(share), color),
+        shows: { row: row.key, value: row.value ?? 0, channel: "length" },
         surface: "data",
         whole,
         grow: "bottom",

@@ -138,6 +138,7 @@ export function roseScene(input: Input): Scene {
         corners: [corner, corner, 0, 0],
         fill: color,
         opacity,
+        shows: { row: row.key, value, channel: by },
         surface: "data",
         // Dashes stripe each petal alike, so that areas keep their proportion.
         whole: { from, to, axis: "angle", cells: Math.max(3, Math.round(48 / rows.length)) },

@@ -8,6 +8,7 @@ export const roundedBars = defineKind({
   phrase: "rounded bars",
   roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
+  downwards: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),
   parts: ROUNDED_BARS_PARTS,

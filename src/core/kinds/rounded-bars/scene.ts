@@ -168,6 +168,12 @@ export function roundedBarsScene(input: Input): Scene {
         fill: bar.color,
         opacity,
         datum,
+        shows: {
+          row: row.key,
+          ...(single ? {} : { series: data.series[k].key }),
+          value: bar.value,
+          channel: "length",
+        },
         surface: "data",
         whole: over,
         grow: growthFrom(far),

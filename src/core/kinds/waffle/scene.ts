@@ -190,6 +190,7 @@ function drawFills(input: Input, grid: Grid, fills: Fill[]): Mark[] {
           fill: fill.color,
           datum: fill.datum,
           opacity: strength(input, fill.row.key),
+          shows: { row: fill.row.key, value: fill.row.value ?? 0, channel: "count" },
           surface: "data",
         }),
       );
@@ -231,7 +232,13 @@ export function waffleScene(input: Input): Scene {
   const cells = style.number("cell.rows") * style.number("cell.columns");
   const fills = parts ? partFills(input, colours, cells) : ratioFills(input, goal, colours, cells);
   const negative = parts ? data.rows.filter((r) => (r.value ?? 0) < 0).length : 0;
-  const left = negative ? `${negative} below zero left out` : "";
+  const tiny = fills.filter((f) => f.to <= f.from).length;
+  const left = [
+    negative ? `${negative} below zero left out` : "",
+    tiny ? `${tiny} smaller than half a cell left out` : "",
+  ]
+    .filter(Boolean)
+    .join("; ");
   const noted = footNote(whole, theme, left);
   const entries = colours.ruleLegend().length
     ? colours.ruleLegend()

@@ -1,0 +1,114 @@
+import { kindOf } from "../../core/kinds";
+import { Colours } from "../../core/kinds/anatomy/colours";
+import type { Visual } from "../../core/project/schema";
+import type { VisualData, VisualRow } from "../../core/rows/visual-data";
+import type { Fill, Rect, Scene, Sector } from "../../core/scene/marks";
+import { type PictureOptions, sceneInput } from "../../core/view/picture";
+
+/**
+ * The sectors and boxes that show a row, or one series of it: the pieces that a finish cut them into, or they
+ * themselves.
+ */
+export function shapesOf(scene: Scene, row: string, series?: string): (Sector | Rect)[] {
+  return scene.marks.filter(
+    (m): m is Sector | Rect =>
+      (m.type === "sector" || m.type === "rect") &&
+      m.shows?.row === row &&
+      (series === undefined || m.shows.series === series),
+  );
+}
+
+/** The value that a mark of a row must stand for. */
+function valueFor(data: VisualData, row: VisualRow, series: string | undefined): number | null {
+  if (series === "inner") return row.second;
+  if (series === undefined || series === "outer") return row.value;
+  const at = data.series.findIndex((s) => s.key === series);
+  return at < 0 ? null : (row.cells[at] ?? null);
+}
+
+/**
+ * Whether a picture says that it leaves something out: by a text on it, or, where that has no room, in its
+ * description.
+ */
+const saysSo = (scene: Scene) =>
+  /\bnot shown\b/.test(scene.description) ||
+  scene.marks.some((m) => m.type === "text" && /\b(more|left out|fit)\b/.test(m.text));
+
+/** Whether a row is one that its kind draws a mark for: parts of a whole and progress begin above zero. */
+function wantsMark(visual: Visual, data: VisualData, row: VisualRow): boolean {
+  const { downwards } = kindOf(visual.kind);
+  const most = Math.max(...data.rows.map((r) => Math.abs(r.value ?? 0)));
+  // What is a billionth of the largest is no wider than nothing.
+  if (row.value === null || Math.abs(row.value) <= most * 1e-9) return false;
+  return row.value > 0 || downwards === true;
+}
+
+/**
+ * Rows without a mark, and marks of no row or of another value: what a picture lacks or makes up, told by the
+ * row's label.
+ */
+export function unshown(visual: Visual, data: VisualData, scene: Scene): string[] {
+  const marks = scene.marks.filter((m) => m.shows);
+  const rows = new Map(data.rows.map((r) => [r.key, r]));
+  const found: string[] = [];
+  for (const { shows } of marks) {
+    if (!shows) continue;
+    const row = rows.get(shows.row);
+    if (!row) found.push(`a mark shows “${shows.row}”, which is no row`);
+    else if (valueFor(data, row, shows.series) !== shows.value)
+      found.push(
+        `the mark of ${row.label} stands for ${shows.value}, not ${valueFor(data, row, shows.series)}`,
+      );
+  }
+  const kind = kindOf(visual.kind);
+  if (kind.unmarked?.(visual.dials)) return found;
+  // A course in time that has no room is left out whole.
+  if (kind.course && marks.length === 0) return found;
+  const missing = data.rows.filter(
+    (r) => wantsMark(visual, data, r) && !marks.some((m) => m.shows?.row === r.key),
+  );
+  if (missing.length > 0 && !saysSo(scene)) found.push(...missing.map((r) => `${r.label} has no mark`));
+  return [...new Set(found)];
+}
+
+const coloursIn = (fill: Fill | undefined): string[] =>
+  fill === undefined ? [] : typeof fill === "string" ? [fill] : fill.stops.map((s) => s.color);
+
+const channels = (hex: string) => [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16));
+/** How far two colours lie from each other in red, green and blue. */
+const distance = (a: string, b: string) => Math.hypot(...channels(a).map((x, i) => x - channels(b)[i]));
+
+/** Rows whose mark has another colour than its category, series or rule has, told by the row's label. */
+export function miscoloured(
+  visual: Visual,
+  data: VisualData,
+  scene: Scene,
+  options: PictureOptions,
+): string[] {
+  if (kindOf(visual.kind).ownColours) return [];
+  const input = sceneInput(visual, data, undefined, options);
+  const colours = new Colours(input as unknown as ConstructorParameters<typeof Colours>[0]);
+  const wanted = (row: VisualRow, series: string | undefined): string | null => {
+    if (series === "outer") return null;
+    const at = data.series.findIndex((s) => s.key === series);
+    return at >= 0 && visual.kind !== "donut" ? colours.series(at) : colours.of(row, data.rows.indexOf(row));
+  };
+  // A finish shades its colours; what a row shows must still be nearest to its own.
+  const seen = new Map<string, { row: VisualRow; color: string; colours: string[] }>();
+  for (const mark of scene.marks) {
+    const row = mark.shows && data.rows.find((r) => r.key === mark.shows?.row);
+    const color = row && wanted(row, mark.shows?.series);
+    if (!row || !color) continue;
+    const name = JSON.stringify([row.key, mark.shows?.series]);
+    const entry = seen.get(name) ?? { row, color, colours: [] };
+    entry.colours.push(...coloursIn(mark.fill), ...coloursIn(mark.stroke));
+    seen.set(name, entry);
+  }
+  const nearness = (colours: string[], to: string) => Math.min(...colours.map((c) => distance(c, to)));
+  const all = [...new Set([...seen.values()].map((s) => s.color))];
+  return [...seen.values()].flatMap(({ row, color, colours }) =>
+    all.some((other) => nearness(colours, other) < nearness(colours, color) - 1)
+      ? [`${row.label} is not in its colour`]
+      : [],
+  );
+}
