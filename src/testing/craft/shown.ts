@@ -3,7 +3,7 @@ import { Colours } from "../../core/kinds/anatomy/colours";
 import type { Visual } from "../../core/project/schema";
 import type { VisualData, VisualRow } from "../../core/rows/visual-data";
 import type { Fill, Rect, Scene, Sector } from "../../core/scene/marks";
-import { type PictureOptions, sceneInput } from "../../core/view/picture";
+import { type PictureOptions, sceneInput, styleOf } from "../../core/view/picture";
 
 /**
  * The sectors and boxes that show a row, or one series of it: the pieces that a finish cut them into, or they
@@ -87,6 +87,11 @@ export function miscoloured(
 ): string[] {
   if (kindOf(visual.kind).ownColours) return [];
   const input = sceneInput(visual, data, undefined, options);
+  const style = styleOf(visual);
+  // Neighbours on a ramp lie closer than a shaded shape reaches, and a border takes most of a thin one.
+  const isShaded = !["flat", "outline"].includes(style.choice("surface.shade"));
+  const isDashed = style.has("surface.dashes") && style.number("surface.dashes") > 0;
+  if (isShaded && (style.value("colours.by") === "ramp" || isDashed)) return [];
   const colours = new Colours(input as unknown as ConstructorParameters<typeof Colours>[0]);
   const wanted = (row: VisualRow, series: string | undefined): string | null => {
     if (series === "outer") return null;

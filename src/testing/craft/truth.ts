@@ -2,6 +2,7 @@ import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../core/base/numb
 import { kindOf } from "../../core/kinds";
 import { withFigures } from "../../core/kinds/anatomy/figures";
 import { niceAbove, scaleOf } from "../../core/kinds/anatomy/scale";
+import { sweepOf } from "../../core/kinds/gauge/face";
 import type { Visual } from "../../core/project/schema";
 import type { VisualData, VisualRow } from "../../core/rows/visual-data";
 import type { Mark, Rect, Scene, Sector } from "../../core/scene/marks";
@@ -172,13 +173,15 @@ function lollipopLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const base = scene.marks.find((m) => m.id === "baseline");
   if (base?.type !== "line") return [];
   const zero = right ? base.points[0][0] : base.points[0][1];
+  // Lengths are read from the line on which the stems stand.
+  const from = paint.style.choice("domain.start") === "zero" ? paint.style.number("domain.baseline") : 0;
   const found = data.rows.flatMap((row) => {
     const head = scene.marks.find((m) => m.shows?.row === row.key);
     if (head?.type !== "circle") return [];
     return [
       {
         name: `head of ${row.label}`,
-        value: row.value ?? 0,
+        value: (row.value ?? 0) - from,
         length: Math.abs((right ? head.cx : head.cy) - zero),
       },
     ];
@@ -229,7 +232,9 @@ function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
         ? 1
         : niceAbove(Math.max(0, value));
   const past = paint.style.choice("cell.past");
-  const wanted = Math.min(1, Math.max(0, value / full));
+  const share = Math.min(1, Math.max(0, value / full));
+  // Where cells are not cut, the nearest whole one is meant.
+  const wanted = paint.style.toggle("cell.part") ? share : Math.round(share * total) / total;
   return close(covered, past === "extend" && value > full ? 1 : wanted)
     ? []
     : [`cells cover ${covered.toFixed(4)} for ${wanted.toFixed(4)}`];
@@ -250,7 +255,8 @@ function gaugeLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const wanted = Math.min(1, Math.max(0, (value - scale.minimum) / (scale.maximum - scale.minimum)));
   const needle = scene.marks.find((m) => m.shows?.channel === "position");
   if (needle?.type !== "polygon") return [];
-  const drawn = (needle.rotate - paint.style.number("arc.start")) / paint.style.number("arc.sweep");
+  const { start, sweep } = sweepOf(paint.style as unknown as Parameters<typeof sweepOf>[0]);
+  const drawn = (needle.rotate - start) / sweep;
   return close(drawn, wanted) ? [] : [`the needle stands at ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
 }
 
@@ -270,7 +276,8 @@ function courseLies(data: VisualData, scene: Scene): string[] {
 /** The reading says the value as it is formatted, in full or in a shorter unit, and never a part of it. */
 function readingLies(visual: Visual, data: VisualData, scene: Scene): string[] {
   const reading = scene.marks.find((m) => m.id === "reading");
-  if (reading?.type !== "text" || data.total === null) return [];
+  // A text of one's own says what its author wrote.
+  if (reading?.type !== "text" || data.total === null || "reading.text" in visual.dials) return [];
   const measured = data.rows.length > 1 && data.rows.every((r) => r.format);
   const parts = data.rows.reduce((sum, r) => sum + Math.max(0, r.value ?? 0), 0);
   const values = [data.total, ...(measured ? [parts, ...data.rows.map((r) => r.value ?? 0)] : [])];

@@ -60,7 +60,7 @@ export interface Bands {
    * The labels at the ends of rows whose shapes end at a pixel; `reach` is how far a shape goes beyond its
    * value, `half` half of its thickness.
    */
-  endLabels: (ends: { at: number; negative: boolean; reach: number; half: number }[]) => Mark[];
+  endLabels: (ends: { at: number; negative: boolean; reach: number; half: number }[], ink?: string) => Mark[];
   low: number;
   high: number;
   /** How many rows do not fit, as a sentence for the description; empty when all do. */
@@ -314,7 +314,7 @@ export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Ba
     }
   }
   if (style.toggle("axis.line")) marks.push(rule("baseline", base, negative ? theme.muted : theme.rule, 1));
-  const endLabels: Bands["endLabels"] = (ends) => {
+  const endLabels: Bands["endLabels"] = (ends, ink = theme.ink) => {
     if (!labels) return [];
     const found = labels;
     const made = ends.flatMap((e, i) => {
@@ -330,7 +330,7 @@ export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Ba
             text,
             found.size,
             600,
-            theme.ink,
+            ink,
             e.negative ? "end" : "start",
           )
         : textMark(
@@ -341,7 +341,7 @@ export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Ba
             text,
             found.size,
             600,
-            theme.ink,
+            ink,
             "middle",
           );
       return [{ mark, weight: Math.abs(rows[i].value ?? 0) }];

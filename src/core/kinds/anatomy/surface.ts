@@ -136,6 +136,25 @@ export class Surface {
         : textOn(base);
   }
 
+  /**
+   * The ink of a text that stands on a track of a colour; null where none reads on all that lies under it.
+   * `beside` says that the text reaches out of the track, onto the sheet.
+   */
+  inkOnTrack(color: string, beside = false): string | null {
+    const { theme, shade } = this;
+    const embossed = [this.tones(color, true), this.tones(color)].flatMap((t) => [t.low, t.base, t.high]);
+    const drawn = {
+      outline: [mix(color, theme.sheet, 0.45)],
+      embossed,
+      flat: [color],
+      soft: [color],
+      ramp: [color],
+    }[shade];
+    const under = beside || this.dashes > 0 ? [...drawn, theme.sheet] : drawn;
+    const reads = (ink: string) => under.every((d) => contrast(ink, d) >= READABLE);
+    return [theme.ink, textOn(...under)].find(reads) ?? null;
+  }
+
   /** Whether text may stand on shapes: not on those in dashes. */
   get carriesText(): boolean {
     return this.dashes === 0;

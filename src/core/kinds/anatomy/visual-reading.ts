@@ -1,6 +1,7 @@
 import type { NumberFormat } from "../../base/number-format";
 import { shortFormats } from "../../base/number-format";
 import { fillTemplate, type TemplateValue } from "../../base/template";
+import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { fitText, SMALLEST, textWidth } from "../../scene/text";
 import { number, part, template, toggle } from "./dial";
@@ -38,11 +39,11 @@ export function namesFor(
 
 /**
  * A reading within a circle: its main line and a caption under it, at the largest size that fits. `lift`
- * moves it up (-1) or down (1) into a half circle.
+ * moves it up (-1) or down (1) into a half circle. What does not fit `within` is left out.
  */
 export function roundReading(
   input: ReadingInput,
-  at: { x: number; y: number; room: number },
+  at: { x: number; y: number; room: number; within: Box },
   names: Record<string, TemplateValue>[],
   caption: string,
   lift = 0,
@@ -54,7 +55,9 @@ export function roundReading(
   const withCaption = caption !== "" && at.room > 34;
   // The circle is narrowest at the line's far edge from its centre.
   const reach = wanted * (lift === 0 ? (withCaption ? 0.9 : 0.42) : withCaption ? 1.6 : 1);
-  const width = 2 * Math.sqrt(Math.max(0, at.room ** 2 - reach ** 2)) * 0.94;
+  const { within } = at;
+  const side = Math.min(at.x - within.x, within.x + within.width - at.x);
+  const width = 2 * Math.min(side, Math.sqrt(Math.max(0, at.room ** 2 - reach ** 2)) * 0.94);
   if (width < 12) return [];
   const text = style.template("reading.text");
   const texts = names.map((n) => fillTemplate(text, n));
@@ -63,7 +66,10 @@ export function roundReading(
   const main = texts.includes(fitted.text)
     ? fitted
     : {
-        text: textWidth(texts[texts.length - 1], SMALLEST, 600) <= 2 * at.room ? texts[texts.length - 1] : "",
+        text:
+          textWidth(texts[texts.length - 1], SMALLEST, 600) <= 2 * Math.min(at.room, side)
+            ? texts[texts.length - 1]
+            : "",
         size: SMALLEST,
       };
   const middle = at.y + lift * main.size * (withCaption ? 0.95 : 0.55);
@@ -97,5 +103,9 @@ export function roundReading(
       ),
     );
   }
-  return marks.filter((m) => m.type === "text" && m.text !== "");
+  const [top, bottom] = [within.y, within.y + within.height];
+  return marks.filter(
+    (m) =>
+      m.type === "text" && m.text !== "" && m.y - m.size / 2 >= top - 1 && m.y + m.size / 2 <= bottom + 1,
+  );
 }

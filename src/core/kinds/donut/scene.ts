@@ -168,7 +168,7 @@ function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
   return marks;
 }
 
-function reading(input: Input, ring: Ring): Mark[] {
+function reading(input: Input, ring: Ring, within: Box): Mark[] {
   const { style, data, focus } = input;
   const focused = ring.all.find((s) => s.row.key === focus);
   const format = focused?.row.format ?? data.format;
@@ -184,7 +184,7 @@ function reading(input: Input, ring: Ring): Mark[] {
     style.number("arc.sweep"),
   );
   const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
-  return roundReading(input, { x: ring.cx, y: ring.cy, room: ring.inner }, names, caption, lift);
+  return roundReading(input, { x: ring.cx, y: ring.cy, room: ring.inner, within }, names, caption, lift);
 }
 
 function handlesOf(input: Input, ring: { cx: number; cy: number; inner: number; r: number }): Handle[] {
@@ -372,7 +372,7 @@ export function donutScene(input: Input): Scene {
   else if (content !== "none" && centre.r > 30)
     for (const ring of rings) marks.push(...insideLabels(input, ring, write));
   // The reading is the row's own value, whichever ring the pointer stands on.
-  marks.push(...reading(input, { ...rings[rings.length - 1], all: first }));
+  marks.push(...reading(input, { ...rings[rings.length - 1], all: first }, body));
   return frameScene(
     input,
     marks,

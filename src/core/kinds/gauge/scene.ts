@@ -6,6 +6,7 @@ import { mix } from "../../scene/colour";
 import type { Datum, Handle, Mark, Scene } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "../anatomy/angles";
+import { clearOf } from "../anatomy/clear-of";
 import { Colours } from "../anatomy/colours";
 import { ownTooltip } from "../anatomy/datum";
 import { emptyScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
@@ -200,12 +201,13 @@ function scaleMarks(input: Input, face: Face, scale: Scale, zones: Stretch[]): M
       const down = Math.abs(along.y) > 0.3;
       const wanted = down ? at.x : at.x + along.x * (width / 2 + 4);
       const x = Math.min(Math.max(wanted, width / 2 + 2), input.frame.width - width / 2 - 2);
+      const floor = input.frame.height - size * 0.5;
       marks.push(
         textMark(
           id,
           "scale",
           x,
-          at.y + (down ? Math.sign(along.y) : along.y) * (size * 0.6 + 5),
+          Math.min(at.y + (down ? Math.sign(along.y) : along.y) * (size * 0.6 + 5), floor),
           text,
           size,
           400,
@@ -228,20 +230,10 @@ function scaleMarks(input: Input, face: Face, scale: Scale, zones: Stretch[]): M
       const out = polar(0, 0, angle, 1);
       const at = polar(cx, cy, angle, r + 6);
       const x = at.x + (out.x * width) / 2;
+      const y = at.y + (out.y * size) / 2;
       if (x - width / 2 < 1 || x + width / 2 > input.frame.width - 1) continue;
-      marks.push(
-        textMark(
-          `word:${zone.index}`,
-          "zones",
-          x,
-          at.y + (out.y * size) / 2,
-          zone.word,
-          size,
-          500,
-          theme.muted,
-          "middle",
-        ),
-      );
+      if (y - size / 2 < 0 || y + size / 2 > input.frame.height) continue;
+      marks.push(textMark(`word:${zone.index}`, "zones", x, y, zone.word, size, 500, theme.muted, "middle"));
     }
   }
   return marks;
@@ -517,16 +509,18 @@ export function gaugeScene(input: Input): Scene {
   const ruled = style.choice("colours.by") === "rule" || style.colour("colours.one", "") !== "";
   const progress =
     zone && !ruled ? mix(theme.tones[zone.tone], theme.ink, 0.25) : colours.of(data.rows[0], 0);
-  marks.push(
-    ...arcMarks(input, face, zones, share, progress, datum),
-    ...scaleMarks(input, face, scale, zones),
-    ...targetMarks(input, face, scale, datum),
-  );
+  const readings = readingMarks(input, face, value, word, pastText);
+  const arcs = arcMarks(input, face, zones, share, progress, datum);
+  const scaled = scaleMarks(input, face, scale, zones);
+  const targets = targetMarks(input, face, scale, datum);
+  marks.push(...arcs, ...clearOf(scaled, [...arcs, ...readings, ...targets]), ...targets);
   const form = style.choice("needle.form");
   const shown = clamp(share);
   const needleColour = style.colour("needle.colour", theme.ink);
   if (form !== "none") {
     const length = (face.inner * style.number("needle.length")) / 100;
+    // At the edge of the frame the needle's foot has no more room than there is.
+    const edge = Math.max(0.5, Math.min(face.cx, input.frame.width - face.cx, input.frame.height - face.cy));
     marks.push({
       type: "polygon",
       id: "needle",
@@ -534,12 +528,12 @@ export function gaugeScene(input: Input): Scene {
       x: face.cx,
       y: face.cy,
       rotate: face.start + face.sweep * shown,
-      points: needlePoints(form, length, Math.min(style.number("needle.width"), face.r * 0.14)),
+      points: needlePoints(form, length, Math.min(style.number("needle.width"), face.r * 0.14, 2 * edge)),
       fill: needleColour,
       datum,
       shows: { row: data.rows[0].key, value, channel: "position" },
     });
-    const hub = Math.min(style.number("needle.hub"), face.r * 0.16);
+    const hub = Math.min(style.number("needle.hub"), face.r * 0.16, edge);
     if (hub > 0 && form !== "wedge") {
       marks.push({
         type: "circle",
@@ -580,7 +574,7 @@ export function gaugeScene(input: Input): Scene {
       datum,
     });
   }
-  marks.push(...readingMarks(input, face, value, word, pastText), ...plate.marks);
+  marks.push(...readings, ...plate.marks);
   const write = (x: number | null) => formatNumber(x, data.format);
   const description = `${[
     `${titleOf(input)}: gauge of ${data.valueLabel}`,

@@ -165,7 +165,9 @@ export function lollipopScene(input: Input): Scene {
     wording: string[],
     pitch: number,
   ): { text: string; size: number } | null => {
-    const diameter = diameterOf(input, row, mostHead(pitch));
+    const whole = diameterOf(input, row, mostHead(pitch));
+    // What is written stands within the border.
+    const diameter = whole - 2 * Math.min(style.number("head.border"), whole / 4);
     if (place === "end" || own(input.look.pictures, row.label)) return null;
     for (const text of wording) {
       const fitting = fittingSize(text, diameter * 0.84, size, 600);

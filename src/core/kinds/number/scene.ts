@@ -119,7 +119,7 @@ function sparkMarks(input: Input, box: Box, colours: Colours): Mark[] {
       part: "spark",
       cx: x(last.i),
       cy: y(last.value),
-      r: Math.min(4, style.number("spark.width") * 1.6),
+      r: Math.min(3, style.number("spark.width") * 1.6),
       fill: color,
       surface: "data",
       datum: rowDatum(input, last.row),

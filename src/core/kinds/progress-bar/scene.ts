@@ -154,9 +154,11 @@ function barMarks(
   }
   const mid = y + height / 2;
   const after = x + width * clamp(share) + 6;
-  if (label !== "" && !inside && place !== "inside" && after + labelWidth <= x + width - 2)
-    marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, theme.ink));
-  else if (inside) {
+  if (label !== "" && !inside && place !== "inside" && after + labelWidth <= x + width - 2) {
+    const track = style.toggle("track.shown") ? style.colour("track.colour", theme.track) : theme.sheet;
+    const ink = surface.inkOnTrack(track, height < size);
+    if (ink) marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, ink));
+  } else if (inside) {
     // Clear of the goal's tick where the bar runs past it.
     const end = x + width * clamp(share) - Math.max(8, radius * 0.6);
     const tick = x + (width * goal.full) / goal.end;

@@ -98,7 +98,7 @@ export function progressRingScene(input: Input): Scene {
     marks.push(
       ...roundReading(
         input,
-        { x: cx, y: cy, room: inner },
+        { x: cx, y: cy, room: inner, within: body },
         names,
         caption,
         lift,

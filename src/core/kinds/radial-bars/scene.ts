@@ -94,7 +94,7 @@ export function radialBarsScene(input: Input): Scene {
   marks.push(
     ...roundReading(
       input,
-      { x: cx, y: cy, room: rings[rings.length - 1].inner },
+      { x: cx, y: cy, room: rings[rings.length - 1].inner, within: body },
       names,
       focused ? focused.label : fillTemplate(style.template("reading.caption"), names[0]),
     ),

@@ -197,7 +197,9 @@ export function roundedBarsScene(input: Input): Scene {
       half: group / 2,
     });
   }
-  if (outside) marks.push(...bands.endLabels(ends));
+  const track = style.toggle("track.shown") ? style.colour("track.colour", theme.track) : theme.sheet;
+  const ink = input.surface.inkOnTrack(track, thickness < style.number("labels.size"));
+  if (outside && ink) marks.push(...bands.endLabels(ends, ink));
   const negative = data.rows.filter((r) => (r.value ?? 0) < 0).length;
   const beside = single ? "" : `, side by side for ${data.series.map((s) => s.label).join(", ")}`;
   return frameScene(
