@@ -1,12 +1,33 @@
 import { fileURLToPath } from "node:url";
 import { defineConfig } from "vitest/config";
 
+const alias = { "@": fileURLToPath(new URL("./src", import.meta.url)) };
+
 export default defineConfig({
-  resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  resolve: { alias },
   test: {
-    include: ["src/**/*.test.ts"],
     globalSetup: ["./scripts/vitest-setup.mjs"],
-    testTimeout: 60_000,
     maxWorkers: "100%",
+    projects: [
+      {
+        // What is pure shares its modules: they hold no state but what they remember.
+        extends: true,
+        test: {
+          name: "pure",
+          include: ["src/{core,demo,render,testing}/**/*.test.ts"],
+          exclude: ["src/render/table/**"],
+          testTimeout: 60_000,
+          isolate: false,
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: "stateful",
+          include: ["src/{server,ui,app}/**/*.test.ts", "src/render/table/**/*.test.ts"],
+          testTimeout: 60_000,
+        },
+      },
+    ],
   },
 });

@@ -61,8 +61,8 @@ export function themeOn(sheet: string): Theme {
 }
 
 /** Remembers what a function of colours gave: scenes ask for the same few colours over and over. */
-function remembered<A extends (string | number)[]>(compute: (...args: A) => string): (...args: A) => string {
-  const known = new Map<string, string>();
+function remembered<A extends (string | number)[], R>(compute: (...args: A) => R): (...args: A) => R {
+  const known = new Map<string, R>();
   return (...args) => {
     const key = args.join(" ");
     let found = known.get(key);
@@ -80,15 +80,13 @@ function remembered<A extends (string | number)[]>(compute: (...args: A) => stri
  * that reads best on the worst of them.
  */
 export const textOn = remembered((...fills: string[]) => {
-  const worst = (ink: string) => Math.min(...fills.map((f) => wcagContrast(f, ink)));
+  const worst = (ink: string) => Math.min(...fills.map((f) => contrast(f, ink)));
   const inks = ["#ffffff", "#1c2b2d", "#000000"];
   return inks.find((ink) => worst(ink) >= 4.5) ?? inks.reduce((a, b) => (worst(b) > worst(a) ? b : a));
 });
 
 /** WCAG 2 contrast ratio of two colours, 1 to 21. */
-export function contrast(a: string, b: string): number {
-  return wcagContrast(a, b);
-}
+export const contrast = remembered((a: string, b: string): number => wcagContrast(a, b));
 
 /** A colour between two, mixed in OKLab. */
 export const mix = remembered((a: string, b: string, share: number) =>

@@ -17,24 +17,17 @@ export function textBox(t: Text): Box {
   return { left, right: left + width, top: t.y - t.size * 0.36, bottom: t.y + t.size * 0.36 };
 }
 
+/** The box of a sector: its corners, and where its arcs reach furthest in one of the four directions. */
 function sectorBox(m: Sector): Box {
-  const box = {
-    left: Number.POSITIVE_INFINITY,
-    right: Number.NEGATIVE_INFINITY,
-    top: Number.POSITIVE_INFINITY,
-    bottom: Number.NEGATIVE_INFINITY,
-  };
-  for (let i = 0; i <= 40; i++) {
-    const angle = ((m.start + ((m.end - m.start) * i) / 40) * Math.PI) / 180;
-    for (const r of [m.inner, m.outer]) {
-      const [x, y] = [m.cx + r * Math.sin(angle), m.cy - r * Math.cos(angle)];
-      box.left = Math.min(box.left, x);
-      box.right = Math.max(box.right, x);
-      box.top = Math.min(box.top, y);
-      box.bottom = Math.max(box.bottom, y);
-    }
-  }
-  return box;
+  const quarters = [];
+  for (let angle = Math.ceil(m.start / 90) * 90; angle <= m.end; angle += 90) quarters.push(angle);
+  const points = [m.start, m.end, ...quarters].flatMap((degrees) =>
+    [m.inner, m.outer].map((r): [number, number] => {
+      const angle = (degrees * Math.PI) / 180;
+      return [m.cx + r * Math.sin(angle), m.cy - r * Math.cos(angle)];
+    }),
+  );
+  return around(points);
 }
 
 const around = (points: [number, number][]): Box => ({
@@ -68,19 +61,29 @@ export function markBox(m: Mark): Box {
 const colours = (fill: Fill): string[] =>
   typeof fill === "string" ? [fill] : fill.stops.map((s) => s.color);
 
-function numbersOf(value: unknown): number[] {
-  if (typeof value === "number") return [value];
-  return typeof value === "object" && value !== null ? Object.values(value).flatMap(numbersOf) : [];
+/** Whether something holds a number that is none, at any depth. */
+function holdsNoNumber(value: unknown): boolean {
+  if (typeof value === "number") return !Number.isFinite(value);
+  if (typeof value !== "object" || value === null) return false;
+  for (const key in value) if (holdsNoNumber((value as Record<string, unknown>)[key])) return true;
+  return false;
 }
 
 /** The lowest contrast of a text to what lies under it, at nine points of its box. */
-function worstContrast(text: Text, marks: Mark[], sheet: string): number {
+function worstContrast(text: Text, shapes: { mark: Mark; box: Box }[], sheet: string): number {
   const box = textBox(text);
+  const near = shapes.filter(
+    (s) =>
+      s.box.left <= box.right &&
+      s.box.right >= box.left &&
+      s.box.top <= box.bottom &&
+      s.box.bottom >= box.top,
+  );
   let worst = Number.POSITIVE_INFINITY;
   for (const fx of [0.02, 0.5, 0.98])
     for (const fy of [0.1, 0.5, 0.9]) {
       const [x, y] = [box.left + (box.right - box.left) * fx, box.top + (box.bottom - box.top) * fy];
-      const under = marks.findLast((m) => m.type !== "text" && covers(m, x, y));
+      const under = near.findLast(({ mark }) => covers(mark, x, y))?.mark;
       for (const color of under?.fill ? colours(under.fill) : [sheet])
         worst = Math.min(worst, contrast(text.fill, color));
     }
@@ -94,7 +97,7 @@ export function faults(scene: Scene, sheet: string): string[] {
     const ids = new Set<string>();
     const edge = 0.75;
     for (const mark of scene.marks) {
-      if (numbersOf(mark).some((n) => !Number.isFinite(n))) {
+      if (holdsNoNumber(mark)) {
         found.push(`${mark.id} holds a number that is none`);
         continue;
       }
@@ -118,12 +121,15 @@ export function faults(scene: Scene, sheet: string): string[] {
     const texts = scene.marks
       .filter((m): m is Text => m.type === "text")
       .map((mark) => ({ mark, box: textBox(mark) }));
+    const shapes = scene.marks.flatMap((mark) =>
+      mark.type === "text" || mark.type === "line" ? [] : [{ mark, box: markBox(mark) }],
+    );
     for (const { mark, box } of texts) {
       if (/NaN|undefined|null|Infinity/.test(mark.text)) found.push(`a text says ${mark.text}`);
       if (mark.size < 9 - 1e-9) found.push(`“${mark.text}” is smaller than 9 px`);
       if ((mark.opacity ?? 1) === 1) {
         const least = mark.size >= 19 ? 3 : 4.5;
-        const worst = worstContrast(mark, scene.marks, sheet);
+        const worst = worstContrast(mark, shapes, sheet);
         if (worst < least - 0.01) found.push(`“${mark.text}” (${mark.id}) reads at ${worst.toFixed(2)}:1`);
       }
       for (const other of texts) {

@@ -74,9 +74,20 @@ export function unshown(visual: Visual, data: VisualData, scene: Scene): string[
 const coloursIn = (fill: Fill | undefined): string[] =>
   fill === undefined ? [] : typeof fill === "string" ? [fill] : fill.stops.map((s) => s.color);
 
-const channels = (hex: string) => [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16));
+const known = new Map<string, [number, number, number]>();
+function channels(hex: string): [number, number, number] {
+  let found = known.get(hex);
+  if (!found) {
+    found = [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16)) as [number, number, number];
+    known.set(hex, found);
+  }
+  return found;
+}
 /** How far two colours lie from each other in red, green and blue. */
-const distance = (a: string, b: string) => Math.hypot(...channels(a).map((x, i) => x - channels(b)[i]));
+function distance(a: string, b: string): number {
+  const [x, y] = [channels(a), channels(b)];
+  return Math.hypot(x[0] - y[0], x[1] - y[1], x[2] - y[2]);
+}
 
 /** Rows whose mark has another colour than its category, series or rule has, told by the row's label. */
 export function miscoloured(
@@ -99,17 +110,18 @@ export function miscoloured(
     return at >= 0 && visual.kind !== "donut" ? colours.series(at) : colours.of(row, data.rows.indexOf(row));
   };
   // A finish shades its colours; what a row shows must still be nearest to its own.
-  const seen = new Map<string, { row: VisualRow; color: string; colours: string[] }>();
+  const seen = new Map<string, { row: VisualRow; color: string; colours: Set<string> }>();
   for (const mark of scene.marks) {
     const row = mark.shows && data.rows.find((r) => r.key === mark.shows?.row);
     const color = row && wanted(row, mark.shows?.series);
     if (!row || !color) continue;
     const name = JSON.stringify([row.key, mark.shows?.series]);
-    const entry = seen.get(name) ?? { row, color, colours: [] };
-    entry.colours.push(...coloursIn(mark.fill), ...coloursIn(mark.stroke));
+    const entry = seen.get(name) ?? { row, color, colours: new Set<string>() };
+    for (const c of [...coloursIn(mark.fill), ...coloursIn(mark.stroke)]) entry.colours.add(c);
     seen.set(name, entry);
   }
-  const nearness = (colours: string[], to: string) => Math.min(...colours.map((c) => distance(c, to)));
+  const nearness = (colours: Set<string>, to: string) =>
+    Math.min(...[...colours].map((c) => distance(c, to)));
   const all = [...new Set([...seen.values()].map((s) => s.color))];
   return [...seen.values()].flatMap(({ row, color, colours }) =>
     all.some((other) => nearness(colours, other) < nearness(colours, color) - 1)
