@@ -1,6 +1,6 @@
 import { XMLParser } from "fast-xml-parser";
 import { describe, expect, it } from "vitest";
-import { FINISHES } from "@/core/kinds/anatomy/finishes";
+import { FINISHES } from "@/core/kinds/finishes";
 import { KINDS } from "@/core/kinds/index";
 import type { Scene } from "@/core/scene/marks";
 import { sceneOf } from "@/core/view/picture";

@@ -1,17 +1,29 @@
 import type { Kind } from "./anatomy/kind";
 import { capsuleStack } from "./capsule-stack";
+import type { CapsuleStackPart } from "./capsule-stack/parts";
 import { donut } from "./donut";
+import type { DonutPart } from "./donut/parts";
 import { gauge } from "./gauge";
+import type { GaugePart } from "./gauge/parts";
 import { lollipop } from "./lollipop";
+import type { LollipopPart } from "./lollipop/parts";
 import { nestedBars } from "./nested-bars";
+import type { NestedBarsPart } from "./nested-bars/parts";
 import { numberCard } from "./number";
+import type { NumberCardPart } from "./number/parts";
 import { progressBar } from "./progress-bar";
+import type { ProgressBarPart } from "./progress-bar/parts";
 import { progressRing } from "./progress-ring";
+import type { ProgressRingPart } from "./progress-ring/parts";
 import { radialBars } from "./radial-bars";
+import type { RadialBarsPart } from "./radial-bars/parts";
 import type { RoleId } from "./roles";
 import { rose } from "./rose";
+import type { RosePart } from "./rose/parts";
 import { roundedBars } from "./rounded-bars";
+import type { RoundedBarsPart } from "./rounded-bars/parts";
 import { waffle } from "./waffle";
+import type { WafflePart } from "./waffle/parts";
 
 /** Every kind, in the order of the gallery. */
 export const KINDS = [
@@ -45,3 +57,18 @@ export function kindOf(id: string): Kind<KindId> {
 
 /** Whether the sentence of a kind has a role. */
 export const hasRole = (kind: string, role: RoleId): boolean => kindOf(kind).roles.includes(role);
+
+/** A part of any kind. */
+export type KindPart =
+  | CapsuleStackPart
+  | DonutPart
+  | GaugePart
+  | LollipopPart
+  | NestedBarsPart
+  | NumberCardPart
+  | ProgressBarPart
+  | ProgressRingPart
+  | RadialBarsPart
+  | RosePart
+  | RoundedBarsPart
+  | WafflePart;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { casesOf, visualOf } from "../../testing/craft/cases";
 import { KINDS } from "../kinds";
-import { FINISHES } from "../kinds/anatomy/finishes";
+import { FINISHES } from "../kinds/finishes";
 import type { Scene } from "../scene/marks";
 import { sceneOf, styleOf } from "./picture";
 

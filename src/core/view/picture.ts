@@ -1,11 +1,11 @@
 import type { Value } from "../base/value";
 import { kindOf } from "../kinds";
 import { withFigures } from "../kinds/anatomy/figures";
-import { finishDials } from "../kinds/anatomy/finishes";
 import type { SceneInput } from "../kinds/anatomy/kind";
 import type { SharedPart } from "../kinds/anatomy/shared-parts";
 import { type OpenStyle, type Style, styleFrom } from "../kinds/anatomy/style";
 import { Surface } from "../kinds/anatomy/surface";
+import { finishDials } from "../kinds/finishes";
 import type { Result } from "../plan/query";
 import type { Project, Visual } from "../project/schema";
 import type { VisualData } from "../rows/visual-data";

@@ -1,6 +1,6 @@
 import { afterAll, describe, expect, it } from "vitest";
 import { KINDS } from "../../core/kinds";
-import { FINISHES } from "../../core/kinds/anatomy/finishes";
+import { FINISHES } from "../../core/kinds/finishes";
 import { THEMES } from "../../core/scene/colour";
 import { sceneOf } from "../../core/view/picture";
 import { casesOf, visualOf } from "./cases";

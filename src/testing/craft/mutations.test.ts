@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { KINDS, kindOf } from "../../core/kinds";
-import { FINISHES } from "../../core/kinds/anatomy/finishes";
+import { FINISHES } from "../../core/kinds/finishes";
 import type { Visual } from "../../core/project/schema";
 import type { VisualData } from "../../core/rows/visual-data";
 import { THEMES } from "../../core/scene/colour";

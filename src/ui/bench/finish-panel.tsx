@@ -1,7 +1,7 @@
 "use client";
 import { Save, Trash2 } from "lucide-react";
 import { memo, useCallback, useMemo, useState } from "react";
-import { FINISHES } from "@/core/kinds/anatomy/finishes";
+import { FINISHES } from "@/core/kinds/finishes";
 
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";

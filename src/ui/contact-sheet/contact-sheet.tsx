@@ -1,7 +1,7 @@
 "use client";
 import { useMemo } from "react";
 import { KINDS } from "@/core/kinds";
-import { FINISHES } from "@/core/kinds/anatomy/finishes";
+import { FINISHES } from "@/core/kinds/finishes";
 import { firstSetUp } from "@/core/view/first-set-up";
 import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";

@@ -1,5 +1,6 @@
-import type { OwnFinish } from "../../project/schema";
-import type { DialValue } from "./dial";
+import type { OwnFinish } from "../project/schema";
+import type { DialKey, DialValue } from "./anatomy/dial";
+import type { KindPart } from "./index";
 
 /**
  * A named set of dial settings. A dial that a kind does not have is passed over, so one finish is defined for
@@ -8,8 +9,13 @@ import type { DialValue } from "./dial";
 export interface Finish {
   id: string;
   name: string;
-  dials: Record<string, DialValue>;
+  dials: FinishDials;
 }
+
+/** Settings of dials that some kind has, each with a value of its type. */
+type FinishDials = { [Key in DialKey<KindPart, "number">]?: number } & {
+  [Key in DialKey<KindPart, "toggle">]?: boolean;
+} & { [Key in DialKey<KindPart, "choice" | "colour" | "palette">]?: string };
 
 export const FINISHES: Finish[] = [
   { id: "plain", name: "Plain", dials: {} },
@@ -117,6 +123,9 @@ export const FINISHES: Finish[] = [
  */
 export function finishDials(id: string, own: OwnFinish[] = []): Record<string, DialValue>[] {
   const mine = own.find((f) => f.id === id);
-  if (mine) return [mine.dials, FINISHES.find((f) => f.id === mine.base)?.dials ?? {}];
-  return [FINISHES.find((f) => f.id === id)?.dials ?? {}];
+  if (mine) return [mine.dials, shippedDials(mine.base)];
+  return [shippedDials(id)];
 }
+
+const shippedDials = (id: string) =>
+  (FINISHES.find((f) => f.id === id)?.dials ?? {}) as Record<string, DialValue>;
