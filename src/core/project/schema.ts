@@ -1,5 +1,6 @@
 import { z } from "zod";
 import type { NumberFormat } from "../base/number-format";
+import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
 import { filterSchema, splitSchema, valueSchema } from "../plan/query";
@@ -51,7 +52,7 @@ export const tableSchema = z.object({
   derived: z.array(derivedSchema).max(200).default([]),
   source: z.object({
     file: z.string().max(300),
-    format: z.enum(["csv", "json", "xlsx", "parquet"]).default("csv"),
+    format: z.enum(FILE_FORMAT_IDS).default("csv"),
     separator: z.string().max(4).default(","),
     encoding: z.string().max(40).default("utf-8"),
     header: z.boolean().default(true),

@@ -1,4 +1,5 @@
 import { closeSync, openSync, readSync } from "node:fs";
+import type { FileFormat } from "@/core/data/file-formats";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
 import type { ImportOptions, Reader, ReadTable } from "./reader";
@@ -12,10 +13,10 @@ const READERS = {
   json: async () => (await import("./read-json")).readJson,
   parquet: async () => (await import("./read-parquet")).readParquet,
   xlsx: async () => (await import("./read-xlsx")).readXlsx,
-} satisfies Record<string, () => Promise<Reader>>;
+} satisfies Record<FileFormat, () => Promise<Reader>>;
 
 /** Finds the format of a file by its first bytes, and by its name where they leave a doubt. */
-function formatOf(path: string, file: string): keyof typeof READERS {
+function formatOf(path: string, file: string): FileFormat {
   const handle = openSync(path, "r");
   const head = Buffer.alloc(512);
   const size = readSync(handle, head, 0, head.length, 0);

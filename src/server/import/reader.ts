@@ -1,12 +1,12 @@
 import { z } from "zod";
+import { ENCODINGS, type FileFormat, keysOf, SEPARATORS } from "@/core/data/file-formats";
 import type { Progress } from "./progress";
-import { ENCODINGS, SEPARATORS } from "./sniff";
 import type { ReadColumns } from "./table-builder";
 
 /** How a file is to be read where the person said so; the rest is detected. */
 export const importOptionsSchema = z.object({
-  encoding: z.enum(ENCODINGS).optional(),
-  separator: z.enum(SEPARATORS).optional(),
+  encoding: z.enum(keysOf(ENCODINGS)).optional(),
+  separator: z.enum(keysOf(SEPARATORS)).optional(),
   header: z.union([z.boolean(), z.enum(["true", "false"]).transform((t) => t === "true")]).optional(),
   sheet: z.string().max(300).optional(),
 });
@@ -16,7 +16,7 @@ export type ImportOptions = z.infer<typeof importOptionsSchema>;
 export interface ReadTable extends ReadColumns {
   rows: number;
   source: {
-    format: "csv" | "json" | "xlsx" | "parquet";
+    format: FileFormat;
     encoding?: string;
     separator?: string;
     header?: boolean;

@@ -2,14 +2,10 @@ import { closeSync, openSync, readSync } from "node:fs";
 import { sameName } from "@/core/base/names";
 import { readNumber } from "@/core/base/read-number";
 import { readDate, readTimestamp } from "@/core/data/cell-date";
+import { type Encoding, keysOf, SEPARATORS, type Separator } from "@/core/data/file-formats";
 import { isNothing, readBoolean } from "@/core/data/reading";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
-
-export const ENCODINGS = ["utf-8", "utf-16le", "utf-16be", "windows-1252"] as const;
-export type Encoding = (typeof ENCODINGS)[number];
-export const SEPARATORS = [",", ";", "\t", "|"] as const;
-export type Separator = (typeof SEPARATORS)[number];
 
 const SAMPLE = 256 * 1024;
 
@@ -89,7 +85,7 @@ export function sniffQuote(sample: string): '"' | "'" {
 export function sniffSeparator(sample: string, quote: string): Separator {
   let best: Separator = ",";
   let bestScore = 0;
-  for (const separator of SEPARATORS) {
+  for (const separator of keysOf(SEPARATORS)) {
     const counts = countsOf(sample, separator, quote);
     const usual = counts.toSorted((a, b) => a - b)[Math.floor(counts.length / 2)];
     if (usual === 0) continue;

@@ -2,6 +2,7 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Upload, Waypoints } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
+import { ACCEPTED_FILES } from "@/core/data/file-formats";
 import type { Filter } from "@/core/plan/query";
 import { offeredColumns } from "@/core/project/offered";
 import type { TableInfo } from "@/core/project/schema";
@@ -12,7 +13,7 @@ import { useDraft } from "../shared/results";
 import { useSelected } from "../shared/selected";
 import { ColumnPanel } from "./column-panel";
 import { DerivedPanel } from "./derived-panel";
-import { DropZone, FORMATS, ImportProgress, SaidOfImport, usePaste } from "./import-table";
+import { DropZone, ImportProgress, SaidOfImport, usePaste } from "./import-table";
 import { LinksView } from "./links-view";
 import { SourcePanel } from "./source-panel";
 import { useTableVersion } from "./table-version";
@@ -145,7 +146,7 @@ export function DataScreen() {
             <input
               ref={file}
               type="file"
-              accept={FORMATS}
+              accept={ACCEPTED_FILES}
               multiple
               aria-label="File with a table"
               tabIndex={-1}

@@ -7,10 +7,6 @@ import type { TableInfo } from "@/core/project/schema";
 import { type Said, timeLeft } from "../shared/import-store";
 import { useImports, useProject } from "../shared/project-context";
 
-/** What the file dialog offers. */
-export const FORMATS =
-  ".csv,.tsv,.txt,.json,.ndjson,.jsonl,.xlsx,.parquet,text/csv,text/tab-separated-values,application/json";
-
 /**
  * Takes cells that are pasted on the page: cells copied from a spreadsheet come as lines with tabs, files
  * copied from a folder as files.

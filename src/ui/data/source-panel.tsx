@@ -1,6 +1,7 @@
 "use client";
 import { useRef, useState } from "react";
 import { sameName } from "@/core/base/names";
+import { ACCEPTED_FILES, ENCODINGS, type FileOption, fileFormat, SEPARATORS } from "@/core/data/file-formats";
 import { breaksOf } from "@/core/project/breaks";
 import { edited } from "@/core/project/edits";
 import { type Misfit, misfitsOf, withReadingsOf } from "@/core/project/replacement";
@@ -13,21 +14,10 @@ import type { Said } from "../shared/import-store";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
-import { FORMATS } from "./import-table";
 import { TableExport } from "./table-export";
 
-const SEPARATORS = [
-  { value: ",", label: "comma" },
-  { value: ";", label: "semicolon" },
-  { value: "\t", label: "tab" },
-  { value: "|", label: "bar" },
-];
-const ENCODINGS = [
-  { value: "utf-8", label: "UTF-8" },
-  { value: "utf-16le", label: "UTF-16, little end first" },
-  { value: "utf-16be", label: "UTF-16, big end first" },
-  { value: "windows-1252", label: "Windows-1252" },
-];
+const choices = (names: Record<string, string>) =>
+  Object.entries(names).map(([value, label]) => ({ value, label }));
 const HEADERS = [
   { value: "true", label: "names" },
   { value: "false", label: "data" },
@@ -74,7 +64,7 @@ function FileButton({
       <input
         ref={input}
         type="file"
-        accept={FORMATS}
+        accept={ACCEPTED_FILES}
         aria-label={label}
         tabIndex={-1}
         className="sr-only"
@@ -146,11 +136,15 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
     onReplaced(next.id);
     say(next, said);
   };
+  const can = (option: FileOption) => fromFile && fileFormat(source.format).options.includes(option);
   const reread = async (change: Partial<typeof source>) => {
-    const { format, separator, encoding, header, sheet } = { ...source, ...change };
+    const wanted = { ...source, ...change };
     await store.getState().flush();
-    const options =
-      format === "csv" ? { separator, encoding, header } : { header, ...(sheet ? { sheet } : {}) };
+    const options = Object.fromEntries(
+      fileFormat(wanted.format).options.flatMap((option) =>
+        wanted[option] === "" ? [] : [[option, wanted[option]]],
+      ),
+    );
     const read = await run("Reading again", (progress, signal) =>
       api.rereadTable(projectId, table.name, options, progress, signal),
     );
@@ -212,14 +206,14 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
       <p className="truncate text-sm text-muted" title={source.file}>
         From {source.file}
       </p>
-      {fromFile && source.format === "csv" && (
+      {can("separator") && (
         <>
           <Labelled label="Separator">
             {(id) => (
               <Choose
                 id={id}
                 value={source.separator}
-                options={SEPARATORS}
+                options={choices(SEPARATORS)}
                 disabled={!idle}
                 onChange={(separator) => void reread({ separator })}
               />
@@ -230,7 +224,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
               <Choose
                 id={id}
                 value={source.encoding}
-                options={ENCODINGS}
+                options={choices(ENCODINGS)}
                 disabled={!idle}
                 onChange={(encoding) => void reread({ encoding })}
               />
@@ -238,8 +232,8 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
           </Labelled>
         </>
       )}
-      {fromFile && source.sheets.length > 1 && (
-        <Labelled label={source.format === "json" ? "Array" : "Sheet"}>
+      {can("sheet") && source.sheets.length > 1 && (
+        <Labelled label={fileFormat(source.format).sheetWord ?? "Sheet"}>
           {(id) => (
             <Choose
               id={id}
@@ -251,7 +245,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
           )}
         </Labelled>
       )}
-      {fromFile && (source.format === "csv" || source.format === "xlsx") && (
+      {can("header") && (
         <Labelled label="First row">
           {(id) => (
             <Choose
