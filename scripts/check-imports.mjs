@@ -32,7 +32,6 @@ const LAYERS = [
       "csv-parse",
       "hyparquet",
       "hyparquet-compressors",
-      "iconv-lite",
       "nanoid",
       "next",
       "saxes",

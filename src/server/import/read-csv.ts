@@ -1,6 +1,7 @@
 import { createReadStream, statSync } from "node:fs";
+import { Transform } from "node:stream";
 import { CsvError, type Parser, parse } from "csv-parse";
-import iconv from "iconv-lite";
+import type { Encoding } from "@/core/data/file-formats";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
@@ -9,6 +10,15 @@ import { RowTaker } from "./row-taker";
 import { readSample, sniffEncoding, sniffQuote, sniffSeparator } from "./sniff";
 
 const MAX_RECORD = 5_000_000;
+
+/** Bytes of a file as text, whatever piece of it they come in. */
+function decoding(encoding: Encoding): Transform {
+  const decoder = new TextDecoder(encoding);
+  return new Transform({
+    transform: (bytes: Buffer, _, done) => done(null, decoder.decode(bytes, { stream: true })),
+    flush: (done) => done(null, decoder.decode()),
+  });
+}
 
 const cellsOf = (record: string[]): Cell[] => record.map((c) => (c === "" ? null : c));
 
@@ -61,7 +71,7 @@ export async function readCsv(
     skip_empty_lines: true,
     max_record_size: MAX_RECORD,
   });
-  const text = source.pipe(iconv.decodeStream(encoding));
+  const text = source.pipe(decoding(encoding));
   source.on("error", (error) => parser.destroy(error));
   text.on("error", (error) => parser.destroy(error));
   text.pipe(parser);
