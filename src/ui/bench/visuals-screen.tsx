@@ -12,7 +12,7 @@ import { freeLabel, newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
-import { useFailedProofsOf } from "../shared/proofs";
+import { useFindings } from "../shared/proofs";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
@@ -113,8 +113,8 @@ export function VisualsScreen() {
   const all = useVisualsData(visuals);
   const pictured = visual ? all[visuals.indexOf(visual)] : null;
   const data = pictured?.data ?? null;
-  const failing = useFailedProofsOf(visuals);
-  const failed = visual ? failing[visuals.indexOf(visual)] : [];
+  const findings = useFindings(visuals);
+  const found = visual ? findings[visuals.indexOf(visual)] : [];
   const names = useMemo(
     () => [...Object.keys(data?.names ?? {}), ...measures.map((m) => m.name), ...inputs.map((i) => i.name)],
     [data, measures, inputs],
@@ -149,7 +149,7 @@ export function VisualsScreen() {
             key={v.id}
             id={v.id}
             data={all[i].data}
-            failing={failing[i].length}
+            failing={findings[i].length}
             theme={theme}
             chosen={!adding && v.id === visual?.id}
             onOpen={open}
@@ -172,16 +172,15 @@ export function VisualsScreen() {
                 {note}
               </p>
             ))}
-            {failed.map(({ measure, proof, text }) => (
-              <p key={proof.id} role="status" className="mt-1 text-sm text-signal">
-                A proof of{" "}
+            {found.map(({ id: finding, text, place }) => (
+              <p key={finding} role="status" className="mt-1 text-sm text-signal">
+                {text}{" "}
                 <StepLink
-                  to={`/p/${store.getState().id}/measures?measure=${measure.id}`}
+                  to={`/p/${store.getState().id}/measures?measure=${place.measure.id}`}
                   className="font-medium underline"
                 >
-                  {measure.label}
-                </StepLink>{" "}
-                fails: {text}.
+                  Open {place.measure.label}
+                </StepLink>
               </p>
             ))}
           </div>

@@ -4,13 +4,14 @@ import type { ReactNode } from "react";
 
 import { offeredColumns } from "@/core/project/offered";
 import type { Measure, Proof } from "@/core/project/schema";
+import type { SettledProof } from "@/core/review/finding";
 import { readTyped } from "../../core/data/typed-number";
 import { FiltersPhrase } from "../bench/filters-phrase";
 import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
-import { type SettledProof, useProofs } from "../shared/proofs";
+import { useProofs } from "../shared/proofs";
 import { useDraft } from "../shared/results";
 import { splitOptions } from "../shared/split-options";
 

@@ -1,13 +1,9 @@
 "use client";
-import { useMemo } from "react";
-import type { Measure, Proof, Visual } from "@/core/project/schema";
-import { measuresBehind, type ProofOutcome, proofOutcome, proofQuery } from "@/core/view/proofs";
+import type { Measure, Visual } from "@/core/project/schema";
+import { review } from "@/core/review";
+import type { Finding, SettledProof } from "@/core/review/finding";
+import { proofOutcome, proofQuery } from "@/core/view/proofs";
 import { useDraft, useResults } from "./results";
-
-export interface SettledProof extends ProofOutcome {
-  measure: Measure;
-  proof: Proof;
-}
 
 const NO_MEASURES: Measure[] = [];
 
@@ -32,10 +28,9 @@ export function useFailedProofs(): SettledProof[] {
   return useProofs(draft.measures).filter((p) => p.holds === false);
 }
 
-/** For each visual, the failed proofs of measures that stand behind it. */
-export function useFailedProofsOf(visuals: Visual[]): SettledProof[][] {
+/** What there is to say of each visual. */
+export function useFindings(visuals: Visual[]): Finding[][] {
   const { draft } = useDraft();
-  const failed = useFailedProofs();
-  const behind = useMemo(() => visuals.map((v) => measuresBehind(v, draft)), [visuals, draft]);
-  return behind.map((ids) => failed.filter((p) => ids.has(p.measure.id)));
+  const proofs = useProofs(draft.measures);
+  return visuals.map((visual) => review({ visual, project: draft, proofs }));
 }
