@@ -1,13 +1,11 @@
 "use client";
 import { Plus, X } from "lucide-react";
 import type { NumberFormat } from "@/core/base/number-format";
-import { formatNumber } from "@/core/base/number-format";
-import { firstZones, withoutZone, withZone } from "@/core/kinds/gauge/zones";
+import { withoutZone, withZone } from "@/core/kinds/gauge/zones";
 import type { Zone } from "@/core/project/schema";
 import { readTyped } from "../../core/data/typed-number";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
-import { Phrase } from "./phrase";
 
 const TONES = [
   { value: "poor", label: "poor" },
@@ -16,7 +14,8 @@ const TONES = [
   { value: "plain", label: "plain" },
 ];
 
-function ZoneList({
+/** The zones of a scale, each with its edge, its word and its tone. */
+export function ZoneList({
   zones,
   format,
   onChange,
@@ -74,44 +73,5 @@ function ZoneList({
         </button>
       )}
     </div>
-  );
-}
-
-/** "with zones at 75 % and 90 %": each edge opens the list of zones. */
-export function ZonesPhrases({
-  zones,
-  format,
-  maximum,
-  onChange,
-}: {
-  zones: Zone[];
-  format: NumberFormat;
-  maximum: number;
-  onChange: (zones: Zone[]) => void;
-}) {
-  const edges = zones.flatMap((z, i) => (z.to === null ? [] : [{ to: z.to, index: i }]));
-  if (edges.length === 0) {
-    return (
-      <button
-        type="button"
-        className="mx-0.5 inline rounded-t-sm border-b-2 border-dotted border-muted px-1.5 leading-7 font-semibold text-muted hover:text-ink"
-        onClick={() => onChange(firstZones(maximum))}
-      >
-        with zones …
-      </button>
-    );
-  }
-  return (
-    <>
-      with zones at{" "}
-      {edges.map((edge, i) => (
-        <span key={edge.index}>
-          {i > 0 && (i === edges.length - 1 ? " and " : ", ")}
-          <Phrase label={`Edge of zone ${edge.index + 1}`} text={formatNumber(edge.to, format)}>
-            {() => <ZoneList zones={zones} format={format} onChange={onChange} />}
-          </Phrase>
-        </span>
-      ))}
-    </>
   );
 }

@@ -1,0 +1,259 @@
+import { findNamed } from "../base/names";
+import { formatNumber, type NumberFormat, PLAIN_FORMAT } from "../base/number-format";
+import { own } from "../base/own";
+import { kindOf } from "../kinds";
+import type { RoleId } from "../kinds/roles";
+import type { Split } from "../plan/query";
+import type { Named } from "../project/names";
+import { offeredColumns } from "../project/offered";
+import type { Measure, NumberSource, Visual } from "../project/schema";
+import { filterText } from "./filter-text";
+import { offeredSplits } from "./offered-splits";
+
+/** What of a visual a phrase changes, and with which choices. */
+export type Phrase =
+  | { type: "kind" }
+  | { type: "measure"; field: "value" | "second" | "headSize" }
+  | { type: "further measure"; at: number }
+  | { type: "add measure" }
+  | { type: "number"; field: "comparison" | "target" | "minimum" | "maximum" }
+  | { type: "first zones" }
+  | { type: "zones" }
+  | { type: "split"; field: "split" | "series" }
+  | { type: "pictures" }
+  | { type: "order" }
+  | { type: "keep" }
+  | { type: "filters" };
+
+/** A part of the sentence that can be changed: what it says, what it is called, and what stands in it. */
+export interface PhraseToken {
+  phrase: Phrase;
+  label: string;
+  text: string;
+  /** Whether it stands for something of the data, for an input, or for what is not said yet. */
+  tone: "data" | "input" | "missing";
+}
+export type Token = string | PhraseToken;
+
+/** What a sentence is said from. */
+export interface Saying {
+  visual: Visual;
+  project: Named;
+  /** The scale that is drawn where no end of it is named. */
+  scale: { minimum: number; maximum: number };
+  /** The labels of the rows that are drawn. */
+  labels: readonly string[];
+}
+
+/** The orders that rows can have. */
+export const ORDERS = [
+  { by: "value", order: "desc", label: "largest first" },
+  { by: "value", order: "asc", label: "smallest first" },
+  { by: "split", order: "asc", label: "in its own order" },
+  { by: "split", order: "desc", label: "in its own order, backwards" },
+] as const;
+
+const measureIn = ({ project }: Saying, id: string | null) => project.measures.find((m) => m.id === id);
+const formatOf = (s: Saying): NumberFormat => measureIn(s, s.visual.value)?.format ?? PLAIN_FORMAT;
+const named = (measure: Measure | undefined, missing: string) => ({
+  text: measure ? measure.label.toLowerCase() : missing,
+  tone: measure ? ("data" as const) : ("missing" as const),
+});
+
+/** A number of the sentence: an input with what it stands at, a measure, or the number itself. */
+function numberToken(
+  s: Saying,
+  field: Extract<Phrase, { type: "number" }>["field"],
+  label: string,
+  missing: string,
+): PhraseToken {
+  const phrase = { type: "number", field } as const;
+  const source: NumberSource | null = s.visual[field];
+  if (!source) return { phrase, label, text: missing, tone: "missing" };
+  if ("number" in source)
+    return { phrase, label, text: formatNumber(source.number, formatOf(s)), tone: "data" };
+  if ("measure" in source)
+    return { phrase, label, ...named(measureIn(s, source.measure), missing), tone: "data" };
+  const input = s.project.inputs.find((i) => i.id === source.input);
+  if (!input) return { phrase, label, text: missing, tone: "data" };
+  const now = typeof input.value === "number" ? formatNumber(input.value, input.format) : "";
+  return { phrase, label, text: `${input.label.toLowerCase()} ${now}`.trim(), tone: "input" };
+}
+
+function splitTokens(s: Saying, field: "split" | "series", label: string, word: string): Token[] {
+  const split: Split | null = s.visual[field];
+  const table = findNamed(s.project.tables, measureIn(s, s.visual.value)?.table);
+  const wanted = JSON.stringify(split);
+  const found =
+    split && offeredSplits(s.project, table?.name ?? null).find((o) => JSON.stringify(o.split) === wanted);
+  const gone = split ? `${word} ${split.column}, which is gone` : `${word} …`;
+  return [
+    found ? `, ${word} ` : ", ",
+    {
+      phrase: { type: "split", field },
+      label,
+      text: found ? found.label : gone,
+      tone: found ? "data" : "missing",
+    },
+  ];
+}
+
+/** How each role is said where the kind has it, in the order of the sentence. */
+const SAID: [RoleId, (s: Saying) => Token[]][] = [
+  [
+    "second",
+    (s) => [
+      s.visual.second ? " around " : " ",
+      {
+        phrase: { type: "measure", field: "second" },
+        label: "Second value",
+        ...named(measureIn(s, s.visual.second), "around a second value …"),
+      },
+    ],
+  ],
+  [
+    "comparison",
+    (s) => [
+      s.visual.comparison ? ", compared with " : ", ",
+      numberToken(s, "comparison", "Comparison", "compared with …"),
+    ],
+  ],
+  [
+    "target",
+    (s) => [s.visual.target ? " against " : " ", numberToken(s, "target", "Target", "against a target …")],
+  ],
+  [
+    "range",
+    (s) => [
+      ", from ",
+      numberToken(s, "minimum", "Minimum", formatNumber(s.scale.minimum, formatOf(s))),
+      " to ",
+      numberToken(s, "maximum", "Maximum", formatNumber(s.scale.maximum, formatOf(s))),
+    ],
+  ],
+  [
+    "zones",
+    (s) => {
+      const edges = s.visual.zones.flatMap((zone, at) => (zone.to === null ? [] : [{ to: zone.to, at }]));
+      if (edges.length === 0)
+        return [
+          ", ",
+          { phrase: { type: "first zones" }, label: "Zones", text: "with zones …", tone: "missing" },
+        ];
+      return [
+        ", with zones at ",
+        ...edges.flatMap(({ to, at }, i): Token[] => [
+          i === 0 ? "" : i === edges.length - 1 ? " and " : ", ",
+          {
+            phrase: { type: "zones" },
+            label: `Edge of zone ${at + 1}`,
+            text: formatNumber(to, formatOf(s)),
+            tone: "data",
+          },
+        ]),
+      ];
+    },
+  ],
+  ["split", (s) => splitTokens(s, "split", "Split", kindOf(s.visual.kind).course ? "over" : "split by")],
+  ["series", (s) => (s.visual.split ? splitTokens(s, "series", "Series", "each divided by") : [])],
+  [
+    "headSize",
+    (s) => [
+      s.visual.headSize ? ", heads sized by " : ", ",
+      {
+        phrase: { type: "measure", field: "headSize" },
+        label: "Head size",
+        ...named(measureIn(s, s.visual.headSize), "heads sized by …"),
+      },
+    ],
+  ],
+  [
+    "pictures",
+    ({ visual, labels }) => {
+      if (!visual.split) return [];
+      const count = labels.filter((l) => own(visual.pictures, l)).length;
+      const heads = `${count} ${count === 1 ? "head" : "heads"}`;
+      const text = count ? `with pictures in ${heads}` : "with pictures …";
+      return [
+        ", ",
+        { phrase: { type: "pictures" }, label: "Pictures", text, tone: count ? "data" : "missing" },
+      ];
+    },
+  ],
+  [
+    "order",
+    ({ visual }) => {
+      if (!visual.split) return [];
+      const { by, order } = visual.order;
+      const found = ORDERS.find((o) => o.by === by && o.order === order) ?? ORDERS[0];
+      return [", ", { phrase: { type: "order" }, label: "Order", text: found.label, tone: "data" }];
+    },
+  ],
+  [
+    "keep",
+    ({ visual: { split, keep } }) => {
+      if (!split) return [];
+      const text = keep ? `the first ${keep.first}${keep.others ? " and Other" : ""}` : "all of them";
+      return [", keeping ", { phrase: { type: "keep" }, label: "Keep", text, tone: "data" }];
+    },
+  ],
+];
+
+/** "and revenue and seats": further measures, and the place for one more. */
+function furtherTokens(s: Saying): Token[] {
+  const { value, more } = s.visual;
+  const free = s.project.measures.some((m) => m.id !== value && !more.includes(m.id));
+  return [
+    ...more.flatMap((id, at): Token[] => [
+      " and ",
+      {
+        phrase: { type: "further measure", at },
+        label: "Further measure",
+        ...named(measureIn(s, id), "a measure that is gone"),
+      },
+    ]),
+    ...(more.length < 5 && free
+      ? [
+          " ",
+          {
+            phrase: { type: "add measure" },
+            label: "Add a measure",
+            text: "and …",
+            tone: "missing",
+          } as const,
+        ]
+      : []),
+  ];
+}
+
+/** The sentence of a visual: plain words, and phrases that can be changed. */
+export function say(s: Saying): Token[] {
+  const { visual, project } = s;
+  const kind = kindOf(visual.kind);
+  const value = measureIn(s, visual.value);
+  const table = findNamed(project.tables, value?.table);
+  const filters = visual.filters.length ? visual.filters.map(filterText).join(", ") : "all rows";
+  return [
+    "Show ",
+    { phrase: { type: "measure", field: "value" }, label: "Measure", ...named(value, "a measure …") },
+    ...(kind.roles.includes("more") ? furtherTokens(s) : []),
+    " as ",
+    { phrase: { type: "kind" }, label: "Kind", text: kind.phrase, tone: "data" },
+    ...SAID.flatMap(([role, tokens]) => (kind.roles.includes(role) ? tokens(s) : [])),
+    ...(table
+      ? [", for ", { phrase: { type: "filters" }, label: "Filter", text: filters, tone: "data" } as const]
+      : []),
+    ".",
+  ];
+}
+
+/** The sentence as a text. */
+export const sentenceText = (tokens: Token[]): string =>
+  tokens
+    .map((t) => (typeof t === "string" ? t : t.text))
+    .join("")
+    .replaceAll(" ,", ",");
+
+/** The columns that the filters of a visual can name. */
+export const filterColumns = ({ visual, project }: Pick<Saying, "visual" | "project">) =>
+  offeredColumns(project, project.measures.find((m) => m.id === visual.value)?.table ?? null);

@@ -1,0 +1,60 @@
+"use client";
+import { formatNumber, type NumberFormat } from "@/core/base/number-format";
+import type { NumberSource } from "@/core/project/schema";
+import { NumberEntry } from "../shared/number-entry";
+import { useProject } from "../shared/project-context";
+import { type Option, OptionList } from "./phrase";
+
+/** Where a number of the sentence comes from: an input, a measure, or it is written. */
+export function NumberChoices({
+  label,
+  source,
+  format,
+  close,
+  onChange,
+}: {
+  label: string;
+  source: NumberSource | null;
+  format: NumberFormat;
+  close: () => void;
+  onChange: (source: NumberSource | null) => void;
+}) {
+  const inputs = useProject((s) => s.document.inputs);
+  const measures = useProject((s) => s.document.measures);
+  const chosen =
+    source && ("input" in source ? source.input : "measure" in source ? source.measure : undefined);
+  const options: Option[] = [
+    ...inputs
+      .filter((i) => i.type === "number")
+      .map((i) => ({
+        key: i.id,
+        label: i.label,
+        hint: typeof i.value === "number" ? formatNumber(i.value, i.format) : "",
+        group: "Inputs",
+        pick: () => onChange({ input: i.id }),
+      })),
+    ...measures.map((m) => ({
+      key: m.id,
+      label: m.label,
+      group: "Measures",
+      pick: () => onChange({ measure: m.id }),
+    })),
+    ...(source ? [{ key: "none", label: "Take it out", group: "Or", pick: () => onChange(null) }] : []),
+  ];
+  return (
+    <>
+      <div className="border-b border-rule p-3">
+        <NumberEntry
+          label="A number"
+          value={source && "number" in source ? source.number : null}
+          format={format}
+          onCommit={(n) => {
+            onChange({ number: n });
+            close();
+          }}
+        />
+      </div>
+      <OptionList label={label} options={options} chosen={chosen ?? undefined} close={close} />
+    </>
+  );
+}

@@ -1,0 +1,220 @@
+"use client";
+import type { NumberFormat } from "@/core/base/number-format";
+import { PLAIN_FORMAT } from "@/core/base/number-format";
+import { KINDS } from "@/core/kinds";
+import type { Visual } from "@/core/project/schema";
+import { filterColumns, ORDERS, type PhraseToken, type Saying } from "@/core/view/sentence";
+import { NumberEntry } from "../shared/number-entry";
+import { splitOptions } from "../shared/split-options";
+import { FilterList } from "./filter-list";
+import { NumberChoices } from "./number-choices";
+import { type Option, OptionList } from "./phrase";
+import { PictureChoices } from "./picture-choices";
+import { ZoneList } from "./zone-list";
+
+type Change = Partial<Omit<Visual, "id">>;
+
+interface Props {
+  token: PhraseToken;
+  saying: Saying;
+  format: NumberFormat;
+  set: (change: Change) => void;
+  close: () => void;
+}
+
+const OR = "Or";
+const takeOut = (pick: () => void, label = "Take it out"): Option => ({
+  key: "none",
+  label,
+  group: OR,
+  pick,
+});
+
+/** The measures to choose from, and a way to do without where that is possible. */
+function MeasureChoices({
+  token,
+  saying,
+  close,
+  chosen,
+  among = saying.project.measures,
+  pick,
+  without,
+}: Pick<Props, "token" | "saying" | "close"> & {
+  chosen: string | null;
+  among?: Saying["project"]["measures"];
+  pick: (id: string) => void;
+  without?: () => void;
+}) {
+  const group = without ? "Measures" : undefined;
+  return (
+    <OptionList
+      label={token.label}
+      chosen={chosen ?? undefined}
+      close={close}
+      options={[
+        ...among.map((m) => ({
+          key: m.id,
+          label: m.label,
+          hint: m.table ?? "",
+          group,
+          pick: () => pick(m.id),
+        })),
+        ...(without ? [takeOut(without)] : []),
+      ]}
+    />
+  );
+}
+
+/** How many rows have a place of their own, and what becomes of the rest. */
+function KeepChoices({ saying, set, close }: Pick<Props, "saying" | "set" | "close">) {
+  const { keep } = saying.visual;
+  const first = keep?.first ?? 6;
+  return (
+    <>
+      <div className="border-b border-rule p-3">
+        <NumberEntry
+          label="The first"
+          value={first}
+          format={PLAIN_FORMAT}
+          onCommit={(n) => {
+            const count = Math.min(200, Math.max(1, Math.round(n)));
+            set({ keep: { first: count, others: keep?.others ?? true } });
+            close();
+          }}
+        />
+      </div>
+      <OptionList
+        label="Keep"
+        close={close}
+        options={[
+          { key: "others", label: "The rest as Other", pick: () => set({ keep: { first, others: true } }) },
+          { key: "drop", label: "Leave the rest out", pick: () => set({ keep: { first, others: false } }) },
+          { key: "all", label: "Keep all of them", pick: () => set({ keep: null }) },
+        ]}
+      />
+    </>
+  );
+}
+
+function SplitChoices({
+  token,
+  saying,
+  field,
+  set,
+  close,
+}: Omit<Props, "format"> & { field: "split" | "series" }) {
+  const { visual, project } = saying;
+  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
+  const split = visual[field];
+  const change = (next: Visual["split"]) =>
+    set(field === "split" ? { split: next } : { series: next, ...(next ? { more: [] } : {}) });
+  return (
+    <OptionList
+      label={token.label}
+      chosen={split ? JSON.stringify(split) : undefined}
+      close={close}
+      options={[
+        ...splitOptions(project, table).map((o) => ({
+          key: o.value,
+          label: o.label,
+          group: o.group,
+          pick: () => change(JSON.parse(o.value)),
+        })),
+        ...(split ? [takeOut(() => change(null), field === "split" ? "No split" : undefined)] : []),
+      ]}
+    />
+  );
+}
+
+/** What a phrase of the sentence can be changed to. */
+export function PhraseChoices({ token, saying, format, set, close }: Props) {
+  const { visual, project, labels } = saying;
+  const { phrase } = token;
+  const { more } = visual;
+  const free = project.measures.filter((m) => m.id !== visual.value && !more.includes(m.id));
+  const common = { token, saying, close };
+  switch (phrase.type) {
+    case "kind":
+      return (
+        <OptionList
+          label="Kind"
+          chosen={visual.kind}
+          close={close}
+          options={KINDS.map((k) => ({ key: k.id, label: k.label, pick: () => set({ kind: k.id }) }))}
+        />
+      );
+    case "measure": {
+      const { field } = phrase;
+      const id = visual[field];
+      const without = field !== "value" && id ? () => set({ [field]: null }) : undefined;
+      return (
+        <MeasureChoices {...common} chosen={id} pick={(next) => set({ [field]: next })} without={without} />
+      );
+    }
+    case "further measure": {
+      const id = more[phrase.at];
+      return (
+        <MeasureChoices
+          {...common}
+          chosen={id}
+          among={free}
+          pick={(next) => set({ more: more.map((k) => (k === id ? next : k)) })}
+          without={() => set({ more: more.filter((k) => k !== id) })}
+        />
+      );
+    }
+    case "add measure":
+      return (
+        <MeasureChoices
+          {...common}
+          chosen={null}
+          among={free}
+          pick={(next) => set({ more: [...more, next] })}
+        />
+      );
+    case "number": {
+      const { field } = phrase;
+      return (
+        <NumberChoices
+          label={token.label}
+          source={visual[field]}
+          format={format}
+          close={close}
+          onChange={(source) => set({ [field]: source })}
+        />
+      );
+    }
+    case "first zones":
+    case "zones":
+      return <ZoneList zones={visual.zones} format={format} onChange={(zones) => set({ zones })} />;
+    case "split":
+      return <SplitChoices {...common} field={phrase.field} set={set} />;
+    case "pictures":
+      return <PictureChoices visual={visual} labels={labels} />;
+    case "order": {
+      const keyOf = (o: Visual["order"]) => `${o.by} ${o.order}`;
+      return (
+        <OptionList
+          label="Order"
+          chosen={keyOf(visual.order)}
+          close={close}
+          options={ORDERS.map(({ by, order, label }) => ({
+            key: keyOf({ by, order }),
+            label,
+            pick: () => set({ order: { by, order } }),
+          }))}
+        />
+      );
+    }
+    case "keep":
+      return <KeepChoices saying={saying} set={set} close={close} />;
+    case "filters":
+      return (
+        <FilterList
+          columns={filterColumns({ visual, project })}
+          filters={visual.filters}
+          onChange={(filters) => set({ filters })}
+        />
+      );
+  }
+}
