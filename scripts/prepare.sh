@@ -26,14 +26,26 @@ fingerprint() {
   cat "$@" | sha256sum | cut -d' ' -f1
 }
 
+# Puts the packages in place and compiles in the background: `packages_ready` waits for that.
 install_packages() {
   local stamp=node_modules/.cavlo-installed wanted
   wanted=$(fingerprint package-lock.json)
+  compiling=
   if [ -f "$stamp" ] && [ "$(cat "$stamp")" = "$wanted" ]; then return; fi
   need_compiler
   echo "Installing packages …"
-  npm ci --no-audit --no-fund --loglevel=error
-  echo "$wanted" > "$stamp"
+  npm ci --no-audit --no-fund --loglevel=error --ignore-scripts
+  (npm rebuild --loglevel=error && echo "$wanted" > "$stamp") > node_modules/.cavlo-rebuild 2>&1 &
+  compiling=$!
+}
+
+packages_ready() {
+  if [ -z "$compiling" ]; then return; fi
+  if wait "$compiling"; then compiling=; else
+    cat node_modules/.cavlo-rebuild >&2
+    echo "The packages could not be compiled; what is above says why." >&2
+    return 1
+  fi
 }
 
 build_app() {
