@@ -11,23 +11,34 @@ const page = await browser.newPage({ viewport: browserOptions.viewport, reducedM
 const { projects } = await (await fetch(`${BASE}/api/projects`)).json();
 const id = projects[0].id;
 
-let script = 0;
-const session = await page.context().newCDPSession(page);
-await session.send("Network.enable");
-const scripts = new Set<string>();
-session.on("Network.responseReceived", (e) => {
-  if (e.type === "Script") scripts.add(e.requestId);
-});
-session.on("Network.loadingFinished", (e) => {
-  if (scripts.has(e.requestId)) script += e.encodedDataLength;
-});
-await page.goto(`${BASE}/p/${id}/boards`);
-await page
-  .getByRole("img", { name: /total 5/ })
-  .first()
-  .waitFor();
-await page.waitForLoadState("networkidle");
-console.log(`script of a board page: ${(script / 1000).toFixed(0)} kB compressed`);
+/** The script that a page fetches before it stands, as it came over the wire, in kB. */
+async function scriptOf(path: string, stands: () => Promise<void>): Promise<number> {
+  const session = await page.context().newCDPSession(page);
+  await session.send("Network.enable");
+  await session.send("Network.setCacheDisabled", { cacheDisabled: true });
+  let bytes = 0;
+  const scripts = new Set<string>();
+  session.on("Network.responseReceived", (e) => {
+    if (e.type === "Script") scripts.add(e.requestId);
+  });
+  session.on("Network.loadingFinished", (e) => {
+    if (scripts.has(e.requestId)) bytes += e.encodedDataLength;
+  });
+  await page.goto(`${BASE}/p/${id}/${path}`);
+  await stands();
+  await page.waitForLoadState("networkidle");
+  await session.detach();
+  return bytes / 1000;
+}
+const picture = () =>
+  page
+    .getByRole("img", { name: /total 5/ })
+    .first()
+    .waitFor();
+const ofVisuals = await scriptOf("visuals", picture);
+const ofBoard = await scriptOf("boards", picture);
+console.log(`script of a board page: ${ofBoard.toFixed(0)} kB compressed`);
+console.log(`script of the Visuals page: ${ofVisuals.toFixed(0)} kB compressed`);
 
 /** From a click to the frame after the picture's description has changed. */
 const clickToPaint = (button: string, group: string, picture: string) =>
