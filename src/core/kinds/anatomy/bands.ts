@@ -95,17 +95,15 @@ function namesBeside(
   return rows.flatMap((row, i) => {
     const lines = wrap(row.label, width - 8, size, 400, bands.pitch >= size * 2.5 ? 2 : 1);
     return lines.map((line, k) =>
-      textMark(
-        `name${k}:${row.key}`,
-        "axis",
-        right - 8,
-        bands.centre(i) + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
-        line,
+      textMark(`name${k}:${row.key}`, "axis", {
+        x: right - 8,
+        y: bands.centre(i) + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
+        text: line,
         size,
-        400,
-        input.theme.ink,
-        "end",
-      ),
+        weight: 400,
+        fill: input.theme.ink,
+        align: "end",
+      }),
     );
   });
 }
@@ -269,17 +267,15 @@ export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Ba
       if (x - width / 2 < clear + 4) continue;
       clear = x + width / 2;
       marks.push(
-        textMark(
-          `gridvalue:${k}`,
-          "axis",
+        textMark(`gridvalue:${k}`, "axis", {
           x,
-          plot.y + plot.height + SMALLEST,
+          y: plot.y + plot.height + SMALLEST,
           text,
-          SMALLEST,
-          400,
-          theme.muted,
-          "middle",
-        ),
+          size: SMALLEST,
+          weight: 400,
+          fill: theme.muted,
+          align: "middle",
+        }),
       );
     }
   }
@@ -299,17 +295,15 @@ export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Ba
           : names.lines[i];
       for (const [k, line] of lines.entries())
         marks.push(
-          textMark(
-            `name${k}:${row.key}`,
-            "axis",
+          textMark(`name${k}:${row.key}`, "axis", {
             x,
-            top + names.size * LINE_HEIGHT * (k + 0.5),
-            line,
-            names.size,
-            400,
-            theme.ink,
-            "middle",
-          ),
+            y: top + names.size * LINE_HEIGHT * (k + 0.5),
+            text: line,
+            size: names.size,
+            weight: 400,
+            fill: theme.ink,
+            align: "middle",
+          }),
         );
     }
   }
@@ -322,28 +316,24 @@ export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Ba
       if (!text) return [];
       const gap = e.reach + 4;
       const mark = horizontal
-        ? textMark(
-            `label:${rows[i].key}`,
-            "labels",
-            e.at + (e.negative ? -gap : gap),
-            centre(i),
+        ? textMark(`label:${rows[i].key}`, "labels", {
+            x: e.at + (e.negative ? -gap : gap),
+            y: centre(i),
             text,
-            found.size,
-            600,
-            ink,
-            e.negative ? "end" : "start",
-          )
-        : textMark(
-            `label:${rows[i].key}`,
-            "labels",
-            centre(i),
-            e.at + (e.negative ? 1 : -1) * (gap - 2 + found.size * 0.6),
+            size: found.size,
+            weight: 600,
+            fill: ink,
+            align: e.negative ? "end" : "start",
+          })
+        : textMark(`label:${rows[i].key}`, "labels", {
+            x: centre(i),
+            y: e.at + (e.negative ? 1 : -1) * (gap - 2 + found.size * 0.6),
             text,
-            found.size,
-            600,
-            ink,
-            "middle",
-          );
+            size: found.size,
+            weight: 600,
+            fill: ink,
+            align: "middle",
+          });
       return [{ mark, weight: Math.abs(rows[i].value ?? 0) }];
     });
     if (horizontal) return made.filter((m) => pitch >= m.mark.size * 0.8).map((m) => m.mark);

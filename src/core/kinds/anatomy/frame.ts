@@ -31,17 +31,15 @@ export function layFrame({ frame, theme, style, data }: SharedInput): { marks: M
     for (const [i, line] of wrap(text, inner, size, weight, lines).entries()) {
       const x = middle ? width / 2 : padding;
       marks.push(
-        textMark(
-          `${key}${i}`,
-          "heading",
+        textMark(`${key}${i}`, "heading", {
           x,
-          top + (size * LINE_HEIGHT) / 2,
-          line,
+          y: top + (size * LINE_HEIGHT) / 2,
+          text: line,
           size,
           weight,
           fill,
-          middle ? "middle" : "start",
-        ),
+          align: middle ? "middle" : "start",
+        }),
       );
       top += size * LINE_HEIGHT;
     }
@@ -117,17 +115,15 @@ export function emptyScene(input: SharedInput, sentence: string): Scene {
   const top = body.y + body.height / 2 - ((lines.length - 1) * size * LINE_HEIGHT) / 2;
   for (const [i, line] of lines.entries())
     marks.push(
-      textMark(
-        `empty${i}`,
-        "frame",
-        body.x + body.width / 2,
-        top + i * size * LINE_HEIGHT,
-        line,
+      textMark(`empty${i}`, "frame", {
+        x: body.x + body.width / 2,
+        y: top + i * size * LINE_HEIGHT,
+        text: line,
         size,
-        500,
-        input.theme.muted,
-        "middle",
-      ),
+        weight: 500,
+        fill: input.theme.muted,
+        align: "middle",
+      }),
     );
   return frameScene(
     input,
@@ -155,17 +151,15 @@ export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]
   const y = body.y + body.height - size * 0.6;
   return {
     marks: [
-      textMark(
-        "note",
-        "labels",
-        body.x + body.width / 2,
+      textMark("note", "labels", {
+        x: body.x + body.width / 2,
         y,
-        shorten(text, body.width, size, 400),
+        text: shorten(text, body.width, size, 400),
         size,
-        400,
-        theme.muted,
-        "middle",
-      ),
+        weight: 400,
+        fill: theme.muted,
+        align: "middle",
+      }),
     ],
     body: { ...body, height: body.height - size * 1.6 },
   };

@@ -87,22 +87,27 @@ function entryMarks(
       radii: [3, 3, 3, 3],
       fill: e.color,
     },
-    textMark(`legend:${e.key}`, "legend", x + SWATCH + 6, y, label, SIZE, 400, theme.ink),
+    textMark(`legend:${e.key}`, "legend", {
+      x: x + SWATCH + 6,
+      y,
+      text: label,
+      size: SIZE,
+      weight: 400,
+      fill: theme.ink,
+    }),
   ];
   if (e.value) {
     const at = valueAtEnd ? x + room : x + SWATCH + 6 + textWidth(label, SIZE, 400) + 8;
     marks.push(
-      textMark(
-        `legendvalue:${e.key}`,
-        "legend",
-        at,
+      textMark(`legendvalue:${e.key}`, "legend", {
+        x: at,
         y,
-        e.value,
-        SIZE,
-        500,
-        theme.muted,
-        valueAtEnd ? "end" : "start",
-      ),
+        text: e.value,
+        size: SIZE,
+        weight: 500,
+        fill: theme.muted,
+        align: valueAtEnd ? "end" : "start",
+      }),
     );
   }
   return marks;
@@ -132,16 +137,14 @@ function layRight(
   const marks = shown.flatMap((e, i) => entryMarks(e, x, top + i * ROW, room, theme, true));
   if (lines > shown.length)
     marks.push(
-      textMark(
-        "legend:more",
-        "legend",
+      textMark("legend:more", "legend", {
         x,
-        top + shown.length * ROW,
-        `and ${entries.length - shown.length} more`,
-        SIZE,
-        400,
-        theme.muted,
-      ),
+        y: top + shown.length * ROW,
+        text: `and ${entries.length - shown.length} more`,
+        size: SIZE,
+        weight: 400,
+        fill: theme.muted,
+      }),
     );
   return { marks, body: { ...body, width: body.width - room - 16 } };
 }
@@ -180,17 +183,15 @@ function layBelow(
   });
   if (hidden)
     marks.push(
-      textMark(
-        "legend:more",
-        "legend",
-        body.x + body.width / 2,
-        top + rows.length * ROW,
-        `and ${hidden} more`,
-        SIZE,
-        400,
-        theme.muted,
-        "middle",
-      ),
+      textMark("legend:more", "legend", {
+        x: body.x + body.width / 2,
+        y: top + rows.length * ROW,
+        text: `and ${hidden} more`,
+        size: SIZE,
+        weight: 400,
+        fill: theme.muted,
+        align: "middle",
+      }),
     );
   return { marks, body: { ...body, height: body.height - height - 8 } };
 }

@@ -1,17 +1,12 @@
 import type { Text } from "../../scene/marks";
-import type { Weight } from "../../scene/text";
+
+type Line = Pick<Text, "x" | "y" | "text" | "size" | "weight" | "fill"> & Partial<Pick<Text, "align">>;
 
 /** A line of text of a part; `y` is the middle of its height. */
-export function textMark(
-  id: string,
-  part: string,
-  x: number,
-  y: number,
-  text: string,
-  size: number,
-  weight: Weight,
-  fill: string,
-  align: Text["align"] = "start",
-): Text {
-  return { type: "text", id, part, x, y, text, size, weight, fill, align };
-}
+export const textMark = (id: string, part: string, { align = "start", ...line }: Line): Text => ({
+  type: "text",
+  id,
+  part,
+  align,
+  ...line,
+});

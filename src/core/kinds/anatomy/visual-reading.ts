@@ -74,33 +74,29 @@ export function roundReading(
       };
   const middle = at.y + lift * main.size * (withCaption ? 0.95 : 0.55);
   const marks: Mark[] = [
-    textMark(
-      "reading",
-      "reading",
-      at.x,
-      middle - (withCaption ? main.size * 0.22 : 0),
-      main.text,
-      main.size,
-      600,
-      theme.ink,
-      "middle",
-    ),
+    textMark("reading", "reading", {
+      x: at.x,
+      y: middle - (withCaption ? main.size * 0.22 : 0),
+      text: main.text,
+      size: main.size,
+      weight: 600,
+      fill: theme.ink,
+      align: "middle",
+    }),
   ];
   if (withCaption) {
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
     const small = fitText([caption], width * 0.9, size, 400);
     marks.push(
-      textMark(
-        "caption",
-        "reading",
-        at.x,
-        middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75),
-        small.text,
-        small.size,
-        400,
-        tone ?? theme.muted,
-        "middle",
-      ),
+      textMark("caption", "reading", {
+        x: at.x,
+        y: middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75),
+        text: small.text,
+        size: small.size,
+        weight: 400,
+        fill: tone ?? theme.muted,
+        align: "middle",
+      }),
     );
   }
   const [top, bottom] = [within.y, within.y + within.height];

@@ -207,17 +207,15 @@ function segmentLabel(
     const size = box.height >= wanted + 3 ? fittingSize(text, box.width - 4, wanted, 600) : null;
     if (size !== null)
       return [
-        textMark(
-          `segmentlabel:${key}`,
-          "labels",
-          box.x + box.width / 2,
-          box.y + box.height / 2,
+        textMark(`segmentlabel:${key}`, "labels", {
+          x: box.x + box.width / 2,
+          y: box.y + box.height / 2,
           text,
           size,
-          600,
-          input.surface.inkOn(color),
-          "middle",
-        ),
+          weight: 600,
+          fill: input.surface.inkOn(color),
+          align: "middle",
+        }),
       ];
   }
   return [];

@@ -93,17 +93,15 @@ export function outsideLabels(
       for (const [k, text] of texts.entries()) {
         const lineY = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
         marks.push(
-          textMark(
-            `label${k}:${label.key}`,
-            "labels",
-            x + side * 2,
-            lineY,
+          textMark(`label${k}:${label.key}`, "labels", {
+            x: x + side * 2,
+            y: lineY,
             text,
             size,
-            k < label.names ? 500 : 400,
-            k < label.names ? theme.ink : theme.muted,
-            side > 0 ? "start" : "end",
-          ),
+            weight: k < label.names ? 500 : 400,
+            fill: k < label.names ? theme.ink : theme.muted,
+            align: side > 0 ? "start" : "end",
+          }),
         );
       }
     }

@@ -152,17 +152,15 @@ function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
     const at = polar(ring.cx, ring.cy, (slice.start + slice.end) / 2, middle);
     for (const [k, line] of lines.entries())
       marks.push(
-        textMark(
-          `label${k}:${ring.key}:${slice.row.key}`,
-          "labels",
-          at.x,
-          at.y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
-          line,
+        textMark(`label${k}:${ring.key}:${slice.row.key}`, "labels", {
+          x: at.x,
+          y: at.y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
+          text: line,
           size,
-          600,
-          surface.inkOn(slice.color),
-          "middle",
-        ),
+          weight: 600,
+          fill: surface.inkOn(slice.color),
+          align: "middle",
+        }),
       );
   }
   return marks;

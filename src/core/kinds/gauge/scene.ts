@@ -203,17 +203,15 @@ function scaleMarks(input: Input, face: Face, scale: Scale, zones: Stretch[]): M
       const x = Math.min(Math.max(wanted, width / 2 + 2), input.frame.width - width / 2 - 2);
       const floor = input.frame.height - size * 0.5;
       marks.push(
-        textMark(
-          id,
-          "scale",
+        textMark(id, "scale", {
           x,
-          Math.min(at.y + (down ? Math.sign(along.y) : along.y) * (size * 0.6 + 5), floor),
+          y: Math.min(at.y + (down ? Math.sign(along.y) : along.y) * (size * 0.6 + 5), floor),
           text,
           size,
-          400,
-          theme.muted,
-          "middle",
-        ),
+          weight: 400,
+          fill: theme.muted,
+          align: "middle",
+        }),
       );
     }
   }
@@ -233,7 +231,17 @@ function scaleMarks(input: Input, face: Face, scale: Scale, zones: Stretch[]): M
       const y = at.y + (out.y * size) / 2;
       if (x - width / 2 < 1 || x + width / 2 > input.frame.width - 1) continue;
       if (y - size / 2 < 0 || y + size / 2 > input.frame.height) continue;
-      marks.push(textMark(`word:${zone.index}`, "zones", x, y, zone.word, size, 500, theme.muted, "middle"));
+      marks.push(
+        textMark(`word:${zone.index}`, "zones", {
+          x,
+          y,
+          text: zone.word,
+          size,
+          weight: 500,
+          fill: theme.muted,
+          align: "middle",
+        }),
+      );
     }
   }
   return marks;
@@ -310,7 +318,17 @@ function readingMarks(input: Input, face: Face, value: number, word: string, pas
   if (!texts.includes(fitted.text)) fitted = { ...fitted, text: texts[texts.length - 1], size: SMALLEST };
   const { y, room } = fitted;
   const marks: Mark[] = fitted.text
-    ? [textMark("reading", "reading", face.cx, y, fitted.text, fitted.size, 600, theme.ink, "middle")]
+    ? [
+        textMark("reading", "reading", {
+          x: face.cx,
+          y,
+          text: fitted.text,
+          size: fitted.size,
+          weight: 600,
+          fill: theme.ink,
+          align: "middle",
+        }),
+      ]
     : [];
   const under = past || (style.toggle("reading.word") ? word : "");
   const size = Math.max(SMALLEST, Math.min(12, wanted * 0.45));
@@ -324,17 +342,15 @@ function readingMarks(input: Input, face: Face, value: number, word: string, pas
     const small = fitText([under], Math.max(room, beside), size, 500);
     if (small.text)
       marks.push(
-        textMark(
-          "word",
-          "reading",
-          face.cx,
-          lineY,
-          small.text,
-          small.size,
-          500,
-          past ? theme.signal : theme.muted,
-          "middle",
-        ),
+        textMark("word", "reading", {
+          x: face.cx,
+          y: lineY,
+          text: small.text,
+          size: small.size,
+          weight: 500,
+          fill: past ? theme.signal : theme.muted,
+          align: "middle",
+        }),
       );
   }
   return marks;
@@ -419,17 +435,15 @@ function plateMarks(input: Input, body: Box): { marks: Mark[]; body: Box } {
         radii: [height / 2, height / 2, height / 2, height / 2],
         fill: mix(theme.track, theme.sheet, 0.35),
       },
-      textMark(
-        "platetext",
-        "plate",
-        body.x + body.width / 2,
-        y + height / 2,
-        said.text,
-        said.size,
-        600,
-        theme.ink,
-        "middle",
-      ),
+      textMark("platetext", "plate", {
+        x: body.x + body.width / 2,
+        y: y + height / 2,
+        text: said.text,
+        size: said.size,
+        weight: 600,
+        fill: theme.ink,
+        align: "middle",
+      }),
     ],
     body: { ...body, height: body.height - height - 8 },
   };

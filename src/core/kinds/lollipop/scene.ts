@@ -233,7 +233,17 @@ export function lollipopScene(input: Input): Scene {
     marks.push(...pictureMarks(input, row, x, y, replaced ? diameter * 1.5 : diameter, ink, opacity));
     const label = allInside && opacity === 1 ? inHead(row, wordings[i], bands.pitch) : null;
     if (label)
-      marks.push(textMark(`label:${row.key}`, "labels", x, y, label.text, label.size, 600, ink, "middle"));
+      marks.push(
+        textMark(`label:${row.key}`, "labels", {
+          x,
+          y,
+          text: label.text,
+          size: label.size,
+          weight: 600,
+          fill: ink,
+          align: "middle",
+        }),
+      );
     const rule = colours.ruleOf(row);
     if (rule && !label && !own(input.look.pictures, row.label) && diameter >= 9) {
       const symbol = symbolMark(

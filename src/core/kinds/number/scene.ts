@@ -187,36 +187,32 @@ export function numberCardScene(input: Input): Scene {
   let top = box.y + Math.max(0, (box.height - main.size * LINE_HEIGHT - lines * small * 1.4) / 2);
   if (style.toggle("reading.shown")) {
     marks.push({
-      ...textMark(
-        "reading",
-        "reading",
+      ...textMark("reading", "reading", {
         x,
-        top + (main.size * LINE_HEIGHT) / 2,
-        main.text,
-        main.size,
-        700,
-        theme.ink,
+        y: top + (main.size * LINE_HEIGHT) / 2,
+        text: main.text,
+        size: main.size,
+        weight: 700,
+        fill: theme.ink,
         align,
-      ),
+      }),
       datum: rowDatum(input, { ...row, key: "value", label: data.valueLabel }),
     });
   }
   top += main.size * LINE_HEIGHT;
-  const line = (id: string, part: string, text: string, weight: 400 | 600, fill: string, indent = 0) => {
+  const line = (id: string, text: string, weight: 400 | 600, fill: string, indent = 0) => {
     const fitted = fitText([text], box.width - indent, small, weight);
     if (fitted.text)
       marks.push(
-        textMark(
-          id,
-          part,
-          x + (align === "middle" ? 0 : indent),
-          top + small * 0.7,
-          fitted.text,
-          fitted.size,
+        textMark(id, "reading", {
+          x: x + (align === "middle" ? 0 : indent),
+          y: top + small * 0.7,
+          text: fitted.text,
+          size: fitted.size,
           weight,
           fill,
           align,
-        ),
+        }),
       );
     top += small * 1.4;
   };
@@ -249,29 +245,25 @@ export function numberCardScene(input: Input): Scene {
     if (symbol) marks.push(symbol);
     if (said + small * 1.1 <= box.width)
       marks.push(
-        textMark(
-          "change",
-          "change",
-          left + small * 1.1,
-          top + small * 0.7,
-          change.text,
-          small,
-          600,
-          change.tone,
-        ),
+        textMark("change", "change", {
+          x: left + small * 1.1,
+          y: top + small * 0.7,
+          text: change.text,
+          size: small,
+          weight: 600,
+          fill: change.tone,
+        }),
       );
     if (against && small * 0.88 >= SMALLEST)
       marks.push(
-        textMark(
-          "against",
-          "change",
-          left + small * 1.6 + said,
-          top + small * 0.7,
-          against,
-          small * 0.88,
-          400,
-          theme.muted,
-        ),
+        textMark("against", "change", {
+          x: left + small * 1.6 + said,
+          y: top + small * 0.7,
+          text: against,
+          size: small * 0.88,
+          weight: 400,
+          fill: theme.muted,
+        }),
       );
     top += small * 1.4;
   }
@@ -286,9 +278,9 @@ export function numberCardScene(input: Input): Scene {
       rule.color,
     );
     if (symbol) marks.push(symbol);
-    line("ruleword", "reading", rule.word, 600, theme.ink, small * 1.1);
+    line("ruleword", rule.word, 600, theme.ink, small * 1.1);
   }
-  if (caption && box.height >= 70) line("caption", "reading", caption, 400, theme.muted);
+  if (caption && box.height >= 70) line("caption", caption, 400, theme.muted);
   if (beside)
     marks.push(
       ...sparkMarks(

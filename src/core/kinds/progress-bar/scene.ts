@@ -157,7 +157,17 @@ function barMarks(
   if (label !== "" && !inside && place !== "inside" && after + labelWidth <= x + width - 2) {
     const track = style.toggle("track.shown") ? style.colour("track.colour", theme.track) : theme.sheet;
     const ink = surface.inkOnTrack(track, height < size);
-    if (ink) marks.push(textMark(`label:${row.key}`, "labels", after, mid, label, size, 600, ink));
+    if (ink)
+      marks.push(
+        textMark(`label:${row.key}`, "labels", {
+          x: after,
+          y: mid,
+          text: label,
+          size,
+          weight: 600,
+          fill: ink,
+        }),
+      );
   } else if (inside) {
     // Clear of the goal's tick where the bar runs past it.
     const end = x + width * clamp(share) - Math.max(8, radius * 0.6);
@@ -165,17 +175,15 @@ function barMarks(
     const crosses = goal.end > goal.full && end > tick - 4 && end - labelWidth < tick + 4;
     const under = over && past === "lap" && share - 1 > 0.7 ? mix(color, theme.ink, 0.45) : color;
     marks.push(
-      textMark(
-        `label:${row.key}`,
-        "labels",
-        crosses ? tick - 6 : end,
-        mid,
-        label,
+      textMark(`label:${row.key}`, "labels", {
+        x: crosses ? tick - 6 : end,
+        y: mid,
+        text: label,
         size,
-        600,
-        surface.inkOn(under),
-        "end",
-      ),
+        weight: 600,
+        fill: surface.inkOn(under),
+        align: "end",
+      }),
     );
   }
   return marks;
@@ -194,17 +202,15 @@ function rowNames(
     const lines = wrap(row.label, width - 8, size, 400, pitch >= size * 2.5 ? 2 : 1);
     const middle = box.y + pitch * (i + 0.5);
     return lines.map((line, k) =>
-      textMark(
-        `name${k}:${row.key}`,
-        "labels",
-        box.x + width - 8,
-        middle + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
-        line,
+      textMark(`name${k}:${row.key}`, "labels", {
+        x: box.x + width - 8,
+        y: middle + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT,
+        text: line,
         size,
-        400,
-        input.theme.ink,
-        "end",
-      ),
+        weight: 400,
+        fill: input.theme.ink,
+        align: "end",
+      }),
     );
   });
 }
@@ -293,7 +299,16 @@ function singleMarks(input: Input, bars: Bars, body: Box): { marks: Mark[]; bar:
       600,
     );
     const y = top + (wanted * LINE_HEIGHT) / 2;
-    marks.push(textMark("reading", "reading", body.x, y, main.text, main.size, 600, theme.ink));
+    marks.push(
+      textMark("reading", "reading", {
+        x: body.x,
+        y,
+        text: main.text,
+        size: main.size,
+        weight: 600,
+        fill: theme.ink,
+      }),
+    );
     const captions =
       goal.isTarget || !style.template("reading.caption").includes("{target}")
         ? [
@@ -316,16 +331,14 @@ function singleMarks(input: Input, bars: Bars, body: Box): { marks: Mark[]; bar:
     const said = fits ?? shorten(past || captions[captions.length - 1], room, size, 400);
     if (said)
       marks.push(
-        textMark(
-          "caption",
-          "reading",
-          left,
-          y + main.size * 0.5 - size * 0.55,
-          said,
+        textMark("caption", "reading", {
+          x: left,
+          y: y + main.size * 0.5 - size * 0.55,
+          text: said,
           size,
-          400,
-          past ? theme.signal : theme.muted,
-        ),
+          weight: 400,
+          fill: past ? theme.signal : theme.muted,
+        }),
       );
   }
   const bar = {
@@ -436,32 +449,28 @@ function standingMarks(input: Input, { goal, colours }: Bars, body: Box): Mark[]
     );
     if (head > 2 && fitted.text && !fitted.text.includes("…"))
       marks.push(
-        textMark(
-          `label:${row.key}`,
-          "labels",
-          x + thickness / 2,
-          top - size * 0.6 - 2,
-          fitted.text,
-          fitted.size,
-          600,
-          theme.ink,
-          "middle",
-        ),
+        textMark(`label:${row.key}`, "labels", {
+          x: x + thickness / 2,
+          y: top - size * 0.6 - 2,
+          text: fitted.text,
+          size: fitted.size,
+          weight: 600,
+          fill: theme.ink,
+          align: "middle",
+        }),
       );
     const name = named ? shorten(row.label, pitch - 4, size, 400) : "";
     if (name)
       marks.push(
-        textMark(
-          `name:${row.key}`,
-          "labels",
-          x + thickness / 2,
-          bottom + foot - size * 0.55,
-          name,
+        textMark(`name:${row.key}`, "labels", {
+          x: x + thickness / 2,
+          y: bottom + foot - size * 0.55,
+          text: name,
           size,
-          400,
-          theme.ink,
-          "middle",
-        ),
+          weight: 400,
+          fill: theme.ink,
+          align: "middle",
+        }),
       );
   }
   return marks;

@@ -59,7 +59,17 @@ export function progressRingScene(input: Input): Scene {
       const room = cx - body.x - 6;
       const text = shorten(row.label, Math.min(room, r * 0.9), size, 500);
       if (text)
-        marks.push(textMark(`name:${row.key}`, "labels", cx - 6, y, text, size, 500, theme.ink, "end"));
+        marks.push(
+          textMark(`name:${row.key}`, "labels", {
+            x: cx - 6,
+            y,
+            text,
+            size,
+            weight: 500,
+            fill: theme.ink,
+            align: "end",
+          }),
+        );
     }
   const focused = rows.find((row) => row.key === input.focus);
   const shown = focused ?? (several ? null : rows[0]);

@@ -72,17 +72,15 @@ export function radialBarsScene(input: Input): Scene {
           : `${shorten(name, room - textWidth(tail, size, 500), size, 500)}${tail}`;
       if (textWidth(text, size, 500) <= room)
         marks.push(
-          textMark(
-            `label:${row.key}`,
-            "labels",
-            cx - 8,
-            cy - (rings[i].inner + rings[i].outer) / 2,
-            text.trim(),
+          textMark(`label:${row.key}`, "labels", {
+            x: cx - 8,
+            y: cy - (rings[i].inner + rings[i].outer) / 2,
+            text: text.trim(),
             size,
-            500,
-            theme.ink,
-            "end",
-          ),
+            weight: 500,
+            fill: theme.ink,
+            align: "end",
+          }),
         );
     }
   const focused = rows.find((row) => row.key === input.focus);

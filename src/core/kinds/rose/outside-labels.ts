@@ -151,17 +151,15 @@ function linesOf(
     return texts.map((line, k) => {
       const name = k < names;
       const middle = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
-      const mark = textMark(
-        `label${k}:${petal.key}`,
-        "labels",
+      const mark = textMark(`label${k}:${petal.key}`, "labels", {
         x,
-        middle,
-        line,
+        y: middle,
+        text: line,
         size,
-        name ? 500 : 400,
-        name ? theme.ink : theme.muted,
-        "middle",
-      );
+        weight: name ? 500 : 400,
+        fill: name ? theme.ink : theme.muted,
+        align: "middle",
+      });
       return { key: petal.key, weight: petal.value * (1 - k * 1e-9), mark };
     });
   }

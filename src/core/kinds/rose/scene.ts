@@ -158,17 +158,15 @@ export function roseScene(input: Input): Scene {
       const p = polar(cx, cy, middle, at);
       for (const [k, line] of wording.entries())
         marks.push(
-          textMark(
-            `label${k}:${row.key}`,
-            "labels",
-            p.x,
-            p.y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT,
-            line,
+          textMark(`label${k}:${row.key}`, "labels", {
+            x: p.x,
+            y: p.y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT,
+            text: line,
             size,
-            600,
-            surface.inkOn(color),
-            "middle",
-          ),
+            weight: 600,
+            fill: surface.inkOn(color),
+            align: "middle",
+          }),
         );
       break;
     }

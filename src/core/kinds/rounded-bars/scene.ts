@@ -60,30 +60,26 @@ function insideLabel(
     const place = `label:${key}`;
     if (bands.horizontal)
       return [
-        textMark(
-          place,
-          "labels",
-          box.far === "right" ? box.x + box.width - 6 : box.x + 6,
-          box.y + box.height / 2,
+        textMark(place, "labels", {
+          x: box.far === "right" ? box.x + box.width - 6 : box.x + 6,
+          y: box.y + box.height / 2,
           text,
           size,
-          600,
-          ink,
-          box.far === "right" ? "end" : "start",
-        ),
+          weight: 600,
+          fill: ink,
+          align: box.far === "right" ? "end" : "start",
+        }),
       ];
     return [
-      textMark(
-        place,
-        "labels",
-        box.x + box.width / 2,
-        box.far === "top" ? box.y + size * 0.7 + 4 : box.y + box.height - size * 0.7 - 4,
+      textMark(place, "labels", {
+        x: box.x + box.width / 2,
+        y: box.far === "top" ? box.y + size * 0.7 + 4 : box.y + box.height - size * 0.7 - 4,
         text,
         size,
-        600,
-        ink,
-        "middle",
-      ),
+        weight: 600,
+        fill: ink,
+        align: "middle",
+      }),
     ];
   }
   return [];

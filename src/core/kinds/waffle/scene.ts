@@ -293,29 +293,25 @@ export function waffleScene(input: Input): Scene {
     const height = main.size * LINE_HEIGHT + (small ? small.size * LINE_HEIGHT + 2 : 0);
     const top = reading.at.y + (reading.at.height - height) / 2;
     marks.push(
-      textMark(
-        "reading",
-        "reading",
-        reading.at.x,
-        top + (main.size * LINE_HEIGHT) / 2,
-        main.text,
-        main.size,
-        600,
-        theme.ink,
-      ),
+      textMark("reading", "reading", {
+        x: reading.at.x,
+        y: top + (main.size * LINE_HEIGHT) / 2,
+        text: main.text,
+        size: main.size,
+        weight: 600,
+        fill: theme.ink,
+      }),
     );
     if (small?.text)
       marks.push(
-        textMark(
-          "caption",
-          "reading",
-          reading.at.x,
-          top + main.size * LINE_HEIGHT + 2 + (small.size * LINE_HEIGHT) / 2,
-          small.text,
-          small.size,
-          400,
-          state ? theme.signal : theme.muted,
-        ),
+        textMark("caption", "reading", {
+          x: reading.at.x,
+          y: top + main.size * LINE_HEIGHT + 2 + (small.size * LINE_HEIGHT) / 2,
+          text: small.text,
+          size: small.size,
+          weight: 400,
+          fill: state ? theme.signal : theme.muted,
+        }),
       );
   } else if (style.toggle("reading.shown")) marks.push(...overGrid(input, grid, texts));
   const ratio = parts
@@ -353,7 +349,15 @@ function overGrid(input: Input, grid: Grid, texts: string[]): Mark[] {
       radii: [r, r, r, r],
       fill: theme.sheet,
     },
-    textMark("reading", "reading", cx, cy, main.text, main.size, 600, theme.ink, "middle"),
+    textMark("reading", "reading", {
+      x: cx,
+      y: cy,
+      text: main.text,
+      size: main.size,
+      weight: 600,
+      fill: theme.ink,
+      align: "middle",
+    }),
   ];
 }
 
