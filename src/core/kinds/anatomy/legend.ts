@@ -74,7 +74,8 @@ function entryMarks(
   const valueWidth = e.value ? textWidth(e.value, SIZE, 500) + 8 : 0;
   const label = shorten(e.label, room - SWATCH - 6 - valueWidth, SIZE, 400);
   const symbol =
-    e.symbol && symbolMark(`swatch:${e.key}`, "legend", e.symbol, x + SWATCH / 2, y, SWATCH / 2, e.color);
+    e.symbol &&
+    symbolMark(`swatch:${e.key}`, "legend", e.symbol, { x: x + SWATCH / 2, y, r: SWATCH / 2, fill: e.color });
   const marks: Mark[] = [
     symbol || {
       type: "rect",

@@ -6,10 +6,7 @@ export function symbolMark(
   id: string,
   part: string,
   symbol: Rule["symbol"],
-  x: number,
-  y: number,
-  r: number,
-  fill: string,
+  { x, y, r, fill }: { x: number; y: number; r: number; fill: string },
 ): Mark | null {
   const polygon = (points: [number, number][], rotate = 0): Mark => ({
     type: "polygon",

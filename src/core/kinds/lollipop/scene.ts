@@ -246,15 +246,12 @@ export function lollipopScene(input: Input): Scene {
       );
     const rule = colours.ruleOf(row);
     if (rule && !label && !own(input.look.pictures, row.label) && diameter >= 9) {
-      const symbol = symbolMark(
-        `symbol:${row.key}`,
-        "head",
-        rule.symbol,
+      const symbol = symbolMark(`symbol:${row.key}`, "head", rule.symbol, {
         x,
         y,
-        diameter * 0.24,
-        surface.inkOn(color),
-      );
+        r: diameter * 0.24,
+        fill: surface.inkOn(color),
+      });
       if (symbol) marks.push({ ...symbol, opacity });
     }
     ends.push({ at, negative: row.value < start, reach: diameter / 2, half: diameter / 2 });

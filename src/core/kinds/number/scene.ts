@@ -224,24 +224,18 @@ export function numberCardScene(input: Input): Scene {
     const left = align === "middle" ? x - width / 2 : x;
     const symbol =
       change.direction === "level"
-        ? symbolMark(
-            "direction",
-            "change",
-            "square",
-            left + arrow,
-            top + small * 0.7,
-            arrow * 0.6,
-            change.tone,
-          )
-        : symbolMark(
-            "direction",
-            "change",
-            change.direction === "up" ? "triangle" : "triangle down",
-            left + arrow,
-            top + small * 0.7,
-            arrow,
-            change.tone,
-          );
+        ? symbolMark("direction", "change", "square", {
+            x: left + arrow,
+            y: top + small * 0.7,
+            r: arrow * 0.6,
+            fill: change.tone,
+          })
+        : symbolMark("direction", "change", change.direction === "up" ? "triangle" : "triangle down", {
+            x: left + arrow,
+            y: top + small * 0.7,
+            r: arrow,
+            fill: change.tone,
+          });
     if (symbol) marks.push(symbol);
     if (said + small * 1.1 <= box.width)
       marks.push(
@@ -268,15 +262,12 @@ export function numberCardScene(input: Input): Scene {
     top += small * 1.4;
   }
   if (rule && box.height >= 60) {
-    const symbol = symbolMark(
-      "rulesymbol",
-      "reading",
-      rule.symbol === "none" ? "circle" : rule.symbol,
-      align === "middle" ? x - textWidth(rule.word, small, 600) / 2 - small * 0.6 : x + small * 0.36,
-      top + small * 0.7,
-      small * 0.36,
-      rule.color,
-    );
+    const symbol = symbolMark("rulesymbol", "reading", rule.symbol === "none" ? "circle" : rule.symbol, {
+      x: align === "middle" ? x - textWidth(rule.word, small, 600) / 2 - small * 0.6 : x + small * 0.36,
+      y: top + small * 0.7,
+      r: small * 0.36,
+      fill: rule.color,
+    });
     if (symbol) marks.push(symbol);
     line("ruleword", rule.word, 600, theme.ink, small * 1.1);
   }
