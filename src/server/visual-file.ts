@@ -2,6 +2,7 @@ import { z } from "zod";
 import { findNamed } from "@/core/base/names";
 import type { Value } from "@/core/base/value";
 import type { Filter, Result } from "@/core/plan/query";
+import { FRAME_LIMITS } from "@/core/project/frame-limits";
 import { offeredColumns } from "@/core/project/offered";
 import type { Project, Visual } from "@/core/project/schema";
 import { pictureOf } from "@/core/view/picture";
@@ -16,9 +17,12 @@ import { drawPng } from "./pictures/client";
 import { answerQuery } from "./results";
 import { readProject } from "./store/projects";
 
+const pixels = ({ least, most }: { least: number; most: number }) =>
+  z.coerce.number().int().min(least).max(most).optional();
+
 const addressSchema = z.object({
-  width: z.coerce.number().int().min(96).max(1600).optional(),
-  height: z.coerce.number().int().min(72).max(900).optional(),
+  width: pixels(FRAME_LIMITS.width),
+  height: pixels(FRAME_LIMITS.height),
   theme: z.enum(["light", "night"]).default("light"),
   scale: z.coerce.number().min(1).max(4).default(1),
   download: z.enum(["1"]).optional(),

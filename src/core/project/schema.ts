@@ -4,6 +4,7 @@ import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
 import { filterSchema, splitSchema, valueSchema } from "../plan/query";
+import { FRAME_LIMITS } from "./frame-limits";
 import { SYMBOLS } from "./symbols";
 
 export const FORMAT = "cavlo-project";
@@ -132,6 +133,8 @@ export const zoneSchema = z.object({
   tone: z.enum(["poor", "watch", "good", "plain"]),
 });
 
+const within = ({ least, most }: { least: number; most: number }) => z.int().min(least).max(most);
+
 const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
 const dialsSchema = z
   .record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()]))
@@ -218,7 +221,7 @@ export const visualSchema = z.object({
   /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
   pictures: namedValues(z.string().max(60), 300).default({}),
   size: z
-    .object({ width: z.int().min(96).max(1600), height: z.int().min(72).max(900) })
+    .object({ width: within(FRAME_LIMITS.width), height: within(FRAME_LIMITS.height) })
     .default({ width: 400, height: 330 }),
 });
 

@@ -1,5 +1,6 @@
 "use client";
 import { useMemo, useState } from "react";
+import { frameProblem } from "@/core/project/frame-limits";
 import { editByHandle } from "@/core/project/handle-edits";
 import type { VisualData } from "@/core/rows/visual-data";
 import { litScene } from "@/core/scene/lit-scene";
@@ -71,13 +72,13 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   const move = (handle: Handle, value: number) => {
     apply(editByHandle(visual, handle.edit, value), `handle ${visual.id} ${handle.id}`);
   };
-  const size = (key: "width" | "height", least: number, most: number) => (
+  const size = (key: "width" | "height") => (
     <div className="w-16 [&_.field]:h-7 [&_.field]:px-1.5 [&_.field]:text-center">
       <CommitField
         mono
         label={key === "width" ? "Width" : "Height"}
         value={String(visual.size[key])}
-        check={(t) => (Number(t) >= least && Number(t) <= most ? null : `${least} to ${most}`)}
+        check={(t) => frameProblem(key, t)}
         onCommit={(t) =>
           apply({
             type: "change visual",
@@ -137,7 +138,7 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
           ))}
         </fieldset>
         <div className="ml-auto flex items-center gap-1 font-mono text-xs text-muted">
-          {size("width", 96, 1600)}×{size("height", 72, 900)}
+          {size("width")}×{size("height")}
         </div>
       </div>
     </section>

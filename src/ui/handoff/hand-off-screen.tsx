@@ -2,6 +2,7 @@
 import { Download, FileJson } from "lucide-react";
 import { useMemo, useState } from "react";
 import { formatNumber } from "@/core/base/number-format";
+import { frameProblem } from "@/core/project/frame-limits";
 import { sceneOf } from "@/core/view/picture";
 import { api } from "../shared/api";
 import { Busy } from "../shared/busy";
@@ -44,14 +45,14 @@ export function HandOffScreen() {
       download: "1",
       ...(form === "png" ? { scale } : {}),
     });
-  const sizeField = (key: "width" | "height", least: number, most: number) => (
+  const sizeField = (key: "width" | "height") => (
     <Labelled label={key === "width" ? "Width" : "Height"}>
       {(id) => (
         <CommitField
           id={id}
           mono
           value={String(now[key])}
-          check={(t) => (Number(t) >= least && Number(t) <= most ? null : `From ${least} to ${most}.`)}
+          check={(t) => frameProblem(key, t)}
           onCommit={(t) => setSize({ ...now, [key]: Math.round(Number(t)) })}
         />
       )}
@@ -106,8 +107,8 @@ export function HandOffScreen() {
                 />
               )}
             </Labelled>
-            {sizeField("width", 96, 1600)}
-            {sizeField("height", 72, 900)}
+            {sizeField("width")}
+            {sizeField("height")}
             <Labelled label="Pixels">
               {(id) => (
                 <Choose

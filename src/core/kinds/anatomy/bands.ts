@@ -4,7 +4,7 @@ import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth, wrap } from "../../scene/text";
 import { number, part, toggle } from "./dial";
-import { footNote } from "./frame";
+import { notedRows } from "./frame";
 import type { SceneInput } from "./kind";
 import { fitAll } from "./labels";
 import { niceAbove } from "./scale";
@@ -145,15 +145,15 @@ export function layBands(input: BandsInput, whole: Box, wanted: BandsWanted): Ba
   const { style, theme, data } = input;
   const { horizontal } = wanted;
   const size = Math.max(SMALLEST, Math.min(style.number("axis.size"), whole.height / 6));
-  const across = horizontal ? whole.height : whole.width;
   const least = horizontal ? Math.max(size * 1.15, LEAST.horizontal) : LEAST.vertical;
-  const most = Math.max(1, Math.floor(across / least));
-  const noted =
-    data.rows.length > most
-      ? footNote(whole, theme, `and ${data.rows.length - most} more that do not fit`)
-      : { marks: [], body: whole };
+  const noted = notedRows(
+    whole,
+    theme,
+    data.rows.length,
+    (box) => (horizontal ? box.height : box.width) / least,
+  );
   const body = noted.body;
-  const rows = data.rows.slice(0, Math.max(1, Math.floor((horizontal ? body.height : body.width) / least)));
+  const rows = data.rows.slice(0, noted.shown);
   const marks: Mark[] = [...noted.marks];
   const grid = style.number("axis.grid");
   const { low, high } = domainOf(wanted.reach.slice(0, rows.length), grid, wanted.start);

@@ -2,6 +2,7 @@ import { formatNumber, type NumberFormat } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";
+import { andMore } from "./more";
 import type { SharedInput } from "./shared-parts";
 
 /** How strongly a row is drawn: those beside the one under the pointer step back. */
@@ -62,5 +63,5 @@ export function leadingRows(
 ): string {
   const { rows } = input.data;
   const said = rows.slice(0, 3).map((r) => (rows.length === 1 ? write(r) : `${r.label} ${write(r)}`));
-  return said.join(", ") + (rows.length > 3 ? ` and ${rows.length - 3} more` : "");
+  return [said.join(", "), andMore(rows.length - 3)].filter(Boolean).join(" ");
 }

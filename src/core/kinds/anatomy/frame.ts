@@ -5,6 +5,7 @@ import type { Handle, Mark, Scene } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../../scene/text";
 import { ruleWords } from "./colours";
 import { LABELS } from "./labels";
+import { doNotFit } from "./more";
 import type { SharedInput } from "./shared-parts";
 import { textMark } from "./text-mark";
 
@@ -163,4 +164,20 @@ export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]
     ],
     body: { ...body, height: body.height - size * 1.6 },
   };
+}
+
+/**
+ * As many rows as fit, of so many: what the foot says of the others, and the body that is left. `fits` is how
+ * many a body has room for; the line at the foot takes of that room too.
+ */
+export function notedRows(
+  body: Box,
+  theme: Theme,
+  count: number,
+  fits: (body: Box) => number,
+): { marks: Mark[]; body: Box; shown: number } {
+  const whole = (box: Box) => Math.max(1, Math.floor(fits(box)));
+  if (count <= whole(body)) return { marks: [], body, shown: count };
+  const shown = whole(footNote(body, theme, doNotFit(count)).body);
+  return { ...footNote(body, theme, doNotFit(count - shown)), shown };
 }

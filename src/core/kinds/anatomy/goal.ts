@@ -1,3 +1,4 @@
+import { type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
 import { niceAbove, type PastEnd } from "./scale";
 import type { SharedInput } from "./shared-parts";
 
@@ -35,3 +36,14 @@ export function goalLines(
     { label: "Gap to target", value: write(value - goal.full) },
   ];
 }
+
+const WITH_DECIMAL = { ...PERCENT_FORMAT, decimals: 1 };
+
+/**
+ * Whether a share is so near its goal that whole percents would claim that the goal is reached, or just not.
+ */
+export const isNearGoal = (share: number): boolean => share !== 1 && Math.abs(share - 1) < 0.0051;
+
+/** The format of a share of a goal: whole percents, with a decimal near the goal. */
+export const shareFormat = (share: number | null): NumberFormat =>
+  share !== null && isNearGoal(share) ? WITH_DECIMAL : PERCENT_FORMAT;

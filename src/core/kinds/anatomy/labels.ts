@@ -4,6 +4,7 @@ import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
 import { type ChoiceDial, choice, colour, type Dial, number, part, template, toggle } from "./dial";
+import { shareFormat } from "./goal";
 import type { SharedInput } from "./shared-parts";
 
 const SAYS = {
@@ -71,8 +72,8 @@ const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
  * is not reached.
  */
 export function shareText(share: number): string {
-  const near = share !== 1 && Math.abs(share - 1) < 0.0051;
-  return formatNumber(share, near || (share !== 0 && Math.abs(share) < 0.1) ? SMALL_SHARE : PERCENT_FORMAT);
+  const small = share !== 0 && Math.abs(share) < 0.1;
+  return formatNumber(share, small ? SMALL_SHARE : shareFormat(share));
 }
 
 /**

@@ -4,6 +4,7 @@ import type { Mark } from "../../scene/marks";
 import { shorten, textWidth } from "../../scene/text";
 import { choice, part, toggle } from "./dial";
 import type { LegendEntry } from "./legend-entry";
+import { andMore } from "./more";
 import { symbolMark } from "./symbol";
 import { textMark } from "./text-mark";
 
@@ -141,7 +142,7 @@ function layRight(
       textMark("legend:more", "legend", {
         x,
         y: top + shown.length * ROW,
-        text: `and ${entries.length - shown.length} more`,
+        text: andMore(entries.length - shown.length),
         size: SIZE,
         weight: 400,
         fill: theme.muted,
@@ -187,7 +188,7 @@ function layBelow(
       textMark("legend:more", "legend", {
         x: body.x + body.width / 2,
         y: top + rows.length * ROW,
-        text: `and ${hidden} more`,
+        text: andMore(hidden),
         size: SIZE,
         weight: 400,
         fill: theme.muted,

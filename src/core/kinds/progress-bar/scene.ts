@@ -1,4 +1,4 @@
-import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
+import { formatNumber, shortFormats } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
@@ -7,8 +7,8 @@ import type { Handle, Mark, Scene } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth, wrap } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
-import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
-import { type Goal, goalLines, goalOf } from "../anatomy/goal";
+import { blankScene, frameScene, layFrame, notedRows, titleOf } from "../anatomy/frame";
+import { type Goal, goalLines, goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { clamp, niceAbove, type PastEnd } from "../anatomy/scale";
@@ -16,11 +16,6 @@ import { textMark } from "../anatomy/text-mark";
 import type { ProgressBarPart } from "./parts";
 
 type Input = SceneInput<ProgressBarPart>;
-
-/** Whole percents, but with a decimal where rounding would claim that the goal is reached. */
-const NEAR_GOAL = { ...PERCENT_FORMAT, decimals: 1 };
-const shareFormat = (share: number) =>
-  share !== 1 && Math.abs(share - 1) < 0.0051 ? NEAR_GOAL : PERCENT_FORMAT;
 
 function labelOf(row: VisualRow, goal: Goal, input: Input): string {
   const { style, data } = input;
@@ -220,12 +215,8 @@ function rowMarks(input: Input, bars: Bars, body: Box): Mark[] {
   const { data, style, theme } = input;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 6));
   const least = Math.max(size * 1.25, 12);
-  const most = Math.max(1, Math.floor(body.height / least));
-  const noted =
-    data.rows.length > most
-      ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`)
-      : { marks: [], body };
-  const rows = data.rows.slice(0, Math.max(1, Math.floor(noted.body.height / least)));
+  const noted = notedRows(body, theme, data.rows.length, (box) => box.height / least);
+  const rows = data.rows.slice(0, noted.shown);
   const pitch = Math.min(
     noted.body.height / rows.length,
     Math.max(style.number("bar.thickness") * 2.4, least),
@@ -356,12 +347,8 @@ function standingMarks(input: Input, { goal, colours }: Bars, body: Box): Mark[]
   const { data, style, theme } = input;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), body.height / 8));
   const least = 14;
-  const most = Math.max(1, Math.floor(body.width / least));
-  const noted =
-    data.rows.length > most
-      ? footNote(body, theme, `and ${data.rows.length - most} more that do not fit`)
-      : { marks: [], body };
-  const rows = data.rows.slice(0, most);
+  const noted = notedRows(body, theme, data.rows.length, (box) => box.width / least);
+  const rows = data.rows.slice(0, noted.shown);
   const pitch = noted.body.width / rows.length;
   const named = noted.body.height >= 70 && pitch >= 24 && rows.some((r) => r.key !== "");
   const foot = named ? size * LINE_HEIGHT + 4 : 0;

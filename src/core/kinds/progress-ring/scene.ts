@@ -1,4 +1,4 @@
-import { formatNumber, PERCENT_FORMAT } from "../../base/number-format";
+import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { Scene } from "../../scene/marks";
 import { SMALLEST, shorten } from "../../scene/text";
@@ -6,9 +6,10 @@ import { arcExtent } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { leadingRows } from "../anatomy/datum";
 import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
-import { goalOf } from "../anatomy/goal";
+import { goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
+import { doNotFit } from "../anatomy/more";
 import { progressArcs } from "../anatomy/progress-arcs";
 import { layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
@@ -31,11 +32,7 @@ export function progressRingScene(input: Input): Scene {
   const colours = new Colours(input);
   const fitting = Math.max(1, Math.min(MOST_RINGS, Math.floor(Math.min(whole.width, whole.height) / 14)));
   const rows = data.rows.slice(0, fitting);
-  const noted = footNote(
-    whole,
-    theme,
-    data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "",
-  );
+  const noted = footNote(whole, theme, doNotFit(data.rows.length - rows.length));
   const body = noted.body;
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   const centre = layCentre(body, start, sweep, 2, 2);
@@ -84,13 +81,7 @@ export function progressRingScene(input: Input): Scene {
     target: { value: goal.full, format },
   }).map((n) => ({
     ...n,
-    share: {
-      value: share,
-      format:
-        share !== null && share !== 1 && Math.abs(share - 1) < 0.0051
-          ? { ...PERCENT_FORMAT, decimals: 1 }
-          : PERCENT_FORMAT,
-    },
+    share: { value: share, format: shareFormat(share) },
     category: shown?.label ?? "",
   }));
   const caption =

@@ -9,6 +9,7 @@ import { goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
+import { doNotFit } from "../anatomy/more";
 import { progressArcs } from "../anatomy/progress-arcs";
 import { layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
@@ -31,7 +32,7 @@ export function radialBarsScene(input: Input): Scene {
   const rows = data.rows.slice(0, most);
   const negative = rows.filter((r) => (r.value ?? 0) < 0).length;
   const left = [
-    data.rows.length > rows.length ? `and ${data.rows.length - rows.length} more that do not fit` : "",
+    doNotFit(data.rows.length - rows.length),
     negative ? `${negative} below zero: an empty track` : "",
   ]
     .filter(Boolean)

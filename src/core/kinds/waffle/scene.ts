@@ -1,4 +1,4 @@
-import { formatNumber, PERCENT_FORMAT } from "../../base/number-format";
+import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
@@ -8,7 +8,7 @@ import { fitText, LINE_HEIGHT, SMALLEST } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
-import { type Goal, goalOf } from "../anatomy/goal";
+import { type Goal, goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
@@ -262,13 +262,7 @@ export function waffleScene(input: Input): Scene {
     target: { value: goal.full, format: data.format },
   }).map((n) => ({
     ...n,
-    share: {
-      value: share,
-      format:
-        share !== null && share !== 1 && Math.abs(share - 1) < 0.0051
-          ? { ...PERCENT_FORMAT, decimals: 1 }
-          : PERCENT_FORMAT,
-    },
+    share: { value: share, format: shareFormat(share) },
     category: said?.label ?? "",
   }));
   // Parts of a whole have no share to read: the total is said in its place.
