@@ -44,6 +44,22 @@ describe("files of typed columns", () => {
     expect(readColumnFile("whole", 0, reading("text"), 5)).toBeNull();
   });
 
+  it("are written beside what another thread writes, and leave nothing where that fails", () => {
+    writeColumnFile("two", 1, reading("number"), data[1].data);
+    const folder = tableFiles("two").columns;
+    const [name] = readdirSync(folder);
+    rmSync(join(folder, name));
+    writeFileSync(join(folder, `${name}.part`), "half of it");
+    writeColumnFile("two", 1, reading("number"), data[1].data);
+    expect(readFileSync(join(folder, `${name}.part`), "utf8")).toBe("half of it");
+    expect(readBack("two", 1, "number")).toEqual(data[1].data);
+
+    rmSync(join(folder, name));
+    mkdirSync(join(folder, name));
+    expect(() => writeColumnFile("two", 1, reading("number"), data[1].data)).toThrow();
+    expect(readdirSync(folder).sort()).toEqual([name, `${name}.part`]);
+  });
+
   it("of another reading or number of rows are not taken", () => {
     writeColumnFile("other", 1, { type: "number", decimal: "," }, data[1].data);
     expect(readColumnFile("other", 1, { type: "number", decimal: "." }, 5)).toBeNull();

@@ -1,6 +1,16 @@
 import { createHash } from "node:crypto";
-import { closeSync, fsyncSync, mkdirSync, openSync, readFileSync, renameSync, writeSync } from "node:fs";
+import {
+  closeSync,
+  fsyncSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeSync,
+} from "node:fs";
 import { join } from "node:path";
+import { threadId } from "node:worker_threads";
 import { crc32 } from "node:zlib";
 import type { ColumnData } from "@/core/data/column";
 import { readingKey } from "@/core/data/reading-label";
@@ -59,17 +69,23 @@ export function writeColumnFile(id: string, at: number, reading: Reading, data: 
   };
   const file = fileOf(id, at, reading);
   mkdirSync(tableFiles(id).columns, { recursive: true });
-  const part = `${file}.part`;
-  const handle = openSync(part, "w");
+  // Two threads may make the same column at once: each writes a file of its own.
+  const part = `${file}.${threadId}.part`;
   try {
-    writeSync(handle, `${JSON.stringify(head)}\n`);
-    for (let done = 0; done < bytes.length; ) done += writeSync(handle, bytes, done);
-    for (let done = 0; done < dictionary.length; ) done += writeSync(handle, dictionary, done);
-    fsyncSync(handle);
-  } finally {
-    closeSync(handle);
+    const handle = openSync(part, "w");
+    try {
+      writeSync(handle, `${JSON.stringify(head)}\n`);
+      for (let done = 0; done < bytes.length; ) done += writeSync(handle, bytes, done);
+      for (let done = 0; done < dictionary.length; ) done += writeSync(handle, dictionary, done);
+      fsyncSync(handle);
+    } finally {
+      closeSync(handle);
+    }
+    renameSync(part, file);
+  } catch (error) {
+    rmSync(part, { force: true });
+    throw error;
   }
-  renameSync(part, file);
 }
 
 interface Read {
