@@ -69,7 +69,7 @@ describe("a picture as PNG", () => {
     ["Cyrillic", "Жд", "Яи"],
     ["Hebrew", "אב", "שת"],
     ["Arabic", "نهر", "بحر"],
-    ["Devanagari", "नदी", "पुल"],
+    ["Devanagari", "नगर", "जगत"],
     ["Japanese", "港", "船"],
   ])("writes %s: two words are two pictures, no row of empty boxes", (_, one, other) => {
     const [a, b] = [pixels([written(one)]), pixels([written(other)])];
