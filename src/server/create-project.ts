@@ -3,7 +3,7 @@ import { nanoid } from "nanoid";
 import { z } from "zod";
 import { emptyProject, type Project } from "@/core/project/schema";
 import { createDemo, createWithTables } from "./demo";
-import { parseJson, schemaProblem } from "./http/handle";
+import { bodyOf, parseJson, schemaProblem } from "./http/handle";
 import type { StoredTable } from "./import/job";
 import { runJob } from "./import/run-job";
 import { spool } from "./import/spool";
@@ -23,7 +23,7 @@ const SMALL = 2000;
 export async function createFromRequest(request: Request): Promise<Response> {
   const files = tableFiles(nanoid(16));
   try {
-    const head = await spool((request.body ?? []) as AsyncIterable<Uint8Array>, files.upload, SMALL);
+    const head = await spool(bodyOf(request), files.upload, SMALL);
     if (head !== null) {
       const value = parseJson(Buffer.from(head));
       if (!(typeof value === "object" && value !== null && "document" in value)) {
@@ -36,8 +36,7 @@ export async function createFromRequest(request: Request): Promise<Response> {
     }
     const { document, tables } = await runJob<{ document: Project; tables: StoredTable[] }>(
       { type: "project", path: files.upload },
-      () => {},
-      request.signal,
+      { progress: () => {}, signal: request.signal },
     );
     return Response.json({ project: createWithTables(document, tables) }, { status: 201 });
   } finally {

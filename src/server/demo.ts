@@ -25,7 +25,7 @@ export function createWithTables(
 
 /** Makes the demo project anew, with its tables. */
 export async function createDemo(progress: (share: number) => void = () => {}): Promise<ProjectSummary> {
-  const tables = await runJob<StoredTable[]>({ type: "demo" }, progress);
+  const tables = await runJob<StoredTable[]>({ type: "demo" }, { progress });
   const infos = tables.map(({ id, name, rows, columns }) => ({
     id,
     name,

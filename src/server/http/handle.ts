@@ -43,11 +43,14 @@ export function handle<P extends Record<string, string>>(handler: Handler<P>) {
   };
 }
 
+/** A request's body as it comes; nothing where it has none. */
+export const bodyOf = (request: Request) => (request.body ?? []) as AsyncIterable<Uint8Array>;
+
 /** Reads a request's body as bytes, up to a limit. */
 export async function readBytes(request: Request, limit: number): Promise<Uint8Array> {
   const chunks: Uint8Array[] = [];
   let size = 0;
-  for await (const chunk of (request.body ?? []) as AsyncIterable<Uint8Array>) {
+  for await (const chunk of bodyOf(request)) {
     size += chunk.byteLength;
     if (size > limit)
       throw new HttpError(

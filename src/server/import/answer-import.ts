@@ -2,7 +2,7 @@ import { QueryError } from "@/core/plan/query";
 import { HttpError, internalMessage } from "../http/errors";
 import { faultAnswer, faultOf } from "../store/disk-fault";
 import type { ImportedTable } from "./import-table";
-import type { Progress } from "./progress";
+import type { Follower } from "./progress";
 
 /**
  * Answers with lines of JSON: progress as it goes, then the table or the error. A closed connection cancels
@@ -10,7 +10,7 @@ import type { Progress } from "./progress";
  */
 export function answerImport(
   request: Request,
-  work: (progress: Progress, signal: AbortSignal) => Promise<ImportedTable>,
+  work: (follower: Follower) => Promise<ImportedTable>,
 ): Response {
   const cancel = new AbortController();
   request.signal.addEventListener("abort", () => cancel.abort(), { once: true });
@@ -21,7 +21,9 @@ export function answerImport(
         if (!cancel.signal.aborted) controller.enqueue(encoder.encode(`${JSON.stringify(value)}\n`));
       };
       try {
-        line(await work((progress, rows) => line({ progress, rows }), cancel.signal));
+        line(
+          await work({ progress: (share, rows) => line({ progress: share, rows }), signal: cancel.signal }),
+        );
       } catch (error) {
         const fault = faultOf(error);
         const known = fault

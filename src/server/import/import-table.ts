@@ -11,11 +11,17 @@ import { recordTable } from "../store/record-table";
 import { holdRows } from "../store/sound-rows";
 import { removeTableFiles, tableFiles } from "../store/table-files";
 import type { TableSums } from "./job";
-import type { Progress } from "./progress";
+import type { Follower } from "./progress";
 import type { ImportOptions, ReadTable } from "./reader";
 import { runJob } from "./run-job";
 import { spool } from "./spool";
 import type { ColumnDoubt } from "./table-builder";
+
+/** A file that is being sent: its name and its bytes as they come. */
+interface SentFile {
+  file: string;
+  body: AsyncIterable<Uint8Array>;
+}
 
 export interface ImportedTable {
   table: TableInfo;
@@ -45,18 +51,11 @@ function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
 
 async function store(
   projectId: string,
-  id: string,
-  path: string,
-  file: string,
-  options: ImportOptions,
-  progress: Progress,
-  signal?: AbortSignal,
+  job: { id: string; path: string; file: string; options: ImportOptions },
+  follower: Follower,
 ): Promise<ImportedTable> {
-  const read = await runJob<ReadTable & { sums: TableSums }>(
-    { type: "table", id, path, file, options },
-    progress,
-    signal,
-  );
+  const { id, path, file } = job;
+  const read = await runJob<ReadTable & { sums: TableSums }>({ type: "table", ...job }, follower);
   const imported = tableInfo(id, file, read);
   // Before the table is registered, so that whatever is registered can be read again.
   if (path !== tableFiles(id).source) renameSync(path, tableFiles(id).source);
@@ -69,18 +68,16 @@ async function store(
  */
 export async function importTable(
   projectId: string,
-  file: string,
-  body: AsyncIterable<Uint8Array>,
+  sent: SentFile,
   options: ImportOptions,
-  progress: Progress,
-  signal?: AbortSignal,
+  follower: Follower,
 ): Promise<ImportedTable> {
   const id = nanoid(16);
   const files = tableFiles(id);
   try {
-    await spool(body, files.upload);
-    if (signal?.aborted) throw new HttpError(499, "cancelled", "The import was cancelled.");
-    return await store(projectId, id, files.upload, file, options, progress, signal);
+    await spool(sent.body, files.upload);
+    if (follower.signal?.aborted) throw new HttpError(499, "cancelled", "The import was cancelled.");
+    return await store(projectId, { id, path: files.upload, file: sent.file, options }, follower);
   } catch (error) {
     removeTableFiles(id);
     throw error;
@@ -138,10 +135,8 @@ function readOtherwise(table: TableInfo, read: ReadTable): string[] {
 export async function appendRows(
   projectId: string,
   table: TableInfo,
-  file: string,
-  body: AsyncIterable<Uint8Array>,
-  progress: Progress,
-  signal?: AbortSignal,
+  { file, body }: SentFile,
+  { progress, signal }: Follower,
 ): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
   holdRows(table);
@@ -151,13 +146,11 @@ export async function appendRows(
     await spool(body, files.upload);
     const read = await runJob<ReadTable>(
       { type: "table", id: added, path: files.upload, file, options: {} },
-      (share, rows) => progress(share * 0.7, rows),
-      signal,
+      { progress: (share, rows) => progress(share * 0.7, rows), signal },
     );
     const { rows, sums } = await runJob<{ rows: number; sums: TableSums }>(
       { type: "append", id, from: table.id, added, map: columnMap(table, read) },
-      (share) => progress(0.7 + share * 0.29),
-      signal,
+      { progress: (share) => progress(0.7 + share * 0.29), signal },
     );
     const source = { ...table.source, file: `${table.source.file} and ${file}`.slice(0, 300) };
     const made = { ...table, id, rows, source };
@@ -186,8 +179,7 @@ export async function rereadTable(
   projectId: string,
   table: TableInfo,
   options: ImportOptions,
-  progress: Progress,
-  signal?: AbortSignal,
+  follower: Follower,
 ): Promise<ImportedTable> {
   if (!storedTables(projectId).has(table.id)) throw new HttpError(404, "no_table", "There is no such table.");
   const id = nanoid(16);
@@ -204,7 +196,7 @@ export async function rereadTable(
     );
   try {
     copyFileSync(kept.source, files.source);
-    return await store(projectId, id, files.source, table.source.file, options, progress, signal);
+    return await store(projectId, { id, path: files.source, file: table.source.file, options }, follower);
   } catch (error) {
     removeTableFiles(id);
     if ((error as { code?: unknown }).code !== "ENOENT") throw error;

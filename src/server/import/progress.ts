@@ -3,3 +3,9 @@
  * known.
  */
 export type Progress = (share: number, rows?: number) => void;
+
+/** Who follows a piece of work: hears how far it has come, and can have it stopped. */
+export interface Follower {
+  progress: Progress;
+  signal?: AbortSignal;
+}

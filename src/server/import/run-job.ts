@@ -5,7 +5,7 @@ import { settings } from "../settings";
 import { removeTableFiles } from "../store/table-files";
 import { startThread } from "../threads/thread";
 import type { ImportJob, ImportMessage } from "./job";
-import type { Progress } from "./progress";
+import type { Follower } from "./progress";
 
 const TOO_SLOW = `The file takes longer than ${Math.round(settings.importTime / 60_000)} minutes to read and was given up. Bring in a part of it, or save it as CSV first.`;
 
@@ -62,18 +62,19 @@ function nextTurn(): void {
 
 /**
  * Runs an import job in a worker thread of its own, when its turn has come. Rejects with a 422 HttpError
- * where the file is at fault. When `signal` aborts, the thread ends and what it wrote is removed.
+ * where the file is at fault. When the follower's signal aborts, the thread ends and what it wrote is
+ * removed.
  */
-export async function runJob<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Promise<T> {
+export async function runJob<T>(job: ImportJob, follower: Follower): Promise<T> {
   await myTurn();
   try {
-    return await runNow<T>(job, progress, signal);
+    return await runNow<T>(job, follower);
   } finally {
     nextTurn();
   }
 }
 
-function runNow<T>(job: ImportJob, progress: Progress, signal?: AbortSignal): Promise<T> {
+function runNow<T>(job: ImportJob, { progress, signal }: Follower): Promise<T> {
   return new Promise<T>((resolve, reject) => {
     const cancelled = () => new HttpError(499, "cancelled", "The import was cancelled.");
     if (signal?.aborted) return reject(cancelled());

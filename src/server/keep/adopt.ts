@@ -21,7 +21,10 @@ export async function describeOldTables(): Promise<void> {
       const { name, document } = readProject(project_id);
       const table = document.tables.find((t) => t.id === id);
       if (!table) continue;
-      const sums = await runJob<{ rows: FileSums; source: FileSums | null }>({ type: "sums", id }, () => {});
+      const sums = await runJob<{ rows: FileSums; source: FileSums | null }>(
+        { type: "sums", id },
+        { progress: () => {} },
+      );
       describeTable({ id: project_id, name }, table, sums);
     } catch (error) {
       console.warn(`The table ${id} could not be described: ${(error as Error).message}`);

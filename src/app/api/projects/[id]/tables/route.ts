@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { handle, readQuery } from "@/server/http/handle";
+import { bodyOf, handle, readQuery } from "@/server/http/handle";
 import { answerImport } from "@/server/import/answer-import";
 import { importTable } from "@/server/import/import-table";
 import { importOptionsSchema } from "@/server/import/reader";
@@ -12,7 +12,7 @@ const querySchema = importOptionsSchema.extend({
 export const POST = handle<{ id: string }>((request, { id }) => {
   const { name, ...options } = readQuery(request, querySchema);
   readProject(id);
-  return answerImport(request, (progress, signal) =>
-    importTable(id, name, (request.body ?? []) as AsyncIterable<Uint8Array>, options, progress, signal),
+  return answerImport(request, (follower) =>
+    importTable(id, { file: name, body: bodyOf(request) }, options, follower),
   );
 });

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { handle, readQuery } from "@/server/http/handle";
+import { bodyOf, handle, readQuery } from "@/server/http/handle";
 import { answerImport } from "@/server/import/answer-import";
 import { appendRows } from "@/server/import/import-table";
 import { findTable } from "@/server/tables";
@@ -9,7 +9,7 @@ const querySchema = z.object({ name: z.string().min(1, "Say the file's name: ?na
 export const POST = handle<{ id: string; name: string }>((request, { id, name }) => {
   const { name: file } = readQuery(request, querySchema);
   const table = findTable(id, name);
-  return answerImport(request, (progress, signal) =>
-    appendRows(id, table, file, (request.body ?? []) as AsyncIterable<Uint8Array>, progress, signal),
+  return answerImport(request, (follower) =>
+    appendRows(id, table, { file, body: bodyOf(request) }, follower),
   );
 });

@@ -7,5 +7,5 @@ import { findTable } from "@/server/tables";
 export const POST = handle<{ id: string; name: string }>(async (request, { id, name }) => {
   const options = await readJson(request, importOptionsSchema);
   const table = findTable(id, name);
-  return answerImport(request, (progress, signal) => rereadTable(id, table, options, progress, signal));
+  return answerImport(request, (follower) => rereadTable(id, table, options, follower));
 });
