@@ -6,6 +6,7 @@ import { verifyFolder } from "./keep/verify";
 import { settings } from "./settings";
 import { openForReading } from "./store/database";
 
+/** What the command line asks for, besides serving. */
 export interface Command {
   verify?: boolean;
   backup?: string;

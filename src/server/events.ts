@@ -13,6 +13,7 @@ function bus(): EventEmitter {
   return shared.cavloEvents;
 }
 
+/** Tells every listener of this process that a project changed. */
 export function announce(event: ProjectEvent): void {
   bus().emit("project", event);
 }

@@ -29,8 +29,10 @@ export const draftSchema = z.object({
     ),
   inputs: z.array(inputSchema).max(200),
 });
+/** Measures and inputs that are not saved yet. */
 export type Draft = z.infer<typeof draftSchema>;
 
+/** Queries, with what of the document is not saved yet. */
 export const resultsRequestSchema = z.object({
   queries: z.array(z.unknown()).max(200),
   draft: draftSchema.optional(),

@@ -2,6 +2,7 @@
  * Calendar arithmetic on the proleptic Gregorian calendar. A day is a whole number of days since 1970-01-01.
  */
 
+/** The milliseconds of a day. */
 export const DAY_MS = 86_400_000;
 
 /** The day of a civil date, or null where that date does not exist (31 April). `month` is 1 to 12. */
@@ -32,7 +33,9 @@ export function isoWeek(day: number): { year: number; week: number } {
   return { year, week: Math.floor((thursday - first) / 7) + 1 };
 }
 
+/** What dates can be grouped by. */
 export const DATE_BUCKETS = ["year", "quarter", "month", "week", "day"] as const;
+/** One of DATE_BUCKETS. */
 export type DateBucket = (typeof DATE_BUCKETS)[number];
 
 /** The first day of the bucket that holds a day; weeks begin on Monday. */

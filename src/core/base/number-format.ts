@@ -13,6 +13,7 @@ export interface NumberFormat {
   locale: string;
 }
 
+/** The format of a number of which nothing else is said. */
 export const PLAIN_FORMAT: NumberFormat = {
   style: "number",
   decimals: 0,
@@ -22,6 +23,7 @@ export const PLAIN_FORMAT: NumberFormat = {
   suffix: "",
   locale: "plain",
 };
+/** A share in whole percents. */
 export const PERCENT_FORMAT: NumberFormat = { ...PLAIN_FORMAT, style: "percent" };
 /** What stands where there is no value. */
 export const NO_VALUE = "—";

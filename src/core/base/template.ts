@@ -5,6 +5,7 @@ import { formatFromText, formatNumber, PLAIN_FORMAT } from "./number-format";
 /** What a name in a template stands for: a text, or a number with the format it is written in. */
 export type TemplateValue = string | { value: number | null; format: NumberFormat };
 
+/** What is wrong in a template, from one character to before another. */
 export interface TemplateProblem {
   start: number;
   end: number;

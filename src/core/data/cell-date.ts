@@ -1,5 +1,6 @@
 import { DAY_MS, dayOf, isoWeekday, parseIsoTimestamp } from "../base/calendar";
 
+/** In which order a date of digits has its year, month and day. */
 export type DateOrder = "ymd" | "dmy" | "mdy";
 
 const MONTHS = "january february march april may june july august september october november december".split(

@@ -1,6 +1,7 @@
 import { isoDate, isoTimestamp } from "../base/calendar";
 import type { Value, ValueType } from "../base/value";
 
+/** The types that a column can have: every type of a value but null's. */
 export type ColumnType = Exclude<ValueType, "null">;
 
 /**
@@ -8,6 +9,7 @@ export type ColumnType = Exclude<ValueType, "null">;
  * holds.
  */
 export const NULL_DAY = -0x80000000;
+/** What stands for null among the bytes 0 and 1 of a column of true and false. */
 export const NULL_BOOLEAN = 2;
 
 /**
@@ -20,6 +22,7 @@ export type ColumnData =
   | { type: "boolean"; values: Uint8Array }
   | { type: "text"; codes: Int32Array; dictionary: string[] };
 
+/** A column of a table as the engine reads it: its cells by their type. */
 export interface Column {
   name: string;
   data: ColumnData;
@@ -76,6 +79,7 @@ export function tableBytes(table: Pick<Table, "columns" | "computed">): number {
   return bytes;
 }
 
+/** A table's column by its name, whatever its case. */
 export function findColumn(table: Table, name: string): Column | undefined {
   const wanted = name.toLowerCase();
   return table.columns.find((c) => c.name.toLowerCase() === wanted);

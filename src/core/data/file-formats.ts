@@ -27,7 +27,9 @@ export const FILE_FORMATS = {
   parquet: { extensions: [".parquet"], types: [], options: [] },
 } as const satisfies Record<string, FileFormatEntry>;
 
+/** The id of a file format. */
 export type FileFormat = keyof typeof FILE_FORMATS;
+/** The ids of the file formats, in the order they are offered. */
 export const FILE_FORMAT_IDS = Object.keys(FILE_FORMATS) as [FileFormat, ...FileFormat[]];
 
 /** What is declared of a format. */
@@ -41,6 +43,7 @@ export const ACCEPTED_FILES = FILE_FORMAT_IDS.flatMap((id) => [
 
 /** The signs that can stand between the cells of a text file, with their names. */
 export const SEPARATORS = { ",": "comma", ";": "semicolon", "\t": "tab", "|": "bar" } as const;
+/** What can stand between the cells of a text file. */
 export type Separator = keyof typeof SEPARATORS;
 
 /** The encodings of text files, with their names. */
@@ -50,6 +53,7 @@ export const ENCODINGS = {
   "utf-16be": "UTF-16, big end first",
   "windows-1252": "Windows-1252",
 } as const;
+/** How the bytes of a text file can be read. */
 export type Encoding = keyof typeof ENCODINGS;
 
 /** The keys of a list of names, for who needs them as a list. */

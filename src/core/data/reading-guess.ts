@@ -30,6 +30,7 @@ export interface Doubt {
   cells: { text: string; as: string | null; other: string | null }[];
 }
 
+/** How a column of texts is read, and what its cells leave open. */
 export interface Guess {
   reading: Reading;
   doubts: Doubt[];
@@ -44,6 +45,7 @@ export interface FileHints {
   pointGroups: boolean;
   dateOrder: "dmy" | "mdy" | null;
 }
+/** What is known where nothing else of the file was looked at. */
 export const NO_HINTS: FileHints = { decimalComma: false, pointGroups: false, dateOrder: null };
 
 interface Candidate {

@@ -11,4 +11,5 @@ export const readingSchema = z.object({
   pattern: z.string().min(1).max(60).optional(),
   epoch: z.enum(["s", "ms"]).optional(),
 });
+/** How the texts of a column become values. */
 export type Reading = z.infer<typeof readingSchema>;

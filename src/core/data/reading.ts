@@ -36,6 +36,7 @@ export function isTruthWord(cell: string): boolean {
   return TRUE_WORDS.has(text) || FALSE_WORDS.has(text);
 }
 
+/** A cell as true or false, from its words or from 1 and 0; null where it is neither. */
 export function readBoolean(cell: string): boolean | null {
   const text = cell.trim().toLowerCase();
   if (TRUE_WORDS.has(text) || text === "1") return true;

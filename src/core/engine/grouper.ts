@@ -5,6 +5,7 @@ import { columnRange } from "../data/column-range";
 import type { SourceColumn } from "./source-column";
 import { BLOCK, type Block } from "./vector";
 
+/** The most groups that an answer can have. */
 export const MAX_GROUPS = 50_000;
 
 /** The key of rows that a link finds no match for; no text of a file is this. */

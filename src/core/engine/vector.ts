@@ -5,6 +5,7 @@ import type { Expr } from "../formula/expr";
 import { scalarOf } from "../formula/scalars";
 import type { ColumnSource } from "./source-column";
 
+/** How many rows are computed at once. */
 export const BLOCK = 1024;
 
 /**

@@ -125,6 +125,7 @@ export const AGGREGATES = {
   },
 } as const satisfies Record<string, AggregateEntry>;
 
+/** The name of an aggregate. */
 export type AggregateName = keyof typeof AGGREGATES;
 
 /** Whether an aggregate is called so. */

@@ -4,6 +4,7 @@ import type { Expr, Level, ScopeTable } from "./expr";
 import type { ScalarName } from "./functions";
 import type { Node } from "./tree";
 
+/** How a message names a type. */
 export const TYPE_WORDS: Record<ValueType, string> = {
   number: "a number",
   text: "a text",
@@ -25,6 +26,7 @@ export interface Checking {
   wrapMend(span: Span, before: string, after: string, label: string): Mend;
 }
 
+/** A call of a function whose arguments were checked. */
 export function call(fn: ScalarName, type: ValueType, args: Expr[]): Expr {
   return { op: "call", type, fn, args };
 }

@@ -51,6 +51,7 @@ export interface ScopeColumn {
   formula?: string;
 }
 
+/** A table that names can mean, with its columns. */
 export interface ScopeTable {
   name: string;
   columns: ScopeColumn[];
@@ -64,8 +65,10 @@ export interface Scope {
   links?: Link[];
 }
 
+/** Whether an expression has a value for each row, or one for each group of rows. */
 export type Level = "row" | "group";
 
+/** What the check of a formula found. */
 export interface Checked {
   /** Null when there are problems. */
   expr: Expr | null;

@@ -269,12 +269,18 @@ export const FUNCTIONS = {
   },
 } as const satisfies Record<string, FunctionEntry>;
 
+/** The name of a function of rows. */
 export type FunctionName = keyof typeof FUNCTIONS;
 
+/** The parts that a date has. */
 export const DAY_FIELDS = ["year", "quarter", "month", "week", "isodow", "doy", "day"] as const;
+/** The parts that a moment has besides. */
 export const TIME_FIELDS = ["hour", "minute", "second"] as const;
+/** What moments can be cut to besides dates' buckets. */
 export const TIME_UNITS = ["hour", "minute"] as const;
+/** One of DAY_FIELDS. */
 export type DayField = (typeof DAY_FIELDS)[number];
+/** One of TIME_FIELDS. */
 export type TimeField = (typeof TIME_FIELDS)[number];
 
 /** What formulas compute without a name that could be called: operators, forms and conversions. */
@@ -301,11 +307,15 @@ const byName = new Map<string, FunctionName>(
 /** A function by its name or another that means it. */
 export const functionNamed = (name: string): FunctionName | undefined => byName.get(name);
 
+/** Whether a word names a part of a date. */
 export const isDayField = (field: string): field is DayField =>
   (DAY_FIELDS as readonly string[]).includes(field);
+/** Whether a word names a part of a moment that a date lacks. */
 export const isTimeField = (field: string): field is TimeField =>
   (TIME_FIELDS as readonly string[]).includes(field);
+/** Whether a word names what dates can be grouped by. */
 export const isDateBucket = (unit: string): unit is DateBucket =>
   (DATE_BUCKETS as readonly string[]).includes(unit);
+/** Whether a word names a unit shorter than a day. */
 export const isTimeUnit = (unit: string): unit is (typeof TIME_UNITS)[number] =>
   (TIME_UNITS as readonly string[]).includes(unit);

@@ -3,7 +3,9 @@ import type { Problem, Span } from "../base/problem";
 import { type Token, tokenize } from "./tokens";
 import { type BinaryOperator, CAST_TYPES, type Node } from "./tree";
 
+/** The most characters of a formula. */
 export const MAX_LENGTH = 10_000;
+/** How deep the parts of a formula can stand in one another. */
 export const MAX_DEPTH = 200;
 
 /** Words that cannot be a bare name; write them in double quotes to use them as one. */

@@ -1,5 +1,6 @@
 import type { Problem, Span } from "../base/problem";
 
+/** What a piece of a formula's text is. */
 export type TokenKind = "word" | "quoted" | "number" | "string" | "input" | "symbol" | "end";
 
 /** One token. `text` is the decoded content: a word as written, a string without its quotes. */

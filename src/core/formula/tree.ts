@@ -1,6 +1,7 @@
 import type { Span } from "../base/problem";
 import type { Value, ValueType } from "../base/value";
 
+/** The operators between two operands. */
 export const BINARY_OPERATORS = [
   "or",
   "and",
@@ -17,8 +18,10 @@ export const BINARY_OPERATORS = [
   "/",
   "%",
 ] as const;
+/** One of BINARY_OPERATORS. */
 export type BinaryOperator = (typeof BINARY_OPERATORS)[number];
 
+/** The types by the words that a cast names them with. */
 export const CAST_TYPES = {
   number: "number",
   double: "number",

@@ -17,6 +17,7 @@ type FinishDials = { [Key in DialKey<KindPart, "number">]?: number } & {
   [Key in DialKey<KindPart, "toggle">]?: boolean;
 } & { [Key in DialKey<KindPart, "choice" | "colour" | "palette">]?: string };
 
+/** The finishes that ship, in the order they are offered. */
 export const FINISHES: Finish[] = [
   { id: "plain", name: "Plain", dials: {} },
   {

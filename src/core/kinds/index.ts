@@ -41,6 +41,7 @@ export const KINDS = [
   numberCard,
 ] as const satisfies readonly Kind[];
 
+/** The id of a kind. */
 export type KindId = (typeof KINDS)[number]["id"];
 
 const byId = new Map<string, Kind<KindId>>(KINDS.map((kind) => [kind.id, kind]));

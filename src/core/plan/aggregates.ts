@@ -1,5 +1,6 @@
 import { type Expr, visitOwn, withMeasures } from "../formula/expr";
 
+/** An expression that is an aggregate over rows. */
 export type Aggregate = Expr & { op: "aggregate" };
 
 const keys = new WeakMap<Expr, string>();

@@ -3,6 +3,7 @@ import { DATE_BUCKETS } from "../base/calendar";
 import type { Value, ValueType } from "../base/value";
 import { namedValues } from "./named-values";
 
+/** One value: a number, a text, true or false, or null. */
 export const valueSchema = z.union([z.number(), z.string().max(10_000), z.boolean(), z.null()]);
 
 /** A column of the query's table or one that links lead to, as `column` or `table.column`. */
@@ -30,18 +31,24 @@ export const filterSchema = z.union([
   }),
   z.strictObject({ column: columnName, from: valueSchema.optional(), to: valueSchema.optional() }),
 ]);
+/** Which rows are kept, by one column. */
 export type Filter = z.infer<typeof filterSchema>;
 
 const order = z.enum(["asc", "desc"]);
+/** How many groups are kept, and whether the others are added up as one. */
 export const keepSchema = z.strictObject({
   first: z.int().min(1).max(10_000),
   others: z.boolean().default(true),
 });
+/** What groups are sorted by. */
 export const sortSchema = z.strictObject({ by: z.string().min(1).max(320), order: order.default("desc") });
 
+/** A column that makes the groups; a date by year, quarter, month, week or day. */
 export const splitSchema = z.strictObject({ column: columnName, by: bucket.optional() });
+/** What makes the groups. */
 export type Split = z.infer<typeof splitSchema>;
 
+/** A measure of the project by its name, or a formula of the query's own. */
 export const queryMeasureSchema = z.union([
   z.strictObject({ id: z.string().min(1).max(200), as: z.string().min(1).max(200).optional() }),
   z.strictObject({ formula: z.string().min(1), as: z.string().min(1).max(200) }),
@@ -61,9 +68,12 @@ export const querySchema = z.strictObject({
   keep: keepSchema.optional(),
   series: z.strictObject({ sort: sortSchema.optional(), keep: keepSchema.optional() }).optional(),
 });
+/** A question, complete. */
 export type Query = z.infer<typeof querySchema>;
+/** A question as it may be written: what has a default can be left out. */
 export type QueryInput = z.input<typeof querySchema>;
 
+/** One column of an answer: a split's keys or a measure's values, one for each group. */
 export interface ResultColumn {
   name: string;
   type: ValueType;

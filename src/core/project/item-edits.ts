@@ -13,7 +13,9 @@ export const LISTS = [
   "boards",
 ] as const satisfies readonly (keyof Project)[];
 
+/** The lists of a document that edits add to and take from. */
 export type ListName = (typeof LISTS)[number];
+/** What stands in one of those lists. */
 export type ListItem = Project[ListName][number];
 
 const members = (p: Project, list: ListName) => p[list] as ListItem[];

@@ -138,6 +138,7 @@ export function renameTableIn(written: Written, scope: Scope, from: string, to: 
   });
 }
 
+/** A formula in which an input has another name; all else stays as it was written. */
 export function renameInputIn(formula: string, from: string, to: string): string {
   return respan(formula, tokenize(formula).tokens, (token) =>
     token.kind === "input" && sameName(token.text, from) ? `:${to}` : null,

@@ -7,7 +7,9 @@ import { filterSchema, splitSchema, valueSchema } from "../plan/query";
 import { FRAME_LIMITS } from "./frame-limits";
 import { SYMBOLS } from "./symbols";
 
+/** The word by which a project file is known. */
 export const FORMAT = "cavlo-project";
+/** The version of project files that is written; older ones are migrated when they are read. */
 export const FORMAT_VERSION = 2;
 
 const id = z
@@ -18,6 +20,7 @@ const id = z
 const name = z.string().trim().min(1, "A name is needed.").max(120, "A name has at most 120 characters.");
 const note = z.string().max(500).default("");
 
+/** How a number is written; what is left out is as in a plain number. */
 export const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.object({
   style: z.enum(["number", "percent", "currency", "duration"]).default("number"),
   decimals: z.int().min(0).max(10).default(0),
@@ -89,6 +92,7 @@ export const proofSchema = z.discriminatedUnion("type", [
   z.object({ id, type: z.literal("same total"), measure: id.nullable(), tolerance }),
 ]);
 
+/** A measure: a formula with a name, and how its values are written. */
 export const measureSchema = z.object({
   id,
   name,
@@ -101,6 +105,7 @@ export const measureSchema = z.object({
   proofs: z.array(proofSchema).max(50).default([]),
 });
 
+/** A value that formulas name as :name and that a reader of a board can change. */
 export const inputSchema = z.object({
   id,
   name,
@@ -183,6 +188,7 @@ export const pictureSchema = z.object({
     .regex(/^data:image\/(png|svg\+xml);base64,[A-Za-z0-9+/=]+$/, "A picture is a PNG or an SVG."),
 });
 
+/** A visual: its kind, what its sentence says of the data, and its look. */
 export const visualSchema = z.object({
   id,
   name,
@@ -231,11 +237,13 @@ const place = {
   w: z.int().min(1).max(12),
   h: z.int().min(1).max(40),
 };
+/** One place on a board: a visual or a text. */
 export const tileSchema = z.discriminatedUnion("type", [
   z.object({ id, type: z.literal("visual"), visual: id, ...place }),
   z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
 ]);
 
+/** What a reader of a board can turn: a filter or an input. */
 export const controlSchema = z.discriminatedUnion("type", [
   z.object({
     id,
@@ -249,6 +257,7 @@ export const controlSchema = z.discriminatedUnion("type", [
   z.object({ id, type: z.literal("input"), input: id }),
 ]);
 
+/** A board: tiles on a grid, and controls above them. */
 export const boardSchema = z.object({
   id,
   name,
@@ -256,6 +265,7 @@ export const boardSchema = z.object({
   controls: z.array(controlSchema).max(20).default([]),
 });
 
+/** The whole document of a project. */
 export const projectSchema = z.object({
   format: z.literal(FORMAT),
   version: z.literal(FORMAT_VERSION),
@@ -271,25 +281,42 @@ export const projectSchema = z.object({
   boards: z.array(boardSchema).max(100).default([]),
 });
 
+/** A table as the document declares it; its rows are stored apart. */
 export type TableInfo = z.infer<typeof tableSchema>;
 /** A table's declaration as it may be written: what has a default can be left out. */
 export type TableInput = z.input<typeof tableSchema>;
+/** A column of one table that names rows of another. */
 export type TableLink = z.infer<typeof linkSchema>;
+/** What must hold of a measure, kept to be checked. */
 export type Proof = z.infer<typeof proofSchema>;
+/** A measure of the document. */
 export type Measure = z.infer<typeof measureSchema>;
+/** An input of the document. */
 export type Input = z.infer<typeof inputSchema>;
+/** Where a phrase takes a number from: written out, a measure or an input. */
 export type NumberSource = z.infer<typeof sourceSchema>;
+/** A stretch of a scale with its word and tone. */
 export type Zone = z.infer<typeof zoneSchema>;
+/** A rule that colours what fulfils it. */
 export type Rule = z.infer<typeof ruleSchema>;
+/** A palette that the project brings. */
 export type OwnPalette = z.infer<typeof paletteSchema>;
+/** A finish that the project brings. */
 export type OwnFinish = z.infer<typeof finishSchema>;
+/** A picture that the project brings. */
 export type OwnPicture = z.infer<typeof pictureSchema>;
+/** A visual of the document. */
 export type Visual = z.infer<typeof visualSchema>;
+/** A tile of a board. */
 export type Tile = z.infer<typeof tileSchema>;
+/** A control of a board. */
 export type Control = z.infer<typeof controlSchema>;
+/** A board of the document. */
 export type Board = z.infer<typeof boardSchema>;
+/** The document of a project. */
 export type Project = z.infer<typeof projectSchema>;
 
+/** A project with nothing in it but its name. */
 export function emptyProject(projectName: string): Project {
   return projectSchema.parse({ format: FORMAT, version: FORMAT_VERSION, name: projectName });
 }

@@ -25,6 +25,7 @@ export interface Theme {
   other: string;
 }
 
+/** The colours of the two sheets that visuals are drawn on. */
 export const THEMES: Record<"light" | "night", Theme> = {
   light: {
     name: "light",

@@ -9,6 +9,7 @@ export interface Family {
   file: string;
 }
 
+/** The families that ship, in the order they are offered. */
 export const FAMILIES: Family[] = [
   { id: "archivo", name: "Archivo", css: "'Archivo Variable', Archivo, sans-serif", file: "archivo" },
   {
@@ -21,4 +22,5 @@ export const FAMILIES: Family[] = [
   { id: "nunito", name: "Nunito", css: "'Nunito Variable', Nunito, sans-serif", file: "nunito" },
 ];
 
+/** A family by its id, or the first where there is none of it. */
 export const familyOf = (id: string): Family => FAMILIES.find((f) => f.id === id) ?? FAMILIES[0];

@@ -1,5 +1,6 @@
 import type { HandleEdit } from "../project/handle-edits";
 
+/** A colour of a ramp at a share of its way, 0 to 1. */
 export interface Stop {
   at: number;
   color: string;
@@ -95,6 +96,7 @@ export interface Rect extends MarkBase {
   height: number;
   radii: [number, number, number, number];
 }
+/** A disc, in pixels. */
 export interface Circle extends MarkBase {
   type: "circle";
   cx: number;
@@ -109,6 +111,7 @@ export interface Polygon extends MarkBase {
   rotate: number;
   points: [number, number][];
 }
+/** A stroke between two points, in pixels. */
 export interface Line extends MarkBase {
   type: "line";
   points: [number, number][];
@@ -145,6 +148,7 @@ export interface Text extends MarkBase {
   align: "start" | "middle" | "end";
   fill: string;
 }
+/** Whatever a scene is made of. */
 export type Mark = Sector | Rect | Circle | Polygon | Line | Icon | Picture | Text;
 
 /** How a handle's pointer position becomes a number of its dial. */

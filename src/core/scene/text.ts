@@ -1,8 +1,10 @@
 import metrics from "./font-metrics.json";
 
+/** The weights that every family ships. */
 export type Weight = 400 | 500 | 600 | 700;
 /** Text in visuals never gets smaller than this. */
 export const SMALLEST = 9;
+/** The distance of two lines, as a multiple of the size of their letters. */
 export const LINE_HEIGHT = 1.2;
 
 type Widths = Record<Weight, Map<number, number>>;

@@ -6,6 +6,7 @@ import type { Filter } from "../plan/query";
 import { scopeOf } from "../project/names";
 import type { Board, Control, Project, Visual } from "../project/schema";
 
+/** A control that filters. */
 export type FilterOfBoard = Extract<Control, { type: "filter" }>;
 
 /**
@@ -19,6 +20,7 @@ export interface BoardState {
   inputs: Readonly<Record<string, Value>>;
 }
 
+/** The state of a board whose reader has changed nothing. */
 export const UNTOUCHED: BoardState = { chosen: {}, inputs: {} };
 
 /** What a reader does on a board. */

@@ -17,6 +17,7 @@ import { toVisualData } from "./visual-data";
 /** What a project brings to the look of its visuals. */
 export type Design = Pick<Project, "palettes" | "finishes" | "pictures">;
 
+/** What a drawing can differ in from the visual as it is kept. */
 export interface PictureOptions {
   theme?: "light" | "night";
   size?: { width: number; height: number };

@@ -33,6 +33,7 @@ export interface PhraseToken {
   /** Whether it stands for something of the data, for an input, or for what is not said yet. */
   tone: "data" | "input" | "missing";
 }
+/** A piece of a sentence: fixed words, or a phrase that can be chosen. */
 export type Token = string | PhraseToken;
 
 /** What a sentence is said from. */

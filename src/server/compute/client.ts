@@ -118,6 +118,7 @@ export function computeState() {
   return { ...pool.state(), columnBytes: columns.bytes };
 }
 
+/** Ends the threads that compute; whatever they worked on is not answered. */
 export async function stopCompute(): Promise<void> {
   await shared.cavloCompute?.pool.close();
 }

@@ -37,12 +37,15 @@ export type ComputeRequest =
 
 /** Columns in shared memory that a thread is given with a question, and those that it loaded itself. */
 export type GivenColumns = { table: string; key: string; column: SharedColumn }[];
+/** The columns that a thread loaded itself, told so that others need not. */
 export type LoadedColumns = GivenColumns;
 
+/** A query's result, or what is wrong with it and where. */
 export type QueryAnswer =
   | Result
   | { error: { code: string; message: string; at?: { start: number; end: number } } };
 
+/** What the columns of a table hold. */
 export interface TableProfile {
   rows: number;
   columns: (Profile & {
@@ -54,6 +57,7 @@ export interface TableProfile {
   })[];
 }
 
+/** Some of a table's rows, and how many there are. */
 export interface RowsPage {
   total: number;
   /** The names of the columns, in the order of the cells. */
@@ -73,6 +77,7 @@ export interface LinkAnswer {
   proposed: LinkFacts[];
 }
 
+/** What a compute thread answers, by what it was asked. */
 export type ComputeAnswer =
   | { results: QueryAnswer[] }
   | { profile: TableProfile }

@@ -4,6 +4,7 @@ const LOCAL = new Set(["127.0.0.1", "localhost", "[::1]"]);
 const METHODS = ["GET", "HEAD", "POST", "PUT", "DELETE"];
 const hostname = (host: string) => host.replace(/:\d+$/, "").toLowerCase();
 
+/** Why a request is turned away, with its status. */
 export interface Refusal {
   status: number;
   code: string;

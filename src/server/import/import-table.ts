@@ -23,6 +23,7 @@ interface SentFile {
   body: AsyncIterable<Uint8Array>;
 }
 
+/** A table that was brought in, not yet in the document. */
 export interface ImportedTable {
   table: TableInfo;
   notes: string[];

@@ -23,6 +23,7 @@ export interface TableSums {
   source: FileSums | null;
 }
 
+/** A table whose rows an import thread has stored. */
 export interface StoredTable {
   id: string;
   name: string;

@@ -10,6 +10,7 @@ export const importOptionsSchema = z.object({
   header: z.union([z.boolean(), z.enum(["true", "false"]).transform((t) => t === "true")]).optional(),
   sheet: z.string().max(300).optional(),
 });
+/** What a person has said of how a file is to be read. */
 export type ImportOptions = z.infer<typeof importOptionsSchema>;
 
 /** A file that was read into a stored table: what is in it, and how it was read. */

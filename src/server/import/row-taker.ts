@@ -5,6 +5,7 @@ import { ImportProblem } from "./import-problem";
 import { columnNames, sniffHeader } from "./sniff";
 import { type ReadColumns, TableBuilder } from "./table-builder";
 
+/** The most columns that a table can have. */
 export const MAX_COLUMNS = 2000;
 const MAX_NOTES = 20;
 

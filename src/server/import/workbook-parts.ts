@@ -139,6 +139,7 @@ export interface Area {
   right: number;
 }
 
+/** The place of a column from its letters, A being 0 (ECMA-376, 18.18.7). */
 export const columnNumber = (letters: string) =>
   [...letters].reduce((n, c) => n * 26 + c.charCodeAt(0) - 64, 0) - 1;
 

@@ -8,6 +8,7 @@ import { HttpError } from "../http/errors";
 import { database } from "../store/database";
 import { tableFiles } from "../store/table-files";
 
+/** The word by which a backup is known. */
 export const BACKUP_FORMAT = "cavlo-backup-1";
 
 /** What a backup says of one project: its row, its revisions as they were stored, and its tables. */

@@ -19,6 +19,7 @@ export interface UnclaimedGroup {
 
 const projectOf = (t: UnclaimedTable) => t.about?.project.id ?? "";
 
+/** The stored tables that no project names, by the project they were of. */
 export function unclaimedGroups(): UnclaimedGroup[] {
   const groups = new Map<string, UnclaimedGroup>();
   for (const table of unclaimedTables(knownTables())) {

@@ -14,6 +14,7 @@ export interface Damage {
   advice: string;
 }
 
+/** One step of a check of the data folder. */
 export interface VerifyStep {
   /** How much was looked at, of how much. */
   done: number;

@@ -30,6 +30,7 @@ export function drawPng(
   return running().ask({ scene, scale }, owner, signal);
 }
 
+/** Ends the threads that draw. */
 export async function stopPictures(): Promise<void> {
   await shared.cavloPictures?.close();
 }

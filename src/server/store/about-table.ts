@@ -20,6 +20,7 @@ const aboutSchema = z.object({
   createdAt: z.string(),
   sums: z.object({ rows: sumsSchema, source: sumsSchema.nullable() }),
 });
+/** The note beside a table's rows. */
 export type AboutTable = z.infer<typeof aboutSchema>;
 
 /** Writes a file so that it is seen whole or not at all. */
@@ -35,6 +36,7 @@ export function writeWhole(path: string, content: string): void {
   renameSync(part, path);
 }
 
+/** Writes the note beside a table's rows: what it is, whose, and its checksums. */
 export function writeAbout(about: Omit<AboutTable, "format">): void {
   writeWhole(tableFiles(about.id).about, `${JSON.stringify({ format: "cavlo-table-1", ...about })}\n`);
 }

@@ -62,6 +62,7 @@ const MIGRATIONS: ((db: Database.Database) => void)[] = [
   },
 ];
 
+/** The version of the database that this Cavlo writes. */
 export const SCHEMA_VERSION = MIGRATIONS.length;
 
 /** The checksum of a stored document (CRC-32). */

@@ -12,15 +12,18 @@ const DAY_MS = 86_400_000;
 /** Deleted projects can be brought back for so long. */
 export const KEPT_DAYS = 30;
 
+/** What the list says of a project. */
 export interface ProjectSummary {
   id: string;
   name: string;
   revision: number;
   changedAt: string;
 }
+/** A project with its document. */
 export interface SavedProject extends ProjectSummary {
   document: Project;
 }
+/** A deleted project that can still be brought back. */
 export interface DeletedProject extends ProjectSummary {
   /** Until when it can be brought back. */
   keptUntil: string;
@@ -317,6 +320,7 @@ export function registerTable(projectId: string, table: { id: string; rows: numb
     .run(table.id, projectId, table.rows, table.columns, new Date().toISOString());
 }
 
+/** How much of a table is stored. */
 export interface StoredSize {
   rows: number;
   columns: number;

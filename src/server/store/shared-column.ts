@@ -17,6 +17,7 @@ const ARRAYS = {
   boolean: Uint8Array,
 } as const;
 
+/** The same bytes in memory that threads share. */
 export function sharedCopy(bytes: Uint8Array): SharedArrayBuffer {
   const shared = new SharedArrayBuffer(bytes.byteLength);
   new Uint8Array(shared).set(bytes);

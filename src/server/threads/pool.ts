@@ -10,6 +10,7 @@ export interface ToThread<Q, M> {
   question: Q;
   more: M;
 }
+/** What a thread says: its answer, a problem that the person can mend, or a fault of the machine. */
 export type FromThread<A, N> = { id: number; news?: N } & (
   | { answer: A }
   | { error: { status: number; code: string; message: string } }
@@ -22,6 +23,7 @@ export type FromThread<A, N> = { id: number; news?: N } & (
  */
 export const STOP = { none: 0, cancelled: 1, tooLong: 2 } as const;
 
+/** What a pool needs to know of its threads and of the questions to them. */
 export interface PoolOptions<Q, M, N> {
   start: (stop: SharedArrayBuffer) => Worker;
   /** The most threads at once. */

@@ -33,5 +33,6 @@ export function grown<T extends Float64Array | Int32Array>(array: T, size: numbe
 /** Whether merging into these groups would change nothing. */
 export const isIdentity = (into: Int32Array): boolean => into.every((to, group) => to === group);
 
+/** Whether a vector has null at a place. */
 export const isNull = (v: Vector, i: number) =>
   "codes" in v ? v.codes[i] < 0 : v.numbers[i] !== v.numbers[i];

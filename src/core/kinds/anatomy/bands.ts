@@ -12,6 +12,7 @@ import type { SharedPart } from "./shared-parts";
 import type { HandlePlace } from "./style";
 import { textMark } from "./text-mark";
 
+/** The axis that kinds of bands share. */
 export const AXIS_PART = part("axis", "Axis", [
   toggle("names", "Names", true),
   number("size", "Size", [9, 20, 0.5], "px", 11.5),

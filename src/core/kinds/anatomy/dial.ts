@@ -1,9 +1,11 @@
+/** What a dial can be set to. */
 export type DialValue = number | string | boolean;
 
 interface Named<Id extends string> {
   id: Id;
   label: string;
 }
+/** A number between two bounds, both reached in steps. */
 export interface NumberDial<Id extends string = string> extends Named<Id> {
   type: "number";
   min: number;
@@ -12,11 +14,13 @@ export interface NumberDial<Id extends string = string> extends Named<Id> {
   unit: string;
   default: number;
 }
+/** One of a few named options. */
 export interface ChoiceDial<Id extends string = string, Option extends string = string> extends Named<Id> {
   type: "choice";
   options: readonly { value: Option; label: string }[];
   default: Option;
 }
+/** On or off. */
 export interface ToggleDial<Id extends string = string> extends Named<Id> {
   type: "toggle";
   default: boolean;
@@ -63,6 +67,7 @@ export type DialKey<P extends Part, T extends Dial["type"] = Dial["type"]> =
       : never
     : never;
 
+/** A part, with the types of its id and its dials kept. */
 export const part = <const Id extends string, const D extends Dial>(
   id: Id,
   label: string,
@@ -70,6 +75,7 @@ export const part = <const Id extends string, const D extends Dial>(
   more: { says?: true } = {},
 ): Part<Id, D> => ({ id, label, dials, ...more });
 
+/** A dial of a number: its least, its most and its step, in a unit that is shown. */
 export const number = <const Id extends string>(
   id: Id,
   label: string,
@@ -78,6 +84,7 @@ export const number = <const Id extends string>(
   standard: number,
 ): NumberDial<Id> => ({ type: "number", id, label, min, max, step, unit, default: standard });
 
+/** A dial of options, each `[value, label]`. */
 export const choice = <const Id extends string, const Option extends string>(
   id: Id,
   label: string,
@@ -91,6 +98,7 @@ export const choice = <const Id extends string, const Option extends string>(
   default: standard,
 });
 
+/** A dial that is on or off. */
 export const toggle = <const Id extends string>(
   id: Id,
   label: string,
@@ -102,12 +110,14 @@ export const toggle = <const Id extends string>(
   default: standard,
 });
 
+/** A dial of a text with `{names}`. */
 export const template = <const Id extends string>(
   id: Id,
   label: string,
   standard: string,
 ): TemplateDial<Id> => ({ type: "template", id, label, default: standard });
 
+/** A dial of a colour, automatic at first. */
 export const colour = <const Id extends string>(id: Id, label: string): ColourDial<Id> => ({
   type: "colour",
   id,
@@ -115,6 +125,7 @@ export const colour = <const Id extends string>(id: Id, label: string): ColourDi
   default: "",
 });
 
+/** A dial of a palette, automatic at first. */
 export const palette = <const Id extends string>(id: Id, label: string): PaletteDial<Id> => ({
   type: "palette",
   id,
@@ -135,6 +146,7 @@ export const pastDial = (label: string, end: string) =>
     "hold",
   );
 
+/** How the ends of an arc are shaped. */
 export const capsDial = (standard: "flat" | "round") =>
   choice(
     "caps",
@@ -146,6 +158,7 @@ export const capsDial = (standard: "flat" | "round") =>
     standard,
   );
 
+/** Where bars grow to. */
 export const directionDial = (standard: "right" | "up") =>
   choice(
     "direction",

@@ -19,6 +19,7 @@ const SAYS = {
   gap: "gap to target",
   text: "a text of your own",
 } as const;
+/** What a label can say. */
 export type LabelSays = keyof typeof SAYS;
 
 /** What the labels of every kind that has such labels share. */

@@ -44,4 +44,5 @@ export function shareOf(value: number, { minimum, maximum }: Scale): number {
   return (value - minimum) / (maximum - minimum);
 }
 
+/** `x`, held between two bounds. */
 export const clamp = (x: number, low = 0, high = 1) => Math.min(high, Math.max(low, x));

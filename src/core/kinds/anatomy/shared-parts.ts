@@ -78,6 +78,7 @@ export const sharedParts = (dashes = true) => [
   ]),
 ];
 
+/** The parts that every kind has. */
 export type SharedPart = ReturnType<typeof sharedParts>[number];
 
 /** What a kind needs to draw, of which only the dials that every kind has are read. */

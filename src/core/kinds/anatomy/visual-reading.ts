@@ -9,6 +9,7 @@ import type { SceneInput } from "./kind";
 import type { SharedInput, SharedPart } from "./shared-parts";
 import { textMark } from "./text-mark";
 
+/** The part of a reading, with its first text, caption and size. */
 export const readingPart = (text: string, caption: string, size: number) =>
   part("reading", "Reading", [
     toggle("shown", "Shown", true),

@@ -5,6 +5,7 @@ import { LINE_HEIGHT, shorten, textWidth } from "../../scene/text";
 import { polar } from "../anatomy/angles";
 import { textMark } from "../anatomy/text-mark";
 
+/** What is said of a slice beside the ring. */
 export interface OutsideLabel {
   key: string;
   lines: string[];
