@@ -55,7 +55,9 @@ function unitOf(value: number, format: NumberFormat): readonly [number, string] 
       : [1, ""];
   // Rounding may carry a number into the next unit: 999 960 with one decimal is 1.0 M.
   const size = Math.abs(value) * (1 + 0.5 * 10 ** -(format.decimals + 3));
-  return size >= 1e9 ? UNITS.billion : size >= 1e6 ? UNITS.million : size >= 1e3 ? UNITS.thousand : [1, ""];
+  if (size >= 1e9) return UNITS.billion;
+  if (size >= 1e6) return UNITS.million;
+  return size >= 1e3 ? UNITS.thousand : [1, ""];
 }
 
 function duration(minutes: number): string {

@@ -193,17 +193,11 @@ export class ReadingGuess {
     const commaOnly = numbers.length === 1 && numbers[0].reading.decimal === ",";
     const dates = [...this.fitting("date"), ...this.fitting("timestamp")];
     const orders = new Set(dates.map((d) => d.reading.dateOrder));
+    const only = numbers.length === 0 && orders.size === 1 ? [...orders][0] : null;
     return {
       decimalComma: commaOnly && [...this.seen].some((c) => /,\d/.test(c)),
       pointGroups: commaOnly && [...this.seen].some((c) => /\d\.\d{3}/.test(c)),
-      dateOrder:
-        numbers.length || orders.size !== 1
-          ? null
-          : orders.has("dmy")
-            ? "dmy"
-            : orders.has("mdy")
-              ? "mdy"
-              : null,
+      dateOrder: only === "dmy" || only === "mdy" ? only : null,
     };
   }
 

@@ -21,8 +21,11 @@ const EMPTY_KEY = "\u0000empty";
 const NO_MATCH_KEY = "\u0000no match";
 
 /** A key that no other category of the split has: an empty one is not the text "null". */
-const keyOf = (key: Value, other: boolean, none: boolean) =>
-  other ? OTHER_KEY : none ? NO_MATCH_KEY : key === null ? EMPTY_KEY : String(key);
+function keyOf(key: Value, other: boolean, none: boolean): string {
+  if (other) return OTHER_KEY;
+  if (none) return NO_MATCH_KEY;
+  return key === null ? EMPTY_KEY : String(key);
+}
 
 /** The rows of an answer with one split or none. */
 export function plainRows(

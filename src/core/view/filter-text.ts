@@ -1,14 +1,11 @@
 import type { Value } from "@/core/base/value";
 import type { Filter } from "@/core/plan/query";
 
-const written = (value: Value | undefined) =>
-  value === null || value === undefined
-    ? "(none)"
-    : value === true
-      ? "yes"
-      : value === false
-        ? "no"
-        : String(value);
+function written(value: Value | undefined): string {
+  if (value === null || value === undefined) return "(none)";
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  return String(value);
+}
 
 function relativeText({
   unit,

@@ -31,6 +31,12 @@ const DATES = new Set([
 ]);
 const TIMES = new Set([18, 19, 20, 21, 32, 33, 45, 47]);
 
+/** What a built-in format stands for. */
+function shownByStandard(id: number): Shown {
+  if (DATES.has(id)) return "date";
+  return TIMES.has(id) ? "time" : "number";
+}
+
 /**
  * What a format of the workbook's own stands for: by its date letters, outside of texts, colours and elapsed
  * hours.
@@ -57,9 +63,7 @@ async function readShows(archive: WorkbookArchive): Promise<Shown[]> {
       if (name !== "xf" || !inCells) return;
       const id = Number(a.numFmtId ?? 0);
       const own = formats.get(id);
-      shows.push(
-        own !== undefined ? shownBy(own) : DATES.has(id) ? "date" : TIMES.has(id) ? "time" : "number",
-      );
+      shows.push(own === undefined ? shownByStandard(id) : shownBy(own));
     },
     close: (name) => {
       if (name === "cellXfs") inCells = false;

@@ -3,6 +3,13 @@ import { LimitError } from "@/core/base/limit-error";
 import { QueryError } from "@/core/plan/query";
 import type { FromThread, ToThread } from "./pool";
 
+/** The status that a problem of a query has, where it is not 400: what is asked wrongly. */
+const STATUS = new Map([
+  ["too_long", 503],
+  ["cancelled", 499],
+  ["damaged", 409],
+]);
+
 /**
  * What a problem is told as: what the person can mend as an error, what the machine did not do as a fault.
  */
@@ -11,17 +18,8 @@ function told(
 ):
   | { error: { status: number; code: string; message: string } }
   | { fault: { code: string; message: string } } {
-  if (error instanceof QueryError) {
-    const status =
-      error.code === "too_long"
-        ? 503
-        : error.code === "cancelled"
-          ? 499
-          : error.code === "damaged"
-            ? 409
-            : 400;
-    return { error: { status, code: error.code, message: error.message } };
-  }
+  if (error instanceof QueryError)
+    return { error: { status: STATUS.get(error.code) ?? 400, code: error.code, message: error.message } };
   if (error instanceof LimitError) return { error: { status: 400, code: "limit", message: error.message } };
   if (error instanceof RangeError && /call stack/.test(error.message))
     return {

@@ -34,16 +34,9 @@ function highlight(text: string): DecorationSet {
     if (token.end <= token.start) continue;
     const word = token.text.toLowerCase();
     const calls = tokens[i + 1]?.text === "(" && tokens[i + 1].kind === "symbol";
-    const kind =
-      token.kind === "word"
-        ? RESERVED.has(word)
-          ? "keyword"
-          : calls || AGGREGATE_NAMES.has(word)
-            ? "call"
-            : "name"
-        : token.kind === "quoted"
-          ? "name"
-          : token.kind;
+    const named = calls || AGGREGATE_NAMES.has(word) ? "call" : "name";
+    const worded = RESERVED.has(word) ? "keyword" : named;
+    const kind = token.kind === "word" ? worded : token.kind === "quoted" ? "name" : token.kind;
     if (kind in MARKS) builder.add(token.start, token.end, MARKS[kind as keyof typeof MARKS]);
   }
   return builder.finish();
@@ -82,13 +75,8 @@ function complete(context: CompletionContext): CompletionResult | null {
       apply: (view: EditorView, _completion: unknown, from: number, to: number) => {
         // The cursor goes where the first value is to be written.
         const inner = c.text.search(/\(\)|\( | {2}|''/);
-        const caret = c.text.endsWith("()")
-          ? c.text.length - 1
-          : c.text.endsWith(" )")
-            ? c.text.length - 1
-            : inner >= 0
-              ? inner + 1
-              : c.text.length;
+        const end = /[( ]\)$/.test(c.text) ? c.text.length - 1 : c.text.length;
+        const caret = end === c.text.length && inner >= 0 ? inner + 1 : end;
         view.dispatch({ changes: { from, to, insert: c.text }, selection: { anchor: from + caret } });
       },
     })),

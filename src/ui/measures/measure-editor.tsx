@@ -204,15 +204,12 @@ function TitleField({
       <CommitField
         label="Name"
         value={value}
-        check={(t) =>
-          !t.trim()
-            ? "A name is needed."
-            : t.trim().length > 120
-              ? "At most 120 characters."
-              : taken.some((k) => sameName(k, t.trim()))
-                ? "Another measure has this name."
-                : null
-        }
+        check={(text) => {
+          const name = text.trim();
+          if (!name) return "A name is needed.";
+          if (name.length > 120) return "At most 120 characters.";
+          return taken.some((k) => sameName(k, name)) ? "Another measure has this name." : null;
+        }}
         onCommit={onCommit}
       />
     </div>

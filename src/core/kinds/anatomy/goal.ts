@@ -47,3 +47,10 @@ export const isNearGoal = (share: number): boolean => share !== 1 && Math.abs(sh
 /** The format of a share of a goal: whole percents, with a decimal near the goal. */
 export const shareFormat = (share: number | null): NumberFormat =>
   share !== null && isNearGoal(share) ? WITH_DECIMAL : PERCENT_FORMAT;
+
+/** What a value is called that lies outside nothing to the goal; empty where it lies between. */
+export function beyondGoal(value: number | null, full: number): "past the goal" | "below zero" | "" {
+  if (value === null) return "";
+  if (value > full) return "past the goal";
+  return value < 0 ? "below zero" : "";
+}

@@ -257,15 +257,13 @@ export class Surface {
       // A shape that is too thin for a line within it is all line.
       return { ...lined, fill: lined.stroke === color ? this.pale(color) : color, ...shadow };
     }
-    const fill =
-      mark.type === "rect"
-        ? this.boxFill(mark, color, free)
-        : mark.type === "sector"
-          ? this.sectorFill(mark, color, free)
-          : mark.type === "circle"
-            ? this.circleFill(mark, color, free)
-            : color;
-    return { ...mark, fill, ...shadow };
+    return { ...mark, fill: this.fillOf(mark, color, free), ...shadow };
+  }
+
+  private fillOf(mark: Mark, color: string, free: boolean): Fill {
+    if (mark.type === "rect") return this.boxFill(mark, color, free);
+    if (mark.type === "sector") return this.sectorFill(mark, color, free);
+    return mark.type === "circle" ? this.circleFill(mark, color, free) : color;
   }
 
   /** A sector whose colour deepens along its sweep, in pieces; a round cap keeps the colour of its end. */

@@ -8,7 +8,7 @@ import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth, wrap } from "../../
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { blankScene, frameScene, layFrame, notedRows, titleOf } from "../anatomy/frame";
-import { type Goal, goalLines, goalOf, shareFormat } from "../anatomy/goal";
+import { beyondGoal, type Goal, goalLines, goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { clamp, niceAbove, type PastEnd } from "../anatomy/scale";
@@ -268,7 +268,7 @@ function singleMarks(input: Input, bars: Bars, body: Box): { marks: Mark[]; bar:
   const top =
     body.y + Math.max(0, (body.height - (wanted * LINE_HEIGHT + (shown ? gap : 0) + thickness)) / 2);
   const marks: Mark[] = [];
-  const past = value > goal.full ? "past the goal" : value < 0 ? "below zero" : "";
+  const past = beyondGoal(value, goal.full);
   if (shown) {
     const names = {
       ...data.names,

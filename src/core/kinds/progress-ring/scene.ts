@@ -6,7 +6,7 @@ import { arcExtent } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { leadingRows } from "../anatomy/datum";
 import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
-import { goalOf, shareFormat } from "../anatomy/goal";
+import { beyondGoal, goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { doNotFit } from "../anatomy/more";
@@ -73,7 +73,7 @@ export function progressRingScene(input: Input): Scene {
   const value = shown ? shown.value : data.total;
   const inner = rings[rings.length - 1].inner;
   const share = value === null ? null : value / goal.full;
-  const state = value === null ? "" : value > goal.full ? "past the goal" : value < 0 ? "below zero" : "";
+  const state = beyondGoal(value, goal.full);
   const format = shown?.format ?? data.format;
   const names = namesFor(input, {
     value: { value, format },

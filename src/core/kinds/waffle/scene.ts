@@ -8,7 +8,7 @@ import { fitText, LINE_HEIGHT, SMALLEST } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
-import { type Goal, goalOf, shareFormat } from "../anatomy/goal";
+import { beyondGoal, type Goal, goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { layLegend } from "../anatomy/legend";
@@ -255,7 +255,9 @@ export function waffleScene(input: Input): Scene {
   const said = parts ? focused : data.rows[0];
   const value = said ? said.value : data.total;
   const sum = fills.reduce((total, f) => total + (f.row.value ?? 0), 0);
-  const share = value === null ? null : parts ? (focused && sum > 0 ? value / sum : 1) : value / goal.full;
+  const of = parts ? sum : goal.full;
+  // Without a focus, the parts of a whole are all of it.
+  const share = value === null ? null : parts && !(focused && sum > 0) ? 1 : value / of;
   const names = namesFor(input, {
     value: { value, format: data.format },
     total: { value, format: data.format },
@@ -271,7 +273,7 @@ export function waffleScene(input: Input): Scene {
       ? style.template("reading.text").replace("{share}", "{total}")
       : style.template("reading.text");
   const texts = names.map((n) => fillTemplate(template, n));
-  const state = parts || share === null ? "" : share > 1 ? "past the goal" : share < 0 ? "below zero" : "";
+  const state = parts ? "" : beyondGoal(value, goal.full);
   const caption =
     focused && parts ? focused.label : state || fillTemplate(style.template("reading.caption"), names[0]);
   const reading = layReading(input, legend.body);
