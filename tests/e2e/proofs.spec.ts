@@ -60,6 +60,8 @@ test("an expected value and the total of another measure are proved after every 
   await expect(proofs.getByRole("status")).toHaveText("holds: 20.00");
 
   await list.getByRole("button", { name: "New measure", exact: true }).last().click();
+  // The editor of the measure before stands there until the new one is shown.
+  await expect(page.getByRole("textbox", { name: /^Formula of/ })).toHaveText("count(*)");
   await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(riders) filter (where stop <> 'South')");
   await proofs.getByLabel("Add a proof").selectOption("same total");
   await expect(proofs.getByRole("status")).toHaveText("Choose the other measure.");
