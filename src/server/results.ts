@@ -11,7 +11,7 @@ import { storedTables } from "./store/projects";
  * The parts of a document that queries depend on; an editor sends its own where they are newer than what is
  * saved.
  */
-export const draftSchema = z.object({
+const draftSchema = z.object({
   tables: z.array(tableSchema).max(200),
   links: z.array(linkSchema).max(200).default([]),
   /**

@@ -2,7 +2,7 @@
  * Edit distance that counts insertion, deletion, substitution and swapping of neighbours (optimal string
  * alignment).
  */
-export function editDistance(a: string, b: string): number {
+function editDistance(a: string, b: string): number {
   const rows = Array.from({ length: a.length + 1 }, (_, i) => [i, ...Array<number>(b.length).fill(0)]);
   for (let j = 1; j <= b.length; j++) rows[0][j] = j;
   for (let i = 1; i <= a.length; i++) {

@@ -4,7 +4,7 @@ import { type Token, tokenize } from "./tokens";
 import { type BinaryOperator, CAST_TYPES, type Node } from "./tree";
 
 /** The most characters of a formula. */
-export const MAX_LENGTH = 10_000;
+const MAX_LENGTH = 10_000;
 /** How deep the parts of a formula can stand in one another. */
 export const MAX_DEPTH = 200;
 

@@ -50,7 +50,7 @@ const comparison = (test: (order: number) => boolean): Scalar => ({
 });
 
 /** Rounds half away from zero to `digits` decimals, as SQL does. */
-export function roundHalfAway(x: number, digits = 0): number {
+function roundHalfAway(x: number, digits = 0): number {
   const factor = 10 ** Math.trunc(digits);
   if (!Number.isFinite(factor) || factor === 0) return factor === 0 ? 0 : x;
   const scaled = Math.abs(x) * factor;

@@ -36,12 +36,12 @@ export type Filter = z.infer<typeof filterSchema>;
 
 const order = z.enum(["asc", "desc"]);
 /** How many groups are kept, and whether the others are added up as one. */
-export const keepSchema = z.strictObject({
+const keepSchema = z.strictObject({
   first: z.int().min(1).max(10_000),
   others: z.boolean().default(true),
 });
 /** What groups are sorted by. */
-export const sortSchema = z.strictObject({ by: z.string().min(1).max(320), order: order.default("desc") });
+const sortSchema = z.strictObject({ by: z.string().min(1).max(320), order: order.default("desc") });
 
 /** A column that makes the groups; a date by year, quarter, month, week or day. */
 export const splitSchema = z.strictObject({ column: columnName, by: bucket.optional() });
@@ -49,7 +49,7 @@ export const splitSchema = z.strictObject({ column: columnName, by: bucket.optio
 export type Split = z.infer<typeof splitSchema>;
 
 /** A measure of the project by its name, or a formula of the query's own. */
-export const queryMeasureSchema = z.union([
+const queryMeasureSchema = z.union([
   z.strictObject({ id: z.string().min(1).max(200), as: z.string().min(1).max(200).optional() }),
   z.strictObject({ formula: z.string().min(1), as: z.string().min(1).max(200) }),
 ]);

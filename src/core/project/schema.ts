@@ -21,7 +21,7 @@ const name = z.string().trim().min(1, "A name is needed.").max(120, "A name has 
 const note = z.string().max(500).default("");
 
 /** How a number is written; what is left out is as in a plain number. */
-export const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.object({
+const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.object({
   style: z.enum(["number", "percent", "currency", "duration"]).default("number"),
   decimals: z.int().min(0).max(10).default(0),
   units: z.enum(["none", "thousand", "million", "billion", "automatic"]).default("none"),
@@ -35,10 +35,10 @@ export const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> 
 });
 
 /** A column of the file. A hidden one is not offered, but formulas that name it go on. */
-export const columnSchema = z.object({ name, reading: readingSchema, hidden: z.boolean().default(false) });
+const columnSchema = z.object({ name, reading: readingSchema, hidden: z.boolean().default(false) });
 
 /** A column that is computed row by row from a formula. */
-export const derivedSchema = z.object({
+const derivedSchema = z.object({
   name,
   formula: z.string().max(10_000),
   hidden: z.boolean().default(false),
@@ -74,7 +74,7 @@ const tolerance = z.number().min(0).default(0);
  * What is expected of a measure whatever the data: limits for every group of a split, a value under filters,
  * or the total of another measure.
  */
-export const proofSchema = z.discriminatedUnion("type", [
+const proofSchema = z.discriminatedUnion("type", [
   z.object({
     id,
     type: z.literal("between"),
@@ -132,7 +132,7 @@ export const sourceSchema = z.union([
 ]);
 
 /** A stretch of a gauge's scale up to `to` (null: to the end), with the word and the colour it stands for. */
-export const zoneSchema = z.object({
+const zoneSchema = z.object({
   to: z.number().nullable(),
   word: z.string().max(60),
   tone: z.enum(["poor", "watch", "good", "plain"]),
@@ -149,7 +149,7 @@ const dialsSchema = z
  * A condition on a measure (null: the visual's value) with the word, the colour and the symbol that stand for
  * it. The first that holds counts.
  */
-export const ruleSchema = z.object({
+const ruleSchema = z.object({
   measure: id.nullable().default(null),
   when: z.enum(["below", "from", "is"]),
   than: z.union([z.number(), z.string().max(200)]),
@@ -159,7 +159,7 @@ export const ruleSchema = z.object({
 });
 
 /** A palette of the project's own. */
-export const paletteSchema = z.object({
+const paletteSchema = z.object({
   id,
   name,
   type: z.enum(["categorical", "sequential", "diverging"]),
@@ -168,7 +168,7 @@ export const paletteSchema = z.object({
 });
 
 /** A finish of the project's own: settings of dials under one name, laid over those of a shipped finish. */
-export const finishSchema = z.object({
+const finishSchema = z.object({
   id,
   name,
   base: z.string().max(40).default("plain"),
@@ -179,7 +179,7 @@ export const finishSchema = z.object({
  * A picture that was uploaded for lollipop heads, as a data address of a PNG or of an SVG without anything
  * that runs.
  */
-export const pictureSchema = z.object({
+const pictureSchema = z.object({
   id,
   name,
   href: z
@@ -238,13 +238,13 @@ const place = {
   h: z.int().min(1).max(40),
 };
 /** One place on a board: a visual or a text. */
-export const tileSchema = z.discriminatedUnion("type", [
+const tileSchema = z.discriminatedUnion("type", [
   z.object({ id, type: z.literal("visual"), visual: id, ...place }),
   z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
 ]);
 
 /** What a reader of a board can turn: a filter or an input. */
-export const controlSchema = z.discriminatedUnion("type", [
+const controlSchema = z.discriminatedUnion("type", [
   z.object({
     id,
     type: z.literal("filter"),

@@ -34,7 +34,7 @@ function cornerLimits(
 type SectorShape = Pick<Sector, "cx" | "cy" | "inner" | "outer" | "start" | "end" | "inset" | "corners">;
 
 /** The inset that a sector really gets: never so wide that a visible sector vanishes. */
-export function sectorInset(shape: SectorShape): number {
+function sectorInset(shape: SectorShape): number {
   const half = ((shape.end - shape.start) * RAD) / 2;
   return Math.min(shape.inset, 0.35 * shape.outer * Math.sin(Math.min(half, Math.PI / 2)));
 }

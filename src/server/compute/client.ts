@@ -117,8 +117,3 @@ export function computeState() {
   const { pool, columns } = running();
   return { ...pool.state(), columnBytes: columns.bytes };
 }
-
-/** Ends the threads that compute; whatever they worked on is not answered. */
-export async function stopCompute(): Promise<void> {
-  await shared.cavloCompute?.pool.close();
-}

@@ -47,7 +47,7 @@ export function handle<P extends Record<string, string>>(handler: Handler<P>) {
 export const bodyOf = (request: Request) => (request.body ?? []) as AsyncIterable<Uint8Array>;
 
 /** Reads a request's body as bytes, up to a limit. */
-export async function readBytes(request: Request, limit: number): Promise<Uint8Array> {
+async function readBytes(request: Request, limit: number): Promise<Uint8Array> {
   const chunks: Uint8Array[] = [];
   let size = 0;
   for await (const chunk of bodyOf(request)) {

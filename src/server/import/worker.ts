@@ -10,12 +10,7 @@ import { readTable } from "./read-table";
 import { TableBuilder } from "./table-builder";
 
 /** Stores made or carried rows as a new table and guesses how its columns are read. */
-export function storeRows(
-  name: string,
-  columns: string[],
-  rows: Iterable<Cell[]>,
-  every?: () => void,
-): StoredTable {
+function storeRows(name: string, columns: string[], rows: Iterable<Cell[]>, every?: () => void): StoredTable {
   const builder = new TableBuilder(nanoid(16), columns.length);
   try {
     for (const row of rows) {

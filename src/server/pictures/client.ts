@@ -29,8 +29,3 @@ export function drawPng(
 ): Promise<Uint8Array> {
   return running().ask({ scene, scale }, owner, signal);
 }
-
-/** Ends the threads that draw. */
-export async function stopPictures(): Promise<void> {
-  await shared.cavloPictures?.close();
-}

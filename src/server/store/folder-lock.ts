@@ -37,9 +37,3 @@ export function holdFolder(): void {
   writeFileSync(pidFile, `${process.pid}\n`);
   held.set(folder, lock);
 }
-
-/** Gives the data folder back. */
-export function releaseFolder(): void {
-  held.get(settings.data)?.close();
-  held.delete(settings.data);
-}

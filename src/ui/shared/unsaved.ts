@@ -23,7 +23,7 @@ let windowId: string | null = null;
  * Names this window, and holds a lock under that name for as long as it lives: what a window without a lock
  * left belongs to nobody.
  */
-export function thisWindow(): string {
+function thisWindow(): string {
   if (windowId === null) {
     windowId = crypto.randomUUID();
     void navigator.locks?.request(PREFIX + windowId, () => new Promise(() => {}));

@@ -42,7 +42,7 @@ const WITH_DECIMAL = { ...PERCENT_FORMAT, decimals: 1 };
 /**
  * Whether a share is so near its goal that whole percents would claim that the goal is reached, or just not.
  */
-export const isNearGoal = (share: number): boolean => share !== 1 && Math.abs(share - 1) < 0.0051;
+const isNearGoal = (share: number): boolean => share !== 1 && Math.abs(share - 1) < 0.0051;
 
 /** The format of a share of a goal: whole percents, with a decimal near the goal. */
 export const shareFormat = (share: number | null): NumberFormat =>
