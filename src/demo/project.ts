@@ -248,8 +248,8 @@ const VISUALS = [
       "colours.by": "rule",
       "legend.place": "top",
       "labels.content": "text",
-      "labels.text": "{value:percent.0}",
-      "head.diameter": 40,
+      "labels.text": "{value:percent.1}",
+      "head.diameter": 44,
     },
     rules: [
       { measure: null, when: "from", than: 0.85, word: "good", color: "#1f7a6d", symbol: "circle" },
@@ -346,7 +346,7 @@ const VISUALS = [
     subtitle: "Each cell is one sailing in a hundred",
     value: "electric_share",
     size: { width: 380, height: 300 },
-    dials: { "reading.text": "{value:percent.0}", "reading.caption": "under battery" },
+    dials: { "reading.caption": "under battery" },
   },
   {
     id: "revenue-card",

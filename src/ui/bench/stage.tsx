@@ -137,8 +137,10 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
             </button>
           ))}
         </fieldset>
-        <div className="ml-auto flex items-center gap-1 font-mono text-xs text-muted">
-          {size("width")}×{size("height")}
+        <div className="ml-auto flex gap-1 font-mono text-xs text-muted">
+          {size("width")}
+          <span className="leading-7">×</span>
+          {size("height")}
         </div>
       </div>
     </section>
