@@ -2,7 +2,11 @@ import { createHash } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { ReadingGuess } from "@/core/data/reading-guess";
 import { checkFormula } from "@/core/formula/check";
+import { kindOf } from "@/core/kinds";
 import { scopeOf } from "@/core/project/names";
+import { sceneOf } from "@/core/view/picture";
+import { trialsOf } from "@/core/view/trials";
+import { sampleData } from "@/testing/craft/sample-data";
 import { demoProject } from "./project";
 import { QUILLHAVEN } from "./quillhaven";
 
@@ -59,5 +63,27 @@ describe("the demo", () => {
       expect(checkFormula(m.formula, scopeOf(project), m.table, "group", m.name).problems, m.name).toEqual(
         [],
       );
+  });
+
+  it("says of no goal that it is reached where half a percent is missing", () => {
+    const { visuals, measures, inputs } = demoProject([]);
+    const claims = visuals.flatMap((visual) => {
+      const format = measures.find((m) => m.id === visual.value)?.format;
+      const goal = inputs.find(
+        (i) => visual.target && "input" in visual.target && i.id === visual.target.input,
+      );
+      const target = goal ? Number(goal.value) : null;
+      const data = sampleData([target ?? 0.86], { format, target });
+      const under = trialsOf(visual, data).find((t) => t.id === "under");
+      if (!under || !kindOf(visual.kind).roles.includes("target")) return [];
+      const readings = sceneOf(visual, under.data).marks.flatMap((m) =>
+        m.type === "text" && m.part === "reading" ? [m.text] : [],
+      );
+      return [{ name: visual.name, claim: readings.find((t) => /^100\s?%/.test(t)) }];
+    });
+    expect(claims.map((c) => c.name)).toEqual(
+      expect.arrayContaining(["Passengers against the goal", "Season progress", "Electric sailings"]),
+    );
+    expect(claims.filter((c) => c.claim !== undefined)).toEqual([]);
   });
 });
