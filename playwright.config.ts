@@ -1,7 +1,8 @@
 import { defineConfig } from "@playwright/test";
 import { browserOptions } from "./tests/browser-options";
+import { freePort } from "./tests/free-port";
 
-const port = 4531;
+const port = freePort();
 
 export default defineConfig({
   testDir: "tests/e2e",

@@ -14,10 +14,9 @@ export async function endAllServers(): Promise<void> {
 /** A server of its own, so that it can be stopped and started, killed, and its folder damaged. */
 export class OwnServer {
   private child: ChildProcess | null = null;
-  constructor(
-    private readonly port: number,
-    readonly data = mkdtempSync(join(tmpdir(), "cavlo-own-")),
-  ) {
+  /** Where it is served: a free port that is given at the first start, and kept at the next ones. */
+  private port = 0;
+  constructor(readonly data = mkdtempSync(join(tmpdir(), "cavlo-own-"))) {
     all.add(this);
   }
   get base(): string {
@@ -30,24 +29,30 @@ export class OwnServer {
   get memory(): number {
     return Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${this.pid}/status`, "utf8"))?.[1] ?? 0) / 1024;
   }
+  /** Starts the process and waits until it says itself where it is: no other server is taken for it. */
   async start(env: Record<string, string> = {}): Promise<void> {
-    this.child = spawn(
+    const child = spawn(
       "node",
       ["dist/serve.mjs", "--port", String(this.port), "--data", this.data, "--no-demo"],
       {
         env: { ...process.env, NODE_ENV: "production", ...env },
-        stdio: "ignore",
+        stdio: ["ignore", "pipe", "pipe"],
       },
     );
-    const { child } = this;
-    for (let tries = 0; tries < 300; tries++) {
-      if (child.exitCode !== null)
-        throw new Error(`the server ended with ${child.exitCode}; port ${this.port} may be taken`);
-      const answer = await fetch(`${this.base}/api/health`).catch(() => null);
-      if (answer?.ok) return;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    throw new Error("the server did not start");
+    this.child = child;
+    let out = "";
+    this.port = await new Promise<number>((resolve, reject) => {
+      const hear = (chunk: Buffer) => {
+        out += chunk;
+        const ready = /Cavlo is ready: http:\/\/127\.0\.0\.1:(\d+)/.exec(out);
+        if (ready) resolve(Number(ready[1]));
+      };
+      child.stdout.on("data", hear);
+      child.stderr.on("data", hear);
+      child.once("exit", (code) => reject(new Error(`the server ended with ${code}: ${out}`)));
+    });
+    // What it says later is not kept.
+    for (const stream of [child.stdout, child.stderr]) stream.removeAllListeners("data").resume();
   }
   /** Ends the process at once, in the middle of whatever it does. */
   async stop(): Promise<void> {

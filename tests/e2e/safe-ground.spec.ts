@@ -11,7 +11,7 @@ test("while the server is away: steps open, edits are kept and said, and everyth
   page,
 }) => {
   test.setTimeout(120_000);
-  const server = new OwnServer(4541);
+  const server = new OwnServer();
   await server.start();
   await page.goto(server.base);
   await page.getByRole("button", { name: "Load the demo" }).click();
@@ -51,7 +51,7 @@ test("edits that a closed window could not save are offered when the project is 
   page,
 }) => {
   test.setTimeout(120_000);
-  const server = new OwnServer(4542);
+  const server = new OwnServer();
   await server.start();
   await page.goto(server.base);
   await page.getByRole("button", { name: "New project", exact: true }).click();
@@ -189,7 +189,7 @@ test("three hundred measures show their values, and one that fails is its own pr
 
 test("a query that takes too long is stopped, and others are answered meanwhile", async () => {
   test.setTimeout(120_000);
-  const server = new OwnServer(4543);
+  const server = new OwnServer();
   await server.start({ CAVLO_QUERY_SECONDS: "3" });
   const rows = Array.from({ length: 300_000 }, (_, i) => `${i},t${i}`).join("\n");
   const { project } = await withTable(server.base, `n,t\n${rows}\n`);
@@ -261,11 +261,11 @@ test("what a client says of a table is held against what is stored", async ({ re
 
 test("one process a folder; everything can be verified, backed up while it runs, and restored by one command", async () => {
   test.setTimeout(120_000);
-  const server = new OwnServer(4544);
+  const server = new OwnServer();
   await server.start();
   const { project, table } = await withTable(server.base, "route,n\nFerrow,1\nQuay,2\n");
   const before = readdirSync(server.data).sort();
-  const second = await server.run("--port", "4545");
+  const second = await server.run("--port", "0");
   expect(second.code).toBe(1);
   expect(second.out).toContain("in use by another Cavlo (process");
   expect(readdirSync(server.data).sort()).toEqual(before);
@@ -311,7 +311,7 @@ test("one process a folder; everything can be verified, backed up while it runs,
     .split("\n");
   expect(JSON.parse(reread.at(-1) as string).table.rows).toBe(2);
   await server.stop();
-  const fresh = new OwnServer(4545);
+  const fresh = new OwnServer();
   const restored = await fresh.run("--restore", backup);
   expect(restored).toMatchObject({ code: 0, out: expect.stringContaining("Restored: Kept") });
   await fresh.start();
@@ -330,7 +330,7 @@ test("a start without the main database deletes nothing, and the tables are brou
   page,
 }) => {
   test.setTimeout(120_000);
-  const server = new OwnServer(4546);
+  const server = new OwnServer();
   await server.start();
   const { table } = await withTable(server.base, "route,n\nFerrow,1\nQuay,2\n");
   await server.stop();

@@ -10,7 +10,7 @@ import { figure, LONG, randomFrom, SEED, times } from "./extent";
 const FILES = times(5, 300);
 /** The longest that a broken file of a few kilobytes may take. */
 const SLOWEST = 10_000;
-const server = new OwnServer(4562);
+const server = new OwnServer();
 const random = randomFrom(SEED + 1);
 const int = (most: number) => Math.floor(random() * most);
 let project = "";

@@ -22,7 +22,7 @@ afterAll(endAllServers);
 
 const KILLS = times(3, 200);
 it(`${KILLS} kills in the middle of saves, imports and registering lose nothing that was acknowledged`, async () => {
-  const server = new OwnServer(4563);
+  const server = new OwnServer();
   await server.start();
   const { project } = await withTable(server.base, "route,n\nFerrow,1\n");
   const acknowledged = new Set<string>();
@@ -96,7 +96,7 @@ it(`${KILLS} kills in the middle of saves, imports and registering lose nothing 
 
 const DAMAGES = times(6, 200);
 it(`${DAMAGES} damaged bytes in every kind of file are told or mended, and never answered wrong`, async () => {
-  const server = new OwnServer(4564);
+  const server = new OwnServer();
   await server.start();
   const { project, table } = await withTable(
     server.base,
@@ -194,7 +194,7 @@ it("a full disk is told in words within 5 s, nothing is lost, and everything goe
   const disk = smallDisk(24);
   if (!disk) return context.skip();
   try {
-    const server = new OwnServer(4565, join(disk.path, "data"));
+    const server = new OwnServer(join(disk.path, "data"));
     await server.start();
     const { project } = await withTable(server.base, "route,n\nFerrow,1\nQuay,2\n");
     const filler = join(disk.path, "filler");

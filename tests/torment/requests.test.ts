@@ -8,7 +8,7 @@ const CLIENTS = LONG ? 100 : 10;
 const SLOWEST = 5000;
 /** Memory is looked at every so many requests. */
 const SAMPLE = Math.ceil(REQUESTS / 20);
-const server = new OwnServer(4561);
+const server = new OwnServer();
 const random = randomFrom(SEED);
 const pick = <T>(list: readonly T[]): T => list[Math.floor(random() * list.length)];
 const int = (most: number) => Math.floor(random() * most);
