@@ -1,4 +1,5 @@
 import * as echarts from "echarts/core";
+import type { RowKey } from "@/core/rows/row-key";
 import { familyOf } from "@/core/scene/families";
 import type { Datum, Mark, Scene } from "@/core/scene/marks";
 import { itemsOf, register, SERIES, seriesOf } from "./echarts-marks";
@@ -22,9 +23,9 @@ export function startPicture(
   element: HTMLElement,
   size: { width: number; height: number },
   listen: {
-    onFocus?: (key: string | null) => void;
+    onFocus?: (key: RowKey | null) => void;
     onPart?: (part: string | null) => void;
-    onPick?: (key: string) => void;
+    onPick?: (key: RowKey) => void;
   },
 ): LivePicture {
   register();

@@ -6,6 +6,7 @@ import type { Result } from "../plan/query";
 import type { Named } from "../project/names";
 import type { Measure, NumberSource, Visual } from "../project/schema";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
+import { rowKey } from "./row-key";
 import type { VisualData } from "./visual-data";
 
 const nothing = (visual: Visual, problem: string): VisualData => ({
@@ -77,7 +78,7 @@ function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<Visu
   if (!visual.split || visual.more.length === 0) return { rows, series: [] };
   const measures = [visual.value, ...visual.more].flatMap((id) => measureIn(project, id) ?? []);
   const series = measures.map((m) => ({
-    key: m.id,
+    key: rowKey({ type: "measure", id: m.id }),
     label: m.label,
     total: asNumber(own(result.totals, m.name)),
     groups: 0,

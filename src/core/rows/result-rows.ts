@@ -4,6 +4,7 @@ import type { Result } from "../plan/query";
 import type { Named } from "../project/names";
 import type { Visual } from "../project/schema";
 import { bucketLabels, NO_MATCH_LABEL } from "./key-labels";
+import { categoryKey, type RowKey, rowKey } from "./row-key";
 import type { VisualData, VisualRow } from "./visual-data";
 
 /**
@@ -16,15 +17,10 @@ export const measureColumns = (result: Result, visual: Visual) =>
 export const asNumber = (value: Value | undefined): number | null =>
   typeof value === "number" ? value : typeof value === "boolean" ? Number(value) : null;
 
-const OTHER_KEY = "\u0000other";
-const EMPTY_KEY = "\u0000empty";
-const NO_MATCH_KEY = "\u0000no match";
-
-/** A key that no other category of the split has: an empty one is not the text "null". */
-function keyOf(key: Value, other: boolean, none: boolean): string {
-  if (other) return OTHER_KEY;
-  if (none) return NO_MATCH_KEY;
-  return key === null ? EMPTY_KEY : String(key);
+/** The key of a row of a split: of its category, or of what stands for none. */
+function keyOf(category: Value, other: boolean, none: boolean): RowKey {
+  if (other) return rowKey({ type: "other" });
+  return none ? rowKey({ type: "no match" }) : categoryKey(category);
 }
 
 /** The rows of an answer with one split or none. */
@@ -40,7 +36,7 @@ export function plainRows(
   const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : []);
   const measured = measureColumns(result, visual);
   const extras = project.measures.filter((m) => measured.some((c) => c.name === m.name));
-  const row = (i: number, key: string, label: string, value: Value, groups: number): VisualRow => ({
+  const row = (i: number, key: RowKey, label: string, value: Value, groups: number): VisualRow => ({
     key,
     label,
     value: asNumber(value),
@@ -53,21 +49,21 @@ export function plainRows(
   // Without a split, several measures are the rows themselves.
   if (!visual.split)
     return measures.map((m) => ({
-      ...row(0, measures.length > 1 ? m.id : "", m.label, columnOf(m.id)[0], 0),
+      ...row(
+        0,
+        rowKey(measures.length > 1 ? { type: "measure", id: m.id } : { type: "whole" }),
+        m.label,
+        columnOf(m.id)[0],
+        0,
+      ),
       format: m.format,
     }));
   return result.columns[0].values.map((key, i) => {
     const other = result.others?.row === i;
     const none = result.noMatch?.row === i;
     const label = other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key);
-    const made = row(
-      i,
-      keyOf(key, other, none),
-      label,
-      columnOf(visual.value)[i],
-      other ? (result.others?.groups ?? 0) : 0,
-    );
-    return other || none ? made : { ...made, category: key };
+    const groups = other ? (result.others?.groups ?? 0) : 0;
+    return row(i, keyOf(key, other, none), label, columnOf(visual.value)[i], groups);
   });
 }
 
@@ -89,7 +85,6 @@ export function crossedRows(
       const none = side.noMatch?.at === i;
       return {
         key: keyOf(key, other, none),
-        ...(other || none ? {} : { category: key }),
         label: other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key),
         total: asNumber(own(side.totals, name)?.[i]),
         groups: other ? (side.others?.groups ?? 0) : 0,

@@ -2,12 +2,11 @@ import type { NumberFormat } from "../base/number-format";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
 import type { Measure, Zone } from "../project/schema";
+import type { RowKey } from "./row-key";
 
 /** One row of what a kind draws: a group of the split, or a measure. */
 export interface VisualRow {
-  key: string;
-  /** What the row's category is in the data, where it stands for one: what a filter on it asks for. */
-  category?: Value;
+  key: RowKey;
   label: string;
   value: number | null;
   /** The values of the series, in their order; empty without one. */
@@ -23,7 +22,7 @@ export interface VisualRow {
 }
 
 /** A row with a value and nothing else. */
-export const plainRow = (key: string, label: string, value: number | null, groups = 0): VisualRow => ({
+export const plainRow = (key: RowKey, label: string, value: number | null, groups = 0): VisualRow => ({
   key,
   label,
   value,
@@ -38,7 +37,7 @@ export const plainRow = (key: string, label: string, value: number | null, group
 export interface VisualData {
   rows: VisualRow[];
   /** A second split, or several measures, that each row is divided by. */
-  series: { key: string; label: string; total: number | null; groups: number; format?: NumberFormat }[];
+  series: { key: RowKey; label: string; total: number | null; groups: number; format?: NumberFormat }[];
   comparison: { value: number | null; label: string } | null;
   second: { label: string; format: NumberFormat } | null;
   headSize: { label: string; format: NumberFormat } | null;

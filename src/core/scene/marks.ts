@@ -1,4 +1,5 @@
 import type { HandleEdit } from "../project/handle-edits";
+import type { RowKey } from "../rows/row-key";
 
 /** A colour of a ramp at a share of its way, 0 to 1. */
 export interface Stop {
@@ -31,7 +32,7 @@ export type Growth = "left" | "right" | "top" | "bottom" | "sweep" | "middle";
 /** What a mark stands for: what the pointer finds there, and what the tooltip says. */
 export interface Datum {
   /** Names the row of the result, so that the same row keeps its mark when the data changes. */
-  key: string;
+  key: RowKey;
   title: string;
   lines: { label: string; value: string }[];
 }
@@ -39,10 +40,13 @@ export interface Datum {
 /** How a value can be read off a mark. */
 export type Channel = "length" | "angle" | "area" | "position" | "count";
 
+/** A series of the data, or which of two values of one row where a kind draws both. */
+export type SeriesKey = RowKey | "outer" | "inner";
+
 /** The value that a mark stands for: of which row (its key) and series, and the channel that shows it. */
 export interface Shown {
-  row: string;
-  series?: string;
+  row: RowKey;
+  series?: SeriesKey;
   value: number;
   channel: Channel;
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { casesOf, visualOf as hardVisual, ZONES } from "../../testing/craft/cases";
-import { sampleData, seriesData, VALUES } from "../../testing/craft/sample-data";
+import { keyAt, sampleData, seriesData, seriesKeyAt, VALUES } from "../../testing/craft/sample-data";
 import { PERCENT_FORMAT } from "../base/number-format";
 import type { KindId } from "../kinds";
 import { KINDS, kindOf } from "../kinds";
@@ -102,7 +102,7 @@ describe("the picture tells the truth", () => {
   });
 
   it("donut: the centre shows the segment under the pointer", () => {
-    const scene = sceneOf(visualOf("donut", {}, true), sampleData(VALUES), undefined, { focus: "k1" });
+    const scene = sceneOf(visualOf("donut", {}, true), sampleData(VALUES), undefined, { focus: keyAt(1) });
     expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "240\u2009100" });
     expect(scene.marks.find((m) => m.id === "caption")).toMatchObject({ text: "North Quay · 26\u2009%" });
   });
@@ -343,12 +343,12 @@ describe("measures beside each other", () => {
       })),
     };
     const scene = sceneOf(hardVisual("donut"), data, undefined, {
-      focus: "k1",
+      focus: keyAt(1),
       size: { width: 500, height: 400 },
     });
     const lines = (id: string) => scene.marks.find((m) => m.id === id)?.datum?.lines[0];
-    expect(lines("slice:s0:k1")).toEqual({ label: "Passengers", value: "30" });
-    expect(lines("slice:s1:k1")).toEqual({ label: "Load", value: "75\u2009%" });
+    expect(lines(`slice:${seriesKeyAt(0)}:${keyAt(1)}`)).toEqual({ label: "Passengers", value: "30" });
+    expect(lines(`slice:${seriesKeyAt(1)}:${keyAt(1)}`)).toEqual({ label: "Load", value: "75\u2009%" });
     expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "30" });
   });
 
@@ -361,7 +361,7 @@ describe("measures beside each other", () => {
       ...data,
       rows: data.rows.map((r, i) => ({ ...r, headSize: 700 + i })),
     });
-    expect(scene.marks.find((m) => m.id === "head:k0")?.datum?.lines).toContainEqual({
+    expect(scene.marks.find((m) => m.id === `head:${keyAt(0)}`)?.datum?.lines).toContainEqual({
       label: "Revenue",
       value: "700",
     });

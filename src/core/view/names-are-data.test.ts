@@ -13,6 +13,7 @@ import {
   tableSchema,
   visualSchema,
 } from "../project/schema";
+import { subjectOf } from "../rows/row-key";
 import { pictureOf } from "./picture";
 import { toQuery } from "./query";
 import { toVisualData } from "./visual-data";
@@ -85,10 +86,10 @@ describe.each(ODD)("the name %s", (name) => {
     );
     expect(data.problem).toBeNull();
     expect(data.total).toBe(25);
-    expect(data.rows.map((r) => [r.label, r.category, r.value])).toEqual([
-      ["(none)", null, 18],
-      [name, name, 15],
-      ["other", "other", 12],
+    expect(data.rows.map((r) => [r.label, subjectOf(r.key), r.value])).toEqual([
+      ["(none)", { type: "category", value: null }, 18],
+      [name, { type: "category", value: name }, 15],
+      ["other", { type: "category", value: "other" }, 12],
     ]);
     // An empty category is not the text "null".
     expect(new Set(data.rows.map((r) => r.key)).size).toBe(3);

@@ -8,6 +8,7 @@ import { Surface } from "../kinds/anatomy/surface";
 import { finishDials } from "../kinds/finishes";
 import type { Result } from "../plan/query";
 import type { Project, Visual } from "../project/schema";
+import type { RowKey } from "../rows/row-key";
 import type { VisualData } from "../rows/visual-data";
 import { THEMES, themeOn } from "../scene/colour";
 import type { Scene } from "../scene/marks";
@@ -21,7 +22,7 @@ export type Design = Pick<Project, "palettes" | "finishes" | "pictures">;
 export interface PictureOptions {
   theme?: "light" | "night";
   size?: { width: number; height: number };
-  focus?: string | null;
+  focus?: RowKey | null;
   inputs?: Record<string, Value>;
 }
 

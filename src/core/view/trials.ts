@@ -1,5 +1,6 @@
 import { kindOf } from "../kinds";
 import type { Visual } from "../project/schema";
+import { categoryKey, rowKey } from "../rows/row-key";
 import { plainRow, type VisualData, type VisualRow } from "../rows/visual-data";
 
 /** The visual at a value or a shape of data that it may meet one day. */
@@ -12,7 +13,7 @@ export interface Trial {
 function atValue(data: VisualData, value: number | null): VisualData {
   const rows =
     data.rows.length <= 1
-      ? [{ ...(data.rows[0] ?? plainRow("", data.valueLabel, null)), value }]
+      ? [{ ...(data.rows[0] ?? plainRow(rowKey({ type: "whole" }), data.valueLabel, null)), value }]
       : data.rows.map((r, i) => (i === 0 ? { ...r, value } : r));
   const share = value === null || !data.target ? null : value / data.target;
   const write = (name: string, now: number | null) => {
@@ -35,12 +36,13 @@ function atValue(data: VisualData, value: number | null): VisualData {
 /** Other values in the rows; what stands beside them keeps its proportion to the value. */
 function withRows(data: VisualData, values: number[]): VisualData {
   const rows = values.map((value, i): VisualRow => {
-    const model = data.rows[i % Math.max(1, data.rows.length)] ?? plainRow("", "", null);
+    const model =
+      data.rows[i % Math.max(1, data.rows.length)] ?? plainRow(rowKey({ type: "whole" }), "", null);
     const factor = model.value ? value / model.value : 1;
     const scaled = (v: number | null) => (v === null ? null : v * factor);
     return {
       ...model,
-      key: `trial${i}`,
+      key: categoryKey(`trial${i}`),
       label: i < data.rows.length ? model.label : `Category ${i + 1}`,
       value,
       cells: model.cells.map(scaled),

@@ -1,6 +1,7 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
 import { hasRole, type KindId } from "../../core/kinds";
 import { type Visual, visualSchema } from "../../core/project/schema";
+import { categoryKey } from "../../core/rows/row-key";
 import { plainRow, type VisualData } from "../../core/rows/visual-data";
 import { CATEGORIES, sampleData, seriesData, VALUES } from "./sample-data";
 
@@ -266,7 +267,7 @@ export const COURSE: VisualData = {
   splitLabel: "date",
   comparison: { value: 1_190_000, label: "last season" },
   rows: Array.from({ length: 24 }, (_, i) =>
-    plainRow(`m${i}`, `Month ${i + 1}`, 60_000 + Math.round(40_000 * Math.sin(i / 3)) + i * 900),
+    plainRow(categoryKey(`m${i}`), `Month ${i + 1}`, 60_000 + Math.round(40_000 * Math.sin(i / 3)) + i * 900),
   ),
 };
 

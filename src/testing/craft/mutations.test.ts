@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { KINDS, kindOf } from "../../core/kinds";
 import { FINISHES } from "../../core/kinds/finishes";
 import type { Visual } from "../../core/project/schema";
+import { categoryKey } from "../../core/rows/row-key";
 import type { VisualData } from "../../core/rows/visual-data";
 import { THEMES } from "../../core/scene/colour";
 import type { Mark, Scene, Text } from "../../core/scene/marks";
@@ -66,7 +67,7 @@ describe.each(KINDS.map((k) => [k.id, k] as const))("damage to a %s is reported"
 
     // A mark is renamed: it shows a row that is none.
     const renamed = withMarks(scene, (m) =>
-      m.shows?.row === largest.key ? { ...m, shows: { ...m.shows, row: "nobody" } } : m,
+      m.shows?.row === largest.key ? { ...m, shows: { ...m.shows, row: categoryKey("nobody") } } : m,
     );
     expect(checked(visual, data, renamed).join("; ")).toContain("nobody");
 

@@ -1,4 +1,5 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
+import { categoryKey } from "../../core/rows/row-key";
 import { plainRow, type VisualData } from "../../core/rows/visual-data";
 
 export const CATEGORIES = [
@@ -11,6 +12,10 @@ export const CATEGORIES = [
 ];
 export const VALUES = [310_200, 240_100, 150_400, 110_000, 80_000, 43_420];
 
+/** The keys of the rows of made data, and of their series. */
+export const keyAt = (row: number) => categoryKey(`k${row}`);
+export const seriesKeyAt = (series: number) => categoryKey(`s${series}`);
+
 /** Data for a visual without a project: a row for each value, and what else is given. */
 export function sampleData(values: (number | null)[], more: Partial<VisualData> = {}): VisualData {
   const present = values.filter((v) => v !== null);
@@ -19,7 +24,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
   const target = more.target ?? null;
   const write = (value: number | null, f = format) => ({ value, format: f });
   return {
-    rows: values.map((value, i) => plainRow(`k${i}`, CATEGORIES[i] ?? `Category ${i + 1}`, value)),
+    rows: values.map((value, i) => plainRow(keyAt(i), CATEGORIES[i] ?? `Category ${i + 1}`, value)),
     series: [],
     comparison: null,
     second: null,
@@ -58,7 +63,7 @@ export function seriesData(cells: (number | null)[][], more: Partial<VisualData>
     ...base,
     rows: base.rows.map((row, i) => ({ ...row, cells: cells[i] })),
     series: Array.from({ length: count }, (_, k) => ({
-      key: `s${k}`,
+      key: seriesKeyAt(k),
       label: `Quarter ${k + 1}`,
       total: sum(cells.map((c) => c[k] ?? 0)),
       groups: 0,

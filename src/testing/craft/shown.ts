@@ -1,15 +1,16 @@
 import { kindOf } from "../../core/kinds";
 import { Colours } from "../../core/kinds/anatomy/colours";
 import type { Visual } from "../../core/project/schema";
+import type { RowKey } from "../../core/rows/row-key";
 import type { VisualData, VisualRow } from "../../core/rows/visual-data";
-import type { Fill, Rect, Scene, Sector } from "../../core/scene/marks";
+import type { Fill, Rect, Scene, Sector, SeriesKey } from "../../core/scene/marks";
 import { type PictureOptions, sceneInput, styleOf } from "../../core/view/picture";
 
 /**
  * The sectors and boxes that show a row, or one series of it: the pieces that a finish cut them into, or they
  * themselves.
  */
-export function shapesOf(scene: Scene, row: string, series?: string): (Sector | Rect)[] {
+export function shapesOf(scene: Scene, row: RowKey, series?: SeriesKey): (Sector | Rect)[] {
   return scene.marks.filter(
     (m): m is Sector | Rect =>
       (m.type === "sector" || m.type === "rect") &&

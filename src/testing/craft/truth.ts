@@ -4,8 +4,9 @@ import { withFigures } from "../../core/kinds/anatomy/figures";
 import { niceAbove, scaleOf } from "../../core/kinds/anatomy/scale";
 import { sweepOf } from "../../core/kinds/gauge/face";
 import type { Visual } from "../../core/project/schema";
+import type { RowKey } from "../../core/rows/row-key";
 import type { VisualData, VisualRow } from "../../core/rows/visual-data";
-import type { Mark, Rect, Scene, Sector } from "../../core/scene/marks";
+import type { Mark, Rect, Scene, Sector, SeriesKey } from "../../core/scene/marks";
 import { styleOf } from "../../core/view/picture";
 import { markBox, piecesOf } from "./faults";
 import { shapesOf } from "./shown";
@@ -31,7 +32,7 @@ interface Paint {
  * The share of its track that an arc covers. Steps of a ramp overlap, so that their whole reach counts;
  * dashes are added up.
  */
-function arcShare(scene: Scene, key: string, paint: Paint, sweep: number): number {
+function arcShare(scene: Scene, key: RowKey, paint: Paint, sweep: number): number {
   const arc = shapesOf(scene, key);
   if (arc.length === 0) return 0;
   if (paint.dashed) return span(arc) / span(piecesOf(scene, `track:${key}`));
@@ -59,7 +60,7 @@ function ringLies(data: VisualData, scene: Scene, paint: Paint, part: string): s
 
 function donutLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const sweep = paint.style.number("arc.sweep");
-  const rings: { series?: string; readOf: (r: VisualRow) => number | null }[] = data.series.length
+  const rings: { series?: SeriesKey; readOf: (r: VisualRow) => number | null }[] = data.series.length
     ? data.series.map((s, k) => ({ series: s.key, readOf: (r: VisualRow) => r.cells[k] ?? null }))
     : [{ readOf: (r: VisualRow) => r.value }];
   return rings.flatMap(({ series, readOf }) => {
@@ -101,7 +102,7 @@ function proportionLies(lengths: { name: string; value: number; length: number }
 function barLies(visual: Visual, data: VisualData, scene: Scene, paint: Paint): string[] {
   const axis = paint.style.choice("bar.direction") === "right" ? "width" : "height";
   const shown = data.rows.filter((r) => shapesOf(scene, r.key).length > 0 || r.value === 0);
-  const length = (row: string, series?: string) => extent(shapesOf(scene, row, series), axis);
+  const length = (row: RowKey, series?: SeriesKey) => extent(shapesOf(scene, row, series), axis);
   if (visual.kind === "nested bars") {
     if (paint.style.choice("scale.of") === "two") return [];
     return proportionLies(

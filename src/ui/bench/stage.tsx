@@ -2,6 +2,7 @@
 import { useMemo, useState } from "react";
 import { frameProblem } from "@/core/project/frame-limits";
 import { editByHandle } from "@/core/project/handle-edits";
+import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { litScene } from "@/core/scene/lit-scene";
 import type { Handle } from "@/core/scene/marks";
@@ -57,7 +58,7 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   const apply = useProject((s) => s.apply);
   const design = useDesign();
   const [view, setView] = useState<View>("light");
-  const [focus, setFocus] = useState<string | null>(null);
+  const [focus, setFocus] = useState<RowKey | null>(null);
   const shownData = useMemo(
     () => (trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data,
     [visual, data, trial],

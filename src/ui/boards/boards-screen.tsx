@@ -6,7 +6,7 @@ import { useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
 import type { Board, Control, Tile, Visual } from "@/core/project/schema";
-import type { VisualData } from "@/core/rows/visual-data";
+import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
@@ -88,13 +88,13 @@ function BoardPage({
   const data = useVisualsData(visuals, view.filters, view.inputs);
 
   /** A click on a part of a visual sets the board's filter on the same column, or takes it back. */
-  const pick = (visual: Visual, shown: VisualData) => {
+  const pick = (visual: Visual) => {
     const control = filterForSplit(visual, board, project);
     if (!control || arranging) return undefined;
-    return (key: string) => {
-      const category = shown.rows.find((r) => r.key === key)?.category;
-      if (category === undefined) return;
-      const values = chosenAlone(chosenIn(view.state, control), category);
+    return (key: RowKey) => {
+      const subject = subjectOf(key);
+      if (subject.type !== "category") return;
+      const values = chosenAlone(chosenIn(view.state, control), subject.value);
       view.act({ type: "choose", control: control.id, values });
     };
   };
@@ -104,7 +104,7 @@ function BoardPage({
     if (at < 0) return <TextTile text="The visual of this tile was removed." />;
     return (
       <Busy pending={data[at].pending} className="size-full">
-        <VisualTile visual={visuals[at]} data={data[at].data} onPick={pick(visuals[at], data[at].data)} />
+        <VisualTile visual={visuals[at]} data={data[at].data} onPick={pick(visuals[at])} />
       </Busy>
     );
   };

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Visual } from "@/core/project/schema";
+import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
@@ -31,12 +32,12 @@ export function VisualTile({
 }: {
   visual: Visual;
   data: VisualData;
-  onPick?: (key: string) => void;
+  onPick?: (key: RowKey) => void;
 }) {
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
   const [ref, size] = useSize();
-  const [focus, setFocus] = useState<string | null>(null);
+  const [focus, setFocus] = useState<RowKey | null>(null);
   const scene = useMemo(
     () => (size ? sceneOf(visual, data, design, { size, theme, focus }) : null),
     [visual, data, design, size, theme, focus],

@@ -1,13 +1,14 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
+import type { RowKey } from "@/core/rows/row-key";
 import type { Scene } from "@/core/scene/marks";
 import type { LivePicture as Live } from "@/render/echarts-series";
 
 interface Props {
   scene: Scene;
-  onFocus?: (key: string | null) => void;
+  onFocus?: (key: RowKey | null) => void;
   onPart?: (part: string | null) => void;
-  onPick?: (key: string) => void;
+  onPick?: (key: RowKey) => void;
 }
 
 function wantsMotion(): boolean {

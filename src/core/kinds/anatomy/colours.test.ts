@@ -1,6 +1,13 @@
 import { describe, expect, it } from "vitest";
 import { visualOf } from "../../../testing/craft/cases";
-import { CATEGORIES, sampleData, seriesData, VALUES } from "../../../testing/craft/sample-data";
+import {
+  CATEGORIES,
+  keyAt,
+  sampleData,
+  seriesData,
+  seriesKeyAt,
+  VALUES,
+} from "../../../testing/craft/sample-data";
 import type { Rule, Visual } from "../../project/schema";
 import { THEMES } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
@@ -45,7 +52,7 @@ describe("colours", () => {
       rule({ when: "from", than: 999_999, word: "never" }),
     ];
     const scene = bars({ rules }, { "colours.by": "rule" });
-    expect(["k0", "k1", "k5"].map((key) => fillOf(scene, `bar:${key}`))).toEqual([
+    expect([0, 1, 5].map((i) => fillOf(scene, `bar:${keyAt(i)}`))).toEqual([
       "#004400",
       "#444400",
       THEMES.light.other,
@@ -65,19 +72,21 @@ describe("colours", () => {
       ...data,
       rows,
     });
-    expect(fillOf(scene, "slice:k1")).toBe("#123456");
-    expect(fillOf(scene, "slice:k5")).toBe(THEMES.light.other);
+    expect(fillOf(scene, `slice:${keyAt(1)}`)).toBe("#123456");
+    expect(fillOf(scene, `slice:${keyAt(5)}`)).toBe(THEMES.light.other);
   });
 
   it("a ramp deepens with the value, and a series of one colour has shades that differ", () => {
     const ramp = bars({}, { "colours.by": "ramp", "colours.palette": "tide" });
-    expect(new Set(VALUES.map((_, i) => fillOf(ramp, `bar:k${i}`))).size).toBe(VALUES.length);
+    expect(new Set(VALUES.map((_, i) => fillOf(ramp, `bar:${keyAt(i)}`))).size).toBe(VALUES.length);
     const stack = sceneOf(visualOf("capsule stack"), seriesData([[1, 2, 3, 4]]));
-    expect(new Set([0, 1, 2, 3].map((k) => fillOf(stack, `segment:k0:s${k}`))).size).toBe(4);
+    expect(
+      new Set([0, 1, 2, 3].map((k) => fillOf(stack, `segment:${keyAt(0)}:${seriesKeyAt(k)}`))).size,
+    ).toBe(4);
   });
 
   it("one colour is the palette's first, or the one that was set", () => {
-    expect(fillOf(bars({}), "bar:k3")).toBe("#1f7a6d");
-    expect(fillOf(bars({}, { "colours.one": "#334455" }), "bar:k3")).toBe("#334455");
+    expect(fillOf(bars({}), `bar:${keyAt(3)}`)).toBe("#1f7a6d");
+    expect(fillOf(bars({}, { "colours.one": "#334455" }), `bar:${keyAt(3)}`)).toBe("#334455");
   });
 });

@@ -1,12 +1,13 @@
 import { formatNumber, type NumberFormat } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import type { RowKey } from "../../rows/row-key";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";
 import { andMore } from "./more";
 import type { SharedInput } from "./shared-parts";
 
 /** How strongly a row is drawn: those beside the one under the pointer step back. */
-export function strength({ focus, data }: SharedInput, key: string, weak = 0.45): number {
+export function strength({ focus, data }: SharedInput, key: RowKey, weak = 0.45): number {
   return focus === null || focus === key || !data.rows.some((r) => r.key === focus) ? 1 : weak;
 }
 

@@ -1,4 +1,5 @@
 import type { OwnPicture, Rule, Visual } from "../../project/schema";
+import type { RowKey } from "../../rows/row-key";
 import type { VisualData } from "../../rows/visual-data";
 import type { Theme } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
@@ -29,7 +30,7 @@ export interface SceneInput<in P extends Part = Part> {
   surface: Surface;
   look: Look;
   data: VisualData;
-  focus: string | null;
+  focus: RowKey | null;
 }
 
 interface Size {

@@ -1,3 +1,4 @@
+import type { RowKey } from "../../rows/row-key";
 import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Handle, Mark, Sector } from "../../scene/marks";
@@ -54,7 +55,7 @@ export function layRings(
 
 /** What one progress arc is drawn from. */
 export interface Arc {
-  key: string;
+  key: RowKey;
   part: string;
   cx: number;
   cy: number;

@@ -1,6 +1,7 @@
 import type { NumberFormat } from "../../base/number-format";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import type { RowKey } from "../../rows/row-key";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark, Scene } from "../../scene/marks";
@@ -31,7 +32,8 @@ interface Slice {
 
 /** One of the concentric rings: what it stands for, its slices, and its radii. */
 interface Ring extends Centre {
-  key: string;
+  /** The series, or null where the ring is the only one. */
+  key: RowKey | null;
   label: string;
   /** The format of the measure that the ring stands for; the value's where it is a series. */
   format?: NumberFormat;
@@ -87,7 +89,7 @@ function ringsOf(input: Input, colours: Colours, centre: Centre): Ring[] {
         format: s.format,
         all: slices(input, colours, (row) => row.cells[k] ?? null),
       }))
-    : [{ key: "", label: "", format: undefined, all: slices(input, colours, (row) => row.value) }];
+    : [{ key: null, label: "", format: undefined, all: slices(input, colours, (row) => row.value) }];
   const gap = Math.min(style.number("arc.ringGap"), (r - hole) / (wanted.length * 1.6));
   const each = (r - hole - gap * (wanted.length - 1)) / wanted.length;
   return wanted.map((ring, k) => ({

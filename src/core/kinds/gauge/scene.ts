@@ -504,7 +504,7 @@ export function gaugeScene(input: Input): Scene {
   const word = zone?.word ?? "";
   const own = style.template("tooltip.text");
   const datum: Datum = {
-    key: "value",
+    key: data.rows[0].key,
     title: data.valueLabel,
     lines: own
       ? [{ label: ownTooltip(input, own, { label: data.valueLabel, value }), value: "" }]

@@ -78,7 +78,7 @@ export function nestedBarsScene(input: Input): Scene {
       data.second ? [{ label: data.second.label, value: second(row.second) }] : [],
     );
     const bar = (
-      id: string,
+      id: "outer" | "inner",
       part: string,
       value: number | null,
       thickness: number,

@@ -1,5 +1,6 @@
 import { formatNumber, PERCENT_FORMAT } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import { rowKey } from "../../rows/row-key";
 import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Mark, Scene, Text } from "../../scene/marks";
@@ -137,7 +138,7 @@ export function numberCardScene(input: Input): Scene {
   const colours = new Colours(input);
   const row = {
     ...(data.rows[0] ?? {
-      key: "",
+      key: rowKey({ type: "whole" }),
       label: data.valueLabel,
       cells: [],
       second: null,
@@ -196,7 +197,7 @@ export function numberCardScene(input: Input): Scene {
         fill: theme.ink,
         align,
       }),
-      datum: rowDatum(input, { ...row, key: "value", label: data.valueLabel }),
+      datum: rowDatum(input, { ...row, key: rowKey({ type: "whole" }), label: data.valueLabel }),
     });
   }
   top += main.size * LINE_HEIGHT;
