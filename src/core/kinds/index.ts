@@ -1,3 +1,4 @@
+import type { RoleId } from "../project/roles";
 import type { Kind } from "./anatomy/kind";
 import { capsuleStack } from "./capsule-stack";
 import type { CapsuleStackPart } from "./capsule-stack/parts";
@@ -17,7 +18,6 @@ import { progressRing } from "./progress-ring";
 import type { ProgressRingPart } from "./progress-ring/parts";
 import { radialBars } from "./radial-bars";
 import type { RadialBarsPart } from "./radial-bars/parts";
-import type { RoleId } from "./roles";
 import { rose } from "./rose";
 import type { RosePart } from "./rose/parts";
 import { roundedBars } from "./rounded-bars";

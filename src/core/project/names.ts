@@ -2,7 +2,7 @@ import { sameName } from "../base/names";
 import { checkFormula, derivedType, quoteName } from "../formula/check";
 import type { Scope, ScopeColumn } from "../formula/expr";
 import { tokenize } from "../formula/tokens";
-import type { Project, Visual } from "./schema";
+import type { Project } from "./schema";
 
 /** What names in formulas and sentences are read against. */
 export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs">;
@@ -143,19 +143,4 @@ export function renameInputIn(formula: string, from: string, to: string): string
   return respan(formula, tokenize(formula).tokens, (token) =>
     token.kind === "input" && sameName(token.text, from) ? `:${to}` : null,
   );
-}
-
-/** The ids of the measures that a visual's phrases and rules name. */
-export function measuresOf(visual: Visual): (string | null)[] {
-  const sources = [visual.target, visual.minimum, visual.maximum, visual.comparison].map((s) =>
-    s && "measure" in s ? s.measure : null,
-  );
-  return [
-    visual.value,
-    visual.second,
-    visual.headSize,
-    ...visual.more,
-    ...sources,
-    ...visual.rules.map((r) => r.measure),
-  ];
 }

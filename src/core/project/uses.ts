@@ -1,7 +1,8 @@
 import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
-import { measuresOf, scopeOf } from "./names";
-import type { Board, Measure, Project, Visual } from "./schema";
+import { scopeOf } from "./names";
+import { measuresOf, numberSources } from "./roles";
+import type { Board, Measure, NumberSource, Project, Visual } from "./schema";
 
 /** Where a measure is used: other measures, and visuals, by their label. */
 export function usesOfMeasure(project: Project, id: string): { measures: Measure[]; visuals: Visual[] } {
@@ -28,14 +29,14 @@ export function usesOfInput(
   const input = project.inputs.find((i) => i.id === id);
   if (!input) return { measures: [], visuals: [], boards: [] };
   const scope = scopeOf(project);
-  const refersTo = (s: Visual["target"]) => s !== null && "input" in s && s.input === id;
+  const refersTo = (s: NumberSource) => "input" in s && s.input === id;
   return {
     measures: project.measures.filter((m) =>
       checkFormula(m.formula, scope, m.table, "group", m.name).uses.inputs.some((n) =>
         sameName(n, input.name),
       ),
     ),
-    visuals: project.visuals.filter((v) => [v.target, v.minimum, v.maximum, v.comparison].some(refersTo)),
+    visuals: project.visuals.filter((v) => numberSources(v).some(refersTo)),
     boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
   };
 }

@@ -3,6 +3,7 @@ import { isKind, kindOf } from "../kinds";
 import type { Dial, DialValue } from "../kinds/anatomy/dial";
 import type { Edit, EditOf } from "../project/edits";
 import type { ListItem, ListName } from "../project/item-edits";
+import { ROLE_FIELDS, type RoleField } from "../project/roles";
 import type { Board, Input, Measure, Project, TableInfo, Visual } from "../project/schema";
 import { styleOf } from "./picture";
 
@@ -19,30 +20,20 @@ const boardName = (p: Project, id: string) => byId(p.boards, id)?.name ?? "a boa
 const tableName = (p: Project, id: string) => byId(p.tables, id)?.name ?? "a table";
 const list = (names: string[]) => names.join(", ");
 
+const FIELD_WORDS = Object.fromEntries(
+  Object.entries(ROLE_FIELDS).map(([field, { word }]) => [field, word]),
+) as Record<RoleField, string>;
 const VISUAL_WORDS: Record<keyof Omit<Visual, "id">, string> = {
   name: "Name",
   kind: "Kind",
   finish: "Finish",
   title: "Title",
   subtitle: "Subtitle",
-  value: "Measure",
-  split: "Split",
-  series: "Series",
-  more: "Further measures",
-  second: "Second value",
-  headSize: "Head size",
-  comparison: "Comparison",
-  target: "Target",
-  minimum: "Minimum",
-  maximum: "Maximum",
-  zones: "Zones",
-  order: "Order",
-  keep: "Keep",
+  ...FIELD_WORDS,
   filters: "Filters",
   dials: "Dials",
   categoryColours: "Colours of categories",
   rules: "Rules",
-  pictures: "Pictures",
   size: "Size",
 };
 const MEASURE_WORDS: Record<keyof Omit<Measure, "id">, string> = {

@@ -3,7 +3,8 @@ import { formatNumber } from "../base/number-format";
 import type { Value } from "../base/value";
 import { checkFormula } from "../formula/check";
 import type { QueryInput, Result } from "../plan/query";
-import { measuresOf, type Named, scopeOf } from "../project/names";
+import { type Named, scopeOf } from "../project/names";
+import { measuresOf } from "../project/roles";
 import type { Measure, Proof, Visual } from "../project/schema";
 import { keyLabel, NO_MATCH_LABEL } from "../rows/key-labels";
 
@@ -106,7 +107,7 @@ export function measuresBehind(visual: Visual, project: Named): Set<string> {
     if (!measure || found.has(measure.id)) continue;
     found.add(measure.id);
     const { uses } = checkFormula(measure.formula, scope, measure.table, "group", measure.name);
-    for (const name of uses.measures) queue.push(findNamed(project.measures, name)?.id ?? null);
+    queue.push(...uses.measures.flatMap((name) => findNamed(project.measures, name)?.id ?? []));
   }
   return found;
 }

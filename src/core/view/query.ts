@@ -3,7 +3,8 @@ import { namesInTemplate } from "../base/template";
 import type { Value } from "../base/value";
 import { columnFor, placesOf } from "../formula/meeting";
 import type { Query, QueryInput } from "../plan/query";
-import { measuresOf, type Named, scopeOf } from "../project/names";
+import { type Named, scopeOf } from "../project/names";
+import { measuresOf } from "../project/roles";
 import type { Visual } from "../project/schema";
 import { spoken } from "./spoken";
 

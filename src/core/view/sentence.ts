@@ -2,10 +2,10 @@ import { findNamed } from "../base/names";
 import { formatNumber, type NumberFormat, PLAIN_FORMAT } from "../base/number-format";
 import { own } from "../base/own";
 import { kindOf } from "../kinds";
-import type { RoleId } from "../kinds/roles";
 import type { Split } from "../plan/query";
 import type { Named } from "../project/names";
 import { offeredColumns } from "../project/offered";
+import { type FieldOf, ROLE_FIELDS, type RoleId } from "../project/roles";
 import type { Measure, NumberSource, Visual } from "../project/schema";
 import { filterText } from "./filter-text";
 import { offeredSplits } from "./offered-splits";
@@ -13,13 +13,13 @@ import { offeredSplits } from "./offered-splits";
 /** What of a visual a phrase changes, and with which choices. */
 export type Phrase =
   | { type: "kind" }
-  | { type: "measure"; field: "value" | "second" | "headSize" }
+  | { type: "measure"; field: FieldOf<"measure"> }
   | { type: "further measure"; at: number }
   | { type: "add measure" }
-  | { type: "number"; field: "comparison" | "target" | "minimum" | "maximum" }
+  | { type: "number"; field: FieldOf<"number"> }
   | { type: "first zones" }
   | { type: "zones" }
-  | { type: "split"; field: "split" | "series" }
+  | { type: "split"; field: FieldOf<"split"> }
   | { type: "pictures" }
   | { type: "order" }
   | { type: "keep" }
@@ -62,12 +62,8 @@ const named = (measure: Measure | undefined, missing: string) => ({
 });
 
 /** A number of the sentence: an input with what it stands at, a measure, or the number itself. */
-function numberToken(
-  s: Saying,
-  field: Extract<Phrase, { type: "number" }>["field"],
-  label: string,
-  missing: string,
-): PhraseToken {
+function numberToken(s: Saying, field: FieldOf<"number">, missing: string): PhraseToken {
+  const label = ROLE_FIELDS[field].word;
   const phrase = { type: "number", field } as const;
   const source: NumberSource | null = s.visual[field];
   if (!source) return { phrase, label, text: missing, tone: "missing" };
@@ -81,7 +77,7 @@ function numberToken(
   return { phrase, label, text: `${input.label.toLowerCase()} ${now}`.trim(), tone: "input" };
 }
 
-function splitTokens(s: Saying, field: "split" | "series", label: string, word: string): Token[] {
+function splitTokens(s: Saying, field: FieldOf<"split">, word: string): Token[] {
   const split: Split | null = s.visual[field];
   const table = findNamed(s.project.tables, measureIn(s, s.visual.value)?.table);
   const wanted = JSON.stringify(split);
@@ -92,113 +88,12 @@ function splitTokens(s: Saying, field: "split" | "series", label: string, word: 
     found ? `, ${word} ` : ", ",
     {
       phrase: { type: "split", field },
-      label,
+      label: ROLE_FIELDS[field].word,
       text: found ? found.label : gone,
       tone: found ? "data" : "missing",
     },
   ];
 }
-
-/** How each role is said where the kind has it, in the order of the sentence. */
-const SAID: [RoleId, (s: Saying) => Token[]][] = [
-  [
-    "second",
-    (s) => [
-      s.visual.second ? " around " : " ",
-      {
-        phrase: { type: "measure", field: "second" },
-        label: "Second value",
-        ...named(measureIn(s, s.visual.second), "around a second value …"),
-      },
-    ],
-  ],
-  [
-    "comparison",
-    (s) => [
-      s.visual.comparison ? ", compared with " : ", ",
-      numberToken(s, "comparison", "Comparison", "compared with …"),
-    ],
-  ],
-  [
-    "target",
-    (s) => [s.visual.target ? " against " : " ", numberToken(s, "target", "Target", "against a target …")],
-  ],
-  [
-    "range",
-    (s) => [
-      ", from ",
-      numberToken(s, "minimum", "Minimum", formatNumber(s.scale.minimum, formatOf(s))),
-      " to ",
-      numberToken(s, "maximum", "Maximum", formatNumber(s.scale.maximum, formatOf(s))),
-    ],
-  ],
-  [
-    "zones",
-    (s) => {
-      const edges = s.visual.zones.flatMap((zone, at) => (zone.to === null ? [] : [{ to: zone.to, at }]));
-      if (edges.length === 0)
-        return [
-          ", ",
-          { phrase: { type: "first zones" }, label: "Zones", text: "with zones …", tone: "missing" },
-        ];
-      return [
-        ", with zones at ",
-        ...edges.flatMap(({ to, at }, i): Token[] => [
-          i === 0 ? "" : i === edges.length - 1 ? " and " : ", ",
-          {
-            phrase: { type: "zones" },
-            label: `Edge of zone ${at + 1}`,
-            text: formatNumber(to, formatOf(s)),
-            tone: "data",
-          },
-        ]),
-      ];
-    },
-  ],
-  ["split", (s) => splitTokens(s, "split", "Split", kindOf(s.visual.kind).course ? "over" : "split by")],
-  ["series", (s) => (s.visual.split ? splitTokens(s, "series", "Series", "each divided by") : [])],
-  [
-    "headSize",
-    (s) => [
-      s.visual.headSize ? ", heads sized by " : ", ",
-      {
-        phrase: { type: "measure", field: "headSize" },
-        label: "Head size",
-        ...named(measureIn(s, s.visual.headSize), "heads sized by …"),
-      },
-    ],
-  ],
-  [
-    "pictures",
-    ({ visual, labels }) => {
-      if (!visual.split) return [];
-      const count = labels.filter((l) => own(visual.pictures, l)).length;
-      const heads = `${count} ${count === 1 ? "head" : "heads"}`;
-      const text = count ? `with pictures in ${heads}` : "with pictures …";
-      return [
-        ", ",
-        { phrase: { type: "pictures" }, label: "Pictures", text, tone: count ? "data" : "missing" },
-      ];
-    },
-  ],
-  [
-    "order",
-    ({ visual }) => {
-      if (!visual.split) return [];
-      const { by, order } = visual.order;
-      const found = ORDERS.find((o) => o.by === by && o.order === order) ?? ORDERS[0];
-      return [", ", { phrase: { type: "order" }, label: "Order", text: found.label, tone: "data" }];
-    },
-  ],
-  [
-    "keep",
-    ({ visual: { split, keep } }) => {
-      if (!split) return [];
-      const text = keep ? `the first ${keep.first}${keep.others ? " and Other" : ""}` : "all of them";
-      return [", keeping ", { phrase: { type: "keep" }, label: "Keep", text, tone: "data" }];
-    },
-  ],
-];
 
 /** "and revenue and seats": further measures, and the place for one more. */
 function furtherTokens(s: Saying): Token[] {
@@ -227,20 +122,117 @@ function furtherTokens(s: Saying): Token[] {
   ];
 }
 
+/** How each role is said where the kind has it, in the order of the sentence. */
+const SAID: Record<RoleId, (s: Saying) => Token[]> = {
+  value: (s) => [
+    {
+      phrase: { type: "measure", field: "value" },
+      label: ROLE_FIELDS.value.word,
+      ...named(measureIn(s, s.visual.value), "a measure …"),
+    },
+  ],
+  more: furtherTokens,
+  second: (s) => [
+    s.visual.second ? " around " : " ",
+    {
+      phrase: { type: "measure", field: "second" },
+      label: ROLE_FIELDS.second.word,
+      ...named(measureIn(s, s.visual.second), "around a second value …"),
+    },
+  ],
+  comparison: (s) => [
+    s.visual.comparison ? ", compared with " : ", ",
+    numberToken(s, "comparison", "compared with …"),
+  ],
+  target: (s) => [s.visual.target ? " against " : " ", numberToken(s, "target", "against a target …")],
+  range: (s) => [
+    ", from ",
+    numberToken(s, "minimum", formatNumber(s.scale.minimum, formatOf(s))),
+    " to ",
+    numberToken(s, "maximum", formatNumber(s.scale.maximum, formatOf(s))),
+  ],
+  zones: (s) => {
+    const edges = s.visual.zones.flatMap((zone, at) => (zone.to === null ? [] : [{ to: zone.to, at }]));
+    if (edges.length === 0)
+      return [
+        ", ",
+        {
+          phrase: { type: "first zones" },
+          label: ROLE_FIELDS.zones.word,
+          text: "with zones …",
+          tone: "missing",
+        },
+      ];
+    return [
+      ", with zones at ",
+      ...edges.flatMap(({ to, at }, i): Token[] => [
+        i === 0 ? "" : i === edges.length - 1 ? " and " : ", ",
+        {
+          phrase: { type: "zones" },
+          label: `Edge of zone ${at + 1}`,
+          text: formatNumber(to, formatOf(s)),
+          tone: "data",
+        },
+      ]),
+    ];
+  },
+  split: (s) => splitTokens(s, "split", kindOf(s.visual.kind).course ? "over" : "split by"),
+  series: (s) => (s.visual.split ? splitTokens(s, "series", "each divided by") : []),
+  headSize: (s) => [
+    s.visual.headSize ? ", heads sized by " : ", ",
+    {
+      phrase: { type: "measure", field: "headSize" },
+      label: ROLE_FIELDS.headSize.word,
+      ...named(measureIn(s, s.visual.headSize), "heads sized by …"),
+    },
+  ],
+  pictures: ({ visual, labels }) => {
+    if (!visual.split) return [];
+    const count = labels.filter((l) => own(visual.pictures, l)).length;
+    const heads = `${count} ${count === 1 ? "head" : "heads"}`;
+    const text = count ? `with pictures in ${heads}` : "with pictures …";
+    return [
+      ", ",
+      {
+        phrase: { type: "pictures" },
+        label: ROLE_FIELDS.pictures.word,
+        text,
+        tone: count ? "data" : "missing",
+      },
+    ];
+  },
+  order: ({ visual }) => {
+    if (!visual.split) return [];
+    const { by, order } = visual.order;
+    const found = ORDERS.find((o) => o.by === by && o.order === order) ?? ORDERS[0];
+    return [
+      ", ",
+      { phrase: { type: "order" }, label: ROLE_FIELDS.order.word, text: found.label, tone: "data" },
+    ];
+  },
+  keep: ({ visual: { split, keep } }) => {
+    if (!split) return [];
+    const text = keep ? `the first ${keep.first}${keep.others ? " and Other" : ""}` : "all of them";
+    return [", keeping ", { phrase: { type: "keep" }, label: ROLE_FIELDS.keep.word, text, tone: "data" }];
+  },
+};
+/** What is said before the kind. */
+const BEFORE_KIND: ReadonlySet<RoleId> = new Set(["value", "more"]);
+const ROLES_SAID = Object.keys(SAID) as RoleId[];
+
 /** The sentence of a visual: plain words, and phrases that can be changed. */
 export function say(s: Saying): Token[] {
   const { visual, project } = s;
   const kind = kindOf(visual.kind);
-  const value = measureIn(s, visual.value);
-  const table = findNamed(project.tables, value?.table);
+  const table = findNamed(project.tables, measureIn(s, visual.value)?.table);
+  const said = ROLES_SAID.filter((role) => kind.roles.includes(role));
   const filters = visual.filters.length ? visual.filters.map(filterText).join(", ") : "all rows";
   return [
     "Show ",
-    { phrase: { type: "measure", field: "value" }, label: "Measure", ...named(value, "a measure …") },
-    ...(kind.roles.includes("more") ? furtherTokens(s) : []),
+    ...said.filter((role) => BEFORE_KIND.has(role)).flatMap((role) => SAID[role](s)),
     " as ",
     { phrase: { type: "kind" }, label: "Kind", text: kind.phrase, tone: "data" },
-    ...SAID.flatMap(([role, tokens]) => (kind.roles.includes(role) ? tokens(s) : [])),
+    ...said.filter((role) => !BEFORE_KIND.has(role)).flatMap((role) => SAID[role](s)),
     ...(table
       ? [", for ", { phrase: { type: "filters" }, label: "Filter", text: filters, tone: "data" } as const]
       : []),

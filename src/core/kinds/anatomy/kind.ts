@@ -1,10 +1,10 @@
+import type { RoleId } from "../../project/roles";
 import type { OwnPicture, Rule, Visual } from "../../project/schema";
 import type { RowKey } from "../../rows/row-key";
 import type { VisualData } from "../../rows/visual-data";
 import type { Theme } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
 import type { Palette } from "../../scene/palettes";
-import type { RoleId } from "../roles";
 import type { Part } from "./dial";
 import type { Style } from "./style";
 import type { Surface } from "./surface";

@@ -1,0 +1,66 @@
+import type { Visual } from "./schema";
+
+/** What a field of a role holds: it says how the field is chosen, and where measures and inputs are named. */
+type FieldType = "measure" | "measures" | "number" | "split" | "zones" | "pictures" | "order" | "keep";
+
+interface Field<T extends FieldType, V> {
+  type: T;
+  /** What it is called. */
+  word: string;
+  /** What a kind without the role is given. */
+  none: V;
+}
+const field = <const T extends FieldType, V>(type: T, word: string, none: V): Field<T, V> => ({
+  type,
+  word,
+  none,
+});
+
+/**
+ * What a phrase of the sentence gives to a kind: the fields of a visual it stands in. A sentence keeps those
+ * that its kind has not, for kinds that have them. How each is said stands in view/sentence.ts.
+ */
+export const ROLES = {
+  value: { value: field("measure", "Measure", null) },
+  split: { split: field("split", "Split", null) },
+  series: { series: field("split", "Series", null) },
+  more: { more: field("measures", "Further measures", []) },
+  second: { second: field("measure", "Second value", null) },
+  headSize: { headSize: field("measure", "Head size", null) },
+  pictures: { pictures: field("pictures", "Pictures", {}) },
+  comparison: { comparison: field("number", "Comparison", null) },
+  target: { target: field("number", "Target", null) },
+  range: { minimum: field("number", "Minimum", null), maximum: field("number", "Maximum", null) },
+  zones: { zones: field("zones", "Zones", []) },
+  keep: { keep: field("keep", "Keep", null) },
+  order: { order: field("order", "Order", { by: "split", order: "asc" }) },
+} as const satisfies Record<string, { [K in keyof Visual]?: Field<FieldType, Visual[K]> }>;
+
+/** The name of a role. */
+export type RoleId = keyof typeof ROLES;
+
+type UnionToIntersection<U> = (U extends U ? (u: U) => void : never) extends (i: infer I) => void ? I : never;
+type Fields = UnionToIntersection<(typeof ROLES)[RoleId]>;
+/** A field of a visual that a role stands in. */
+export type RoleField = keyof Fields;
+/** The fields of roles that hold what this type says. */
+export type FieldOf<T extends FieldType> = {
+  [K in RoleField]: Fields[K]["type"] extends T ? K : never;
+}[RoleField];
+
+/** Every field of every role. */
+export const ROLE_FIELDS = Object.assign({}, ...Object.values(ROLES)) as Fields;
+
+const fieldsOf = <T extends FieldType>(type: T) =>
+  (Object.keys(ROLE_FIELDS) as RoleField[]).filter((f): f is FieldOf<T> => ROLE_FIELDS[f].type === type);
+
+/** What the phrases of a visual take their numbers from, where they say one. */
+export const numberSources = (visual: Visual) => fieldsOf("number").flatMap((f) => visual[f] ?? []);
+
+/** The ids of the measures that a visual's phrases and rules name. */
+export function measuresOf(visual: Visual): string[] {
+  const phrases = fieldsOf("measure").flatMap((f) => visual[f] ?? []);
+  const lists = fieldsOf("measures").flatMap((f) => visual[f]);
+  const sources = numberSources(visual).flatMap((s) => ("measure" in s ? s.measure : []));
+  return [...phrases, ...lists, ...sources, ...visual.rules.flatMap((r) => r.measure ?? [])];
+}
