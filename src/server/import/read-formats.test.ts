@@ -102,6 +102,16 @@ describe("reading JSON", () => {
     expect(table.doubts.map((d) => [d.column, d.why])).toEqual([["t", "texts like numbers"]]);
   });
 
+  it("takes numbers with as many digits behind the point as a division leaves", async () => {
+    const numbers = [1 / 7, -2 / 3, 12_345_678.123_456_789, 5e-324, 1.234_567_890_123_456e21];
+    const { cells } = await read(
+      JSON.stringify(numbers.map((n) => ({ n, t: "0.1428571428571428571" }))),
+      "t.json",
+    );
+    expect(cells.map((c) => Number(c[0]))).toEqual(numbers);
+    expect(cells[0][1]).toBe("0.1428571428571428571");
+  });
+
   it("refuses what is broken, cut short, too deep or too wide, and says where", async () => {
     expect(await problem('[{"a": 1}, {"a": 2', "t.json")).toContain("cut short");
     expect(await problem('[{"a": 1}, 7]', "t.json")).toContain("after row 1: every row has to be an object");

@@ -19,10 +19,114 @@ const LONG = "\u0001long ";
 
 class TooLong extends ImportProblem {}
 
+const [OPEN_LIST, CLOSE_LIST, OPEN, CLOSE, QUOTE, ESCAPE, COMMA] = [...'[]{}"\\,'].map((c) =>
+  c.charCodeAt(0),
+);
+const BYTE_ORDER_MARK = 0xfeff;
+
 /**
- * The objects of a file as texts: the elements of one array, or objects after each other (one a line, or
- * not). They are cut by counting brackets outside strings, so that a file of any length is read in bounded
- * memory. With `start` it is the array that begins at that byte. `bytes` hears how far it has come.
+ * Cuts objects out of a text that comes in pieces, by counting brackets outside strings: the elements of one
+ * array, or objects after each other.
+ */
+class ObjectCutter {
+  private depth = 0;
+  private quoted = false;
+  private escaped = false;
+  private row = 0;
+  /** The depth that objects stand at: 1 in an array, 0 after each other; -1 before the first sign. */
+  private base = -1;
+  private record = "";
+  /** Whether the array is closed. */
+  ended = false;
+
+  /** `isPart` where the array is a part of a longer text, whose rest is not looked at. */
+  constructor(private readonly isPart: boolean) {}
+
+  private broken(why: string): ImportProblem {
+    return new ImportProblem(`The JSON is broken after row ${this.row}: ${why}`);
+  }
+
+  /** The objects that end in the next piece of the text. */
+  *take(text: string): Generator<string> {
+    let from = 0;
+    for (let i = 0; i < text.length; i++) {
+      if (this.quoted) {
+        i = this.stringEnd(text, i);
+        continue;
+      }
+      const c = text.charCodeAt(i);
+      if (c <= 32 || c === BYTE_ORDER_MARK) continue;
+      if (this.ended && this.isPart) return;
+      const before = this.depth;
+      this.outside(c);
+      if (before === this.base && this.depth > before) from = i;
+      if (before > this.depth && this.depth === this.base) {
+        this.row++;
+        yield this.record + text.slice(from, i + 1);
+        this.record = "";
+        from = i + 1;
+      }
+    }
+    if (this.base >= 0 && this.depth > this.base) this.keep(text.slice(from));
+  }
+
+  /** The place of the quote that ends a string, or the end of the piece; what is escaped ends none. */
+  private stringEnd(text: string, from: number): number {
+    let i = this.escaped ? from + 1 : from;
+    this.escaped = false;
+    for (; i < text.length; i++) {
+      const c = text.charCodeAt(i);
+      if (c === QUOTE) {
+        this.quoted = false;
+        return i;
+      }
+      if (c === ESCAPE && ++i === text.length) this.escaped = true;
+    }
+    return i;
+  }
+
+  /** A sign outside strings: how deep it leads, and whether it may stand there. */
+  private outside(c: number): void {
+    if (this.ended) throw this.broken("something stands after its end.");
+    if (this.base < 0) {
+      if (c !== OPEN_LIST && c !== OPEN) throw this.broken("it begins with neither [ nor {.");
+      this.base = c === OPEN_LIST ? 1 : 0;
+      if (this.base === 1) {
+        this.depth = 1;
+        return;
+      }
+    }
+    if (this.depth === this.base && c !== OPEN && c !== COMMA && !(this.base === 1 && c === CLOSE_LIST))
+      throw this.broken('every row has to be an object in braces, such as {"route": "North Quay"}.');
+    if (c === QUOTE) this.quoted = true;
+    else if (c === OPEN || c === OPEN_LIST) {
+      if (++this.depth > MAX_DEPTH) throw this.broken(`it is nested more than ${MAX_DEPTH} levels deep.`);
+    } else if (c === CLOSE || c === CLOSE_LIST) {
+      this.depth--;
+      this.ended = this.depth < this.base;
+    }
+  }
+
+  /** Keeps the beginning of an object whose end comes with a later piece. */
+  private keep(piece: string): void {
+    this.record += piece;
+    if (this.record.length > MAX_RECORD)
+      throw new TooLong(
+        `The JSON is broken after row ${this.row}: a row is longer than ${MAX_RECORD / 1e6} MB.`,
+      );
+  }
+
+  /** Says that the text has ended. Throws where an object or the array has not. */
+  end(): void {
+    if (this.base < 0) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
+    if (this.depth > this.base || this.quoted || (this.base === 1 && !this.ended))
+      throw this.broken("the file ends in the middle. It may have been cut short.");
+  }
+}
+
+/**
+ * The objects of a file as texts, so that a file of any length is read in bounded memory. With `start` they
+ * are those of the array that begins at that byte. `bytes` hears how far it has come.
  */
 async function* recordTexts(
   path: string,
@@ -30,13 +134,8 @@ async function* recordTexts(
   bytes: (read: number) => void,
 ): AsyncGenerator<string> {
   const decoder = new TextDecoder("utf-8", { fatal: true });
-  let [depth, quoted, escaped, row] = [0, false, false, 0];
-  // Whether the file is one array: then its elements stand at depth 1.
-  let base = -1;
-  let ended = false;
-  let record = "";
+  const cutter = new ObjectCutter(start !== null);
   let read = start ?? 0;
-  const broken = (why: string) => new ImportProblem(`The JSON is broken after row ${row}: ${why}`);
   for await (const chunk of createReadStream(path, { highWaterMark: 1 << 18, start: start ?? 0 })) {
     let text: string;
     try {
@@ -46,58 +145,10 @@ async function* recordTexts(
     }
     read += (chunk as Buffer).length;
     bytes(read);
-    let from = 0;
-    for (let i = 0; i < text.length; i++) {
-      const c = text.charCodeAt(i);
-      if (quoted) {
-        if (escaped) escaped = false;
-        else if (c === 92) escaped = true;
-        else if (c === 34) quoted = false;
-        continue;
-      }
-      if (c <= 32 || c === 0xfeff) continue;
-      if (ended && start !== null) return;
-      if (ended) throw broken("something stands after its end.");
-      if (base < 0) {
-        if (c !== 91 && c !== 123) throw broken("it begins with neither [ nor {.");
-        base = c === 91 ? 1 : 0;
-        if (base === 1) {
-          depth = 1;
-          continue;
-        }
-      }
-      if (depth === base && c !== 123 && c !== 44 && !(base === 1 && c === 93))
-        throw broken('every row has to be an object in braces, such as {"route": "North Quay"}.');
-      if (c === 34) quoted = true;
-      else if (c === 123 || c === 91) {
-        if (depth === base) from = i;
-        if (++depth > MAX_DEPTH) throw broken(`it is nested more than ${MAX_DEPTH} levels deep.`);
-      } else if (c === 125 || c === 93) {
-        depth--;
-        if (depth < base) {
-          ended = true;
-          continue;
-        }
-        if (depth === base) {
-          record += text.slice(from, i + 1);
-          row++;
-          yield record;
-          record = "";
-          from = i + 1;
-        }
-      }
-    }
-    if (depth > base && base >= 0) {
-      record += text.slice(from);
-      if (record.length > MAX_RECORD)
-        throw new TooLong(
-          `The JSON is broken after row ${row}: a row is longer than ${MAX_RECORD / 1e6} MB.`,
-        );
-    }
+    yield* cutter.take(text);
+    if (cutter.ended && start !== null) return;
   }
-  if (base < 0) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
-  if (depth > base || quoted || (base === 1 && !ended))
-    throw broken("the file ends in the middle. It may have been cut short.");
+  cutter.end();
 }
 
 interface JsonCell {
@@ -126,13 +177,14 @@ function leavesOf(value: object, prefix: string, into: Map<string, JsonCell>): M
   return into;
 }
 
-const STRING_OR_LONG = /"(?:[^"\\]|\\.)*"|-?\d{16,}(?![\d.eE])/gs;
+const STRING_OR_NUMBER = /"(?:[^"\\]|\\.)*"|-?\d[\d.eE+-]*/gs;
+const LONG_WHOLE = /^-?\d{16,}$/;
 
 /** Writes whole numbers that a number cannot hold exactly as marked texts, so that no digit is lost. */
 function withLongNumbers(text: string): string {
   if (!/\d{16}/.test(text)) return text;
-  return text.replace(STRING_OR_LONG, (part) =>
-    part.startsWith('"') || Number.isSafeInteger(Number(part)) ? part : JSON.stringify(LONG + part),
+  return text.replace(STRING_OR_NUMBER, (part) =>
+    LONG_WHOLE.test(part) && !Number.isSafeInteger(Number(part)) ? JSON.stringify(LONG + part) : part,
   );
 }
 

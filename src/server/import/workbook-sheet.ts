@@ -40,6 +40,27 @@ function numberValue(raw: string, shown: Shown, from1904: boolean): Value {
   return { text: ms % DAY_MS === 0 ? isoDate(ms / DAY_MS) : isoTimestamp(ms), kind: "date" };
 }
 
+/** What a cell of a type holds, of the raw text within it. */
+function heldBy(type: string, raw: string, style: number, { texts, shows, from1904 }: WorkbookParts): Value {
+  switch (type) {
+    case "s": {
+      const text = texts[Number(raw)];
+      return text ? { text, kind: "text" } : NOTHING;
+    }
+    case "str":
+    case "inlineStr":
+      return raw === "" ? NOTHING : { text: workbookText(raw), kind: "text" };
+    case "b":
+      return { text: raw.trim() === "1" || raw.trim() === "true" ? "true" : "false", kind: "boolean" };
+    case "e":
+      return NOTHING;
+    case "d":
+      return raw === "" ? NOTHING : { text: raw.replace(/T00:00:00(\.0+)?Z?$/, ""), kind: "date" };
+    default:
+      return numberValue(raw.trim(), shows[style] ?? "number", from1904);
+  }
+}
+
 /**
  * Reads the rows of a sheet that have cells, in their order, and hands on each as it ends. Rejects with an
  * ImportProblem where the sheet spans too much.
@@ -47,32 +68,13 @@ function numberValue(raw: string, shown: Shown, from1904: boolean): Value {
 export async function readSheetRows(
   archive: WorkbookArchive,
   { name, path }: { name: string; path: string },
-  { texts, shows, from1904 }: WorkbookParts,
+  parts: WorkbookParts,
   take: (row: SheetRow) => void,
 ): Promise<void> {
   let row: SheetRow = { cells: [], kinds: [], number: 0 };
   let [column, type, style, raw, taking] = [0, "", 0, "", false];
   let [width, cellsSeen, inPhonetic] = [0, 0, false];
 
-  const valueHere = (): Value => {
-    switch (type) {
-      case "s": {
-        const text = texts[Number(raw)];
-        return text ? { text, kind: "text" } : NOTHING;
-      }
-      case "str":
-      case "inlineStr":
-        return raw === "" ? NOTHING : { text: workbookText(raw), kind: "text" };
-      case "b":
-        return { text: raw.trim() === "1" || raw.trim() === "true" ? "true" : "false", kind: "boolean" };
-      case "e":
-        return NOTHING;
-      case "d":
-        return raw === "" ? NOTHING : { text: raw.replace(/T00:00:00(\.0+)?Z?$/, ""), kind: "date" };
-      default:
-        return numberValue(raw.trim(), shows[style] ?? "number", from1904);
-    }
-  };
   const place = (ref: string | undefined): number => {
     const m = ref === undefined ? null : /^([A-Z]{1,3})\d*$/.exec(ref);
     return m ? columnNumber(m[1]) : column;
@@ -104,7 +106,7 @@ export async function readSheetRows(
       if (tag === "v" || tag === "t") taking = false;
       else if (tag === "rPh") inPhonetic = false;
       else if (tag === "c") {
-        const { text, kind } = valueHere();
+        const { text, kind } = heldBy(type, raw, style, parts);
         while (row.cells.length < column) {
           row.cells.push(null);
           row.kinds.push(undefined);
