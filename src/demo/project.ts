@@ -3,146 +3,100 @@ import { FORMAT_VERSION, type Project, projectSchema, type TableInput } from "@/
 const percent = { style: "percent" as const, decimals: 1 };
 const whole = { style: "number" as const, decimals: 0 };
 const money = { style: "currency" as const, decimals: 2, units: "automatic" as const };
-const measure = (
-  name: string,
-  label: string,
-  formula: string,
-  format: object = whole,
-  note = "",
-  table = "sailings",
-  betterWhen = "higher",
-) => ({
+interface MeasureMore {
+  format?: object;
+  note?: string;
+  table?: string;
+  betterWhen?: "higher" | "lower" | "neither";
+}
+const measure = (name: string, label: string, formula: string, more: MeasureMore = {}) => ({
   id: name,
   name,
   label,
-  note,
-  table,
   formula,
-  format,
-  betterWhen,
+  format: whole,
+  note: "",
+  table: "sailings",
+  betterWhen: "higher",
+  ...more,
 });
 
 const MEASURES = [
-  measure("passengers_total", "Passengers", "sum(passengers)", whole, "Everybody carried."),
-  measure(
-    "seats_total",
-    "Seats",
-    "sum(seats) filter (where not cancelled)",
-    whole,
-    "Seats of the sailings that ran.",
-    "sailings",
-    "neither",
-  ),
-  measure(
-    "load_factor",
-    "Load factor",
-    "passengers_total / seats_total",
-    percent,
-    "Seats taken, out of the seats that sailed.",
-  ),
+  measure("passengers_total", "Passengers", "sum(passengers)", { note: "Everybody carried." }),
+  measure("seats_total", "Seats", "sum(seats) filter (where not cancelled)", {
+    note: "Seats of the sailings that ran.",
+    betterWhen: "neither",
+  }),
+  measure("load_factor", "Load factor", "passengers_total / seats_total", {
+    format: percent,
+    note: "Seats taken, out of the seats that sailed.",
+  }),
   measure(
     "on_time_rate",
     "On-time rate",
     "count(*) filter (where delay_minutes <= 3 and not cancelled)\n  / nullif(count(*) filter (where not cancelled), 0)",
-    percent,
-    "Sailings that left no more than three minutes late, out of all sailings run.",
+    { format: percent, note: "Sailings that left no more than three minutes late, out of all sailings run." },
   ),
-  measure("revenue", "Fare revenue", "sum(fare_revenue)", money),
-  measure(
-    "operating_cost",
-    "Operating cost",
-    "sum(operating_cost)",
-    money,
-    "What it cost to sail.",
-    "sailings",
-    "lower",
-  ),
-  measure(
-    "sailings_total",
-    "Sailings",
-    "count(*)",
-    whole,
-    "All sailings of the timetable, cancelled ones too.",
-    "sailings",
-    "neither",
-  ),
-  measure(
-    "margin",
-    "Route margin",
-    "sum(fare_revenue) - sum(operating_cost)",
-    money,
-    "What fares leave after the cost of sailing; below zero on routes that lose money.",
-  ),
-  measure(
-    "passenger_share",
-    "Share of passengers",
-    "passengers_total / total(passengers_total)",
-    percent,
-    "Out of all passengers that the filters keep.",
-  ),
+  measure("revenue", "Fare revenue", "sum(fare_revenue)", { format: money }),
+  measure("operating_cost", "Operating cost", "sum(operating_cost)", {
+    format: money,
+    note: "What it cost to sail.",
+    betterWhen: "lower",
+  }),
+  measure("sailings_total", "Sailings", "count(*)", {
+    note: "All sailings of the timetable, cancelled ones too.",
+    betterWhen: "neither",
+  }),
+  measure("margin", "Route margin", "sum(fare_revenue) - sum(operating_cost)", {
+    format: money,
+    note: "What fares leave after the cost of sailing; below zero on routes that lose money.",
+  }),
+  measure("passenger_share", "Share of passengers", "passengers_total / total(passengers_total)", {
+    format: percent,
+    note: "Out of all passengers that the filters keep.",
+  }),
   measure("vessels_in_service", "Vessels in service", "count(distinct vessel) filter (where not cancelled)"),
   measure(
     "electric_share",
     "Electric sailings",
     "count(*) filter (where powered_by = 'electric') / nullif(count(*), 0)",
-    percent,
+    { format: percent },
   ),
   measure("sailings_run", "Sailings run", "count(*) filter (where not cancelled)"),
-  measure(
-    "remaining_to_goal",
-    "Remaining to the goal",
-    "greatest(:passenger_goal - passengers_total, 0)",
-    whole,
-    "Passengers still to carry.",
-    "sailings",
-    "lower",
-  ),
+  measure("remaining_to_goal", "Remaining to the goal", "greatest(:passenger_goal - passengers_total, 0)", {
+    note: "Passengers still to carry.",
+    betterWhen: "lower",
+  }),
   measure(
     "punctuality_class",
     "Punctuality class",
     "case when on_time_rate >= :punctuality_goal then 'good'\n     when on_time_rate >= 0.75 then 'watch' else 'poor' end",
-    whole,
-    "Good, watch or poor against the punctuality goal.",
+    { note: "Good, watch or poor against the punctuality goal." },
   ),
-  measure(
-    "planned_passengers",
-    "Planned passengers",
-    "sum(passenger_target)",
-    whole,
-    "What the season plan asks for, by route and week.",
-    "season_plan",
-    "neither",
-  ),
-  measure(
-    "plan_attainment",
-    "Plan attainment",
-    "passengers_total / planned_passengers",
-    percent,
-    "Passengers carried, out of those planned.",
-  ),
-  measure(
-    "passenger_km",
-    "Passenger kilometres",
-    "sum(passengers * routes.distance_km)",
-    { style: "number", decimals: 1, units: "automatic" },
-    "Each passenger counted by the length of the crossing.",
-  ),
+  measure("planned_passengers", "Planned passengers", "sum(passenger_target)", {
+    note: "What the season plan asks for, by route and week.",
+    table: "season_plan",
+    betterWhen: "neither",
+  }),
+  measure("plan_attainment", "Plan attainment", "passengers_total / planned_passengers", {
+    format: percent,
+    note: "Passengers carried, out of those planned.",
+  }),
+  measure("passenger_km", "Passenger kilometres", "sum(passengers * routes.distance_km)", {
+    format: { style: "number", decimals: 1, units: "automatic" },
+    note: "Each passenger counted by the length of the crossing.",
+  }),
   measure(
     "traveller_score",
     "Traveller score",
     "count(*) filter (where score >= 4) / nullif(count(score), 0)",
-    percent,
-    "Share of answers 4 or 5.",
-    "survey",
+    { format: percent, note: "Share of answers 4 or 5.", table: "survey" },
   ),
-  measure(
-    "average_charge",
-    "Battery charge",
-    "avg(charge)",
-    { style: "percent", decimals: 0 },
-    "Mean charge of the electric vessels.",
-    "vessels",
-  ),
+  measure("average_charge", "Battery charge", "avg(charge)", {
+    format: { style: "percent", decimals: 0 },
+    note: "Mean charge of the electric vessels.",
+    table: "vessels",
+  }),
 ];
 
 /** What is expected of measures whatever the data. */

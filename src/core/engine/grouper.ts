@@ -135,11 +135,16 @@ function assignKnown(
   return all < 0;
 }
 
+/** A table of groups by the distance of a value from the lowest. */
+interface Near {
+  low: number;
+  table: Int32Array;
+}
+
 /** The same for values near each other, by their distance from the lowest; a null lies outside the table. */
 function assignNear(
   values: ArrayLike<number>,
-  low: number,
-  table: Int32Array,
+  { low, table }: Near,
   rows: Int32Array,
   length: number,
   groups: Int32Array,
@@ -154,64 +159,60 @@ function assignNear(
   return all < 0;
 }
 
+/** Keys by the texts of a column, by their code in its dictionary. */
+function textKeying({ codes, dictionary }: Extract<ColumnData, { type: "text" }>): Keying {
+  const keys: Value[] = [];
+  const groupOfCode = new Int32Array(dictionary.length + 1).fill(-1);
+  const groupOf = (code: number): number => {
+    if (groupOfCode[code + 1] < 0) groupOfCode[code + 1] = keys.push(code < 0 ? null : dictionary[code]) - 1;
+    return groupOfCode[code + 1];
+  };
+  return {
+    keys,
+    assign: ({ rows, length }, groups) => {
+      // A group that is not known yet is left at -1 and looked at again, so that the loop over all rows
+      // stays bare.
+      const hasUnknown = assignKnown(codes, groupOfCode, rows, length, groups);
+      if (!hasUnknown) return;
+      for (let i = 0; i < length; i++) if (groups[i] < 0) groups[i] = groupOf(codes[rows[i]]);
+    },
+  };
+}
+
 /** Keys by the values of a column; dates and timestamps by the bucket when one is given. */
 function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying {
+  if (data.type === "text") return textKeying(data);
+  const { values } = data;
   const keys: Value[] = [];
-  if (data.type === "text") {
-    const { codes, dictionary } = data;
-    const groupOfCode = new Int32Array(dictionary.length + 1).fill(-1);
-    const begin = (code: number): number => {
-      const group = keys.push(code < 0 ? null : dictionary[code]) - 1;
-      groupOfCode[code + 1] = group;
-      return group;
-    };
-    return {
-      keys,
-      assign: ({ rows, length }, groups) => {
-        // A group that is not known yet is left at -1 and looked at again, so that the loop over all rows
-        // stays bare.
-        const unknown = assignKnown(codes, groupOfCode, rows, length, groups);
-        if (unknown)
-          for (let i = 0; i < length; i++)
-            if (groups[i] < 0)
-              groups[i] =
-                groupOfCode[codes[rows[i]] + 1] < 0 ? begin(codes[rows[i]]) : groupOfCode[codes[rows[i]] + 1];
-      },
-    };
-  }
   const groupOfRaw = new Map<number, number>();
+  const groupOfKey = new Map<Value, number>();
   const { within } = columnRange(data);
   // Values that lie close together find their group by their place in a table, others by their value in a
   // map.
   const near =
     within && within.span <= NEAR ? { low: within.low, table: new Int32Array(within.span).fill(-1) } : null;
-  const groupOfKey = new Map<Value, number>();
   const keyOf = (row: number): Value => {
     const value = cellValue(data, row);
     if (typeof value !== "number" || !bucket) return value === 0 ? 0 : value;
     if (data.type === "date") return bucketStart(value, bucket);
     return data.type === "timestamp" ? bucketStart(Math.floor(value / DAY_MS), bucket) : value;
   };
+  const begin = (row: number): number => {
+    const key = keyOf(row);
+    const group = groupOfKey.get(key) ?? keys.push(key) - 1;
+    groupOfKey.set(key, group);
+    const raw = values[row];
+    groupOfRaw.set(raw, group);
+    if (near && raw - near.low in near.table) near.table[raw - near.low] = group;
+    return group;
+  };
   return {
     keys,
     assign: ({ rows, length }, groups) => {
-      const { values } = data;
-      if (near && !assignNear(values, near.low, near.table, rows, length, groups)) return;
+      if (near && !assignNear(values, near, rows, length, groups)) return;
       for (let i = 0; i < length; i++) {
         if (near && groups[i] >= 0) continue;
-        const raw = values[rows[i]];
-        let group = groupOfRaw.get(raw);
-        if (group === undefined) {
-          const key = keyOf(rows[i]);
-          group = groupOfKey.get(key);
-          if (group === undefined) {
-            group = keys.push(key) - 1;
-            groupOfKey.set(key, group);
-          }
-          groupOfRaw.set(raw, group);
-          if (near && raw - near.low in near.table) near.table[raw - near.low] = group;
-        }
-        groups[i] = group;
+        groups[i] = groupOfRaw.get(values[rows[i]]) ?? begin(rows[i]);
       }
     },
   };

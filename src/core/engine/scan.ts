@@ -58,7 +58,7 @@ function eachBlock(
 
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
 function tooManyGroups(
-  { grouper }: { grouper: Grouper },
+  grouper: Grouper,
   source: TableSource,
   select: ReturnType<typeof selectorOf>,
 ): QueryError {
@@ -138,6 +138,84 @@ class SharedKernels {
   }
 }
 
+/** One grouping of a pass: what it groups by, and the aggregates that it gathers. */
+interface Grouping {
+  splits: PlacedSplit[];
+  aggregates: Aggregate[];
+}
+
+/** The columns of a grouping's splits, dates with their bucket. Throws where a bucket is asked of no date. */
+function splitColumns(source: TableSource, splits: PlacedSplit[]) {
+  return splits.map(({ place, by }) => {
+    const column = source.column(place.table, place.column);
+    if (by && column.data.type !== "date" && column.data.type !== "timestamp")
+      throw new QueryError("bad_split", `${place.column} is no date, so it has no ${by}.`);
+    return { column, by };
+  });
+}
+
+/** The aggregates of a grouping with their accumulators; rows are counted once for all who need no more. */
+function partsOf(source: TableSource, aggregates: Aggregate[], shared: SharedKernels, rows: Count) {
+  const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
+  return [...unique].map(([key, a]) => {
+    if (a.fn === "count" && !a.arg && !a.filter)
+      return { key, accumulator: rows, argument: null, by: null, filter: null };
+    const { accumulator, argument } = shared.gathering(a);
+    if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source))
+      accumulator.countBy(rows);
+    return {
+      key,
+      accumulator,
+      argument,
+      by: a.by && shared.kernel(a.by),
+      filter: a.filter && shared.mask(a.filter),
+    };
+  });
+}
+
+/** What one grouping gathers, block by block. */
+class Job {
+  readonly grouper: Grouper;
+  private readonly groups = new Int32Array(BLOCK);
+  private readonly rows = new Count();
+  private readonly parts: ReturnType<typeof partsOf>;
+  /** Two full sums, which share a loop with the count of the rows. */
+  private readonly pair: ReturnType<typeof partsOf> | null;
+  private readonly single: ReturnType<typeof partsOf>;
+
+  constructor(source: TableSource, { splits, aggregates }: Grouping, shared: SharedKernels) {
+    this.grouper = grouperOf(splitColumns(source, splits));
+    this.parts = partsOf(source, aggregates, shared, this.rows);
+    const gathering = this.parts.filter((p) => p.accumulator !== this.rows);
+    const full = gathering.filter((p) => p.accumulator instanceof Sum && p.accumulator.isFull);
+    this.pair = full.length > 1 ? full.slice(0, 2) : null;
+    this.single = gathering.filter((p) => !this.pair?.includes(p));
+  }
+
+  /** Puts the rows of a block into their groups. */
+  group(block: Block): void {
+    this.grouper.assign(block, this.groups);
+  }
+
+  /** Adds a block whose rows were grouped. */
+  add(block: Block): void {
+    const grouped = { groups: this.groups, length: block.length, size: this.grouper.size };
+    if (this.pair) {
+      const [a, b] = this.pair;
+      const [own, others] = [a.argument?.(block) as Vector, b.argument?.(block) as Vector];
+      (a.accumulator as Sum).addWith(b.accumulator as Sum, this.rows, grouped, own, others);
+    } else this.rows.add(grouped, null, null);
+    for (const { accumulator, argument, by, filter } of this.single)
+      accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+  }
+
+  gathered(scanned: number): Gathered {
+    const { keys, size } = this.grouper;
+    const accumulators = new Map(this.parts.map((p) => [p.key, p.accumulator]));
+    return { keys, size, accumulators, counts: this.rows, scanned };
+  }
+}
+
 /**
  * Runs the aggregates of several groupings over the rows of one table that the filters keep, in a single
  * pass. Arguments and filters that aggregates share are evaluated once a block. `today` is in whole days.
@@ -145,7 +223,7 @@ class SharedKernels {
 export function scanTable(
   source: TableSource,
   filters: PlacedFilter[],
-  groupings: { splits: PlacedSplit[]; aggregates: Aggregate[] }[],
+  groupings: Grouping[],
   today: Value,
 ): Gathered[] {
   const select = selectorOf(source, filters, today);
@@ -153,70 +231,16 @@ export function scanTable(
     source,
     groupings.flatMap((g) => g.aggregates),
   );
-  const jobs = groupings.map(({ splits, aggregates }) => {
-    const columns = splits.map(({ place, by }) => {
-      const column = source.column(place.table, place.column);
-      if (by && column.data.type !== "date" && column.data.type !== "timestamp")
-        throw new QueryError("bad_split", `${place.column} is no date, so it has no ${by}.`);
-      return { column, by };
-    });
-    const rows = new Count();
-    const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
-    const parts = [...unique].map(([key, a]) => {
-      // Rows are counted once for all who need no more than that.
-      if (a.fn === "count" && !a.arg && !a.filter)
-        return { key, accumulator: rows, argument: null, by: null, filter: null };
-      const { accumulator, argument } = shared.gathering(a);
-      if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source))
-        accumulator.countBy(rows);
-      return {
-        key,
-        accumulator,
-        argument,
-        by: a.by && shared.kernel(a.by),
-        filter: a.filter && shared.mask(a.filter),
-      };
-    });
-    const gathering = parts.filter((p) => p.accumulator !== rows);
-    const full = gathering.filter((p) => p.accumulator instanceof Sum && p.accumulator.isFull);
-    // Two full sums and the count of the rows share a loop.
-    const pair = full.length > 1 ? ([full[0], full[1]] as const) : null;
-    return {
-      grouper: grouperOf(columns),
-      groups: new Int32Array(BLOCK),
-      rows,
-      parts,
-      pair,
-      single: gathering.filter((p) => !pair?.includes(p)),
-    };
-  });
+  const jobs = groupings.map((grouping) => new Job(source, grouping, shared));
   let scanned = 0;
   eachBlock(source, select, (block) => {
     scanned += block.length;
     shared.next();
     for (const job of jobs) {
-      job.grouper.assign(block, job.groups);
-      if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job, source, select);
-      const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
-      if (job.pair) {
-        const [a, b] = job.pair;
-        (a.accumulator as Sum).addWith(
-          b.accumulator as Sum,
-          job.rows,
-          grouped,
-          a.argument?.(block) as Vector,
-          b.argument?.(block) as Vector,
-        );
-      } else job.rows.add(grouped, null, null);
-      for (const { accumulator, argument, by, filter } of job.single)
-        accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+      job.group(block);
+      if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job.grouper, source, select);
+      job.add(block);
     }
   });
-  return jobs.map(({ grouper, parts, rows: counts }) => ({
-    keys: grouper.keys,
-    size: grouper.size,
-    accumulators: new Map(parts.map((p) => [p.key, p.accumulator])),
-    counts,
-    scanned,
-  }));
+  return jobs.map((job) => job.gathered(scanned));
 }

@@ -75,14 +75,19 @@ type Narrowing = (rows: Int32Array | null, start: number, count: number, out: In
 
 type Stored = Float64Array | Int32Array | Uint8Array;
 
+/** Both ends of a range, included. */
+interface Limits {
+  low: number;
+  high: number;
+}
+
 /**
  * Each row is written, and counted only where it is kept: a branch that goes either way would cost more than
  * the writing.
  */
 function pickRun(
   values: Stored,
-  low: number,
-  high: number,
+  { low, high }: Limits,
   start: number,
   count: number,
   out: Int32Array,
@@ -98,8 +103,7 @@ function pickRun(
 
 function pickAmong(
   values: Stored,
-  low: number,
-  high: number,
+  { low, high }: Limits,
   rows: Int32Array,
   count: number,
   out: Int32Array,
@@ -118,11 +122,9 @@ function pickAmong(
  * Keeps rows whose stored value lies within both limits. A null never does: NaN fails every comparison, and
  * the limits leave out what stands for null.
  */
-function withinLimits(values: Stored, low: number, high: number): Narrowing {
+function withinLimits(values: Stored, limits: Limits): Narrowing {
   return (rows, start, count, out) =>
-    rows === null
-      ? pickRun(values, low, high, start, count, out)
-      : pickAmong(values, low, high, rows, count, out);
+    rows === null ? pickRun(values, limits, start, count, out) : pickAmong(values, limits, rows, count, out);
 }
 
 /** Keeps rows whose text is marked; the mark of null comes first. */
@@ -185,11 +187,10 @@ function rangeNarrowing(
     );
   const least = data.type === "date" ? NULL_DAY + 1 : Number.NEGATIVE_INFINITY;
   const most = data.type === "boolean" ? NULL_BOOLEAN - 1 : Number.POSITIVE_INFINITY;
-  return withinLimits(
-    data.values,
-    Math.max(least, (from as number | null) ?? least),
-    Math.min(most, (to as number | null) ?? most),
-  );
+  return withinLimits(data.values, {
+    low: Math.max(least, (from as number | null) ?? least),
+    high: Math.min(most, (to as number | null) ?? most),
+  });
 }
 
 /** The largest value of a column of dates or timestamps, or null when it has none. */
@@ -219,7 +220,7 @@ function relativeNarrowing(
         : Math.floor(last / scale);
   if (anchor === null) return () => 0;
   const days = relativeDays(anchor, relative);
-  return withinLimits(data.values, days.first * scale, (days.last + 1) * scale - 1);
+  return withinLimits(data.values, { low: days.first * scale, high: (days.last + 1) * scale - 1 });
 }
 
 function narrowing({ place, filter }: PlacedFilter, source: TableSource, today: Value): Narrowing {

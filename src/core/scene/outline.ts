@@ -39,6 +39,18 @@ function sectorInset(shape: SectorShape): number {
   return Math.min(shape.inset, 0.35 * shape.outer * Math.sin(Math.min(half, Math.PI / 2)));
 }
 
+/** Writes a ring without ends: two half turns outside, and two back inside. */
+function drawWholeRing(pen: Pen, { cx, cy, outer }: SectorShape, inner: number, from: number): void {
+  const turn = (r: number, sign: 1 | -1) => {
+    pen.moveTo(cx + r * Math.cos(from), cy + r * Math.sin(from));
+    pen.arc(cx, cy, r, from, from + sign * Math.PI, sign < 0);
+    pen.arc(cx, cy, r, from + sign * Math.PI, from + sign * 2 * Math.PI, sign < 0);
+    pen.closePath();
+  };
+  turn(outer, 1);
+  if (inner > 0) turn(inner, -1);
+}
+
 /**
  * Writes a sector with parallel gaps and rounded corners. Each corner is a circle tangent to the arc and to
  * the straight edge, so that a corner of half the thickness makes a round cap that ends where the sector
@@ -51,16 +63,7 @@ export function drawSector(pen: Pen, shape: SectorShape): void {
   if (!(span > 0) || !(outer > 0)) return;
   const from = (shape.start - 90) * RAD;
   if (span >= 360 - 1e-6) {
-    pen.moveTo(cx + outer * Math.cos(from), cy + outer * Math.sin(from));
-    pen.arc(cx, cy, outer, from, from + Math.PI, false);
-    pen.arc(cx, cy, outer, from + Math.PI, from + 2 * Math.PI, false);
-    pen.closePath();
-    if (inner > 0) {
-      pen.moveTo(cx + inner * Math.cos(from), cy + inner * Math.sin(from));
-      pen.arc(cx, cy, inner, from, from - Math.PI, true);
-      pen.arc(cx, cy, inner, from - Math.PI, from - 2 * Math.PI, true);
-      pen.closePath();
-    }
+    drawWholeRing(pen, shape, inner, from);
     return;
   }
   const to = (shape.end - 90) * RAD;

@@ -4,12 +4,14 @@ import { csvCell } from "./csv";
 import type { Head, TableFileWriter } from "./table-writer";
 import { XlsxWriter } from "./xlsx";
 
+/** The formats that numbers leave in, with their media types. */
 export const TABLE_FORMATS = {
   csv: "text/csv; charset=utf-8",
   json: "application/json; charset=utf-8",
   ndjson: "application/x-ndjson; charset=utf-8",
   xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
 } as const;
+/** One of the formats that numbers leave in. */
 export type TableFormat = keyof typeof TABLE_FORMATS;
 
 const encoder = new TextEncoder();
@@ -55,6 +57,7 @@ class JsonWriter implements TableFileWriter {
   }
 }
 
+/** A writer of a format for rows with these columns. */
 export function tableFileWriter(format: TableFormat, columns: Head): TableFileWriter {
   if (format === "csv") return new CsvWriter(columns);
   return format === "xlsx" ? new XlsxWriter(columns) : new JsonWriter(columns, format === "ndjson");

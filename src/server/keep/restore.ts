@@ -113,73 +113,105 @@ function asItIsHere(document: string, ids: ReadonlyMap<string, string>, name: st
   });
 }
 
+type Streamer = (entry: Entry) => Promise<NodeJS.ReadableStream>;
+
+/** Where a project of a backup goes: under its own ids where they are free, else under fresh ones. */
+interface Destination {
+  project: string;
+  name: string;
+  isHere: boolean;
+  /** The id of each table here, by its id in the backup. */
+  ids: Map<string, string>;
+}
+
+function destinationOf({ project, tables }: Backup): Destination {
+  const db = database();
+  const isHere = db.prepare("select 1 from projects where id = ?").get(project.id) !== undefined;
+  const isTaken = tables.some(
+    (t) => db.prepare("select 1 from stored_tables where id = ?").get(t.id) !== undefined,
+  );
+  return {
+    project: isHere ? nanoid(12) : project.id,
+    name: isHere ? `${project.name} (restored)`.slice(0, 120) : project.name,
+    isHere,
+    ids: new Map(tables.map((t) => [t.id, isHere || isTaken ? nanoid(16) : t.id])),
+  };
+}
+
+/**
+ * Writes the files of a table under its id here; gives a note where its rows are not as they were. Until a
+ * file is whole it has a name that the next start knows as unfinished.
+ */
+async function writeTable(
+  table: string,
+  { ids, project, name }: Destination,
+  entries: Map<string, Entry>,
+  stream: Streamer,
+): Promise<string[]> {
+  const fresh = ids.get(table) as string;
+  const files = tableFiles(fresh);
+  for (const [entryName, part, file] of [
+    [`${table}.sqlite`, files.part, files.rows],
+    [`${table}.source`, files.upload, files.source],
+    [`${table}.about.json`, `${files.about}.part`, files.about],
+  ]) {
+    const entry = entries.get(`tables/${entryName}`);
+    if (!entry) continue;
+    await pipeline(await stream(entry), createWriteStream(part));
+    renameSync(part, file);
+  }
+  const about = readAbout(files.about);
+  if (about) writeAbout({ ...about, id: fresh, project: { id: project, name } });
+  const missing = entries.has(`tables/${table}.sqlite`) ? null : "the file is not in the backup";
+  const damage = about ? damageOf(files.rows, about.sums.rows) : missing;
+  return damage ? [`The rows of the table ${about?.name ?? table} are not as they were: ${damage}.`] : [];
+}
+
+/** Registers a project with its revisions and its tables, all or nothing. */
+function register(backup: Backup, { project, name, isHere, ids }: Destination): void {
+  const db = database();
+  const { revision, changed_at, deleted_at } = backup.project;
+  db.transaction(() => {
+    db.prepare(
+      "insert into projects (id, name, revision, changed_at, deleted_at) values (?, ?, ?, ?, ?)",
+    ).run(project, name, revision, changed_at, isHere ? null : deleted_at);
+    const add = db.prepare(
+      "insert into revisions (project_id, revision, document, saved_at, sum) values (?, ?, ?, ?, ?)",
+    );
+    const names = db.prepare(
+      "insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)",
+    );
+    for (const r of backup.revisions) {
+      // A revision that was damaged before stays so, and is told when it is opened.
+      const sound = r.sum === null || documentSum(r.document) === r.sum;
+      const document = sound ? asItIsHere(r.document, ids, isHere ? name : null) : r.document;
+      add.run(project, r.revision, document, r.saved_at, sound ? documentSum(document) : r.sum);
+      if (sound)
+        for (const t of (JSON.parse(document) as { tables?: { id: string }[] }).tables ?? [])
+          names.run(project, r.revision, t.id);
+    }
+    const table = db.prepare(
+      "insert into stored_tables (id, project_id, rows, columns, created_at) values (?, ?, ?, ?, ?)",
+    );
+    for (const t of backup.tables) table.run(ids.get(t.id), project, t.rows, t.columns, t.created_at);
+  }).immediate();
+}
+
 async function restoreProject(
   backup: Backup,
   entries: Map<string, Entry>,
-  stream: (entry: Entry) => Promise<NodeJS.ReadableStream>,
+  stream: Streamer,
 ): Promise<Restored> {
-  const db = database();
-  const isHere = db.prepare("select 1 from projects where id = ?").get(backup.project.id) !== undefined;
-  const taken = backup.tables.some(
-    (t) => db.prepare("select 1 from stored_tables where id = ?").get(t.id) !== undefined,
-  );
-  const project = isHere ? nanoid(12) : backup.project.id;
-  const name = isHere ? `${backup.project.name} (restored)`.slice(0, 120) : backup.project.name;
-  const ids = new Map(backup.tables.map((t) => [t.id, isHere || taken ? nanoid(16) : t.id]));
-  const notes: string[] = [];
+  const to = destinationOf(backup);
   const written: string[] = [];
+  const notes: string[] = [];
   try {
-    for (const table of backup.tables) {
-      const fresh = ids.get(table.id) as string;
-      const files = tableFiles(fresh);
-      written.push(fresh);
-      // Until a file is whole it has a name that the next start knows as unfinished.
-      for (const [entryName, part, file] of [
-        [`${table.id}.sqlite`, files.part, files.rows],
-        [`${table.id}.source`, files.upload, files.source],
-        [`${table.id}.about.json`, `${files.about}.part`, files.about],
-      ]) {
-        const entry = entries.get(`tables/${entryName}`);
-        if (!entry) continue;
-        await pipeline(await stream(entry), createWriteStream(part));
-        renameSync(part, file);
-      }
-      const about = readAbout(files.about);
-      if (about) writeAbout({ ...about, id: fresh, project: { id: project, name } });
-      const damage = about
-        ? damageOf(files.rows, about.sums.rows)
-        : entries.has(`tables/${table.id}.sqlite`)
-          ? null
-          : "the file is not in the backup";
-      if (damage)
-        notes.push(`The rows of the table ${about?.name ?? table.id} are not as they were: ${damage}.`);
+    for (const { id } of backup.tables) {
+      written.push(to.ids.get(id) as string);
+      notes.push(...(await writeTable(id, to, entries, stream)));
     }
-    const { revision, changed_at, deleted_at } = backup.project;
-    db.transaction(() => {
-      db.prepare(
-        "insert into projects (id, name, revision, changed_at, deleted_at) values (?, ?, ?, ?, ?)",
-      ).run(project, name, revision, changed_at, isHere ? null : deleted_at);
-      const add = db.prepare(
-        "insert into revisions (project_id, revision, document, saved_at, sum) values (?, ?, ?, ?, ?)",
-      );
-      const names = db.prepare(
-        "insert or ignore into revision_tables (project_id, revision, table_id) values (?, ?, ?)",
-      );
-      for (const r of backup.revisions) {
-        // A revision that was damaged before stays so, and is told when it is opened.
-        const sound = r.sum === null || documentSum(r.document) === r.sum;
-        const document = sound ? asItIsHere(r.document, ids, isHere ? name : null) : r.document;
-        add.run(project, r.revision, document, r.saved_at, sound ? documentSum(document) : r.sum);
-        if (sound)
-          for (const t of (JSON.parse(document) as { tables?: { id: string }[] }).tables ?? [])
-            names.run(project, r.revision, t.id);
-      }
-      const register = db.prepare(
-        "insert into stored_tables (id, project_id, rows, columns, created_at) values (?, ?, ?, ?, ?)",
-      );
-      for (const t of backup.tables) register.run(ids.get(t.id), project, t.rows, t.columns, t.created_at);
-    }).immediate();
-    return { id: project, name, notes };
+    register(backup, to);
+    return { id: to.project, name: to.name, notes };
   } catch (error) {
     for (const table of written) removeTableFiles(table);
     throw error;

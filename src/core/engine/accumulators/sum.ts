@@ -15,13 +15,17 @@ function addFull(
   else for (let i = 0; i < length; i++) sums[groups[i]] += numbers[at[i]];
 }
 
+/** A sum for each group, and the values of a block that are added to it. */
+interface Summed {
+  sums: Float64Array;
+  numbers: Float64Array;
+}
+
 /** Two such sums and the count of the same rows in one loop: none waits for another's group. */
 function addFullPair(
   counts: Int32Array,
-  first: Float64Array,
-  firstNumbers: Float64Array,
-  second: Float64Array,
-  secondNumbers: Float64Array,
+  { sums: first, numbers: firstNumbers }: Summed,
+  { sums: second, numbers: secondNumbers }: Summed,
   groups: Int32Array,
   length: number,
 ): void {
@@ -33,9 +37,14 @@ function addFullPair(
   }
 }
 
+/** A sum and the count of its values for each group. */
+interface Counted {
+  sums: Float64Array;
+  counts: Int32Array;
+}
+
 function addPlaced(
-  sums: Float64Array,
-  counts: Int32Array,
+  { sums, counts }: Counted,
   numbers: Float64Array,
   at: Int32Array,
   groups: Int32Array,
@@ -55,8 +64,7 @@ const placed = (numbers: Float64Array, at: Int32Array, length: number) =>
   Float64Array.from({ length }, (_, i) => numbers[at[i]]);
 
 function addWhole(
-  sums: Float64Array,
-  counts: Int32Array,
+  { sums, counts }: Counted,
   numbers: Float64Array,
   groups: Int32Array,
   length: number,
@@ -117,7 +125,9 @@ export class Sum implements Accumulator {
     this.reserve(rows.size);
     other.reserve(rows.size);
     count.counts = grown(count.counts, rows.size);
-    addFullPair(count.counts, this.sums, a.numbers, other.sums, b.numbers, rows.groups, rows.length);
+    const first = { sums: this.sums, numbers: a.numbers };
+    const second = { sums: other.sums, numbers: b.numbers };
+    addFullPair(count.counts, first, second, rows.groups, rows.length);
   }
   private get counts(): Int32Array {
     return this.rows ? this.rows.counts : this.own;
@@ -134,8 +144,8 @@ export class Sum implements Accumulator {
     if (whole) {
       // Sums of whole numbers lose nothing, so there is nothing to compensate.
       if (this.rows) addFull(sums, numbers, at ?? null, groups, length);
-      else if (at && filter === null) addPlaced(sums, counts, numbers, at, groups, length);
-      else addWhole(sums, counts, at ? placed(numbers, at, length) : numbers, groups, length, filter);
+      else if (at && filter === null) addPlaced({ sums, counts }, numbers, at, groups, length);
+      else addWhole({ sums, counts }, at ? placed(numbers, at, length) : numbers, groups, length, filter);
       return;
     }
     for (let i = 0; i < length; i++) {

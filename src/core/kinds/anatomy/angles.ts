@@ -23,3 +23,10 @@ export function arcExtent(
   for (let quarter = Math.ceil(start / 90) * 90; quarter <= start + sweep; quarter += 90) reach(quarter);
   return extent;
 }
+
+/** Where the reading of an arc that is about half a circle stands: up (-1) or down (1) in it, else level. */
+export function liftOf(start: number, sweep: number): -1 | 0 | 1 {
+  const { top, bottom } = arcExtent(start, sweep);
+  if (bottom < 0.35) return -1;
+  return top < 0.35 ? 1 : 0;
+}

@@ -1,19 +1,30 @@
+import type { Box } from "../../scene/box";
 import { covers } from "../../scene/hit";
 import type { Mark, Text } from "../../scene/marks";
 import { textWidth } from "../../scene/text";
 
-interface Edges {
+/** The edges of what stands on a picture, in pixels. */
+export interface Edges {
   left: number;
   right: number;
   top: number;
   bottom: number;
 }
 
-/** The edges of a line of text, with its capitals and figures. */
-function edgesOf(text: Text): Edges {
+/**
+ * The edges of a line of text with its capitals and figures; `beside` and `half` are the room it asks for: at
+ * each side in pixels, above and below its middle as a share of its size.
+ */
+function edgesOf(text: Text, beside: number, half: number): Edges {
   const width = textWidth(text.text, text.size, text.weight);
-  const left = text.align === "start" ? text.x : text.align === "end" ? text.x - width : text.x - width / 2;
-  return { left, right: left + width, top: text.y - text.size * 0.4, bottom: text.y + text.size * 0.4 };
+  const before = { start: 0, middle: width / 2, end: width }[text.align];
+  const left = text.x - before;
+  return {
+    left: left - beside,
+    right: left + width + beside,
+    top: text.y - text.size * half,
+    bottom: text.y + text.size * half,
+  };
 }
 
 const meet = (a: Edges, b: Edges) =>
@@ -32,13 +43,34 @@ function liesOn(box: Edges, shape: Mark): boolean {
  * The marks without those texts that would lie on others of them, or on texts and shapes that stand already.
  */
 export function clearOf(marks: Mark[], standing: Mark[]): Mark[] {
-  const texts = standing.filter((m): m is Text => m.type === "text").map(edgesOf);
+  const texts = standing.filter((m): m is Text => m.type === "text").map((t) => edgesOf(t, 0, 0.4));
   const shapes = standing.filter((m) => m.type !== "text");
   return marks.filter((mark) => {
     if (mark.type !== "text") return true;
-    const box = edgesOf(mark);
+    const box = edgesOf(mark, 0, 0.4);
     if (texts.some((t) => meet(t, box)) || shapes.some((s) => liesOn(box, s))) return false;
     texts.push(box);
     return true;
   });
+}
+
+/**
+ * Keeps the texts of the largest weight and leaves out those that would lie on one of them, on a shape, or
+ * outside the box.
+ */
+export function dropColliding(
+  texts: { mark: Text; weight: number }[],
+  within: Box,
+  shapes: Edges[] = [],
+): Mark[] {
+  const kept: Mark[] = [];
+  const taken = [...shapes];
+  for (const { mark } of texts.toSorted((a, b) => b.weight - a.weight)) {
+    const box = edgesOf(mark, 1, 0.5);
+    if (box.left < within.x - 1 || box.right > within.x + within.width + 1) continue;
+    if (taken.some((t) => meet(t, box))) continue;
+    kept.push(mark);
+    taken.push(box);
+  }
+  return kept;
 }

@@ -1,8 +1,8 @@
 import { fillTemplate } from "../../base/template";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
-import type { Handle, Mark, Scene } from "../../scene/marks";
-import { LINE_HEIGHT, SMALLEST, shorten, type Weight, wrap } from "../../scene/text";
+import type { Handle, Mark, Scene, Text } from "../../scene/marks";
+import { LINE_HEIGHT, SMALLEST, shorten, wrap } from "../../scene/text";
 import { ruleWords } from "./colours";
 import { LABELS } from "./labels";
 import { doNotFit } from "./more";
@@ -13,50 +13,62 @@ import { textMark } from "./text-mark";
  * Lays out what surrounds a kind's drawing: background, title and subtitle. Small frames drop the subtitle,
  * then the title.
  */
-export function layFrame({ frame, theme, style, data }: SharedInput): { marks: Mark[]; body: Box } {
+export function layFrame(input: SharedInput): { marks: Mark[]; body: Box } {
+  const { frame, style, data } = input;
   const { width, height } = frame;
   const padding = Math.min(style.number("frame.padding"), 0.08 * Math.min(width, height) + 2);
-  const inner = width - 2 * padding;
-  const marks: Mark[] = [];
-  let top = padding;
-  const heading = (
-    key: string,
-    text: string,
-    wanted: number,
-    weight: Weight,
-    fill: string,
-    lines: number,
-  ) => {
-    const size = Math.max(SMALLEST, Math.min(wanted, height * 0.09));
-    const middle = style.choice("heading.align") === "middle";
-    for (const [i, line] of wrap(text, inner, size, weight, lines).entries()) {
-      const x = middle ? width / 2 : padding;
-      marks.push(
-        textMark(`${key}${i}`, "heading", {
-          x,
-          y: top + (size * LINE_HEIGHT) / 2,
-          text: line,
-          size,
-          weight,
-          fill,
-          align: middle ? "middle" : "start",
-        }),
-      );
-      top += size * LINE_HEIGHT;
-    }
-  };
   const title = fillTemplate(data.title, data.names).trim();
   const subtitle = fillTemplate(data.subtitle, data.names).trim();
+  const marks: Mark[] = [];
+  let top = padding;
   if (style.toggle("heading.shown")) {
     const size = style.number("heading.size");
-    if (title && height >= 100) heading("title", title, size, 600, theme.ink, height >= 220 ? 2 : 1);
-    if (subtitle && height >= 160) {
-      top += 3;
-      heading("subtitle", subtitle, size * 0.83, 400, theme.muted, 1);
-    }
+    const lines = headingLines(input, "title", title, size, height >= 100 ? (height >= 220 ? 2 : 1) : 0);
+    const under = headingLines(input, "subtitle", subtitle, size * 0.83, height >= 160 ? 1 : 0);
+    top = stack(lines, top, marks);
+    if (under.length) top = stack(under, top + 3, marks);
     if (marks.length) top += Math.min(10, height * 0.03);
   }
-  return { marks, body: { x: padding, y: top, width: inner, height: Math.max(1, height - padding - top) } };
+  const body = {
+    x: padding,
+    y: top,
+    width: width - 2 * padding,
+    height: Math.max(1, height - padding - top),
+  };
+  return { marks, body };
+}
+
+/** The lines of a title or a subtitle, so many at most; each is placed when those before it are. */
+function headingLines(
+  { frame, style, theme }: SharedInput,
+  part: "title" | "subtitle",
+  text: string,
+  wanted: number,
+  most: number,
+): Text[] {
+  if (!text || most === 0) return [];
+  const { width, height } = frame;
+  const padding = Math.min(style.number("frame.padding"), 0.08 * Math.min(width, height) + 2);
+  const size = Math.max(SMALLEST, Math.min(wanted, height * 0.09));
+  const look =
+    part === "title"
+      ? ({ weight: 600, fill: theme.ink } as const)
+      : ({ weight: 400, fill: theme.muted } as const);
+  const isMiddle = style.choice("heading.align") === "middle";
+  const place = { x: isMiddle ? width / 2 : padding, y: 0, align: isMiddle ? "middle" : "start" } as const;
+  return wrap(text, width - 2 * padding, size, look.weight, most).map((line, i) =>
+    textMark(`${part}${i}`, "heading", { ...place, text: line, size, ...look }),
+  );
+}
+
+/** Puts lines under each other from a top edge; gives the edge under the last. */
+function stack(lines: Text[], top: number, marks: Mark[]): number {
+  let y = top;
+  for (const line of lines) {
+    marks.push({ ...line, y: y + (line.size * LINE_HEIGHT) / 2 });
+    y += line.size * LINE_HEIGHT;
+  }
+  return y;
 }
 
 /**

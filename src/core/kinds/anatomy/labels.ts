@@ -96,6 +96,9 @@ export type LabelWriter = (
   whole: number | null,
 ) => string[][];
 
+/** Wordings of several lines, each on one. */
+export const oneLine = (wordings: string[][]): string[] => wordings.map((lines) => lines.join(" "));
+
 /** Makes the writer of labels that say `content`: each wording is one or two lines. */
 export function labelWriter({ style, data }: SharedInput, content: LabelSays): LabelWriter {
   const ownText = style.within(LABEL_TEXT)?.template("labels.text") ?? "";

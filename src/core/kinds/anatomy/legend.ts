@@ -1,10 +1,15 @@
+import { formatNumber } from "../../base/number-format";
+import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
 import { shorten, textWidth } from "../../scene/text";
+import type { Colours } from "./colours";
 import { choice, part, toggle } from "./dial";
+import type { SceneInput } from "./kind";
 import type { LegendEntry } from "./legend-entry";
 import { andMore } from "./more";
+import type { SharedPart } from "./shared-parts";
 import { symbolMark } from "./symbol";
 import { textMark } from "./text-mark";
 
@@ -26,18 +31,57 @@ export const legendPart = (place: "auto" | "none", values = true) =>
     ...(values ? [toggle("values", "With values", true)] : []),
   ]);
 
+type LegendInput = SceneInput<ReturnType<typeof legendPart> | SharedPart>;
+
+/** A legend's marks, and what it leaves of the body. */
+export interface LaidLegend {
+  marks: Mark[];
+  body: Box;
+}
+
+/** What a legend says of rows: their colours, names and, where that was chosen, their values. */
+export function rowEntries(
+  { style, data }: LegendInput,
+  rows: { row: Pick<VisualRow, "key" | "label" | "value" | "format">; color: string }[],
+): LegendEntry[] {
+  const valued = style.toggle("legend.values");
+  return rows.map(({ row, color }) => ({
+    key: row.key,
+    color,
+    label: row.label,
+    value: valued ? formatNumber(row.value, row.format ?? data.format) : "",
+  }));
+}
+
+/** What a legend says of series: their colours, names and, where that was chosen, their totals. */
+export function seriesEntries({ style, data }: LegendInput, colours: Colours): LegendEntry[] {
+  const valued = style.toggle("legend.values");
+  return data.series.map((s, k) => ({
+    key: s.key,
+    color: colours.series(k),
+    label: s.label,
+    value: valued ? formatNumber(s.total, data.format) : "",
+  }));
+}
+
+/** The legend of a kind: of its rules where they give the colours, else of these entries. */
+export function legendFor(
+  input: LegendInput,
+  colours: Colours,
+  entries: LegendEntry[],
+  body: Box,
+  { place = input.style.choice("legend.place"), wide = false }: { place?: string; wide?: boolean } = {},
+): LaidLegend {
+  const ruled = colours.ruleLegend();
+  return layLegend(place, ruled.length ? ruled : entries, body, input.theme, wide);
+}
+
 const SIZE = 11.5;
 const ROW = 18;
 const SWATCH = 10;
 
 /** Draws a legend and gives what is left of the body. Frames too small for one go without. */
-export function layLegend(
-  place: string,
-  entries: LegendEntry[],
-  body: Box,
-  theme: Theme,
-  wide = false,
-): { marks: Mark[]; body: Box } {
+function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Theme, wide = false): LaidLegend {
   if (place === "none" || entries.length === 0 || body.width < 180 || body.height < 110)
     return { marks: [], body };
   const width = (e: LegendEntry) =>
@@ -64,63 +108,54 @@ function moved(mark: Mark, dy: number): Mark {
   return "y" in mark ? { ...mark, y: mark.y + dy } : mark;
 }
 
-function entryMarks(
-  e: LegendEntry,
-  x: number,
-  y: number,
-  room: number,
-  theme: Theme,
-  valueAtEnd: boolean,
-): Mark[] {
+/** Where an entry stands: its left edge and middle, its width, and whether its value stands at its end. */
+interface EntryPlace {
+  x: number;
+  y: number;
+  room: number;
+  valueAtEnd: boolean;
+}
+
+function entryMarks(e: LegendEntry, { x, y, room, valueAtEnd }: EntryPlace, theme: Theme): Mark[] {
   const valueWidth = e.value ? textWidth(e.value, SIZE, 500) + 8 : 0;
+  const left = x + SWATCH + 6;
   const label = shorten(e.label, room - SWATCH - 6 - valueWidth, SIZE, 400);
   const symbol =
     e.symbol &&
     symbolMark(`swatch:${e.key}`, "legend", e.symbol, { x: x + SWATCH / 2, y, r: SWATCH / 2, fill: e.color });
-  const marks: Mark[] = [
-    symbol || {
-      type: "rect",
-      id: `swatch:${e.key}`,
-      part: "legend",
-      x,
-      y: y - SWATCH / 2,
-      width: SWATCH,
-      height: SWATCH,
-      radii: [3, 3, 3, 3],
-      fill: e.color,
-    },
-    textMark(`legend:${e.key}`, "legend", {
-      x: x + SWATCH + 6,
-      y,
-      text: label,
-      size: SIZE,
-      weight: 400,
-      fill: theme.ink,
-    }),
-  ];
-  if (e.value) {
-    const at = valueAtEnd ? x + room : x + SWATCH + 6 + textWidth(label, SIZE, 400) + 8;
-    marks.push(
-      textMark(`legendvalue:${e.key}`, "legend", {
-        x: at,
-        y,
-        text: e.value,
-        size: SIZE,
-        weight: 500,
-        fill: theme.muted,
-        align: valueAtEnd ? "end" : "start",
-      }),
-    );
-  }
-  return marks;
+  const swatch: Mark = symbol || {
+    type: "rect",
+    id: `swatch:${e.key}`,
+    part: "legend",
+    x,
+    y: y - SWATCH / 2,
+    width: SWATCH,
+    height: SWATCH,
+    radii: [3, 3, 3, 3],
+    fill: e.color,
+  };
+  const name = textMark(`legend:${e.key}`, "legend", {
+    x: left,
+    y,
+    text: label,
+    size: SIZE,
+    weight: 400,
+    fill: theme.ink,
+  });
+  if (!e.value) return [swatch, name];
+  const value = textMark(`legendvalue:${e.key}`, "legend", {
+    x: valueAtEnd ? x + room : left + textWidth(label, SIZE, 400) + 8,
+    y,
+    text: e.value,
+    size: SIZE,
+    weight: 500,
+    fill: theme.muted,
+    align: valueAtEnd ? "end" : "start",
+  });
+  return [swatch, name, value];
 }
 
-function layRight(
-  entries: LegendEntry[],
-  body: Box,
-  theme: Theme,
-  widest: number,
-): { marks: Mark[]; body: Box } {
+function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: number): LaidLegend {
   const widestAllowed = body.width * 0.45;
   // Names go before values: where both do not fit, the values go, and the tooltip has them.
   if (widest > widestAllowed && entries.some((e) => e.value))
@@ -136,7 +171,9 @@ function layRight(
   const lines = shown.length + (shown.length < entries.length ? 1 : 0);
   const x = body.x + body.width - room;
   const top = body.y + (body.height - lines * ROW) / 2 + ROW / 2;
-  const marks = shown.flatMap((e, i) => entryMarks(e, x, top + i * ROW, room, theme, true));
+  const marks = shown.flatMap((e, i) =>
+    entryMarks(e, { x, y: top + i * ROW, room, valueAtEnd: true }, theme),
+  );
   if (lines > shown.length)
     marks.push(
       textMark("legend:more", "legend", {
@@ -156,7 +193,7 @@ function layBelow(
   body: Box,
   theme: Theme,
   width: (e: LegendEntry) => number,
-): { marks: Mark[]; body: Box } {
+): LaidLegend {
   const most = Math.max(1, Math.floor((body.height * 0.3) / ROW));
   const rows: { entry: LegendEntry; x: number; room: number }[][] = [[]];
   let x = 0;
@@ -180,7 +217,7 @@ function layBelow(
     const total = row[row.length - 1].x + row[row.length - 1].room;
     const left = body.x + (body.width - total) / 2;
     return row.flatMap(({ entry, x: at, room }) =>
-      entryMarks(entry, left + at, top + r * ROW, room, theme, false),
+      entryMarks(entry, { x: left + at, y: top + r * ROW, room, valueAtEnd: false }, theme),
     );
   });
   if (hidden)

@@ -32,28 +32,28 @@ type ArcsInput = SceneInput<
   Part<"ring", ArcDial> | Part<"track", ToggleDial<"shown"> | ColourDial<"colour">> | SharedPart
 >;
 
+/** Rows on concentric rings, against a goal. */
+interface RowsOnRings {
+  rows: VisualRow[];
+  rings: { inner: number; outer: number }[];
+  centre: Centre;
+  goal: Goal;
+}
+
 /**
  * An arc a row, each on its track in a ring of its own, by the dials of the parts "ring" and "track"; where
  * the scale goes on past the goal, the goal is marked.
  */
-export function progressArcs(
-  input: ArcsInput,
-  rows: VisualRow[],
-  rings: { inner: number; outer: number }[],
-  centre: Centre,
-  goal: Goal,
-  colours: Colours,
-): Mark[] {
+export function progressArcs(input: ArcsInput, laid: RowsOnRings, colours: Colours): Mark[] {
   const { data, style, theme } = input;
+  const { rows, rings, centre, goal } = laid;
   const { cx, cy } = centre;
-  const [start, sweep, past] = [
-    style.number("ring.start"),
-    style.number("ring.sweep"),
-    style.choice("ring.past"),
-  ];
+  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
+  const past = style.choice("ring.past");
   const write = (n: number) => formatNumber(n, data.format);
-  return rows.flatMap((row, i) => {
-    const marks = arcMarks(input, {
+  const isExtended = past === "extend" && goal.end > goal.full;
+  return rows.flatMap((row, i) => [
+    ...arcMarks(input, {
       key: row.key,
       part: "ring",
       cx,
@@ -70,20 +70,27 @@ export function progressArcs(
       trackOpacity: (style.within(TRACK_STRENGTH)?.number("track.opacity") ?? 100) / 100,
       datum: rowDatum(input, row, goalLines(goal, row.value, write, shareText)),
       opacity: strength(input, row.key),
-    });
-    if (past !== "extend" || !(goal.end > goal.full)) return marks;
-    const angle = start + (sweep * goal.full) / goal.end;
-    const [a, b] = [
-      polar(cx, cy, angle, rings[i].inner - 1),
-      polar(cx, cy, angle, Math.min(centre.r, rings[i].outer + 1)),
-    ];
-    const points: [number, number][] = [
+    }),
+    ...(isExtended ? [goalTick(laid, i, start + (sweep * goal.full) / goal.end, theme.ink)] : []),
+  ]);
+}
+
+/** A tick across a ring where the goal lies. */
+function goalTick({ rows, rings, centre }: RowsOnRings, i: number, angle: number, stroke: string): Mark {
+  const { cx, cy, r } = centre;
+  const [a, b] = [
+    polar(cx, cy, angle, rings[i].inner - 1),
+    polar(cx, cy, angle, Math.min(r, rings[i].outer + 1)),
+  ];
+  return {
+    type: "line",
+    id: `target:${rows[i].key}`,
+    part: "ring",
+    stroke,
+    strokeWidth: 2,
+    points: [
       [a.x, a.y],
       [b.x, b.y],
-    ];
-    return [
-      ...marks,
-      { type: "line", id: `target:${row.key}`, part: "ring", stroke: theme.ink, strokeWidth: 2, points },
-    ];
-  });
+    ],
+  };
 }

@@ -76,18 +76,11 @@ export interface Arc {
   opacity: number;
 }
 
-/**
- * A track, the arc over it, and what it does past its end: a mark where it holds, a darker and thinner second
- * lap where it laps.
- */
-export function arcMarks(input: SharedInput, arc: Arc): Mark[] {
-  const { theme } = input;
-  const { cx, cy, inner, outer, start, sweep, share, datum, opacity, key, part } = arc;
+/** A shape of an arc over some of its sweep, in a colour. */
+function sectorOf(arc: Arc, id: string, end: number, fill: string): Sector {
+  const { cx, cy, inner, outer, start, sweep, datum, opacity, key, part } = arc;
   const cap = arc.round ? (outer - inner) / 2 : 0;
-  const corners: Sector["corners"] = [cap, cap, cap, cap];
-  const whole = { from: start, to: start + sweep, axis: "angle" as const };
-  const closed = sweep >= 360 - 1e-6;
-  const sector = (id: string, end: number, fill: string, more: Partial<Sector> = {}): Sector => ({
+  return {
     type: "sector",
     id: `${id}:${key}`,
     part,
@@ -98,65 +91,80 @@ export function arcMarks(input: SharedInput, arc: Arc): Mark[] {
     start,
     end,
     inset: 0,
-    corners,
+    corners: [cap, cap, cap, cap],
     fill,
     datum,
     opacity,
-    whole,
+    whole: { from: start, to: start + sweep, axis: "angle" },
     surface: "data",
     grow: "sweep",
-    ...more,
-  });
-  const marks: Mark[] = [];
-  if (arc.track) {
-    const flat: Sector["corners"] = closed ? [0, 0, 0, 0] : corners;
-    marks.push(
-      sector("track", start + sweep, arc.track, {
-        part: "track",
-        surface: "track",
-        corners: flat,
-        opacity: opacity * (arc.trackOpacity ?? 1),
-        grow: undefined,
-      }),
-    );
-  }
-  const shows = { row: key, value: arc.value ?? 0, channel: "angle" } as const;
-  if (share > 0) marks.push(sector("arc", start + sweep * clamp(share), arc.color, { shows }));
-  if (share > 1 + 1e-12 && arc.past === "lap") {
-    const thin = (outer - inner) * 0.27;
-    marks.push(
-      sector("lap", start + sweep * clamp(share - 1), mix(arc.color, theme.ink, 0.5), {
-        inner: inner + thin,
-        outer: outer - thin,
-        corners: arc.round
-          ? (corners.map(() => (outer - inner - 2 * thin) / 2) as Sector["corners"])
-          : [0, 0, 0, 0],
-        surface: undefined,
-        whole: undefined,
-      }),
-    );
-  }
-  if (share > 1 + 1e-12 && arc.past === "hold") {
-    const half = Math.min((outer - inner) * 0.36, 9);
-    const middle = (inner + outer) / 2;
-    const turn = Math.min(sweep / 6, ((half * 1.2) / Math.max(middle, 1)) * (180 / Math.PI));
-    // The tip stands at the end of the scale, on the arc, so that the picture is not longer than it.
-    const at = polar(cx, cy, start + sweep - turn, middle);
-    marks.push({
-      type: "polygon",
-      id: `past:${key}`,
-      part,
-      ...at,
-      rotate: start + sweep - turn / 2 + 90,
-      points: [
-        [-half, half * 0.6],
-        [0, -half * 0.7],
-        [half, half * 0.6],
-      ],
-      fill: input.surface.inkOn(arc.color),
-      datum,
-    });
-  }
+  };
+}
+
+/** The whole way of an arc, under it. */
+function trackOf(arc: Arc, fill: string): Sector {
+  const { start, sweep, opacity, trackOpacity = 1 } = arc;
+  const track = sectorOf(arc, "track", start + sweep, fill);
+  const isClosed = sweep >= 360 - 1e-6;
+  return {
+    ...track,
+    part: "track",
+    surface: "track",
+    corners: isClosed ? [0, 0, 0, 0] : track.corners,
+    opacity: opacity * trackOpacity,
+    grow: undefined,
+  };
+}
+
+/** A second lap, thinner and darker over the first. */
+function lapOf(arc: Arc, ink: string): Sector {
+  const { start, sweep, share, inner, outer } = arc;
+  const thin = (outer - inner) * 0.27;
+  const cap = arc.round ? (outer - inner - 2 * thin) / 2 : 0;
+  return {
+    ...sectorOf(arc, "lap", start + sweep * clamp(share - 1), mix(arc.color, ink, 0.5)),
+    inner: inner + thin,
+    outer: outer - thin,
+    corners: [cap, cap, cap, cap],
+    surface: undefined,
+    whole: undefined,
+  };
+}
+
+/** The tip of a value past the end: it stands at the end of the scale, on the arc, so that none is longer. */
+function tipOf(arc: Arc, ink: string): Mark {
+  const { cx, cy, inner, outer, start, sweep, key, part, datum } = arc;
+  const half = Math.min((outer - inner) * 0.36, 9);
+  const middle = (inner + outer) / 2;
+  const turn = Math.min(sweep / 6, ((half * 1.2) / Math.max(middle, 1)) * (180 / Math.PI));
+  return {
+    type: "polygon",
+    id: `past:${key}`,
+    part,
+    ...polar(cx, cy, start + sweep - turn, middle),
+    rotate: start + sweep - turn / 2 + 90,
+    points: [
+      [-half, half * 0.6],
+      [0, -half * 0.7],
+      [half, half * 0.6],
+    ],
+    fill: ink,
+    datum,
+  };
+}
+
+/**
+ * A track, the arc over it, and what it does past its end: a mark where it holds, a darker and thinner second
+ * lap where it laps.
+ */
+export function arcMarks({ theme, surface }: SharedInput, arc: Arc): Mark[] {
+  const { start, sweep, share, past, color } = arc;
+  const marks: Mark[] = arc.track ? [trackOf(arc, arc.track)] : [];
+  const shows = { row: arc.key, value: arc.value ?? 0, channel: "angle" } as const;
+  if (share > 0) marks.push({ ...sectorOf(arc, "arc", start + sweep * clamp(share), color), shows });
+  const isPast = share > 1 + 1e-12;
+  if (isPast && past === "lap") marks.push(lapOf(arc, theme.ink));
+  if (isPast && past === "hold") marks.push(tipOf(arc, surface.inkOn(color)));
   return marks;
 }
 

@@ -38,71 +38,64 @@ export function namesFor(
   }));
 }
 
+/** Where a reading stands in a circle: its middle, the free radius, and the box that it does not leave. */
+interface RoundPlace {
+  x: number;
+  y: number;
+  room: number;
+  within: Box;
+  /** Up (-1) or down (1) into a half circle. */
+  lift?: -1 | 0 | 1;
+}
+
+/** What a round reading says: its names in each wording, and what stands under it, in a tone of its own. */
+interface RoundWords {
+  names: Record<string, TemplateValue>[];
+  caption: string;
+  tone?: string;
+}
+
 /**
- * A reading within a circle: its main line and a caption under it, at the largest size that fits. `lift`
- * moves it up (-1) or down (1) into a half circle. What does not fit `within` is left out.
+ * The text of a round reading and its size: a number is never cut, so that the smallest rings have it whole,
+ * or none.
  */
-export function roundReading(
-  input: ReadingInput,
-  at: { x: number; y: number; room: number; within: Box },
-  names: Record<string, TemplateValue>[],
-  caption: string,
-  lift = 0,
-  tone?: string,
-): Mark[] {
+function roundText(texts: string[], width: number, most: number, size: number) {
+  const fitted = fitText(texts, width, Math.max(SMALLEST, size), 600);
+  if (texts.includes(fitted.text)) return fitted;
+  const shortest = texts[texts.length - 1];
+  return { text: textWidth(shortest, SMALLEST, 600) <= most ? shortest : "", size: SMALLEST };
+}
+
+/** How far from its middle a round reading reaches, as a share of its size: the circle is narrowest there. */
+const REACH = { lifted: { captioned: 1.6, alone: 1 }, level: { captioned: 0.9, alone: 0.42 } };
+
+/**
+ * A reading within a circle: its main line and a caption under it, at the largest size that fits. What does
+ * not fit is left out.
+ */
+export function roundReading(input: ReadingInput, at: RoundPlace, said: RoundWords): Mark[] {
   const { style, theme } = input;
+  const { within, room, lift = 0 } = at;
   if (!style.toggle("reading.shown")) return [];
-  const wanted = Math.min(style.number("reading.size"), at.room * (lift === 0 ? 0.6 : 0.42));
-  const withCaption = caption !== "" && at.room > 34;
-  // The circle is narrowest at the line's far edge from its centre.
-  const reach = wanted * (lift === 0 ? (withCaption ? 0.9 : 0.42) : withCaption ? 1.6 : 1);
-  const { within } = at;
+  const wanted = Math.min(style.number("reading.size"), room * (lift === 0 ? 0.6 : 0.42));
+  const isCaptioned = said.caption !== "" && room > 34;
+  const reach = wanted * REACH[lift === 0 ? "level" : "lifted"][isCaptioned ? "captioned" : "alone"];
   const side = Math.min(at.x - within.x, within.x + within.width - at.x);
-  const width = 2 * Math.min(side, Math.sqrt(Math.max(0, at.room ** 2 - reach ** 2)) * 0.94);
+  const width = 2 * Math.min(side, Math.sqrt(Math.max(0, room ** 2 - reach ** 2)) * 0.94);
   if (width < 12) return [];
-  const text = style.template("reading.text");
-  const texts = names.map((n) => fillTemplate(text, n));
-  const fitted = fitText(texts, width, Math.max(SMALLEST, wanted), 600);
-  // A number is never cut: the smallest rings have it whole, or none.
-  const main = texts.includes(fitted.text)
-    ? fitted
-    : {
-        text:
-          textWidth(texts[texts.length - 1], SMALLEST, 600) <= 2 * Math.min(at.room, side)
-            ? texts[texts.length - 1]
-            : "",
-        size: SMALLEST,
-      };
-  const middle = at.y + lift * main.size * (withCaption ? 0.95 : 0.55);
-  const marks: Mark[] = [
-    textMark("reading", "reading", {
-      x: at.x,
-      y: middle - (withCaption ? main.size * 0.22 : 0),
-      text: main.text,
-      size: main.size,
-      weight: 600,
-      fill: theme.ink,
-      align: "middle",
-    }),
-  ];
-  if (withCaption) {
+  const texts = said.names.map((n) => fillTemplate(style.template("reading.text"), n));
+  const main = roundText(texts, width, 2 * Math.min(room, side), wanted);
+  const middle = at.y + lift * main.size * (isCaptioned ? 0.95 : 0.55);
+  const place = { x: at.x, align: "middle" as const };
+  const y = middle - (isCaptioned ? main.size * 0.22 : 0);
+  const lines = [textMark("reading", "reading", { ...place, y, ...main, weight: 600, fill: theme.ink })];
+  if (isCaptioned) {
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
-    const small = fitText([caption], width * 0.9, size, 400);
-    marks.push(
-      textMark("caption", "reading", {
-        x: at.x,
-        y: middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75),
-        text: small.text,
-        size: small.size,
-        weight: 400,
-        fill: tone ?? theme.muted,
-        align: "middle",
-      }),
-    );
+    const small = fitText([said.caption], width * 0.9, size, 400);
+    const under = middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75);
+    const fill = said.tone ?? theme.muted;
+    lines.push(textMark("caption", "reading", { ...place, y: under, ...small, weight: 400, fill }));
   }
-  const [top, bottom] = [within.y, within.y + within.height];
-  return marks.filter(
-    (m) =>
-      m.type === "text" && m.text !== "" && m.y - m.size / 2 >= top - 1 && m.y + m.size / 2 <= bottom + 1,
-  );
+  const [top, bottom] = [within.y - 1, within.y + within.height + 1];
+  return lines.filter((m) => m.text !== "" && m.y - m.size / 2 >= top && m.y + m.size / 2 <= bottom);
 }

@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { CAPSULE_STACK_PARTS } from "./parts";
 import { capsuleStackScene } from "./scene";
 
+/** A capsule stack: what the registry of kinds knows of it. */
 export const capsuleStack = defineKind({
   id: "capsule stack",
   label: "Capsule stack",

@@ -1,10 +1,11 @@
-import { AXIS_PART } from "../anatomy/bands";
+import { AXIS_PART } from "../anatomy/axis";
 import { coloursPart } from "../anatomy/colours";
 import { choice, directionDial, number, part, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 
+/** The parts of a capsule stack with their dials, in the order in which they are offered. */
 export const CAPSULE_STACK_PARTS = [
   part("bar", "Stack", [
     directionDial("up"),
@@ -33,4 +34,5 @@ export const CAPSULE_STACK_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of a capsule stack: it types the names of its dials. */
 export type CapsuleStackPart = (typeof CAPSULE_STACK_PARTS)[number];

@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { DONUT_PARTS } from "./parts";
 import { donutScene } from "./scene";
 
+/** A donut: what the registry of kinds knows of it. */
 export const donut = defineKind({
   id: "donut",
   label: "Donut",

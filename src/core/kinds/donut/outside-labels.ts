@@ -1,13 +1,15 @@
+import type { RowKey } from "../../rows/row-key";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
 import { LINE_HEIGHT, shorten, textWidth } from "../../scene/text";
 import { polar } from "../anatomy/angles";
+import type { Centre } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
 
 /** What is said of a slice beside the ring. */
 export interface OutsideLabel {
-  key: string;
+  key: RowKey;
   lines: string[];
   /** How many of the lines are the name. */
   names: number;
@@ -34,80 +36,89 @@ function spread(wanted: number[], heights: number[], top: number, bottom: number
   return y;
 }
 
+/** What labels beside a ring are written with. */
+interface Beside {
+  box: Box;
+  size: number;
+  theme: Theme;
+  leaders: boolean;
+}
+
+interface PlacedLabel extends OutsideLabel {
+  height: number;
+  /** The pixel of its wanted middle. */
+  at: number;
+}
+
+/** The labels of one side that have room there, in the order of their height: the smallest shares give way. */
+function labelsOf(labels: OutsideLabel[], side: 1 | -1, ring: Centre, { box, size }: Beside): PlacedLabel[] {
+  const mine = labels
+    .filter((l) => (Math.sin((l.angle * Math.PI) / 180) >= 0 ? 1 : -1) === side)
+    .map((l) => ({
+      ...l,
+      height: l.lines.length * size * LINE_HEIGHT,
+      at: polar(ring.cx, ring.cy, l.angle, ring.r + ELBOW).y,
+    }));
+  while (mine.length > 0 && mine.reduce((sum, l) => sum + l.height + 1, 0) > box.height) {
+    const smallest = mine.reduce((a, b) => (b.share < a.share ? b : a));
+    mine.splice(mine.indexOf(smallest), 1);
+  }
+  return mine.sort((a, b) => a.at - b.at);
+}
+
+/** A label at a height beside the ring, with its leader; one wider than its room ends in an ellipsis. */
+function labelMarks(label: PlacedLabel, side: 1 | -1, y: number, ring: Centre, beside: Beside): Mark[] {
+  const { box, size, theme, leaders } = beside;
+  const { cx, cy, r } = ring;
+  const from = polar(cx, cy, label.angle, r + 2);
+  const elbow = polar(cx, cy, label.angle, r + ELBOW);
+  // The label stands clear of the ring at its own height.
+  const dy = Math.min(Math.abs(y - cy) - label.height / 2, r + ELBOW);
+  const clear = dy > 0 ? Math.sqrt(Math.max(0, (r + ELBOW) ** 2 - dy * dy)) : r + ELBOW;
+  const x = cx + side * Math.max(clear, side * (elbow.x - cx)) + side * GAP;
+  const room = side > 0 ? box.x + box.width - x - GAP : x - box.x - GAP;
+  const looks = label.lines.map((_, k) =>
+    k < label.names
+      ? ({ weight: 500, fill: theme.ink } as const)
+      : ({ weight: 400, fill: theme.muted } as const),
+  );
+  const texts = label.lines.map((line, k) => shorten(line, room, size, looks[k].weight));
+  if (room < size * 2 || texts[0] === "") return [];
+  const leader: Mark = {
+    type: "line",
+    id: `leader:${label.key}`,
+    part: "labels",
+    stroke: theme.muted,
+    strokeWidth: 0.75,
+    opacity: 0.7,
+    points: [
+      [from.x, from.y],
+      [elbow.x, elbow.y],
+      [x - side, y],
+    ],
+  };
+  const lines = texts.map((text, k) => {
+    const lineY = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
+    const align = side > 0 ? "start" : "end";
+    const line = { x: x + side * 2, y: lineY, text, size, ...looks[k], align } as const;
+    return textMark(`label${k}:${label.key}`, "labels", line);
+  });
+  return leaders ? [leader, ...lines] : lines;
+}
+
 /**
  * Places labels beside a ring with leader lines. Labels that collide move; when a side is too crowded the
- * smallest shares lose theirs. Gives the marks; a label wider than its room ends in an ellipsis.
+ * smallest shares lose theirs.
  */
-export function outsideLabels(
-  labels: OutsideLabel[],
-  ring: { cx: number; cy: number; r: number },
-  box: Box,
-  size: number,
-  theme: Theme,
-  leaders: boolean,
-): Mark[] {
-  const marks: Mark[] = [];
-  for (const side of [1, -1] as const) {
-    let mine = labels
-      .filter((l) => (Math.sin((l.angle * Math.PI) / 180) >= 0 ? 1 : -1) === side)
-      .map((l) => ({
-        ...l,
-        height: l.lines.length * size * LINE_HEIGHT,
-        at: polar(ring.cx, ring.cy, l.angle, ring.r + ELBOW).y,
-      }));
-    while (mine.length > 0 && mine.reduce((sum, l) => sum + l.height + 1, 0) > box.height) {
-      const smallest = mine.reduce((a, b) => (b.share < a.share ? b : a));
-      mine = mine.filter((l) => l !== smallest);
-    }
-    mine.sort((a, b) => a.at - b.at);
-    const middles = spread(
-      mine.map((l) => l.at),
-      mine.map((l) => l.height),
-      box.y,
-      box.y + box.height,
-    );
-    for (const [i, label] of mine.entries()) {
-      const y = middles[i];
-      const from = polar(ring.cx, ring.cy, label.angle, ring.r + 2);
-      const elbow = polar(ring.cx, ring.cy, label.angle, ring.r + ELBOW);
-      // The label stands clear of the ring at its own height.
-      const dy = Math.min(Math.abs(y - ring.cy) - label.height / 2, ring.r + ELBOW);
-      const clear = dy > 0 ? Math.sqrt(Math.max(0, (ring.r + ELBOW) ** 2 - dy * dy)) : ring.r + ELBOW;
-      const x = ring.cx + side * Math.max(clear, side * (elbow.x - ring.cx)) + side * GAP;
-      const room = side > 0 ? box.x + box.width - x - GAP : x - box.x - GAP;
-      const texts = label.lines.map((line, k) => shorten(line, room, size, k < label.names ? 500 : 400));
-      if (room < size * 2 || texts[0] === "") continue;
-      if (leaders)
-        marks.push({
-          type: "line",
-          id: `leader:${label.key}`,
-          part: "labels",
-          stroke: theme.muted,
-          strokeWidth: 0.75,
-          opacity: 0.7,
-          points: [
-            [from.x, from.y],
-            [elbow.x, elbow.y],
-            [x - side * 1, y],
-          ],
-        });
-      for (const [k, text] of texts.entries()) {
-        const lineY = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
-        marks.push(
-          textMark(`label${k}:${label.key}`, "labels", {
-            x: x + side * 2,
-            y: lineY,
-            text,
-            size,
-            weight: k < label.names ? 500 : 400,
-            fill: k < label.names ? theme.ink : theme.muted,
-            align: side > 0 ? "start" : "end",
-          }),
-        );
-      }
-    }
-  }
-  return marks;
+export function outsideLabels(labels: OutsideLabel[], ring: Centre, beside: Beside): Mark[] {
+  const { y, height } = beside.box;
+  return ([1, -1] as const).flatMap((side) => {
+    const mine = labelsOf(labels, side, ring, beside);
+    const wanted = mine.map((l) => l.at);
+    const heights = mine.map((l) => l.height);
+    const middles = spread(wanted, heights, y, y + height);
+    return mine.flatMap((label, i) => labelMarks(label, side, middles[i], ring, beside));
+  });
 }
 
 /** The room to leave beside the ring: the widest label, at most a share of the box. */

@@ -5,6 +5,7 @@ import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
+/** The parts of a donut with their dials, in the order in which they are offered. */
 export const DONUT_PARTS = [
   part("arc", "Ring", [
     number("hole", "Hole", [0, 95, 1], "%", 62),
@@ -40,4 +41,5 @@ export const DONUT_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of a donut: it types the names of its dials. */
 export type DonutPart = (typeof DONUT_PARTS)[number];

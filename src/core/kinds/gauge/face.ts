@@ -4,6 +4,9 @@ import type { GaugePart } from "./parts";
 
 type Input = SceneInput<GaugePart>;
 
+/** End labels need a face of this radius; smaller ones give the room to the reading. */
+export const ENDS_FROM = 58;
+
 /** Where the arc stands: centre and radii in pixels, angles in degrees. */
 export interface Face {
   cx: number;

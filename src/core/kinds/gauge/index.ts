@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { GAUGE_PARTS } from "./parts";
 import { gaugeScene } from "./scene";
 
+/** A gauge: what the registry of kinds knows of it. */
 export const gauge = defineKind({
   id: "gauge",
   label: "Gauge",

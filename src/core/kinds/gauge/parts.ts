@@ -2,6 +2,7 @@ import { coloursPart } from "../anatomy/colours";
 import { capsDial, choice, colour, number, part, pastDial, template, toggle } from "../anatomy/dial";
 import { sharedParts } from "../anatomy/shared-parts";
 
+/** The parts of a gauge with their dials, in the order in which they are offered. */
 export const GAUGE_PARTS = [
   part("arc", "Arc", [
     choice(
@@ -75,4 +76,5 @@ export const GAUGE_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of a gauge: it types the names of its dials. */
 export type GaugePart = (typeof GAUGE_PARTS)[number];

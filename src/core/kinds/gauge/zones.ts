@@ -26,6 +26,10 @@ export function stretches(zones: Zone[], scale: Scale): Stretch[] {
     .filter((s) => s.until > s.from);
 }
 
+/** Zones with their edges as values, where they are given as shares of the scale. */
+export const edgesAsValues = (zones: Zone[], { minimum, maximum }: Scale): Zone[] =>
+  zones.map((z) => ({ ...z, to: z.to === null ? null : minimum + z.to * (maximum - minimum) }));
+
 /** The zone a value falls in: an edge belongs to the zone above it. */
 export function zoneOf(zones: Zone[], value: number): Zone | null {
   const sorted = zones.toSorted(

@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { LOLLIPOP_PARTS } from "./parts";
 import { lollipopScene } from "./scene";
 
+/** Lollipops: what the registry of kinds knows of it. */
 export const lollipop = defineKind({
   id: "lollipop",
   label: "Lollipop",

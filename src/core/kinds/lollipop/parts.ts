@@ -1,10 +1,11 @@
-import { AXIS_PART } from "../anatomy/bands";
+import { AXIS_PART } from "../anatomy/axis";
 import { coloursPart } from "../anatomy/colours";
 import { choice, colour, directionDial, number, part } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 
+/** The parts of lollipops with their dials, in the order in which they are offered. */
 export const LOLLIPOP_PARTS = [
   part("stem", "Stem", [
     directionDial("up"),
@@ -58,4 +59,5 @@ export const LOLLIPOP_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of lollipops: it types the names of its dials. */
 export type LollipopPart = (typeof LOLLIPOP_PARTS)[number];

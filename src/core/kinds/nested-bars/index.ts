@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { NESTED_BARS_PARTS } from "./parts";
 import { nestedBarsScene } from "./scene";
 
+/** Nested bars: what the registry of kinds knows of it. */
 export const nestedBars = defineKind({
   id: "nested bars",
   label: "Nested bars",

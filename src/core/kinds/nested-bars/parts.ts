@@ -1,10 +1,11 @@
-import { AXIS_PART } from "../anatomy/bands";
+import { AXIS_PART } from "../anatomy/axis";
 import { coloursPart } from "../anatomy/colours";
 import { choice, colour, directionDial, number, part } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 
+/** The parts of nested bars with their dials, in the order in which they are offered. */
 export const NESTED_BARS_PARTS = [
   part("bar", "Outer bar", [
     directionDial("right"),
@@ -34,4 +35,5 @@ export const NESTED_BARS_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of nested bars: it types the names of its dials. */
 export type NestedBarsPart = (typeof NESTED_BARS_PARTS)[number];

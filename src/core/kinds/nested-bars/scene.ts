@@ -1,136 +1,180 @@
 import { formatNumber } from "../../base/number-format";
+import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
-import type { Scene } from "../../scene/marks";
-import { type Bands, barBox, growthFrom, layBands, widthPlace } from "../anatomy/bands";
+import type { Mark } from "../../scene/marks";
+import type { Bands } from "../anatomy/axis";
+import { barBox, growthFrom, layBands, sideOf, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
-import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { drawing } from "../anatomy/drawing";
+import { type BandEnd, endLabelMarks } from "../anatomy/end-labels";
+import { footNote, layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
-import { labelWriter } from "../anatomy/labels";
-import { layLegend } from "../anatomy/legend";
+import { labelWriter, oneLine } from "../anatomy/labels";
+import { legendFor } from "../anatomy/legend";
 import { niceAbove } from "../anatomy/scale";
 import type { NestedBarsPart } from "./parts";
 
 type Input = SceneInput<NestedBarsPart>;
 
-/**
- * A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on
- * two.
- */
-export function nestedBarsScene(input: Input): Scene {
-  const blank = blankScene(input);
-  if (blank) return blank;
+interface Laid {
+  marks: Mark[];
+  /** What stands at the foot, over all else. */
+  foot: Mark[];
+  colours: Colours;
+  bands: Bands;
+  /** What brings inner values onto the outer scale, and the sentence that tells of two scales. */
+  factor: number;
+  told: string;
+}
+
+const outerColour = ({ style, theme }: Input, color: string) =>
+  style.colour("bar.colour", mix(color, theme.sheet, 0.72));
+const writeSecond = ({ data }: Input, n: number | null) =>
+  formatNumber(n, data.second?.format ?? data.format);
+
+/** The ends of the two scales, where the inner bars have one of their own; both are said. */
+function twoScales({ data, style }: Input): { outer: number; inner: number } | null {
+  if (style.choice("scale.of") !== "two" || data.second === null) return null;
+  const most = (read: (r: VisualRow) => number | null) =>
+    Math.max(0, ...data.rows.map((r) => Math.abs(read(r) ?? 0)));
+  return { outer: niceAbove(most((r) => r.value)), inner: niceAbove(most((r) => r.second)) };
+}
+
+function lay(input: Input): Laid {
   const { data, style, theme } = input;
-  const { marks, body: whole } = layFrame(input);
-  const horizontal = style.choice("bar.direction") === "right";
+  const { marks, body } = layFrame(input);
   const colours = new Colours(input);
-  const two = style.choice("scale.of") === "two" && data.second !== null;
-  const outerColour = (color: string) => style.colour("bar.colour", mix(color, theme.sheet, 0.72));
-  const second = (n: number | null) => formatNumber(n, data.second?.format ?? data.format);
-  const [mostOuter, mostInner] = [
-    Math.max(0, ...data.rows.map((r) => Math.abs(r.value ?? 0))),
-    Math.max(0, ...data.rows.map((r) => Math.abs(r.second ?? 0))),
-  ];
-  // On two scales the inner values are brought onto the outer scale; both ends are said.
-  const [endOuter, endInner] = [niceAbove(mostOuter), niceAbove(mostInner)];
-  const factor = two && mostInner > 0 ? endOuter / endInner : 1;
-  const told = two
-    ? `Two scales: ${data.valueLabel} to ${formatNumber(endOuter, data.format)}, ${data.second?.label} to ${second(endInner)}`
+  const scales = twoScales(input);
+  const factor = scales ? scales.outer / scales.inner : 1;
+  const told = scales
+    ? `Two scales: ${data.valueLabel} to ${formatNumber(scales.outer, data.format)}, ${data.second?.label} to ${writeSecond(input, scales.inner)}`
     : "";
-  const noted = footNote(whole, theme, told);
+  const noted = footNote(body, theme, told);
+  const entry = (key: string, color: string, label: string) => ({ key, color, label, value: "" });
   const entries = data.second
     ? [
-        { key: "outer", color: outerColour(colours.one), label: data.valueLabel, value: "" },
-        { key: "inner", color: colours.one, label: data.second.label, value: "" },
+        entry("outer", outerColour(input, colours.one), data.valueLabel),
+        entry("inner", colours.one, data.second.label),
       ]
     : [];
-  const legend = layLegend(
-    style.choice("legend.place"),
-    colours.ruleLegend().length ? colours.ruleLegend() : entries,
-    noted.body,
-    theme,
-    true,
-  );
-  const write = labelWriter(input, input.style.choice("labels.content"));
+  const legend = legendFor(input, colours, entries, noted.body, { wide: true });
+  const write = labelWriter(input, style.choice("labels.content"));
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
+  const reach = (r: VisualRow) =>
+    [r.value, innerOf(r, factor), scales?.outer ?? null].filter((v) => v !== null);
   const bands = layBands(input, legend.body, {
-    horizontal,
-    reach: data.rows.map((r) =>
-      [r.value, r.second === null ? null : r.second * factor, ...(two ? [endOuter] : [])].filter(
-        (v): v is number => v !== null,
-      ),
-    ),
-    labels: data.rows.map((r) => write(r, total).map((lines) => lines.join(" "))),
+    horizontal: style.choice("bar.direction") === "right",
+    reach: data.rows.map(reach),
+    labels: data.rows.map((r) => oneLine(write(r, total))),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
-  const [thick, thin] = [
-    (bands.band * style.number("bar.width")) / 100,
-    (bands.band * style.number("inner.width")) / 100,
+  return { marks, foot: noted.marks, colours, bands, factor, told };
+}
+
+/** The inner value on the outer scale. */
+const innerOf = ({ second }: VisualRow, factor: number) => (second === null ? null : second * factor);
+
+/** One of a row's two bars: which, its value on the outer scale, how thick and how round it is, its colour. */
+interface NestedBar {
+  id: "outer" | "inner";
+  part: "bar" | "inner";
+  value: number | null;
+  thickness: number;
+  corner: number;
+  fill: string;
+}
+
+function barsOf(input: Input, { bands, colours, factor }: Laid, row: VisualRow, i: number): NestedBar[] {
+  const { style } = input;
+  const color = colours.of(row, i);
+  const thick = (bands.band * style.number("bar.width")) / 100;
+  const thin = (bands.band * style.number("inner.width")) / 100;
+  return [
+    {
+      id: "outer",
+      part: "bar",
+      value: row.value,
+      thickness: thick,
+      corner: style.number("bar.corner"),
+      fill: outerColour(input, color),
+    },
+    {
+      id: "inner",
+      part: "inner",
+      value: innerOf(row, factor),
+      thickness: Math.min(thin, thick),
+      corner: style.number("inner.corner"),
+      fill: color,
+    },
   ];
-  const ends: Parameters<Bands["endLabels"]>[0] = [];
-  for (const [i, row] of bands.rows.entries()) {
-    const opacity = strength(input, row.key);
-    const color = colours.of(row, i);
-    const datum = rowDatum(
-      input,
-      row,
-      data.second ? [{ label: data.second.label, value: second(row.second) }] : [],
-    );
-    const bar = (
-      id: "outer" | "inner",
-      part: string,
-      value: number | null,
-      thickness: number,
-      corner: number,
-      fill: string,
-    ) => {
-      if (value === null || value === 0) return;
-      const { far, ...place } = barBox(bands, i, 0, value, Math.max(1, thickness));
-      const radius = ((thickness / 2) * corner) / 100;
-      const to = value < 0 ? bands.at(bands.low) : bands.at(bands.high);
-      marks.push({
+}
+
+function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
+  const { second } = input.data;
+  const { bands } = laid;
+  const opacity = strength(input, row.key);
+  const more = second ? [{ label: second.label, value: writeSecond(input, row.second) }] : [];
+  const datum = rowDatum(input, row, more);
+  return barsOf(input, laid, row, i).flatMap(({ id, part, value, thickness, corner, fill }): Mark[] => {
+    if (value === null || value === 0) return [];
+    const { far, ...box } = barBox(bands, { row: i, from: 0, to: value, thickness: Math.max(1, thickness) });
+    const radius = ((thickness / 2) * corner) / 100;
+    return [
+      {
         type: "rect",
         id: `${id}:${row.key}`,
         part,
-        ...place,
+        ...box,
         radii: [radius, radius, radius, radius],
         fill,
         opacity,
         datum,
         shows: { row: row.key, series: id, value, channel: "length" },
         surface: "data",
-        whole: { from: bands.base, to, axis: horizontal ? "x" : "y" },
+        whole: sideOf(bands, value),
         grow: growthFrom(far),
-      });
-    };
-    bar("outer", "bar", row.value, thick, style.number("bar.corner"), outerColour(color));
-    bar(
-      "inner",
-      "inner",
-      row.second === null ? null : row.second * factor,
-      Math.min(thin, thick),
-      style.number("inner.corner"),
-      color,
-    );
-    const [outer, inner] = [row.value ?? 0, (row.second ?? 0) * factor];
-    const negative = outer < 0;
-    ends.push({
-      at: bands.at(negative ? Math.min(outer, inner) : Math.max(outer, inner)),
-      negative,
-      reach: 0,
-      half: thick / 2,
-    });
-  }
-  marks.push(...bands.endLabels(ends), ...noted.marks);
-  const said = leadingRows(
-    input,
-    (r) => `${formatNumber(r.value, data.format)}${data.second ? ` with ${second(r.second)}` : ""}`,
-  );
-  return frameScene(
-    input,
-    marks,
-    [input.style.handle("bar.width", widthPlace(bands, input.style.number("bar.width")))],
-    `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.${bands.left}`,
-  );
+      },
+    ];
+  });
 }
+
+/** Where the longer of a row's two bars ends. */
+function endOf({ style }: Input, { bands, factor }: Laid, row: VisualRow): BandEnd {
+  const [outer, inner] = [row.value ?? 0, innerOf(row, factor) ?? 0];
+  const negative = outer < 0;
+  const at = bands.at(negative ? Math.min(outer, inner) : Math.max(outer, inner));
+  return { at, negative, reach: 0, half: (bands.band * style.number("bar.width")) / 200 };
+}
+
+function draw(input: Input, laid: Laid): Mark[] {
+  const { bands } = laid;
+  const ends = bands.rows.map((row) => endOf(input, laid, row));
+  return [
+    ...laid.marks,
+    ...bands.rows.flatMap((row, i) => rowMarks(input, laid, row, i)),
+    ...endLabelMarks(bands, ends, input.theme.ink),
+    ...laid.foot,
+  ];
+}
+
+function say(input: Input, { bands, told }: Laid): string {
+  const { data } = input;
+  const second = (r: VisualRow) => (data.second ? ` with ${writeSecond(input, r.second)}` : "");
+  const said = leadingRows(input, (r) => `${formatNumber(r.value, data.format)}${second(r)}`);
+  return `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.${bands.left}`;
+}
+
+/**
+ * A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on
+ * two.
+ */
+export const nestedBarsScene = drawing<Input, Laid>({
+  lay,
+  draw,
+  handles: ({ style }, { bands }) => [
+    style.handle("bar.width", widthPlace(bands, style.number("bar.width"))),
+  ],
+  say,
+});

@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { NUMBER_CARD_PARTS } from "./parts";
 import { numberCardScene } from "./scene";
 
+/** A number card: what the registry of kinds knows of it. */
 export const numberCard = defineKind({
   id: "number",
   label: "Number",

@@ -3,6 +3,7 @@ import { choice, colour, number, part, toggle } from "../anatomy/dial";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
+/** The parts of a number card with their dials, in the order in which they are offered. */
 export const NUMBER_CARD_PARTS = [
   readingPart("{value}", "", 48),
   part("change", "Change", [
@@ -59,4 +60,5 @@ export const NUMBER_CARD_PARTS = [
   ...sharedParts(false),
 ];
 
+/** One of the parts of a number card: it types the names of its dials. */
 export type NumberCardPart = (typeof NUMBER_CARD_PARTS)[number];

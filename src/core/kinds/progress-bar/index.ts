@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { PROGRESS_BAR_PARTS } from "./parts";
 import { progressBarScene } from "./scene";
 
+/** A progress bar: what the registry of kinds knows of it. */
 export const progressBar = defineKind({
   id: "progress bar",
   label: "Progress bar",

@@ -4,6 +4,7 @@ import { labelsPart } from "../anatomy/labels";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
+/** The parts of a progress bar with their dials, in the order in which they are offered. */
 export const PROGRESS_BAR_PARTS = [
   part("bar", "Bar", [
     directionDial("right"),
@@ -30,4 +31,5 @@ export const PROGRESS_BAR_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of a progress bar: it types the names of its dials. */
 export type ProgressBarPart = (typeof PROGRESS_BAR_PARTS)[number];

@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { PROGRESS_RING_PARTS } from "./parts";
 import { progressRingScene } from "./scene";
 
+/** A progress ring: what the registry of kinds knows of it. */
 export const progressRing = defineKind({
   id: "progress ring",
   label: "Progress ring",

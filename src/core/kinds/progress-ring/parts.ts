@@ -3,6 +3,7 @@ import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dia
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
+/** The parts of a progress ring with their dials, in the order in which they are offered. */
 export const PROGRESS_RING_PARTS = [
   part("ring", "Ring", [
     number("thickness", "Thickness", [2, 60, 1], "px", 18),
@@ -22,4 +23,5 @@ export const PROGRESS_RING_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of a progress ring: it types the names of its dials. */
 export type ProgressRingPart = (typeof PROGRESS_RING_PARTS)[number];

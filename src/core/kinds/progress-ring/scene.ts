@@ -1,17 +1,18 @@
-import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import type { Scene } from "../../scene/marks";
+import type { VisualRow } from "../../rows/visual-data";
+import type { Box } from "../../scene/box";
+import type { Mark } from "../../scene/marks";
 import { SMALLEST, shorten } from "../../scene/text";
-import { arcExtent } from "../anatomy/angles";
+import { liftOf } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
-import { leadingRows } from "../anatomy/datum";
-import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
-import { beyondGoal, goalOf, shareFormat } from "../anatomy/goal";
+import { drawing } from "../anatomy/drawing";
+import { footNote, layFrame } from "../anatomy/frame";
+import { beyondGoal, type Goal, goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { shareText } from "../anatomy/labels";
 import { doNotFit } from "../anatomy/more";
 import { progressArcs } from "../anatomy/progress-arcs";
-import { layCentre, layRings, ringHandles } from "../anatomy/rings";
+import { progressWords } from "../anatomy/progress-words";
+import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { ProgressRingPart } from "./parts";
@@ -21,60 +22,65 @@ type Input = SceneInput<ProgressRingPart>;
 /** More rings than this cannot be told apart. */
 const MOST_RINGS = 8;
 
-/** A ring that fills towards a goal; several rows or measures give rings within each other. */
-export function progressRingScene(input: Input): Scene {
-  const blank = blankScene(input);
-  if (blank) return blank;
+interface Laid {
+  marks: Mark[];
+  /** What stands at the foot. */
+  foot: Mark[];
+  body: Box;
+  goal: Goal;
+  rows: VisualRow[];
+  centre: Centre;
+  rings: { inner: number; outer: number }[];
+}
+
+function lay(input: Input): Laid {
   const { data, style, theme } = input;
   const { marks, body: whole } = layFrame(input);
-  const past = style.choice("ring.past");
-  const goal = goalOf(input, past);
-  const colours = new Colours(input);
   const fitting = Math.max(1, Math.min(MOST_RINGS, Math.floor(Math.min(whole.width, whole.height) / 14)));
   const rows = data.rows.slice(0, fitting);
   const noted = footNote(whole, theme, doNotFit(data.rows.length - rows.length));
-  const body = noted.body;
-  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
-  const centre = layCentre(body, start, sweep, 2, 2);
+  const centre = layCentre(noted.body, style.number("ring.start"), style.number("ring.sweep"), 2, 2);
+  const thickness = Math.min(style.number("ring.thickness"), centre.r * (centre.r < 44 ? 0.26 : 0.5));
+  const least = rows.length > 1 ? 0.3 : 0.4;
+  return {
+    marks,
+    foot: noted.marks,
+    body: noted.body,
+    goal: goalOf(input, style.choice("ring.past")),
+    rows,
+    centre,
+    rings: layRings(centre.r, rows.length, thickness, style.number("ring.gap"), least),
+  };
+}
+
+/** Names stand in the opening of the rings, at their start, where the sweep leaves one. */
+function nameMarks({ style, theme }: Input, { rows, rings, centre, body }: Laid): Mark[] {
+  if (rows.length < 2 || !style.toggle("labels.names")) return [];
   const { cx, cy, r } = centre;
+  const size = Math.min(style.number("labels.size"), (rings[0].outer - rings[1].outer) * 0.98);
+  const isOpen = style.number("ring.sweep") <= 300 && style.number("ring.start") === 0;
+  if (size < SMALLEST || !isOpen) return [];
+  const room = Math.min(cx - body.x - 6, r * 0.9);
+  return rows.flatMap((row, i) => {
+    const text = shorten(row.label, room, size, 500);
+    if (!text) return [];
+    const y = cy - (rings[i].inner + rings[i].outer) / 2;
+    const line = { x: cx - 6, y, text, size, weight: 500, fill: theme.ink, align: "end" } as const;
+    return [textMark(`name:${row.key}`, "labels", line)];
+  });
+}
+
+/** Several rings have no one share: only the ring under the pointer has its own. */
+function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[] {
+  const { data, style, theme } = input;
   const several = rows.length > 1;
-  const rings = layRings(
-    r,
-    rows.length,
-    Math.min(style.number("ring.thickness"), r * (r < 44 ? 0.26 : 0.5)),
-    style.number("ring.gap"),
-    several ? 0.3 : 0.4,
-  );
-  const write = (n: number) => formatNumber(n, data.format);
-  marks.push(...progressArcs(input, rows, rings, centre, goal, colours));
-  // Names stand in the opening of the rings, at their start, where the sweep leaves one.
-  const pitch = several ? rings[0].outer - rings[1].outer : 0;
-  const size = Math.min(style.number("labels.size"), pitch * 0.98);
-  if (several && style.toggle("labels.names") && size >= SMALLEST && sweep <= 300 && start === 0)
-    for (const [i, row] of rows.entries()) {
-      const y = cy - (rings[i].inner + rings[i].outer) / 2;
-      const room = cx - body.x - 6;
-      const text = shorten(row.label, Math.min(room, r * 0.9), size, 500);
-      if (text)
-        marks.push(
-          textMark(`name:${row.key}`, "labels", {
-            x: cx - 6,
-            y,
-            text,
-            size,
-            weight: 500,
-            fill: theme.ink,
-            align: "end",
-          }),
-        );
-    }
   const focused = rows.find((row) => row.key === input.focus);
-  const shown = focused ?? (several ? null : rows[0]);
-  const value = shown ? shown.value : data.total;
-  const inner = rings[rings.length - 1].inner;
+  if (several && !focused) return [];
+  const shown = focused ?? rows[0];
+  const { value } = shown;
   const share = value === null ? null : value / goal.full;
   const state = beyondGoal(value, goal.full);
-  const format = shown?.format ?? data.format;
+  const format = shown.format ?? data.format;
   const names = namesFor(input, {
     value: { value, format },
     total: { value, format },
@@ -82,37 +88,31 @@ export function progressRingScene(input: Input): Scene {
   }).map((n) => ({
     ...n,
     share: { value: share, format: shareFormat(share) },
-    category: shown?.label ?? "",
+    category: shown.label,
   }));
-  const caption =
-    focused && several
-      ? focused.label
-      : state ||
-        (goal.isTarget || !style.template("reading.caption").includes("{target}")
-          ? fillTemplate(style.template("reading.caption"), names[0])
-          : data.valueLabel);
-  const extent = arcExtent(start, sweep);
-  const lift = extent.bottom < 0.35 ? -1 : extent.top < 0.35 ? 1 : 0;
-  marks.push(...noted.marks);
-  // Several rings have no one share: only the ring under the pointer has its own.
-  if (!several || focused)
-    marks.push(
-      ...roundReading(
-        input,
-        { x: cx, y: cy, room: inner, within: body },
-        names,
-        caption,
-        lift,
-        state ? theme.signal : undefined,
-      ),
-    );
-  const over = data.rows.filter((row) => (row.value ?? 0) > goal.full).length;
-  const against = goal.isTarget ? ` against ${write(goal.full)}` : "";
-  const beyond = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : "";
-  const said = leadingRows(input, (row) => {
-    const share = row.value === null ? "" : ` (${shareText(row.value / goal.full)})`;
-    return formatNumber(row.value, row.format ?? data.format) + share;
-  });
-  const description = `${titleOf(input)}: progress ring of ${data.valueLabel}${against}, ${said}${beyond}.`;
-  return frameScene(input, marks, ringHandles(input, centre, rings[0].inner), description);
+  const template = style.template("reading.caption");
+  const isTold = goal.isTarget || !template.includes("{target}");
+  const caption = state || (isTold ? fillTemplate(template, names[0]) : data.valueLabel);
+  const { cx, cy } = centre;
+  const lift = liftOf(style.number("ring.start"), style.number("ring.sweep"));
+  const room = rings[rings.length - 1].inner;
+  return roundReading(
+    input,
+    { x: cx, y: cy, room, within: body, lift },
+    { names, caption: several ? shown.label : caption, tone: state ? theme.signal : undefined },
+  );
 }
+
+/** A ring that fills towards a goal; several rows or measures give rings within each other. */
+export const progressRingScene = drawing<Input, Laid>({
+  lay,
+  draw: (input, laid) => [
+    ...laid.marks,
+    ...progressArcs(input, laid, new Colours(input)),
+    ...nameMarks(input, laid),
+    ...laid.foot,
+    ...reading(input, laid),
+  ],
+  handles: (input, { centre, rings }) => ringHandles(input, centre, rings[0].inner),
+  say: (input, { goal }) => progressWords(input, goal, "progress ring"),
+});

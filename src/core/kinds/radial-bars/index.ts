@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { RADIAL_BARS_PARTS } from "./parts";
 import { radialBarsScene } from "./scene";
 
+/** Radial bars: what the registry of kinds knows of it. */
 export const radialBars = defineKind({
   id: "radial bars",
   label: "Radial bars",

@@ -6,6 +6,7 @@ import { TRACK_STRENGTH } from "../anatomy/progress-arcs";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
+/** The parts of radial bars with their dials, in the order in which they are offered. */
 export const RADIAL_BARS_PARTS = [
   part("ring", "Bars", [
     number("start", "Start", [0, 359, 1], "°", 0),
@@ -28,4 +29,5 @@ export const RADIAL_BARS_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of radial bars: it types the names of its dials. */
 export type RadialBarsPart = (typeof RADIAL_BARS_PARTS)[number];

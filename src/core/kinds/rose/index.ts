@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { ROSE_PARTS } from "./parts";
 import { roseScene } from "./scene";
 
+/** A rose: what the registry of kinds knows of it. */
 export const rose = defineKind({
   id: "rose",
   label: "Rose",

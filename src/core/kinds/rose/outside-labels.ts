@@ -1,9 +1,11 @@
+import type { RowKey } from "../../rows/row-key";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
-import type { Mark } from "../../scene/marks";
+import type { Mark, Text } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth, wrap } from "../../scene/text";
 import { polar } from "../anatomy/angles";
-import { dropColliding } from "../anatomy/bands";
+import { dropColliding } from "../anatomy/clear-of";
+import type { Centre } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
 
 /**
@@ -11,18 +13,12 @@ import { textMark } from "../anatomy/text-mark";
  * fullest first.
  */
 export interface LabelledPetal {
-  key: string;
+  key: RowKey;
   value: number;
   from: number;
   to: number;
   outer: number;
   wordings: string[][];
-}
-
-interface Centre {
-  cx: number;
-  cy: number;
-  r: number;
 }
 
 interface Wording {
@@ -60,19 +56,27 @@ function petalAt(petals: LabelledPetal[], angle: number): LabelledPetal {
   return petals[Math.min(petals.length - 1, Math.floor((turn / 360) * petals.length))];
 }
 
+/** A rose at one size: its petals, where it stands, and how large its hole is. */
+export interface RoseShape {
+  centre: Centre;
+  hole: number;
+  petals: LabelledPetal[];
+}
+
+/** The labels to place: the wordings of each petal, their size and ink, and the box that they keep within. */
+interface Wanted {
+  body: Box;
+  size: number;
+  theme: Theme;
+  wordings: SizedWording[][];
+}
+
 /**
  * Whether the edge of a box around (x, y), from the centre, runs clear of all petals: looked at every three
  * pixels.
  */
-function isClear(
-  petals: LabelledPetal[],
-  most: number,
-  x: number,
-  y: number,
-  width: number,
-  height: number,
-): boolean {
-  const reach = (most + 1.5) ** 2;
+function isClear({ petals, centre }: RoseShape, x: number, y: number, { width, height }: Size): boolean {
+  const reach = (centre.r + 6 + 1.5) ** 2;
   const free = (dx: number, dy: number) => {
     const distance = dx * dx + dy * dy;
     return (
@@ -90,76 +94,46 @@ function isClear(
   }
   return true;
 }
+type Size = Pick<SizedWording, "width" | "height">;
 
 /** The nearest place along a petal's middle where a box of text lies on no petal, or null. */
-function clearPlace(
-  petals: LabelledPetal[],
-  { cx, cy }: { cx: number; cy: number },
-  petal: LabelledPetal,
-  least: number,
-  most: number,
-  width: number,
-  height: number,
-): { x: number; y: number } | null {
+function clearPlace(rose: RoseShape, petal: LabelledPetal, size: Size): { x: number; y: number } | null {
+  const { cx, cy, r } = rose.centre;
   const out = polar(0, 0, (petal.from + petal.to) / 2, 1);
+  const [least, most] = [Math.max(petal.outer, rose.hole) + 5, r + 6];
   const step = Math.max(5, (most - least) / 6);
   for (let distance = least; distance <= most + 4; distance += step) {
-    const [x, y] = [out.x * (distance + width / 2), out.y * (distance + height / 2)];
-    if (isClear(petals, most, x, y, width, height)) return { x: cx + x, y: cy + y };
+    const [x, y] = [out.x * (distance + size.width / 2), out.y * (distance + size.height / 2)];
+    if (isClear(rose, x, y, size)) return { x: cx + x, y: cy + y };
   }
   return null;
 }
 
-type TextMark = ReturnType<typeof textMark>;
+const lies = (within: Box, x: number, y: number, { width, height }: Size) =>
+  x - width / 2 >= within.x - 2 &&
+  x + width / 2 <= within.x + within.width + 2 &&
+  y - height / 2 >= within.y - 2 &&
+  y + height / 2 <= within.y + within.height + 2;
+
 interface Line {
-  key: string;
+  key: RowKey;
   weight: number;
-  mark: TextMark;
+  mark: Text;
 }
 
 /** The lines of a petal's label in the first of its wordings that finds a place, or null. */
-function linesOf(
-  petals: LabelledPetal[],
-  at: number,
-  wordings: SizedWording[],
-  centre: Centre,
-  hole: number,
-  body: Box,
-  size: number,
-  theme: Theme,
-): Line[] | null {
-  const petal = petals[at];
-  for (const { texts, names, width, height } of wordings) {
-    const place = clearPlace(
-      petals,
-      centre,
-      petal,
-      Math.max(petal.outer, hole) + 5,
-      centre.r + 6,
-      width,
-      height,
-    );
-    if (!place) continue;
-    const { x, y } = place;
-    if (
-      x - width / 2 < body.x - 2 ||
-      x + width / 2 > body.x + body.width + 2 ||
-      y - height / 2 < body.y - 2 ||
-      y + height / 2 > body.y + body.height + 2
-    )
-      continue;
-    return texts.map((line, k) => {
-      const name = k < names;
-      const middle = y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
-      const mark = textMark(`label${k}:${petal.key}`, "labels", {
-        x,
-        y: middle,
-        text: line,
-        size,
-        weight: name ? 500 : 400,
-        fill: name ? theme.ink : theme.muted,
-        align: "middle",
-      });
+function linesOf(rose: RoseShape, at: number, { body, size, theme, wordings }: Wanted): Line[] | null {
+  const petal = rose.petals[at];
+  for (const wording of wordings[at]) {
+    const place = clearPlace(rose, petal, wording);
+    if (!place || !lies(body, place.x, place.y, wording)) continue;
+    const { texts, names } = wording;
+    return texts.map((text, k) => {
+      const look =
+        k < names ? { weight: 500 as const, fill: theme.ink } : { weight: 400 as const, fill: theme.muted };
+      const y = place.y + (k - (texts.length - 1) / 2) * size * LINE_HEIGHT;
+      const line = { x: place.x, y, text, size, ...look, align: "middle" as const };
+      const mark = textMark(`label${k}:${petal.key}`, "labels", line);
       return { key: petal.key, weight: petal.value * (1 - k * 1e-9), mark };
     });
   }
@@ -167,23 +141,15 @@ function linesOf(
 }
 
 /**
- * The labels around a rose of one radius at one size: the marks, and whether every petal has its label. With
- * `strict`, null as soon as one has none.
+ * The labels around a rose at one size: the marks, and whether every petal has its label. With `strict`, null
+ * as soon as one has none.
  */
-function placed(
-  petals: LabelledPetal[],
-  wordings: SizedWording[][],
-  centre: Centre,
-  hole: number,
-  body: Box,
-  size: number,
-  theme: Theme,
-  strict: boolean,
-): { marks: Mark[]; all: boolean } | null {
+function placed(rose: RoseShape, wanted: Wanted, strict: boolean): { marks: Mark[]; all: boolean } | null {
+  const { wordings, body } = wanted;
   const found: Line[] = [];
-  for (const at of petals.keys()) {
+  for (const at of rose.petals.keys()) {
     if (wordings[at].length === 0) continue;
-    const lines = linesOf(petals, at, wordings[at], centre, hole, body, size, theme);
+    const lines = linesOf(rose, at, wanted);
     if (lines) found.push(...lines);
     else if (strict) return null;
   }
@@ -202,6 +168,14 @@ function placed(
 const MOST_PETALS = 60;
 /** A rose is not made smaller than this share of its room for the sake of its labels. */
 const LEAST = 0.56;
+/** A rose of a smaller radius goes without labels around it. */
+const LEAST_RADIUS = 62;
+
+/** The shares of its room that a rose is tried at, from the largest. */
+function sharesAt(size: number, wanted: number, petals: number): number[] {
+  if (size !== wanted) return [LEAST];
+  return petals > 9 ? [0.74, LEAST] : [0.92, 0.74, LEAST];
+}
 
 /**
  * Labels around a rose, and the radius that leaves room for them. A label that would lie on a petal moves
@@ -209,49 +183,37 @@ const LEAST = 0.56;
  * what collides then is left out, the smallest values first. A rose that is small already goes without.
  */
 export function outsideLabels(
-  petalsAt: (r: number) => LabelledPetal[],
-  whole: Centre,
-  holeOf: (r: number) => number,
+  shapeOf: (r: number) => RoseShape,
+  most: number,
   body: Box,
   wanted: number,
   theme: Theme,
 ): { r: number; marks: Mark[] } {
-  if (whole.r < 62 || petalsAt(whole.r).length > MOST_PETALS) return { r: whole.r, marks: [] };
-  let best: { r: number; marks: Mark[] } = { r: whole.r, marks: [] };
+  const none = { r: most, marks: [] };
+  const { petals } = shapeOf(most);
+  if (most < LEAST_RADIUS || petals.length > MOST_PETALS) return none;
+  let best: { r: number; marks: Mark[] } = none;
   const wide = Math.min(body.width * 0.24, 120);
   for (const size of wanted > SMALLEST ? [wanted, SMALLEST] : [wanted]) {
     // The fullest wording and the shortest: what lies between is not worth the time.
-    const wordings = petalsAt(whole.r).map((petal) =>
+    const wordings = petals.map((petal) =>
       sized(
         [...new Set([petal.wordings[0], petal.wordings[petal.wordings.length - 1]])].filter(Boolean),
         wide,
         size,
       ),
     );
-    const shares = size !== wanted ? [LEAST] : wordings.length > 9 ? [0.74, LEAST] : [0.92, 0.74, LEAST];
-    for (const share of shares) {
-      const r = whole.r * share;
-      const found = placed(
-        petalsAt(r),
-        wordings,
-        { ...whole, r },
-        holeOf(r),
-        body,
-        size,
-        theme,
-        share !== LEAST,
-      );
+    for (const share of sharesAt(size, wanted, petals.length)) {
+      const r = most * share;
+      const found = placed(shapeOf(r), { body, size, theme, wordings }, share !== LEAST);
       if (found?.all) return { r, marks: found.marks };
       if (found && found.marks.length > best.marks.length) best = { r, marks: found.marks };
     }
   }
   // A crowd of which most go without names is not made small for the few.
-  if (best.marks.length >= petalsAt(whole.r).length) return best;
-  const r = whole.r * 0.84;
-  const few = petalsAt(r);
-  const wordings = few.map((petal) => sized(petal.wordings.slice(0, 1), wide, SMALLEST));
-  return {
-    r,
-    marks: placed(few, wordings, { ...whole, r }, holeOf(r), body, SMALLEST, theme, false)?.marks ?? [],
-  };
+  if (best.marks.length >= petals.length) return best;
+  const r = most * 0.84;
+  const few = shapeOf(r);
+  const wordings = few.petals.map((petal) => sized(petal.wordings.slice(0, 1), wide, SMALLEST));
+  return { r, marks: placed(few, { body, size: SMALLEST, theme, wordings }, false)?.marks ?? [] };
 }

@@ -4,6 +4,7 @@ import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 
+/** The parts of a rose with their dials, in the order in which they are offered. */
 export const ROSE_PARTS = [
   part("petal", "Petals", [
     number("start", "Start", [0, 359, 1], "°", 0),
@@ -35,4 +36,5 @@ export const ROSE_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of a rose: it types the names of its dials. */
 export type RosePart = (typeof ROSE_PARTS)[number];

@@ -1,23 +1,45 @@
-import { formatNumber } from "../../base/number-format";
-import type { Handle, Scene } from "../../scene/marks";
+import type { VisualRow } from "../../rows/visual-data";
+import type { Box } from "../../scene/box";
+import type { Handle, Mark } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
-import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { drawing } from "../anatomy/drawing";
+import { footNote, layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
-import { layLegend } from "../anatomy/legend";
+import { legendFor, rowEntries } from "../anatomy/legend";
 import { layCentre, startPlace } from "../anatomy/rings";
 import { niceAbove } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
-import { type LabelledPetal, outsideLabels } from "./outside-labels";
+import { outsideLabels, type RoseShape } from "./outside-labels";
 import type { RosePart } from "./parts";
 
 type Input = SceneInput<RosePart>;
 
 /** More labels than this have no room around a rose. */
 const MOST_LABELS = 24;
+
+/** A row with its colour; values below zero have no petal. */
+interface Petal {
+  row: VisualRow;
+  color: string;
+}
+
+interface Laid {
+  marks: Mark[];
+  /** Legend, foot and the labels around, over the petals. */
+  over: Mark[];
+  petals: Petal[];
+  shape: RoseShape;
+  /** Whether labels stand within the petals, and their size. */
+  inside: boolean;
+  labelSize: number;
+  largest: number;
+  sum: number;
+  left: string;
+}
 
 /**
  * The outer radius of a petal: from the hole outwards its area, or its length, is in proportion to the share
@@ -27,173 +49,181 @@ export function petalRadius(share: number, hole: number, r: number, by: string):
   return by === "area" ? Math.sqrt(hole * hole + share * (r * r - hole * hole)) : hole + share * (r - hole);
 }
 
-/** Petals of one angle around a centre; the value is their area, or their length. */
-export function roseScene(input: Input): Scene {
-  const blank = blankScene(input);
-  if (blank) return blank;
-  const { data, style, theme, surface } = input;
+/** The shape of a rose of a radius; only the largest petals are named. */
+function shaper(input: Input, petals: Petal[], body: Box, wordings: string[][][]): (r: number) => RoseShape {
+  const { style } = input;
+  const { cx, cy } = layCentre(body, 0, 360, 2, 2);
+  const [start, by] = [style.number("petal.start"), style.choice("petal.by")];
+  const largest = largestOf(petals);
+  const named = new Set(
+    petals
+      .toSorted((a, b) => (b.row.value ?? 0) - (a.row.value ?? 0))
+      .slice(0, MOST_LABELS)
+      .map(({ row }) => row.key),
+  );
+  const angle = 360 / petals.length;
+  return (r) => {
+    const hole = (r * style.number("petal.hole")) / 100;
+    return {
+      centre: { cx, cy, r },
+      hole,
+      petals: petals.map(({ row }, i) => ({
+        key: row.key,
+        value: row.value ?? 0,
+        from: start + angle * i,
+        to: start + angle * (i + 1),
+        outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0,
+        wordings: named.has(row.key) ? wordings[i] : [],
+      })),
+    };
+  };
+}
+const largestOf = (petals: Petal[]) => Math.max(0, ...petals.map(({ row }) => row.value ?? 0));
+
+function lay(input: Input): Laid {
+  const { data, style, theme } = input;
   const { marks, body: whole } = layFrame(input);
   const colours = new Colours(input);
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
   const left = negative ? `${negative} below zero left out` : "";
   const noted = footNote(whole, theme, left);
-  const rows = data.rows
-    .map((row, index) => ({ row, index }))
+  const petals = data.rows
+    .map((row, i) => ({ row, color: colours.of(row, i) }))
     .filter(({ row }) => row.value === null || row.value >= 0);
-  const entries = colours.ruleLegend().length
-    ? colours.ruleLegend()
-    : rows.map(({ row, index }) => ({
-        key: row.key,
-        color: colours.of(row, index),
-        label: row.label,
-        value: style.toggle("legend.values") ? formatNumber(row.value, data.format) : "",
-      }));
-  const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
-  const body = legend.body;
-  const write = labelWriter(input, input.style.choice("labels.content"));
-  const sum = rows.reduce((total, { row }) => total + (row.value ?? 0), 0);
-  const size = Math.max(
-    SMALLEST,
-    Math.min(style.number("labels.size"), Math.min(body.width, body.height) / 12),
-  );
-  const wordings = rows.map(({ row }) => write(row, sum));
-  const outside =
+  const legend = legendFor(input, colours, rowEntries(input, petals), noted.body);
+  const { body } = legend;
+  const write = labelWriter(input, style.choice("labels.content"));
+  const sum = petals.reduce((total, { row }) => total + (row.value ?? 0), 0);
+  const wordings = petals.map(({ row }) => write(row, sum));
+  const most = Math.min(body.width, body.height) / 12;
+  const labelSize = Math.max(SMALLEST, Math.min(style.number("labels.size"), most));
+  const isOutside =
     style.choice("labels.place") === "outside" &&
     wordings.some((w) => w.length) &&
     body.width >= 150 &&
     body.height >= 110;
-  const angle = 360 / rows.length;
-  const start = style.number("petal.start");
-  const largest = Math.max(0, ...rows.map(({ row }) => row.value ?? 0));
-  const labelled = new Set(
-    rows
-      .toSorted((a, b) => (b.row.value ?? 0) - (a.row.value ?? 0))
-      .slice(0, MOST_LABELS)
-      .map(({ row }) => row.key),
-  );
-  const petalsFor = (hole: number, r: number): LabelledPetal[] =>
-    rows.map(({ row }, i) => ({
-      key: row.key,
-      value: row.value ?? 0,
-      from: start + angle * i,
-      to: start + angle * (i + 1),
-      outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0,
-      wordings: labelled.has(row.key) ? wordings[i] : [],
-    }));
-  const by = style.choice("petal.by");
-  const holeOf = (r: number) => (r * style.number("petal.hole")) / 100;
-  const whole360 = layCentre(body, 0, 360, 2, 2);
+  const shapeOf = shaper(input, petals, body, wordings);
+  const { r } = layCentre(body, 0, 360, 2, 2);
   // The largest rose whose labels all find their place around it; labels that would leave it too small go.
-  const around = outside
-    ? outsideLabels((r) => petalsFor(holeOf(r), r), whole360, holeOf, body, size, theme)
-    : { r: whole360.r, marks: [] };
-  const centre = { ...whole360, r: around.r };
-  const { cx, cy, r } = centre;
-  const hole = holeOf(r);
-  const count = style.number("rings.count");
-  const step = count > 0 && largest > 0 ? niceAbove(largest / count) : 0;
-  for (let k = 1; step > 0 && k * step <= largest * (1 + 1e-9); k++) {
-    const radius = petalRadius((k * step) / largest, hole, r, by);
-    marks.push({
-      type: "circle",
-      id: `ring:${k}`,
-      part: "rings",
-      cx,
-      cy,
-      r: radius,
-      stroke: theme.rule,
-      strokeWidth: 1,
-    });
-  }
-  if (largest === 0)
-    marks.push({
-      type: "circle",
-      id: "empty",
-      part: "petal",
-      cx,
-      cy,
-      r: Math.max(2, r * 0.6),
-      stroke: theme.rule,
-      strokeWidth: 1.5,
-    });
-  const petals = petalsFor(hole, r);
-  for (const [i, { row, index }] of rows.entries()) {
-    const value = row.value ?? 0;
-    const { outer, from, to } = petals[i];
-    const color = colours.of(row, index);
-    const opacity = strength(input, row.key);
-    const corner = style.number("petal.corner");
-    if (value > 0) {
-      marks.push({
-        type: "sector",
-        id: `petal:${row.key}`,
-        part: "petal",
-        cx,
-        cy,
-        inner: hole,
-        outer,
-        start: from,
-        end: to,
-        inset: rows.length > 1 ? style.number("petal.gap") / 2 : 0,
-        corners: [corner, corner, 0, 0],
-        fill: color,
-        opacity,
-        shows: { row: row.key, value, channel: by },
-        surface: "data",
-        // Dashes stripe each petal alike, so that areas keep their proportion.
-        whole: { from, to, axis: "angle", cells: Math.max(3, Math.round(48 / rows.length)) },
-        grow: "middle",
-        datum: rowDatum(input, row, [{ label: "Share", value: shareText(value / sum) }]),
-      });
-    }
-    const middle = (from + to) / 2;
-    for (const wording of around.marks.length ? [] : petals[i].wordings) {
-      const width = Math.max(...wording.map((l) => textWidth(l, size, 600)));
-      const height = wording.length * size * LINE_HEIGHT;
-      if (!surface.carriesText || opacity < 1 || value <= 0) break;
-      const at = hole + (outer - hole) * 0.66;
-      const chord =
-        2 * (at - height / 2) * Math.sin((Math.min(180, angle) * Math.PI) / 360) - style.number("petal.gap");
-      if (width + 4 > chord || height > (outer - hole) * 0.62) continue;
-      const p = polar(cx, cy, middle, at);
-      for (const [k, line] of wording.entries())
-        marks.push(
-          textMark(`label${k}:${row.key}`, "labels", {
-            x: p.x,
-            y: p.y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT,
-            text: line,
-            size,
-            weight: 600,
-            fill: surface.inkOn(color),
-            align: "middle",
-          }),
-        );
-      break;
-    }
-  }
-  marks.push(...legend.marks, ...noted.marks, ...around.marks);
-  const description = `${titleOf(input)}: rose of ${data.valueLabel}, the value is the ${by === "area" ? "area" : "length"} of a petal, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
-  return frameScene(input, marks, handlesOf(input, centre, hole), description);
+  const around = isOutside ? outsideLabels(shapeOf, r, body, labelSize, theme) : { r, marks: [] };
+  return {
+    marks,
+    over: [...legend.marks, ...noted.marks, ...around.marks],
+    petals,
+    shape: shapeOf(around.r),
+    inside: around.marks.length === 0,
+    labelSize,
+    largest: largestOf(petals),
+    sum,
+    left,
+  };
 }
 
-function handlesOf(
-  { style }: Input,
-  { cx, cy, r }: { cx: number; cy: number; r: number },
-  hole: number,
-): Handle[] {
+/** Rings at round values; an empty rose is a circle. */
+function ringMarks({ style, theme }: Input, { shape, largest }: Laid): Mark[] {
+  const { centre, hole } = shape;
+  const { cx, cy, r } = centre;
+  const circle = (id: string, part: string, radius: number, strokeWidth: number): Mark => ({
+    type: "circle",
+    id,
+    part,
+    cx,
+    cy,
+    r: radius,
+    stroke: theme.rule,
+    strokeWidth,
+  });
+  if (largest === 0) return [circle("empty", "petal", Math.max(2, r * 0.6), 1.5)];
+  const count = style.number("rings.count");
+  const step = niceAbove(largest / count);
+  const rings = count > 0 ? Math.floor((largest * (1 + 1e-9)) / step) : 0;
+  return Array.from({ length: rings }, (_, k) =>
+    circle(
+      `ring:${k + 1}`,
+      "rings",
+      petalRadius(((k + 1) * step) / largest, hole, r, style.choice("petal.by")),
+      1,
+    ),
+  );
+}
+
+function petalMark(input: Input, { shape, petals, sum }: Laid, i: number): Mark {
+  const { style } = input;
+  const { row, color } = petals[i];
+  const { outer, from, to, value } = shape.petals[i];
+  const corner = style.number("petal.corner");
+  return {
+    type: "sector",
+    id: `petal:${row.key}`,
+    part: "petal",
+    cx: shape.centre.cx,
+    cy: shape.centre.cy,
+    inner: shape.hole,
+    outer,
+    start: from,
+    end: to,
+    inset: petals.length > 1 ? style.number("petal.gap") / 2 : 0,
+    corners: [corner, corner, 0, 0],
+    fill: color,
+    opacity: strength(input, row.key),
+    shows: { row: row.key, value, channel: style.choice("petal.by") },
+    surface: "data",
+    // Dashes stripe each petal alike, so that areas keep their proportion.
+    whole: { from, to, axis: "angle", cells: Math.max(3, Math.round(48 / petals.length)) },
+    grow: "middle",
+    datum: rowDatum(input, row, [{ label: "Share", value: shareText(value / sum) }]),
+  };
+}
+
+/** A label within a petal, in the fullest wording that it has room for. */
+function insideLabel(input: Input, { shape, petals, labelSize: size }: Laid, i: number): Mark[] {
+  const { style, surface } = input;
+  const { row, color } = petals[i];
+  const { outer, from, to, wordings } = shape.petals[i];
+  if (!surface.carriesText || strength(input, row.key) < 1) return [];
+  const depth = outer - shape.hole;
+  const at = shape.hole + depth * 0.66;
+  const narrow = Math.sin((Math.min(180, to - from) * Math.PI) / 360);
+  const fits = (wording: string[]) => {
+    const width = Math.max(...wording.map((l) => textWidth(l, size, 600)));
+    const height = wording.length * size * LINE_HEIGHT;
+    const chord = 2 * (at - height / 2) * narrow - style.number("petal.gap");
+    return width + 4 <= chord && height <= depth * 0.62;
+  };
+  const wording = wordings.find(fits) ?? [];
+  const { x, y } = polar(shape.centre.cx, shape.centre.cy, (from + to) / 2, at);
+  const look = { size, weight: 600, fill: surface.inkOn(color), align: "middle" } as const;
+  return wording.map((text, k) => {
+    const line = { x, y: y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT, text, ...look };
+    return textMark(`label${k}:${row.key}`, "labels", line);
+  });
+}
+
+function draw(input: Input, laid: Laid): Mark[] {
+  const petals = laid.petals.flatMap(({ row }, i) => {
+    if ((row.value ?? 0) <= 0) return [];
+    return [petalMark(input, laid, i), ...(laid.inside ? insideLabel(input, laid, i) : [])];
+  });
+  return [...laid.marks, ...ringMarks(input, laid), ...petals, ...laid.over];
+}
+
+function handles({ style }: Input, { shape: { centre, hole } }: Laid): Handle[] {
   const start = style.number("petal.start");
+  const { cx, cy, r } = centre;
+  const angle = start + 180;
   return [
-    style.handle("petal.start", startPlace(start, { cx, cy, r })),
+    style.handle("petal.start", startPlace(start, centre)),
     style.handle("petal.hole", {
-      ...polar(cx, cy, start + 180, hole),
-      track: (from, to) => ({
-        type: "radial",
-        cx,
-        cy,
-        angle: start + 180,
-        r0: (r * from) / 100,
-        r1: (r * to) / 100,
-      }),
+      ...polar(cx, cy, angle, hole),
+      track: (from, to) => ({ type: "radial", cx, cy, angle, r0: (r * from) / 100, r1: (r * to) / 100 }),
     }),
   ];
 }
+
+function say(input: Input, { left }: Laid): string {
+  const by = input.style.choice("petal.by") === "area" ? "area" : "length";
+  return `${titleOf(input)}: rose of ${input.data.valueLabel}, the value is the ${by} of a petal, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
+}
+
+/** Petals of one angle around a centre; the value is their area, or their length. */
+export const roseScene = drawing<Input, Laid>({ lay, draw, handles, say });

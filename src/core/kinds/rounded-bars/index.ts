@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { ROUNDED_BARS_PARTS } from "./parts";
 import { roundedBarsScene } from "./scene";
 
+/** Rounded bars: what the registry of kinds knows of it. */
 export const roundedBars = defineKind({
   id: "rounded bars",
   label: "Rounded bars",

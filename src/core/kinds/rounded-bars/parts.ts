@@ -1,10 +1,11 @@
-import { AXIS_PART } from "../anatomy/bands";
+import { AXIS_PART } from "../anatomy/axis";
 import { coloursPart } from "../anatomy/colours";
 import { choice, colour, directionDial, number, part, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 
+/** The parts of rounded bars with their dials, in the order in which they are offered. */
 export const ROUNDED_BARS_PARTS = [
   part("bar", "Bar", [
     directionDial("up"),
@@ -37,4 +38,5 @@ export const ROUNDED_BARS_PARTS = [
   ...sharedParts(),
 ];
 
+/** One of the parts of rounded bars: it types the names of its dials. */
 export type RoundedBarsPart = (typeof ROUNDED_BARS_PARTS)[number];

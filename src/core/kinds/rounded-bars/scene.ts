@@ -1,14 +1,18 @@
-import { formatNumber } from "../../base/number-format";
+import type { RowKey } from "../../rows/row-key";
 import type { VisualRow } from "../../rows/visual-data";
-import type { Mark, Scene } from "../../scene/marks";
+import type { Box } from "../../scene/box";
+import type { Mark } from "../../scene/marks";
 import { fittingSize, SMALLEST } from "../../scene/text";
-import { type Bands, barBox, endRadii, growthFrom, layBands, widthPlace } from "../anatomy/bands";
+import type { Bands } from "../anatomy/axis";
+import { barBox, endRadii, growthFrom, layBands, type Side, sideOf, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
-import { blankScene, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { drawing } from "../anatomy/drawing";
+import { endLabelMarks } from "../anatomy/end-labels";
+import { layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
-import { labelWriter } from "../anatomy/labels";
-import { layLegend } from "../anatomy/legend";
+import { type LabelWriter, labelWriter, oneLine } from "../anatomy/labels";
+import { legendFor, seriesEntries } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
 import type { RoundedBarsPart } from "./parts";
 
@@ -16,105 +20,55 @@ type Input = SceneInput<RoundedBarsPart>;
 
 /** A bar of a row: the row's own, or one of a series. */
 interface Bar {
-  key: string;
+  id: string;
+  series?: RowKey;
   label: string;
   value: number | null;
   color: string;
 }
 
-function barsOf({ data }: Input, row: VisualRow, index: number, colours: Colours): Bar[] {
+interface Laid {
+  marks: Mark[];
+  colours: Colours;
+  bands: Bands;
+  write: LabelWriter;
+  /** The sum that a share is of. */
+  total: number;
+  wordings: string[][];
+  /** Whether labels stand beyond the ends. */
+  outside: boolean;
+  /** The bars of a row side by side: all of them, one, and from one to the next. */
+  group: number;
+  thickness: number;
+  step: number;
+}
+
+function barsOf({ data }: Input, colours: Colours, row: VisualRow, index: number): Bar[] {
   if (row.cells.length === 0)
-    return [{ key: row.key, label: row.label, value: row.value, color: colours.of(row, index) }];
+    return [{ id: row.key, label: row.label, value: row.value, color: colours.of(row, index) }];
   return data.series.map((s, k) => ({
-    key: `${row.key}:${s.key}`,
+    id: `${row.key}:${s.key}`,
+    series: s.key,
     label: s.label,
     value: row.cells[k] ?? null,
     color: colours.series(k),
   }));
 }
 
-/** A label within a bar, near its far end, at the largest size that fits; none where it does not. */
-function insideLabel(
-  input: Input,
-  bands: Bands,
-  box: ReturnType<typeof barBox>,
-  wordings: string[],
-  key: string,
-  color: string,
-): Mark[] {
-  if (!input.surface.carriesText) return [];
-  const wanted = input.style.number("labels.size");
-  const [along, across] = bands.horizontal ? [box.width, box.height] : [box.height, box.width];
-  // A thin bar has a smaller label, down to the floor.
-  const fitted = bands.horizontal ? Math.max(SMALLEST, Math.min(wanted, across * 0.85)) : wanted;
-  for (const text of wordings) {
-    const size = bands.horizontal
-      ? across >= fitted + 1
-        ? fittingSize(text, along - 12, fitted, 600)
-        : null
-      : along >= wanted + 8
-        ? fittingSize(text, across - 2, wanted, 600)
-        : null;
-    if (size === null) continue;
-    const ink = input.surface.inkOn(color);
-    const place = `label:${key}`;
-    if (bands.horizontal)
-      return [
-        textMark(place, "labels", {
-          x: box.far === "right" ? box.x + box.width - 6 : box.x + 6,
-          y: box.y + box.height / 2,
-          text,
-          size,
-          weight: 600,
-          fill: ink,
-          align: box.far === "right" ? "end" : "start",
-        }),
-      ];
-    return [
-      textMark(place, "labels", {
-        x: box.x + box.width / 2,
-        y: box.far === "top" ? box.y + size * 0.7 + 4 : box.y + box.height - size * 0.7 - 4,
-        text,
-        size,
-        weight: 600,
-        fill: ink,
-        align: "middle",
-      }),
-    ];
-  }
-  return [];
-}
-
-/** Bars from a base line, rounded, alone or side by side. */
-export function roundedBarsScene(input: Input): Scene {
-  const blank = blankScene(input);
-  if (blank) return blank;
-  const { data, style, theme } = input;
-  const { marks, body: whole } = layFrame(input);
-  const horizontal = style.choice("bar.direction") === "right";
+function lay(input: Input): Laid {
+  const { data, style } = input;
+  const { marks, body } = layFrame(input);
   const colours = new Colours(input);
-  const series = data.series.map((s, k) => ({
-    key: s.key,
-    color: colours.series(k),
-    label: s.label,
-    value: style.toggle("legend.values") ? formatNumber(s.total, data.format) : "",
-  }));
-  const legend = layLegend(
-    style.choice("legend.place"),
-    colours.ruleLegend().length ? colours.ruleLegend() : series,
-    whole,
-    theme,
-    true,
-  );
-  const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
-  const write = labelWriter(input, input.style.choice("labels.content"));
+  const legend = legendFor(input, colours, seriesEntries(input, colours), body, { wide: true });
   const single = data.series.length === 0;
-  const wordings = data.rows.map((r) => write(r, total).map((lines) => lines.join(" ")));
+  const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
+  const write = labelWriter(input, style.choice("labels.content"));
+  const wordings = data.rows.map((r) => oneLine(write(r, total)));
   const outside = single && style.choice("labels.place") === "end";
   const bands = layBands(input, legend.body, {
-    horizontal,
-    reach: data.rows.map((r) => (single ? [r.value] : r.cells).filter((v): v is number => v !== null)),
-    labels: data.rows.map((_, i) => (outside ? wordings[i] : [])),
+    horizontal: style.choice("bar.direction") === "right",
+    reach: data.rows.map((r) => (single ? [r.value] : r.cells).filter((v) => v !== null)),
+    labels: outside ? wordings : data.rows.map(() => []),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
@@ -122,86 +76,133 @@ export function roundedBarsScene(input: Input): Scene {
   const count = Math.max(1, data.series.length);
   const gap = Math.min(style.number("bar.gap"), group / (count * 2));
   const thickness = Math.max(1, (group - gap * (count - 1)) / count);
-  const radius = ((thickness / 2) * style.number("bar.corner")) / 100;
-  const both = style.choice("bar.ends") === "both";
-  const axis = horizontal ? ("x" as const) : ("y" as const);
-  const ends: Parameters<Bands["endLabels"]>[0] = [];
-  for (const [i, row] of bands.rows.entries()) {
-    const opacity = strength(input, row.key);
-    for (const [k, bar] of barsOf(input, row, i, colours).entries()) {
-      const shift = (k - (count - 1) / 2) * (thickness + gap);
-      const over = { from: bands.base, to: bands.at((bar.value ?? 0) < 0 ? bands.low : bands.high), axis };
-      if (style.toggle("track.shown")) {
-        const track = barBox(bands, i, Math.min(0, bands.low), Math.max(0, bands.high), thickness, shift);
-        marks.push({
-          type: "rect",
-          id: `track:${bar.key}`,
-          part: "track",
-          x: track.x,
-          y: track.y,
-          width: track.width,
-          height: track.height,
-          radii: [radius, radius, radius, radius],
-          fill: style.colour("track.colour", theme.track),
-          surface: "track",
-          whole: { from: bands.at(Math.min(0, bands.low)), to: bands.at(Math.max(0, bands.high)), axis },
-        });
-      }
-      if (bar.value === null || bar.value === 0) continue;
-      const box = barBox(bands, i, 0, bar.value, thickness, shift);
-      const { far, ...place } = box;
-      const datum = rowDatum(
-        input,
-        { ...row, value: bar.value },
-        single ? [] : [{ label: "Of", value: bar.label }],
-      );
-      marks.push({
-        type: "rect",
-        id: `bar:${bar.key}`,
-        part: "bar",
-        ...place,
-        radii: endRadii(far, radius, both),
-        fill: bar.color,
-        opacity,
-        datum,
-        shows: {
-          row: row.key,
-          ...(single ? {} : { series: data.series[k].key }),
-          value: bar.value,
-          channel: "length",
-        },
-        surface: "data",
-        whole: over,
-        grow: growthFrom(far),
-      });
-      if (!outside && opacity === 1)
-        marks.push(
-          ...insideLabel(
-            input,
-            bands,
-            box,
-            single ? wordings[i] : write({ ...row, value: bar.value }, total).map((l) => l.join(" ")),
-            bar.key,
-            bar.color,
-          ),
-        );
-    }
-    ends.push({
-      at: row.value === null ? bands.base : bands.at(row.value),
-      negative: (row.value ?? 0) < 0,
-      reach: 0,
-      half: group / 2,
-    });
-  }
-  const track = style.toggle("track.shown") ? style.colour("track.colour", theme.track) : theme.sheet;
-  const ink = input.surface.inkOnTrack(track, thickness < style.number("labels.size"));
-  if (outside && ink) marks.push(...bands.endLabels(ends, ink));
-  const negative = data.rows.filter((r) => (r.value ?? 0) < 0).length;
-  const beside = single ? "" : `, side by side for ${data.series.map((s) => s.label).join(", ")}`;
-  return frameScene(
-    input,
-    marks,
-    [input.style.handle("bar.width", widthPlace(bands, input.style.number("bar.width")))],
-    `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.${bands.left}`,
-  );
+  return { marks, colours, bands, write, total, wordings, outside, group, thickness, step: thickness + gap };
 }
+
+/** The whole scale behind a bar. */
+function trackMark({ style, theme }: Input, { bands, thickness }: Laid, bar: Bar, place: BarPlace): Mark {
+  const [low, high] = [Math.min(0, bands.low), Math.max(0, bands.high)];
+  const { far: _far, ...box } = barBox(bands, { ...place, from: low, to: high, thickness });
+  const radius = radiusOf(style, thickness);
+  return {
+    type: "rect",
+    id: `track:${bar.id}`,
+    part: "track",
+    ...box,
+    radii: [radius, radius, radius, radius],
+    fill: style.colour("track.colour", theme.track),
+    surface: "track",
+    whole: { from: bands.at(low), to: bands.at(high), axis: bands.horizontal ? "x" : "y" },
+  };
+}
+interface BarPlace {
+  row: number;
+  shift: number;
+}
+const radiusOf = (style: Input["style"], thickness: number) =>
+  ((thickness / 2) * style.number("bar.corner")) / 100;
+
+/** A bar that has a length, and the label within it. */
+function barMarks(input: Input, laid: Laid, row: VisualRow, bar: Bar, place: BarPlace): Mark[] {
+  const { bands, thickness, outside, write, total } = laid;
+  const { value, series } = bar;
+  if (value === null || value === 0) return [];
+  const { far, ...box } = barBox(bands, { ...place, from: 0, to: value, thickness });
+  const own = { ...row, value };
+  const opacity = strength(input, row.key);
+  const shape: Mark = {
+    type: "rect",
+    id: `bar:${bar.id}`,
+    part: "bar",
+    ...box,
+    radii: endRadii(far, radiusOf(input.style, thickness), input.style.choice("bar.ends") === "both"),
+    fill: bar.color,
+    opacity,
+    datum: rowDatum(input, own, series ? [{ label: "Of", value: bar.label }] : []),
+    shows: { row: row.key, ...(series ? { series } : {}), value, channel: "length" },
+    surface: "data",
+    whole: sideOf(bands, value),
+    grow: growthFrom(far),
+  };
+  if (outside || opacity < 1) return [shape];
+  const wordings = series ? oneLine(write(own, total)) : laid.wordings[place.row];
+  return [shape, ...insideLabel(input, bands.horizontal, { ...box, far }, wordings, bar)];
+}
+
+/** A label within a bar, near its far end, at the largest size that fits; none where it does not. */
+function insideLabel(
+  { style, surface }: Input,
+  horizontal: boolean,
+  box: Box & { far: Side },
+  wordings: string[],
+  bar: Bar,
+): Mark[] {
+  if (!surface.carriesText) return [];
+  const wanted = style.number("labels.size");
+  // A thin bar has a smaller label, down to the floor.
+  const fitted = horizontal ? Math.max(SMALLEST, Math.min(wanted, box.height * 0.85)) : wanted;
+  if (box.height < fitted + (horizontal ? 1 : 8)) return [];
+  const room = horizontal ? box.width - 12 : box.width - 2;
+  for (const text of wordings) {
+    const size = fittingSize(text, room, fitted, 600);
+    if (size === null) continue;
+    const line = { text, size, weight: 600, fill: surface.inkOn(bar.color) } as const;
+    return [textMark(`label:${bar.id}`, "labels", { ...line, ...insidePlace(box, size) })];
+  }
+  return [];
+}
+
+/** Where a label stands near the far end of a bar. */
+function insidePlace({ x, y, width, height, far }: Box & { far: Side }, size: number) {
+  switch (far) {
+    case "right":
+      return { x: x + width - 6, y: y + height / 2, align: "end" as const };
+    case "left":
+      return { x: x + 6, y: y + height / 2, align: "start" as const };
+    case "top":
+      return { x: x + width / 2, y: y + size * 0.7 + 4, align: "middle" as const };
+    case "bottom":
+      return { x: x + width / 2, y: y + height - size * 0.7 - 4, align: "middle" as const };
+  }
+}
+
+function draw(input: Input, laid: Laid): Mark[] {
+  const { style, theme, surface } = input;
+  const { bands, colours, thickness, group, step } = laid;
+  const isTracked = style.toggle("track.shown");
+  const marks = bands.rows.flatMap((row, i) => {
+    const bars = barsOf(input, colours, row, i);
+    return bars.flatMap((bar, k) => {
+      const place = { row: i, shift: (k - (bars.length - 1) / 2) * step };
+      const track = isTracked ? [trackMark(input, laid, bar, place)] : [];
+      return [...track, ...barMarks(input, laid, row, bar, place)];
+    });
+  });
+  const under = isTracked ? style.colour("track.colour", theme.track) : theme.sheet;
+  const ink = surface.inkOnTrack(under, thickness < style.number("labels.size"));
+  if (!laid.outside || !ink) return [...laid.marks, ...marks];
+  const ends = bands.rows.map(({ value }) => ({
+    at: value === null ? bands.base : bands.at(value),
+    negative: (value ?? 0) < 0,
+    reach: 0,
+    half: group / 2,
+  }));
+  return [...laid.marks, ...marks, ...endLabelMarks(bands, ends, ink)];
+}
+
+function say(input: Input, { bands }: Laid): string {
+  const { data } = input;
+  const negative = data.rows.filter((r) => (r.value ?? 0) < 0).length;
+  const beside = data.series.length ? `, side by side for ${data.series.map((s) => s.label).join(", ")}` : "";
+  return `${titleOf(input)}: rounded bars of ${data.valueLabel}${beside}, ${leadingRows(input)}${negative ? `; ${negative} below zero` : ""}.${bands.left}`;
+}
+
+/** Bars from a base line, rounded, alone or side by side. */
+export const roundedBarsScene = drawing<Input, Laid>({
+  lay,
+  draw,
+  handles: ({ style }, { bands }) => [
+    style.handle("bar.width", widthPlace(bands, style.number("bar.width"))),
+  ],
+  say,
+});

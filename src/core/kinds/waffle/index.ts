@@ -2,6 +2,7 @@ import { defineKind } from "../anatomy/kind";
 import { WAFFLE_PARTS } from "./parts";
 import { waffleScene } from "./scene";
 
+/** A waffle: what the registry of kinds knows of it. */
 export const waffle = defineKind({
   id: "waffle",
   label: "Waffle",

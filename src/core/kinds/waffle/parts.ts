@@ -4,6 +4,7 @@ import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
+/** The parts of a waffle with their dials, in the order in which they are offered. */
 export const WAFFLE_PARTS = [
   part("cell", "Cells", [
     number("rows", "Rows", [1, 25, 1], "", 10),
@@ -66,4 +67,5 @@ export const WAFFLE_PARTS = [
   ...sharedParts(false),
 ];
 
+/** One of the parts of a waffle: it types the names of its dials. */
 export type WafflePart = (typeof WAFFLE_PARTS)[number];

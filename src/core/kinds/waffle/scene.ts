@@ -2,199 +2,154 @@ import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
-import { mix } from "../../scene/colour";
-import type { Datum, Handle, Mark, Scene } from "../../scene/marks";
+import type { Handle, Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
-import { leadingRows, rowDatum, strength } from "../anatomy/datum";
-import { blankScene, footNote, frameScene, layFrame, titleOf } from "../anatomy/frame";
+import { leadingRows, strength } from "../anatomy/datum";
+import { drawing } from "../anatomy/drawing";
+import { footNote, layFrame, titleOf } from "../anatomy/frame";
 import { beyondGoal, type Goal, goalOf, shareFormat } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
-import { layLegend } from "../anatomy/legend";
-import { clamp } from "../anatomy/scale";
+import { legendFor, rowEntries } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor } from "../anatomy/visual-reading";
-import { cellAt, largestRemainder } from "./cells";
+import { type Fill, partFills, ratioFills } from "./fills";
+import { cellMark, type Grid, layGrid } from "./grid";
 import type { WafflePart } from "./parts";
 
 type Input = SceneInput<WafflePart>;
 
-interface Grid {
-  x: number;
-  y: number;
-  rows: number;
-  columns: number;
-  pitch: number;
-  cell: number;
+interface Laid {
+  marks: Mark[];
+  legend: Mark[];
+  /** What stands at the foot, over the cells. */
+  foot: Mark[];
+  goal: Goal;
+  fills: Fill[];
+  grid: Grid;
+  said: Said;
+  /** Where the reading stands beside the grid; null where it does not. */
+  beside: Box | null;
+  left: string;
 }
 
-/** A stretch of cells of one look, counted in the order of filling; may end within a cell. */
-interface Fill {
-  key: string;
-  row: VisualRow;
-  from: number;
-  to: number;
-  color: string;
-  datum: Datum;
+/** Whether the cells are divided among parts, and not filled by a ratio. */
+const isDivided = ({ data }: Input) => data.splitLabel !== null;
+
+/** What the reading says: of the part under the pointer, of the ratio, or of the whole. */
+interface Said {
+  value: number | null;
+  share: number | null;
+  texts: string[];
+  caption: string;
+  /** What is said of a value beyond the goal; empty otherwise. */
+  state: string;
 }
 
-function layGrid({ style }: Input, body: Box): Grid {
-  const [rows, columns] = [style.number("cell.rows"), style.number("cell.columns")];
-  const pitch = Math.max(1.5, Math.min(body.width / columns, body.height / rows));
+const sumOf = (fills: Fill[]) => fills.reduce((total, f) => total + (f.row.value ?? 0), 0);
+
+/** The part of the whole that a value is: parts without a focus are all of it. */
+function shareSaid(input: Input, value: number | null, focused: VisualRow | undefined, of: number) {
+  if (value === null) return null;
+  return isDivided(input) && !(focused && of > 0) ? 1 : value / of;
+}
+
+function readingOf(input: Input, goal: Goal, fills: Fill[]): Said {
+  const { data, style } = input;
+  const parts = isDivided(input);
+  const focused = data.rows.find((r) => r.key === input.focus);
+  const row = parts ? focused : data.rows[0];
+  const value = row ? row.value : data.total;
+  const share = shareSaid(input, value, focused, parts ? sumOf(fills) : goal.full);
+  const now = { value, format: data.format };
+  const target = { value: goal.full, format: data.format };
+  const names = namesFor(input, { value: now, total: now, target }).map((n) => ({
+    ...n,
+    share: { value: share, format: shareFormat(share) },
+    category: row?.label ?? "",
+  }));
+  const text = style.template("reading.text");
+  // Parts of a whole have no share to read: the total is said in its place.
+  const template = parts && !focused ? text.replace("{share}", "{total}") : text;
+  const state = parts ? "" : beyondGoal(value, goal.full);
+  const caption = state || fillTemplate(style.template("reading.caption"), names[0]);
   return {
-    rows,
-    columns,
-    pitch,
-    cell: pitch * (1 - style.number("cell.gap") / 100),
-    x: body.x + (body.width - pitch * columns) / 2,
-    y: body.y + (body.height - pitch * rows) / 2,
+    value,
+    share,
+    texts: names.map((n) => fillTemplate(template, n)),
+    caption: focused && parts ? focused.label : caption,
+    state,
   };
 }
 
-/** One cell, or the part of it from `from` to `to` along the order of filling. */
-function cellMark(
-  input: Input,
-  grid: Grid,
-  n: number,
-  from: number,
-  to: number,
-  id: string,
-  look: Partial<Mark>,
-): Mark {
-  const { style } = input;
-  const order = style.choice("cell.order");
-  const corner = style.choice("cell.corner");
-  const shape = style.choice("cell.shape");
-  const { column, row } = cellAt(n, grid.rows, grid.columns, order, corner);
-  const { cell, pitch } = grid;
-  const [x, y] = [grid.x + column * pitch + (pitch - cell) / 2, grid.y + row * pitch + (pitch - cell) / 2];
-  const part = to - from < 1 - 1e-9;
-  const along = order === "row";
-  const forward = along ? corner.endsWith("left") : corner.startsWith("top");
-  const [a, b] = forward ? [from, to] : [1 - to, 1 - from];
-  // A part of a cell is the cell's own shape, cut across the order of filling.
-  const cut = along
-    ? { x: x + a * cell, y, width: (b - a) * cell, height: cell }
-    : { x, y: y + a * cell, width: cell, height: (b - a) * cell };
-  const clip = part ? { clip: { ...cut, radii: [0, 0, 0, 0] as [number, number, number, number] } } : {};
-  if (shape === "circle")
-    return {
-      type: "circle",
-      id,
-      part: "cell",
-      cx: x + cell / 2,
-      cy: y + cell / 2,
-      r: cell / 2,
-      grow: "middle",
-      ...look,
-      ...clip,
-    } as Mark;
-  if (shape === "diamond") {
-    const [mx, my] = [x + cell / 2, y + cell / 2];
-    const points: [number, number][] = [
-      [mx, y],
-      [x + cell, my],
-      [mx, y + cell],
-      [x, my],
-    ];
-    return { type: "polygon", id, part: "cell", x: 0, y: 0, rotate: 0, points, ...look, ...clip } as Mark;
-  }
-  const radius = shape === "rounded" ? cell * 0.24 : 0;
-  return {
-    type: "rect",
-    id,
-    part: "cell",
-    x,
-    y,
-    width: cell,
-    height: cell,
-    radii: [radius, radius, radius, radius],
-    grow: along ? "left" : "bottom",
-    ...look,
-    ...clip,
-  } as Mark;
-}
-
-/** The cells of a ratio: the reached share, and what lies past the goal. */
-function ratioFills(input: Input, goal: Goal, colours: Colours, cells: number): Fill[] {
-  const { data, style, theme } = input;
-  const row = data.rows[0];
-  const value = row.value ?? 0;
-  const past = style.choice("cell.past");
-  const share = value / goal.full;
-  const whole = (x: number) => (style.toggle("cell.part") ? x : Math.round(x));
-  const datum = rowDatum(input, row, [{ label: "Share", value: shareText(share) }]);
-  const color = colours.of(row, 0);
-  const deep = mix(color, theme.ink, 0.5);
-  if (share <= 0) return [];
-  if (share > 1 && past === "extend")
-    return [
-      { key: row.key, row, from: 0, to: whole(cells / share), color, datum },
-      { key: `${row.key}:past`, row, from: whole(cells / share), to: cells, color: deep, datum },
-    ];
-  const lap = share > 1 && past === "lap" ? whole(clamp(share - 1) * cells) : 0;
-  const until = whole(clamp(share) * cells);
+/** What has no cell, in words. */
+function leftOut(input: Input, fills: Fill[]): string {
+  const negative = isDivided(input) ? input.data.rows.filter((r) => (r.value ?? 0) < 0).length : 0;
+  const tiny = fills.filter((f) => f.to <= f.from).length;
   return [
-    ...(lap > 0 ? [{ key: `${row.key}:lap`, row, from: 0, to: lap, color: deep, datum }] : []),
-    { key: row.key, row, from: lap, to: until, color, datum },
-  ].filter((f) => f.to > f.from);
+    negative ? `${negative} below zero left out` : "",
+    tiny ? `${tiny} smaller than half a cell left out` : "",
+  ]
+    .filter(Boolean)
+    .join("; ");
 }
 
-function partFills(input: Input, colours: Colours, cells: number): Fill[] {
-  const rows = input.data.rows
-    .map((row, index) => ({ row, index }))
-    .filter(({ row }) => row.value !== null && row.value > 0);
-  const given = largestRemainder(
-    rows.map(({ row }) => row.value as number),
-    cells,
-  );
-  const sum = rows.reduce((total, { row }) => total + (row.value as number), 0);
-  let at = 0;
-  return rows.map(({ row, index }, i) => {
-    const from = at;
-    at += given[i];
-    const share = (row.value as number) / sum;
-    return {
-      key: row.key,
-      row,
-      from,
-      to: at,
-      color: colours.of(row, index),
-      datum: rowDatum(input, row, [
-        { label: "Share", value: shareText(share) },
-        { label: "Cells", value: String(given[i]) },
-      ]),
-    };
-  });
-}
-
-function drawFills(input: Input, grid: Grid, fills: Fill[]): Mark[] {
+function lay(input: Input): Laid {
   const { style, theme } = input;
-  const cells = grid.rows * grid.columns;
+  const { marks, body: whole } = layFrame(input);
+  const colours = new Colours(input);
+  const goal = goalOf(input, style.choice("cell.past"));
+  const cells = style.number("cell.rows") * style.number("cell.columns");
+  const divided = isDivided(input);
+  const fills = divided ? partFills(input, colours, cells) : ratioFills(input, goal, colours, cells);
+  const left = leftOut(input, fills);
+  const noted = footNote(whole, theme, left);
+  const legend = legendFor(input, colours, divided ? rowEntries(input, fills) : [], noted.body);
+  const reading = layReading(input, legend.body);
+  return {
+    marks,
+    legend: legend.marks,
+    foot: noted.marks,
+    goal,
+    fills,
+    grid: layGrid(input, reading?.body ?? legend.body),
+    said: readingOf(input, goal, fills),
+    beside: reading?.at ?? null,
+    left,
+  };
+}
+
+function cellMarks(input: Input, { grid, fills }: Laid): Mark[] {
+  const { style, theme } = input;
+  const isCovered = (n: number) => fills.some((f) => f.from <= n && f.to >= n + 1);
+  const track = style.colour("track.colour", theme.track);
+  const isTracked = style.toggle("track.shown");
+  const empty = Array.from({ length: grid.rows * grid.columns }, (_, n) => n).flatMap((n) => {
+    if (!isTracked || isCovered(n)) return [];
+    const look = { id: `empty:${n}`, part: "track", fill: track, surface: "track" } as const;
+    return [cellMark(input, grid, { n, from: 0, to: 1 }, look)];
+  });
+  return [...empty, ...fills.flatMap((fill) => fillMarks(input, grid, fill))];
+}
+
+function fillMarks(input: Input, grid: Grid, { id, row, from, to, color, datum }: Fill): Mark[] {
   const marks: Mark[] = [];
-  const track = style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null;
-  const covered = (n: number) => fills.some((f) => f.from <= n && f.to >= n + 1);
-  if (track)
-    for (let n = 0; n < cells; n++)
-      if (!covered(n))
-        marks.push(
-          cellMark(input, grid, n, 0, 1, `empty:${n}`, { fill: track, surface: "track", part: "track" }),
-        );
-  for (const fill of fills)
-    for (let n = Math.floor(fill.from); n < fill.to - 1e-9; n++) {
-      const [a, b] = [Math.max(0, fill.from - n), Math.min(1, fill.to - n)];
-      if (b - a < 1e-6) continue;
-      marks.push(
-        cellMark(input, grid, n, a, b, `cell:${fill.key}:${n}`, {
-          fill: fill.color,
-          datum: fill.datum,
-          opacity: strength(input, fill.row.key),
-          shows: { row: fill.row.key, value: fill.row.value ?? 0, channel: "count" },
-          surface: "data",
-        }),
-      );
-    }
+  for (let n = Math.floor(from); n < to - 1e-9; n++) {
+    const cell = { n, from: Math.max(0, from - n), to: Math.min(1, to - n) };
+    if (cell.to - cell.from < 1e-6) continue;
+    marks.push(
+      cellMark(input, grid, cell, {
+        id: `cell:${id}:${n}`,
+        part: "cell",
+        fill: color,
+        datum,
+        opacity: strength(input, row.key),
+        shows: { row: row.key, value: row.value ?? 0, channel: "count" },
+        surface: "data",
+      }),
+    );
+  }
   return marks;
 }
 
@@ -220,105 +175,23 @@ function layReading(input: Input, body: Box): { at: Box; body: Box } | null {
   };
 }
 
-/** A grid of cells that are filled by a ratio, or divided among parts so that they add up to the whole. */
-export function waffleScene(input: Input): Scene {
-  const blank = blankScene(input);
-  if (blank) return blank;
-  const { data, style, theme } = input;
-  const { marks, body: whole } = layFrame(input);
-  const colours = new Colours(input);
-  const parts = data.splitLabel !== null;
-  const goal = goalOf(input, style.choice("cell.past"));
-  const cells = style.number("cell.rows") * style.number("cell.columns");
-  const fills = parts ? partFills(input, colours, cells) : ratioFills(input, goal, colours, cells);
-  const negative = parts ? data.rows.filter((r) => (r.value ?? 0) < 0).length : 0;
-  const tiny = fills.filter((f) => f.to <= f.from).length;
-  const left = [
-    negative ? `${negative} below zero left out` : "",
-    tiny ? `${tiny} smaller than half a cell left out` : "",
-  ]
-    .filter(Boolean)
-    .join("; ");
-  const noted = footNote(whole, theme, left);
-  const entries = colours.ruleLegend().length
-    ? colours.ruleLegend()
-    : parts
-      ? fills.map((f) => ({
-          key: f.key,
-          color: f.color,
-          label: f.row.label,
-          value: style.toggle("legend.values") ? formatNumber(f.row.value, data.format) : "",
-        }))
-      : [];
-  const legend = layLegend(style.choice("legend.place"), entries, noted.body, theme);
-  const focused = data.rows.find((r) => r.key === input.focus);
-  const said = parts ? focused : data.rows[0];
-  const value = said ? said.value : data.total;
-  const sum = fills.reduce((total, f) => total + (f.row.value ?? 0), 0);
-  const of = parts ? sum : goal.full;
-  // Without a focus, the parts of a whole are all of it.
-  const share = value === null ? null : parts && !(focused && sum > 0) ? 1 : value / of;
-  const names = namesFor(input, {
-    value: { value, format: data.format },
-    total: { value, format: data.format },
-    target: { value: goal.full, format: data.format },
-  }).map((n) => ({
-    ...n,
-    share: { value: share, format: shareFormat(share) },
-    category: said?.label ?? "",
-  }));
-  // Parts of a whole have no share to read: the total is said in its place.
-  const template =
-    parts && !focused
-      ? style.template("reading.text").replace("{share}", "{total}")
-      : style.template("reading.text");
-  const texts = names.map((n) => fillTemplate(template, n));
-  const state = parts ? "" : beyondGoal(value, goal.full);
-  const caption =
-    focused && parts ? focused.label : state || fillTemplate(style.template("reading.caption"), names[0]);
-  const reading = layReading(input, legend.body);
-  const grid = layGrid(input, reading?.body ?? legend.body);
-  marks.push(...legend.marks, ...drawFills(input, grid, fills), ...noted.marks);
-  if (reading) {
-    const size = Math.max(SMALLEST, Math.min(style.number("reading.size"), reading.at.height * 0.6));
-    const main = fitText(texts, reading.at.width, size, 600);
-    const small =
-      caption && reading.at.height >= main.size + 16
-        ? fitText([caption], reading.at.width, Math.max(SMALLEST, Math.min(13, main.size * 0.42)), 400)
-        : null;
-    const height = main.size * LINE_HEIGHT + (small ? small.size * LINE_HEIGHT + 2 : 0);
-    const top = reading.at.y + (reading.at.height - height) / 2;
-    marks.push(
-      textMark("reading", "reading", {
-        x: reading.at.x,
-        y: top + (main.size * LINE_HEIGHT) / 2,
-        text: main.text,
-        size: main.size,
-        weight: 600,
-        fill: theme.ink,
-      }),
-    );
-    if (small?.text)
-      marks.push(
-        textMark("caption", "reading", {
-          x: reading.at.x,
-          y: top + main.size * LINE_HEIGHT + 2 + (small.size * LINE_HEIGHT) / 2,
-          text: small.text,
-          size: small.size,
-          weight: 400,
-          fill: state ? theme.signal : theme.muted,
-        }),
-      );
-  } else if (style.toggle("reading.shown")) marks.push(...overGrid(input, grid, texts));
-  const ratio = parts
-    ? leadingRows(
-        input,
-        (r) =>
-          `${sum > 0 && (r.value ?? 0) > 0 ? shareText((r.value as number) / sum) : formatNumber(r.value, data.format)}`,
-      )
-    : `${formatNumber(value, data.format)} of ${formatNumber(goal.full, data.format)} (${share === null ? "—" : shareText(share)})`;
-  const description = `${titleOf(input)}: waffle of ${data.valueLabel}, ${ratio}${state ? `, ${state}` : ""}${left ? `. ${left}` : ""}.`;
-  return frameScene(input, marks, handlesOf(input, grid), description);
+/** The reading in its room beside the grid, with its caption under it where that has room. */
+function besideMarks({ style, theme }: Input, { texts, caption, state }: Said, at: Box): Mark[] {
+  const size = Math.max(SMALLEST, Math.min(style.number("reading.size"), at.height * 0.6));
+  const main = fitText(texts, at.width, size, 600);
+  const isCaptioned = caption !== "" && at.height >= main.size + 16;
+  const under = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
+  const small = isCaptioned ? fitText([caption], at.width, under, 400) : null;
+  const height = main.size * LINE_HEIGHT + (small ? small.size * LINE_HEIGHT + 2 : 0);
+  const top = at.y + (at.height - height) / 2;
+  const y = top + (main.size * LINE_HEIGHT) / 2;
+  const marks: Mark[] = [
+    textMark("reading", "reading", { x: at.x, y, ...main, weight: 600, fill: theme.ink }),
+  ];
+  if (!small?.text) return marks;
+  const below = top + main.size * LINE_HEIGHT + 2 + (small.size * LINE_HEIGHT) / 2;
+  const fill = state ? theme.signal : theme.muted;
+  return [...marks, textMark("caption", "reading", { x: at.x, y: below, ...small, weight: 400, fill })];
 }
 
 /** The reading on a plate in the middle of the grid, so that it reads on any cells. */
@@ -357,7 +230,12 @@ function overGrid(input: Input, grid: Grid, texts: string[]): Mark[] {
   ];
 }
 
-function handlesOf({ style }: Input, grid: Grid): Handle[] {
+function readingMarks(input: Input, { said, beside, grid }: Laid): Mark[] {
+  if (beside) return besideMarks(input, said, beside);
+  return input.style.toggle("reading.shown") ? overGrid(input, grid, said.texts) : [];
+}
+
+function handles({ style }: Input, { grid }: Laid): Handle[] {
   const [x, y] = [grid.x + grid.cell + (grid.pitch - grid.cell) / 2, grid.y + grid.pitch / 2];
   const right = grid.x + grid.pitch;
   return [
@@ -375,3 +253,29 @@ function handlesOf({ style }: Input, grid: Grid): Handle[] {
     }),
   ];
 }
+
+function say(input: Input, { said, goal, fills, left }: Laid): string {
+  const { data } = input;
+  const sum = sumOf(fills);
+  const ofSum = (value: number | null) =>
+    sum > 0 && value !== null && value > 0 ? shareText(value / sum) : formatNumber(value, data.format);
+  const share = said.share === null ? "—" : shareText(said.share);
+  const ratio = isDivided(input)
+    ? leadingRows(input, (r) => ofSum(r.value))
+    : `${formatNumber(said.value, data.format)} of ${formatNumber(goal.full, data.format)} (${share})`;
+  return `${titleOf(input)}: waffle of ${data.valueLabel}, ${ratio}${said.state ? `, ${said.state}` : ""}${left ? `. ${left}` : ""}.`;
+}
+
+/** A grid of cells that are filled by a ratio, or divided among parts so that they add up to the whole. */
+export const waffleScene = drawing<Input, Laid>({
+  lay,
+  draw: (input, laid) => [
+    ...laid.marks,
+    ...laid.legend,
+    ...cellMarks(input, laid),
+    ...laid.foot,
+    ...readingMarks(input, laid),
+  ],
+  handles,
+  say,
+});

@@ -1,0 +1,77 @@
+import type { VisualRow } from "../../rows/visual-data";
+import { mix } from "../../scene/colour";
+import type { Datum } from "../../scene/marks";
+import type { Colours } from "../anatomy/colours";
+import { rowDatum } from "../anatomy/datum";
+import type { Goal } from "../anatomy/goal";
+import type { SceneInput } from "../anatomy/kind";
+import { shareText } from "../anatomy/labels";
+import { clamp } from "../anatomy/scale";
+import { largestRemainder } from "./cells";
+import type { WafflePart } from "./parts";
+
+type Input = SceneInput<WafflePart>;
+
+/** A stretch of cells of one look, counted in the order of filling; may end within a cell. */
+export interface Fill {
+  id: string;
+  row: VisualRow;
+  from: number;
+  to: number;
+  color: string;
+  datum: Datum;
+}
+
+/** The cells of a ratio: the reached share, and what lies past the goal. */
+export function ratioFills(input: Input, goal: Goal, colours: Colours, cells: number): Fill[] {
+  const { data, style, theme } = input;
+  const row = data.rows[0];
+  const value = row.value ?? 0;
+  const past = style.choice("cell.past");
+  const share = value / goal.full;
+  const whole = (x: number) => (style.toggle("cell.part") ? x : Math.round(x));
+  const datum = rowDatum(input, row, [{ label: "Share", value: shareText(share) }]);
+  const color = colours.of(row, 0);
+  const deep = mix(color, theme.ink, 0.5);
+  if (share <= 0) return [];
+  if (share > 1 && past === "extend")
+    return [
+      { id: row.key, row, from: 0, to: whole(cells / share), color, datum },
+      { id: `${row.key}:past`, row, from: whole(cells / share), to: cells, color: deep, datum },
+    ];
+  const lap = share > 1 && past === "lap" ? whole(clamp(share - 1) * cells) : 0;
+  const until = whole(clamp(share) * cells);
+  return [
+    ...(lap > 0 ? [{ id: `${row.key}:lap`, row, from: 0, to: lap, color: deep, datum }] : []),
+    { id: row.key, row, from: lap, to: until, color, datum },
+  ].filter((f) => f.to > f.from);
+}
+
+/** The cells of parts, which add up to all of them by the largest remainders. */
+export function partFills(input: Input, colours: Colours, cells: number): Fill[] {
+  const rows = input.data.rows
+    .map((row, index) => ({ row, index }))
+    .filter(({ row }) => row.value !== null && row.value > 0);
+  const given = largestRemainder(
+    rows.map(({ row }) => row.value as number),
+    cells,
+  );
+  const sum = rows.reduce((total, { row }) => total + (row.value as number), 0);
+  let at = 0;
+  return rows.map(({ row, index }, i) => {
+    const from = at;
+    at += given[i];
+    const share = (row.value as number) / sum;
+    return {
+      id: row.key,
+      row,
+      from,
+      to: at,
+      color: colours.of(row, index),
+      datum: rowDatum(input, row, [
+        { label: "Share", value: shareText(share) },
+        { label: "Cells", value: String(given[i]) },
+      ]),
+    };
+  });
+}
