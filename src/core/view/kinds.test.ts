@@ -283,8 +283,8 @@ describe("every dial is read", () => {
             { "ring.sweep": 270 },
             { "labels.content": "value" },
           ];
-          const changes = cases.some(({ data, dials, look }) =>
-            beside.some((more) => {
+          const changes = beside.some((more) =>
+            cases.some(({ data, dials, look }) => {
               const draw = (value?: number | string | boolean) => {
                 const own = value === undefined ? {} : { [key]: value };
                 const scene = sceneOf(hardVisual(kind.id, { ...dials, ...more, ...own }, look), data);

@@ -6,12 +6,23 @@ import { THEMES } from "../../core/scene/colour";
 import { sceneOf } from "../../core/view/picture";
 import { COURSE, casesOf, visualOf } from "./cases";
 import { faults } from "./faults";
+import { sampleData } from "./sample-data";
 import { miscoloured, unshown } from "./shown";
 import { lies } from "./truth";
 
 // Every dial at both its ends, and every pair of dials at their ends, in a drawing that is plain otherwise.
 
-const size = { width: 360, height: 280 };
+interface Setting {
+  size: { width: number; height: number };
+  theme: "light" | "night";
+  finish: string;
+}
+const PLAIN: Setting = { size: { width: 360, height: 280 }, theme: "light", finish: "plain" };
+/** Where pairs are tried besides: small and dark in dashes, and in a shaded finish. */
+const OTHERS: Setting[] = [
+  { size: { width: 200, height: 150 }, theme: "night", finish: "dashed" },
+  { size: { width: 520, height: 240 }, theme: "light", finish: "embossed" },
+];
 
 /** The ends of a dial; a baseline's are those of its numbers, not of all that could be typed. */
 function endsOf(dial: Dial): DialValue[] {
@@ -44,17 +55,24 @@ const dataOf = (id: string) => {
   return named.flatMap((name) => cases.find((c) => c.name === name)?.data ?? []);
 };
 
-function wrongWith(id: string, dials: Visual["dials"]): string[] {
-  return dataOf(id).flatMap((data) => {
-    const visual = visualOf(id as Parameters<typeof visualOf>[0], dials);
-    const scene = sceneOf(visual, data, undefined, { size });
+function wrongWith(
+  id: string,
+  dials: Visual["dials"],
+  { size, theme, finish }: Setting = PLAIN,
+  datas = dataOf(id),
+): string[] {
+  return datas.flatMap((data) => {
+    const visual = visualOf(id as Parameters<typeof visualOf>[0], dials, { finish });
+    const scene = sceneOf(visual, data, undefined, { size, theme });
     const found = [
       ...faults(scene, scene.background ?? THEMES[scene.theme].sheet),
       ...lies(visual, data, scene),
       ...unshown(visual, data, scene),
-      ...miscoloured(visual, data, scene, { size }),
+      ...miscoloured(visual, data, scene, { size, theme }),
     ];
-    return found.length ? [`${JSON.stringify(dials)}: ${found.slice(0, 2).join("; ")}`] : [];
+    return found.length
+      ? [`${finish} ${size.width} ${JSON.stringify(dials)}: ${found.slice(0, 2).join("; ")}`]
+      : [];
   });
 }
 
@@ -97,5 +115,36 @@ describe.each(KINDS.map((k) => [k.id, k] as const))("the dials of a %s", (id, ki
     const rows = covering(dials);
     expect(rows.length).toBeGreaterThan(5);
     expect(rows.flatMap((row) => wrongWith(id, row))).toEqual([]);
+  });
+
+  it.each(OTHERS)("hold in every pair of their ends, $finish, $theme, $size.width wide", (setting) => {
+    expect(covering(dials).flatMap((row) => wrongWith(id, row, setting))).toEqual([]);
+  });
+});
+
+describe("the openings of a gauge", () => {
+  const openings = Array.from({ length: 24 }, (_, i) => i * 15).flatMap((start) =>
+    Array.from({ length: 15 }, (_, i) => ({ "arc.start": start, "arc.sweep": 60 + i * 20 })),
+  );
+  it.each([PLAIN, ...OTHERS])("hold at every start and sweep, $finish, $size.width wide", (setting) => {
+    expect(openings.flatMap((dials) => wrongWith("gauge", dials, setting)).slice(0, 10)).toEqual([]);
+  });
+});
+
+describe("the baselines of lollipops", () => {
+  const rising = [120, 40, -35, 80, 0, 12];
+  // Below all values, at each of them, between them, and above all.
+  const baselines = [-100, ...rising, -10, 60, 200];
+  it.each(["up", "right"])("hold wherever they lie, stems %s", (direction) => {
+    const wrong = [rising, rising.map((v) => v * 1e6)].flatMap((values) =>
+      baselines.flatMap((at) => {
+        const scale = values[0] / rising[0];
+        const dials = { "domain.baseline": at * scale, "stem.direction": direction };
+        return [PLAIN, ...OTHERS].flatMap((setting) =>
+          wrongWith("lollipop", dials, setting, [sampleData(values)]),
+        );
+      }),
+    );
+    expect(wrong).toEqual([]);
   });
 });

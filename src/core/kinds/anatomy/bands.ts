@@ -134,7 +134,8 @@ function settle(input: BandsInput, whole: Box, wanted: BandsWanted): { settled: 
   const domain = domainOf(wanted.reach.slice(0, shown), grid, wanted.start);
   const start = wanted.start ?? 0;
   const negative = rows.some((_, i) => wanted.reach[i].some((v) => v < start));
-  const positive = domain.high > start;
+  // What stands at the start itself has its label on the upper side.
+  const positive = rows.some((_, i) => wanted.reach[i].some((v) => v >= start));
   return {
     settled: { input, wanted, body, rows, nameSize, grid, start, negative, positive, ...domain },
     marks,

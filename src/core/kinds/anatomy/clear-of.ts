@@ -30,13 +30,17 @@ function edgesOf(text: Text, beside: number, half: number): Edges {
 const meet = (a: Edges, b: Edges) =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
-/** Whether a text lies on a shape, looked at in nine points. */
-function liesOn(box: Edges, shape: Mark): boolean {
-  return [0.02, 0.5, 0.98].some((fx) =>
-    [0.05, 0.5, 0.95].some((fy) =>
-      covers(shape, box.left + (box.right - box.left) * fx, box.top + (box.bottom - box.top) * fy),
-    ),
-  );
+/** Points from one edge to another, at most so many pixels apart. */
+function pointsBetween(from: number, to: number, apart: number): number[] {
+  const steps = Math.max(1, Math.ceil((to - from) / apart));
+  return Array.from({ length: steps + 1 }, (_, i) => from + ((to - from) * i) / steps);
+}
+
+/** Whether a text lies on a shape, looked at in points; polygons have thin tips. */
+function liesOn({ left, right, top, bottom }: Edges, shape: Mark): boolean {
+  const apart = shape.type === "polygon" ? 1 : 3;
+  const rows = pointsBetween(top, bottom, apart);
+  return pointsBetween(left, right, apart).some((x) => rows.some((y) => covers(shape, x, y)));
 }
 
 /**

@@ -158,13 +158,13 @@ export const titleOf = ({ data }: SharedInput): string =>
   fillTemplate(data.title, data.names).trim() || data.valueLabel;
 
 /** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
-export function footNote(body: Box, theme: Theme, text: string): { marks: Mark[]; body: Box } {
+export function footNote(body: Box, theme: Theme, text: string, id = "note"): { marks: Mark[]; body: Box } {
   if (!text || body.height < 110) return { marks: [], body };
   const size = 10;
   const y = body.y + body.height - size * 0.6;
   return {
     marks: [
-      textMark("note", "labels", {
+      textMark(id, "labels", {
         x: body.x + body.width / 2,
         y,
         text: shorten(text, body.width, size, 400),
@@ -190,6 +190,7 @@ export function notedRows(
 ): { marks: Mark[]; body: Box; shown: number } {
   const whole = (box: Box) => Math.max(1, Math.floor(fits(box)));
   if (count <= whole(body)) return { marks: [], body, shown: count };
-  const shown = whole(footNote(body, theme, doNotFit(count)).body);
-  return { ...footNote(body, theme, doNotFit(count - shown)), shown };
+  const noted = (unfit: number) => footNote(body, theme, doNotFit(unfit), "unfit");
+  const shown = whole(noted(count).body);
+  return { ...noted(count - shown), shown };
 }

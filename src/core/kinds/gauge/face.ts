@@ -1,3 +1,4 @@
+import { SMALLEST } from "../../scene/text";
 import { arcExtent, polar } from "../anatomy/angles";
 import type { SceneInput } from "../anatomy/kind";
 import type { GaugePart } from "./parts";
@@ -21,7 +22,8 @@ export interface Face {
 export interface ReadingSize {
   size: number;
   half: number;
-  /** Height of the line under it, or 0. */
+  /** Half of the width of the line under it, and its height, or 0. */
+  lineHalf: number;
   under: number;
 }
 
@@ -53,7 +55,61 @@ export function readingDrop(style: Input["style"], hub: number, reading: Reading
   return Math.max(plain, ...slopes.map((slope) => slope * (reading.half + 4) + reading.size * 0.42));
 }
 
-/** Places the arc so that it, its outer marks and the reading below the hub fit the body. */
+/** Whether a line of text around (x, y) lies clear of the arc, whose inside begins at `inner`. */
+export function isClearOfArc(
+  { cx, cy, r, start, sweep }: Face,
+  inner: number,
+  { x, y, half, size }: { x: number; y: number; half: number; size: number },
+): boolean {
+  const across = [-1, -0.5, 0, 0.5, 1].map((k) => x + k * half - cx);
+  return [-0.42, 0, 0.42].every((k) =>
+    across.every((dx) => {
+      const dy = y + k * size - cy;
+      const distance = Math.hypot(dx, dy);
+      const turn = ((((Math.atan2(dx, -dy) * 180) / Math.PI - start) % 360) + 360) % 360;
+      return turn > sweep || distance < inner - 1 || distance > r + 1;
+    }),
+  );
+}
+
+/** Where the reading stands from the hub. */
+export type Way = "down" | "up" | "left" | "right";
+
+const DIRECTION: Record<Way, number> = { up: 0, right: 90, down: 180, left: 270 };
+const OPPOSITE: Record<Way, Way> = { up: "down", down: "up", left: "right", right: "left" };
+
+/** An arc that sweeps farther than this has room for its reading inside, wherever its opening lies. */
+export const INSIDE_FROM = 180;
+
+/**
+ * Where the reading can stand, from the best: towards the opening of the arc; where that is narrow, the
+ * needle may pass there, and the other side of the hub is the next best.
+ */
+export function readingWays(start: number, sweep: number): Way[] {
+  const opening = (start + sweep / 2 + 180) % 360;
+  const turn = (way: Way) => Math.abs(((DIRECTION[way] - opening + 540) % 360) - 180);
+  const [way] = (["down", "up", "left", "right"] as const).toSorted((a, b) => turn(a) - turn(b));
+  return [way, OPPOSITE[way], ...(["down", "up", "left", "right"] as const)];
+}
+
+/**
+ * The radius at which an arc fits a length, and what it then takes on the side of the reading: `near` and
+ * `far` are how far it reaches to that side and away from it at radius 1, `need` what the reading takes.
+ */
+function fitAlong(length: number, near: number, far: number, need: number): number {
+  const whole = length / Math.max(near + far, 1e-6);
+  return Math.min(whole, need > 0 ? Math.max(length - need, length * 0.35) / Math.max(far, 1e-6) : whole);
+}
+
+/** The inner radius at which an arc that goes round has room for its reading at the smallest size. */
+function insideNeeded(style: Input["style"], r: number, sweep: number, { size, half }: ReadingSize): number {
+  if (size === 0 || sweep <= INSIDE_FROM + 20) return 0;
+  const drop = plainDrop(Math.min(style.number("needle.hub"), r * 0.16), SMALLEST) + SMALLEST * 0.45;
+  const wide = (half * SMALLEST) / size;
+  return Math.hypot(wide, drop) + 2;
+}
+
+/** Places the arc so that it, its outer marks and the reading at the hub fit the body. */
 export function layFace(
   input: Input,
   body: { x: number; y: number; width: number; height: number },
@@ -63,24 +119,41 @@ export function layFace(
   const { style } = input;
   const { start, sweep } = sweepOf(style);
   const extent = arcExtent(start, sweep);
+  const [wanted] = readingWays(start, sweep);
+  const way = sweep > INSIDE_FROM && wanted !== "down" ? null : wanted;
   const width = Math.max(8, body.width - 2 * margin);
-  const height = Math.max(8, body.height - (extent.top > 0.99 ? margin : 4));
+  const height = Math.max(8, body.height - (extent.top > 0.75 ? margin : 4));
   const hub = Math.min(style.number("needle.hub"), body.height * 0.06);
   // The reading stands under the hub; a wide arc has room for it in its opening, a half circle must leave
   // some below. A small face has no room to keep clear of its needle.
-  const drop = body.height < 170 ? plainDrop(hub, reading.size) : readingDrop(style, hub, reading);
-  const below = reading.size > 0 ? drop + reading.size * 0.6 + reading.under : hub;
+  const isPlain = body.height < 170 || way !== "down";
+  const drop = isPlain ? plainDrop(hub, reading.size) : readingDrop(style, hub, reading);
+  const tall = reading.size > 0 ? drop + reading.size * 0.6 + reading.under : hub;
+  const wide = reading.size > 0 ? hub + 10 + 2 * Math.max(reading.half, reading.lineHalf) : hub;
+  const level = (reading.size * 1.2 + reading.under) / 2;
+  const needs: Record<Way, number> =
+    way === "left" || way === "right"
+      ? { up: level, down: level, left: 0, right: 0, [way]: wide }
+      : { up: 0, down: 0, left: 0, right: 0, ...(way ? { [way]: tall } : {}) };
+  const { left, right, top, bottom } = extent;
   const r = Math.max(
     6,
     Math.min(
-      width / (extent.left + extent.right),
-      height / (extent.top + extent.bottom),
-      Math.max(height - below, height * 0.35) / extent.top,
+      fitAlong(width, left, right, needs.left),
+      fitAlong(width, right, left, needs.right),
+      fitAlong(height, top, bottom, needs.up),
+      fitAlong(height, bottom, top, needs.down),
     ),
   );
-  const bottom = Math.max(extent.bottom * r, below);
-  const cx = body.x + body.width / 2 + ((extent.left - extent.right) * r) / 2;
-  const cy = body.y + (body.height - height) + (height - (extent.top * r + bottom)) / 2 + extent.top * r;
-  const thickness = Math.min(style.number("arc.thickness"), r * 0.8, Math.max(3, r * 0.45));
+  const taken = {
+    left: Math.max(left * r, needs.left),
+    right: Math.max(right * r, needs.right),
+    top: Math.max(top * r, needs.up),
+    bottom: Math.max(bottom * r, needs.down),
+  };
+  const cx = body.x + (body.width - taken.left - taken.right) / 2 + taken.left;
+  const cy = body.y + (body.height - height) + (height - taken.top - taken.bottom) / 2 + taken.top;
+  const most = Math.min(style.number("arc.thickness"), r * 0.8, Math.max(3, r * 0.45));
+  const thickness = Math.min(most, Math.max(3, r - insideNeeded(style, r, sweep, reading)));
   return { cx, cy, r, inner: r - thickness, start, sweep };
 }

@@ -5,7 +5,7 @@ import { polar } from "../anatomy/angles";
 import type { SceneInput } from "../anatomy/kind";
 import { type Scale, shareOf } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
-import { ENDS_FROM, type Face } from "./face";
+import { ENDS_FROM, type Face, isClearOfArc } from "./face";
 import type { GaugePart } from "./parts";
 import type { Stretch } from "./zones";
 
@@ -87,6 +87,7 @@ function wordMark(input: Input, face: Face, zone: Stretch, target: number | null
   const [x, y] = [at.x + out.x * half, at.y + (out.y * size) / 2];
   if (x - half < 1 || x + half > frame.width - 1) return [];
   if (y - size / 2 < 0 || y + size / 2 > frame.height) return [];
+  if (!isClearOfArc(face, face.inner, { x, y, half, size })) return [];
   const line = { x, y, text: zone.word, size, weight: 500, fill: theme.muted, align: "middle" } as const;
   return [textMark(`word:${zone.index}`, "zones", line)];
 }

@@ -34,6 +34,8 @@ interface Laid {
   /** The zone that the value falls in. */
   zone: Zone | null;
   face: Face;
+  /** Where the body begins, under the heading. */
+  top: number;
   said: GaugeSaid;
 }
 
@@ -44,16 +46,17 @@ function beyondScale(share: number): string {
 }
 
 /** The reading as it will stand under the hub. */
-function readingSize({ style, data }: Input, body: Box, hasLine: boolean): ReadingSize {
+function readingSize({ style, data }: Input, body: Box, line: string): ReadingSize {
   const isShown = style.toggle("reading.shown");
   const size = isShown ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22)) : 0;
   const half = textWidth(fillTemplate(style.template("reading.text"), data.names), size, 600) / 2;
-  const under = style.toggle("reading.word") && hasLine ? Math.max(SMALLEST, size * 0.5) * LINE_HEIGHT : 0;
-  return { size, half, under };
+  if (!style.toggle("reading.word") || !line) return { size, half, lineHalf: 0, under: 0 };
+  const small = Math.max(SMALLEST, size * 0.5);
+  return { size, half, lineHalf: textWidth(line, small, 500) / 2, under: small * LINE_HEIGHT };
 }
 
 /** The face within its body: room for the target's mark and for the words of the zones is left around it. */
-function faceIn(input: Input, body: Box, zones: Stretch[], hasLine: boolean): Face {
+function faceIn(input: Input, body: Box, zones: Stretch[], line: string): Face {
   const { data, style } = input;
   const isWorded = style.toggle("zones.words") && zones.some((z) => z.word) && body.height > 150;
   const isTargeted = data.target !== null && style.toggle("target.shown");
@@ -62,7 +65,7 @@ function faceIn(input: Input, body: Box, zones: Stretch[], hasLine: boolean): Fa
   const widest = Math.max(...zones.map((z) => textWidth(z.word, 11, 500)));
   const side = isWorded ? Math.min(body.width * 0.14, 14 + widest) : margin;
   const narrowed = { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) };
-  return layFace(input, narrowed, margin, readingSize(input, body, hasLine));
+  return layFace(input, narrowed, margin, readingSize(input, body, line));
 }
 
 function lay(input: Input): Laid {
@@ -77,8 +80,8 @@ function lay(input: Input): Laid {
   const zones = stretches(edges, scale);
   const zone = zoneOf(edges, value);
   const said = { value, word: zone?.word ?? "", past: beyondScale(share) };
-  const face = faceIn(input, body, zones, said.word !== "" || said.past !== "");
-  return { marks, plate, scale, share, zones, zone, face, said };
+  const face = faceIn(input, body, zones, said.past || said.word);
+  return { marks, plate, scale, share, zones, zone, face, top: body.y, said };
 }
 
 /** What the pointer finds on a gauge. */
@@ -115,7 +118,7 @@ function toneOf(input: Input, zone: Zone | null): string {
 function draw(input: Input, laid: Laid): Mark[] {
   const { face, scale, share, zones, zone, said } = laid;
   const datum = datumOf(input, said);
-  const readings = readingMarks(input, face, said);
+  const readings = readingMarks(input, face, said, share, laid.top);
   const arcs = arcMarks(input, face, { zones, share, tone: toneOf(input, zone), datum });
   const targets = targetMarks(input, face, scale, datum);
   const isPast = share > 1 && input.style.choice("arc.past") !== "lap";
