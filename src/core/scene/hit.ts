@@ -9,6 +9,28 @@ export function turnedPoints(m: Extract<Mark, { type: "polygon" }>): [number, nu
   ]);
 }
 
+/** The edges that a filled mark does not leave; those of a sector are its whole circle's. */
+export function boundsOf(m: Mark): { left: number; right: number; top: number; bottom: number } {
+  const around = (x: number, y: number, r: number) => ({
+    left: x - r,
+    right: x + r,
+    top: y - r,
+    bottom: y + r,
+  });
+  if (m.type === "rect") return { left: m.x, right: m.x + m.width, top: m.y, bottom: m.y + m.height };
+  if (m.type === "circle") return around(m.cx, m.cy, m.r);
+  if (m.type === "sector") return around(m.cx, m.cy, m.outer);
+  if (m.type !== "polygon") return around(0, 0, Number.POSITIVE_INFINITY);
+  const points = turnedPoints(m);
+  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])];
+  return {
+    left: Math.min(...xs),
+    right: Math.max(...xs),
+    top: Math.min(...ys),
+    bottom: Math.max(...ys),
+  };
+}
+
 /** Whether a point lies within a filled mark; rounded corners are taken as filled. */
 export function covers(m: Mark, x: number, y: number): boolean {
   if (m.fill === undefined) return false;

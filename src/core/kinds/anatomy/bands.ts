@@ -211,14 +211,20 @@ interface BarPlace {
   shift?: number;
 }
 
+/** The box of a bar, and the side of it that is its far end. */
+export interface Bar {
+  box: Box;
+  far: Side;
+}
+
 /** A bar from one value to another: its box, and which side of it is the far end. */
-export function barBox(bands: Bands, { row, from, to, thickness, shift = 0 }: BarPlace): Box & { far: Side } {
+export function barBox(bands: Bands, { row, from, to, thickness, shift = 0 }: BarPlace): Bar {
   const [a, b] = [bands.at(from), bands.at(to)];
   const across = bands.centre(row) + shift - thickness / 2;
   const [low, length] = [Math.min(a, b), Math.abs(b - a)];
   return bands.horizontal
-    ? { x: low, y: across, width: length, height: thickness, far: b >= a ? "right" : "left" }
-    : { x: across, y: low, width: thickness, height: length, far: b <= a ? "top" : "bottom" };
+    ? { box: { x: low, y: across, width: length, height: thickness }, far: b >= a ? "right" : "left" }
+    : { box: { x: across, y: low, width: thickness, height: length }, far: b <= a ? "top" : "bottom" };
 }
 
 /** The whole of the scale on the side of its start that a value lies on: what dashes are spread over. */

@@ -1,6 +1,6 @@
 import type { Box } from "../../scene/box";
-import { covers } from "../../scene/hit";
-import type { Mark, Text } from "../../scene/marks";
+import { boundsOf, covers } from "../../scene/hit";
+import type { Mark, Sector, Text } from "../../scene/marks";
 import { textWidth } from "../../scene/text";
 
 /** The edges of what stands on a picture, in pixels. */
@@ -30,6 +30,17 @@ function edgesOf(text: Text, beside: number, half: number): Edges {
 const meet = (a: Edges, b: Edges) =>
   a.left < b.right && b.left < a.right && a.top < b.bottom && b.top < a.bottom;
 
+/** Whether any of a box is as far from the centre of a ring as the ring is. */
+function reaches({ left, right, top, bottom }: Edges, { cx, cy, inner, outer }: Sector): boolean {
+  const away = (low: number, high: number, at: number) => Math.max(low - at, 0, at - high);
+  const nearest = Math.hypot(away(left, right, cx), away(top, bottom, cy));
+  const farthest = Math.hypot(
+    Math.max(Math.abs(left - cx), Math.abs(right - cx)),
+    Math.max(Math.abs(top - cy), Math.abs(bottom - cy)),
+  );
+  return nearest < outer && farthest > inner;
+}
+
 /** Points from one edge to another, at most so many pixels apart. */
 function pointsBetween(from: number, to: number, apart: number): number[] {
   const steps = Math.max(1, Math.ceil((to - from) / apart));
@@ -37,7 +48,9 @@ function pointsBetween(from: number, to: number, apart: number): number[] {
 }
 
 /** Whether a text lies on a shape, looked at in points; polygons have thin tips. */
-function liesOn({ left, right, top, bottom }: Edges, shape: Mark): boolean {
+function liesOn(box: Edges, shape: Mark): boolean {
+  if (!meet(box, boundsOf(shape)) || (shape.type === "sector" && !reaches(box, shape))) return false;
+  const { left, right, top, bottom } = box;
   const apart = shape.type === "polygon" ? 1 : 3;
   const rows = pointsBetween(top, bottom, apart);
   return pointsBetween(left, right, apart).some((x) => rows.some((y) => covers(shape, x, y)));

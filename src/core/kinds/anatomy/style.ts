@@ -81,11 +81,18 @@ export interface OpenStyle extends Style {
 /** The style of some parts; `layers` come in the order of their weight, the heaviest first. */
 export function styleFrom(parts: readonly Part[], ...layers: Record<string, DialValue>[]): OpenStyle {
   const dials = tableOf(parts);
-  const value = (key: string): DialValue => {
+  const standing = (key: string): DialValue => {
     const dial = dials.get(key);
     if (!dial) throw new Error(`${key} is no dial of this kind`);
     for (const layer of layers) if (fits(dial, layer[key])) return layer[key];
     return dial.default;
+  };
+  // A drawing asks for the same dials for every row.
+  const known = new Map<string, DialValue>();
+  const value = (key: string): DialValue => {
+    const found = known.get(key) ?? standing(key);
+    known.set(key, found);
+    return found;
   };
   const read = <T extends DialValue>(type: Dial["type"]) => {
     return (key: string): T => {

@@ -4,7 +4,7 @@ import type { Box } from "../../scene/box";
 import type { Mark, Rect } from "../../scene/marks";
 import { fittingSize } from "../../scene/text";
 import type { Bands } from "../anatomy/axis";
-import { barBox, growthFrom, layBands, type Side, widthPlace } from "../anatomy/bands";
+import { type Bar, barBox, growthFrom, layBands, type Side, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
@@ -64,8 +64,7 @@ function clipOf({ bands, stacks, thickness, radius }: Laid, row: number): Box | 
   if (radius <= 0 || !stacks[row].some(isShort)) return null;
   const ends = stacks[row].flatMap((s) => [s.from, s.to]);
   const place = { row, from: Math.min(...ends), to: Math.max(...ends), thickness };
-  const { far: _far, ...box } = barBox(bands, place);
-  return box;
+  return barBox(bands, place).box;
 }
 
 /** The corners of a segment: those at the ends of the whole stack. */
@@ -103,13 +102,13 @@ function withGap(place: Box, far: Side, { outermost }: Segment, gap: number): Bo
 function rounding(
   { bands, radius }: Laid,
   segment: Segment,
-  { far, ...place }: Box & { far: Side },
+  { box, far }: Bar,
   clip: Box | null,
 ): Pick<Rect, "radii" | "clip"> {
   const { outermost } = segment;
-  const length = bands.horizontal ? place.width : place.height;
+  const length = bands.horizontal ? box.width : box.height;
   const isShort = (outermost.far || outermost.near) && length < radius;
-  if (!clip || !(isShort || reachesCap(bands, place, clip, radius)))
+  if (!clip || !(isShort || reachesCap(bands, box, clip, radius)))
     return { radii: cornersOf(segment, far, radius) };
   return { radii: [0, 0, 0, 0], clip: { ...clip, radii: [radius, radius, radius, radius] } };
 }
@@ -131,15 +130,15 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
     const series = row.cells.length ? data.series[segment.series] : undefined;
     const id = series ? `${row.key}:${series.key}` : row.key;
     const color = series ? colours.series(segment.series) : colours.of(row, i);
-    const { far, ...place } = barBox(bands, { row: i, from: segment.from, to: segment.to, thickness });
-    const shape = withGap(place, far, segment, style.number("bar.gap"));
+    const { box, far } = barBox(bands, { row: i, from: segment.from, to: segment.to, thickness });
+    const shape = withGap(box, far, segment, style.number("bar.gap"));
     const share = { label: "Share", value: shareText(Math.abs(value) / absolute) };
     const mark: Mark = {
       type: "rect",
       id: `segment:${id}`,
       part: "bar",
       ...shape,
-      ...rounding(laid, segment, { ...place, far }, clip),
+      ...rounding(laid, segment, { box, far }, clip),
       fill: color,
       opacity,
       datum: rowDatum(input, { ...row, value }, series ? [{ label: "Of", value: series.label }, share] : []),

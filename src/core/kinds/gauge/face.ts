@@ -89,7 +89,7 @@ export function readingWays(start: number, sweep: number): Way[] {
   const opening = (start + sweep / 2 + 180) % 360;
   const turn = (way: Way) => Math.abs(((DIRECTION[way] - opening + 540) % 360) - 180);
   const [way] = (["down", "up", "left", "right"] as const).toSorted((a, b) => turn(a) - turn(b));
-  return [way, OPPOSITE[way], ...(["down", "up", "left", "right"] as const)];
+  return [...new Set([way, OPPOSITE[way], "down", "up", "left", "right"] as const)];
 }
 
 /**

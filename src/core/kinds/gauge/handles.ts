@@ -20,16 +20,17 @@ function valueHandle(
 ): Handle {
   const { cx, cy, r, inner, start, sweep } = face;
   const { minimum: from, maximum: to } = scale;
-  const { word, distance, ...named } = handle;
   const fine = Math.max(10 ** Math.floor(Math.log10((to - from) / 100)), 1e-9);
   return {
-    ...named,
+    id: handle.id,
+    edit: handle.edit,
+    label: handle.label,
     value,
     from,
     to,
     step: data.format.style === "percent" ? 0.01 : fine,
-    text: `${word} ${formatNumber(value, data.format)}`,
-    ...polar(cx, cy, start + sweep * shareOf(value, scale), distance),
+    text: `${handle.word} ${formatNumber(value, data.format)}`,
+    ...polar(cx, cy, start + sweep * shareOf(value, scale), handle.distance),
     track: { type: "angular", cx, cy, r: (r + inner) / 2, start, end: start + sweep },
   };
 }

@@ -83,16 +83,18 @@ function fitReading(input: Input, face: Face, { value, past }: GaugeSaid, wanted
   });
   const isFree = chordAt(face, free, clear) >= half * 1.5;
   const sizes = [wanted, wanted * 0.8, wanted * 0.65, SMALLEST].map((size) => Math.max(SMALLEST, size));
-  const places = [
-    ...(isFree ? [place(clear, wanted)] : []),
-    ...sizes.map((size) => place(plainDrop(hub, size), size)),
-  ];
-  const isWhole = (p: Fitted) => texts.includes(p.text);
-  const isOff = ({ y, text, size }: Fitted) =>
-    isClearOfArc(face, free, { x: cx, y, half: textWidth(text, size, 600) / 2, size });
-  const found = places.find((p) => isWhole(p) && isOff(p)) ?? places.find(isWhole);
+  const drops = [...(isFree ? [[clear, wanted]] : []), ...sizes.map((size) => [plainDrop(hub, size), size])];
+  let best: Fitted | null = null;
+  for (const [drop, size] of drops) {
+    const fitted = place(drop, size);
+    if (!texts.includes(fitted.text)) continue;
+    const half = textWidth(fitted.text, fitted.size, 600) / 2;
+    if (isClearOfArc(face, free, { x: cx, y: fitted.y, half, size: fitted.size })) return fitted;
+    best ??= fitted;
+  }
   // The smallest dials have no room inside for their value: it is written whole all the same.
-  return found ?? { ...places[places.length - 1], text: texts[texts.length - 1], size: SMALLEST };
+  const last = place(plainDrop(hub, SMALLEST), SMALLEST);
+  return best ?? { ...last, text: texts[texts.length - 1], size: SMALLEST };
 }
 
 /** The line under the reading: the word of the zone, or that the value lies beyond the scale. */
@@ -203,13 +205,14 @@ export function readingMarks(input: Input, face: Face, said: GaugeSaid, share: n
     return isIn && isClearOfArc(face, free, { ...text, half }) && !passes(input, face, angle, text);
   };
   const ways = readingWays(face.start, face.sweep);
-  const places = ways.map((way) =>
-    way === "down" ? underHub(input, face, said) : besideHub(input, face, said, way),
-  );
-  // Where nothing is clear of all, the line under the reading goes before the reading does.
-  const found =
-    places.find((texts) => texts.every(isClear)) ?? places.find(([main]) => main && isClear(main));
+  let best: Text[] | null = null;
+  for (const way of ways) {
+    const texts = way === "down" ? underHub(input, face, said) : besideHub(input, face, said, way);
+    const clear = texts.filter(isClear);
+    if (clear.length === texts.length) return texts;
+    // Where nothing is clear of all, the line under the reading goes before the reading does.
+    if (!best && clear.some((text) => text.id === "reading")) best = clear;
+  }
   // An arc that goes round a small hub leaves the value no place: it is in the tooltip and in the words.
-  if (!found && ways[0] !== "down") return [];
-  return (found ?? places[0]).filter((text) => text.id === "reading" || isClear(text));
+  return best ?? (ways[0] === "down" ? underHub(input, face, said).filter((t) => t.id === "reading") : []);
 }

@@ -119,7 +119,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
   const datum = rowDatum(input, row, more);
   return barsOf(input, laid, row, i).flatMap(({ id, part, value, thickness, corner, fill }): Mark[] => {
     if (value === null || value === 0) return [];
-    const { far, ...box } = barBox(bands, { row: i, from: 0, to: value, thickness: Math.max(1, thickness) });
+    const { box, far } = barBox(bands, { row: i, from: 0, to: value, thickness: Math.max(1, thickness) });
     const radius = ((thickness / 2) * corner) / 100;
     return [
       {

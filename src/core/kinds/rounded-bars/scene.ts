@@ -1,10 +1,17 @@
 import type { RowKey } from "../../rows/row-key";
 import type { VisualRow } from "../../rows/visual-data";
-import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { fittingSize, SMALLEST } from "../../scene/text";
 import type { Bands } from "../anatomy/axis";
-import { barBox, endRadii, growthFrom, layBands, type Side, sideOf, widthPlace } from "../anatomy/bands";
+import {
+  barBox,
+  endRadii,
+  growthFrom,
+  layBands,
+  type Bar as PlacedBar,
+  sideOf,
+  widthPlace,
+} from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
@@ -82,7 +89,7 @@ function lay(input: Input): Laid {
 /** The whole scale behind a bar. */
 function trackMark({ style, theme }: Input, { bands, thickness }: Laid, bar: Bar, place: BarPlace): Mark {
   const [low, high] = [Math.min(0, bands.low), Math.max(0, bands.high)];
-  const { far: _far, ...box } = barBox(bands, { ...place, from: low, to: high, thickness });
+  const { box } = barBox(bands, { row: place.row, shift: place.shift, from: low, to: high, thickness });
   const radius = radiusOf(style, thickness);
   return {
     type: "rect",
@@ -107,7 +114,8 @@ function barMarks(input: Input, laid: Laid, row: VisualRow, bar: Bar, place: Bar
   const { bands, thickness, outside, write, total } = laid;
   const { value, series } = bar;
   if (value === null || value === 0) return [];
-  const { far, ...box } = barBox(bands, { ...place, from: 0, to: value, thickness });
+  const at = barBox(bands, { row: place.row, shift: place.shift, from: 0, to: value, thickness });
+  const { box, far } = at;
   const own = { ...row, value };
   const opacity = strength(input, row.key);
   const shape: Mark = {
@@ -126,18 +134,19 @@ function barMarks(input: Input, laid: Laid, row: VisualRow, bar: Bar, place: Bar
   };
   if (outside || opacity < 1) return [shape];
   const wordings = series ? oneLine(write(own, total)) : laid.wordings[place.row];
-  return [shape, ...insideLabel(input, bands.horizontal, { ...box, far }, wordings, bar)];
+  return [shape, ...insideLabel(input, bands.horizontal, at, wordings, bar)];
 }
 
 /** A label within a bar, near its far end, at the largest size that fits; none where it does not. */
 function insideLabel(
   { style, surface }: Input,
   horizontal: boolean,
-  box: Box & { far: Side },
+  at: PlacedBar,
   wordings: string[],
   bar: Bar,
 ): Mark[] {
   if (!surface.carriesText) return [];
+  const { box } = at;
   const wanted = style.number("labels.size");
   // A thin bar has a smaller label, down to the floor.
   const fitted = horizontal ? Math.max(SMALLEST, Math.min(wanted, box.height * 0.85)) : wanted;
@@ -147,13 +156,13 @@ function insideLabel(
     const size = fittingSize(text, room, fitted, 600);
     if (size === null) continue;
     const line = { text, size, weight: 600, fill: surface.inkOn(bar.color) } as const;
-    return [textMark(`label:${bar.id}`, "labels", { ...line, ...insidePlace(box, size) })];
+    return [textMark(`label:${bar.id}`, "labels", { ...line, ...insidePlace(at, size) })];
   }
   return [];
 }
 
 /** Where a label stands near the far end of a bar. */
-function insidePlace({ x, y, width, height, far }: Box & { far: Side }, size: number) {
+function insidePlace({ box: { x, y, width, height }, far }: PlacedBar, size: number) {
   switch (far) {
     case "right":
       return { x: x + width - 6, y: y + height / 2, align: "end" as const };
