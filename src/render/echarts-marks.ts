@@ -5,6 +5,7 @@ import { familyOf } from "@/core/scene/families";
 import type { Fill, Mark, Scene } from "@/core/scene/marks";
 import { drawRect, drawSector, type Pen } from "@/core/scene/outline";
 
+/** The name that the custom series of all marks is registered by. */
 export const SERIES = "cavlo.marks";
 const RAD = Math.PI / 180;
 

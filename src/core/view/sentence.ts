@@ -34,7 +34,7 @@ export interface PhraseToken {
   tone: "data" | "input" | "missing";
 }
 /** A piece of a sentence: fixed words, or a phrase that can be chosen. */
-export type Token = string | PhraseToken;
+export type SentenceToken = string | PhraseToken;
 
 /** What a sentence is said from. */
 export interface Saying {
@@ -77,7 +77,7 @@ function numberToken(s: Saying, field: FieldOf<"number">, missing: string): Phra
   return { phrase, label, text: `${input.label.toLowerCase()} ${now}`.trim(), tone: "input" };
 }
 
-function splitTokens(s: Saying, field: FieldOf<"split">, word: string): Token[] {
+function splitTokens(s: Saying, field: FieldOf<"split">, word: string): SentenceToken[] {
   const split: Split | null = s.visual[field];
   const table = findNamed(s.project.tables, measureIn(s, s.visual.value)?.table);
   const wanted = JSON.stringify(split);
@@ -96,11 +96,11 @@ function splitTokens(s: Saying, field: FieldOf<"split">, word: string): Token[] 
 }
 
 /** "and revenue and seats": further measures, and the place for one more. */
-function furtherTokens(s: Saying): Token[] {
+function furtherTokens(s: Saying): SentenceToken[] {
   const { value, more } = s.visual;
   const free = s.project.measures.some((m) => m.id !== value && !more.includes(m.id));
   return [
-    ...more.flatMap((id, at): Token[] => [
+    ...more.flatMap((id, at): SentenceToken[] => [
       " and ",
       {
         phrase: { type: "further measure", at },
@@ -123,7 +123,7 @@ function furtherTokens(s: Saying): Token[] {
 }
 
 /** How each role is said where the kind has it, in the order of the sentence. */
-const SAID: Record<RoleId, (s: Saying) => Token[]> = {
+const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
   value: (s) => [
     {
       phrase: { type: "measure", field: "value" },
@@ -165,7 +165,7 @@ const SAID: Record<RoleId, (s: Saying) => Token[]> = {
       ];
     return [
       ", with zones at ",
-      ...edges.flatMap(({ to, at }, i): Token[] => [
+      ...edges.flatMap(({ to, at }, i): SentenceToken[] => [
         i === 0 ? "" : i === edges.length - 1 ? " and " : ", ",
         {
           phrase: { type: "zones" },
@@ -221,7 +221,7 @@ const BEFORE_KIND: ReadonlySet<RoleId> = new Set(["value", "more"]);
 const ROLES_SAID = Object.keys(SAID) as RoleId[];
 
 /** The sentence of a visual: plain words, and phrases that can be changed. */
-export function say(s: Saying): Token[] {
+export function say(s: Saying): SentenceToken[] {
   const { visual, project } = s;
   const kind = kindOf(visual.kind);
   const table = findNamed(project.tables, measureIn(s, visual.value)?.table);
@@ -241,7 +241,7 @@ export function say(s: Saying): Token[] {
 }
 
 /** The sentence as a text. */
-export const sentenceText = (tokens: Token[]): string =>
+export const sentenceText = (tokens: SentenceToken[]): string =>
   tokens
     .map((t) => (typeof t === "string" ? t : t.text))
     .join("")

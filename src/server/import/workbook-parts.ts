@@ -16,11 +16,11 @@ export interface WorkbookParts {
   /** The texts that cells share, by their number. */
   texts: string[];
   /** For each cell style, how its numbers are shown. */
-  shows: Shown[];
+  shows: ShownAs[];
 }
 
 /** What a number with a format stands for. */
-export type Shown = "number" | "date" | "time";
+export type ShownAs = "number" | "date" | "time";
 
 /**
  * The built-in number formats that are dates and times (ECMA-376, 18.8.30); 46 counts hours and so stays a
@@ -32,7 +32,7 @@ const DATES = new Set([
 const TIMES = new Set([18, 19, 20, 21, 32, 33, 45, 47]);
 
 /** What a built-in format stands for. */
-function shownByStandard(id: number): Shown {
+function shownByStandard(id: number): ShownAs {
   if (DATES.has(id)) return "date";
   return TIMES.has(id) ? "time" : "number";
 }
@@ -41,7 +41,7 @@ function shownByStandard(id: number): Shown {
  * What a format of the workbook's own stands for: by its date letters, outside of texts, colours and elapsed
  * hours.
  */
-function shownBy(code: string): Shown {
+function shownBy(code: string): ShownAs {
   const first = code.replace(/"[^"]*"|\\.|_.|\*./g, "").split(";")[0];
   if (/\[(h+|m+|s+)\]/i.test(first)) return "number";
   const letters = first
@@ -52,9 +52,9 @@ function shownBy(code: string): Shown {
   return /[hs]/i.test(letters) ? "time" : "number";
 }
 
-async function readShows(archive: WorkbookArchive): Promise<Shown[]> {
+async function readShows(archive: WorkbookArchive): Promise<ShownAs[]> {
   const formats = new Map<number, string>();
-  const shows: Shown[] = [];
+  const shows: ShownAs[] = [];
   let inCells = false;
   await readXml(archive.text(STYLES), {
     open: (name, a) => {

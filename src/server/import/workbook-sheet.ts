@@ -4,7 +4,7 @@ import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import { MAX_COLUMNS } from "./row-taker";
 import type { WorkbookArchive } from "./workbook-archive";
-import { columnNumber, type Shown, type WorkbookParts } from "./workbook-parts";
+import { columnNumber, type ShownAs, type WorkbookParts } from "./workbook-parts";
 import { readXml, workbookText } from "./workbook-xml";
 
 const MOST_CELLS = 30_000_000;
@@ -27,7 +27,7 @@ interface Value {
 const NOTHING: Value = { text: null };
 
 /** A number as the sheet shows it: dates and times by its format, else the number itself. */
-function numberValue(raw: string, shown: Shown, from1904: boolean): Value {
+function numberValue(raw: string, shown: ShownAs, from1904: boolean): Value {
   const value = Number(raw);
   if (raw === "" || !Number.isFinite(value)) return raw === "" ? NOTHING : { text: raw, kind: "text" };
   if (shown === "number") return { text: String(value), kind: "number" };

@@ -6,7 +6,7 @@ import { firstZones } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { saysTheSame } from "@/core/view/look";
-import { say, type Token } from "@/core/view/sentence";
+import { type SentenceToken, say } from "@/core/view/sentence";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { Phrase } from "./phrase";
@@ -15,7 +15,7 @@ import { PhraseChoices } from "./phrase-choices";
 /**
  * A name for each token that stays with it while others come and go: what it changes, or the words before it.
  */
-function keysOf(tokens: Token[]): string[] {
+function keysOf(tokens: SentenceToken[]): string[] {
   let last = "";
   return tokens.map((token) => {
     if (typeof token === "string") return `after ${last}`;

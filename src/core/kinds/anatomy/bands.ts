@@ -212,13 +212,13 @@ interface BarPlace {
 }
 
 /** The box of a bar, and the side of it that is its far end. */
-export interface Bar {
+export interface PlacedBar {
   box: Box;
   far: Side;
 }
 
 /** A bar from one value to another: its box, and which side of it is the far end. */
-export function barBox(bands: Bands, { row, from, to, thickness, shift = 0 }: BarPlace): Bar {
+export function barBox(bands: Bands, { row, from, to, thickness, shift = 0 }: BarPlace): PlacedBar {
   const [a, b] = [bands.at(from), bands.at(to)];
   const across = bands.centre(row) + shift - thickness / 2;
   const [low, length] = [Math.min(a, b), Math.abs(b - a)];

@@ -4,7 +4,7 @@ import type { Box } from "../../scene/box";
 import type { Mark, Rect } from "../../scene/marks";
 import { fittingSize } from "../../scene/text";
 import type { Bands } from "../anatomy/axis";
-import { type Bar, barBox, growthFrom, layBands, type Side, widthPlace } from "../anatomy/bands";
+import { barBox, growthFrom, layBands, type PlacedBar, type Side, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
@@ -102,7 +102,7 @@ function withGap(place: Box, far: Side, { outermost }: Segment, gap: number): Bo
 function rounding(
   { bands, radius }: Laid,
   segment: Segment,
-  { box, far }: Bar,
+  { box, far }: PlacedBar,
   clip: Box | null,
 ): Pick<Rect, "radii" | "clip"> {
   const { outermost } = segment;

@@ -3,15 +3,7 @@ import type { VisualRow } from "../../rows/visual-data";
 import type { Mark } from "../../scene/marks";
 import { fittingSize, SMALLEST } from "../../scene/text";
 import type { Bands } from "../anatomy/axis";
-import {
-  barBox,
-  endRadii,
-  growthFrom,
-  layBands,
-  type Bar as PlacedBar,
-  sideOf,
-  widthPlace,
-} from "../anatomy/bands";
+import { barBox, endRadii, growthFrom, layBands, type PlacedBar, sideOf, widthPlace } from "../anatomy/bands";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";

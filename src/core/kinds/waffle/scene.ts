@@ -14,9 +14,9 @@ import { shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor } from "../anatomy/visual-reading";
-import { type Fill, partFills, ratioFills } from "./fills";
 import { cellMark, type Grid, layGrid } from "./grid";
 import type { WafflePart } from "./parts";
+import { type CellRun, partRuns, ratioRuns } from "./runs";
 
 type Input = SceneInput<WafflePart>;
 
@@ -26,7 +26,7 @@ interface Laid {
   /** What stands at the foot, over the cells. */
   foot: Mark[];
   goal: Goal;
-  fills: Fill[];
+  runs: CellRun[];
   grid: Grid;
   said: Said;
   /** Where the reading stands beside the grid; null where it does not. */
@@ -47,7 +47,7 @@ interface Said {
   state: string;
 }
 
-const sumOf = (fills: Fill[]) => fills.reduce((total, f) => total + (f.row.value ?? 0), 0);
+const sumOf = (runs: CellRun[]) => runs.reduce((total, f) => total + (f.row.value ?? 0), 0);
 
 /** The part of the whole that a value is: parts without a focus are all of it. */
 function shareSaid(input: Input, value: number | null, focused: VisualRow | undefined, of: number) {
@@ -55,13 +55,13 @@ function shareSaid(input: Input, value: number | null, focused: VisualRow | unde
   return isDivided(input) && !(focused && of > 0) ? 1 : value / of;
 }
 
-function readingOf(input: Input, goal: Goal, fills: Fill[]): Said {
+function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
   const { data, style } = input;
   const parts = isDivided(input);
   const focused = data.rows.find((r) => r.key === input.focus);
   const row = parts ? focused : data.rows[0];
   const value = row ? row.value : data.total;
-  const share = shareSaid(input, value, focused, parts ? sumOf(fills) : goal.full);
+  const share = shareSaid(input, value, focused, parts ? sumOf(runs) : goal.full);
   const now = { value, format: data.format };
   const target = { value: goal.full, format: data.format };
   const names = namesFor(input, { value: now, total: now, target }).map((n) => ({
@@ -84,9 +84,9 @@ function readingOf(input: Input, goal: Goal, fills: Fill[]): Said {
 }
 
 /** What has no cell, in words. */
-function leftOut(input: Input, fills: Fill[]): string {
+function leftOut(input: Input, runs: CellRun[]): string {
   const negative = isDivided(input) ? input.data.rows.filter((r) => (r.value ?? 0) < 0).length : 0;
-  const tiny = fills.filter((f) => f.to <= f.from).length;
+  const tiny = runs.filter((f) => f.to <= f.from).length;
   return [
     negative ? `${negative} below zero left out` : "",
     tiny ? `${tiny} smaller than half a cell left out` : "",
@@ -102,27 +102,27 @@ function lay(input: Input): Laid {
   const goal = goalOf(input, style.choice("cell.past"));
   const cells = style.number("cell.rows") * style.number("cell.columns");
   const divided = isDivided(input);
-  const fills = divided ? partFills(input, colours, cells) : ratioFills(input, goal, colours, cells);
-  const left = leftOut(input, fills);
+  const runs = divided ? partRuns(input, colours, cells) : ratioRuns(input, goal, colours, cells);
+  const left = leftOut(input, runs);
   const noted = footNote(whole, theme, left);
-  const legend = legendFor(input, colours, divided ? rowEntries(input, fills) : [], noted.body);
+  const legend = legendFor(input, colours, divided ? rowEntries(input, runs) : [], noted.body);
   const reading = layReading(input, legend.body);
   return {
     marks,
     legend: legend.marks,
     foot: noted.marks,
     goal,
-    fills,
+    runs,
     grid: layGrid(input, reading?.body ?? legend.body),
-    said: readingOf(input, goal, fills),
+    said: readingOf(input, goal, runs),
     beside: reading?.at ?? null,
     left,
   };
 }
 
-function cellMarks(input: Input, { grid, fills }: Laid): Mark[] {
+function cellMarks(input: Input, { grid, runs }: Laid): Mark[] {
   const { style, theme } = input;
-  const isCovered = (n: number) => fills.some((f) => f.from <= n && f.to >= n + 1);
+  const isCovered = (n: number) => runs.some((f) => f.from <= n && f.to >= n + 1);
   const track = style.colour("track.colour", theme.track);
   const isTracked = style.toggle("track.shown");
   const empty = Array.from({ length: grid.rows * grid.columns }, (_, n) => n).flatMap((n) => {
@@ -130,10 +130,10 @@ function cellMarks(input: Input, { grid, fills }: Laid): Mark[] {
     const look = { id: `empty:${n}`, part: "track", fill: track, surface: "track" } as const;
     return [cellMark(input, grid, { n, from: 0, to: 1 }, look)];
   });
-  return [...empty, ...fills.flatMap((fill) => fillMarks(input, grid, fill))];
+  return [...empty, ...runs.flatMap((run) => runMarks(input, grid, run))];
 }
 
-function fillMarks(input: Input, grid: Grid, { id, row, from, to, color, datum }: Fill): Mark[] {
+function runMarks(input: Input, grid: Grid, { id, row, from, to, color, datum }: CellRun): Mark[] {
   const marks: Mark[] = [];
   for (let n = Math.floor(from); n < to - 1e-9; n++) {
     const cell = { n, from: Math.max(0, from - n), to: Math.min(1, to - n) };
@@ -254,9 +254,9 @@ function handles({ style }: Input, { grid }: Laid): Handle[] {
   ];
 }
 
-function say(input: Input, { said, goal, fills, left }: Laid): string {
+function say(input: Input, { said, goal, runs, left }: Laid): string {
   const { data } = input;
-  const sum = sumOf(fills);
+  const sum = sumOf(runs);
   const ofSum = (value: number | null) =>
     sum > 0 && value !== null && value > 0 ? shareText(value / sum) : formatNumber(value, data.format);
   const share = said.share === null ? "—" : shareText(said.share);

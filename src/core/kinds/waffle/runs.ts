@@ -13,7 +13,7 @@ import type { WafflePart } from "./parts";
 type Input = SceneInput<WafflePart>;
 
 /** A stretch of cells of one look, counted in the order of filling; may end within a cell. */
-export interface Fill {
+export interface CellRun {
   id: string;
   row: VisualRow;
   from: number;
@@ -23,7 +23,7 @@ export interface Fill {
 }
 
 /** The cells of a ratio: the reached share, and what lies past the goal. */
-export function ratioFills(input: Input, goal: Goal, colours: Colours, cells: number): Fill[] {
+export function ratioRuns(input: Input, goal: Goal, colours: Colours, cells: number): CellRun[] {
   const { data, style, theme } = input;
   const row = data.rows[0];
   const value = row.value ?? 0;
@@ -48,7 +48,7 @@ export function ratioFills(input: Input, goal: Goal, colours: Colours, cells: nu
 }
 
 /** The cells of parts, which add up to all of them by the largest remainders. */
-export function partFills(input: Input, colours: Colours, cells: number): Fill[] {
+export function partRuns(input: Input, colours: Colours, cells: number): CellRun[] {
   const rows = input.data.rows
     .map((row, index) => ({ row, index }))
     .filter(({ row }) => row.value !== null && row.value > 0);
