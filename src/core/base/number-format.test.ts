@@ -34,7 +34,7 @@ describe("templates", () => {
     expect(fillTemplate("{total} = {total:automatic.1}, {Category}", values)).toBe(
       `934${T}120 = 934.1k, <b>Old & new</b>`,
     );
-    expect(fillTemplate("{nothing} {total", values)).toBe("{nothing} {total");
+    expect(fillTemplate("{nothing} {total", values)).toBe("— {total");
   });
   it("name what is wrong and where", () => {
     expect(checkTemplate("a {totl} b", ["total"])).toEqual([

@@ -67,7 +67,7 @@ export function checkTemplate(template: string, known: Iterable<string>): Templa
 /** The longest text that a template is filled to: long texts in many places would make one without end. */
 const LONGEST = 5000;
 
-/** Fills a template in; a place whose name is unknown stays as it is written, so that it is seen. */
+/** Fills a template in; a place whose name is unknown is a dash: no braces reach a reader. */
 export function fillTemplate(template: string, values: Record<string, TemplateValue>): string {
   const places = placesIn(template);
   if (places.length === 0) return template;
@@ -75,8 +75,7 @@ export function fillTemplate(template: string, values: Record<string, TemplateVa
   let out = "";
   let at = 0;
   for (const { start, end, name, format } of places) {
-    const value = byName.get(name.toLowerCase());
-    if (value === undefined) continue;
+    const value = byName.get(name.toLowerCase()) ?? "—";
     out += template.slice(at, start);
     out +=
       typeof value === "string"

@@ -1,8 +1,10 @@
 import { renameInTemplate } from "../base/template";
 import { renameInputIn, renameMeasureIn, scopeOf } from "./names";
 import type { Input, Measure, Project } from "./schema";
+import { nameInTemplates } from "./templates";
 
-function renameInTemplates(p: Project, from: string, to: string): void {
+function renameInTemplates(p: Project, sort: "measure" | "input", was: string, is: string): void {
+  const [from, to] = [nameInTemplates(sort, was), nameInTemplates(sort, is)];
   for (const v of p.visuals) {
     v.title = renameInTemplate(v.title, from, to);
     v.subtitle = renameInTemplate(v.subtitle, from, to);
@@ -30,7 +32,7 @@ export const MEASURE_EDITS = {
     const scope = scopeOf(before);
     for (const m of p.measures)
       m.formula = renameMeasureIn({ formula: m.formula, table: m.table, derived: false }, scope, from, to);
-    renameInTemplates(p, from, to);
+    renameInTemplates(p, "measure", from, to);
   },
 
   "remove measure": (p: Project, { id }: { id: string }) =>
@@ -46,7 +48,7 @@ export const MEASURE_EDITS = {
     Object.assign(input, change);
     if (input.name === from) return;
     for (const m of p.measures) m.formula = renameInputIn(m.formula, from, input.name);
-    renameInTemplates(p, from, input.name);
+    renameInTemplates(p, "input", from, input.name);
   },
 
   "remove input": (p: Project, { id }: { id: string }) =>

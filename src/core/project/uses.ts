@@ -3,6 +3,7 @@ import { checkFormula } from "../formula/check";
 import { scopeOf } from "./names";
 import { measuresOf, numberSources } from "./roles";
 import type { Board, Measure, NumberSource, Project, Visual } from "./schema";
+import { templatesName } from "./templates";
 
 /** Where a measure is used: other measures, and visuals, by their label. */
 export function usesOfMeasure(project: Project, id: string): { measures: Measure[]; visuals: Visual[] } {
@@ -17,7 +18,9 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
       ) ||
         m.proofs.some((p) => p.type === "same total" && p.measure === id)),
   );
-  const visuals = project.visuals.filter((v) => measuresOf(v).includes(id));
+  const visuals = project.visuals.filter(
+    (v) => measuresOf(v).includes(id) || templatesName(v, "measure", measure.name),
+  );
   return { measures, visuals };
 }
 
@@ -36,7 +39,9 @@ export function usesOfInput(
         sameName(n, input.name),
       ),
     ),
-    visuals: project.visuals.filter((v) => numberSources(v).some(refersTo)),
+    visuals: project.visuals.filter(
+      (v) => numberSources(v).some(refersTo) || templatesName(v, "input", input.name),
+    ),
     boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
   };
 }

@@ -5,6 +5,7 @@ import type { Value } from "../base/value";
 import type { Result } from "../plan/query";
 import type { Named } from "../project/names";
 import type { Measure, NumberSource, Visual } from "../project/schema";
+import { nameInTemplates, type TemplateRole } from "../project/templates";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import { rowKey } from "./row-key";
 import type { VisualData } from "./visual-data";
@@ -92,24 +93,29 @@ function templateValues(reading: Reading, total: number | null, target: number |
   const { measure, project, result } = reading;
   const text = (value: number | null, format = measure.format) => ({ value, format });
   const share = target ? (total === null ? null : total / target) : null;
+  const roles: Record<TemplateRole, TemplateValue> = {
+    value: text(total),
+    total: text(total),
+    target: text(target),
+    share: text(share, PERCENT_FORMAT),
+    measure: measure.label,
+    split: reading.visual.split?.column ?? "",
+    series: reading.visual.series?.column ?? "",
+    category: "",
+  };
   const named: [string, TemplateValue][] = [
     ...project.inputs.map((i): [string, TemplateValue] => {
       const now = inputNow(reading, i);
-      return [i.name, typeof now === "number" ? { value: now, format: i.format } : String(now ?? "")];
+      const value = typeof now === "number" ? { value: now, format: i.format } : String(now ?? "");
+      return [nameInTemplates("input", i.name), value];
     }),
     ...project.measures.flatMap((m): [string, TemplateValue][] => {
       const now = own(result.totals, m.name);
       if (now === undefined) return [];
-      return [
-        [m.name, typeof now === "number" || now === null ? { value: now, format: m.format } : String(now)],
-      ];
+      const value = typeof now === "number" || now === null ? { value: now, format: m.format } : String(now);
+      return [[nameInTemplates("measure", m.name), value]];
     }),
-    ["value", text(total)],
-    ["total", text(total)],
-    ["target", text(target)],
-    ["measure", measure.label],
-    ["category", ""],
-    ["share", text(share, PERCENT_FORMAT)],
+    ...Object.entries(roles),
   ];
   return Object.fromEntries(named);
 }

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { KINDS, kindOf } from "../kinds";
 import { newInput, newMeasure } from "../project/defaults";
 import { emptyProject, type Project, tableSchema, visualSchema } from "../project/schema";
-import { firstSetUp } from "./first-set-up";
+import { firstSetUp, proposedIn, withoutProposals } from "./first-set-up";
 import { spoken } from "./spoken";
 
 const PERCENT = { style: "percent", decimals: 1 } as const;
@@ -72,11 +72,26 @@ describe("the first set-up of a kind", () => {
     expect(firstSetUp(kindOf("donut"), FULL.measures[2], FULL).keep).toEqual({ first: 6, others: false });
   });
 
-  it("goes against an input of its format, and against none of another", () => {
-    const goal = newInput({ id: "goal", name: "goal", label: "Goal", type: "number", value: 1 });
-    const withGoal = project({ ...FULL, inputs: [goal] });
-    expect(firstSetUp(kindOf("gauge"), FULL.measures[0], withGoal).target).toEqual({ input: "goal" });
+  it("proposes an input that is named after the measure, and none that only has its format", () => {
+    const input = (id: string, label: string) => newInput({ id, name: id, label, type: "number", value: 1 });
+    const withGoal = project({
+      ...FULL,
+      inputs: [input("seats_goal", "Seats goal"), input("goal", "Rider goal")],
+    });
+    const gauge = firstSetUp(kindOf("gauge"), FULL.measures[0], withGoal);
+    expect(gauge.target).toEqual({ input: "goal" });
+    expect(proposedIn(gauge)).toEqual(["target"]);
+    expect(withoutProposals(gauge).target).toBeNull();
+    expect(proposedIn(withoutProposals(gauge))).toEqual([]);
+    const unrelated = project({ ...FULL, inputs: [input("cost", "Cost limit"), input("t", "Target")] });
+    expect(firstSetUp(kindOf("gauge"), FULL.measures[0], unrelated).target).toBeNull();
     expect(firstSetUp(kindOf("gauge"), FULL.measures[2], withGoal).target).toBeNull();
     expect(firstSetUp(kindOf("donut"), FULL.measures[0], withGoal).target).toBeNull();
+  });
+
+  it("is called by a template that follows the sentence", () => {
+    expect(firstSetUp(kindOf("donut"), FULL.measures[0], FULL).title).toBe("{measure} by {split}");
+    expect(firstSetUp(kindOf("gauge"), FULL.measures[0], FULL).title).toBe("{measure}");
+    expect(firstSetUp(kindOf("number"), FULL.measures[0], FULL).title).toBe("{measure}");
   });
 });

@@ -135,6 +135,6 @@ it("templates are filled in time that grows with their length", () => {
   const began = performance.now();
   fillTemplate(long, { value: "x" });
   renameInTemplate(long, "value", "y");
-  expect(fillTemplate("{ value } {value : number.1}{none}", { VALUE: "x" })).toBe("x x{none}");
+  expect(fillTemplate("{ value } {value : number.1}{none}", { VALUE: "x" })).toBe("x x—");
   expect(performance.now() - began).toBeLessThan(2000);
 });

@@ -1,11 +1,10 @@
-import { sameName } from "../base/names";
-import { namesInTemplate } from "../base/template";
 import type { Value } from "../base/value";
 import { columnFor, placesOf } from "../formula/meeting";
 import type { Query, QueryInput } from "../plan/query";
 import { type Named, scopeOf } from "../project/names";
 import { measuresOf } from "../project/roles";
 import type { Visual } from "../project/schema";
+import { templatesName } from "../project/templates";
 import { spoken } from "./spoken";
 
 /** More series than this are put together as Other. */
@@ -15,14 +14,7 @@ export const SERIES_MOST = 7;
 function neededMeasures(visual: Visual, project: Named): string[] {
   const wanted = new Set(measuresOf(visual));
   const phrases = project.measures.filter((m) => wanted.has(m.id)).map((m) => m.name);
-  const templates = [
-    visual.title,
-    visual.subtitle,
-    ...Object.values(visual.dials).filter((d): d is string => typeof d === "string"),
-  ];
-  const named = templates
-    .flatMap(namesInTemplate)
-    .flatMap((n) => project.measures.filter((m) => sameName(m.name, n)).map((m) => m.name));
+  const named = project.measures.filter((m) => templatesName(visual, "measure", m.name)).map((m) => m.name);
   return [...new Set([...phrases, ...named])];
 }
 

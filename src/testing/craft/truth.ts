@@ -40,10 +40,16 @@ function arcShare(scene: Scene, key: RowKey, paint: Paint, sweep: number): numbe
   return (Math.max(...sectors.map((s) => s.end)) - Math.min(...sectors.map((s) => s.start))) / sweep;
 }
 
+/** What rows run against: the target, the whole of a percent, or an end that all of them fit; null for none. */
+function fullOf(data: VisualData): number | null {
+  if (data.target && data.target > 0) return data.target;
+  if (data.format.style === "percent") return 1;
+  return data.rows.length > 1 ? niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0))) : null;
+}
+
 function ringLies(data: VisualData, scene: Scene, paint: Paint, part: string): string[] {
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
-  const full =
-    data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
+  const full = fullOf(data) ?? Number.POSITIVE_INFINITY;
   const past = paint.style.choice(`${part}.past`);
   const end = past === "extend" && largest > full ? largest : full;
   const sweep = paint.style.number(`${part}.sweep`);
@@ -155,8 +161,7 @@ function stackLies(data: VisualData, scene: Scene, paint: Paint): string[] {
 function progressBarLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const axis = paint.style.choice("bar.direction") === "right" ? "width" : "height";
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
-  const full =
-    data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : niceAbove(largest);
+  const full = fullOf(data) ?? Number.POSITIVE_INFINITY;
   const end = paint.style.choice("bar.past") === "extend" && largest > full ? largest : full;
   return data.rows.flatMap((row) => {
     const track = extent(piecesOf(scene, `track:${row.key}`), axis);
@@ -226,12 +231,7 @@ function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
     return close(covered, any ? 1 : 0) ? [] : [`the cells add up to ${covered.toFixed(3)} of the grid`];
   }
   const value = data.rows[0]?.value ?? 0;
-  const full =
-    data.target && data.target > 0
-      ? data.target
-      : data.format.style === "percent"
-        ? 1
-        : niceAbove(Math.max(0, value));
+  const full = fullOf(data) ?? Number.POSITIVE_INFINITY;
   const past = paint.style.choice("cell.past");
   const share = Math.min(1, Math.max(0, value / full));
   // Where cells are not cut, the nearest whole one is meant.
@@ -282,14 +282,9 @@ function readingLies(visual: Visual, data: VisualData, scene: Scene): string[] {
   const measured = data.rows.length > 1 && data.rows.every((r) => r.format);
   const parts = data.rows.reduce((sum, r) => sum + Math.max(0, r.value ?? 0), 0);
   const values = [data.total, ...(measured ? [parts, ...data.rows.map((r) => r.value ?? 0)] : [])];
-  const full =
-    data.target && data.target > 0
-      ? data.target
-      : data.format.style === "percent"
-        ? 1
-        : niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0)));
+  const full = data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : null;
   const shares = values
-    .map((v) => v / full)
+    .flatMap((v) => (full === null ? [] : v / full))
     .flatMap((s) => [0, 1].map((decimals) => formatNumber(s, { ...PERCENT_FORMAT, decimals })));
   const said = new Set([
     ...values.flatMap((v) => [data.format, ...shortFormats(data.format)].map((f) => formatNumber(v, f))),

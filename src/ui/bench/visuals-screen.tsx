@@ -4,6 +4,7 @@ import { memo, useEffect, useMemo, useState } from "react";
 import { checkTemplate } from "@/core/base/template";
 
 import type { Visual } from "@/core/project/schema";
+import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
 import type { VisualData } from "@/core/rows/visual-data";
 import { sceneOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
@@ -116,7 +117,14 @@ export function VisualsScreen() {
   const findings = useFindings(visuals);
   const found = visual ? findings[visuals.indexOf(visual)] : [];
   const names = useMemo(
-    () => [...Object.keys(data?.names ?? {}), ...measures.map((m) => m.name), ...inputs.map((i) => i.name)],
+    () => [
+      ...new Set([
+        ...TEMPLATE_ROLES,
+        ...Object.keys(data?.names ?? {}),
+        ...measures.map((m) => nameInTemplates("measure", m.name)),
+        ...inputs.map((i) => nameInTemplates("input", i.name)),
+      ]),
+    ],
     [data, measures, inputs],
   );
 

@@ -1,25 +1,35 @@
-import { type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
+import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
 import { niceAbove, type PastEnd } from "./scale";
 import type { SharedInput } from "./shared-parts";
 
 /** What progress runs against. */
 export interface Goal {
-  /** The value that counts as all of it. */
+  /** The value that counts as all of it: the target, or 1 of a percent; null where nobody named one. */
+  whole: number | null;
+  /** The value at which a track is full: the whole, or an end that was chosen so that all rows fit. */
   full: number;
   /** The value at the end of the track. */
   end: number;
   isTarget: boolean;
+  /** Whether a single value has nothing to run against: it is shown as a number, and a target asked for. */
+  isMissing: boolean;
 }
 
+/** What a picture says where a single value has no target. */
+export const NO_TARGET = "no target yet";
+
 /**
- * The target, else 1 for a percent, else a round number at or above the largest value; the track ends later
- * where it extends.
+ * The target, else 1 for a percent; else several rows run to a round number at or above the largest of them,
+ * which the picture says. The track ends later where it extends.
  */
 export function goalOf({ data }: SharedInput, past: PastEnd): Goal {
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
   const isTarget = data.target !== null && data.target > 0;
-  const full = isTarget ? (data.target as number) : data.format.style === "percent" ? 1 : niceAbove(largest);
-  return { full, end: past === "extend" && largest > full ? largest : full, isTarget };
+  const share = data.format.style === "percent" ? 1 : null;
+  const whole = isTarget ? data.target : share;
+  const full = whole ?? niceAbove(largest);
+  const end = past === "extend" && largest > full ? largest : full;
+  return { whole, full, end, isTarget, isMissing: whole === null && data.rows.length <= 1 };
 }
 
 /** What the tooltip says of a row besides its value: the goal and how much of it is reached. */
@@ -49,8 +59,20 @@ export const shareFormat = (share: number | null): NumberFormat =>
   share !== null && isNearGoal(share) ? WITH_DECIMAL : PERCENT_FORMAT;
 
 /** What a value is called that lies outside nothing to the goal; empty where it lies between. */
-export function beyondGoal(value: number | null, full: number): "past the goal" | "below zero" | "" {
+export function beyondGoal(value: number | null, whole: number | null): "past the goal" | "below zero" | "" {
   if (value === null) return "";
-  if (value > full) return "past the goal";
+  if (whole !== null && value > whole) return "past the goal";
   return value < 0 ? "below zero" : "";
 }
+
+/** The share of the whole that a value is; null where there is none. */
+export const shareOfGoal = ({ whole }: Goal, value: number | null): number | null =>
+  value === null || whole === null ? null : value / whole;
+
+/** The text of a reading: without a whole there is no share to read, and the value stands in its place. */
+export const textAgainst = (template: string, { whole }: Goal): string =>
+  whole === null ? template.replace(/\{\s*share\s*(:[^{}]*)?\}/gi, "{value}") : template;
+
+/** "A full ring is 350 000": the end of a scale that nobody named, which the picture has to say. */
+export const chosenEnd = ({ whole, isMissing, end }: Goal, track: string, format: NumberFormat): string =>
+  whole === null && !isMissing ? `A full ${track} is ${formatNumber(end, format)}` : "";

@@ -1,7 +1,7 @@
 import { formatNumber } from "../../base/number-format";
 import { leadingRows } from "./datum";
 import { titleOf } from "./frame";
-import type { Goal } from "./goal";
+import { chosenEnd, type Goal, NO_TARGET, shareOfGoal } from "./goal";
 import { shareText } from "./labels";
 import type { SharedInput } from "./shared-parts";
 
@@ -10,10 +10,11 @@ export function progressWords(input: SharedInput, goal: Goal, kind: string): str
   const { data } = input;
   const against = goal.isTarget ? ` against ${formatNumber(goal.full, data.format)}` : "";
   const said = leadingRows(input, ({ value, format }) => {
-    const share = value === null ? "" : ` (${shareText(value / goal.full)})`;
-    return formatNumber(value, format ?? data.format) + share;
+    const share = shareOfGoal(goal, value);
+    return formatNumber(value, format ?? data.format) + (share === null ? "" : ` (${shareText(share)})`);
   });
-  const over = data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
+  const over = goal.whole === null ? 0 : data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
   const past = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : "";
-  return `${titleOf(input)}: ${kind} of ${data.valueLabel}${against}, ${said}${past}.`;
+  const end = goal.isMissing ? NO_TARGET : chosenEnd(goal, "track", data.format);
+  return `${titleOf(input)}: ${kind} of ${data.valueLabel}${against}, ${said}${past}${end ? `. ${end}` : ""}.`;
 }

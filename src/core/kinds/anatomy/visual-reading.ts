@@ -51,6 +51,8 @@ interface RoundPlace {
 /** What a round reading says: its names in each wording, and what stands under it, in a tone of its own. */
 interface RoundWords {
   names: Record<string, TemplateValue>[];
+  /** The template, where it is not the one that the dial says. */
+  text?: string;
   caption: string;
   tone?: string;
 }
@@ -83,7 +85,7 @@ export function roundReading(input: ReadingInput, at: RoundPlace, said: RoundWor
   const side = Math.min(at.x - within.x, within.x + within.width - at.x);
   const width = 2 * Math.min(side, Math.sqrt(Math.max(0, room ** 2 - reach ** 2)) * 0.94);
   if (width < 12) return [];
-  const texts = said.names.map((n) => fillTemplate(style.template("reading.text"), n));
+  const texts = said.names.map((n) => fillTemplate(said.text ?? style.template("reading.text"), n));
   const main = roundText(texts, width, 2 * Math.min(room, side), wanted);
   const middle = at.y + lift * main.size * (isCaptioned ? 0.95 : 0.55);
   const place = { x: at.x, align: "middle" as const };

@@ -2,7 +2,7 @@ import { formatNumber } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
-import type { Goal } from "../anatomy/goal";
+import { type Goal, shareOfGoal } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { clamp } from "../anatomy/scale";
@@ -16,9 +16,9 @@ type Input = SceneInput<ProgressBarPart>;
 function labelOf(input: Input, goal: Goal, row: VisualRow): string {
   const { style, data } = input;
   if (row.value === null) return "—";
-  const said = (labelWriter(input, style.choice("labels.content"))(row, goal.full)[0] ?? []).join(" ");
-  if (!style.toggle("labels.remaining")) return said;
-  const rest = goal.full - row.value;
+  const said = (labelWriter(input, style.choice("labels.content"))(row, goal.whole)[0] ?? []).join(" ");
+  if (!style.toggle("labels.remaining") || goal.whole === null) return said;
+  const rest = goal.whole - row.value;
   const remaining = rest > 0 ? `${formatNumber(rest, row.format ?? data.format)} left` : "";
   return [said, remaining].filter(Boolean).join(" · ");
 }
@@ -79,8 +79,9 @@ export function standingTexts(
   const { size, pitch, head, foot } = around;
   const { x, y, width, height } = lane.box;
   const look = { fill: input.theme.ink, align: "middle" } as const;
-  const share = row.value === null ? "—" : shareText(row.value / goal.full);
-  const said = fitText([labelOf(input, goal, row), share], pitch - 2, size, 600);
+  const share = shareOfGoal(goal, row.value);
+  const short = share === null ? [] : [shareText(share)];
+  const said = fitText([labelOf(input, goal, row), ...short], pitch - 2, size, 600);
   const name = foot > 0 ? shorten(row.label, pitch - 4, size, 400) : "";
   const middle = x + width / 2;
   const over = { x: middle, y: y - size * 0.6 - 2, ...said, weight: 600, ...look } as const;

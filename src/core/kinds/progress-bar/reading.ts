@@ -3,7 +3,7 @@ import { fillTemplate } from "../../base/template";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
-import { beyondGoal, type Goal, shareFormat } from "../anatomy/goal";
+import { beyondGoal, type Goal, NO_TARGET, shareFormat, shareOfGoal, textAgainst } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { textMark } from "../anatomy/text-mark";
 import type { ProgressBarPart } from "./parts";
@@ -12,16 +12,16 @@ type Input = SceneInput<ProgressBarPart>;
 
 /** What a reading's names stand for, in its own format and then shortened. */
 function namesOf({ data }: Input, goal: Goal, value: number) {
-  const share = value / goal.full;
+  const share = shareOfGoal(goal, value);
   const names = {
     ...data.names,
     share: { value: share, format: shareFormat(share) },
-    target: { value: goal.full, format: data.format },
+    target: { value: goal.whole, format: data.format },
   };
   const shortened = shortFormats(data.format).map((format) => ({
     ...names,
     value: { value, format },
-    target: { value: goal.full, format },
+    target: { value: goal.whole, format },
   }));
   return [names, ...shortened];
 }
@@ -34,8 +34,8 @@ function captionOf(input: Input, goal: Goal, value: number, room: number, size: 
     ? namesOf(input, goal, value)
         .slice(0, 2)
         .map((n) => fillTemplate(template, n))
-    : [""];
-  const past = beyondGoal(value, goal.full);
+    : [goal.isMissing ? NO_TARGET : ""];
+  const past = beyondGoal(value, goal.whole);
   const said = captions.map((c) => [past, c].filter(Boolean).join(" · "));
   const fitting = said.find((c) => textWidth(c, size, 400) <= room);
   return fitting ?? shorten(past || captions[captions.length - 1], room, size, 400);
@@ -44,15 +44,19 @@ function captionOf(input: Input, goal: Goal, value: number, room: number, size: 
 /** The reading above a bar with its caption, from a top edge at a size. */
 export function readingMarks(input: Input, goal: Goal, value: number, body: Box, wanted: number): Mark[] {
   const { style, theme } = input;
-  const texts = namesOf(input, goal, value).map((n) => fillTemplate(style.template("reading.text"), n));
+  const text = textAgainst(style.template("reading.text"), goal);
+  const texts = namesOf(input, goal, value).map((n) => fillTemplate(text, n));
   const main = fitText(texts, body.width, wanted, 600);
   const y = body.y + (wanted * LINE_HEIGHT) / 2;
   const reading = textMark("reading", "reading", { x: body.x, y, ...main, weight: 600, fill: theme.ink });
   const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
   const left = body.x + textWidth(main.text, main.size, 600) + 10;
-  const text = captionOf(input, goal, value, body.x + body.width - left, size);
-  if (!text) return [reading];
+  const caption = captionOf(input, goal, value, body.x + body.width - left, size);
+  if (!caption) return [reading];
   const under = y + main.size * 0.5 - size * 0.55;
-  const fill = beyondGoal(value, goal.full) ? theme.signal : theme.muted;
-  return [reading, textMark("caption", "reading", { x: left, y: under, text, size, weight: 400, fill })];
+  const fill = beyondGoal(value, goal.whole) ? theme.signal : theme.muted;
+  return [
+    reading,
+    textMark("caption", "reading", { x: left, y: under, text: caption, size, weight: 400, fill }),
+  ];
 }

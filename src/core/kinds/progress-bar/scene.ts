@@ -7,8 +7,8 @@ import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
 import { namesBeside } from "../anatomy/band-names";
 import { Colours } from "../anatomy/colours";
 import { drawing } from "../anatomy/drawing";
-import { layFrame, notedRows } from "../anatomy/frame";
-import { goalOf } from "../anatomy/goal";
+import { footNote, layFrame, notedRows } from "../anatomy/frame";
+import { chosenEnd, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { progressWords } from "../anatomy/progress-words";
 import { niceAbove } from "../anatomy/scale";
@@ -114,9 +114,13 @@ function layStanding({ data, style, theme }: Input, whole: Box): Lanes {
 }
 
 function lay(input: Input): Laid {
-  const { data, style } = input;
-  const { marks, body } = layFrame(input);
-  const bars: Bars = { goal: goalOf(input, style.choice("bar.past")), colours: new Colours(input) };
+  const { data, style, theme } = input;
+  const { marks, body: whole } = layFrame(input);
+  const goal = goalOf(input, style.choice("bar.past"));
+  const bars: Bars = { goal, colours: new Colours(input) };
+  const noted = footNote(whole, theme, chosenEnd(goal, "bar", data.format));
+  const { body } = noted;
+  marks.push(...noted.marks);
   if (style.choice("bar.direction") === "up") return { marks, bars, ...layStanding(input, body) };
   return data.rows.length === 1
     ? { marks, bars, ...laySingle(input, bars, body) }

@@ -7,7 +7,16 @@ import { liftOf } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame } from "../anatomy/frame";
-import { beyondGoal, type Goal, goalOf, shareFormat } from "../anatomy/goal";
+import {
+  beyondGoal,
+  chosenEnd,
+  type Goal,
+  goalOf,
+  NO_TARGET,
+  shareFormat,
+  shareOfGoal,
+  textAgainst,
+} from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { doNotFit } from "../anatomy/more";
 import { progressArcs } from "../anatomy/progress-arcs";
@@ -38,7 +47,13 @@ function lay(input: Input): Laid {
   const { marks, body: whole } = layFrame(input);
   const fitting = Math.max(1, Math.min(MOST_RINGS, Math.floor(Math.min(whole.width, whole.height) / 14)));
   const rows = data.rows.slice(0, fitting);
-  const noted = footNote(whole, theme, doNotFit(data.rows.length - rows.length));
+  const goal = goalOf(input, style.choice("ring.past"));
+  const unfit = doNotFit(data.rows.length - rows.length);
+  const noted = footNote(
+    whole,
+    theme,
+    [chosenEnd(goal, "ring", data.format), unfit].filter(Boolean).join("; "),
+  );
   const centre = layCentre(noted.body, style.number("ring.start"), style.number("ring.sweep"), 2, 2);
   const thickness = Math.min(style.number("ring.thickness"), centre.r * (centre.r < 44 ? 0.26 : 0.5));
   const least = rows.length > 1 ? 0.3 : 0.4;
@@ -46,7 +61,7 @@ function lay(input: Input): Laid {
     marks,
     foot: noted.marks,
     body: noted.body,
-    goal: goalOf(input, style.choice("ring.past")),
+    goal,
     rows,
     centre,
     rings: layRings(centre.r, rows.length, thickness, style.number("ring.gap"), least),
@@ -78,13 +93,13 @@ function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[
   if (several && !focused) return [];
   const shown = focused ?? rows[0];
   const { value } = shown;
-  const share = value === null ? null : value / goal.full;
-  const state = beyondGoal(value, goal.full);
+  const share = shareOfGoal(goal, value);
+  const state = beyondGoal(value, goal.whole);
   const format = shown.format ?? data.format;
   const names = namesFor(input, {
     value: { value, format },
     total: { value, format },
-    target: { value: goal.full, format },
+    target: { value: goal.whole, format },
   }).map((n) => ({
     ...n,
     share: { value: share, format: shareFormat(share) },
@@ -92,14 +107,20 @@ function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[
   }));
   const template = style.template("reading.caption");
   const isTold = goal.isTarget || !template.includes("{target}");
-  const caption = state || (isTold ? fillTemplate(template, names[0]) : data.valueLabel);
+  const untold = goal.isMissing ? NO_TARGET : data.valueLabel;
+  const caption = state || (isTold ? fillTemplate(template, names[0]) : untold);
   const { cx, cy } = centre;
   const lift = liftOf(style.number("ring.start"), style.number("ring.sweep"));
   const room = rings[rings.length - 1].inner;
   return roundReading(
     input,
     { x: cx, y: cy, room, within: body, lift },
-    { names, caption: several ? shown.label : caption, tone: state ? theme.signal : undefined },
+    {
+      names,
+      text: textAgainst(style.template("reading.text"), goal),
+      caption: several ? shown.label : caption,
+      tone: state ? theme.signal : undefined,
+    },
   );
 }
 

@@ -44,7 +44,9 @@ function lay(input: Input): Laid {
   const negative = rows.filter((r) => (r.value ?? 0) < 0).length;
   const below = negative ? `${negative} below zero: an empty track` : "";
   const left = [doNotFit(data.rows.length - rows.length), below].filter(Boolean).join("; ");
-  const noted = footNote(whole, theme, left);
+  const goal = goalOf(input, style.choice("ring.past"));
+  const end = goal.whole === null ? `A full sweep is ${formatNumber(goal.end, data.format)}` : "";
+  const noted = footNote(whole, theme, [end, left].filter(Boolean).join("; "));
   const coloured = rows.map((row, i) => ({ row, color: colours.of(row, i) }));
   const legend = legendFor(input, colours, rowEntries(input, coloured), noted.body);
   const { body } = legend;
@@ -55,7 +57,8 @@ function lay(input: Input): Laid {
     over: [...legend.marks, ...noted.marks],
     colours,
     body,
-    goal: goalOf(input, style.choice("ring.past")),
+    // One bar on a scale that is said is a picture of its value all the same.
+    goal: { ...goal, isMissing: false },
     rows,
     centre,
     rings: layRings(centre.r, rows.length, thickness, gap, hole),

@@ -29,6 +29,8 @@ export function ratioRuns(input: Input, goal: Goal, colours: Colours, cells: num
   const value = row.value ?? 0;
   const past = style.choice("cell.past");
   const share = value / goal.full;
+  // Cells are parts of a whole: without one none is filled.
+  if (goal.whole === null) return [];
   const whole = (x: number) => (style.toggle("cell.part") ? x : Math.round(x));
   const datum = rowDatum(input, row, [{ label: "Share", value: shareText(share) }]);
   const color = colours.of(row, 0);

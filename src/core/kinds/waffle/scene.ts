@@ -8,7 +8,15 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame, titleOf } from "../anatomy/frame";
-import { beyondGoal, type Goal, goalOf, shareFormat } from "../anatomy/goal";
+import {
+  beyondGoal,
+  type Goal,
+  goalOf,
+  NO_TARGET,
+  shareFormat,
+  shareOfGoal,
+  textAgainst,
+} from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
@@ -50,9 +58,9 @@ interface Said {
 const sumOf = (runs: CellRun[]) => runs.reduce((total, f) => total + (f.row.value ?? 0), 0);
 
 /** The part of the whole that a value is: parts without a focus are all of it. */
-function shareSaid(input: Input, value: number | null, focused: VisualRow | undefined, of: number) {
+function shareSaid(value: number | null, focused: VisualRow | undefined, of: number) {
   if (value === null) return null;
-  return isDivided(input) && !(focused && of > 0) ? 1 : value / of;
+  return focused && of > 0 ? value / of : 1;
 }
 
 function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
@@ -61,19 +69,20 @@ function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
   const focused = data.rows.find((r) => r.key === input.focus);
   const row = parts ? focused : data.rows[0];
   const value = row ? row.value : data.total;
-  const share = shareSaid(input, value, focused, parts ? sumOf(runs) : goal.full);
+  const share = parts ? shareSaid(value, focused, sumOf(runs)) : shareOfGoal(goal, value);
   const now = { value, format: data.format };
-  const target = { value: goal.full, format: data.format };
+  const target = { value: goal.whole, format: data.format };
   const names = namesFor(input, { value: now, total: now, target }).map((n) => ({
     ...n,
     share: { value: share, format: shareFormat(share) },
     category: row?.label ?? "",
   }));
-  const text = style.template("reading.text");
+  const text = parts ? style.template("reading.text") : textAgainst(style.template("reading.text"), goal);
   // Parts of a whole have no share to read: the total is said in its place.
   const template = parts && !focused ? text.replace("{share}", "{total}") : text;
-  const state = parts ? "" : beyondGoal(value, goal.full);
-  const caption = state || fillTemplate(style.template("reading.caption"), names[0]);
+  const state = parts ? "" : beyondGoal(value, goal.whole);
+  const untold = !parts && goal.isMissing ? NO_TARGET : "";
+  const caption = state || untold || fillTemplate(style.template("reading.caption"), names[0]);
   return {
     value,
     share,
@@ -254,15 +263,19 @@ function handles({ style }: Input, { grid }: Laid): Handle[] {
   ];
 }
 
+/** "42 of 80 (53 %)", or the value alone where nobody named a target. */
+function ratioWords({ data }: Input, { value, share }: Said, { whole }: Goal): string {
+  const said = formatNumber(value, data.format);
+  if (whole === null) return `${said}, ${NO_TARGET}`;
+  return `${said} of ${formatNumber(whole, data.format)} (${share === null ? "—" : shareText(share)})`;
+}
+
 function say(input: Input, { said, goal, runs, left }: Laid): string {
   const { data } = input;
   const sum = sumOf(runs);
   const ofSum = (value: number | null) =>
     sum > 0 && value !== null && value > 0 ? shareText(value / sum) : formatNumber(value, data.format);
-  const share = said.share === null ? "—" : shareText(said.share);
-  const ratio = isDivided(input)
-    ? leadingRows(input, (r) => ofSum(r.value))
-    : `${formatNumber(said.value, data.format)} of ${formatNumber(goal.full, data.format)} (${share})`;
+  const ratio = isDivided(input) ? leadingRows(input, (r) => ofSum(r.value)) : ratioWords(input, said, goal);
   return `${titleOf(input)}: waffle of ${data.valueLabel}, ${ratio}${said.state ? `, ${said.state}` : ""}${left ? `. ${left}` : ""}.`;
 }
 

@@ -1,0 +1,36 @@
+import { sameName } from "../base/names";
+import { namesInTemplate } from "../base/template";
+import type { Visual } from "./schema";
+
+/** What the names of the sentence stand for in templates; they go before measures and inputs called alike. */
+export const TEMPLATE_ROLES = [
+  "value",
+  "total",
+  "target",
+  "share",
+  "measure",
+  "split",
+  "series",
+  "category",
+] as const;
+/** A name of the sentence that templates can write. */
+export type TemplateRole = (typeof TEMPLATE_ROLES)[number];
+
+const isRole = (name: string) => TEMPLATE_ROLES.some((role) => sameName(role, name));
+
+/** How a measure or an input is written in templates: with its sort before it where a role is called like it. */
+export const nameInTemplates = (sort: "measure" | "input", name: string): string =>
+  isRole(name) ? `${sort}.${name}` : name;
+
+/** The texts of a visual that can hold names in braces. */
+export const templatesOf = (visual: Visual): string[] => [
+  visual.title,
+  visual.subtitle,
+  ...Object.values(visual.dials).filter((d): d is string => typeof d === "string"),
+];
+
+/** Whether a template of a visual writes a measure or an input. */
+export function templatesName(visual: Visual, sort: "measure" | "input", name: string): boolean {
+  const written = nameInTemplates(sort, name);
+  return templatesOf(visual).some((t) => namesInTemplate(t).some((n) => sameName(n, written)));
+}
