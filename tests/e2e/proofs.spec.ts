@@ -24,7 +24,7 @@ test("a proof fails where it is broken: at the measure, on the step and at the v
   const seats = page
     .getByRole("navigation", { name: "Visuals" })
     .getByRole("button", { name: /Seats taken by route/ });
-  await expect(seats.getByRole("img", { name: "a proof fails" })).toBeVisible();
+  await expect(seats.getByRole("img", { name: "1 finding" })).toBeVisible();
   await seats.click();
   const notice = page.getByRole("status").filter({ hasText: "A proof of Load factor fails" });
   await expect(notice).toContainText("Ferrow Isle");

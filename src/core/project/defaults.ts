@@ -27,6 +27,7 @@ export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<
   categoryColours: {},
   rules: [],
   pictures: {},
+  leftFindings: {},
   size: { width: 400, height: 330 },
   ...given,
 });

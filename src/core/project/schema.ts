@@ -226,6 +226,8 @@ export const visualSchema = z.object({
   rules: z.array(ruleSchema).max(20).default([]),
   /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
   pictures: namedValues(z.string().max(60), 300).default({}),
+  /** Findings of the review that were left as they are, by their id, with the reason. */
+  leftFindings: namedValues(z.string().max(300), 60).default({}),
   size: z
     .object({ width: within(FRAME_LIMITS.width), height: within(FRAME_LIMITS.height) })
     .default({ width: 400, height: 330 }),

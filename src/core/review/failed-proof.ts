@@ -12,9 +12,9 @@ export const failedProof: ReviewRule = {
       .filter((p) => behind.has(p.measure.id))
       .map(({ measure, proof, text }) => ({
         id: `failed proof ${proof.id}`,
-        rule: "failed proof",
         text: `A proof of ${measure.label} fails: ${text}.`,
-        place: { type: "measure", measure },
+        why: "What is shown rests on a measure that is not what it was expected to be.",
+        measure,
       }));
   },
 };

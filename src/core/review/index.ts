@@ -1,8 +1,50 @@
+import { isKind } from "../kinds";
+import { styleOf } from "../view/picture";
+import { moreThanColours, paleLabels, rampOnBars, redAndGreenAlone } from "./colours";
 import { failedProof } from "./failed-proof";
-import type { Facts, Finding, ReviewRule } from "./finding";
+import type { DrawnFacts, Facts, Finding, ReviewRule } from "./finding";
+import { percentsForShares, sharesForPercents } from "./notation";
+import { manySlices, nearEqualSlices, negativeParts, notAdditive, thinSlices } from "./parts-of-a-whole";
+import { baselineNotZero, brokenZones, pastScale, twoScales } from "./scales";
+import { staleCaption } from "./stale-caption";
+import { summedShare } from "./summed-share";
 
-/** Every rule that a visual is looked at by; to add one is a file and a line. */
-const RULES: readonly ReviewRule[] = [failedProof];
+/** Every rule that a visual is looked at by, the most urgent first; to add one is a file and a line. */
+export const RULES: readonly ReviewRule[] = [
+  failedProof,
+  summedShare,
+  percentsForShares,
+  sharesForPercents,
+  notAdditive,
+  negativeParts,
+  manySlices,
+  thinSlices,
+  nearEqualSlices,
+  pastScale,
+  brokenZones,
+  twoScales,
+  baselineNotZero,
+  staleCaption,
+  rampOnBars,
+  redAndGreenAlone,
+  paleLabels,
+  moreThanColours,
+];
 
-/** What there is to say of a visual, rule by rule. */
-export const review = (facts: Facts): Finding[] => RULES.flatMap((rule) => rule.find(facts));
+/** The facts of a visual that draws something; null where it does not. */
+function drawn(facts: Facts): DrawnFacts | null {
+  const { visual, data, project, design } = facts;
+  const measure = project.measures.find((m) => m.id === visual.value);
+  if (!data || data.problem !== null || !measure || !isKind(visual.kind)) return null;
+  return { ...facts, data, measure, style: styleOf(visual, design) };
+}
+
+/** What there is to say of a visual, rule by rule, whether it was left as it is or not. */
+export function review(facts: Facts): Finding[] {
+  const seen = drawn(facts);
+  return RULES.flatMap((rule): Finding[] => {
+    if ("find" in rule) return rule.find(facts).map((f) => ({ ...f, rule: rule.id }));
+    const found = seen && rule.look(seen);
+    return found ? [{ ...found, id: rule.id, rule: rule.id }] : [];
+  });
+}

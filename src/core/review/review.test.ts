@@ -1,36 +1,257 @@
 import { describe, expect, it } from "vitest";
+import { sampleData, seriesData } from "../../testing/craft/sample-data";
+import { PERCENT_FORMAT } from "../base/number-format";
 import { newMeasure, newVisual } from "../project/defaults";
-import { emptyProject, type Project } from "../project/schema";
-import { review } from "./index";
+import { edited } from "../project/edits";
+import { emptyProject, type Project, type Visual } from "../project/schema";
+import type { VisualData } from "../rows/visual-data";
+import type { Facts, SettledProof } from "./finding";
+import { RULES, review } from "./index";
 
-const measure = (name: string, formula: string) =>
-  newMeasure({ id: name, name, label: `The ${name}`, table: null, formula });
+const measure = (name: string, formula: string, format: object = {}) => {
+  const made = newMeasure({ id: name, name, label: `The ${name}`, table: null, formula });
+  return { ...made, format: { ...made.format, ...format } };
+};
 const project: Project = {
   ...emptyProject("P"),
-  measures: [measure("riders", "1"), measure("rate", "riders / 2"), measure("other", "3")],
+  tables: [
+    {
+      id: "t",
+      name: "trips",
+      rows: 1,
+      columns: ["n", "load_rate"].map((name) => ({ name, reading: { type: "number" }, hidden: false })),
+      derived: [],
+      source: { file: "t.csv" },
+    } as unknown as Project["tables"][number],
+  ],
+  measures: [
+    { ...measure("riders", "sum(n)"), table: "trips" },
+    { ...measure("mean", "avg(n)"), table: "trips" },
+    { ...measure("load", "sum(load_rate)", { style: "percent" }), table: "trips" },
+    { ...measure("share", "avg(load_rate)", { style: "percent" }), table: "trips" },
+    { ...measure("points", "avg(n)", { suffix: " %" }), table: "trips" },
+    measure("twice", "2 * riders + riders / 4"),
+  ],
 };
-const visual = newVisual({ id: "v", name: "V", kind: "donut", value: "rate" });
-const settled = (of: string, holds: boolean | null) => ({
+
+const SIX = sampleData([60, 40, 25, 14, 9, 5]);
+const at = (value: number, more: Partial<VisualData> = {}) => sampleData([value], more);
+const many = (count: number) => sampleData(Array.from({ length: count }, (_, i) => 100 - i * 3));
+const zones = (...edges: (number | null)[]): Visual["zones"] =>
+  edges.map((to, i) => ({ to, word: `z${i}`, tone: (["poor", "watch", "good"] as const)[i] }));
+
+interface Seen {
+  kind?: string;
+  value?: string;
+  data?: VisualData;
+  more?: Partial<Visual>;
+  proofs?: SettledProof[];
+}
+const facts = ({ kind = "donut", value = "riders", data = SIX, more = {}, proofs = [] }: Seen): Facts => ({
+  visual: newVisual({ id: "v", name: "V", kind, value, split: { column: "route" }, ...more }),
+  project,
+  design: { palettes: [], finishes: [], pictures: [] },
+  data,
+  proofs,
+});
+const proof = (of: string, holds: boolean | null): SettledProof => ({
   measure: project.measures.find((m) => m.id === of) ?? project.measures[0],
-  proof: { id: `proof of ${of}`, type: "equals" as const, value: 1, tolerance: 0, filters: [] },
+  proof: { id: `proof of ${of}`, type: "equals", value: 1, tolerance: 0, filters: [] },
   holds,
   text: "is 2, not 1; off by 1",
 });
 
+/** For each rule, what it finds something in, and what lies near to that and is well. */
+const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
+  "failed proof": {
+    found: [
+      { proofs: [proof("riders", false)] },
+      { value: "twice", kind: "number", proofs: [proof("riders", false)] },
+    ],
+    well: [{ proofs: [proof("riders", true), proof("mean", false)] }, { proofs: [proof("riders", null)] }],
+  },
+  "summed share": {
+    found: [{ kind: "number", value: "load" }],
+    well: [{ kind: "number", value: "share" }, { kind: "number" }],
+  },
+  "percents for shares": {
+    found: [
+      { kind: "gauge", value: "share", more: { target: { number: 70 } } },
+      { kind: "gauge", value: "share", more: { zones: zones(60, 90, null) } },
+    ],
+    well: [
+      { kind: "gauge", value: "share", more: { target: { number: 0.7 }, zones: zones(0.6, 1.2, null) } },
+      { kind: "gauge", more: { target: { number: 70 } } },
+    ],
+  },
+  "shares for percents": {
+    found: [{ kind: "gauge", value: "points", data: at(64), more: { target: { number: 0.7 } } }],
+    well: [
+      { kind: "gauge", value: "points", data: at(64), more: { target: { number: 70 } } },
+      { kind: "gauge", data: at(64), more: { target: { number: 0.7 } } },
+    ],
+  },
+  "parts that do not add up": {
+    found: [
+      { value: "mean" },
+      {
+        kind: "capsule stack",
+        value: "mean",
+        data: seriesData([
+          [1, 2],
+          [3, 4],
+        ]),
+      },
+    ],
+    well: [
+      {},
+      { value: "twice" },
+      { kind: "rounded bars", value: "mean" },
+      { kind: "capsule stack", value: "mean" },
+    ],
+  },
+  "negative parts": {
+    found: [{ data: sampleData([5, -2, 3]) }, { kind: "rose", data: sampleData([5, -2]) }],
+    well: [{}, { kind: "rounded bars", data: sampleData([5, -2, 3]) }],
+  },
+  "many slices": {
+    found: [{ data: many(12) }, { kind: "waffle", data: many(9) }],
+    well: [{ data: many(8) }, { kind: "rounded bars", data: many(40) }],
+  },
+  "thin slices": {
+    found: [{ data: sampleData([900, 80, 6, 5]) }],
+    well: [{ data: sampleData([900, 80, 6]) }, { kind: "rounded bars", data: sampleData([900, 80, 6, 5]) }],
+  },
+  "near-equal slices": {
+    found: [{ data: sampleData([26, 25, 25, 24]) }],
+    well: [{ data: sampleData([50, 25, 15, 10]) }, { data: sampleData([34, 33, 33]) }],
+  },
+  "past the scale": {
+    found: [
+      { kind: "gauge", data: at(12, { maximum: 10 }), more: { maximum: { number: 10 } } },
+      { kind: "gauge", data: at(-2, { minimum: 0 }), more: { minimum: { number: 0 } } },
+    ],
+    well: [
+      { kind: "gauge", data: at(9, { maximum: 10, minimum: 0 }) },
+      { kind: "gauge", data: at(12) },
+    ],
+  },
+  "broken zones": {
+    found: [
+      { kind: "gauge", data: at(5), more: { zones: zones(8, 4, null) } },
+      { kind: "gauge", data: at(5), more: { zones: zones(4, 8, 9) } },
+    ],
+    well: [
+      { kind: "gauge", data: at(5), more: { zones: zones(4, 8, null) } },
+      { kind: "gauge", data: at(5) },
+    ],
+  },
+  "two scales": {
+    found: [
+      {
+        kind: "nested bars",
+        data: { ...SIX, second: { label: "S", format: SIX.format } },
+        more: { dials: { "scale.of": "two" }, size: { width: 200, height: 100 } },
+      },
+    ],
+    well: [
+      { kind: "nested bars", data: { ...SIX, second: { label: "S", format: SIX.format } } },
+      {
+        kind: "nested bars",
+        data: { ...SIX, second: { label: "S", format: SIX.format } },
+        more: { dials: { "scale.of": "two" } },
+      },
+    ],
+  },
+  "baseline not zero": {
+    found: [
+      { kind: "lollipop", more: { dials: { "domain.start": "near" } } },
+      { kind: "lollipop", more: { dials: { "domain.baseline": 20 } } },
+    ],
+    well: [{ kind: "lollipop" }],
+  },
+  "stale caption": {
+    found: [{ more: { title: "The mean by route" } }],
+    well: [
+      { more: { title: "The riders by route" } },
+      { more: { title: "{measure} by {split}" } },
+      { more: { title: "The meaning of it" } },
+    ],
+  },
+  "ramp on bars": {
+    found: [{ kind: "rounded bars", more: { dials: { "colours.by": "ramp" } } }],
+    well: [{ kind: "rounded bars" }, { kind: "rose", more: { dials: { "colours.by": "ramp" } } }],
+  },
+  "red and green alone": {
+    found: [
+      { kind: "gauge", data: at(5), more: { zones: zones(4, 8, null), dials: { "zones.words": false } } },
+    ],
+    well: [{ kind: "gauge", data: at(5), more: { zones: zones(4, 8, null) } }],
+  },
+  "pale labels": {
+    found: [{ more: { dials: { "labels.colour": "#dddddd", "frame.background": "#ffffff" } } }],
+    well: [{ more: { dials: { "labels.colour": "#222222", "frame.background": "#ffffff" } } }],
+  },
+  "more categories than colours": {
+    found: [{ kind: "rounded bars", data: many(40), more: { dials: { "colours.by": "category" } } }],
+    well: [{ kind: "rounded bars", data: many(40) }, {}],
+  },
+};
+
+const found = (seen: Seen) => review(facts(seen));
+
 describe("the review of a visual", () => {
-  it("finds the failed proof of a measure that stands behind the one it shows", () => {
-    expect(review({ visual, project, proofs: [settled("riders", false)] })).toMatchObject([
+  it("has a case for every rule", () => {
+    expect(Object.keys(CASES)).toEqual(expect.arrayContaining(RULES.map((r) => r.id)));
+    expect(RULES.length).toBeGreaterThanOrEqual(18);
+  });
+
+  describe.each(RULES.map((r) => r.id))("%s", (id) => {
+    it("is found where it is, with what it is and why it matters, and a mend that mends it", () => {
+      for (const seen of CASES[id].found) {
+        const finding = found(seen).find((f) => f.rule === id);
+        expect(finding, JSON.stringify(seen).slice(0, 200)).toBeDefined();
+        expect(finding?.text).toMatch(/\.$/);
+        expect(finding?.why).toMatch(/\.$/);
+        if (!finding?.mend || finding.mend.edit.type === "change measure") continue;
+        const before = { ...project, visuals: [facts(seen).visual] };
+        const after = edited(before, finding.mend.edit);
+        expect(after.visuals[0]).not.toEqual(before.visuals[0]);
+        const { id: _id, name: _name, kind, ...more } = after.visuals[0];
+        // What depends on the answer is mended when it comes; what is drawn from the same data, at once.
+        const isAnswered = "keep" in finding.mend.edit || /Keep the first|scale out/.test(finding.mend.label);
+        if (!isAnswered) expect(found({ ...seen, kind, more }).map((f) => f.rule)).not.toContain(id);
+      }
+    });
+
+    it("is not found where all is well", () => {
+      for (const seen of CASES[id].well)
+        expect(
+          found(seen).map((f) => f.rule),
+          JSON.stringify(seen).slice(0, 200),
+        ).not.toContain(id);
+    });
+  });
+
+  it("says nothing of what is not drawn", () => {
+    const seen = { data: { ...many(40), problem: "Choose a measure" } };
+    expect(found(seen)).toEqual([]);
+    expect(review({ ...facts({}), data: null })).toEqual([]);
+    expect(found({ value: "gone" })).toEqual([]);
+  });
+
+  it("names a failed proof by its measure, and that of what stands behind", () => {
+    expect(found({ value: "twice", kind: "number", proofs: [proof("riders", false)] })).toMatchObject([
       {
         id: "failed proof proof of riders",
         text: "A proof of The riders fails: is 2, not 1; off by 1.",
-        place: { type: "measure", measure: { id: "riders" } },
+        measure: { id: "riders" },
       },
     ]);
   });
 
-  it("finds nothing where proofs hold, are not settled, or are of measures that it does not show", () => {
-    const proofs = [settled("riders", true), settled("rate", null), settled("other", false)];
-    expect(review({ visual, project, proofs })).toEqual([]);
-    expect(review({ visual, project, proofs: [] })).toEqual([]);
+  it("takes the mean of shares that were summed", () => {
+    const [finding] = found({ kind: "number", value: "load", data: at(7.79, { format: PERCENT_FORMAT }) });
+    expect(finding.mend?.edit).toMatchObject({ id: "load", change: { formula: "avg(load_rate)" } });
   });
 });

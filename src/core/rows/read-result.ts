@@ -88,6 +88,9 @@ function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<Visu
   return { rows, series };
 }
 
+/** What a split is called in a caption: its column, or the stretch of time it is by. */
+const splitName = (split: Visual["split"]) => split?.by ?? split?.column.replaceAll("_", " ") ?? "";
+
 /** What names in templates stand for: inputs, measures over all rows, and the words of the sentence. */
 function templateValues(reading: Reading, total: number | null, target: number | null): VisualData["names"] {
   const { measure, project, result } = reading;
@@ -99,8 +102,8 @@ function templateValues(reading: Reading, total: number | null, target: number |
     target: text(target),
     share: text(share, PERCENT_FORMAT),
     measure: measure.label,
-    split: reading.visual.split?.column ?? "",
-    series: reading.visual.series?.column ?? "",
+    split: splitName(reading.visual.split),
+    series: splitName(reading.visual.series),
     category: "",
   };
   const named: [string, TemplateValue][] = [

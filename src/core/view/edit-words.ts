@@ -34,6 +34,7 @@ const VISUAL_WORDS: Record<keyof Omit<Visual, "id">, string> = {
   dials: "Dials",
   categoryColours: "Colours of categories",
   rules: "Rules",
+  leftFindings: "Findings left as they are",
   size: "Size",
 };
 const MEASURE_WORDS: Record<keyof Omit<Measure, "id">, string> = {

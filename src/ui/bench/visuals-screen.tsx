@@ -1,6 +1,7 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { memo, useEffect, useMemo, useState } from "react";
+import { own } from "@/core/base/own";
 import { checkTemplate } from "@/core/base/template";
 
 import type { Visual } from "@/core/project/schema";
@@ -17,10 +18,10 @@ import { useFindings } from "../shared/proofs";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
-import { StepLink } from "../shared/step-link";
 import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
+import { Findings } from "./findings";
 import { FinishPanel } from "./finish-panel";
 import { Gallery } from "./gallery";
 import { Sentence } from "./sentence";
@@ -31,8 +32,8 @@ import { Trials } from "./trials";
 interface ThumbnailProps {
   id: string;
   data: VisualData;
-  /** How many proofs of the measures behind it fail. */
-  failing: number;
+  /** How many findings of its review are open. */
+  open: number;
   theme: ThemeName;
   chosen: boolean;
   onOpen: (id: string) => void;
@@ -40,7 +41,7 @@ interface ThumbnailProps {
 
 /** A visual in the list; drawn again only when it changes itself. */
 const Thumbnail = memo(
-  function Thumbnail({ id, data, failing, theme, chosen, onOpen }: ThumbnailProps) {
+  function Thumbnail({ id, data, open, theme, chosen, onOpen }: ThumbnailProps) {
     const visual = useVisual(id);
     const design = useDesign();
     // While dials turn, the stage goes first.
@@ -71,11 +72,11 @@ const Thumbnail = memo(
         <StaticPicture scene={scene} label="" className="h-auto w-full" />
         <span className="mt-1 flex items-center gap-1.5 text-xs font-medium">
           <span className="truncate">{visual.name}</span>
-          {failing > 0 && (
+          {open > 0 && (
             <span
               role="img"
-              aria-label="a proof fails"
-              title="A proof of a measure behind it fails"
+              aria-label={open === 1 ? "1 finding" : `${open} findings`}
+              title={open === 1 ? "The review has found something" : `The review has found ${open} things`}
               className="ml-auto size-2 shrink-0 rounded-full bg-signal"
             />
           )}
@@ -84,11 +85,7 @@ const Thumbnail = memo(
     );
   },
   (a, b) =>
-    a.id === b.id &&
-    a.failing === b.failing &&
-    a.data === b.data &&
-    a.theme === b.theme &&
-    a.chosen === b.chosen,
+    a.id === b.id && a.open === b.open && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
 );
 
 /** The third step: the sentence, the stage, the trials and the dials of one visual. */
@@ -114,7 +111,10 @@ export function VisualsScreen() {
   const all = useVisualsData(visuals);
   const pictured = visual ? all[visuals.indexOf(visual)] : null;
   const data = pictured?.data ?? null;
-  const findings = useFindings(visuals);
+  const findings = useFindings(
+    visuals,
+    all.map((one) => one.data),
+  );
   const found = visual ? findings[visuals.indexOf(visual)] : [];
   const names = useMemo(
     () => [
@@ -157,7 +157,7 @@ export function VisualsScreen() {
             key={v.id}
             id={v.id}
             data={all[i].data}
-            failing={findings[i].length}
+            open={findings[i].filter((f) => !own(v.leftFindings, f.id)).length}
             theme={theme}
             chosen={!adding && v.id === visual?.id}
             onOpen={open}
@@ -180,17 +180,7 @@ export function VisualsScreen() {
                 {note}
               </p>
             ))}
-            {found.map(({ id: finding, text, place }) => (
-              <p key={finding} role="status" className="mt-1 text-sm text-signal">
-                {text}{" "}
-                <StepLink
-                  to={`/p/${store.getState().id}/measures?measure=${place.measure.id}`}
-                  className="font-medium underline"
-                >
-                  Open {place.measure.label}
-                </StepLink>
-              </p>
-            ))}
+            <Findings visual={visual} found={found} />
           </div>
           <Stage
             key={visual.id}

@@ -2,7 +2,9 @@
 import type { Measure, Visual } from "@/core/project/schema";
 import { review } from "@/core/review";
 import type { Finding, SettledProof } from "@/core/review/finding";
+import type { VisualData } from "@/core/rows/visual-data";
 import { proofOutcome, proofQuery } from "@/core/view/proofs";
+import { useDesign } from "./design";
 import { useDraft, useResults } from "./results";
 
 const NO_MEASURES: Measure[] = [];
@@ -28,9 +30,12 @@ export function useFailedProofs(): SettledProof[] {
   return useProofs(draft.measures).filter((p) => p.holds === false);
 }
 
-/** What there is to say of each visual. */
-export function useFindings(visuals: Visual[]): Finding[][] {
+/** What there is to say of each visual, of its data as they are drawn. */
+export function useFindings(visuals: Visual[], data: readonly (VisualData | null)[]): Finding[][] {
   const { draft } = useDraft();
+  const design = useDesign();
   const proofs = useProofs(draft.measures);
-  return visuals.map((visual) => review({ visual, project: draft, proofs }));
+  return visuals.map((visual, i) =>
+    review({ visual, project: draft, design, data: data[i] ?? null, proofs }),
+  );
 }

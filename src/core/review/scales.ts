@@ -1,0 +1,87 @@
+import { formatNumber } from "../base/number-format";
+import { change, type ReviewRule, turn } from "./finding";
+
+/** A gauge whose value lies past the ends that were named. */
+export const pastScale: ReviewRule = {
+  id: "past the scale",
+  look: (facts) => {
+    const { visual, data, measure } = facts;
+    const { total, minimum, maximum } = data;
+    if (visual.kind !== "gauge" || total === null) return null;
+    const isPast = maximum !== null && total > maximum;
+    if (!isPast && !(minimum !== null && total < minimum)) return null;
+    const end = isPast ? maximum : minimum;
+    return {
+      text: `${formatNumber(total, measure.format)} lies ${isPast ? "past the end" : "below the start"} of the scale, ${formatNumber(end, measure.format)}.`,
+      why: "The needle stands at the end and cannot show how far the value goes.",
+      mend: change(
+        isPast ? "Take the end of the scale out" : "Take the start of the scale out",
+        facts,
+        isPast ? { maximum: null } : { minimum: null },
+      ),
+    };
+  },
+};
+
+/** Zones whose edges do not rise, or that end before the scale does. */
+export const brokenZones: ReviewRule = {
+  id: "broken zones",
+  look: (facts) => {
+    const { zones } = facts.visual;
+    if (facts.visual.kind !== "gauge" || zones.length === 0) return null;
+    const edges = zones.map((z) => z.to ?? Number.POSITIVE_INFINITY);
+    const isRising = edges.every((e, i) => i === 0 || e > edges[i - 1]);
+    const isEnded = edges.at(-1) !== Number.POSITIVE_INFINITY;
+    if (isRising && !isEnded) return null;
+    const sorted = zones.toSorted(
+      (a, b) => (a.to ?? Number.POSITIVE_INFINITY) - (b.to ?? Number.POSITIVE_INFINITY),
+    );
+    const apart = sorted.filter((z, i) => i === 0 || z.to !== sorted[i - 1].to);
+    const whole =
+      apart.at(-1)?.to === null ? apart : [...apart.slice(0, -1), { ...apart[apart.length - 1], to: null }];
+    return {
+      text: isRising
+        ? "The last zone ends before the scale does."
+        : "Two zones overlap: their edges do not rise.",
+      why: "A value can fall into no zone, or into two, and its word is then wrong.",
+      mend: change(isRising ? "Let the last zone go on" : "Put the edges in order", facts, { zones: whole }),
+    };
+  },
+};
+
+/** Two scales in one picture, which are compared all the same. */
+export const twoScales: ReviewRule = {
+  id: "two scales",
+  look: (facts) => {
+    const { visual, style, data } = facts;
+    if (visual.kind !== "nested bars" || style.value("scale.of") !== "two" || data.second === null)
+      return null;
+    if (visual.size.height >= 160) return null;
+    return {
+      text: "The two bars have scales of their own, and the picture is too small to say so.",
+      why: "Lengths beside each other are compared, whatever they count.",
+      mend: turn("Use one scale", facts, "scale.of", "one"),
+    };
+  },
+};
+
+/** A scale that does not start at zero. */
+export const baselineNotZero: ReviewRule = {
+  id: "baseline not zero",
+  look: (facts) => {
+    const { visual, style } = facts;
+    if (visual.kind !== "lollipop") return null;
+    const isNear = style.value("domain.start") === "near";
+    const isMoved = style.value("domain.baseline") !== 0;
+    if (!isNear && !isMoved) return null;
+    return {
+      text: isNear
+        ? "The scale starts near the lowest value, not at zero."
+        : `Stems start at ${style.value("domain.baseline")}, not at zero.`,
+      why: "The length of a stem is then no measure of its value.",
+      mend: isNear
+        ? turn("Start at zero", facts, "domain.start", "zero")
+        : turn("Start at zero", facts, "domain.baseline", 0),
+    };
+  },
+};

@@ -1,0 +1,101 @@
+"use client";
+import { useState } from "react";
+import { own, withOwn } from "@/core/base/own";
+import type { Visual } from "@/core/project/schema";
+import type { Finding } from "@/core/review/finding";
+import { useProject, useProjectStore } from "../shared/project-context";
+import { StepLink } from "../shared/step-link";
+
+/** One finding: what is wrong and why it matters, its mend, and a way to leave it with a reason. */
+function OneFinding({ visual, finding }: { visual: Visual; finding: Finding }) {
+  const apply = useProject((s) => s.apply);
+  const store = useProjectStore();
+  const [asking, setAsking] = useState(false);
+  const { id, text, why, mend, measure } = finding;
+  const leave = (reason: string) =>
+    apply({
+      type: "change visual",
+      id: visual.id,
+      change: { leftFindings: withOwn(visual.leftFindings, id, reason.trim().slice(0, 300) || "as it is") },
+    });
+  return (
+    <li className="text-sm">
+      <span className="text-signal">{text}</span> <span className="text-muted">{why}</span>{" "}
+      {mend && (
+        <button type="button" className="font-medium underline" onClick={() => apply(mend.edit)}>
+          {mend.label}
+        </button>
+      )}{" "}
+      {measure && (
+        <StepLink
+          to={`/p/${store.getState().id}/measures?measure=${measure.id}`}
+          className="font-medium underline"
+        >
+          Open {measure.label}
+        </StepLink>
+      )}{" "}
+      {asking ? (
+        <form
+          className="mt-1 flex gap-1.5"
+          onSubmit={(e) => {
+            e.preventDefault();
+            leave(String(new FormData(e.currentTarget).get("reason") ?? ""));
+          }}
+        >
+          <input
+            name="reason"
+            aria-label="Why it is left as it is"
+            placeholder="Why it is left as it is"
+            maxLength={300}
+            // biome-ignore lint/a11y/noAutofocus: the field was just asked for
+            autoFocus
+            className="field h-7 min-w-0 flex-1"
+            onKeyDown={(e) => e.key === "Escape" && setAsking(false)}
+          />
+          <button type="submit" className="button h-7">
+            Leave it
+          </button>
+        </form>
+      ) : (
+        <button type="button" className="text-muted underline" onClick={() => setAsking(true)}>
+          Leave it
+        </button>
+      )}
+    </li>
+  );
+}
+
+/** What the review says of a visual; what was left as it is can be looked at again. */
+export function Findings({ visual, found }: { visual: Visual; found: Finding[] }) {
+  const apply = useProject((s) => s.apply);
+  const isLeft = (f: Finding) => own(visual.leftFindings, f.id) !== undefined;
+  const open = found.filter((f) => !isLeft(f));
+  const left = found.filter(isLeft);
+  if (found.length === 0) return null;
+  return (
+    <section aria-label="Review" className="mt-1 max-h-24 overflow-auto">
+      <div role="status">
+        <ul className="flex flex-col gap-0.5">
+          {open.map((finding) => (
+            <OneFinding key={finding.id} visual={visual} finding={finding} />
+          ))}
+        </ul>
+      </div>
+      {left.map((f) => (
+        <p key={f.id} className="text-sm text-muted">
+          Left as it is: {f.text} “{own(visual.leftFindings, f.id)}”{" "}
+          <button
+            type="button"
+            className="underline"
+            onClick={() => {
+              const { [f.id]: _gone, ...rest } = visual.leftFindings;
+              apply({ type: "change visual", id: visual.id, change: { leftFindings: rest } });
+            }}
+          >
+            Look again
+          </button>
+        </p>
+      ))}
+    </section>
+  );
+}
