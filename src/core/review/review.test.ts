@@ -30,6 +30,7 @@ const project: Project = {
     { ...measure("load", "sum(load_rate)", { style: "percent" }), table: "trips" },
     { ...measure("share", "avg(load_rate)", { style: "percent" }), table: "trips" },
     { ...measure("points", "avg(n)", { suffix: " %" }), table: "trips" },
+    measure("mean twice", "2 * mean"),
     measure("twice", "2 * riders + riders / 4"),
   ],
 };
@@ -176,6 +177,8 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
       { more: { title: "The riders by route" } },
       { more: { title: "{measure} by {split}" } },
       { more: { title: "The meaning of it" } },
+      // The measure's own name holds that of the other.
+      { value: "mean twice", more: { title: "The mean by route" } },
     ],
   },
   "ramp on bars": {

@@ -18,7 +18,11 @@ export const staleCaption: ReviewRule = {
     const shown = new Set([visual.value, visual.second, visual.headSize, ...visual.more]);
     const columns = project.tables.flatMap((t) => [...t.columns, ...t.derived].map((c) => c.name));
     const other = project.measures.find(
-      (m) => !shown.has(m.id) && holds(visual.title, m.label) && !columns.some((c) => sameName(c, m.label)),
+      (m) =>
+        !shown.has(m.id) &&
+        holds(visual.title, m.label) &&
+        !holds(measure.label, m.label) &&
+        !columns.some((c) => sameName(c, m.label)),
     );
     if (!other) return null;
     return {

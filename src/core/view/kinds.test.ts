@@ -101,6 +101,22 @@ describe("the picture tells the truth", () => {
     });
   });
 
+  it("labels within shapes serve the largest first: none stands among larger ones without", () => {
+    const values = [25, 22, 14, 13, 11, 8, 7];
+    for (const [kind, prefix] of [
+      ["donut", "label0:null:"],
+      ["rose", "label0:"],
+    ] as const)
+      for (const width of [180, 220, 260, 320, 400, 500])
+        for (const share of [1, 0.8, 0.65]) {
+          const data = sampleData(values);
+          const visual = visualOf(kind, { "labels.content": "value", "labels.place": "inside" });
+          const scene = sceneOf(visual, data, undefined, { size: { width, height: width * share } });
+          const labelled = data.rows.map((r) => scene.marks.some((m) => m.id === `${prefix}${r.key}`));
+          expect(labelled, `${kind} ${width}`).toEqual(labelled.toSorted((a, b) => Number(b) - Number(a)));
+        }
+  });
+
   it("donut: the centre shows the segment under the pointer", () => {
     const scene = sceneOf(visualOf("donut", {}, true), sampleData(VALUES), undefined, { focus: keyAt(1) });
     expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "240\u2009100" });

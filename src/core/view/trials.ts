@@ -103,13 +103,30 @@ export function trialsOf(visual: Visual, data: VisualData): Trial[] {
       empty,
     ];
   }
-  const goal = data.target ?? data.maximum ?? (data.format.style === "percent" ? 1 : (data.total ?? 1));
+  const goal = data.target ?? data.maximum ?? (data.format.style === "percent" ? 1 : null);
+  const zero: Trial = { id: "zero", label: "Zero", data: atValue(data, 0) };
+  const below = (size: number): Trial => ({
+    id: "negative",
+    label: "Below zero",
+    data: atValue(data, -Math.abs(size) * 0.2),
+  });
+  if (goal === null) {
+    // Nobody named a goal: what may come is a value of another size.
+    const now = data.total ?? 1;
+    return [
+      zero,
+      { id: "tenth", label: "A tenth of it", data: atValue(data, now / 10) },
+      { id: "tenfold", label: "Ten times as much", data: atValue(data, now * 10) },
+      below(now),
+      empty,
+    ];
+  }
   return [
-    { id: "zero", label: "Zero", data: atValue(data, 0) },
+    zero,
     { id: "under", label: "Just under goal", data: atValue(data, goal * 0.995) },
     { id: "goal", label: "On goal", data: atValue(data, goal) },
     { id: "past", label: "112 % of the goal", data: atValue(data, goal * 1.12) },
-    { id: "negative", label: "Below zero", data: atValue(data, -Math.abs(goal) * 0.2) },
+    below(goal),
     empty,
   ];
 }

@@ -162,27 +162,33 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
   };
 }
 
-/** Labels within a ring, where the segment has room for one of their wordings. */
+/**
+ * Labels within a ring, in the wording that their segment has room for. The largest are served first: where
+ * one finds no room, none smaller is labelled, so that no label stands among silent larger ones.
+ */
 function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
   const { style, surface } = input;
   const size = style.number("labels.size");
   const middle = ring.inner === 0 ? ring.r * 0.64 : (ring.inner + ring.r) / 2;
-  // Segments that step back while another is under the pointer are too pale to write on.
-  const isLabelled = (slice: Slice) =>
-    slice.share * 100 >= style.number("labels.least") && strength(input, slice.row.key) === 1;
-  return ring.all.filter(isLabelled).flatMap((slice) => {
+  const marks: Mark[] = [];
+  for (const slice of ring.all.toSorted((a, b) => b.share - a.share)) {
+    if (slice.share * 100 < style.number("labels.least")) break;
     const fits = (wording: string[]) => {
       const width = Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4;
       return boxInSlice(slice, ring, middle, { width, height: wording.length * size * LINE_HEIGHT });
     };
-    const lines = write(slice, ring.format).find(fits) ?? [];
+    const lines = write(slice, ring.format).find(fits);
+    if (!lines) break;
+    // Segments that step back while another is under the pointer are too pale to write on.
+    if (strength(input, slice.row.key) < 1) continue;
     const { x, y } = polar(ring.cx, ring.cy, (slice.start + slice.end) / 2, middle);
     const look = { size, weight: 600, fill: surface.inkOn(slice.color), align: "middle" } as const;
-    return lines.map((text, k) => {
+    for (const [k, text] of lines.entries()) {
       const line = { x, y: y + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT, text, ...look };
-      return textMark(`label${k}:${ring.key}:${slice.row.key}`, "labels", line);
-    });
-  });
+      marks.push(textMark(`label${k}:${ring.key}:${slice.row.key}`, "labels", line));
+    }
+  }
+  return marks;
 }
 
 function labelMarks(input: Input, laid: Laid): Mark[] {

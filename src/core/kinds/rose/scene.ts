@@ -175,24 +175,43 @@ function petalMark(input: Input, { shape, petals, sum }: Laid, i: number): Mark 
   };
 }
 
-/** A label within a petal, in the fullest wording that it has room for. */
-function insideLabel(input: Input, { shape, petals, labelSize: size }: Laid, i: number): Mark[] {
-  const { style, surface } = input;
-  const { row, color } = petals[i];
+/** How far out the label within a petal stands, as a share of the petal's depth. */
+const LABEL_AT = 0.66;
+
+/** The fullest wording that a petal has room for within it; null where none fits. */
+function insideWording({ style }: Input, { shape, labelSize: size }: Laid, i: number): string[] | null {
   const { outer, from, to, wordings } = shape.petals[i];
-  if (!surface.carriesText || strength(input, row.key) < 1) return [];
   const depth = outer - shape.hole;
-  const at = shape.hole + depth * 0.66;
   const narrow = Math.sin((Math.min(180, to - from) * Math.PI) / 360);
   const fits = (wording: string[]) => {
     const width = Math.max(...wording.map((l) => textWidth(l, size, 600)));
     const height = wording.length * size * LINE_HEIGHT;
-    const chord = 2 * (at - height / 2) * narrow - style.number("petal.gap");
+    const chord = 2 * (shape.hole + depth * LABEL_AT - height / 2) * narrow - style.number("petal.gap");
     return width + 4 <= chord && height <= depth * 0.62;
   };
-  const wording = wordings.find(fits) ?? [];
+  return wordings.find(fits) ?? null;
+}
+
+/** What is written within each petal: the largest first, up to one that has no room. */
+function insideWordings(input: Input, laid: Laid): Map<number, string[]> {
+  const found = new Map<number, string[]>();
+  if (!laid.inside || !input.surface.carriesText) return found;
+  const value = (i: number) => laid.petals[i].row.value ?? 0;
+  for (const i of [...laid.petals.keys()].toSorted((a, b) => value(b) - value(a))) {
+    const wording = value(i) > 0 ? insideWording(input, laid, i) : null;
+    if (!wording) break;
+    found.set(i, wording);
+  }
+  return found;
+}
+
+function insideLabel(input: Input, { shape, petals, labelSize: size }: Laid, i: number, wording: string[]) {
+  const { row, color } = petals[i];
+  const { outer, from, to } = shape.petals[i];
+  if (strength(input, row.key) < 1) return [];
+  const at = shape.hole + (outer - shape.hole) * LABEL_AT;
   const { x, y } = polar(shape.centre.cx, shape.centre.cy, (from + to) / 2, at);
-  const look = { size, weight: 600, fill: surface.inkOn(color), align: "middle" } as const;
+  const look = { size, weight: 600, fill: input.surface.inkOn(color), align: "middle" } as const;
   return wording.map((text, k) => {
     const line = { x, y: y + (k - (wording.length - 1) / 2) * size * LINE_HEIGHT, text, ...look };
     return textMark(`label${k}:${row.key}`, "labels", line);
@@ -200,9 +219,10 @@ function insideLabel(input: Input, { shape, petals, labelSize: size }: Laid, i: 
 }
 
 function draw(input: Input, laid: Laid): Mark[] {
+  const written = insideWordings(input, laid);
   const petals = laid.petals.flatMap(({ row }, i) => {
     if ((row.value ?? 0) <= 0) return [];
-    return [petalMark(input, laid, i), ...(laid.inside ? insideLabel(input, laid, i) : [])];
+    return [petalMark(input, laid, i), ...insideLabel(input, laid, i, written.get(i) ?? [])];
   });
   return [...laid.marks, ...ringMarks(input, laid), ...petals, ...laid.over];
 }
