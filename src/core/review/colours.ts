@@ -61,7 +61,9 @@ export const paleLabels: ReviewRule = {
 export const moreThanColours: ReviewRule = {
   id: "more categories than colours",
   look: (facts) => {
-    const { style, data, design, measure, project } = facts;
+    const { style, data, design, measure, project, visual } = facts;
+    // Of too many slices that is said already.
+    if (visual.kind === "donut" || visual.kind === "waffle") return null;
     if (!style.has("colours.by") || style.value("colours.by") !== "category" || data.series.length > 0)
       return null;
     const palette = paletteOf(String(style.value("colours.palette")), design.palettes);
