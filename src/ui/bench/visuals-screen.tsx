@@ -14,7 +14,7 @@ import { freeLabel, newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
-import { useFindings } from "../shared/proofs";
+import { useFindings } from "../shared/review";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";

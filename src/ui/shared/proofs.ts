@@ -1,10 +1,7 @@
 "use client";
-import type { Measure, Visual } from "@/core/project/schema";
-import { review } from "@/core/review";
-import type { Finding, SettledProof } from "@/core/review/finding";
-import type { VisualData } from "@/core/rows/visual-data";
+import type { Measure } from "@/core/project/schema";
+import type { SettledProof } from "@/core/review/finding";
 import { proofOutcome, proofQuery } from "@/core/view/proofs";
-import { useDesign } from "./design";
 import { useDraft, useResults } from "./results";
 
 const NO_MEASURES: Measure[] = [];
@@ -28,14 +25,4 @@ export function useProofs(measures: Measure[] = NO_MEASURES): SettledProof[] {
 export function useFailedProofs(): SettledProof[] {
   const { draft } = useDraft();
   return useProofs(draft.measures).filter((p) => p.holds === false);
-}
-
-/** What there is to say of each visual, of its data as they are drawn. */
-export function useFindings(visuals: Visual[], data: readonly (VisualData | null)[]): Finding[][] {
-  const { draft } = useDraft();
-  const design = useDesign();
-  const proofs = useProofs(draft.measures);
-  return visuals.map((visual, i) =>
-    review({ visual, project: draft, design, data: data[i] ?? null, proofs }),
-  );
 }

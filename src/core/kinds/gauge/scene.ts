@@ -14,11 +14,11 @@ import type { SceneInput } from "../anatomy/kind";
 import { type Scale, scaleOf, shareOf } from "../anatomy/scale";
 import { arcMarks, tipMark } from "./arc";
 import { type Face, layFace, type ReadingSize } from "./face";
+import { type GaugeSaid, readingMarks } from "./gauge-reading";
 import { gaugeHandles } from "./handles";
 import { needleMarks, targetMarks } from "./needle";
 import type { GaugePart } from "./parts";
 import { plateMarks } from "./plate";
-import { type GaugeSaid, readingMarks } from "./reading";
 import { scaleMarks } from "./scale-marks";
 import { edgesAsValues, type Stretch, stretches, zoneOf } from "./zones";
 

@@ -12,10 +12,10 @@ import { chosenEnd, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { progressWords } from "../anatomy/progress-words";
 import { niceAbove } from "../anatomy/scale";
+import { readingMarks } from "./bar-reading";
 import { besideLabel, lineRoom, type Standing, standingTexts } from "./labels";
 import { type Bars, barShapes, Lane } from "./lane";
 import type { ProgressBarPart } from "./parts";
-import { readingMarks } from "./reading";
 
 type Input = SceneInput<ProgressBarPart>;
 
