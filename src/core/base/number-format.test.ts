@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { shorten, textWidth, wrap } from "../scene/text";
-import { formatNumber, PLAIN_FORMAT } from "./number-format";
+import { formatNumber, inOneUnit, type NumberFormat, PLAIN_FORMAT } from "./number-format";
 import { checkTemplate, fillTemplate } from "./template";
 
 const T = "\u2009";
@@ -25,6 +25,26 @@ describe("number format", () => {
     [Number.POSITIVE_INFINITY, {}, "—"],
   ] as const)("writes %s with %o", (value, format, expected) => {
     expect(formatNumber(value, { ...PLAIN_FORMAT, ...format })).toBe(expected);
+  });
+});
+
+describe("one unit for all values of a measure", () => {
+  const bySize = { ...PLAIN_FORMAT, units: "automatic", decimals: 1 } as const;
+  const write = (values: (number | null)[], format: NumberFormat = bySize) =>
+    values.map((v) => formatNumber(v, inOneUnit(format, values)));
+
+  it("is the largest in which the smallest still has a digit", () => {
+    expect(write([1_321_014, 759_684, 382_452])).toEqual(["1.3\u2009M", "0.8\u2009M", "0.4\u2009M"]);
+    expect(write([1_321_014, 382])).toEqual(["1\u2009321.0k", "0.4k"]);
+    expect(write([1_321_014, 3])).toEqual(["1\u2009321\u2009014.0", "3.0"]);
+    expect(write([2e9, null, 0, -3e8])).toEqual(["2.0\u2009bn", "—", "0.0\u2009bn", "−0.3\u2009bn"]);
+    expect(write([])).toEqual([]);
+  });
+
+  it("leaves a chosen unit as it is", () => {
+    const million = { ...bySize, units: "million" } as const;
+    expect(inOneUnit(million, [5, 1e9])).toBe(million);
+    expect(inOneUnit(bySize, [5e6])).toBe(inOneUnit(bySize, [7e6, 8e6]));
   });
 });
 

@@ -165,3 +165,24 @@ export function shortFormats(format: NumberFormat): NumberFormat[] {
  * remembered.
  */
 const shorter = new WeakMap<NumberFormat, NumberFormat[]>();
+
+const settled = new WeakMap<NumberFormat, Map<string, NumberFormat>>();
+
+/**
+ * A format "by size" in the one unit that suits all of some values: the largest in which the smallest of them
+ * still has a digit. Other formats stay as they are. The same object each time, so that what it has written
+ * is remembered.
+ */
+export function inOneUnit(format: NumberFormat, values: readonly (number | null)[]): NumberFormat {
+  if (format.units !== "automatic") return format;
+  const sizes = values.flatMap((v) => (v === null || v === 0 || !Number.isFinite(v) ? [] : Math.abs(v)));
+  const [least, most] = [Math.min(...sizes), Math.max(...sizes)];
+  const fits = (unit: keyof typeof UNITS) =>
+    most >= UNITS[unit][0] && least / UNITS[unit][0] >= 10 ** -format.decimals;
+  const units = (["billion", "million", "thousand"] as const).find(fits) ?? "none";
+  const known = settled.get(format) ?? new Map<string, NumberFormat>();
+  settled.set(format, known);
+  const found = known.get(units) ?? { ...format, units };
+  known.set(units, found);
+  return found;
+}

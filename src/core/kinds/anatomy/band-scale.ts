@@ -1,4 +1,4 @@
-import { formatNumber } from "../../base/number-format";
+import { formatNumber, inOneUnit } from "../../base/number-format";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { SMALLEST, textWidth } from "../../scene/text";
@@ -41,8 +41,9 @@ export function gridMarks(input: BandsInput, whole: Box, bands: Bands): Mark[] {
   const grid = style.number("axis.grid");
   if (grid === 0 || (horizontal ? plot.width : plot.height) <= 60) return [];
   const large = Math.max(Math.abs(low), Math.abs(high)) >= 1e4;
-  const format = { ...data.format, units: large ? ("automatic" as const) : data.format.units };
   const step = niceAbove((high - low) / grid);
+  const bySize = { ...data.format, units: large ? ("automatic" as const) : data.format.units };
+  const format = inOneUnit(bySize, [low, high, step]);
   const marks: Mark[] = [];
   let clear = Number.NEGATIVE_INFINITY;
   const first = Math.ceil(low / step - 1e-9);

@@ -1,5 +1,5 @@
 import type { NumberFormat } from "../../base/number-format";
-import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
+import { formatNumber, inOneUnit, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
@@ -103,16 +103,15 @@ export const oneLine = (wordings: string[][]): string[] => wordings.map((lines) 
 export function labelWriter({ style, data }: SharedInput, content: LabelSays): LabelWriter {
   const ownText = style.within(LABEL_TEXT)?.template("labels.text") ?? "";
   const fixed = style.within(LABELS)?.toggle("labels.digits") ?? false;
-  const base = fixed
-    ? tellApart(
-        data.rows.flatMap((r) => [r.value, ...r.cells]),
-        data.format,
-      )
-    : data.format;
+  const all = data.rows.flatMap((r) => (r.cells.length ? r.cells : [r.value]));
+  const base = fixed ? tellApart([...all, ...data.rows.map((r) => r.value)], data.format) : data.format;
+  const formatsFor = (format: NumberFormat, values: readonly (number | null)[]) =>
+    (fixed ? [format] : [format, ...shortFormats(format)]).map((f) => inOneUnit(f, values));
+  // One unit for all labels of a measure; rows that are measures have each their own.
+  const shared = formatsFor(base, all);
   return (row, whole) => {
     if (content === "none" || row.value === null) return [];
-    const format = row.format ?? base;
-    const formats = fixed ? [format] : [format, ...shortFormats(format)];
+    const formats = row.format ? formatsFor(row.format, [row.value]) : shared;
     const share = whole ? row.value / whole : null;
     const value = row.value;
     const wordings = formats.map((f): string[] => {

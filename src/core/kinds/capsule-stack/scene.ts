@@ -1,4 +1,4 @@
-import { formatNumber } from "../../base/number-format";
+import { formatNumber, inOneUnit } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark, Rect } from "../../scene/marks";
@@ -39,7 +39,7 @@ function lay(input: Input): Laid {
   const bands = layBands(input, legend.body, {
     horizontal: style.choice("bar.direction") === "right",
     reach: stacks.map((s) => s.flatMap((g) => [g.from, g.to])),
-    labels: data.rows.map((row) => totalWordings(input, row)),
+    labels: totalWordings(input),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
@@ -49,12 +49,15 @@ function lay(input: Input): Laid {
   return { marks, colours, bands, stacks, write, thickness, radius };
 }
 
-/** The total of a stack as its end says it, in full and shortened. */
-function totalWordings({ data, style }: Input, { value }: VisualRow): string[] {
-  if (!style.toggle("labels.total") || value === null) return [];
+/** The totals of the stacks as their ends say them, in full and shortened, all in one unit. */
+function totalWordings({ data, style }: Input): string[][] {
   const units = data.format.style === "percent" ? {} : { units: "automatic" as const };
-  const short = [1, 0].map((decimals) => formatNumber(value, { ...data.format, decimals, ...units }));
-  return [formatNumber(value, data.format), ...short];
+  const totals = data.rows.map((r) => r.value);
+  const short = [1, 0].map((decimals) => inOneUnit({ ...data.format, decimals, ...units }, totals));
+  const isShown = style.toggle("labels.total");
+  return totals.map((value) =>
+    isShown && value !== null ? [data.format, ...short].map((f) => formatNumber(value, f)) : [],
+  );
 }
 
 /** The box of a whole stack, where one of its outermost segments is too short for the cap; null elsewhere. */
