@@ -39,12 +39,27 @@ function drawn(facts: Facts): DrawnFacts | null {
   return { ...facts, data, measure, style: styleOf(visual, design) };
 }
 
+const looked = new WeakMap<Facts["visual"], { facts: Facts; found: Finding[] }>();
+
+/** What is seen of a visual as it is drawn; looked at again only when it, its data or the project change. */
+function seenIn(facts: Facts): Finding[] {
+  const { visual, data, project, design } = facts;
+  const known = looked.get(visual);
+  if (known?.facts.data === data && known.facts.project === project && known.facts.design === design)
+    return known.found;
+  const seen = drawn(facts);
+  const found = RULES.flatMap((rule): Finding[] => {
+    const one = seen && "look" in rule ? rule.look(seen) : null;
+    return one ? [{ ...one, id: rule.id, rule: rule.id }] : [];
+  });
+  looked.set(visual, { facts, found });
+  return found;
+}
+
 /** What there is to say of a visual, rule by rule, whether it was left as it is or not. */
 export function review(facts: Facts): Finding[] {
-  const seen = drawn(facts);
-  return RULES.flatMap((rule): Finding[] => {
-    if ("find" in rule) return rule.find(facts).map((f) => ({ ...f, rule: rule.id }));
-    const found = seen && rule.look(seen);
-    return found ? [{ ...found, id: rule.id, rule: rule.id }] : [];
-  });
+  const settled = RULES.flatMap((rule): Finding[] =>
+    "find" in rule ? rule.find(facts).map((f) => ({ ...f, rule: rule.id })) : [],
+  );
+  return [...settled, ...seenIn(facts)];
 }

@@ -19,7 +19,11 @@ const project: Project = {
       id: "t",
       name: "trips",
       rows: 1,
-      columns: ["n", "load_rate"].map((name) => ({ name, reading: { type: "number" }, hidden: false })),
+      columns: ["n", "load_rate", "corporate_tax"].map((name) => ({
+        name,
+        reading: { type: "number" },
+        hidden: false,
+      })),
       derived: [],
       source: { file: "t.csv" },
     } as unknown as Project["tables"][number],
@@ -30,6 +34,7 @@ const project: Project = {
     { ...measure("load", "sum(load_rate)", { style: "percent" }), table: "trips" },
     { ...measure("share", "avg(load_rate)", { style: "percent" }), table: "trips" },
     { ...measure("points", "avg(n)", { suffix: " %" }), table: "trips" },
+    { ...measure("tax", "sum(corporate_tax)"), table: "trips" },
     measure("mean twice", "2 * mean"),
     measure("twice", "2 * riders + riders / 4"),
   ],
@@ -73,7 +78,7 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
   },
   "summed share": {
     found: [{ kind: "number", value: "load" }],
-    well: [{ kind: "number", value: "share" }, { kind: "number" }],
+    well: [{ kind: "number", value: "share" }, { kind: "number" }, { kind: "number", value: "tax" }],
   },
   "percents for shares": {
     found: [

@@ -2,7 +2,9 @@ import { checkFormula } from "../formula/check";
 import { scopeOf } from "../project/names";
 import type { ReviewRule } from "./finding";
 
-const SHARE = /(rate|share|percent|pct|ratio|quota)/i;
+/** A column called by one of these words, alone or as a part of its name; "corporate" is none. */
+const SHARE = /(^|[^\p{L}])(rate|share|percent|pct|ratio|quota)($|[^\p{L}])/iu;
+const wordsOf = (column: string) => column.replace(/(\p{Ll})(\p{Lu})/gu, "$1 $2");
 
 /** A sum of shares, which grows with the number of rows. */
 export const summedShare: ReviewRule = {
@@ -10,7 +12,7 @@ export const summedShare: ReviewRule = {
   look: ({ measure, project }) => {
     const { expr } = checkFormula(measure.formula, scopeOf(project), measure.table, "group", measure.name);
     if (expr?.op !== "aggregate" || expr.fn !== "sum" || expr.arg?.op !== "column") return null;
-    if (measure.format.style !== "percent" && !SHARE.test(expr.arg.column)) return null;
+    if (measure.format.style !== "percent" && !SHARE.test(wordsOf(expr.arg.column))) return null;
     const formula = measure.formula.replace(/^\s*sum\b/i, "avg");
     return {
       text: `${measure.label} adds up shares: ${measure.formula.trim()}.`,

@@ -72,6 +72,7 @@ export const ONE_CASES: HardCase[] = [
   { name: "no rows", data: { ...one(null), rows: [], total: null } },
   { name: "huge", data: one(1_284_930_112, { target: 1_500_000_000 }) },
   { name: "tiny", data: one(0.00042, { target: 0.0005 }) },
+  { name: "a target of zero", data: one(57, { target: 0 }) },
   { name: "no target", data: one(57, { target: null }) },
   { name: "compared", data: one(64, { comparison: { value: 71, label: "last season" } }) },
   {

@@ -64,7 +64,8 @@ export function unshown(visual: Visual, data: VisualData, scene: Scene): string[
   const kind = kindOf(visual.kind);
   if (kind.unmarked?.(visual.dials)) return found;
   // A single value without a goal is a number, and asks for one.
-  if (kind.roles.includes("target") && /no target yet/.test(scene.description)) return found;
+  if (kind.roles.includes("target") && /no target yet|target is not above zero/.test(scene.description))
+    return found;
   // A course in time that has no room is left out whole.
   if (kind.course && marks.length === 0) return found;
   const missing = data.rows.filter(

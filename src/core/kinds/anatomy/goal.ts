@@ -11,12 +11,13 @@ export interface Goal {
   /** The value at the end of the track. */
   end: number;
   isTarget: boolean;
-  /** Whether a single value has nothing to run against: it is shown as a number, and a target asked for. */
-  isMissing: boolean;
+  /** Why a single value has nothing to run against, and is shown as a number; empty where it has. */
+  missing: string;
 }
 
-/** What a picture says where a single value has no target. */
-export const NO_TARGET = "no target yet";
+/** What a picture says where a single value has no target, and where its target is none to run against. */
+const NO_TARGET = "no target yet";
+const NOTHING_TO_REACH = "the target is not above zero";
 
 /**
  * The target, else 1 for a percent; else several rows run to a round number at or above the largest of them,
@@ -29,7 +30,8 @@ export function goalOf({ data }: SharedInput, past: PastEnd): Goal {
   const whole = isTarget ? data.target : share;
   const full = whole ?? niceAbove(largest);
   const end = past === "extend" && largest > full ? largest : full;
-  return { whole, full, end, isTarget, isMissing: whole === null && data.rows.length <= 1 };
+  const none = data.target === null ? NO_TARGET : NOTHING_TO_REACH;
+  return { whole, full, end, isTarget, missing: whole === null && data.rows.length <= 1 ? none : "" };
 }
 
 /** What the tooltip says of a row besides its value: the goal and how much of it is reached. */
@@ -74,5 +76,5 @@ export const textAgainst = (template: string, { whole }: Goal): string =>
   whole === null ? template.replace(/\{\s*share\s*(:[^{}]*)?\}/gi, "{value}") : template;
 
 /** "A full ring is 350 000": the end of a scale that nobody named, which the picture has to say. */
-export const chosenEnd = ({ whole, isMissing, end }: Goal, track: string, format: NumberFormat): string =>
-  whole === null && !isMissing ? `A full ${track} is ${formatNumber(end, format)}` : "";
+export const chosenEnd = ({ whole, missing, end }: Goal, track: string, format: NumberFormat): string =>
+  whole === null && !missing ? `A full ${track} is ${formatNumber(end, format)}` : "";

@@ -62,7 +62,7 @@ export function progressArcs(input: ArcsInput, laid: RowsOnRings, colours: Colou
       start,
       sweep,
       value: row.value,
-      share: row.value === null || goal.isMissing ? 0 : row.value / goal.end,
+      share: row.value === null || goal.missing ? 0 : row.value / goal.end,
       past,
       round: style.choice("ring.caps") === "round",
       color: colours.of(row, i),

@@ -1,7 +1,7 @@
 import { formatNumber } from "../../base/number-format";
 import { leadingRows } from "./datum";
 import { titleOf } from "./frame";
-import { chosenEnd, type Goal, NO_TARGET, shareOfGoal } from "./goal";
+import { chosenEnd, type Goal, shareOfGoal } from "./goal";
 import { shareText } from "./labels";
 import type { SharedInput } from "./shared-parts";
 
@@ -15,6 +15,6 @@ export function progressWords(input: SharedInput, goal: Goal, kind: string): str
   });
   const over = goal.whole === null ? 0 : data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
   const past = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : "";
-  const end = goal.isMissing ? NO_TARGET : chosenEnd(goal, "track", data.format);
+  const end = goal.missing || chosenEnd(goal, "track", data.format);
   return `${titleOf(input)}: ${kind} of ${data.valueLabel}${against}, ${said}${past}${end ? `. ${end}` : ""}.`;
 }

@@ -3,7 +3,7 @@ import { fillTemplate } from "../../base/template";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
-import { beyondGoal, type Goal, NO_TARGET, shareFormat, shareOfGoal, textAgainst } from "../anatomy/goal";
+import { beyondGoal, type Goal, shareFormat, shareOfGoal, textAgainst } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { textMark } from "../anatomy/text-mark";
 import type { ProgressBarPart } from "./parts";
@@ -34,7 +34,7 @@ function captionOf(input: Input, goal: Goal, value: number, room: number, size: 
     ? namesOf(input, goal, value)
         .slice(0, 2)
         .map((n) => fillTemplate(template, n))
-    : [goal.isMissing ? NO_TARGET : ""];
+    : [goal.missing];
   const past = beyondGoal(value, goal.whole);
   const said = captions.map((c) => [past, c].filter(Boolean).join(" · "));
   const fitting = said.find((c) => textWidth(c, size, 400) <= room);

@@ -67,7 +67,7 @@ export interface Filled {
 
 /** How a row's bar fills its lane, by what it does past the goal. */
 export function filledBy({ style }: Input, { goal }: Bars, lane: Lane, { value }: VisualRow): Filled {
-  const share = value === null || goal.isMissing ? 0 : value / goal.end;
+  const share = value === null || goal.missing ? 0 : value / goal.end;
   const isOver = share > 1 + 1e-12;
   const tip = isOver && style.choice("bar.past") === "hold" ? lane.thickness * 0.6 + 4 : 0;
   return { share, isOver, full: Math.max(4, lane.length - tip) };

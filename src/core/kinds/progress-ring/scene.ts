@@ -12,7 +12,6 @@ import {
   chosenEnd,
   type Goal,
   goalOf,
-  NO_TARGET,
   shareFormat,
   shareOfGoal,
   textAgainst,
@@ -107,7 +106,7 @@ function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[
   }));
   const template = style.template("reading.caption");
   const isTold = goal.isTarget || !template.includes("{target}");
-  const untold = goal.isMissing ? NO_TARGET : data.valueLabel;
+  const untold = goal.missing || data.valueLabel;
   const caption = state || (isTold ? fillTemplate(template, names[0]) : untold);
   const { cx, cy } = centre;
   const lift = liftOf(style.number("ring.start"), style.number("ring.sweep"));

@@ -58,7 +58,7 @@ function lay(input: Input): Laid {
     colours,
     body,
     // One bar on a scale that is said is a picture of its value all the same.
-    goal: { ...goal, isMissing: false },
+    goal: { ...goal, missing: "" },
     rows,
     centre,
     rings: layRings(centre.r, rows.length, thickness, gap, hole),

@@ -8,15 +8,7 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame, titleOf } from "../anatomy/frame";
-import {
-  beyondGoal,
-  type Goal,
-  goalOf,
-  NO_TARGET,
-  shareFormat,
-  shareOfGoal,
-  textAgainst,
-} from "../anatomy/goal";
+import { beyondGoal, type Goal, goalOf, shareFormat, shareOfGoal, textAgainst } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
@@ -81,7 +73,7 @@ function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
   // Parts of a whole have no share to read: the total is said in its place.
   const template = parts && !focused ? text.replace("{share}", "{total}") : text;
   const state = parts ? "" : beyondGoal(value, goal.whole);
-  const untold = !parts && goal.isMissing ? NO_TARGET : "";
+  const untold = parts ? "" : goal.missing;
   const caption = state || untold || fillTemplate(style.template("reading.caption"), names[0]);
   return {
     value,
@@ -264,9 +256,9 @@ function handles({ style }: Input, { grid }: Laid): Handle[] {
 }
 
 /** "42 of 80 (53 %)", or the value alone where nobody named a target. */
-function ratioWords({ data }: Input, { value, share }: Said, { whole }: Goal): string {
+function ratioWords({ data }: Input, { value, share }: Said, { whole, missing }: Goal): string {
   const said = formatNumber(value, data.format);
-  if (whole === null) return `${said}, ${NO_TARGET}`;
+  if (whole === null) return `${said}, ${missing}`;
   return `${said} of ${formatNumber(whole, data.format)} (${share === null ? "—" : shareText(share)})`;
 }
 
