@@ -86,7 +86,9 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
   // Group by group, so that what several measures use is computed once.
   for (let k = 0; k < keys.length; k++) for (const [i, value] of compute.entries()) values[i][k] = value(k);
   const { sort, keep } = at === 0 ? plan.query : (plan.query.series ?? {});
-  let order = orderOf(keys, values, sort, plan, at);
+  const byColumn = plan.orders[at];
+  const sortedBy = byColumn ? keys.map((_, k) => compile(byColumn)(k)) : null;
+  let order = orderOf(keys, sortedBy ?? measureValues(plan, values, sort), sort, plan, at);
   let others: number[] = [];
   const position = new Int32Array(keys.length).fill(-1);
   if (keep && order.length > keep.first) {
@@ -98,13 +100,19 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
   return { keys, of, accumulators, rows: (k) => counts.result(k) as number, values, order, others, position };
 }
 
+/** The values of the measure that a split is sorted by, or null where it is not one. */
+function measureValues(plan: Plan, values: Value[][], sort: Plan["query"]["sort"]): Value[] | null {
+  const at = sort ? plan.measures.findIndex((m) => m.name === sort.by) : -1;
+  return at < 0 ? null : values[at];
+}
+
 /**
- * The order of keys: by a measure, or by the split's own order; ties always by the split's own order, and
- * nulls last in both directions.
+ * The order of keys: by values of theirs, or by the split's own order; ties always by the split's own order,
+ * and nulls last in both directions.
  */
 function orderOf(
   keys: Value[],
-  values: Value[][],
+  values: Value[] | null,
   sort: Plan["query"]["sort"],
   plan: Plan,
   at: number,
@@ -113,18 +121,33 @@ function orderOf(
   const byKey = (a: number, b: number) => compareKeys(keys[a], keys[b]);
   if (!sort) return numbers.sort(byKey);
   const sign = sort.order === "asc" ? 1 : -1;
-  const measure = plan.measures.findIndex((m) => m.name === sort.by);
-  if (measure < 0) {
+  if (!values) {
+    const byHand = byHandOrder(keys, sort, plan.keyTypes[at]);
     const backwards = (a: number, b: number) =>
-      keys[a] === NO_MATCH || keys[b] === NO_MATCH ? byKey(a, b) : sign * byKey(a, b);
+      keys[a] === NO_MATCH || keys[b] === NO_MATCH ? byKey(a, b) : sign * (byHand(a, b) || byKey(a, b));
     if (sort.by === "split" || sort.by === plan.query.splits[at]?.column) return numbers.sort(backwards);
-    throw new QueryError("bad_sort", `“${sort.by}” is neither a measure of this query nor its split.`);
+    throw new QueryError(
+      "bad_sort",
+      `“${String(sort.by)}” is neither a measure of this query nor its split.`,
+    );
   }
   return numbers.sort((a, b) => {
-    const [x, y] = [values[measure][a], values[measure][b]];
+    const [x, y] = [values[a], values[b]];
     if (x === null || y === null) return x === y ? byKey(a, b) : x === null ? 1 : -1;
     return sign * compareValues(x, y) || byKey(a, b);
   });
+}
+
+/** The order of key numbers by the values that go first; 0 where both come after them. */
+function byHandOrder(
+  keys: Value[],
+  { values = [] }: NonNullable<Plan["query"]["sort"]>,
+  type: Plan["keyTypes"][number],
+): (a: number, b: number) => number {
+  if (values.length === 0) return () => 0;
+  const wanted = new Map(values.map((value, i) => [value, i]));
+  const place = keys.map((key) => wanted.get(outwardKey(key, type)) ?? values.length);
+  return (a, b) => place[a] - place[b];
 }
 
 /** Each measure for each place of a side's order, Other at the end. */
@@ -224,7 +247,7 @@ function checkSize(rows: number, columns: number): void {
  * Makes a plan's answer out of what its parts gathered, in their order: the group-level stage, order,
  * first-n, Other and totals.
  */
-export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms"> {
+export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "places"> {
   const { query, measures, unfiltered } = plan;
   checkSize(Math.max(0, ...parts.map((p) => p.size)), measures.length + query.splits.length);
   const gathered = parts.length ? united(parts, query.splits.length) : null;

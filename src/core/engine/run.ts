@@ -4,10 +4,12 @@ import type { Value } from "../base/value";
 import { bytesIn } from "../data/bytes-in";
 import type { Table } from "../data/column";
 import type { Scope } from "../formula/expr";
+import { type ColumnPlace, homeOf } from "../formula/meeting";
 import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import { type Plan, planQuery, type TablePlan } from "../plan/plan";
-import { type Query, QueryError, type Result } from "../plan/query";
+import { type CategoryPlaces, type Query, QueryError, type Result } from "../plan/query";
 import { answerOf } from "./answer";
+import { categoryPlaces } from "./category-places";
 import { type Gathered, scanTable } from "./scan";
 import type { StopFlag } from "./stop";
 import { type TableSource, TableSources } from "./table-source";
@@ -82,6 +84,8 @@ interface Part extends TablePlan {
   key: string;
   rowsKey: string;
 }
+
+type Answer = ReturnType<typeof answerOf>;
 
 /** A plan with its parts, in the order of its tables. */
 interface Prepared {
@@ -158,6 +162,23 @@ function gather(
 }
 
 /**
+ * Where the keys of an answer stand among the categories of their columns. Nothing is lost where a column
+ * that is linked to cannot be read: then the split's own tells.
+ */
+function placesOfKeys(
+  { plan }: Prepared,
+  { crossed, columns }: Answer,
+  sources: TableSources,
+): CategoryPlaces[] {
+  return (plan.tables[0]?.splits ?? []).map(({ place, by }, i) => {
+    const columnAt = ({ table, column }: ColumnPlace) => sources.of(table).column(table, column).data;
+    const home = attempt(() => columnAt(homeOf(sources.scope, place)));
+    const data = home instanceof QueryError ? columnAt(place) : home;
+    return categoryPlaces(data, by, crossed ? crossed.splits[i].keys : columns[0].values);
+  });
+}
+
+/**
  * Answers queries in their order. Queries over the same table, filters and splits share what is gathered, and
  * all splits of one table and filter are gathered in one pass. A query that cannot be answered gives its
  * QueryError and does not spoil the others.
@@ -183,7 +204,10 @@ export function runQueries(
     );
     const failed = parts.find((p) => p instanceof QueryError);
     if (failed) return failed;
-    return attempt(() => ({ ...answerOf(ready.plan, parts as Gathered[]), ms: clock() - began }));
+    return attempt(() => {
+      const answer = answerOf(ready.plan, parts as Gathered[]);
+      return { ...answer, places: placesOfKeys(ready, answer, sources), ms: clock() - began };
+    });
   });
 }
 

@@ -85,3 +85,20 @@ export function columnFor(scope: Scope, table: string, place: ColumnPlace): Colu
     ? place
     : meetingColumn(scope, table, place);
 }
+
+/**
+ * Where the categories of a column are at home: the key that it is linked to, else the column itself. Columns
+ * that hold the same things have the same home.
+ */
+export function homeOf(scope: Scope, place: ColumnPlace): ColumnPlace {
+  const passed: ColumnPlace[] = [];
+  for (let at = place; ; ) {
+    const link = (scope.links ?? []).find(
+      (l) => sameName(l.table, at.table) && sameName(l.column, at.column),
+    );
+    const isRound = passed.some((p) => sameName(p.table, at.table) && sameName(p.column, at.column));
+    if (!link || isRound) return isRound ? place : at;
+    passed.push(at);
+    at = { table: link.to, column: link.key };
+  }
+}

@@ -2,7 +2,7 @@ import type { DateBucket } from "../base/calendar";
 import { sameName } from "../base/names";
 import { own } from "../base/own";
 import type { Value, ValueType } from "../base/value";
-import { checkFormula, derivedType } from "../formula/check";
+import { checkFormula, derivedType, quoteName } from "../formula/check";
 import { type Expr, type Scope, tablesOf } from "../formula/expr";
 import { type ColumnPlace, columnFor, meetingColumn, placesOf } from "../formula/meeting";
 import { columnNamed, measureNamed, tableNamed } from "../formula/scope-names";
@@ -38,6 +38,8 @@ export interface TablePlan {
 export interface Plan {
   query: Query;
   measures: { name: string; expr: Expr }[];
+  /** For each split, what its groups are sorted by where that is a column; else null. */
+  orders: (Expr | null)[];
   tables: TablePlan[];
   /** The type of each split's keys. */
   keyTypes: Exclude<ValueType, "null">[];
@@ -89,6 +91,20 @@ function boundMeasures(query: Query, scope: Scope, inputs: Map<string, Value>): 
   return measures;
 }
 
+/**
+ * The smallest value of the columns that splits are sorted by, as expressions over each group. Throws a
+ * QueryError where there is no such column.
+ */
+function boundOrders(query: Query, scope: Scope, base: string | undefined): Plan["orders"] {
+  return [query.sort, query.series?.sort].slice(0, query.splits.length).map((sort) => {
+    if (sort === undefined || typeof sort.by === "string" || base === undefined) return null;
+    const { table, column } = placeOf(scope, base, sort.by.column, "sort");
+    const checked = checkFormula(`min(${quoteName(table)}.${quoteName(column)})`, scope, base, "group");
+    if (checked.expr) return checked.expr;
+    throw new QueryError("bad_sort", `${column}: ${checked.problems[0].message}`);
+  });
+}
+
 /** The tables that a query reads; the first is the one in whose terms its splits and filters are written. */
 function tablesRead(query: Query, scope: Scope, measures: Plan["measures"]): string[] {
   const declared = query.measures.flatMap((q) => ("id" in q ? (measureNamed(scope, q.id)?.table ?? []) : []));
@@ -102,7 +118,7 @@ function tablesRead(query: Query, scope: Scope, measures: Plan["measures"]): str
  * What a split's or a filter's column means for a table. Throws a QueryError where it is nothing or could be
  * several.
  */
-function placeOf(scope: Scope, table: string, name: string, use: "split" | "filter"): ColumnPlace {
+function placeOf(scope: Scope, table: string, name: string, use: "split" | "filter" | "sort"): ColumnPlace {
   const places = placesOf(scope, table, name);
   if (places.length > 1)
     throw new QueryError(
@@ -164,7 +180,10 @@ export function planQuery(
   const splitPlaces = query.splits.map((s) => placeOf(scope, base, s.column, "split"));
   const filterPlaces = query.filters.map((f) => placeOf(scope, base, f.column, "filter"));
   const unfiltered: Result["unfiltered"] = [];
-  const aggregates = measures.flatMap((m) => aggregatesOf(m.expr));
+  const orders = boundOrders(query, scope, base);
+  const aggregates = [...measures.map((m) => m.expr), ...orders].flatMap((expr) =>
+    expr ? aggregatesOf(expr) : [],
+  );
   const aggregatesIn = (table: string) => aggregates.filter((a) => sameName(a.table, table));
   const placeAt = (table: string, place: ColumnPlace) =>
     sameName(table, base) ? columnFor(scope, table, place) : meetingColumn(scope, table, place);
@@ -195,5 +214,5 @@ export function planQuery(
   const keyTypes = (tables[0]?.splits ?? [])
     .map((split) => keyType(scope, split))
     .map((type) => (type === "null" ? "text" : type));
-  return { query, measures, tables, keyTypes, unfiltered };
+  return { query, measures, orders, tables, keyTypes, unfiltered };
 }

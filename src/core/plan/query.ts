@@ -40,8 +40,15 @@ const keepSchema = z.strictObject({
   first: z.int().min(1).max(10_000),
   others: z.boolean().default(true),
 });
-/** What groups are sorted by. */
-const sortSchema = z.strictObject({ by: z.string().min(1).max(320), order: order.default("desc") });
+/**
+ * What groups are sorted by: a measure of the query, "split" for their own order, or the smallest value of
+ * another column within each. `values` go before all others in their own order.
+ */
+const sortSchema = z.strictObject({
+  by: z.union([z.string().min(1).max(320), z.strictObject({ column: columnName })]),
+  order: order.default("desc"),
+  values: z.array(valueSchema).max(1000).optional(),
+});
 
 /** A column that makes the groups; a date by year, quarter, month, week or day. */
 export const splitSchema = z.strictObject({ column: columnName, by: bucket.optional() });
@@ -80,6 +87,15 @@ export interface ResultColumn {
   values: Value[];
 }
 
+/**
+ * Where the keys of a split stand among all categories of its column, whatever the query keeps: colours go by
+ * it. `of` is how many there are (0: too many to tell); a key that is none of them has null.
+ */
+export interface CategoryPlaces {
+  of: number;
+  at: (number | null)[];
+}
+
 /** The keys of one of two splits in their order, and each measure over all rows of a key. */
 export interface SplitTotals {
   column: string;
@@ -107,6 +123,8 @@ export interface Result {
   noMatch: { row: number; rows: number } | null;
   /** With two splits: the keys of each, and for each row of the answer the positions of its two keys. */
   crossed: { splits: [SplitTotals, SplitTotals]; at: [number, number][] } | null;
+  /** For each split, the places of its keys in their order. */
+  places: CategoryPlaces[];
   /** Filters that do not apply to a table, since nothing leads from it to their column. */
   unfiltered: { table: string; column: string }[];
   scanned: number;

@@ -2,6 +2,7 @@ import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
 import { placesOf } from "../formula/meeting";
 import { type Named, scopeOf } from "./names";
+import { ordersOf } from "./roles";
 import type { Project } from "./schema";
 
 /**
@@ -33,6 +34,9 @@ export function usesOfColumn(project: Project, table: string, column: string): s
       .filter(
         (v) =>
           [v.split, v.series].some((s) => s && inName(project, v.value, s.column)) ||
+          ordersOf(v).some(
+            ({ by }) => typeof by === "object" && "column" in by && inName(project, v.value, by.column),
+          ) ||
           v.filters.some((f) => inName(project, v.value, f.column)),
       )
       .map((v) => v.name),

@@ -21,6 +21,7 @@ export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<
   maximum: null,
   zones: [],
   order: { by: "value", order: "desc" },
+  seriesOrder: null,
   keep: null,
   filters: [],
   dials: {},

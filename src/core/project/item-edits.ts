@@ -9,6 +9,7 @@ export const LISTS = [
   "palettes",
   "finishes",
   "pictures",
+  "categories",
   "visuals",
   "boards",
 ] as const satisfies readonly (keyof Project)[];

@@ -1,4 +1,4 @@
-import type { Visual } from "./schema";
+import type { Order, Visual } from "./schema";
 
 /** What a field of a role holds: it says how the field is chosen, and where measures and inputs are named. */
 type FieldType = "measure" | "measures" | "number" | "split" | "zones" | "pictures" | "order" | "keep";
@@ -23,7 +23,10 @@ const field = <const T extends FieldType, V>(type: T, word: string, none: V): Fi
 export const ROLES = {
   value: { value: field("measure", "Measure", null) },
   split: { split: field("split", "Split", null) },
-  series: { series: field("split", "Series", null) },
+  series: {
+    series: field("split", "Series", null),
+    seriesOrder: field("order", "Order of the series", null),
+  },
   more: { more: field("measures", "Further measures", []) },
   second: { second: field("measure", "Second value", null) },
   headSize: { headSize: field("measure", "Head size", null) },
@@ -33,7 +36,7 @@ export const ROLES = {
   range: { minimum: field("number", "Minimum", null), maximum: field("number", "Maximum", null) },
   zones: { zones: field("zones", "Zones", []) },
   keep: { keep: field("keep", "Keep", null) },
-  order: { order: field("order", "Order", { by: "split", order: "asc" }) },
+  order: { order: field("order", "Order", { by: "split", order: "asc" } as Order) },
 } as const satisfies Record<string, { [K in keyof Visual]?: Field<FieldType, Visual[K]> }>;
 
 /** The name of a role. */
@@ -57,10 +60,16 @@ const fieldsOf = <T extends FieldType>(type: T) =>
 /** What the phrases of a visual take their numbers from, where they say one. */
 export const numberSources = (visual: Visual) => fieldsOf("number").flatMap((f) => visual[f] ?? []);
 
+/** What the phrases of a visual put in order, and by what. */
+export const ordersOf = (visual: Visual) => fieldsOf("order").flatMap((f) => visual[f] ?? []);
+
 /** The ids of the measures that a visual's phrases and rules name. */
 export function measuresOf(visual: Visual): string[] {
   const phrases = fieldsOf("measure").flatMap((f) => visual[f] ?? []);
   const lists = fieldsOf("measures").flatMap((f) => visual[f]);
   const sources = numberSources(visual).flatMap((s) => ("measure" in s ? s.measure : []));
-  return [...phrases, ...lists, ...sources, ...visual.rules.flatMap((r) => r.measure ?? [])];
+  const orders = ordersOf(visual).flatMap(({ by }) =>
+    typeof by === "object" && "measure" in by ? by.measure : [],
+  );
+  return [...phrases, ...lists, ...sources, ...orders, ...visual.rules.flatMap((r) => r.measure ?? [])];
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { DATE_BUCKETS } from "../base/calendar";
 import type { NumberFormat } from "../base/number-format";
 import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
@@ -188,6 +189,32 @@ const pictureSchema = z.object({
     .regex(/^data:image\/(png|svg\+xml);base64,[A-Za-z0-9+/=]+$/, "A picture is a PNG or an SVG."),
 });
 
+/**
+ * What the categories of a column, or of a date's stretches, are in all visuals: those that go first in their
+ * own order, and colours of their own.
+ */
+const categoriesSchema = z.object({
+  id,
+  table: name,
+  column: z.string().min(1).max(200),
+  by: z.enum(DATE_BUCKETS).optional(),
+  order: z.array(valueSchema).max(1000).default([]),
+  colours: z
+    .array(z.object({ value: valueSchema, color: colourSchema }))
+    .max(1000)
+    .default([]),
+});
+
+/** What rows or series are put in order by: the value, their own order, a measure (by id) or a column. */
+const orderSchema = z.object({
+  by: z.union([
+    z.enum(["value", "split"]),
+    z.strictObject({ measure: id }),
+    z.strictObject({ column: z.string().min(1).max(320) }),
+  ]),
+  order: z.enum(["asc", "desc"]),
+});
+
 /** A visual: its kind, what its sentence says of the data, and its look. */
 export const visualSchema = z.object({
   id,
@@ -211,9 +238,9 @@ export const visualSchema = z.object({
   minimum: sourceSchema.nullable().default(null),
   maximum: sourceSchema.nullable().default(null),
   zones: z.array(zoneSchema).max(8).default([]),
-  order: z
-    .object({ by: z.enum(["value", "split"]), order: z.enum(["asc", "desc"]) })
-    .default({ by: "value", order: "desc" }),
+  order: orderSchema.default({ by: "value", order: "desc" }),
+  /** Null: the largest first, or one after the other in time. */
+  seriesOrder: orderSchema.nullable().default(null),
   keep: z
     .object({ first: z.int().min(1).max(200), others: z.boolean() })
     .nullable()
@@ -279,6 +306,7 @@ export const projectSchema = z.object({
   palettes: z.array(paletteSchema).max(50).default([]),
   finishes: z.array(finishSchema).max(50).default([]),
   pictures: z.array(pictureSchema).max(60).default([]),
+  categories: z.array(categoriesSchema).max(500).default([]),
   visuals: z.array(visualSchema).max(500).default([]),
   boards: z.array(boardSchema).max(100).default([]),
 });
@@ -307,6 +335,10 @@ export type OwnPalette = z.infer<typeof paletteSchema>;
 export type OwnFinish = z.infer<typeof finishSchema>;
 /** A picture that the project brings. */
 export type OwnPicture = z.infer<typeof pictureSchema>;
+/** What the categories of a column are in all visuals. */
+export type ColumnCategories = z.infer<typeof categoriesSchema>;
+/** What rows or series are put in order by. */
+export type Order = z.infer<typeof orderSchema>;
 /** A visual of the document. */
 export type Visual = z.infer<typeof visualSchema>;
 /** A tile of a board. */

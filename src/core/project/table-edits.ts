@@ -2,6 +2,7 @@ import { sameName } from "../base/names";
 import type { Scope } from "../formula/expr";
 import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
 import { freeName, renameColumnIn, renameTableIn, scopeOf } from "./names";
+import { ordersOf } from "./roles";
 import type { Measure, Project, TableInfo, TableLink, Visual } from "./schema";
 
 type Column = TableInfo["columns"][number];
@@ -24,6 +25,10 @@ function namedInProofs(measure: Measure): { column: string }[] {
     p.type === "between" ? (p.split ?? []) : p.type === "equals" ? p.filters : [],
   );
 }
+
+/** The columns that a visual is put in order by. */
+const orderColumns = (v: Visual) =>
+  ordersOf(v).flatMap(({ by }) => (typeof by === "object" && "column" in by ? by : []));
 
 /**
  * Rewrites every place that names a column: formulas, splits, filters, controls and links. `scope` is that of
@@ -53,12 +58,14 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
       );
   for (const v of p.visuals) {
     const own = tableOfVisual(p, v);
-    for (const split of [v.split, v.series]) if (split) split.column = inName(split.column, own);
+    for (const split of [v.split, v.series, ...orderColumns(v)])
+      if (split) split.column = inName(split.column, own);
     for (const f of v.filters) f.column = inName(f.column, own);
   }
   for (const b of p.boards)
     for (const c of b.controls)
       if (c.type === "filter" && sameName(c.table, table) && sameName(c.column, from)) c.column = to;
+  for (const c of p.categories) if (isIt(c)) c.column = to;
   for (const i of p.inputs) if (i.choicesFrom && isIt(i.choicesFrom)) i.choicesFrom.column = to;
   for (const l of p.links) {
     if (sameName(l.table, table) && sameName(l.column, from)) l.column = to;
@@ -87,11 +94,13 @@ function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string)
         to,
       );
   for (const v of p.visuals) {
-    for (const split of [v.split, v.series]) if (split) split.column = inName(split.column);
+    for (const split of [v.split, v.series, ...orderColumns(v)])
+      if (split) split.column = inName(split.column);
     for (const f of v.filters) f.column = inName(f.column);
   }
   for (const b of p.boards)
     for (const c of b.controls) if (c.type === "filter" && sameName(c.table, from)) c.table = to;
+  for (const c of p.categories) if (sameName(c.table, from)) c.table = to;
   for (const i of p.inputs)
     if (i.choicesFrom && sameName(i.choicesFrom.table, from)) i.choicesFrom.table = to;
   for (const l of p.links) {

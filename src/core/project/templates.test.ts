@@ -39,6 +39,7 @@ describe("names in templates", () => {
         totals: { riders: 3, value: 5 },
         others: null,
         noMatch: null,
+        places: [],
         crossed: null,
         unfiltered: [],
         scanned: 1,

@@ -3,6 +3,7 @@ import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
 import type { Result } from "../plan/query";
+import { type Categorized, categoriesOfSplit } from "../project/categories";
 import type { Named } from "../project/names";
 import type { Measure, NumberSource, Visual } from "../project/schema";
 import { nameInTemplates, type TemplateRole } from "../project/templates";
@@ -13,6 +14,7 @@ import type { VisualData } from "./visual-data";
 const nothing = (visual: Visual, problem: string): VisualData => ({
   rows: [],
   series: [],
+  categories: { split: 0, series: 0 },
   comparison: null,
   second: null,
   headSize: null,
@@ -36,7 +38,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
 interface Reading {
   visual: Visual;
   measure: Measure;
-  project: Named;
+  project: Categorized;
   result: Result;
   /** Values that a board or an address overrides, by the input's name. */
   inputs: Record<string, Value>;
@@ -69,20 +71,23 @@ function labelOf({ project }: Reading, source: NumberSource): string {
 }
 
 function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<VisualData, "rows" | "series"> {
-  if (result.crossed) return crossedRows(visual, project, result, result.crossed, measure.name);
+  const said = [visual.split, visual.series].map((split) => categoriesOfSplit(project, measure.table, split));
+  if (result.crossed) return crossedRows(visual, project, result, result.crossed, measure.name, said);
   const measured = measureColumns(result, visual);
   const columnOf = (id: string | null): Value[] => {
     const name = measureIn(project, id)?.name;
     return (name && measured.find((c) => c.name === name)?.values) || [];
   };
-  const rows = visual.split && result.rows === 0 ? [] : plainRows(visual, project, result, columnOf);
+  const rows = visual.split && result.rows === 0 ? [] : plainRows(visual, project, result, columnOf, said[0]);
   if (!visual.split || visual.more.length === 0) return { rows, series: [] };
   const measures = [visual.value, ...visual.more].flatMap((id) => measureIn(project, id) ?? []);
-  const series = measures.map((m) => ({
+  const series = measures.map((m, place) => ({
     key: rowKey({ type: "measure", id: m.id }),
     label: m.label,
     total: asNumber(own(result.totals, m.name)),
     groups: 0,
+    place,
+    color: null,
     format: m.format,
   }));
   return { rows, series };
@@ -130,7 +135,7 @@ function templateValues(reading: Reading, total: number | null, target: number |
  */
 export function readResult(
   visual: Visual,
-  project: Named,
+  project: Categorized,
   result: Result | { error: string } | null,
   inputs: Record<string, Value>,
 ): VisualData {
@@ -147,6 +152,7 @@ export function readResult(
   const target = numberFrom(reading, visual.target);
   return {
     ...rowsAndSeries(reading),
+    categories: { split: result.places[0]?.of ?? 0, series: result.places[1]?.of ?? 0 },
     comparison: visual.comparison
       ? { value: numberFrom(reading, visual.comparison), label: labelOf(reading, visual.comparison) }
       : null,

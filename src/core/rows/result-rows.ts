@@ -1,8 +1,9 @@
 import { own } from "../base/own";
 import type { Value } from "../base/value";
-import type { Result } from "../plan/query";
+import type { CategoryPlaces, Result } from "../plan/query";
+import { colourOfCategory } from "../project/categories";
 import type { Named } from "../project/names";
-import type { Visual } from "../project/schema";
+import type { ColumnCategories, Visual } from "../project/schema";
 import { bucketLabels, NO_MATCH_LABEL } from "./key-labels";
 import { categoryKey, type RowKey, rowKey } from "./row-key";
 import type { VisualData, VisualRow } from "./visual-data";
@@ -23,12 +24,32 @@ function keyOf(category: Value, other: boolean, none: boolean): RowKey {
   return none ? rowKey({ type: "no match" }) : categoryKey(category);
 }
 
+/**
+ * What a row of a split stands for, and where: empty categories, those without a match and those that are at
+ * home nowhere stand after all others.
+ */
+function categoryOf(
+  at: number,
+  value: Value,
+  { other, none, places }: { other: boolean; none: boolean; places: CategoryPlaces | undefined },
+  said: ColumnCategories | null,
+): Pick<VisualRow, "key" | "place" | "color"> {
+  const key = keyOf(value, other, none);
+  if (other) return { key, place: null, color: null };
+  const after = places?.of ?? 0;
+  const known = none ? after + 1 : value === null ? after : (places?.at[at] ?? after + 2 + at);
+  // Of too many categories none has a place.
+  const place = after === 0 ? null : known;
+  return { key, place, color: none ? null : colourOfCategory(said, value) };
+}
+
 /** The rows of an answer with one split or none. */
 export function plainRows(
   visual: Visual,
   project: Named,
   result: Result,
   columnOf: (id: string | null) => Value[],
+  said: ColumnCategories | null,
 ): VisualRow[] {
   const measures = [visual.value, ...visual.more].flatMap(
     (id) => project.measures.find((m) => m.id === id) ?? [],
@@ -36,8 +57,14 @@ export function plainRows(
   const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : []);
   const measured = measureColumns(result, visual);
   const extras = project.measures.filter((m) => measured.some((c) => c.name === m.name));
-  const row = (i: number, key: RowKey, label: string, value: Value, groups: number): VisualRow => ({
-    key,
+  const row = (
+    i: number,
+    category: Pick<VisualRow, "key" | "place" | "color">,
+    label: string,
+    value: Value,
+    groups: number,
+  ): VisualRow => ({
+    ...category,
     label,
     value: asNumber(value),
     cells: visual.split && visual.more.length ? measures.map((m) => asNumber(columnOf(m.id)[i])) : [],
@@ -48,10 +75,14 @@ export function plainRows(
   });
   // Without a split, several measures are the rows themselves.
   if (!visual.split)
-    return measures.map((m) => ({
+    return measures.map((m, place) => ({
       ...row(
         0,
-        rowKey(measures.length > 1 ? { type: "measure", id: m.id } : { type: "whole" }),
+        {
+          key: rowKey(measures.length > 1 ? { type: "measure", id: m.id } : { type: "whole" }),
+          place,
+          color: null,
+        },
         m.label,
         columnOf(m.id)[0],
         0,
@@ -63,7 +94,8 @@ export function plainRows(
     const none = result.noMatch?.row === i;
     const label = other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key);
     const groups = other ? (result.others?.groups ?? 0) : 0;
-    return row(i, keyOf(key, other, none), label, columnOf(visual.value)[i], groups);
+    const category = categoryOf(i, key, { other, none, places: result.places[0] }, said);
+    return row(i, category, label, columnOf(visual.value)[i], groups);
   });
 }
 
@@ -74,6 +106,7 @@ export function crossedRows(
   result: Result,
   crossed: NonNullable<Result["crossed"]>,
   name: string,
+  said: (ColumnCategories | null)[],
 ): Pick<VisualData, "rows" | "series"> {
   const { splits, at } = crossed;
   const values = measureColumns(result, visual).find((c) => c.name === name)?.values ?? [];
@@ -84,7 +117,7 @@ export function crossedRows(
       const other = side.others?.at === i;
       const none = side.noMatch?.at === i;
       return {
-        key: keyOf(key, other, none),
+        ...categoryOf(i, key, { other, none, places: result.places[k] }, said[k]),
         label: other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key),
         total: asNumber(own(side.totals, name)?.[i]),
         groups: other ? (side.others?.groups ?? 0) : 0,

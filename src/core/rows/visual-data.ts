@@ -19,6 +19,17 @@ export interface VisualRow {
   format?: NumberFormat;
   /** How many groups this row stands for when it is Other, else 0. */
   groups: number;
+  /** Where it stands among all categories of its column, whatever is kept of them; null for what is none. */
+  place: number | null;
+  /** The colour that its category has in the whole project, or null. */
+  color: string | null;
+}
+
+/** One of the series that each row is divided by. */
+export interface SeriesEntry extends Pick<VisualRow, "key" | "label" | "groups" | "place" | "color"> {
+  total: number | null;
+  /** The format of its own measure, where series are measures. */
+  format?: NumberFormat;
 }
 
 /** A row with a value and nothing else. */
@@ -31,13 +42,17 @@ export const plainRow = (key: RowKey, label: string, value: number | null, group
   second: null,
   headSize: null,
   also: {},
+  place: null,
+  color: null,
 });
 
 /** What a kind draws, with every phrase of the sentence resolved to values. */
 export interface VisualData {
   rows: VisualRow[];
   /** A second split, or several measures, that each row is divided by. */
-  series: { key: RowKey; label: string; total: number | null; groups: number; format?: NumberFormat }[];
+  series: SeriesEntry[];
+  /** How many categories the columns of the split and of the series have; 0 where that is not known. */
+  categories: { split: number; series: number };
   comparison: { value: number | null; label: string } | null;
   second: { label: string; format: NumberFormat } | null;
   headSize: { label: string; format: NumberFormat } | null;

@@ -6,7 +6,7 @@ import {
 } from "culori";
 import { describe, expect, it } from "vitest";
 import { contrast, THEMES, textOn } from "./colour";
-import { PALETTES, paletteColour, paletteOf, rampColour } from "./palettes";
+import { MOST_COLOURS, PALETTES, paletteColour, paletteOf, rampColour } from "./palettes";
 
 const distance = differenceEuclidean("oklab");
 type See = (colour: string) => string;
@@ -69,12 +69,22 @@ describe("shipped palettes", () => {
       }
   });
 
-  it("past the last colour the round begins again, paler, and an unknown palette is the first one", () => {
-    const [harbour] = PALETTES;
-    const sheet = THEMES.light.sheet;
-    const [first, ninth] = [0, 8].map((i) => paletteColour(harbour, "light", i, 12, sheet));
-    expect(ninth).not.toBe(first);
-    expect(contrast(ninth, sheet)).toBeLessThan(contrast(first, sheet));
-    expect(paletteOf("nowhere")).toBe(harbour);
+  it.each(CASES.filter(([, p]) => p.type === "categorical"))(
+    "%s: past the last colour come shades that are told apart, and past those one colour for all others",
+    (_, palette, theme) => {
+      const { sheet, other } = THEMES[theme];
+      const colours = Array.from({ length: MOST_COLOURS }, (_, i) =>
+        paletteColour(palette, theme, i, 40, sheet),
+      );
+      for (const [i, a] of colours.entries()) {
+        expect(contrast(a, sheet), a).toBeGreaterThanOrEqual(3);
+        for (const b of colours.slice(0, i)) expect(distance(a, b), `${a} ${b}`).toBeGreaterThan(0.04);
+      }
+      expect(paletteColour(palette, theme, MOST_COLOURS, 40, sheet)).toBe(other);
+    },
+  );
+
+  it("an unknown palette is the first one", () => {
+    expect(paletteOf("nowhere")).toBe(PALETTES[0]);
   });
 });

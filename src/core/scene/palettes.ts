@@ -1,5 +1,5 @@
-import { interpolate } from "culori/fn";
-import { mix, toHex } from "./colour";
+import { differenceEuclidean, interpolate, parse } from "culori/fn";
+import { contrast, mix, THEMES, toHex } from "./colour";
 
 /**
  * A named set of colours. Categorical ones tell categories apart; sequential ones run from little to much;
@@ -81,9 +81,44 @@ export function paletteOf(id: string, own: Palette[] = []): Palette {
   return own.find((p) => p.id === id) ?? PALETTES.find((p) => p.id === id) ?? PALETTES[0];
 }
 
+/** Categories past this many have no colours that tell them apart. */
+export const MOST_COLOURS = 24;
+
+const SHADES = [0.3, 0.5, 0.7];
+const apart = differenceEuclidean("oklab");
+const extended = new Map<string, string[]>();
+
 /**
- * The n-th colour of a palette; past the last the round begins again, nearer to the sheet each time. Ramps
- * give evenly spread steps among `count`.
+ * The colours of a categorical palette, and shades of them up to `MOST_COLOURS`: each time the one that is
+ * farthest (OKLab) from all taken before it, among those that stand out from the sheet by 3:1.
+ */
+function withShades(colours: readonly string[], sheet: string): string[] {
+  const name = `${colours.join()} ${sheet}`;
+  const known = extended.get(name);
+  if (known) return known;
+  const free = colours
+    .flatMap((base) => SHADES.flatMap((share) => [mix(base, "#ffffff", share), mix(base, "#000000", share)]))
+    .filter((shade) => contrast(shade, sheet) >= 3);
+  const taken = [...colours];
+  const distances = free.map((shade) => Math.min(...taken.map((c) => distance(c, shade))));
+  while (taken.length < MOST_COLOURS) {
+    const farthest = distances.indexOf(Math.max(...distances));
+    if (farthest < 0 || distances[farthest] <= 0.02) break;
+    const next = free[farthest];
+    taken.push(next);
+    for (const [i, shade] of free.entries()) distances[i] = Math.min(distances[i], distance(next, shade));
+  }
+  if (extended.size > 100) extended.clear();
+  extended.set(name, taken);
+  return taken;
+}
+
+/** How far two colours lie apart in OKLab. */
+const distance = (a: string, b: string): number => apart(parse(a) ?? a, parse(b) ?? b);
+
+/**
+ * The n-th colour of a palette; past the last come shades of them, and past those a colour beside the sheet's
+ * that all others share. Ramps give evenly spread steps among `count`.
  */
 export function paletteColour(
   palette: Palette,
@@ -95,9 +130,8 @@ export function paletteColour(
   const colours = palette[theme];
   if (palette.type !== "categorical")
     return rampColour(palette, theme, count <= 1 ? 0.7 : 1 - index / (count - 1));
-  const round = Math.floor(index / colours.length);
-  const base = colours[index % colours.length];
-  return round === 0 ? base : mix(base, sheet, Math.min(0.45, round * 0.18));
+  if (index < colours.length) return colours[index];
+  return withShades(colours, sheet)[index] ?? THEMES[theme].other;
 }
 
 const ramps = new Map<string, (share: number) => string>();

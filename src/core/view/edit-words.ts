@@ -161,6 +161,11 @@ const LIST_WORDS: Record<ListName, { one: string; many: string; fields: Record<s
   inputs: { one: "Input", many: "Inputs", fields: INPUT_WORDS },
   palettes: { one: "Palette", many: "Palettes", fields: PALETTE_WORDS },
   finishes: { one: "Finish", many: "Finishes", fields: { name: "Name", base: "Made from", dials: "Dials" } },
+  categories: {
+    one: "Categories",
+    many: "Categories",
+    fields: { order: "Order", colours: "Colours" },
+  },
   pictures: { one: "Picture", many: "Pictures", fields: { name: "Name", href: "Picture" } },
   visuals: { one: "Visual", many: "Visuals", fields: VISUAL_WORDS },
   boards: { one: "Board", many: "Boards", fields: { name: "Name", tiles: "Tiles", controls: "Controls" } },
@@ -170,6 +175,7 @@ const LIST_WORDS: Record<ListName, { one: string; many: string; fields: Record<s
 function itemName(list: ListName, item: ListItem | undefined): string {
   if (!item) return LIST_WORDS[list].one;
   if ("to" in item) return `Link from ${item.table}.${item.column} to ${item.to}.${item.key}`;
+  if ("colours" in item) return `Categories of ${item.table}.${item.column}`;
   return `${LIST_WORDS[list].one} ${"label" in item ? item.label : item.name}`;
 }
 

@@ -146,6 +146,7 @@ describe("the picture tells the truth", () => {
       totals: { word: "good" },
       others: null,
       noMatch: null,
+      places: [],
       crossed: null,
       unfiltered: [],
       scanned: 0,

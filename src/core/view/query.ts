@@ -1,9 +1,10 @@
 import type { Value } from "../base/value";
 import { columnFor, placesOf } from "../formula/meeting";
 import type { Query, QueryInput } from "../plan/query";
+import { type Categorized, categoriesOfSplit } from "../project/categories";
 import { type Named, scopeOf } from "../project/names";
 import { measuresOf } from "../project/roles";
-import type { Visual } from "../project/schema";
+import type { Measure, Order, Visual } from "../project/schema";
 import { templatesName } from "../project/templates";
 import { spoken } from "./spoken";
 
@@ -28,6 +29,21 @@ function appliesTo(table: string, column: string, project: Named): boolean {
   return places.length === 1 && columnFor(scope, table, places[0]) !== null;
 }
 
+type Sort = NonNullable<QueryInput["sort"]>;
+
+/** What a split is put in order by; null where it names a measure that is gone. */
+function sortOf(order: Order, split: Visual["split"], value: Measure, project: Categorized): Sort | null {
+  const { by } = order;
+  if (by === "split") {
+    const values = categoriesOfSplit(project, value.table, split)?.order ?? [];
+    return { by, order: order.order, ...(values.length ? { values } : {}) };
+  }
+  if (by === "value") return { by: value.name, order: order.order };
+  if ("column" in by) return { by, order: order.order };
+  const measure = project.measures.find((m) => m.id === by.measure);
+  return measure ? { by: measure.name, order: order.order } : null;
+}
+
 /**
  * The query that answers a visual's sentence, or null while the sentence lacks its value. `filters` and
  * `inputs` are those of the board it stands on; filters on columns that the value's table neither has nor
@@ -35,7 +51,7 @@ function appliesTo(table: string, column: string, project: Named): boolean {
  */
 export function toQuery(
   whole: Visual,
-  project: Named,
+  project: Categorized,
   filters: Query["filters"] = [],
   inputs: Record<string, Value> = {},
 ): QueryInput | null {
@@ -43,22 +59,23 @@ export function toQuery(
   const value = project.measures.find((m) => m.id === visual.value);
   if (!value) return null;
   const shared = filters.filter((f) => value.table !== null && appliesTo(value.table, f.column, project));
-  const order =
-    visual.order.by === "value"
-      ? { by: value.name, order: visual.order.order }
-      : { by: "split", order: visual.order.order };
+  const sort = sortOf(visual.order, visual.split, value, project);
+  const seriesOrder: Order =
+    visual.seriesOrder ??
+    (visual.series?.by ? { by: "split", order: "asc" } : { by: "value", order: "desc" });
+  const seriesSort = sortOf(seriesOrder, visual.series, value, project);
   return {
     measures: neededMeasures(visual, project).map((id) => ({ id })),
     splits: [visual.split, visual.series].filter((split) => split !== null),
     filters: [...visual.filters, ...shared],
     inputs,
-    ...(visual.split ? { sort: order } : {}),
+    ...(visual.split && sort ? { sort } : {}),
     ...(visual.split && visual.keep ? { keep: visual.keep } : {}),
     // A picture tells few series apart: the largest keep their own place.
     ...(visual.series
       ? {
           series: {
-            sort: visual.series.by ? { by: "split", order: "asc" } : { by: value.name, order: "desc" },
+            ...(seriesSort ? { sort: seriesSort } : {}),
             keep: { first: SERIES_MOST, others: true },
           },
         }

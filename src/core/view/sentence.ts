@@ -6,7 +6,7 @@ import type { Split } from "../plan/query";
 import type { Named } from "../project/names";
 import { offeredColumns } from "../project/offered";
 import { type FieldOf, ROLE_FIELDS, type RoleId } from "../project/roles";
-import type { Measure, NumberSource, Visual } from "../project/schema";
+import type { Measure, NumberSource, Order, Visual } from "../project/schema";
 import { filterText } from "./filter-text";
 import { offeredSplits } from "./offered-splits";
 
@@ -21,7 +21,7 @@ export type Phrase =
   | { type: "zones" }
   | { type: "split"; field: FieldOf<"split"> }
   | { type: "pictures" }
-  | { type: "order" }
+  | { type: "order"; field: FieldOf<"order"> }
   | { type: "keep" }
   | { type: "filters" };
 
@@ -46,13 +46,21 @@ export interface Saying {
   labels: readonly string[];
 }
 
-/** The orders that rows can have. */
-export const ORDERS = [
-  { by: "value", order: "desc", label: "largest first" },
-  { by: "value", order: "asc", label: "smallest first" },
-  { by: "split", order: "asc", label: "in its own order" },
-  { by: "split", order: "desc", label: "in its own order, backwards" },
-] as const;
+/** The direction of an order in words: "largest first", "in its own order". */
+export function directionWords(by: Order["by"], direction: Order["order"]): string {
+  if (by === "split") return direction === "asc" ? "in its own order" : "in its own order, backwards";
+  if (typeof by === "object" && "column" in by)
+    return direction === "asc" ? "first to last" : "last to first";
+  return direction === "asc" ? "smallest first" : "largest first";
+}
+
+/** An order in words: "largest first", "by seats, largest first". */
+function orderText({ by, order }: Order, s: Saying): string {
+  const words = directionWords(by, order);
+  if (typeof by === "string") return words;
+  if ("column" in by) return `by ${by.column}, ${words}`;
+  return `by ${measureIn(s, by.measure)?.label.toLowerCase() ?? "a measure that is gone"}, ${words}`;
+}
 
 const measureIn = ({ project }: Saying, id: string | null) => project.measures.find((m) => m.id === id);
 const formatOf = (s: Saying): NumberFormat => measureIn(s, s.visual.value)?.format ?? PLAIN_FORMAT;
@@ -177,7 +185,23 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
     ];
   },
   split: (s) => splitTokens(s, "split", kindOf(s.visual.kind).course ? "over" : "split by"),
-  series: (s) => (s.visual.split ? splitTokens(s, "series", "each divided by") : []),
+  series: (s) => {
+    const { split, series, seriesOrder } = s.visual;
+    if (!split) return [];
+    const divided = splitTokens(s, "series", "each divided by");
+    if (!series) return divided;
+    const byItself: Order = series.by ? { by: "split", order: "asc" } : { by: "value", order: "desc" };
+    return [
+      ...divided,
+      ", those ",
+      {
+        phrase: { type: "order", field: "seriesOrder" },
+        label: ROLE_FIELDS.seriesOrder.word,
+        text: orderText(seriesOrder ?? byItself, s),
+        tone: "data",
+      },
+    ];
+  },
   headSize: (s) => [
     s.visual.headSize ? ", heads sized by " : ", ",
     {
@@ -201,15 +225,18 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
       },
     ];
   },
-  order: ({ visual }) => {
-    if (!visual.split) return [];
-    const { by, order } = visual.order;
-    const found = ORDERS.find((o) => o.by === by && o.order === order) ?? ORDERS[0];
-    return [
-      ", ",
-      { phrase: { type: "order" }, label: ROLE_FIELDS.order.word, text: found.label, tone: "data" },
-    ];
-  },
+  order: (s) =>
+    s.visual.split
+      ? [
+          ", ",
+          {
+            phrase: { type: "order", field: "order" },
+            label: ROLE_FIELDS.order.word,
+            text: orderText(s.visual.order, s),
+            tone: "data",
+          },
+        ]
+      : [],
   keep: ({ visual: { split, keep } }) => {
     if (!split) return [];
     const text = keep ? `the first ${keep.first}${keep.others ? " and Other" : ""}` : "all of them";

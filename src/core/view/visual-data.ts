@@ -1,6 +1,6 @@
 import type { Value } from "../base/value";
 import type { Result } from "../plan/query";
-import type { Named } from "../project/names";
+import type { Categorized } from "../project/categories";
 import type { Visual } from "../project/schema";
 import { readResult } from "../rows/read-result";
 import type { VisualData } from "../rows/visual-data";
@@ -12,7 +12,7 @@ import { spoken } from "./spoken";
  */
 export function toVisualData(
   visual: Visual,
-  project: Named,
+  project: Categorized,
   result: Result | { error: string } | null,
   inputs: Record<string, Value> = {},
 ): VisualData {

@@ -25,6 +25,7 @@ const result: Result = {
   totals: {},
   others: { row: 6, groups: 3 },
   noMatch: { row: 5, rows: 2 },
+  places: [],
   crossed: null,
   unfiltered: [],
   scanned: 0,
@@ -74,6 +75,7 @@ describe("a result as a file", () => {
       ...result,
       others: null,
       noMatch: null,
+      places: [],
       columns: result.columns.map((c) => ({ ...c, values: c.values.slice(0, 3) })),
       rows: 3,
     };
@@ -111,6 +113,7 @@ describe("a result as a file", () => {
       rows: 3,
       others: null,
       noMatch: null,
+      places: [],
       crossed: {
         splits: [side("a", ["x", null], 1, null), side("b", ["p", null, null], 2, 1)],
         at: [
@@ -138,6 +141,7 @@ describe("a result as a file", () => {
             ...result,
             others: null,
             noMatch: null,
+            places: [],
             rows: 1,
             columns: [{ name: "t", type: "text", values: [t] }],
           }),
@@ -158,6 +162,7 @@ describe("what leaves opens elsewhere", () => {
     ...result,
     others: null,
     noMatch: null,
+    places: [],
     rows: ROWS,
     columns: [
       {

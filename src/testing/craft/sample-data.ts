@@ -26,6 +26,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
   return {
     rows: values.map((value, i) => plainRow(keyAt(i), CATEGORIES[i] ?? `Category ${i + 1}`, value)),
     series: [],
+    categories: { split: 0, series: 0 },
     comparison: null,
     second: null,
     headSize: null,
@@ -67,6 +68,8 @@ export function seriesData(cells: (number | null)[][], more: Partial<VisualData>
       label: `Quarter ${k + 1}`,
       total: sum(cells.map((c) => c[k] ?? 0)),
       groups: 0,
+      place: null,
+      color: null,
     })),
   };
 }

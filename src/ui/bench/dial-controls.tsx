@@ -5,16 +5,18 @@ import { memo, type ReactNode, useId, useMemo } from "react";
 import { checkTemplate } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
-
+import { homeOfSplit } from "@/core/project/categories";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { isColour } from "@/core/scene/colour";
+import { categoryColoursOf } from "@/core/view/category-colours";
 import type { KindStyle } from "@/core/view/picture";
 import { styleOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
+import { useDraft } from "../shared/results";
 import { CategoryColours, Rules } from "./colour-controls";
 import { PaletteDial } from "./palette-dial";
 import { useVisual } from "./sentences";
@@ -256,17 +258,29 @@ export function DialPanel({
   const design = useDesign();
   const style = styleOf(visual, design);
   const by = style.has("colours.by") ? style.choice("colours.by") : "";
-  const { rules, categoryColours } = visual;
+  const palette = style.has("colours.palette") ? String(style.value("colours.palette")) : "";
+  const { draft } = useDraft();
+  const { rules, categoryColours, split, series } = visual;
+  const table = draft.measures.find((m) => m.id === visual.value)?.table ?? null;
+  const columns = useMemo(
+    () =>
+      [split, series].flatMap((one) => {
+        const home = homeOfSplit(draft, table, one);
+        return home ? [{ ...home, by: one?.by }] : [];
+      }),
+    [draft, table, split, series],
+  );
   const beside = useMemo(() => {
     if (by === "rule") return <Rules id={id} rules={rules} format={data.format} />;
     return by === "category" ? (
       <CategoryColours
         id={id}
-        labels={[...data.rows.map((r) => r.label), ...data.series.map((s) => s.label)]}
+        shown={categoryColoursOf(visual, data, design)}
         colours={categoryColours}
+        columns={columns.map((home) => ({ ...home, palette }))}
       />
     ) : undefined;
-  }, [by, id, rules, categoryColours, data]);
+  }, [by, id, rules, categoryColours, data, visual, design, columns, palette]);
   return kindOf(visual.kind).parts.map((part) => (
     <PartDials
       key={part.id}

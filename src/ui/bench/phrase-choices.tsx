@@ -3,11 +3,12 @@ import type { NumberFormat } from "@/core/base/number-format";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import { KINDS } from "@/core/kinds";
 import type { Visual } from "@/core/project/schema";
-import { filterColumns, ORDERS, type PhraseToken, type Saying } from "@/core/view/sentence";
+import { filterColumns, type PhraseToken, type Saying } from "@/core/view/sentence";
 import { NumberEntry } from "../shared/number-entry";
 import { splitOptions } from "../shared/split-options";
 import { FilterList } from "./filter-list";
 import { NumberChoices } from "./number-choices";
+import { OrderChoices } from "./order-choices";
 import { type Option, OptionList } from "./phrase";
 import { PictureChoices } from "./picture-choices";
 import { ZoneList } from "./zone-list";
@@ -18,6 +19,8 @@ interface Props {
   token: PhraseToken;
   saying: Saying;
   format: NumberFormat;
+  /** The id of the palette that colours its categories. */
+  palette: string;
   set: (change: Change) => void;
   close: () => void;
 }
@@ -102,7 +105,7 @@ function SplitChoices({
   field,
   set,
   close,
-}: Omit<Props, "format"> & { field: "split" | "series" }) {
+}: Omit<Props, "format" | "palette"> & { field: "split" | "series" }) {
   const { visual, project } = saying;
   const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
   const split = visual[field];
@@ -127,7 +130,7 @@ function SplitChoices({
 }
 
 /** What a phrase of the sentence can be changed to. */
-export function PhraseChoices({ token, saying, format, set, close }: Props) {
+export function PhraseChoices({ token, saying, format, palette, set, close }: Props) {
   const { visual, project, labels } = saying;
   const { phrase } = token;
   const { more } = visual;
@@ -192,17 +195,15 @@ export function PhraseChoices({ token, saying, format, set, close }: Props) {
     case "pictures":
       return <PictureChoices visual={visual} labels={labels} />;
     case "order": {
-      const keyOf = (o: Visual["order"]) => `${o.by} ${o.order}`;
+      const { field } = phrase;
       return (
-        <OptionList
-          label="Order"
-          chosen={keyOf(visual.order)}
+        <OrderChoices
+          saying={saying}
+          field={field}
+          label={token.label}
+          palette={palette}
           close={close}
-          options={ORDERS.map(({ by, order, label }) => ({
-            key: keyOf({ by, order }),
-            label,
-            pick: () => set({ order: { by, order } }),
-          }))}
+          set={(order) => (order || field === "seriesOrder") && set({ [field]: order })}
         />
       );
     }

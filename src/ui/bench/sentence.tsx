@@ -6,7 +6,9 @@ import { firstZones } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { saysTheSame } from "@/core/view/look";
+import { styleOf } from "@/core/view/picture";
 import { type SentenceToken, say } from "@/core/view/sentence";
+import { useDesign } from "../shared/design";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { Phrase } from "./phrase";
@@ -29,12 +31,15 @@ export const Sentence = memo(
   function Sentence({ visual, data }: { visual: Visual; data: VisualData }) {
     const { draft } = useDraft();
     const apply = useProject((s) => s.apply);
+    const design = useDesign();
     const format = draft.measures.find((m) => m.id === visual.value)?.format ?? PLAIN_FORMAT;
     const { minimum, maximum, target, total: value } = data;
     const scale = scaleOf({ minimum, maximum, target, value, format, past: "hold" });
     const saying = { visual, project: draft, scale, labels: data.rows.map((r) => r.label) };
     const set = (change: Partial<Omit<Visual, "id">>) =>
       apply({ type: "change visual", id: visual.id, change });
+    const style = styleOf(visual, design);
+    const palette = style.has("colours.palette") ? String(style.value("colours.palette")) : "";
     const tokens = say(saying);
     const keys = keysOf(tokens);
     return (
@@ -56,7 +61,14 @@ export const Sentence = memo(
           return (
             <Phrase key={keys[i]} label={token.label} text={token.text} tone={token.tone}>
               {(close) => (
-                <PhraseChoices token={token} saying={saying} format={format} set={set} close={close} />
+                <PhraseChoices
+                  token={token}
+                  saying={saying}
+                  format={format}
+                  palette={palette}
+                  set={set}
+                  close={close}
+                />
               )}
             </Phrase>
           );

@@ -11,6 +11,7 @@ import { FilterEditor } from "../shared/filter-editor";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { useSelected } from "../shared/selected";
+import { CategoriesButton } from "./categories-button";
 import { ColumnPanel } from "./column-panel";
 import { DerivedPanel } from "./derived-panel";
 import { DropZone, ImportProgress, SaidOfImport, usePaste } from "./import-table";
@@ -70,25 +71,34 @@ function ColumnAside({
 }) {
   const facts = profile?.columns.find((c) => c.name === name) ?? null;
   const derived = table.derived.find((c) => c.name === name);
+  const categories = name !== null && (facts?.type === "text" || facts?.type === "boolean") && (
+    <CategoriesButton table={table.name} column={name} />
+  );
   if (derived)
     return (
-      <DerivedPanel
-        key={`${table.id} ${derived.name}`}
-        table={table}
-        column={derived}
-        profile={facts}
-        onRenamed={onName}
-      />
+      <>
+        <DerivedPanel
+          key={`${table.id} ${derived.name}`}
+          table={table}
+          column={derived}
+          profile={facts}
+          onRenamed={onName}
+        />
+        {categories}
+      </>
     );
   const column = table.columns.find((c) => c.name === name);
   return column ? (
-    <ColumnPanel
-      key={`${table.id} ${column.name}`}
-      table={table}
-      column={column}
-      profile={facts}
-      onRenamed={onName}
-    />
+    <>
+      <ColumnPanel
+        key={`${table.id} ${column.name}`}
+        table={table}
+        column={column}
+        profile={facts}
+        onRenamed={onName}
+      />
+      {categories}
+    </>
   ) : null;
 }
 

@@ -4,6 +4,7 @@ import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import { ApiError, api } from "./api";
+import { CategoriesShown } from "./categories-shown";
 import { Header } from "./header";
 import { ProblemBoundary } from "./problem-boundary";
 import { ProjectProvider } from "./project-context";
@@ -87,6 +88,7 @@ export function ProjectFrame({ id }: { id: string }) {
         <main className="min-h-0 flex-1">
           <ProblemBoundary>
             <ProjectScreens presents={presents} />
+            {!presents && <CategoriesShown />}
           </ProblemBoundary>
         </main>
       </div>

@@ -7,6 +7,7 @@ import type { VisualData } from "@/core/rows/visual-data";
 import { dataFieldsOf } from "@/core/view/look";
 import { toQuery } from "@/core/view/query";
 import { toVisualData } from "@/core/view/visual-data";
+import { useProject } from "./project-context";
 import { useDraft, useResults } from "./results";
 
 const NONE: Record<string, Value> = {};
@@ -36,7 +37,9 @@ export function useVisualsData(
   filters: Query["filters"] = NO_FILTERS,
   inputs: Record<string, Value> = NONE,
 ): Pictured[] {
-  const { draft: document } = useDraft();
+  const { draft } = useDraft();
+  const categories = useProject((s) => s.document.categories);
+  const document = { ...draft, categories };
   const queries = visuals.map((v) => toQuery(v, document, filters, inputs));
   const answers = useResults(queries);
   const known = useRef(new Map<string, Known>());
@@ -44,7 +47,7 @@ export function useVisualsData(
     const pending = queries[i] !== null && answers[i] === null;
     const before = known.current.get(visual.id);
     if (pending && before) return { data: before.data, pending };
-    const depends = [...dataFieldsOf(visual), document.measures, document.inputs, answers[i], inputs];
+    const depends = [...dataFieldsOf(visual), draft.measures, draft.inputs, categories, answers[i], inputs];
     if (
       before &&
       before.depends.length === depends.length &&

@@ -104,6 +104,7 @@ export class Colours {
     const chosen = own(look.categoryColours, row.label);
     if (chosen) return chosen;
     if (row.groups > 0) return theme.other;
+    if (this.by === "category" && row.color) return row.color;
     if (this.by === "one") return this.one;
     if (this.by === "ramp") {
       const { low, high } = this.span;
@@ -113,7 +114,10 @@ export class Colours {
         row.value === null ? 0 : high > low ? 0.12 + (0.88 * (row.value - low)) / (high - low) : 0.7,
       );
     }
-    return this.step(index, data.rows.length);
+    // A category keeps its colour over filters and orders: it goes by its place among all of its column.
+    return row.place === null
+      ? this.step(index, data.rows.length)
+      : this.step(row.place, data.categories.split || data.rows.length);
   }
 
   /** The colour of a series: one that every row has. */
@@ -123,12 +127,13 @@ export class Colours {
     const chosen = entry && own(look.categoryColours, entry.label);
     if (chosen) return chosen;
     if (entry?.groups) return theme.other;
+    if (this.by === "category" && entry?.color) return entry.color;
     // Series of one thing are shades of one colour where no more was asked for.
     if (this.by === "one")
       return mix(this.one, theme.sheet, (0.78 * index) / Math.max(1, data.series.length));
     return this.by === "ramp"
       ? rampColour(this.palette, theme.name, 1 - index / Math.max(1, data.series.length - 1))
-      : this.step(index, data.series.length);
+      : this.step(entry?.place ?? index, data.categories.series || data.series.length);
   }
 
   /** The words of the rules that hold for some row, for a legend; empty where rules give no colours. */

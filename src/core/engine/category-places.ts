@@ -1,0 +1,101 @@
+import { bucketStart, civil, DAY_MS, type DateBucket, parseIsoDate } from "../base/calendar";
+import { compareText, type Value } from "../base/value";
+import { type ColumnData, cellValue, outward } from "../data/column";
+import type { CategoryPlaces } from "../plan/query";
+
+/** Up to this many categories stand in their own order; of more, the most frequent come first. */
+export const FEW_CATEGORIES = 24;
+/** Categories past this many have no places: nobody tells them apart by a colour. */
+const MOST_CATEGORIES = 20_000;
+
+/** Where each category of a column stands among all of them, whatever a query keeps of them. */
+interface Places {
+  of: number;
+  at: (key: Value) => number | null;
+}
+
+/** How often each value of a column stands in it; null where there are more than have places. */
+function countsOf(data: ColumnData): Map<Value, number> | null {
+  if (data.type === "text") {
+    if (data.dictionary.length > MOST_CATEGORIES) return null;
+    const counts = new Int32Array(data.dictionary.length);
+    for (const code of data.codes) if (code >= 0) counts[code]++;
+    return new Map(data.dictionary.flatMap((text, code) => (counts[code] ? [[text, counts[code]]] : [])));
+  }
+  const counts = new Map<Value, number>();
+  for (let row = 0; row < data.values.length; row++) {
+    const value = cellValue(data, row);
+    if (value === null) continue;
+    const key = value === 0 ? 0 : value;
+    counts.set(key, (counts.get(key) ?? 0) + 1);
+    if (counts.size > MOST_CATEGORIES) return null;
+  }
+  return counts;
+}
+
+const inOwnOrder = (a: Value, b: Value) =>
+  typeof a === "string" && typeof b === "string" ? compareText(a, b) : Number(a) - Number(b);
+
+function byValue(data: ColumnData): Places {
+  const counts = countsOf(data);
+  if (!counts) return { of: 0, at: () => null };
+  const values = [...counts.keys()].sort(inOwnOrder);
+  if (values.length > FEW_CATEGORIES)
+    values.sort((a, b) => (counts.get(b) as number) - (counts.get(a) as number));
+  const places = new Map(values.map((value, i) => [outward(value, data.type), i]));
+  return { of: values.length, at: (key) => places.get(key) ?? null };
+}
+
+/** The number of the stretch of time that a day lies in, counted from any fixed one. */
+function stretchOf(day: number, by: DateBucket): number {
+  const { year, month } = civil(day);
+  if (by === "year") return year;
+  if (by === "quarter") return year * 4 + Math.ceil(month / 3);
+  if (by === "month") return year * 12 + month;
+  const start = bucketStart(day, by);
+  return by === "week" ? Math.round((start + 3) / 7) : start;
+}
+
+/** Stretches of time stand one after the other from the first one of the column, without gaps. */
+function byStretch(data: Exclude<ColumnData, { type: "text" }>, by: DateBucket): Places {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let row = 0; row < data.values.length; row++) {
+    const value = cellValue(data, row);
+    if (typeof value !== "number") continue;
+    if (value < low) low = value;
+    if (value > high) high = value;
+  }
+  if (low > high) return { of: 0, at: () => null };
+  const dayOf = (value: number) => (data.type === "date" ? value : Math.floor(value / DAY_MS));
+  const first = stretchOf(dayOf(low), by);
+  return {
+    of: stretchOf(dayOf(high), by) - first + 1,
+    at: (key) => {
+      const day = typeof key === "string" ? parseIsoDate(key) : null;
+      return day === null ? null : stretchOf(day, by) - first;
+    },
+  };
+}
+
+const known = new WeakMap<ColumnData, Map<DateBucket | "", Places>>();
+
+/**
+ * The places of an answer's keys among all categories of the column that they come from: the same category
+ * has the same place whatever is filtered, sorted or left out. `keys` are as they leave the engine; what is no
+ * category of the column (null, Other) has none.
+ */
+export function categoryPlaces(
+  data: ColumnData,
+  by: DateBucket | undefined,
+  keys: readonly Value[],
+): CategoryPlaces {
+  const ofColumn = known.get(data) ?? new Map<DateBucket | "", Places>();
+  known.set(data, ofColumn);
+  const name = by ?? "";
+  let places = ofColumn.get(name);
+  if (!places) {
+    places = by && (data.type === "date" || data.type === "timestamp") ? byStretch(data, by) : byValue(data);
+    ofColumn.set(name, places);
+  }
+  return { of: places.of, at: keys.map(places.at) };
+}
