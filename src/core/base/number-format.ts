@@ -141,20 +141,40 @@ export function formatFromText(text: string, base: NumberFormat): NumberFormat |
   };
 }
 
+/** The number that a text in a format says: rounded as it is written. Durations are in whole minutes. */
+function asWritten(value: number, format: NumberFormat): number {
+  if (format.style === "duration") return Math.round(value);
+  const [unit] = unitOf(value, format);
+  const scale = (format.style === "percent" ? 0.01 : 1) * unit;
+  const digits = 10 ** format.decimals;
+  return (Math.round((value / scale) * digits) / digits) * scale;
+}
+
 /**
- * Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, then
- * without decimals.
+ * Whether a number, written so, reads as lying on another side of a line than it does: 99.6 % as "100 %" of a
+ * goal that is not reached.
+ */
+export function crossesLine(value: number, line: number, format: NumberFormat): boolean {
+  const near = 1e-12 * Math.max(1, Math.abs(line));
+  const side = (x: number) => (Math.abs(x - line) <= near ? 0 : Math.sign(x - line));
+  return side(asWritten(value, format)) !== side(value);
+}
+
+/**
+ * Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, or in
+ * the unit that was chosen, then without decimals.
  */
 export function shortFormats(format: NumberFormat): NumberFormat[] {
   let known = shorter.get(format);
   if (!known) {
-    known =
-      format.style === "percent" || format.style === "duration"
-        ? [{ ...format, decimals: 0 }]
-        : [
-            { ...format, units: "automatic", decimals: 1 },
-            { ...format, units: "automatic", decimals: 0 },
-          ];
+    const isFixed = format.style === "percent" || format.style === "duration";
+    const units = format.units === "none" ? "automatic" : format.units;
+    known = isFixed
+      ? [{ ...format, decimals: 0 }]
+      : [
+          { ...format, units, decimals: 1 },
+          { ...format, units, decimals: 0 },
+        ];
     shorter.set(format, known);
   }
   return known;

@@ -19,6 +19,7 @@ export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<
   target: null,
   minimum: null,
   maximum: null,
+  baseline: null,
   zones: [],
   order: { by: "value", order: "desc" },
   seriesOrder: null,

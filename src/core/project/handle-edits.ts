@@ -17,7 +17,10 @@ export function editByHandle(visual: Visual, edit: HandleEdit, value: number): E
       return visual.target && "input" in visual.target
         ? { type: "change input", id: visual.target.input, change: { value } }
         : { type: "change visual", id: visual.id, change: { target: { number: value } } };
-    case "zone edge":
+    case "zone edge": {
+      const edge = visual.zones[edit.at]?.to;
+      if (typeof edge === "object" && edge !== null && "input" in edge)
+        return { type: "change input", id: edge.input, change: { value } };
       return {
         type: "change visual",
         id: visual.id,
@@ -25,5 +28,6 @@ export function editByHandle(visual: Visual, edit: HandleEdit, value: number): E
           zones: visual.zones.map((zone, i) => (i === edit.at ? { ...zone, to: value } : zone)),
         },
       };
+    }
   }
 }

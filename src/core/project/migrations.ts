@@ -8,6 +8,14 @@ const cleaned = (picture: Stored) => ({
   href: typeof picture?.href === "string" ? (cleanPicture(picture.href) ?? picture.href) : picture?.href,
 });
 
+/** A visual whose baseline was a dial, with the phrase that it is now. */
+function withBaseline(visual: Stored): Stored {
+  const dials = visual?.dials as Stored | undefined;
+  if (typeof dials !== "object" || dials === null || !("domain.baseline" in dials)) return visual;
+  const { "domain.baseline": baseline, ...others } = dials;
+  return { ...visual, dials: others, ...(baseline === 0 ? {} : { baseline: { number: baseline } }) };
+}
+
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
 const STEPS: ((document: Stored) => Stored)[] = [
   // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the
@@ -15,6 +23,11 @@ const STEPS: ((document: Stored) => Stored)[] = [
   (document) => ({
     ...document,
     pictures: Array.isArray(document.pictures) ? document.pictures.map(cleaned) : [],
+  }),
+  // Version 3: what stems are measured from is a phrase of the sentence.
+  (document) => ({
+    ...document,
+    visuals: Array.isArray(document.visuals) ? document.visuals.map(withBaseline) : document.visuals,
   }),
 ];
 

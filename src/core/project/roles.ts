@@ -1,4 +1,4 @@
-import type { Order, Visual } from "./schema";
+import type { NumberSource, Order, Visual } from "./schema";
 
 /** What a field of a role holds: it says how the field is chosen, and where measures and inputs are named. */
 type FieldType = "measure" | "measures" | "number" | "split" | "zones" | "pictures" | "order" | "keep";
@@ -34,6 +34,7 @@ export const ROLES = {
   comparison: { comparison: field("number", "Comparison", null) },
   target: { target: field("number", "Target", null) },
   range: { minimum: field("number", "Minimum", null), maximum: field("number", "Maximum", null) },
+  baseline: { baseline: field("number", "Baseline", null) },
   zones: { zones: field("zones", "Zones", []) },
   keep: { keep: field("keep", "Keep", null) },
   order: { order: field("order", "Order", { by: "split", order: "asc" } as Order) },
@@ -57,8 +58,14 @@ export const ROLE_FIELDS = Object.assign({}, ...Object.values(ROLES)) as Fields;
 const fieldsOf = <T extends FieldType>(type: T) =>
   (Object.keys(ROLE_FIELDS) as RoleField[]).filter((f): f is FieldOf<T> => ROLE_FIELDS[f].type === type);
 
-/** What the phrases of a visual take their numbers from, where they say one. */
-export const numberSources = (visual: Visual) => fieldsOf("number").flatMap((f) => visual[f] ?? []);
+/** What the phrases and the rules of a visual take their numbers from, where they say one. */
+export function numberSources(visual: Visual): NumberSource[] {
+  const amounts = [...visual.zones.map((z) => z.to), ...visual.rules.map((r) => r.than)];
+  return [
+    ...fieldsOf("number").flatMap((f) => visual[f] ?? []),
+    ...amounts.flatMap((a) => (typeof a === "object" && a !== null ? a : [])),
+  ];
+}
 
 /** What the phrases of a visual put in order, and by what. */
 export const ordersOf = (visual: Visual) => fieldsOf("order").flatMap((f) => visual[f] ?? []);

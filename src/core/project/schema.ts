@@ -11,7 +11,7 @@ import { SYMBOLS } from "./symbols";
 /** The word by which a project file is known. */
 export const FORMAT = "cavlo-project";
 /** The version of project files that is written; older ones are migrated when they are read. */
-export const FORMAT_VERSION = 2;
+export const FORMAT_VERSION = 3;
 
 const id = z
   .string()
@@ -125,23 +125,25 @@ export const inputSchema = z.object({
   format: numberFormatSchema,
 });
 
+/** A measure or an input that a number is taken from, by id. */
+const fromMeasure = z.strictObject({ measure: id });
+const fromInput = z.strictObject({ input: id });
 /** Where a number in a sentence comes from: a measure or an input (by id), or the number itself. */
-export const sourceSchema = z.union([
-  z.strictObject({ measure: id }),
-  z.strictObject({ input: id }),
-  z.strictObject({ number: z.number() }),
-]);
+export const sourceSchema = z.union([fromMeasure, fromInput, z.strictObject({ number: z.number() })]);
+
+const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
 
 /** A stretch of a gauge's scale up to `to` (null: to the end), with the word and the colour it stands for. */
 const zoneSchema = z.object({
-  to: z.number().nullable(),
+  to: z.union([z.number(), fromMeasure, fromInput]).nullable(),
   word: z.string().max(60),
   tone: z.enum(["poor", "watch", "good", "plain"]),
+  /** A colour of its own, in the place of its tone's. */
+  color: colourSchema.optional(),
 });
 
 const within = ({ least, most }: { least: number; most: number }) => z.int().min(least).max(most);
 
-const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
 const dialsSchema = z
   .record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()]))
   .default({});
@@ -153,7 +155,7 @@ const dialsSchema = z
 const ruleSchema = z.object({
   measure: id.nullable().default(null),
   when: z.enum(["below", "from", "is"]),
-  than: z.union([z.number(), z.string().max(200)]),
+  than: z.union([z.number(), z.string().max(200), fromMeasure, fromInput]),
   word: z.string().max(60),
   color: colourSchema,
   symbol: z.enum(SYMBOLS).default("none"),
@@ -237,6 +239,8 @@ export const visualSchema = z.object({
   target: sourceSchema.nullable().default(null),
   minimum: sourceSchema.nullable().default(null),
   maximum: sourceSchema.nullable().default(null),
+  /** What lengths are measured from, where that is not zero. */
+  baseline: sourceSchema.nullable().default(null),
   zones: z.array(zoneSchema).max(8).default([]),
   order: orderSchema.default({ by: "value", order: "desc" }),
   /** Null: the largest first, or one after the other in time. */

@@ -1,5 +1,5 @@
 import { formatNumber } from "../base/number-format";
-import type { NumberSource, Visual } from "../project/schema";
+import type { NumberSource, Visual, Zone } from "../project/schema";
 import { change, type DrawnFacts, type Mend, type ReviewRule } from "./finding";
 
 type NumberField = "target" | "minimum" | "maximum" | "comparison";
@@ -9,6 +9,8 @@ const MOST_SHARE = 5;
 
 const written = (source: NumberSource | null) => (source && "number" in source ? source.number : null);
 
+const isPercentEdge = (to: Zone["to"]): to is number => typeof to === "number" && Math.abs(to) > MOST_SHARE;
+
 /** 70 where 0.7 is meant: numbers of a percent that were written as percents. */
 export const percentsForShares: ReviewRule = {
   id: "percents for shares",
@@ -16,11 +18,9 @@ export const percentsForShares: ReviewRule = {
     const { visual, measure } = facts;
     if (measure.format.style !== "percent") return null;
     const fields = FIELDS.filter((f) => Math.abs(written(visual[f]) ?? 0) > MOST_SHARE);
-    const zones = visual.zones.some((z) => z.to !== null && Math.abs(z.to) > MOST_SHARE);
-    if (fields.length === 0 && !zones) return null;
-    const first = fields.length
-      ? (written(visual[fields[0]]) ?? 0)
-      : (visual.zones.find((z) => z.to !== null)?.to ?? 0);
+    const edges = visual.zones.flatMap(({ to }) => (isPercentEdge(to) ? to : []));
+    if (fields.length === 0 && edges.length === 0) return null;
+    const first = fields.length ? (written(visual[fields[0]]) ?? 0) : edges[0];
     return {
       text: `${first} is written where ${measure.label} is a share: that is ${formatNumber(first, measure.format)}.`,
       why: "Shares run from 0 to 1, so that the value lies far below what it is held against.",
@@ -35,7 +35,7 @@ function divided(facts: DrawnFacts, fields: NumberField[]): Mend {
   const sources = fields.map((f) => [f, { number: less(written(visual[f]) ?? 0) }] as const);
   const zones = visual.zones.map((z) => ({
     ...z,
-    to: z.to === null || Math.abs(z.to) <= MOST_SHARE ? z.to : less(z.to),
+    to: isPercentEdge(z.to) ? less(z.to) : z.to,
   }));
   return change("Divide by 100", facts, { ...(Object.fromEntries(sources) as Partial<Visual>), zones });
 }

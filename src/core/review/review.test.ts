@@ -53,13 +53,17 @@ interface Seen {
   more?: Partial<Visual>;
   proofs?: SettledProof[];
 }
-const facts = ({ kind = "donut", value = "riders", data = SIX, more = {}, proofs = [] }: Seen): Facts => ({
-  visual: newVisual({ id: "v", name: "V", kind, value, split: { column: "route" }, ...more }),
-  project,
-  design: { palettes: [], finishes: [], pictures: [] },
-  data,
-  proofs,
+/** The data with what the phrases of a visual say in numbers. */
+const withPhrases = (data: VisualData, { zones: said, baseline }: Visual): VisualData => ({
+  ...data,
+  zones: said.map((z, i) => ({ ...z, to: typeof z.to === "object" ? null : z.to, at: i, isMovable: true })),
+  baseline: baseline && "number" in baseline ? baseline.number : null,
 });
+const facts = ({ kind = "donut", value = "riders", data = SIX, more = {}, proofs = [] }: Seen): Facts => {
+  const visual = newVisual({ id: "v", name: "V", kind, value, split: { column: "route" }, ...more });
+  const design = { palettes: [], finishes: [], pictures: [] };
+  return { visual, project, design, data: withPhrases(data, visual), proofs };
+};
 const proof = (of: string, holds: boolean | null): SettledProof => ({
   measure: project.measures.find((m) => m.id === of) ?? project.measures[0],
   proof: { id: `proof of ${of}`, type: "equals", value: 1, tolerance: 0, filters: [] },
@@ -172,7 +176,7 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
   "baseline not zero": {
     found: [
       { kind: "lollipop", more: { dials: { "domain.start": "near" } } },
-      { kind: "lollipop", more: { dials: { "domain.baseline": 20 } } },
+      { kind: "lollipop", more: { baseline: { number: 20 } } },
     ],
     well: [{ kind: "lollipop" }],
   },

@@ -27,7 +27,8 @@ export const pastScale: ReviewRule = {
 export const brokenZones: ReviewRule = {
   id: "broken zones",
   look: (facts) => {
-    const { zones } = facts.visual;
+    const { zones } = facts.data;
+    const said = facts.visual.zones;
     if (facts.visual.kind !== "gauge" || zones.length === 0) return null;
     const edges = zones.map((z) => z.to ?? Number.POSITIVE_INFINITY);
     const isRising = edges.every((e, i) => i === 0 || e > edges[i - 1]);
@@ -37,8 +38,9 @@ export const brokenZones: ReviewRule = {
       (a, b) => (a.to ?? Number.POSITIVE_INFINITY) - (b.to ?? Number.POSITIVE_INFINITY),
     );
     const apart = sorted.filter((z, i) => i === 0 || z.to !== sorted[i - 1].to);
+    const kept = apart.map(({ at }) => said[at]);
     const whole =
-      apart.at(-1)?.to === null ? apart : [...apart.slice(0, -1), { ...apart[apart.length - 1], to: null }];
+      apart.at(-1)?.to === null ? kept : [...kept.slice(0, -1), { ...kept[kept.length - 1], to: null }];
     return {
       text: isRising
         ? "The last zone ends before the scale does."
@@ -69,19 +71,19 @@ export const twoScales: ReviewRule = {
 export const baselineNotZero: ReviewRule = {
   id: "baseline not zero",
   look: (facts) => {
-    const { visual, style } = facts;
+    const { visual, style, data, measure } = facts;
     if (visual.kind !== "lollipop") return null;
     const isNear = style.value("domain.start") === "near";
-    const isMoved = style.value("domain.baseline") !== 0;
+    const isMoved = (data.baseline ?? 0) !== 0;
     if (!isNear && !isMoved) return null;
     return {
       text: isNear
         ? "The scale starts near the lowest value, not at zero."
-        : `Stems start at ${style.value("domain.baseline")}, not at zero.`,
+        : `Stems start at ${formatNumber(data.baseline, measure.format)}, not at zero.`,
       why: "The length of a stem is then no measure of its value.",
       mend: isNear
         ? turn("Start at zero", facts, "domain.start", "zero")
-        : turn("Start at zero", facts, "domain.baseline", 0),
+        : change("Start at zero", facts, { baseline: null }),
     };
   },
 };

@@ -9,7 +9,7 @@ import type { Measure, NumberSource, Visual } from "../project/schema";
 import { nameInTemplates, type TemplateRole } from "../project/templates";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import { rowKey } from "./row-key";
-import type { VisualData } from "./visual-data";
+import type { DrawnRule, DrawnZone, VisualData } from "./visual-data";
 
 const nothing = (visual: Visual, problem: string): VisualData => ({
   rows: [],
@@ -23,7 +23,9 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   target: null,
   minimum: null,
   maximum: null,
+  baseline: null,
   zones: [],
+  rules: [],
   format: PLAIN_FORMAT,
   valueLabel: "",
   splitLabel: null,
@@ -59,6 +61,25 @@ function numberFrom(reading: Reading, source: NumberSource | null): number | nul
   }
   const measure = measureIn(project, source.measure);
   return measure ? asNumber(own(result.totals, measure.name)) : null;
+}
+
+/** The zones with their edges as numbers; one whose edge is nothing now ends nowhere, and is left out. */
+function zonesNow(reading: Reading): DrawnZone[] {
+  return reading.visual.zones.flatMap((zone, at): DrawnZone[] => {
+    const { to } = zone;
+    if (typeof to !== "object" || to === null) return [{ ...zone, to, at, isMovable: true }];
+    const edge = numberFrom(reading, to);
+    return edge === null ? [] : [{ ...zone, to: edge, at, isMovable: "input" in to }];
+  });
+}
+
+/** The rules with their limits as values; one whose limit is nothing now holds for nothing. */
+function rulesNow(reading: Reading): DrawnRule[] {
+  return reading.visual.rules.flatMap((rule): DrawnRule[] => {
+    const { than } = rule;
+    const limit = typeof than === "object" ? numberFrom(reading, than) : than;
+    return limit === null ? [] : [{ ...rule, than: limit }];
+  });
 }
 
 function labelOf({ project }: Reading, source: NumberSource): string {
@@ -163,7 +184,9 @@ export function readResult(
     target,
     minimum: numberFrom(reading, visual.minimum),
     maximum: numberFrom(reading, visual.maximum),
-    zones: visual.zones,
+    baseline: numberFrom(reading, visual.baseline),
+    zones: zonesNow(reading),
+    rules: rulesNow(reading),
     format: measure.format,
     valueLabel: measure.label,
     splitLabel: visual.split?.column ?? null,

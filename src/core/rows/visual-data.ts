@@ -1,7 +1,7 @@
 import type { NumberFormat } from "../base/number-format";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
-import type { Measure, Zone } from "../project/schema";
+import type { Measure, Rule, Zone } from "../project/schema";
 import type { RowKey } from "./row-key";
 
 /** One row of what a kind draws: a group of the split, or a measure. */
@@ -46,6 +46,21 @@ export const plainRow = (key: RowKey, label: string, value: number | null, group
   color: null,
 });
 
+/**
+ * A zone with its edge as a number; `at` is its place in the sentence, and `isMovable` whether its edge is a
+ * number or an input there.
+ */
+export interface DrawnZone extends Omit<Zone, "to"> {
+  to: number | null;
+  at: number;
+  isMovable: boolean;
+}
+
+/** A rule with its limit as a number or a text. */
+export interface DrawnRule extends Omit<Rule, "than"> {
+  than: number | string;
+}
+
 /** What a kind draws, with every phrase of the sentence resolved to values. */
 export interface VisualData {
   rows: VisualRow[];
@@ -61,7 +76,10 @@ export interface VisualData {
   target: number | null;
   minimum: number | null;
   maximum: number | null;
-  zones: Zone[];
+  /** What lengths are measured from, where that is not zero. */
+  baseline: number | null;
+  zones: DrawnZone[];
+  rules: DrawnRule[];
   format: NumberFormat;
   valueLabel: string;
   splitLabel: string | null;

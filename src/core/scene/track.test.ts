@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { sampleData, VALUES } from "../../testing/craft/sample-data";
+import { drawnZones, sampleData, VALUES } from "../../testing/craft/sample-data";
 import { PERCENT_FORMAT } from "../base/number-format";
 import { type Visual, visualSchema } from "../project/schema";
 import type { VisualData } from "../rows/visual-data";
@@ -15,11 +15,11 @@ const rate = data(0.6, {
   target: 0.92,
   minimum: 0,
   maximum: 1,
-  zones: [
+  zones: drawnZones([
     { to: 0.5, word: "poor", tone: "poor" },
     { to: 0.8, word: "watch", tone: "watch" },
     { to: null, word: "good", tone: "good" },
-  ],
+  ]),
 });
 
 const CASES: [string, Visual, VisualData][] = [

@@ -55,13 +55,13 @@ export function sceneInput(
   const background = style.toggle("frame.filled") ? style.colour("frame.background", "") : "";
   const page = THEMES[sheet === "page" ? (options.theme ?? "light") : sheet];
   const theme = background ? themeOn(background) : page;
-  const { rules, categoryColours, pictures } = visual;
+  const { categoryColours, pictures } = visual;
   return {
     frame: options.size ?? visual.size,
     theme,
     style,
     surface: new Surface(style, theme),
-    look: { palettes: design.palettes, rules, categoryColours, pictures, ownPictures: design.pictures },
+    look: { palettes: design.palettes, categoryColours, pictures, ownPictures: design.pictures },
     data: withFigures(data, style),
     focus: options.focus ?? null,
   };

@@ -1,7 +1,8 @@
 import { findNamed } from "../base/names";
-import { formatNumber, type NumberFormat, PLAIN_FORMAT } from "../base/number-format";
+import { formatNumber, type NumberFormat, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { own } from "../base/own";
 import { kindOf } from "../kinds";
+import { areShares } from "../kinds/gauge/zones";
 import type { Split } from "../plan/query";
 import type { Named } from "../project/names";
 import { offeredColumns } from "../project/offered";
@@ -62,28 +63,36 @@ function orderText({ by, order }: Order, s: Saying): string {
   return `by ${measureIn(s, by.measure)?.label.toLowerCase() ?? "a measure that is gone"}, ${words}`;
 }
 
-const measureIn = ({ project }: Saying, id: string | null) => project.measures.find((m) => m.id === id);
-const formatOf = (s: Saying): NumberFormat => measureIn(s, s.visual.value)?.format ?? PLAIN_FORMAT;
+const measureIn = ({ project }: Pick<Saying, "project">, id: string | null) =>
+  project.measures.find((m) => m.id === id);
+const formatOf = (s: Pick<Saying, "visual" | "project">): NumberFormat =>
+  measureIn(s, s.visual.value)?.format ?? PLAIN_FORMAT;
 const named = (measure: Measure | undefined, missing: string) => ({
   text: measure ? measure.label.toLowerCase() : missing,
   tone: measure ? ("data" as const) : ("missing" as const),
 });
 
 /** A number of the sentence: an input with what it stands at, a measure, or the number itself. */
-function numberToken(s: Saying, field: FieldOf<"number">, missing: string): PhraseToken {
-  const label = ROLE_FIELDS[field].word;
-  const phrase = { type: "number", field } as const;
-  const source: NumberSource | null = s.visual[field];
-  if (!source) return { phrase, label, text: missing, tone: "missing" };
-  if ("number" in source)
-    return { phrase, label, text: formatNumber(source.number, formatOf(s)), tone: "data" };
-  if ("measure" in source)
-    return { phrase, label, ...named(measureIn(s, source.measure), missing), tone: "data" };
+export function sourceWords(
+  s: Pick<Saying, "visual" | "project">,
+  source: NumberSource | null,
+  missing = "something that is gone",
+): Pick<PhraseToken, "text" | "tone"> {
+  if (!source) return { text: missing, tone: "missing" };
+  if ("number" in source) return { text: formatNumber(source.number, formatOf(s)), tone: "data" };
+  if ("measure" in source) return { ...named(measureIn(s, source.measure), missing), tone: "data" };
   const input = s.project.inputs.find((i) => i.id === source.input);
-  if (!input) return { phrase, label, text: missing, tone: "data" };
+  if (!input) return { text: missing, tone: "data" };
   const now = typeof input.value === "number" ? formatNumber(input.value, input.format) : "";
-  return { phrase, label, text: `${input.label.toLowerCase()} ${now}`.trim(), tone: "input" };
+  return { text: `${input.label.toLowerCase()} ${now}`.trim(), tone: "input" };
 }
+
+/** A phrase that says a number. */
+const numberToken = (s: Saying, field: FieldOf<"number">, missing: string): PhraseToken => ({
+  phrase: { type: "number", field },
+  label: ROLE_FIELDS[field].word,
+  ...sourceWords(s, s.visual[field], missing),
+});
 
 function splitTokens(s: Saying, field: FieldOf<"split">, word: string): SentenceToken[] {
   const split: Split | null = s.visual[field];
@@ -159,6 +168,7 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
     " to ",
     numberToken(s, "maximum", formatNumber(s.scale.maximum, formatOf(s))),
   ],
+  baseline: (s) => [s.visual.baseline ? ", stems from " : ", ", numberToken(s, "baseline", "stems from …")],
   zones: (s) => {
     const edges = s.visual.zones.flatMap((zone, at) => (zone.to === null ? [] : [{ to: zone.to, at }]));
     if (edges.length === 0)
@@ -178,8 +188,9 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
         {
           phrase: { type: "zones" },
           label: `Edge of zone ${at + 1}`,
-          text: formatNumber(to, formatOf(s)),
-          tone: "data",
+          ...(typeof to === "number"
+            ? { text: formatNumber(to, areShares(s.visual) ? PERCENT_FORMAT : formatOf(s)), tone: "data" }
+            : sourceWords(s, to)),
         },
       ]),
     ];

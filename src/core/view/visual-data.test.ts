@@ -112,6 +112,40 @@ describe("from the sentence to what a kind draws", () => {
     ]);
   });
 
+  it("edges of zones, limits of rules and baselines come from measures and inputs; one that is gone holds nothing", () => {
+    const zone = (to: Visual["zones"][number]["to"], word: string) => ({ to, word, tone: "plain" as const });
+    const gauge = dataFor({
+      kind: "gauge",
+      zones: [
+        zone({ input: "goal" }, "a"),
+        zone({ measure: "trips" }, "b"),
+        zone({ input: "gone" }, "c"),
+        zone(null, "d"),
+      ],
+    }).data;
+    expect(gauge.zones.map((z) => [z.to, z.word, z.at, z.isMovable])).toEqual([
+      [50, "a", 0, true],
+      [6, "b", 1, false],
+      [null, "d", 3, true],
+    ]);
+    const rule = (than: Visual["rules"][number]["than"]) => ({
+      measure: null,
+      when: "from" as const,
+      than,
+      word: "",
+      color: "#112233",
+      symbol: "none" as const,
+    });
+    const heads = dataFor({
+      kind: "lollipop",
+      split: { column: "route" },
+      baseline: { measure: "trips" },
+      rules: [rule({ measure: "money" }), rule({ measure: "gone" }), rule(7), rule("x")],
+    }).data;
+    expect(heads.baseline).toBe(6);
+    expect(heads.rules.map((r) => r.than)).toEqual([33, 7, "x"]);
+  });
+
   it("second values, head sizes, comparisons and the measures of rules come with the rows", () => {
     const nested = dataFor({ kind: "nested bars", split: { column: "route" }, second: "money" }).data;
     expect(nested.rows.map((r) => r.second)).toEqual([3, 24, 6]);

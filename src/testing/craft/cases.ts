@@ -3,13 +3,13 @@ import { hasRole, type KindId } from "../../core/kinds";
 import { type Visual, visualSchema } from "../../core/project/schema";
 import { categoryKey } from "../../core/rows/row-key";
 import { plainRow, type VisualData } from "../../core/rows/visual-data";
-import { CATEGORIES, sampleData, seriesData, VALUES } from "./sample-data";
+import { CATEGORIES, drawnZones, sampleData, seriesData, VALUES } from "./sample-data";
 
-export const ZONES: VisualData["zones"] = [
+export const ZONES = drawnZones([
   { to: 0.7, word: "poor", tone: "poor" },
   { to: 0.9, word: "watch", tone: "watch" },
   { to: null, word: "good", tone: "good" },
-];
+]);
 
 export const visualOf = (kind: KindId, dials: Visual["dials"] = {}, more: Partial<Visual> = {}): Visual =>
   visualSchema.parse({ id: "v", name: "v", kind, value: "m", dials, split: { column: "route" }, ...more });
@@ -193,9 +193,8 @@ export const MANY_CASES: HardCase[] = [
   },
   {
     name: "colours by rule",
-    data: many(VALUES),
-    dials: { "colours.by": "rule" },
-    look: {
+    data: {
+      ...many(VALUES),
       rules: [
         {
           measure: null,
@@ -208,6 +207,7 @@ export const MANY_CASES: HardCase[] = [
         { measure: null, when: "from", than: 200_000, word: "strong", color: "#1f7a6d", symbol: "triangle" },
       ],
     },
+    dials: { "colours.by": "rule" },
   },
   {
     name: "pictures in heads",

@@ -1,6 +1,6 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
 import { categoryKey } from "../../core/rows/row-key";
-import { plainRow, type VisualData } from "../../core/rows/visual-data";
+import { type DrawnZone, plainRow, type VisualData } from "../../core/rows/visual-data";
 
 export const CATEGORIES = [
   "Ferrow Isle",
@@ -15,6 +15,10 @@ export const VALUES = [310_200, 240_100, 150_400, 110_000, 80_000, 43_420];
 /** The keys of the rows of made data, and of their series. */
 export const keyAt = (row: number) => categoryKey(`k${row}`);
 export const seriesKeyAt = (series: number) => categoryKey(`s${series}`);
+
+/** Zones as they are drawn, out of what a sentence says of them. */
+export const drawnZones = (zones: Pick<DrawnZone, "to" | "word" | "tone">[]): DrawnZone[] =>
+  zones.map((zone, at) => ({ ...zone, at, isMovable: true }));
 
 /** Data for a visual without a project: a row for each value, and what else is given. */
 export function sampleData(values: (number | null)[], more: Partial<VisualData> = {}): VisualData {
@@ -35,7 +39,9 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     target,
     minimum: null,
     maximum: null,
+    baseline: null,
     zones: [],
+    rules: [],
     format,
     valueLabel: "Passengers",
     splitLabel: values.length > 1 ? "route" : null,

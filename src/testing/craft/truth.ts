@@ -180,7 +180,7 @@ function lollipopLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   if (base?.type !== "line") return [];
   const zero = right ? base.points[0][0] : base.points[0][1];
   // Lengths are read from the line on which the stems stand.
-  const from = paint.style.choice("domain.start") === "zero" ? paint.style.number("domain.baseline") : 0;
+  const from = paint.style.choice("domain.start") === "zero" ? (data.baseline ?? 0) : 0;
   const found = data.rows.flatMap((row) => {
     const head = scene.marks.find((m) => m.shows?.row === row.key);
     if (head?.type !== "circle") return [];

@@ -2,14 +2,15 @@
 import { Plus, X } from "lucide-react";
 import type { NumberFormat } from "@/core/base/number-format";
 import { own, withOwn } from "@/core/base/own";
-
+import { meaningsOf, writeTyped } from "@/core/data/typed-number";
 import type { Rule } from "@/core/project/schema";
 import { SYMBOLS } from "@/core/project/symbols";
-import { readTyped } from "../../core/data/typed-number";
+import type { Saying } from "@/core/view/sentence";
 import { type CategoriesOf, useCategoriesDialog } from "../shared/categories-store";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
+import { AmountField } from "./amount-field";
 
 /**
  * The colours of the categories that a visual shows, as they are now. One set here is of this visual alone;
@@ -77,11 +78,59 @@ const WHEN = [
   { value: "is", label: "is" },
 ];
 
+/** What a rule compares with: a text where it asks what the value is, else a number from anywhere. */
+function RuleLimit({
+  label,
+  rule: { when, than },
+  format,
+  saying,
+  onChange,
+}: {
+  label: string;
+  rule: Rule;
+  format: NumberFormat;
+  saying: Pick<Saying, "visual" | "project">;
+  onChange: (than: Rule["than"]) => void;
+}) {
+  const percent = format.style === "percent";
+  if (when === "is" && typeof than !== "object")
+    return (
+      <CommitField
+        mono
+        label={label}
+        value={typeof than === "number" ? writeTyped(than, percent) : than}
+        onCommit={(text) => {
+          const [number] = meaningsOf(text, percent);
+          onChange(number ?? text.slice(0, 200));
+        }}
+      />
+    );
+  return (
+    <AmountField
+      label={label}
+      amount={typeof than === "string" ? 0 : than}
+      format={format}
+      saying={saying}
+      onChange={onChange}
+    />
+  );
+}
+
 /**
  * Conditions in their order, each with a word, a colour and a symbol; the first that holds gives a row its
  * colour.
  */
-export function Rules({ id, rules, format }: { id: string; rules: Rule[]; format: NumberFormat }) {
+export function Rules({
+  id,
+  rules,
+  format,
+  saying,
+}: {
+  id: string;
+  rules: Rule[];
+  format: NumberFormat;
+  saying: Pick<Saying, "visual" | "project">;
+}) {
   const measures = useProject((s) => s.document.measures);
   const apply = useProject((s) => s.apply);
   const change = (next: Rule[]) => apply({ type: "change visual", id, change: { rules: next } });
@@ -90,17 +139,12 @@ export function Rules({ id, rules, format }: { id: string; rules: Rule[]; format
   return (
     <div className="flex flex-col gap-2 pt-2">
       {rules.map((rule, i) => {
-        const percent = (measures.find((m) => m.id === rule.measure)?.format ?? format).style === "percent";
-        const than =
-          typeof rule.than === "number" && percent
-            ? `${Number((rule.than * 100).toPrecision(6))} %`
-            : String(rule.than);
-        const number = rule.when !== "is";
+        const own = measures.find((m) => m.id === rule.measure)?.format ?? format;
         return (
           <fieldset
             // biome-ignore lint/suspicious/noArrayIndexKey: a rule has no other name than its place
             key={i}
-            className="grid grid-cols-[1fr_64px_72px_24px] items-center gap-1 rounded-sm border border-rule p-1.5"
+            className="grid grid-cols-[1fr_60px_84px_24px] items-center gap-1 rounded-sm border border-rule p-1.5"
           >
             <legend className="sr-only">Rule {i + 1}</legend>
             <Choose
@@ -118,16 +162,12 @@ export function Rules({ id, rules, format }: { id: string; rules: Rule[]; format
               options={WHEN}
               onChange={(when) => set(i, { when: when as Rule["when"] })}
             />
-            <CommitField
-              mono
+            <RuleLimit
               label={`Limit of rule ${i + 1}`}
-              value={than}
-              check={(t) => (number && readTyped(t, percent) === null ? "A number" : null)}
-              onCommit={(t) =>
-                set(i, {
-                  than: number ? (readTyped(t, percent) ?? 0) : (readTyped(t, percent) ?? t.slice(0, 200)),
-                })
-              }
+              rule={rule}
+              format={own}
+              saying={saying}
+              onChange={(than) => set(i, { than })}
             />
             <button
               type="button"

@@ -1,7 +1,7 @@
 "use client";
 import { RotateCcw } from "lucide-react";
 import { Slider, Switch } from "radix-ui";
-import { memo, type ReactNode, useId, useMemo } from "react";
+import { memo, type ReactNode, useId, useMemo, useRef } from "react";
 import { checkTemplate } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
@@ -15,7 +15,7 @@ import { styleOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { Choose } from "../shared/labelled";
-import { useProject } from "../shared/project-context";
+import { useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { CategoryColours, Rules } from "./colour-controls";
 import { PaletteDial } from "./palette-dial";
@@ -28,23 +28,18 @@ interface Props {
   onChange: (value: DialValue | null) => void;
 }
 
+/** Sets a dial of a visual; null gives it back to what it is otherwise. */
+type OnDial = (name: string, value: DialValue | null) => void;
+
 interface BoundProps extends Omit<Props, "onChange"> {
-  visualId: string;
+  onDial: OnDial;
   /** "part.dial" */
   name: string;
 }
 
 /** One dial of one visual; drawn again only when its own value changes. */
-const BoundDial = memo(function BoundDial({ visualId, name, ...props }: BoundProps) {
-  const apply = useProject((s) => s.apply);
-  return (
-    <DialRow
-      {...props}
-      onChange={(value) =>
-        apply({ type: "set dial", id: visualId, dial: name, value }, `dial ${visualId} ${name}`)
-      }
-    />
-  );
+const BoundDial = memo(function BoundDial({ onDial, name, ...props }: BoundProps) {
+  return <DialRow {...props} onChange={(value) => onDial(name, value)} />;
 });
 
 function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { type: "number" }> }) {
@@ -170,6 +165,8 @@ interface PartProps {
   names: string[];
   lit: boolean;
   onLit: (part: string | null) => void;
+  onDial: OnDial;
+  onClear: (dials: string[]) => void;
   style: KindStyle;
   /** What belongs to the part besides its dials. */
   children?: ReactNode;
@@ -194,8 +191,17 @@ function samePart(a: PartProps, b: PartProps): boolean {
  * The dials of one part, made from what the kind declares. Dials set by hand can be given back to the
  * default.
  */
-const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, style, children }: PartProps) {
-  const apply = useProject((s) => s.apply);
+const PartDials = memo(function PartDials({
+  visual,
+  part,
+  names,
+  lit,
+  onLit,
+  onDial,
+  onClear,
+  style,
+  children,
+}: PartProps) {
   const set = part.dials.filter((d) => `${part.id}.${d.id}` in visual.dials);
   return (
     <section
@@ -212,9 +218,7 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, sty
             className="icon-button size-6"
             aria-label={`Give ${part.label} its defaults back`}
             title="Defaults"
-            onClick={() =>
-              apply({ type: "clear dials", id: visual.id, dials: set.map((d) => `${part.id}.${d.id}`) })
-            }
+            onClick={() => onClear(set.map((d) => `${part.id}.${d.id}`))}
           >
             <RotateCcw size={13} />
           </button>
@@ -226,7 +230,7 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, sty
           return (
             <BoundDial
               key={key}
-              visualId={visual.id}
+              onDial={onDial}
               name={key}
               dial={dial}
               names={names}
@@ -239,6 +243,60 @@ const PartDials = memo(function PartDials({ visual, part, names, lit, onLit, sty
     </section>
   );
 }, samePart);
+
+/**
+ * The edits that dials make: what has to change with a dial so that the picture means the same goes along in
+ * the same edit.
+ */
+function useDialEdits(id: string, data: VisualData): { onDial: OnDial; onClear: (dials: string[]) => void } {
+  const store = useProjectStore();
+  const now = useRef(data);
+  now.current = data;
+  return useMemo(() => {
+    const visualNow = () => store.getState().document.visuals.find((v) => v.id === id);
+    const alongside = (visual: Visual, dial: string, value: DialValue | null) =>
+      kindOf(visual.kind).alongside?.(visual, now.current, dial, value) ?? null;
+    return {
+      onDial: (dial, value) => {
+        const visual = visualNow();
+        const along = visual && alongside(visual, dial, value);
+        const { apply } = store.getState();
+        if (!along || value === null) apply({ type: "set dial", id, dial, value }, `dial ${id} ${dial}`);
+        else
+          apply({
+            type: "change visual",
+            id,
+            change: { ...along, dials: { ...visual.dials, [dial]: value } },
+          });
+      },
+      onClear: (dials) => {
+        const visual = visualNow();
+        const along = visual && dials.map((dial) => alongside(visual, dial, null)).find((change) => change);
+        const { apply } = store.getState();
+        if (!visual || !along) return apply({ type: "clear dials", id, dials });
+        const others = Object.entries(visual.dials).filter(([dial]) => !dials.includes(dial));
+        apply({ type: "change visual", id, change: { ...along, dials: Object.fromEntries(others) } });
+      },
+    };
+  }, [id, store]);
+}
+
+/** A visual that stays the same object until something changes that its colours depend on. */
+function useColoured(visual: Visual): Visual {
+  const known = useRef(visual);
+  const colours = ({ dials }: Visual) =>
+    JSON.stringify(Object.entries(dials).filter(([dial]) => /^(colours|frame)\./.test(dial)));
+  const before = known.current;
+  const isSame =
+    before.id === visual.id &&
+    before.kind === visual.kind &&
+    before.finish === visual.finish &&
+    before.value === visual.value &&
+    before.categoryColours === visual.categoryColours &&
+    colours(before) === colours(visual);
+  if (!isSame) known.current = visual;
+  return known.current;
+}
 
 /** All dials of a visual, part by part; the part under the pointer is lit here and on the stage. */
 export function DialPanel({
@@ -270,17 +328,22 @@ export function DialPanel({
       }),
     [draft, table, split, series],
   );
+  const { onDial, onClear } = useDialEdits(id, data);
+  const coloured = useColoured(visual);
   const beside = useMemo(() => {
-    if (by === "rule") return <Rules id={id} rules={rules} format={data.format} />;
+    if (by === "rule")
+      return (
+        <Rules id={id} rules={rules} format={data.format} saying={{ visual: coloured, project: draft }} />
+      );
     return by === "category" ? (
       <CategoryColours
         id={id}
-        shown={categoryColoursOf(visual, data, design)}
+        shown={categoryColoursOf(coloured, data, design)}
         colours={categoryColours}
         columns={columns.map((home) => ({ ...home, palette }))}
       />
     ) : undefined;
-  }, [by, id, rules, categoryColours, data, visual, design, columns, palette]);
+  }, [by, id, rules, categoryColours, data, coloured, design, columns, palette, draft]);
   return kindOf(visual.kind).parts.map((part) => (
     <PartDials
       key={part.id}
@@ -289,6 +352,8 @@ export function DialPanel({
       names={names}
       lit={lit === part.id}
       onLit={onLit}
+      onDial={onDial}
+      onClear={onClear}
       style={style}
     >
       {part.id === "colours" ? beside : undefined}

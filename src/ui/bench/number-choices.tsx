@@ -10,12 +10,15 @@ export function NumberChoices({
   label,
   source,
   format,
+  isNeeded = false,
   close,
   onChange,
 }: {
   label: string;
   source: NumberSource | null;
   format: NumberFormat;
+  /** Whether there has to be a number. */
+  isNeeded?: boolean;
   close: () => void;
   onChange: (source: NumberSource | null) => void;
 }) {
@@ -39,7 +42,9 @@ export function NumberChoices({
       group: "Measures",
       pick: () => onChange({ measure: m.id }),
     })),
-    ...(source ? [{ key: "none", label: "Take it out", group: "Or", pick: () => onChange(null) }] : []),
+    ...(source && !isNeeded
+      ? [{ key: "none", label: "Take it out", group: "Or", pick: () => onChange(null) }]
+      : []),
   ];
   return (
     <>

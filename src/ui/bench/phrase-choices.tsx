@@ -1,7 +1,8 @@
 "use client";
 import type { NumberFormat } from "@/core/base/number-format";
-import { PLAIN_FORMAT } from "@/core/base/number-format";
+import { PERCENT_FORMAT, PLAIN_FORMAT } from "@/core/base/number-format";
 import { KINDS } from "@/core/kinds";
+import { areShares } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
 import { filterColumns, type PhraseToken, type Saying } from "@/core/view/sentence";
 import { NumberEntry } from "../shared/number-entry";
@@ -189,7 +190,14 @@ export function PhraseChoices({ token, saying, format, palette, set, close }: Pr
     }
     case "first zones":
     case "zones":
-      return <ZoneList zones={visual.zones} format={format} onChange={(zones) => set({ zones })} />;
+      return (
+        <ZoneList
+          zones={visual.zones}
+          format={areShares(visual) ? PERCENT_FORMAT : format}
+          saying={saying}
+          onChange={(zones) => set({ zones })}
+        />
+      );
     case "split":
       return <SplitChoices {...common} field={phrase.field} set={set} />;
     case "pictures":

@@ -2,7 +2,7 @@
 import { memo } from "react";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import { scaleOf } from "@/core/kinds/anatomy/scale";
-import { firstZones } from "@/core/kinds/gauge/zones";
+import { areShares, firstZones } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { saysTheSame } from "@/core/view/look";
@@ -52,7 +52,7 @@ export const Sentence = memo(
                 key={keys[i]}
                 type="button"
                 className="mx-0.5 inline rounded-t-sm border-b-2 border-dotted border-muted px-1.5 leading-7 font-semibold text-muted hover:text-ink"
-                onClick={() => set({ zones: firstZones(scale.maximum) })}
+                onClick={() => set({ zones: firstZones(areShares(visual) ? 1 : scale.maximum) })}
               >
                 {token.text}
               </button>

@@ -1,47 +1,52 @@
 "use client";
-import { Plus, X } from "lucide-react";
+import { Plus, RotateCcw, X } from "lucide-react";
 import type { NumberFormat } from "@/core/base/number-format";
 import { withoutZone, withZone } from "@/core/kinds/gauge/zones";
 import type { Zone } from "@/core/project/schema";
-import { readTyped } from "../../core/data/typed-number";
+import { THEMES } from "@/core/scene/colour";
+import type { Saying } from "@/core/view/sentence";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
+import { AmountField } from "./amount-field";
 
+const OWN = "own";
 const TONES = [
   { value: "poor", label: "poor" },
   { value: "watch", label: "watch" },
   { value: "good", label: "good" },
   { value: "plain", label: "plain" },
+  { value: OWN, label: "own …" },
 ];
 
 /** The zones of a scale, each with its edge, its word and its tone. */
 export function ZoneList({
   zones,
   format,
+  saying,
   onChange,
 }: {
   zones: Zone[];
+  saying: Pick<Saying, "visual" | "project">;
   format: NumberFormat;
   onChange: (zones: Zone[]) => void;
 }) {
-  const percent = format.style === "percent";
   const set = (at: number, change: Partial<Zone>) =>
     onChange(zones.map((z, i) => (i === at ? { ...z, ...change } : z)));
   return (
     <div className="flex flex-col gap-2 p-3">
       {zones.map((zone, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a zone has no other name than its place
-        <fieldset key={i} className="grid grid-cols-[70px_1fr_72px_24px] items-center gap-1.5">
+        <fieldset key={i} className="grid grid-cols-[84px_1fr_72px_24px] items-center gap-1.5">
           <legend className="sr-only">Zone {i + 1}</legend>
           {zone.to === null ? (
             <span className="text-sm text-muted">the rest</span>
           ) : (
-            <CommitField
-              mono
+            <AmountField
               label={`Zone ${i + 1} ends at`}
-              value={percent ? `${Number((zone.to * 100).toPrecision(6))} %` : String(zone.to)}
-              check={(t) => (readTyped(t, percent) === null ? "A number" : null)}
-              onCommit={(t) => set(i, { to: readTyped(t, percent) })}
+              amount={zone.to}
+              format={format}
+              saying={saying}
+              onChange={(to) => set(i, { to })}
             />
           )}
           <CommitField
@@ -49,12 +54,38 @@ export function ZoneList({
             value={zone.word}
             onCommit={(word) => set(i, { word: word.slice(0, 60) })}
           />
-          <Choose
-            label={`Colour of zone ${i + 1}`}
-            value={zone.tone}
-            options={TONES}
-            onChange={(tone) => set(i, { tone: tone as Zone["tone"] })}
-          />
+          {zone.color === undefined ? (
+            <Choose
+              label={`Colour of zone ${i + 1}`}
+              value={zone.tone}
+              options={TONES}
+              onChange={(tone) =>
+                set(
+                  i,
+                  tone === OWN ? { color: THEMES.light.tones[zone.tone] } : { tone: tone as Zone["tone"] },
+                )
+              }
+            />
+          ) : (
+            <div className="flex items-center gap-0.5">
+              <input
+                type="color"
+                aria-label={`Colour of zone ${i + 1}`}
+                value={zone.color}
+                onChange={(e) => set(i, { color: e.target.value })}
+                className="h-8 min-w-0 flex-1 rounded-sm border border-rule bg-sheet p-0.5"
+              />
+              <button
+                type="button"
+                className="icon-button size-6"
+                aria-label={`Give zone ${i + 1} its tone back`}
+                title="Back to its tone"
+                onClick={() => set(i, { color: undefined })}
+              >
+                <RotateCcw size={12} />
+              </button>
+            </div>
+          )}
           {zone.to !== null && (
             <button
               type="button"

@@ -5,7 +5,7 @@ import { formatNumber } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
-import { readTyped } from "../../core/data/typed-number";
+import { meaningsOf } from "../../core/data/typed-number";
 import { useColumnValues } from "../shared/column-values";
 import { CommitField } from "../shared/commit-field";
 import { Choose } from "../shared/labelled";
@@ -71,8 +71,11 @@ function Stepper({ input, value, onChange }: Props) {
   const least = input.minimum ?? Number.NEGATIVE_INFINITY;
   const most = input.maximum ?? Number.POSITIVE_INFINITY;
   const commit = () => {
-    const read = text === null ? null : readTyped(text, percent);
-    if (read !== null) onChange(Math.min(most, Math.max(least, read)));
+    const means = text === null ? [] : meaningsOf(text, percent);
+    // Where a text can mean two numbers, the input's limits tell which, else the percents that stand here.
+    const fitting = means.filter((n) => n >= least && n <= most);
+    const read = fitting.length === 1 ? fitting[0] : means.at(-1);
+    if (read !== undefined) onChange(Math.min(most, Math.max(least, read)));
     setText(null);
   };
   const step = (direction: 1 | -1) => onChange(stepped(now, direction, input));

@@ -6,11 +6,12 @@ import { freeName } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
 import { usesOfInput } from "@/core/project/uses";
-import { readTyped } from "../../core/data/typed-number";
+import { meaningsOf, writeTyped } from "../../core/data/typed-number";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
+import { TypedNumber } from "../shared/typed-number";
 import { FormatControls } from "./format-controls";
 
 /** What an input can be set to: any value, a list of its own, or what stands in a column. */
@@ -31,15 +32,19 @@ function Choices({
     : input.choices.length > 0
       ? "list"
       : "any";
-  const read = (line: string): Value => (input.type === "number" ? readTyped(line, percent) : line);
+  const read = (line: string): Value =>
+    input.type === "number" ? (meaningsOf(line, percent)[0] ?? null) : line;
   const linesOf = (text: string) =>
     [...new Set(text.split("\n").map((l) => l.trim()))].filter((l) => l !== "");
-  const problem = (line: string) =>
-    input.type === "number" && readTyped(line, percent) === null
-      ? `“${line}” is no number.`
-      : input.type === "date" && parseIsoDate(line) === null
-        ? `“${line}” is no date such as 2026-05-01.`
-        : null;
+  const problem = (line: string): string | null => {
+    if (input.type === "date")
+      return parseIsoDate(line) === null ? `“${line}” is no date such as 2026-05-01.` : null;
+    if (input.type !== "number") return null;
+    const means = meaningsOf(line, percent);
+    if (means.length === 0) return `“${line}” is no number.`;
+    if (means.length === 1) return null;
+    return `“${line}” can be ${means.map((n) => writeTyped(n, true)).join(" or ")}. Write it with its %.`;
+  };
   return (
     <>
       <Labelled label="Choices">
@@ -111,20 +116,16 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
   const uses = usesOfInput(document, input.id);
   const set = (change: Partial<Omit<Input, "id">>) => apply({ type: "change input", id: input.id, change });
   const percent = input.format.style === "percent";
-  const write = (n: number | null) =>
-    n === null ? "" : percent ? `${Number((n * 100).toPrecision(12))} %` : String(n);
   const limit = (key: "minimum" | "maximum" | "step", label: string) => (
     <Labelled label={label}>
       {(id) => (
-        <CommitField
+        <TypedNumber
           id={id}
-          mono
-          value={write(input[key])}
+          value={input[key]}
+          percent={percent}
+          optional
           placeholder="none"
-          check={(t) => {
-            if (t.trim() === "") return null;
-            const n = readTyped(t, percent);
-            if (n === null) return "Write a number.";
+          check={(n) => {
             if (key === "step" && n <= 0) return "A step is above zero.";
             if (key === "minimum" && input.maximum !== null && n >= input.maximum)
               return "The minimum lies below the maximum.";
@@ -132,19 +133,16 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
               ? "The maximum lies above the minimum."
               : null;
           }}
-          onCommit={(t) => set({ [key]: t.trim() === "" ? null : readTyped(t, percent) })}
+          onCommit={(n) => set({ [key]: n })}
         />
       )}
     </Labelled>
   );
-  const checkValue = (t: string): string | null => {
-    if (input.type === "text") return null;
-    if (input.type === "date") return parseIsoDate(t) === null ? "Write a date as 2026-05-01." : null;
-    const n = readTyped(t, percent);
-    if (n === null) return "Write a number.";
-    if (input.minimum !== null && n < input.minimum) return `The minimum is ${write(input.minimum)}.`;
+  const checkNumber = (n: number): string | null => {
+    if (input.minimum !== null && n < input.minimum)
+      return `The minimum is ${writeTyped(input.minimum, percent)}.`;
     return input.maximum !== null && n > input.maximum
-      ? `The maximum is ${write(input.maximum)}.${percent && n > 1 ? ` Is ${write(n / 100)} meant?` : ""}`
+      ? `The maximum is ${writeTyped(input.maximum, percent)}.`
       : null;
   };
   const start = { number: 0, text: "", date: "2026-01-01" };
@@ -198,17 +196,27 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
             )}
           </Labelled>
           <Labelled label="Set to">
-            {(id) => (
-              <CommitField
-                id={id}
-                mono
-                value={
-                  input.type === "number" ? write(input.value as number | null) : String(input.value ?? "")
-                }
-                check={checkValue}
-                onCommit={(t) => set({ value: input.type === "number" ? readTyped(t, percent) : t })}
-              />
-            )}
+            {(id) =>
+              input.type === "number" ? (
+                <TypedNumber
+                  id={id}
+                  value={typeof input.value === "number" ? input.value : null}
+                  percent={percent}
+                  check={checkNumber}
+                  onCommit={(value) => value !== null && set({ value })}
+                />
+              ) : (
+                <CommitField
+                  id={id}
+                  mono
+                  value={String(input.value ?? "")}
+                  check={(t) =>
+                    input.type === "date" && parseIsoDate(t) === null ? "Write a date as 2026-05-01." : null
+                  }
+                  onCommit={(value) => set({ value })}
+                />
+              )
+            }
           </Labelled>
           <Choices input={input} onChange={set} />
           {input.type === "number" && input.choices.length === 0 && !input.choicesFrom && (

@@ -5,15 +5,14 @@ import type { ReactNode } from "react";
 import { offeredColumns } from "@/core/project/offered";
 import type { Measure, Proof } from "@/core/project/schema";
 import type { SettledProof } from "@/core/review/finding";
-import { readTyped } from "../../core/data/typed-number";
 import { FiltersPhrase } from "../bench/filters-phrase";
-import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 import { useProofs } from "../shared/proofs";
 import { useDraft } from "../shared/results";
 import { splitOptions } from "../shared/split-options";
+import { TypedNumber } from "../shared/typed-number";
 
 const KINDS: { value: Proof["type"]; label: string }[] = [
   { value: "between", label: "always between two limits" },
@@ -41,21 +40,13 @@ function NumberField({
   onCommit: (n: number | null) => void;
 }) {
   return (
-    <CommitField
+    <TypedNumber
       label={label}
-      mono
-      value={value === null ? "" : percent ? `${Number((value * 100).toPrecision(12))} %` : String(value)}
+      value={value}
+      percent={percent}
+      optional={optional}
       placeholder={optional ? "no limit" : "a number"}
-      check={(t) =>
-        t.trim() === ""
-          ? optional
-            ? null
-            : "Write a number."
-          : readTyped(t, percent) === null
-            ? "Write a number."
-            : null
-      }
-      onCommit={(t) => onCommit(t.trim() === "" ? null : readTyped(t, percent))}
+      onCommit={onCommit}
     />
   );
 }

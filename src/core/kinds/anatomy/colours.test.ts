@@ -8,13 +8,14 @@ import {
   seriesKeyAt,
   VALUES,
 } from "../../../testing/craft/sample-data";
-import type { Rule, Visual } from "../../project/schema";
+import type { Visual } from "../../project/schema";
+import type { DrawnRule } from "../../rows/visual-data";
 import { THEMES } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
 import { sceneOf } from "../../view/picture";
 import { ruleHolds } from "./colours";
 
-const rule = (more: Partial<Rule>): Rule => ({
+const rule = (more: Partial<DrawnRule>): DrawnRule => ({
   measure: null,
   when: "below",
   than: 0,
@@ -24,8 +25,8 @@ const rule = (more: Partial<Rule>): Rule => ({
   ...more,
 });
 const fillOf = (scene: Scene, id: string) => scene.marks.find((m) => m.id === id)?.fill;
-const bars = (more: Partial<Visual>, dials: Visual["dials"] = {}) =>
-  sceneOf(visualOf("rounded bars", dials, more), sampleData(VALUES));
+const bars = ({ rules, ...more }: Partial<Visual> & { rules?: DrawnRule[] }, dials: Visual["dials"] = {}) =>
+  sceneOf(visualOf("rounded bars", dials, more), sampleData(VALUES, rules ? { rules } : {}));
 
 describe("colours", () => {
   it("a rule holds below its limit, from it on, or where the value is the one it names; nothing fulfils no rule", () => {
@@ -41,7 +42,9 @@ describe("colours", () => {
       false,
     ]);
     expect(
-      ["below", "from", "is"].map((when) => ruleHolds(rule({ when: when as Rule["when"], than: 5 }), null)),
+      ["below", "from", "is"].map((when) =>
+        ruleHolds(rule({ when: when as DrawnRule["when"], than: 5 }), null),
+      ),
     ).toEqual([false, false, false]);
   });
 

@@ -1,8 +1,7 @@
 import { sameName } from "../../base/names";
 import { own } from "../../base/own";
 import type { Value } from "../../base/value";
-import type { Rule } from "../../project/schema";
-import type { VisualRow } from "../../rows/visual-data";
+import type { DrawnRule, VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
 import { paletteColour, paletteOf, rampColour } from "../../scene/palettes";
 import { choice, colour, palette, part } from "./dial";
@@ -34,7 +33,7 @@ const COLOURS = coloursPart("one");
 type ColoursInput = SceneInput<ColoursPart | SharedPart>;
 
 /** Whether a rule holds for a value; a value that is none fulfils no rule. */
-export function ruleHolds(rule: Rule, value: Value): boolean {
+export function ruleHolds(rule: DrawnRule, value: Value): boolean {
   if (value === null) return false;
   if (rule.when === "is") return sameName(String(value), String(rule.than));
   const [x, than] = [Number(value), Number(rule.than)];
@@ -42,10 +41,10 @@ export function ruleHolds(rule: Rule, value: Value): boolean {
 }
 
 /** The rule that gives a row its colour, if rules do and one holds. */
-export function ruleOf({ style, look }: SharedInput, row: VisualRow): Rule | null {
+export function ruleOf({ style, data }: SharedInput, row: VisualRow): DrawnRule | null {
   if (style.within(COLOURS)?.choice("colours.by") !== "rule") return null;
   return (
-    look.rules.find((rule) =>
+    data.rules.find((rule) =>
       ruleHolds(rule, rule.measure === null ? row.value : (own(row.also, rule.measure) ?? null)),
     ) ?? null
   );
@@ -58,7 +57,7 @@ export function ruleOf({ style, look }: SharedInput, row: VisualRow): Rule | nul
 export function ruleWords(input: SharedInput): string {
   const { rows } = input.data;
   const found = rows.map((row) => ({ row, rule: ruleOf(input, row) }));
-  return input.look.rules
+  return input.data.rules
     .flatMap((rule) => {
       const mine = found.filter((f) => f.rule === rule).map((f) => f.row.label);
       if (mine.length === 0) return [];
@@ -92,7 +91,7 @@ export class Colours {
     return paletteColour(this.palette, this.input.theme.name, index, count, this.input.theme.sheet);
   }
 
-  ruleOf(row: VisualRow): Rule | null {
+  ruleOf(row: VisualRow): DrawnRule | null {
     return ruleOf(this.input, row);
   }
 
@@ -140,7 +139,7 @@ export class Colours {
   ruleLegend(): LegendEntry[] {
     if (this.by !== "rule") return [];
     const used = new Set(this.input.data.rows.map((r) => this.ruleOf(r)));
-    return this.input.look.rules
+    return this.input.data.rules
       .filter((r) => used.has(r))
       .map((r, i) => ({ key: `rule${i}`, color: r.color, label: r.word, value: "", symbol: r.symbol }));
   }

@@ -1,4 +1,4 @@
-import type { NumberFormat } from "../../base/number-format";
+import { crossesLine, inOneUnit, type NumberFormat } from "../../base/number-format";
 import type { VisualData } from "../../rows/visual-data";
 import type { SharedPart } from "./shared-parts";
 import type { Style } from "./style";
@@ -25,14 +25,57 @@ function changed(format: NumberFormat, units: string, decimals: string): NumberF
   return found;
 }
 
+/** So many decimals more than its own are given to a format that would carry a number over a line. */
+const MORE_DECIMALS = 6;
+
+/** The format with as few more decimals as it takes that no value reads as on another side of a line. */
+export function keepingSides(
+  format: NumberFormat,
+  values: readonly number[],
+  lines: readonly number[],
+): NumberFormat {
+  const isCrossed = (tried: NumberFormat) =>
+    values.some((value) => lines.some((line) => crossesLine(value, line, tried)));
+  if (lines.length === 0 || format.style === "duration") return format;
+  for (let more = 0; more <= MORE_DECIMALS; more++) {
+    const tried = more === 0 ? format : changed(format, "measure", String(format.decimals + more));
+    if (!isCrossed(tried)) return tried;
+  }
+  return format;
+}
+
+/** The numbers that a value can lie on either side of: its target, and the edges of zones. */
+export const linesOf = ({ target, zones }: VisualData): number[] =>
+  [target, ...zones.map((z) => z.to)].filter((line) => line !== null);
+
+const numbers = (values: readonly (number | null)[]): number[] => values.filter((v) => v !== null);
+
+/** All values of the visual's own measure. */
+function valuesOf({ rows, series, total, target }: VisualData): (number | null)[] {
+  const own = rows.filter((r) => !r.format);
+  const isDivided = !series.some((s) => s.format);
+  return [...own.flatMap((r) => (isDivided ? [r.value, ...r.cells] : [r.value])), total, target];
+}
+
 /**
  * A visual's data with its numbers in the units and decimals that the visual asks for; the measure's own
  * otherwise.
  */
 export function withFigures(data: VisualData, style: Style<SharedPart>): VisualData {
   const [units, decimals] = [style.choice("figures.units"), style.choice("figures.decimals")];
-  if (units === "measure" && decimals === "measure") return data;
-  const format = (f: NumberFormat) => changed(f, units, decimals);
+  const isOwn = units === "measure" && decimals === "measure";
+  const lines = linesOf(data);
+  const isBySize = [data, ...data.rows].some((d) => d.format?.units === "automatic");
+  if (isOwn && lines.length === 0 && !isBySize) return data;
+  const wanted = (f: NumberFormat) => (isOwn ? f : changed(f, units, decimals));
+  // Of one measure, all numbers are in one unit; and none is rounded over a goal or the edge of a zone.
+  const values = valuesOf(data);
+  const own = keepingSides(
+    inOneUnit(wanted(data.format), values),
+    numbers([...data.rows.flatMap((r) => (r.format ? [] : r.value)), data.total]),
+    lines,
+  );
+  const format = (f: NumberFormat) => (f === data.format ? own : wanted(f));
   const names = { ...data.names };
   for (const name of ["value", "total", "target"]) {
     const now = names[name];
@@ -43,6 +86,8 @@ export function withFigures(data: VisualData, style: Style<SharedPart>): VisualD
     format: format(data.format),
     names,
     second: data.second && { ...data.second, format: format(data.second.format) },
-    rows: data.rows.map((r) => (r.format ? { ...r, format: format(r.format) } : r)),
+    rows: data.rows.map((r) =>
+      r.format ? { ...r, format: inOneUnit(wanted(r.format), [r.value, ...r.cells]) } : r,
+    ),
   };
 }

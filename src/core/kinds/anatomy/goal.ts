@@ -1,4 +1,5 @@
 import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
+import { keepingSides } from "./figures";
 import { niceAbove, type PastEnd } from "./scale";
 import type { SharedInput } from "./shared-parts";
 
@@ -49,16 +50,12 @@ export function goalLines(
   ];
 }
 
-const WITH_DECIMAL = { ...PERCENT_FORMAT, decimals: 1 };
-
 /**
- * Whether a share is so near its goal that whole percents would claim that the goal is reached, or just not.
+ * The format of a share of a goal: whole percents, with the decimals that it takes where they would claim
+ * that the goal is reached, or just not.
  */
-const isNearGoal = (share: number): boolean => share !== 1 && Math.abs(share - 1) < 0.0051;
-
-/** The format of a share of a goal: whole percents, with a decimal near the goal. */
 export const shareFormat = (share: number | null): NumberFormat =>
-  share !== null && isNearGoal(share) ? WITH_DECIMAL : PERCENT_FORMAT;
+  share === null ? PERCENT_FORMAT : keepingSides(PERCENT_FORMAT, [share], [1]);
 
 /** What a value is called that lies outside nothing to the goal; empty where it lies between. */
 export function beyondGoal(value: number | null, whole: number | null): "past the goal" | "below zero" | "" {

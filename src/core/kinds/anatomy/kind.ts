@@ -1,18 +1,17 @@
 import type { RoleId } from "../../project/roles";
-import type { OwnPicture, Rule, Visual } from "../../project/schema";
+import type { OwnPicture, Visual } from "../../project/schema";
 import type { RowKey } from "../../rows/row-key";
 import type { VisualData } from "../../rows/visual-data";
 import type { Theme } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
 import type { Palette } from "../../scene/palettes";
-import type { Part } from "./dial";
+import type { DialValue, Part } from "./dial";
 import type { Style } from "./style";
 import type { Surface } from "./surface";
 
 /** What a visual brings for its colours and pictures besides its dials. */
 export interface Look {
   palettes: Palette[];
-  rules: Rule[];
   categoryColours: Record<string, string>;
   /** By the category's label. */
   pictures: Visual["pictures"];
@@ -57,6 +56,16 @@ export interface Kind<Id extends string = string> {
   unmarked?: (dials: Visual["dials"]) => string | null;
   /** Whether its marks have other colours than those of categories, series and rules. */
   ownColours?: true;
+  /**
+   * What else of the visual changes with a dial, so that the picture means the same as before; null where
+   * nothing does.
+   */
+  alongside?: (
+    visual: Visual,
+    data: VisualData,
+    dial: string,
+    value: DialValue | null,
+  ) => Partial<Omit<Visual, "id">> | null;
   /** The size of a new visual, in pixels. */
   firstSize: Size;
   /** The size of a new tile of a board, in its columns and rows. */

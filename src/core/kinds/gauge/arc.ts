@@ -4,7 +4,7 @@ import type { SceneInput } from "../anatomy/kind";
 import { clamp } from "../anatomy/scale";
 import type { Face } from "./face";
 import type { GaugePart } from "./parts";
-import type { Stretch } from "./zones";
+import { type Stretch, zoneColour } from "./zones";
 
 type Input = SceneInput<GaugePart>;
 
@@ -57,10 +57,10 @@ const ZONE_STEPS = 12;
  * A zone whose colour deepens along it, in steps; each reaches a little under the next, so that no seam
  * shows.
  */
-function zoneRamp({ index, from, until }: Stretch, tone: string): Piece[] {
+function zoneRamp({ at: place, from, until }: Stretch, tone: string): Piece[] {
   const at = (i: number) => from + ((until - from) * i) / ZONE_STEPS;
   return Array.from({ length: ZONE_STEPS }, (_, i) => ({
-    id: `zone:${index}/${i}`,
+    id: `zone:${place}/${i}`,
     part: "zones",
     from: at(i),
     to: i === ZONE_STEPS - 1 ? until : at(i + 1.15),
@@ -73,14 +73,12 @@ function zonePieces({ style, theme }: Input, { r, inner }: Face, zones: Stretch[
   const cap = style.choice("arc.caps") === "round" ? (r - inner) / 2 : 0;
   const inset = zones.length > 1 ? style.number("zones.gap") / 2 : 0;
   return zones.flatMap((zone, i): Piece[] => {
-    const fill = theme.tones[zone.tone];
+    const fill = zoneColour(zone, theme);
     if (style.toggle("zones.ramp")) return zoneRamp(zone, fill);
     const first = i === 0 ? cap : 0;
     const last = i === zones.length - 1 ? cap : 0;
     const corners: Sector["corners"] = [first, last, last, first];
-    return [
-      { id: `zone:${zone.index}`, part: "zones", from: zone.from, to: zone.until, fill, inset, corners },
-    ];
+    return [{ id: `zone:${zone.at}`, part: "zones", from: zone.from, to: zone.until, fill, inset, corners }];
   });
 }
 

@@ -1,8 +1,9 @@
-import { shortFormats } from "../../base/number-format";
+import { crossesLine, shortFormats } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { Text } from "../../scene/marks";
 import { fitText, SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "../anatomy/angles";
+import { linesOf } from "../anatomy/figures";
 import type { SceneInput } from "../anatomy/kind";
 import { clamp } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
@@ -30,7 +31,10 @@ export interface GaugeSaid {
 
 /** The reading in each wording, the fullest first. */
 function textsOf({ data, style }: Input, value: number): string[] {
-  const shortened = shortFormats(data.format).map((format) => ({ ...data.names, value: { value, format } }));
+  const lines = linesOf(data);
+  const shortened = shortFormats(data.format)
+    .filter((format) => !lines.some((line) => crossesLine(value, line, format)))
+    .map((format) => ({ ...data.names, value: { value, format } }));
   return [data.names, ...shortened].map((names) => fillTemplate(style.template("reading.text"), names));
 }
 

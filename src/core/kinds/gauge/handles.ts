@@ -1,5 +1,5 @@
 import { formatNumber } from "../../base/number-format";
-import type { Zone } from "../../project/schema";
+import type { DrawnZone } from "../../rows/visual-data";
 import type { Handle } from "../../scene/marks";
 import { polar } from "../anatomy/angles";
 import type { SceneInput } from "../anatomy/kind";
@@ -49,10 +49,12 @@ function openingHandles({ style }: Input, { cx, cy, r, inner, start, sweep }: Fa
 }
 
 /** The handles of a gauge: its opening, the edges of its zones, and its target. */
-export function gaugeHandles(input: Input, face: Face, scale: Scale, zones: Zone[]): Handle[] {
+export function gaugeHandles(input: Input, face: Face, scale: Scale, zones: DrawnZone[]): Handle[] {
   const { target } = input.data;
-  const edges = zones.flatMap((zone, at): Handle[] => {
-    if (zone.to === null || shareOf(zone.to, scale) <= 0 || shareOf(zone.to, scale) >= 1) return [];
+  const edges = zones.flatMap((zone): Handle[] => {
+    const { at } = zone;
+    if (zone.to === null || !zone.isMovable || shareOf(zone.to, scale) <= 0 || shareOf(zone.to, scale) >= 1)
+      return [];
     const label = `Edge of ${zone.word || "zone"}`;
     const edit = { type: "zone edge", at } as const;
     const handle = { id: `zone${at}`, edit, label, word: "zone", distance: face.inner };

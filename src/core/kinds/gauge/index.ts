@@ -1,6 +1,8 @@
 import { defineKind } from "../anatomy/kind";
+import { scaleOf } from "../anatomy/scale";
 import { GAUGE_PARTS } from "./parts";
 import { gaugeScene } from "./scene";
+import { areShares, withEdges } from "./zones";
 
 /** A gauge: what the registry of kinds knows of it. */
 export const gauge = defineKind({
@@ -14,5 +16,11 @@ export const gauge = defineKind({
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),
   parts: GAUGE_PARTS,
+  alongside: (visual, data, dial, value) => {
+    const as = value === "share" ? "share" : "value";
+    if (dial !== "zones.edges" || (as === "share") === areShares(visual)) return null;
+    const scale = scaleOf({ ...data, value: data.total, past: "hold" });
+    return { zones: withEdges(visual.zones, scale, as) };
+  },
   scene: gaugeScene,
 });

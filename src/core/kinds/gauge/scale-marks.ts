@@ -89,7 +89,7 @@ function wordMark(input: Input, face: Face, zone: Stretch, target: number | null
   if (y - size / 2 < 0 || y + size / 2 > frame.height) return [];
   if (!isClearOfArc(face, face.inner, { x, y, half, size })) return [];
   const line = { x, y, text: zone.word, size, weight: 500, fill: theme.muted, align: "middle" } as const;
-  return [textMark(`word:${zone.index}`, "zones", line)];
+  return [textMark(`word:${zone.at}`, "zones", line)];
 }
 
 /** Ticks, the numbers at the ends of the scale, and the words of the zones. */

@@ -1,6 +1,6 @@
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import type { Zone } from "../../project/schema";
+import type { DrawnZone } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Datum, Mark, Scene } from "../../scene/marks";
@@ -20,7 +20,7 @@ import { needleMarks, targetMarks } from "./needle";
 import type { GaugePart } from "./parts";
 import { plateMarks } from "./plate";
 import { scaleMarks } from "./scale-marks";
-import { edgesAsValues, type Stretch, stretches, zoneOf } from "./zones";
+import { edgesAsValues, type Stretch, stretches, zoneColour, zoneOf } from "./zones";
 
 type Input = SceneInput<GaugePart>;
 
@@ -32,7 +32,7 @@ interface Laid {
   share: number;
   zones: Stretch[];
   /** The zone that the value falls in. */
-  zone: Zone | null;
+  zone: DrawnZone | null;
   face: Face;
   /** Where the body begins, under the heading. */
   top: number;
@@ -107,11 +107,11 @@ function datumOf(input: Input, { value, word }: GaugeSaid): Datum {
 }
 
 /** The colour of progress: of the value's zone, unless a rule or a colour of its own says another. */
-function toneOf(input: Input, zone: Zone | null): string {
+function toneOf(input: Input, zone: DrawnZone | null): string {
   const { style, theme, data } = input;
   const isOwn = style.choice("colours.by") === "rule" || style.colour("colours.one", "") !== "";
   return zone && !isOwn
-    ? mix(theme.tones[zone.tone], theme.ink, 0.25)
+    ? mix(zoneColour(zone, theme), theme.ink, zone.color ? 0 : 0.25)
     : new Colours(input).of(data.rows[0], 0);
 }
 

@@ -7,7 +7,7 @@ export const lollipop = defineKind({
   id: "lollipop",
   label: "Lollipop",
   phrase: "lollipops",
-  roles: ["value", "split", "headSize", "pictures", "order", "keep"],
+  roles: ["value", "split", "baseline", "headSize", "pictures", "order", "keep"],
   needsSplit: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },

@@ -49,7 +49,6 @@ export const LOLLIPOP_PARTS = [
         ],
         "zero",
       ),
-      number("baseline", "Baseline", [-1_000_000_000, 1_000_000_000, 1], "", 0),
     ],
     { says: true },
   ),

@@ -46,8 +46,12 @@ interface Laid {
  * says.
  */
 function startOf({ data, style }: Input): { start: number; said: string } {
-  const baseline = style.number("domain.baseline");
-  if (style.choice("domain.start") === "zero") return { start: baseline, said: "" };
+  const baseline = data.baseline ?? 0;
+  if (style.choice("domain.start") === "zero")
+    return {
+      start: baseline,
+      said: baseline === 0 ? "" : `Stems start at ${formatNumber(baseline, data.format)}`,
+    };
   const values = data.rows.flatMap((r) => (r.value === null ? [] : [r.value]));
   const [low, high] = [Math.min(...values), Math.max(...values)];
   const step = niceAbove((high - low || Math.abs(high) || 1) / 4);

@@ -1,7 +1,7 @@
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate, type TemplateValue } from "../../base/template";
-import type { Rule } from "../../project/schema";
 import { rowKey } from "../../rows/row-key";
+import type { DrawnRule } from "../../rows/visual-data";
 import { plainRow, type VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark, Scene, Text } from "../../scene/marks";
@@ -37,7 +37,7 @@ interface Laid {
   /** The lines under it, as far as there is room, and their size. */
   small: number;
   change: Change | null;
-  rule: Rule | null;
+  rule: DrawnRule | null;
   caption: string;
   /** Where the course over time stands; null where it has no place. */
   course: Box | null;
@@ -131,7 +131,7 @@ function changeMarks({ theme }: Input, { box, x, align, small }: Laid, change: C
 }
 
 /** The symbol and the word of the rule that holds. */
-function ruleMarks({ theme }: Input, laid: Laid, rule: Rule, y: number): Mark[] {
+function ruleMarks({ theme }: Input, laid: Laid, rule: DrawnRule, y: number): Mark[] {
   const { x, align, small } = laid;
   const left = align === "middle" ? x - textWidth(rule.word, small, 600) / 2 - small * 0.6 : x + small * 0.36;
   const form = rule.symbol === "none" ? "circle" : rule.symbol;
