@@ -111,6 +111,7 @@ export async function answerVisual(
       theme,
       size: { width: width ?? visual.size.width, height: height ?? visual.size.height },
       inputs,
+      filters,
     });
   if (m[2] === "svg")
     return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
@@ -124,7 +125,12 @@ export async function answerVisual(
       headers: named(TABLE_FORMATS[m[2]], m[2]),
     });
   return Response.json(
-    { visual: visual.name, kind: visual.kind, data: toVisualData(visual, document, result, inputs), result },
+    {
+      visual: visual.name,
+      kind: visual.kind,
+      data: toVisualData(visual, document, result, { inputs, filters }),
+      result,
+    },
     { headers: named("application/json; charset=utf-8", "json") },
   );
 }

@@ -75,11 +75,11 @@ test("colours by a rule carry its word and symbol", async ({ page }) => {
   await dials(page).getByLabel("Word of rule 1").fill("loses money");
   await dials(page).getByLabel("Word of rule 1").press("Enter");
   await dials(page).getByRole("button", { name: "Rule", exact: true }).click();
-  await dials(page).getByLabel("Limit of rule 2").fill("abc");
-  await dials(page).getByLabel("Limit of rule 2").press("Enter");
-  await expect(dials(page).getByText("A number")).toBeVisible();
-  await dials(page).getByLabel("Limit of rule 2").fill("1000000");
-  await dials(page).getByLabel("Limit of rule 2").press("Enter");
+  await dials(page).getByLabel("Limit of rule 2", { exact: true }).fill("abc");
+  await dials(page).getByLabel("Limit of rule 2", { exact: true }).press("Enter");
+  await expect(dials(page).getByText("Write a number")).toBeVisible();
+  await dials(page).getByLabel("Limit of rule 2", { exact: true }).fill("1000000");
+  await dials(page).getByLabel("Limit of rule 2", { exact: true }).press("Enter");
   await dials(page).getByLabel("Word of rule 2").fill("over a million");
   await dials(page).getByLabel("Word of rule 2").press("Enter");
   await expect(stage(page).getByText("loses money")).toBeVisible();

@@ -60,5 +60,5 @@ test("a ring without a target asks for one; what the gallery proposes is taken o
   await gallery.getByRole("button", { name: "Progress ring", exact: true }).click();
   await expect(page.getByRole("button", { name: /^Target: / })).toHaveText("against a target …");
   await expect(page.getByRole("region", { name: "Stage" }).getByText("no target yet")).toBeVisible();
-  await expect(page.getByRole("textbox", { name: "Title", exact: true })).toHaveValue("{measure}");
+  await expect(page.getByRole("combobox", { name: "Title", exact: true })).toHaveValue("{measure}");
 });

@@ -21,7 +21,7 @@ test("a donut from nothing: split, first three and Other, the segment under the 
   await page.getByRole("option", { name: "vessel", exact: true }).click();
   await page.getByRole("button", { name: /^Keep:/ }).click();
   await page.getByRole("textbox", { name: "The first" }).fill("3");
-  await page.getByRole("button", { name: "Set" }).click();
+  await page.keyboard.press("Enter");
   await expect(stage(page).getByRole("img")).toHaveAttribute(
     "aria-label",
     /donut of Fare revenue, total €30.*4 segments/,
@@ -72,7 +72,7 @@ test("a progress bar from nothing, and what it does past its goal", async ({ pag
   );
   await page.getByRole("button", { name: /^Target:/ }).click();
   await page.getByLabel("A number").fill("4000000");
-  await page.getByRole("button", { name: "Set" }).click();
+  await page.keyboard.press("Enter");
   await expect(picture).toHaveAttribute("aria-label", /132.%.*past the goal/);
   await expect(stage(page).getByText(/past the goal/)).toBeVisible();
   await page.getByLabel("Past the goal", { exact: true }).selectOption("extend");
@@ -171,4 +171,49 @@ test("filters in the sentence: nothing is lost before a value is ticked; a text,
     page.getByRole("button", { name: "Filter: date: the last 3 months of its dates" }),
   ).toBeVisible();
   await total(/total [34]\d\d.\d\d\d|total 5\d\d.\d\d\d|total 6\d\d.\d\d\d/);
+});
+
+test("a caption is written with names that are offered, and says what they stand for", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const title = page.getByRole("combobox", { name: "Title", exact: true });
+  await title.fill("Fares: {rev");
+  const names = page.getByRole("listbox", { name: "Names" });
+  await expect(names.getByRole("option", { name: /^revenue/ })).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(title).toHaveValue("Fares: {revenue}");
+  await title.press("End");
+  await title.pressSequentially(", {split} {filters}");
+  await page.keyboard.press("Enter");
+  await expect(stage(page).getByText(/^Fares: €[\d\u2009.,]+.*, route all rows$/)).toBeVisible();
+  // What is unknown is said, and nothing changes; Escape takes the old text back.
+  await title.fill("{nobody} {x}");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "nothing called “nobody”" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(title).toHaveValue("Fares: {revenue}, {split} {filters}");
+});
+
+test("a number that can mean a share or a percent is asked about, and edges come from inputs", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await page.getByRole("button", { name: "On-time departures" }).click();
+  await page.getByRole("button", { name: "Edge of zone 1: 75.0\u2009%" }).click();
+  const edge = page.getByRole("textbox", { name: "Zone 1 ends at", exact: true });
+  await edge.fill("0.7");
+  await edge.press("Enter");
+  await expect(page.getByRole("button", { name: "0.7\u2009%" })).toBeVisible();
+  await page.getByRole("button", { name: "70\u2009%" }).click();
+  await expect(edge).toHaveValue("70 %");
+  await page.getByRole("button", { name: "Zone 2 ends at, from a measure or an input" }).click();
+  await page.getByRole("option", { name: /^Punctuality goal/ }).click();
+  await page.keyboard.press("Escape");
+  await expect(
+    page.getByRole("button", { name: "Edge of zone 2: punctuality goal 92\u2009%" }),
+  ).toBeVisible();
+  // Shares of the range mean the same edge.
+  await page.getByRole("combobox", { name: "Edges are" }).selectOption({ label: "shares of the range" });
+  await expect(page.getByRole("button", { name: "Edge of zone 1: 70\u2009%" })).toBeVisible();
 });

@@ -23,6 +23,26 @@ export function readByPattern(cell: string, pattern: string): number | null {
 }
 
 /**
+ * Writes a day (ISO 8601) by the date letters of Unicode: YYYY-'W'ww, dd MMM yyyy. Weeks are those of ISO
+ * 8601. Null where the text is no day, or the pattern none of dates.
+ */
+export function writeByPattern(day: string, pattern: string): string | null {
+  const moment = Date.parse(day.length > 10 ? `${day}Z` : `${day}T00:00:00Z`);
+  if (!Number.isFinite(moment) || !/[a-zA-Z]/.test(pattern.replace(/'[^']*'/g, ""))) return null;
+  try {
+    return format(moment, pattern, {
+      in: utc,
+      weekStartsOn: 1,
+      firstWeekContainsDate: 4,
+      useAdditionalWeekYearTokens: true,
+      useAdditionalDayOfYearTokens: true,
+    });
+  } catch {
+    return null;
+  }
+}
+
+/**
  * Why a pattern cannot be used, in a sentence that says what to do, or null. A usable one has a year at
  * least.
  */

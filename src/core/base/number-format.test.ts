@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { shorten, textWidth, wrap } from "../scene/text";
 import { formatNumber, inOneUnit, type NumberFormat, PLAIN_FORMAT } from "./number-format";
-import { checkTemplate, fillTemplate } from "./template";
+import { checkTemplate, fillTemplate, openPlace } from "./template";
 
 const T = "\u2009";
 describe("number format", () => {
@@ -57,12 +57,38 @@ describe("templates", () => {
     expect(fillTemplate("{nothing} {total", values)).toBe("— {total");
   });
   it("name what is wrong and where", () => {
-    expect(checkTemplate("a {totl} b", ["total"])).toEqual([
+    expect(checkTemplate("a {totl} b", values)).toEqual([
       { start: 2, end: 8, message: "There is nothing called “totl” to write here. Did you mean {total}?" },
     ]);
-    expect(checkTemplate("{total:percnt}", ["total"])[0].message).toContain("is no format");
-    expect(checkTemplate("50 } more", ["total"])[0]).toMatchObject({ start: 3, end: 4 });
-    expect(checkTemplate("{total:percent.1}", ["total"])).toEqual([]);
+    expect(checkTemplate("{total:percnt}", values)[0].message).toContain("is no format");
+    expect(checkTemplate("50 } more", values)[0]).toMatchObject({ start: 3, end: 4 });
+    expect(checkTemplate("{total:percent.1}", values)).toEqual([]);
+    expect(checkTemplate("{category:percent.1}", values)[0].message).toContain("is a text");
+  });
+
+  it("write days by the date letters of Unicode, one or from one to another", () => {
+    const days = {
+      week: { from: "2026-01-01", to: "2026-01-01", text: "Week 1, 2026" },
+      span: { from: "2025-12-29", to: "2026-02-01", text: "all of it" },
+    };
+    const write = (text: string) => fillTemplate(text, days);
+    expect(write("{week}, {week:YYYY-'W'ww}, {week:dd.MM.yyyy}")).toBe("Week 1, 2026, 2026-W01, 01.01.2026");
+    // The week belongs to the year of its Thursday.
+    expect(write("{span:YYYY-'W'ww}")).toBe("2026-W01 – 2026-W05");
+    expect(write("{span:MMM yyyy}, {span:'the year' y}")).toBe(
+      "Dec 2025 – Feb 2026, the year 2025 – the year 2026",
+    );
+    // What is no pattern writes the day as it is, and is said.
+    expect(write("{week:n}")).toBe("Week 1, 2026");
+    expect(checkTemplate("{week:n}", days)[0].message).toContain("no way to write a date");
+    expect(checkTemplate("{span:EEEE}", days)).toEqual([]);
+  });
+
+  it("know what is being written before a caret", () => {
+    expect(openPlace("{total} of {me", 14)).toEqual({ from: 12, typed: "me", name: null });
+    expect(openPlace("a {total:per} b", 12)).toEqual({ from: 9, typed: "per", name: "total" });
+    expect(openPlace("a {total} b", 11)).toBeNull();
+    expect(openPlace("a b", 2)).toBeNull();
   });
 });
 

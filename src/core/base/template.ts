@@ -1,9 +1,21 @@
+import { writeByPattern } from "./date-pattern";
 import { nearestName } from "./nearest";
 import type { NumberFormat } from "./number-format";
 import { formatFromText, formatNumber, PLAIN_FORMAT } from "./number-format";
 
-/** What a name in a template stands for: a text, or a number with the format it is written in. */
-export type TemplateValue = string | { value: number | null; format: NumberFormat };
+/** A day, or a stretch from one to another (ISO 8601), with how it is written where no format is asked for. */
+export interface DaySpan {
+  from: string;
+  to: string;
+  text: string;
+}
+/** What a name in a template stands for: a text, a number with the format it is written in, or days. */
+export type TemplateValue = string | { value: number | null; format: NumberFormat } | DaySpan;
+/** The names that a template can write, with what they stand for. */
+export type TemplateNames = Readonly<Record<string, TemplateValue>>;
+
+/** A date of any year by which patterns are tried. */
+const SOME_DAY = "2020-02-03";
 
 /** What is wrong in a template, from one character to before another. */
 export interface TemplateProblem {
@@ -30,13 +42,28 @@ function placesIn(template: string): Place[] {
   });
 }
 
+/** Why a format does not fit what a name stands for, and what would; null where it fits. */
+function formatProblem(format: string, value: TemplateValue): string | null {
+  if (typeof value === "string")
+    return "It is a text, which has no format. Leave out the colon and what follows.";
+  if ("from" in value)
+    return writeByPattern(SOME_DAY, format) === null
+      ? `“${format}” is no way to write a date. Use for example dd MMM yyyy, MMM yyyy or YYYY-'W'ww.`
+      : null;
+  return formatFromText(format, PLAIN_FORMAT)
+    ? null
+    : `“${format}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.`;
+}
+
 /** Finds unknown names, unknown formats and unclosed braces in a template, with their places. */
-export function checkTemplate(template: string, known: Iterable<string>): TemplateProblem[] {
-  const names = [...known];
-  const lower = new Set(names.map((n) => n.toLowerCase()));
+export function checkTemplate(template: string, known: TemplateNames): TemplateProblem[] {
+  const names = Object.keys(known);
+  const byName = new Map(Object.entries(known).map(([name, value]) => [name.toLowerCase(), value]));
   const problems: TemplateProblem[] = [];
   for (const { start, end, name, format } of placesIn(template)) {
-    if (!lower.has(name.toLowerCase())) {
+    const value = byName.get(name.toLowerCase());
+    const wrong = value !== undefined && format !== undefined ? formatProblem(format, value) : null;
+    if (value === undefined) {
       const near = nearestName(name, names);
       const advice = near
         ? `Did you mean {${near}}?`
@@ -45,13 +72,7 @@ export function checkTemplate(template: string, known: Iterable<string>): Templa
             .map((n) => `{${n}}`)
             .join(", ")}.`;
       problems.push({ start, end, message: `There is nothing called “${name}” to write here. ${advice}` });
-    } else if (format !== undefined && !formatFromText(format, PLAIN_FORMAT)) {
-      problems.push({
-        start,
-        end,
-        message: `“${format}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.`,
-      });
-    }
+    } else if (wrong) problems.push({ start, end, message: wrong });
   }
   const rest = template.replace(PLACE, (whole) => " ".repeat(whole.length));
   const brace = rest.search(/[{}]/);
@@ -67,6 +88,18 @@ export function checkTemplate(template: string, known: Iterable<string>): Templa
 /** The longest text that a template is filled to: long texts in many places would make one without end. */
 const LONGEST = 5000;
 
+/** What a name stands for, as a format has it written; as it is without one, and where the format is none. */
+function writtenAs(value: TemplateValue, format: string | undefined): string {
+  if (typeof value === "string") return value;
+  if ("from" in value) {
+    const days = format === undefined ? [] : [value.from, value.to].map((d) => writeByPattern(d, format));
+    const written = days.filter((d) => d !== null);
+    return written.length === 2 ? [...new Set(written)].join(" – ") : value.text;
+  }
+  const wanted = format === undefined ? null : formatFromText(format, value.format);
+  return formatNumber(value.value, wanted ?? value.format);
+}
+
 /** Fills a template in; a place whose name is unknown is a dash: no braces reach a reader. */
 export function fillTemplate(template: string, values: Record<string, TemplateValue>): string {
   const places = placesIn(template);
@@ -77,13 +110,7 @@ export function fillTemplate(template: string, values: Record<string, TemplateVa
   for (const { start, end, name, format } of places) {
     const value = byName.get(name.toLowerCase()) ?? "—";
     out += template.slice(at, start);
-    out +=
-      typeof value === "string"
-        ? value
-        : formatNumber(
-            value.value,
-            (format === undefined ? null : formatFromText(format, value.format)) ?? value.format,
-          );
+    out += writtenAs(value, format);
     at = end;
     if (out.length > LONGEST) return `${out.slice(0, LONGEST)} …`;
   }
@@ -93,6 +120,23 @@ export function fillTemplate(template: string, values: Record<string, TemplateVa
 /** The names a template uses. */
 export function namesInTemplate(template: string): string[] {
   return placesIn(template).map((p) => p.name);
+}
+
+/** The place that is being written before a caret: where its name or its format begins, and what is there. */
+export function openPlace(
+  template: string,
+  caret: number,
+): { from: number; typed: string; name: string | null } | null {
+  const before = template.slice(0, caret);
+  const open = before.lastIndexOf("{");
+  if (open < 0 || before.indexOf("}", open) >= 0) return null;
+  const colon = before.indexOf(":", open);
+  const from = (colon < 0 ? open : colon) + 1;
+  return {
+    from,
+    typed: before.slice(from),
+    name: colon < 0 ? null : before.slice(open + 1, colon).trim(),
+  };
 }
 
 /** The template with a name changed. */

@@ -1,16 +1,10 @@
-import { renameInTemplate } from "../base/template";
 import { renameInputIn, renameMeasureIn, scopeOf } from "./names";
 import type { Input, Measure, Project } from "./schema";
-import { nameInTemplates } from "./templates";
+import { nameInTemplates, renameInTemplatesOf } from "./templates";
 
 function renameInTemplates(p: Project, sort: "measure" | "input", was: string, is: string): void {
-  const [from, to] = [nameInTemplates(sort, was), nameInTemplates(sort, is)];
-  for (const v of p.visuals) {
-    v.title = renameInTemplate(v.title, from, to);
-    v.subtitle = renameInTemplate(v.subtitle, from, to);
-    for (const [key, dial] of Object.entries(v.dials))
-      if (typeof dial === "string") v.dials[key] = renameInTemplate(dial, from, to);
-  }
+  for (const visual of p.visuals)
+    renameInTemplatesOf(visual, nameInTemplates(sort, was), nameInTemplates(sort, is));
 }
 
 /** Edits of measures and inputs. */

@@ -4,6 +4,7 @@ import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
 import { freeName, renameColumnIn, renameTableIn, scopeOf } from "./names";
 import { ordersOf } from "./roles";
 import type { Measure, Project, TableInfo, TableLink, Visual } from "./schema";
+import { columnInTemplates, renameInTemplatesOf } from "./templates";
 
 type Column = TableInfo["columns"][number];
 type Derived = TableInfo["derived"][number];
@@ -58,8 +59,13 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
       );
   for (const v of p.visuals) {
     const own = tableOfVisual(p, v);
-    for (const split of [v.split, v.series, ...orderColumns(v)])
-      if (split) split.column = inName(split.column, own);
+    for (const split of [v.split, v.series, ...orderColumns(v)]) {
+      if (!split) continue;
+      const was = split.column;
+      split.column = inName(was, own);
+      if (split.column !== was)
+        renameInTemplatesOf(v, columnInTemplates(p, was), columnInTemplates(p, split.column));
+    }
     for (const f of v.filters) f.column = inName(f.column, own);
   }
   for (const b of p.boards)
@@ -94,8 +100,13 @@ function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string)
         to,
       );
   for (const v of p.visuals) {
-    for (const split of [v.split, v.series, ...orderColumns(v)])
-      if (split) split.column = inName(split.column);
+    for (const split of [v.split, v.series, ...orderColumns(v)]) {
+      if (!split) continue;
+      const was = split.column;
+      split.column = inName(was);
+      if (split.column !== was)
+        renameInTemplatesOf(v, columnInTemplates(p, was), columnInTemplates(p, split.column));
+    }
     for (const f of v.filters) f.column = inName(f.column);
   }
   for (const b of p.boards)

@@ -1,6 +1,6 @@
 import { sameName } from "../base/names";
-import { namesInTemplate } from "../base/template";
-import type { Visual } from "./schema";
+import { namesInTemplate, renameInTemplate } from "../base/template";
+import type { Project, Visual } from "./schema";
 
 /** What the names of the sentence stand for in templates; they go before measures and inputs called alike. */
 export const TEMPLATE_ROLES = [
@@ -12,6 +12,7 @@ export const TEMPLATE_ROLES = [
   "split",
   "series",
   "category",
+  "filters",
 ] as const;
 /** A name of the sentence that templates can write. */
 export type TemplateRole = (typeof TEMPLATE_ROLES)[number];
@@ -22,12 +23,29 @@ const isRole = (name: string) => TEMPLATE_ROLES.some((role) => sameName(role, na
 export const nameInTemplates = (sort: "measure" | "input", name: string): string =>
   isRole(name) ? `${sort}.${name}` : name;
 
+/** How the column of a split is written in templates: what is called like it goes before it. */
+export function columnInTemplates(
+  { measures, inputs }: Pick<Project, "measures" | "inputs">,
+  column: string,
+): string {
+  const isTaken = isRole(column) || [...measures, ...inputs].some(({ name }) => sameName(name, column));
+  return isTaken ? `column.${column}` : column;
+}
+
 /** The texts of a visual that can hold names in braces. */
 export const templatesOf = (visual: Visual): string[] => [
   visual.title,
   visual.subtitle,
   ...Object.values(visual.dials).filter((d): d is string => typeof d === "string"),
 ];
+
+/** Gives a name another one in all templates of a visual, which is a draft. */
+export function renameInTemplatesOf(visual: Visual, from: string, to: string): void {
+  visual.title = renameInTemplate(visual.title, from, to);
+  visual.subtitle = renameInTemplate(visual.subtitle, from, to);
+  for (const [key, dial] of Object.entries(visual.dials))
+    if (typeof dial === "string") visual.dials[key] = renameInTemplate(dial, from, to);
+}
 
 /** Whether a template of a visual writes a measure or an input. */
 export function templatesName(visual: Visual, sort: "measure" | "input", name: string): boolean {

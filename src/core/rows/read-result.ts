@@ -1,12 +1,15 @@
+import { andMore } from "../base/more";
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
-import type { Result } from "../plan/query";
+import type { Filter, Result } from "../plan/query";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
 import type { Named } from "../project/names";
 import type { Measure, NumberSource, Visual } from "../project/schema";
-import { nameInTemplates, type TemplateRole } from "../project/templates";
+import { columnInTemplates, nameInTemplates, type TemplateRole } from "../project/templates";
+import { filterText } from "./filter-text";
+import { bucketLabels } from "./key-labels";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import { rowKey } from "./row-key";
 import type { DrawnRule, DrawnZone, VisualData } from "./visual-data";
@@ -32,9 +35,16 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   title: visual.name,
   subtitle: "",
   names: {},
+  splitInTemplates: null,
   notes: [],
   problem,
 });
+
+/** What a board or an address says of a visual: values of inputs by name, and filters besides its own. */
+export interface Around {
+  inputs?: Record<string, Value>;
+  filters?: readonly Filter[];
+}
 
 /** A result with what its visual's phrases are resolved against. */
 interface Reading {
@@ -42,13 +52,12 @@ interface Reading {
   measure: Measure;
   project: Categorized;
   result: Result;
-  /** Values that a board or an address overrides, by the input's name. */
-  inputs: Record<string, Value>;
+  around: Around;
 }
 
 const measureIn = (project: Named, id: string | null) => project.measures.find((m) => m.id === id);
-const inputNow = ({ inputs }: Reading, input: Named["inputs"][number]) =>
-  own(inputs, input.name) ?? input.value;
+const inputNow = ({ around }: Reading, input: Named["inputs"][number]) =>
+  own(around.inputs ?? {}, input.name) ?? input.value;
 
 /** The number that a phrase names: its own, an input's, or a measure's over all rows. */
 function numberFrom(reading: Reading, source: NumberSource | null): number | null {
@@ -117,6 +126,44 @@ function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<Visu
 /** What a split is called in a caption: its column, or the stretch of time it is by. */
 const splitName = (split: Visual["split"]) => split?.by ?? split?.column.replaceAll("_", " ") ?? "";
 
+/** A value that is no number, as templates write it: a date can be written in other ways. */
+const worded = (value: Value, type: string | undefined): TemplateValue => {
+  const text = String(value ?? "");
+  return (type === "date" || type === "timestamp") && text ? { from: text, to: text, text } : text;
+};
+
+/** The filters of a visual and of the board it stands on, as a caption says them. */
+function filtersInWords({ visual, around }: Reading): string {
+  const all = [...visual.filters, ...(around.filters ?? [])];
+  return all.length ? all.map(filterText).join(", ") : "all rows";
+}
+
+/** How many categories a caption names one by one. */
+const NAMED_CATEGORIES = 3;
+
+/** The columns of the splits, with the categories that they show: a stretch of days, or names. */
+function splitsInTemplates({ visual, project, result }: Reading): [string, TemplateValue][] {
+  return [visual.split, visual.series].flatMap((split, at): [string, TemplateValue][] => {
+    if (!split) return [];
+    const side = result.crossed?.splits[at];
+    const keys = side?.keys ?? result.columns[0].values;
+    const isPut = (i: number) => i === (side ? side.others?.at : result.others?.row);
+    const shown = keys.filter((key, i) => key !== null && !isPut(i));
+    const labelFor = bucketLabels(split, shown);
+    const type = side?.type ?? result.columns[0].type;
+    const name = columnInTemplates(project, split.column);
+    if (shown.length && (type === "date" || type === "timestamp")) {
+      const [from, to] = [shown.reduce(earlier), shown.reduce(later)].map(String);
+      const text = [...new Set([labelFor(from), labelFor(to)])].join(" – ");
+      return [[name, { from, to, text }]];
+    }
+    const said = shown.slice(0, NAMED_CATEGORIES).map(labelFor).join(", ");
+    return [[name, [said, andMore(shown.length - NAMED_CATEGORIES)].filter(Boolean).join(" ")]];
+  });
+}
+const earlier = (a: Value, b: Value) => (String(a) < String(b) ? a : b);
+const later = (a: Value, b: Value) => (String(a) > String(b) ? a : b);
+
 /** What names in templates stand for: inputs, measures over all rows, and the words of the sentence. */
 function templateValues(reading: Reading, total: number | null, target: number | null): VisualData["names"] {
   const { measure, project, result } = reading;
@@ -131,19 +178,23 @@ function templateValues(reading: Reading, total: number | null, target: number |
     split: splitName(reading.visual.split),
     series: splitName(reading.visual.series),
     category: "",
+    filters: filtersInWords(reading),
   };
   const named: [string, TemplateValue][] = [
     ...project.inputs.map((i): [string, TemplateValue] => {
       const now = inputNow(reading, i);
-      const value = typeof now === "number" ? { value: now, format: i.format } : String(now ?? "");
+      const value = typeof now === "number" ? { value: now, format: i.format } : worded(now, i.type);
       return [nameInTemplates("input", i.name), value];
     }),
     ...project.measures.flatMap((m): [string, TemplateValue][] => {
       const now = own(result.totals, m.name);
       if (now === undefined) return [];
-      const value = typeof now === "number" || now === null ? { value: now, format: m.format } : String(now);
+      const type = result.columns.find((c) => c.name === m.name)?.type;
+      const value =
+        typeof now === "number" || now === null ? { value: now, format: m.format } : worded(now, type);
       return [[nameInTemplates("measure", m.name), value]];
     }),
+    ...splitsInTemplates(reading),
     ...Object.entries(roles),
   ];
   return Object.fromEntries(named);
@@ -158,7 +209,7 @@ export function readResult(
   visual: Visual,
   project: Categorized,
   result: Result | { error: string } | null,
-  inputs: Record<string, Value>,
+  around: Around,
 ): VisualData {
   const measure = measureIn(project, visual.value);
   if (!measure) return nothing(visual, "Choose a measure");
@@ -167,7 +218,7 @@ export function readResult(
   const type = measureColumns(result, visual).find((c) => c.name === measure.name)?.type;
   if (type === "text" || type === "date" || type === "timestamp")
     return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
-  const reading = { visual, measure, project, result, inputs };
+  const reading = { visual, measure, project, result, around };
   const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
   const total = asNumber(own(result.totals, measure.name));
   const target = numberFrom(reading, visual.target);
@@ -193,6 +244,7 @@ export function readResult(
     title: visual.title,
     subtitle: visual.subtitle,
     names: templateValues(reading, total, target),
+    splitInTemplates: visual.split && columnInTemplates(project, visual.split.column),
     notes: result.unfiltered.map(
       ({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`,
     ),

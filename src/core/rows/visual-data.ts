@@ -87,6 +87,8 @@ export interface VisualData {
   subtitle: string;
   /** What names in templates stand for. */
   names: Record<string, TemplateValue>;
+  /** The name under which templates write the column of the split. */
+  splitInTemplates: string | null;
   /** What a reader of the numbers should know besides, such as a filter that leaves a table whole. */
   notes: string[];
   /** What is missing in the sentence, or what went wrong; then nothing is drawn but this. */

@@ -134,10 +134,20 @@ describe("the colour of a category", () => {
       { type: "change column", table: "orders", column: "on", change: { name: "day" } } as const,
     ].reduce(edited, {
       ...said,
-      visuals: [bySize({ order: { by: { column: "on" }, order: "asc" } })],
+      visuals: [
+        bySize({
+          order: { by: { column: "on" }, order: "asc" },
+          title: "{value} by {sizes.size}",
+          split: { column: "sizes.size" },
+        }),
+      ],
     });
     expect(renamed.categories).toEqual([{ ...item, table: "measures", column: "code" }]);
-    expect(renamed.visuals[0].order.by).toEqual({ column: "day" });
+    expect(renamed.visuals[0]).toMatchObject({
+      order: { by: { column: "day" } },
+      split: { column: "measures.code" },
+      title: "{value} by {measures.code}",
+    });
   });
 
   it("goes by time for dates, whatever year a filter begins with", () => {

@@ -1,4 +1,3 @@
-import type { Value } from "../base/value";
 import { kindOf } from "../kinds";
 import { withFigures } from "../kinds/anatomy/figures";
 import type { SceneInput } from "../kinds/anatomy/kind";
@@ -8,6 +7,7 @@ import { Surface } from "../kinds/anatomy/surface";
 import { finishDials } from "../kinds/finishes";
 import type { Result } from "../plan/query";
 import type { Project, Visual } from "../project/schema";
+import type { Around } from "../rows/read-result";
 import type { RowKey } from "../rows/row-key";
 import type { VisualData } from "../rows/visual-data";
 import { THEMES, themeOn } from "../scene/colour";
@@ -19,11 +19,10 @@ import { toVisualData } from "./visual-data";
 export type Design = Pick<Project, "palettes" | "finishes" | "pictures">;
 
 /** What a drawing can differ in from the visual as it is kept. */
-export interface PictureOptions {
+export interface PictureOptions extends Around {
   theme?: "light" | "night";
   size?: { width: number; height: number };
   focus?: RowKey | null;
-  inputs?: Record<string, Value>;
 }
 
 const NO_DESIGN: Design = { palettes: [], finishes: [], pictures: [] };
@@ -86,5 +85,5 @@ export function pictureOf(
   result: Result | { error: string } | null,
   options: PictureOptions = {},
 ): Scene {
-  return sceneOf(visual, toVisualData(visual, project, result, options.inputs), project, options);
+  return sceneOf(visual, toVisualData(visual, project, result, options), project, options);
 }

@@ -8,7 +8,7 @@ import type { Named } from "../project/names";
 import { offeredColumns } from "../project/offered";
 import { type FieldOf, ROLE_FIELDS, type RoleId } from "../project/roles";
 import type { Measure, NumberSource, Order, Visual } from "../project/schema";
-import { filterText } from "./filter-text";
+import { filterText } from "../rows/filter-text";
 import { offeredSplits } from "./offered-splits";
 
 /** What of a visual a phrase changes, and with which choices. */

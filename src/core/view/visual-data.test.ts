@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { madeTable } from "../../testing/made-table";
 import { parseIsoDate } from "../base/calendar";
+import { fillTemplate } from "../base/template";
 import { runQueries } from "../engine/run";
-import { querySchema, type Result } from "../plan/query";
+import { type Query, querySchema, type Result } from "../plan/query";
 import { scopeOf } from "../project/names";
 import { FORMAT_VERSION, projectSchema, type Visual, visualSchema } from "../project/schema";
 import { SERIES_MOST, toQuery } from "./query";
@@ -59,7 +60,7 @@ function dataFor(more: Partial<Visual>, from = project) {
     scope: scopeOf(from),
   });
   if (!("rows" in answer)) throw answer;
-  return { query, data: toVisualData(visual, from, answer as Result) };
+  return { query, result: answer as Result, data: toVisualData(visual, from, answer as Result) };
 }
 
 describe("from the sentence to what a kind draws", () => {
@@ -110,6 +111,34 @@ describe("from the sentence to what a kind draws", () => {
       ["PEOPLE", 46],
       ["TRIPS", 6],
     ]);
+  });
+
+  it("captions write the columns of the split, days in any way, and the filters in words", () => {
+    const said = (title: string, more: Partial<Visual>, filters: Query["filters"] = []) => {
+      const { data, result } = dataFor({ kind: "rounded bars", ...more });
+      const visual = visualSchema.parse({
+        id: "v",
+        name: "V",
+        value: "people",
+        kind: "rounded bars",
+        ...more,
+      });
+      const around = toVisualData(visual, project, result, { filters });
+      expect(around.rows).toEqual(data.rows);
+      return fillTemplate(title, around.names);
+    };
+    const byMonth = { split: { column: "day", by: "month" as const } };
+    expect(said("{day}: {day:yyyy-MM}", byMonth)).toBe("Jan – Mar: 2025-01 – 2025-03");
+    expect(said("{route}", { split: { column: "route" } })).toBe("North, South, West");
+    expect(said("{filters}", {})).toBe("all rows");
+    const filters = [{ column: "route", in: ["North"] }];
+    expect(said("for {filters}", { filters }, [{ column: "fare", in: ["day", "week"] }])).toBe(
+      "for North, day and week",
+    );
+    // A measure that is called like the column goes before it.
+    expect(
+      said("{people} {column.people}", { split: { column: "people" }, keep: { first: 1, others: true } }),
+    ).toBe("46 20");
   });
 
   it("edges of zones, limits of rules and baselines come from measures and inputs; one that is gone holds nothing", () => {

@@ -1,8 +1,7 @@
-import type { Value } from "../base/value";
 import type { Result } from "../plan/query";
 import type { Categorized } from "../project/categories";
 import type { Visual } from "../project/schema";
-import { readResult } from "../rows/read-result";
+import { type Around, readResult } from "../rows/read-result";
 import type { VisualData } from "../rows/visual-data";
 import { spoken } from "./spoken";
 
@@ -14,7 +13,7 @@ export function toVisualData(
   visual: Visual,
   project: Categorized,
   result: Result | { error: string } | null,
-  inputs: Record<string, Value> = {},
+  around: Around = {},
 ): VisualData {
-  return readResult(spoken(visual), project, result, inputs);
+  return readResult(spoken(visual), project, result, around);
 }

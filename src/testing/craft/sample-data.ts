@@ -49,6 +49,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     subtitle: "{total} carried",
     notes: [],
     problem: null,
+    splitInTemplates: null,
     names: {
       value: write(total),
       total: write(total),

@@ -2,7 +2,7 @@
 import { RotateCcw } from "lucide-react";
 import { Slider, Switch } from "radix-ui";
 import { memo, type ReactNode, useId, useMemo, useRef } from "react";
-import { checkTemplate } from "@/core/base/template";
+import type { TemplateNames } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
 import { homeOfSplit } from "@/core/project/categories";
@@ -17,6 +17,7 @@ import { useDesign } from "../shared/design";
 import { Choose } from "../shared/labelled";
 import { useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
+import { TemplateField } from "../shared/template-field";
 import { CategoryColours, Rules } from "./colour-controls";
 import { PaletteDial } from "./palette-dial";
 import { useVisual } from "./sentences";
@@ -24,7 +25,7 @@ import { useVisual } from "./sentences";
 interface Props {
   dial: Dial;
   value: DialValue;
-  names: string[];
+  names: TemplateNames;
   onChange: (value: DialValue | null) => void;
 }
 
@@ -148,13 +149,7 @@ function DialRow(props: Props) {
   return (
     <>
       {label}
-      <CommitField
-        id={id}
-        mono
-        value={String(value)}
-        check={(t) => checkTemplate(t, names)[0]?.message ?? null}
-        onCommit={(t) => onChange(t.slice(0, 500))}
-      />
+      <TemplateField id={id} mono value={String(value)} names={names} longest={500} onCommit={onChange} />
     </>
   );
 }
@@ -162,7 +157,7 @@ function DialRow(props: Props) {
 interface PartProps {
   visual: Visual;
   part: Part;
-  names: string[];
+  names: TemplateNames;
   lit: boolean;
   onLit: (part: string | null) => void;
   onDial: OnDial;
@@ -308,7 +303,7 @@ export function DialPanel({
 }: {
   id: string;
   data: VisualData;
-  names: string[];
+  names: TemplateNames;
   lit: string | null;
   onLit: (part: string | null) => void;
 }) {

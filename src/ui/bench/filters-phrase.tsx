@@ -1,7 +1,7 @@
 "use client";
 import type { Filter } from "@/core/plan/query";
 import type { OfferedColumn } from "@/core/project/offered";
-import { filterText } from "@/core/view/filter-text";
+import { filterText } from "@/core/rows/filter-text";
 import { FilterList } from "./filter-list";
 import { Phrase } from "./phrase";
 

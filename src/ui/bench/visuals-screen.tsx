@@ -2,7 +2,7 @@
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { memo, useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
-import { checkTemplate } from "@/core/base/template";
+import type { TemplateNames } from "@/core/base/template";
 
 import type { Visual } from "@/core/project/schema";
 import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
@@ -18,6 +18,7 @@ import { useFindings } from "../shared/review";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
 import { StaticPicture } from "../shared/static-picture";
+import { TemplateField } from "../shared/template-field";
 import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
@@ -92,7 +93,6 @@ const Thumbnail = memo(
 export function VisualsScreen() {
   const visuals = useSentences();
   const measures = useProject((s) => s.document.measures);
-  const inputs = useProject((s) => s.document.inputs);
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
   const theme = useTheme((s) => s.theme);
@@ -116,16 +116,16 @@ export function VisualsScreen() {
     all.map((one) => one.data),
   );
   const found = visual ? findings[visuals.indexOf(visual)] : [];
+  // A measure that no template writes yet was not asked for: its value comes with the first that does.
   const names = useMemo(
-    () => [
-      ...new Set([
-        ...TEMPLATE_ROLES,
-        ...Object.keys(data?.names ?? {}),
-        ...measures.map((m) => nameInTemplates("measure", m.name)),
-        ...inputs.map((i) => nameInTemplates("input", i.name)),
-      ]),
-    ],
-    [data, measures, inputs],
+    (): TemplateNames => ({
+      ...Object.fromEntries(TEMPLATE_ROLES.map((role) => [role, ""])),
+      ...Object.fromEntries(
+        measures.map((m) => [nameInTemplates("measure", m.name), { value: null, format: m.format }]),
+      ),
+      ...data?.names,
+    }),
+    [data, measures],
   );
 
   const add = (draft: Visual) => {
@@ -244,24 +244,24 @@ export function VisualsScreen() {
             </Labelled>
             <Labelled label="Title">
               {(id) => (
-                <CommitField
+                <TemplateField
                   id={id}
                   value={visual.title}
-                  check={(t) => checkTemplate(t, names)[0]?.message ?? null}
-                  onCommit={(t) =>
-                    apply({ type: "change visual", id: visual.id, change: { title: t.slice(0, 300) } })
-                  }
+                  names={names}
+                  longest={300}
+                  onCommit={(title) => apply({ type: "change visual", id: visual.id, change: { title } })}
                 />
               )}
             </Labelled>
             <Labelled label="Subtitle">
               {(id) => (
-                <CommitField
+                <TemplateField
                   id={id}
                   value={visual.subtitle}
-                  check={(t) => checkTemplate(t, names)[0]?.message ?? null}
-                  onCommit={(t) =>
-                    apply({ type: "change visual", id: visual.id, change: { subtitle: t.slice(0, 300) } })
+                  names={names}
+                  longest={300}
+                  onCommit={(subtitle) =>
+                    apply({ type: "change visual", id: visual.id, change: { subtitle } })
                   }
                 />
               )}

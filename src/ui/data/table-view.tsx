@@ -5,7 +5,7 @@ import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 
 import type { TableProfile } from "@/server/compute/protocol";
-import { filterText } from "../../core/view/filter-text";
+import { filterText } from "../../core/rows/filter-text";
 import { freeLabel } from "../shared/ids";
 import { useLate } from "../shared/late";
 import { useProject } from "../shared/project-context";

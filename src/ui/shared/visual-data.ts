@@ -47,14 +47,22 @@ export function useVisualsData(
     const pending = queries[i] !== null && answers[i] === null;
     const before = known.current.get(visual.id);
     if (pending && before) return { data: before.data, pending };
-    const depends = [...dataFieldsOf(visual), draft.measures, draft.inputs, categories, answers[i], inputs];
+    const depends = [
+      ...dataFieldsOf(visual),
+      draft.measures,
+      draft.inputs,
+      categories,
+      answers[i],
+      inputs,
+      filters,
+    ];
     if (
       before &&
       before.depends.length === depends.length &&
       before.depends.every((d, k) => d === depends[k])
     )
       return { data: before.data, pending };
-    const data = toVisualData(visual, document, answers[i], inputs);
+    const data = toVisualData(visual, document, answers[i], { inputs, filters });
     if (!pending) known.current.set(visual.id, { depends, data });
     return { data, pending };
   });

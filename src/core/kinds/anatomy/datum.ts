@@ -1,9 +1,9 @@
+import { andMore } from "../../base/more";
 import { formatNumber, type NumberFormat } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import type { RowKey } from "../../rows/row-key";
-import type { VisualRow } from "../../rows/visual-data";
+import { type RowKey, subjectOf } from "../../rows/row-key";
+import type { VisualData, VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";
-import { andMore } from "./more";
 import type { SharedInput } from "./shared-parts";
 
 /** How strongly a row is drawn: those beside the one under the pointer step back. */
@@ -15,20 +15,34 @@ export function strength({ focus, data }: SharedInput, key: RowKey, weak = 0.45)
 export function ownTooltip(
   { data }: SharedInput,
   text: string,
-  row: Pick<VisualRow, "label" | "value" | "format">,
+  row: Pick<VisualRow, "key" | "label" | "value" | "format">,
 ): string {
   const format = row.format ?? data.format;
   const whole = data.target ?? data.total;
   const share = whole && row.value !== null ? row.value / whole : null;
   return fillTemplate(text, {
-    ...data.names,
-    category: row.label,
+    ...categoryNames(data, row),
     value: { value: row.value, format },
     share: {
       value: share,
       format: { ...format, style: "percent", units: "none", prefix: "", suffix: "", decimals: 0 },
     },
   });
+}
+
+/**
+ * The names of a visual's templates with the category of a row in the place of all of them: where that is a
+ * day, or a stretch that begins with one, it can be written in other ways.
+ */
+export function categoryNames(
+  { names, splitInTemplates }: VisualData,
+  { key, label: text }: Pick<VisualRow, "key" | "label">,
+): VisualData["names"] {
+  const subject = subjectOf(key);
+  const day = subject.type === "category" && typeof subject.value === "string" ? subject.value : "";
+  const all = splitInTemplates === null ? undefined : names[splitInTemplates];
+  const category = typeof all === "object" && "from" in all && day ? { from: day, to: day, text } : text;
+  return { ...names, ...(splitInTemplates === null ? {} : { [splitInTemplates]: category }), category };
 }
 
 /**

@@ -79,7 +79,8 @@ export function withFigures(data: VisualData, style: Style<SharedPart>): VisualD
   const names = { ...data.names };
   for (const name of ["value", "total", "target"]) {
     const now = names[name];
-    if (now && typeof now !== "string") names[name] = { ...now, format: format(now.format) };
+    if (now && typeof now === "object" && "value" in now)
+      names[name] = { ...now, format: format(now.format) };
   }
   return {
     ...data,

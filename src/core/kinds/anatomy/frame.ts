@@ -1,3 +1,4 @@
+import { doNotFit } from "../../base/more";
 import { fillTemplate } from "../../base/template";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
@@ -5,7 +6,6 @@ import type { Handle, Mark, Scene, Text } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, shorten, wrap } from "../../scene/text";
 import { ruleWords } from "./colours";
 import { LABELS } from "./labels";
-import { doNotFit } from "./more";
 import type { SharedInput } from "./shared-parts";
 import { textMark } from "./text-mark";
 

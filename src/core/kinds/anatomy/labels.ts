@@ -3,6 +3,7 @@ import { formatNumber, inOneUnit, PERCENT_FORMAT, shortFormats } from "../../bas
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
+import { categoryNames } from "./datum";
 import { type ChoiceDial, choice, colour, type Dial, number, part, template, toggle } from "./dial";
 import { shareFormat } from "./goal";
 import type { SharedInput } from "./shared-parts";
@@ -92,7 +93,7 @@ export function tellApart(values: (number | null)[], format: NumberFormat): Numb
 
 /** What a label of a row says, from the fullest wording to the shortest; `whole` is what its share is of. */
 export type LabelWriter = (
-  row: Pick<VisualRow, "label" | "value" | "format">,
+  row: Pick<VisualRow, "key" | "label" | "value" | "format">,
   whole: number | null,
 ) => string[][];
 
@@ -138,8 +139,7 @@ export function labelWriter({ style, data }: SharedInput, content: LabelSays): L
         case "text":
           return [
             fillTemplate(ownText, {
-              ...data.names,
-              category: row.label,
+              ...categoryNames(data, row),
               value: { value, format: f },
               share: { value: share, format: PERCENT_FORMAT },
             }),

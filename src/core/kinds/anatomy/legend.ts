@@ -1,3 +1,4 @@
+import { andMore } from "../../base/more";
 import { formatNumber } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
@@ -8,7 +9,6 @@ import type { Colours } from "./colours";
 import { choice, part, toggle } from "./dial";
 import type { SceneInput } from "./kind";
 import type { LegendEntry } from "./legend-entry";
-import { andMore } from "./more";
 import type { SharedPart } from "./shared-parts";
 import { symbolMark } from "./symbol";
 import { textMark } from "./text-mark";

@@ -91,7 +91,7 @@ function datumOf(input: Input, { value, word }: GaugeSaid): Datum {
   const own = style.template("tooltip.text");
   const named = { key: data.rows[0].key, title: data.valueLabel };
   if (own) {
-    const text = ownTooltip(input, own, { label: data.valueLabel, value });
+    const text = ownTooltip(input, own, { ...data.rows[0], label: data.valueLabel, value });
     return { ...named, lines: [{ label: text, value: "" }] };
   }
   const { target } = data;

@@ -1,3 +1,4 @@
+import { doNotFit } from "../../base/more";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
@@ -17,7 +18,6 @@ import {
   textAgainst,
 } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { doNotFit } from "../anatomy/more";
 import { progressArcs } from "../anatomy/progress-arcs";
 import { progressWords } from "../anatomy/progress-words";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";

@@ -1,3 +1,4 @@
+import { doNotFit } from "../../base/more";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
@@ -12,7 +13,6 @@ import { type Goal, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
-import { doNotFit } from "../anatomy/more";
 import { progressArcs } from "../anatomy/progress-arcs";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";

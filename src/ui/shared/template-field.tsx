@@ -1,0 +1,165 @@
+"use client";
+import { useId, useRef, useState } from "react";
+import {
+  checkTemplate,
+  fillTemplate,
+  openPlace,
+  type TemplateNames,
+  type TemplateValue,
+} from "@/core/base/template";
+
+/** What is offered at a place: the text that takes it, and what that writes now. */
+interface Offer {
+  text: string;
+  says: string;
+}
+
+const NUMBER_FORMATS = ["number.0", "number.1", "percent.0", "percent.1", "automatic.1", "million.1"];
+const DAY_FORMATS = ["dd MMM yyyy", "MMM yyyy", "yyyy", "YYYY-'W'ww", "dd.MM.yyyy", "EEEE"];
+const MOST_OFFERS = 60;
+
+function formatsOf(value: TemplateValue | undefined): string[] {
+  if (value === undefined || typeof value === "string") return [];
+  return "from" in value ? DAY_FORMATS : NUMBER_FORMATS;
+}
+
+/** What can stand where the caret is: names after a brace, formats after a colon. */
+function offersAt(text: string, caret: number, names: TemplateNames): Offer[] {
+  const place = openPlace(text, caret);
+  if (!place) return [];
+  const typed = place.typed.trim().toLowerCase();
+  if (place.name === null)
+    return Object.keys(names)
+      .filter((name) => name.toLowerCase().includes(typed))
+      .sort((a, b) => Number(b.toLowerCase().startsWith(typed)) - Number(a.toLowerCase().startsWith(typed)))
+      .slice(0, MOST_OFFERS)
+      .map((name) => ({ text: name, says: fillTemplate(`{${name}}`, names) }));
+  const { name } = place;
+  const found = Object.entries(names).find(([known]) => known.toLowerCase() === name.toLowerCase());
+  return formatsOf(found?.[1])
+    .filter((format) => format.toLowerCase().includes(typed))
+    .map((format) => ({ text: format, says: fillTemplate(`{${name}:${format}}`, names) }));
+}
+
+/**
+ * A text with names in braces. After a brace it offers what can stand there, with what it says now; it
+ * changes the document on Enter or when it is left. Escape takes the old text back.
+ */
+export function TemplateField({
+  id,
+  value,
+  names,
+  longest,
+  mono = false,
+  onCommit,
+}: {
+  id: string;
+  value: string;
+  names: TemplateNames;
+  longest: number;
+  mono?: boolean;
+  onCommit: (text: string) => void;
+}) {
+  const listId = useId();
+  const field = useRef<HTMLInputElement>(null);
+  const [text, setText] = useState<string | null>(null);
+  const [caret, setCaret] = useState<number | null>(null);
+  const [at, setAt] = useState(0);
+  const shown = text ?? value;
+  const offers = caret === null ? [] : offersAt(shown, caret, names);
+  const active = Math.min(at, offers.length - 1);
+  const problem =
+    text !== null && text !== value && offers.length === 0
+      ? (checkTemplate(text, names)[0]?.message ?? null)
+      : null;
+  const look = () => {
+    setCaret(field.current?.selectionStart ?? null);
+    setAt(0);
+  };
+  const commit = () => {
+    setCaret(null);
+    if (text === null || checkTemplate(text, names).length > 0) return;
+    if (text !== value) onCommit(text.slice(0, longest));
+    setText(null);
+  };
+  const take = ({ text: offer }: Offer) => {
+    const place = openPlace(shown, caret ?? 0);
+    if (!place || caret === null) return;
+    const rest = shown.slice(caret).replace(/^[^{}\s]*\}/, "");
+    const before = `${shown.slice(0, place.from)}${offer}}`;
+    setText(before + rest);
+    setCaret(null);
+    requestAnimationFrame(() => field.current?.setSelectionRange(before.length, before.length));
+  };
+  return (
+    <div className="relative min-w-0">
+      <input
+        ref={field}
+        id={id}
+        role="combobox"
+        aria-expanded={offers.length > 0}
+        aria-controls={listId}
+        aria-autocomplete="list"
+        aria-activedescendant={offers.length ? `${listId}-${active}` : undefined}
+        aria-invalid={problem !== null}
+        autoComplete="off"
+        value={shown}
+        className={`field ${mono ? "font-mono" : ""} ${problem ? "border-signal" : ""}`}
+        onChange={(e) => {
+          setText(e.target.value);
+          look();
+        }}
+        onSelect={(e) => caret !== null && setCaret(e.currentTarget.selectionStart)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (offers.length > 0 && (e.key === "ArrowDown" || e.key === "ArrowUp")) {
+            e.preventDefault();
+            setAt((active + (e.key === "ArrowDown" ? 1 : offers.length - 1)) % offers.length);
+          } else if (offers.length > 0 && (e.key === "Enter" || e.key === "Tab")) {
+            e.preventDefault();
+            take(offers[active]);
+          } else if (e.key === "Enter") commit();
+          else if (e.key === "Escape") {
+            if (offers.length > 0) setCaret(null);
+            else setText(null);
+          }
+        }}
+      />
+      {offers.length > 0 && (
+        <div
+          id={listId}
+          role="listbox"
+          aria-label="Names"
+          className="absolute right-0 left-[-84px] z-30 mt-1 max-h-60 overflow-auto rounded-md border border-rule bg-sheet p-1 shadow-stage"
+        >
+          {offers.map((offer, i) => (
+            <div
+              key={offer.text}
+              id={`${listId}-${i}`}
+              role="option"
+              tabIndex={-1}
+              aria-selected={i === active}
+              ref={(element) => {
+                if (i === active) element?.scrollIntoView({ block: "nearest" });
+              }}
+              // The field keeps the focus.
+              onPointerDown={(e) => {
+                e.preventDefault();
+                take(offer);
+              }}
+              className={`flex cursor-pointer items-baseline justify-between gap-3 rounded-sm px-2 py-1 text-sm ${i === active ? "bg-tint" : ""}`}
+            >
+              <span className="font-mono">{offer.text}</span>
+              <span className="min-w-0 truncate text-muted">{offer.says}</span>
+            </div>
+          ))}
+        </div>
+      )}
+      {problem && (
+        <p role="alert" className="mt-1 text-xs text-signal">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
