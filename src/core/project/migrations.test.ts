@@ -31,6 +31,23 @@ describe("stored documents", () => {
     },
   );
 
+  it("of version 2 keep what stems are measured from, and rings without names", () => {
+    const visual = (kind: string, dials: object) => ({ id: kind, name: kind, kind, dials });
+    const before = {
+      ...emptyProject("p"),
+      version: 2,
+      visuals: [
+        visual("lollipop", { "domain.baseline": 20, "head.diameter": 9 }),
+        visual("progress ring", { "labels.names": false }),
+      ],
+    };
+    const migrated = migrateDocument(before);
+    if ("problem" in migrated) throw new Error(migrated.problem);
+    const [stems, ring] = projectSchema.parse(migrated.document).visuals;
+    expect(stems).toMatchObject({ baseline: { number: 20 }, dials: { "head.diameter": 9 } });
+    expect(ring).toMatchObject({ baseline: null, dials: { "labels.place": "none" } });
+  });
+
   it("that no version wrote, or a newer one, are refused with a sentence", () => {
     const problem = (value: unknown) => {
       const migrated = migrateDocument(value);

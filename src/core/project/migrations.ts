@@ -8,12 +8,17 @@ const cleaned = (picture: Stored) => ({
   href: typeof picture?.href === "string" ? (cleanPicture(picture.href) ?? picture.href) : picture?.href,
 });
 
-/** A visual whose baseline was a dial, with the phrase that it is now. */
-function withBaseline(visual: Stored): Stored {
+/** A visual whose baseline was a dial, with the phrase that it is now; names of rings have a place. */
+function withPhrases(visual: Stored): Stored {
   const dials = visual?.dials as Stored | undefined;
-  if (typeof dials !== "object" || dials === null || !("domain.baseline" in dials)) return visual;
-  const { "domain.baseline": baseline, ...others } = dials;
-  return { ...visual, dials: others, ...(baseline === 0 ? {} : { baseline: { number: baseline } }) };
+  if (typeof dials !== "object" || dials === null) return visual;
+  const { "domain.baseline": baseline = 0, "labels.names": names, ...others } = dials;
+  return {
+    ...visual,
+    dials:
+      names === false && visual.kind === "progress ring" ? { ...others, "labels.place": "none" } : others,
+    ...(baseline === 0 ? {} : { baseline: { number: baseline } }),
+  };
 }
 
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
@@ -24,10 +29,10 @@ const STEPS: ((document: Stored) => Stored)[] = [
     ...document,
     pictures: Array.isArray(document.pictures) ? document.pictures.map(cleaned) : [],
   }),
-  // Version 3: what stems are measured from is a phrase of the sentence.
+  // Version 3: what stems are measured from is a phrase of the sentence; names of rings have places.
   (document) => ({
     ...document,
-    visuals: Array.isArray(document.visuals) ? document.visuals.map(withBaseline) : document.visuals,
+    visuals: Array.isArray(document.visuals) ? document.visuals.map(withPhrases) : document.visuals,
   }),
 ];
 

@@ -63,6 +63,7 @@ export function sceneInput(
     look: { palettes: design.palettes, categoryColours, pictures, ownPictures: design.pictures },
     data: withFigures(data, style),
     focus: options.focus ?? null,
+    countsNames: false,
   };
 }
 

@@ -5,6 +5,7 @@ import { THEMES } from "../../core/scene/colour";
 import { sceneOf } from "../../core/view/picture";
 import { casesOf, visualOf } from "./cases";
 import { faults } from "./faults";
+import { misnamed } from "./named";
 import { miscoloured, unshown } from "./shown";
 import { lies } from "./truth";
 
@@ -37,6 +38,7 @@ describe.each(KINDS.map((k) => [k.id, k] as const))("%s", (id) => {
             ...lies(visual, data, scene),
             ...unshown(visual, data, scene),
             ...miscoloured(visual, data, scene, { size, theme }),
+            ...misnamed(data, scene),
           ];
           if (scene.description.length < 4) found.push("no description");
           if (found.length) {

@@ -30,3 +30,24 @@ export function liftOf(start: number, sweep: number): -1 | 0 | 1 {
   if (bottom < 0.35) return -1;
   return top < 0.35 ? 1 : 0;
 }
+
+/** The corners and the middles of the sides of a box of half width and height 1. */
+const RIM = [-1, 0, 1].flatMap((x) => [-1, 0, 1].map((y) => [x, y])).filter(([x, y]) => x !== 0 || y !== 0);
+
+/** Whether a box of text at a distance from the centre, in the middle of a sector, stays within it. */
+export function boxInSector(
+  { start, end, inner, outer }: { start: number; end: number; inner: number; outer: number },
+  distance: number,
+  box: { width: number; height: number },
+): boolean {
+  const middle = (start + end) / 2;
+  const centre = polar(0, 0, middle, distance);
+  const half = (end - start) / 2;
+  return RIM.every(([dx, dy]) => {
+    const [x, y] = [centre.x + (dx * box.width) / 2, centre.y + (dy * box.height) / 2];
+    const far = Math.hypot(x, y);
+    const turn = (Math.atan2(x, -y) * 180) / Math.PI - middle;
+    const off = Math.abs(((((turn + 180) % 360) + 360) % 360) - 180);
+    return far > inner && far < outer && off < half;
+  });
+}

@@ -63,32 +63,62 @@ function baseRoom(s: Settled, beyond: number, length: number): number {
 const labelSizeIn = (s: Settled, most: number) => Math.max(SMALLEST, Math.min(s.wanted.labelSize, most));
 const labelsOf = (s: Settled) => s.wanted.labels.slice(0, s.rows.length);
 
+/**
+ * What labels beyond the ends of bars take before and after a plot of a width: a short bar leaves its label
+ * room within the plot.
+ */
+function endRooms(s: Settled, labels: Bands["labels"], beyond: number, width: number) {
+  const { rows, low, high, start, wanted } = s;
+  const rooms = { before: s.negative ? 2 + beyond : 0, after: 2 + beyond };
+  for (const [i, text] of (labels?.texts ?? []).entries()) {
+    if (!text || !labels) continue;
+    const isBefore = (rows[i].value ?? 0) < start;
+    const end = isBefore ? Math.min(...wanted.reach[i]) - low : high - Math.max(...wanted.reach[i]);
+    const need = textWidth(text, labels.size, 600) + 8 + beyond - (width * Math.max(0, end)) / (high - low);
+    const side = isBefore ? "before" : "after";
+    rooms[side] = Math.max(rooms[side], need);
+  }
+  return rooms;
+}
+
+/** The share of a body's width that bars to the right keep: labels that leave them less are shortened, or go. */
+const LEAST_PLOT = 0.42;
+/** The shares of the width that a label may take, one after the other. */
+const LABEL_ROOMS = [0.3, 0.2, 0.14];
+
 /** The plot of bars that run to the right: names at the left, labels beyond the ends. */
 function plotBeside(s: Settled): Plot {
   const { body, rows, nameSize, wanted } = s;
-  const isNamed = s.input.style.toggle("axis.names") && body.width >= 130;
+  const isNamed = s.input.style.toggle("axis.names") && body.width >= 100;
   const widest = Math.max(...rows.map((r) => textWidth(r.label, nameSize, 400)));
-  const nameWidth = isNamed ? Math.min(body.width * 0.38, widest + 10) : 0;
+  const nameWidth = isNamed ? Math.min(body.width * 0.36, widest + 10) : 0;
   const height = body.height - (s.grid > 0 ? SMALLEST * 1.5 : 0);
   const pitch = height / rows.length;
-  const labels = fitAll(
-    labelsOf(s),
-    rows.map(() => body.width * 0.3),
-    Math.min(labelSizeIn(s, body.height / 4), Math.max(SMALLEST, pitch * 0.9)),
-    600,
-  );
-  const width = Math.max(0, ...(labels?.texts ?? []).map((t) => textWidth(t, labels?.size ?? 9, 600)));
-  const room = width > 0 ? width + 8 : 2;
   const beyond = wanted.beyond?.(pitch) ?? 0;
-  const before = s.negative ? room + beyond : baseRoom(s, beyond, body.width - nameWidth);
-  const after = (s.positive ? room : 2) + beyond;
-  const plot = {
-    x: body.x + nameWidth + before,
-    y: body.y,
-    width: Math.max(8, body.width - nameWidth - before - after),
-    height,
+  const base = s.negative ? 0 : baseRoom(s, beyond, body.width - nameWidth);
+  const size = Math.min(labelSizeIn(s, body.height / 4), Math.max(SMALLEST, pitch * 0.9));
+  const plotWith = (labels: Bands["labels"]): Plot => {
+    let width = body.width - nameWidth;
+    let rooms = { before: base, after: 2 };
+    // The room that labels take and the room that they leave depend on each other.
+    for (let i = 0; i < 3; i++) {
+      rooms = endRooms(s, labels, beyond, width);
+      rooms.before = Math.max(base, rooms.before);
+      width = Math.max(8, body.width - nameWidth - rooms.before - rooms.after);
+    }
+    return {
+      plot: { x: body.x + nameWidth + rooms.before, y: body.y, width, height },
+      labels,
+      nameWidth,
+      names: null,
+    };
   };
-  return { plot, labels, nameWidth, names: null };
+  for (const share of LABEL_ROOMS) {
+    const room = rows.map(() => body.width * share);
+    const laid = plotWith(fitAll(labelsOf(s), room, size, 600));
+    if (laid.labels && laid.plot.width >= body.width * LEAST_PLOT) return laid;
+  }
+  return plotWith(null);
 }
 
 /** The plot of bars that stand: names under them, labels above. */

@@ -3,7 +3,7 @@ import { fillTemplate } from "../../base/template";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Handle, Mark, Scene, Text } from "../../scene/marks";
-import { LINE_HEIGHT, SMALLEST, shorten, wrap } from "../../scene/text";
+import { LINE_HEIGHT, SMALLEST, wrap } from "../../scene/text";
 import { ruleWords } from "./colours";
 import { LABELS } from "./labels";
 import type { SharedInput } from "./shared-parts";
@@ -35,8 +35,16 @@ export function layFrame(input: SharedInput): { marks: Mark[]; body: Box } {
     width: width - 2 * padding,
     height: Math.max(1, height - padding - top),
   };
-  return { marks, body };
+  if (!input.countsNames || body.height < UNNAMED_FROM) return { marks, body };
+  const noted = footLine(body, input.theme, unnamedText(1), UNNAMED);
+  return { marks: [...marks, ...noted.marks], body: noted.body };
 }
+
+/** The mark that counts the names that are missing, and what it says. */
+export const UNNAMED = "unnamed";
+export const unnamedText = (count: number): string => `${count} without names`;
+/** A body of this height has room to say how many names are missing. */
+const UNNAMED_FROM = 44;
 
 /** The lines of a title or a subtitle, so many at most; each is placed when those before it are. */
 function headingLines(
@@ -159,23 +167,26 @@ export const titleOf = ({ data }: SharedInput): string =>
 
 /** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
 export function footNote(body: Box, theme: Theme, text: string, id = "note"): { marks: Mark[]; body: Box } {
-  if (!text || body.height < 110) return { marks: [], body };
-  const size = 10;
-  const y = body.y + body.height - size * 0.6;
-  return {
-    marks: [
-      textMark(id, "labels", {
-        x: body.x + body.width / 2,
-        y,
-        text: shorten(text, body.width, size, 400),
-        size,
-        weight: 400,
-        fill: theme.muted,
-        align: "middle",
-      }),
-    ],
-    body: { ...body, height: body.height - size * 1.6 },
-  };
+  return !text || body.height < 110 ? { marks: [], body } : footLine(body, theme, text, id);
+}
+
+/** A line at the foot of a body, of any height; a tall body has room for two. */
+function footLine(body: Box, theme: Theme, text: string, id: string): { marks: Mark[]; body: Box } {
+  const size = Math.min(10, Math.max(SMALLEST, body.height * 0.1));
+  const lines = wrap(text, body.width, size, 400, body.height >= 150 ? 2 : 1);
+  const height = lines.length * size * LINE_HEIGHT;
+  const top = body.y + body.height - height;
+  const look = { size, weight: 400, fill: theme.muted, align: "middle" } as const;
+  const marks = lines.map((line, i) => {
+    const y = top + size * LINE_HEIGHT * (i + 0.5);
+    return textMark(i === 0 ? id : `${id}${i}`, "labels", {
+      x: body.x + body.width / 2,
+      y,
+      text: line,
+      ...look,
+    });
+  });
+  return { marks, body: { ...body, height: body.height - height - size * 0.4 } };
 }
 
 /**

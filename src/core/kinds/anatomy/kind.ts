@@ -30,6 +30,8 @@ export interface SceneInput<in P extends Part = Part> {
   look: Look;
   data: VisualData;
   focus: RowKey | null;
+  /** Whether the foot has room to say how many of what is drawn have no name in the picture. */
+  countsNames: boolean;
 }
 
 interface Size {

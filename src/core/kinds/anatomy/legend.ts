@@ -156,7 +156,7 @@ function entryMarks(e: LegendEntry, { x, y, room, valueAtEnd }: EntryPlace, them
 }
 
 function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: number): LaidLegend {
-  const widestAllowed = body.width * 0.45;
+  const widestAllowed = body.width * 0.4;
   // Names go before values: where both do not fit, the values go, and the tooltip has them.
   if (widest > widestAllowed && entries.some((e) => e.value))
     return layLegend(

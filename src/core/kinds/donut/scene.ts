@@ -4,7 +4,7 @@ import { fillTemplate } from "../../base/template";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
 import { LINE_HEIGHT, textWidth, wrap } from "../../scene/text";
-import { liftOf, polar } from "../anatomy/angles";
+import { boxInSector, liftOf, polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
@@ -17,7 +17,7 @@ import { textMark } from "../anatomy/text-mark";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import { type OutsideLabel, outsideLabels, outsideRoom } from "./outside-labels";
 import type { DonutPart } from "./parts";
-import { boxInSlice, type Ring, ringsOf, type Slice, slicesOf, sweepOf } from "./slices";
+import { type Ring, ringsOf, type Slice, slicesOf, sweepOf } from "./slices";
 
 type Input = SceneInput<DonutPart>;
 type Write = (slice: Slice, format?: NumberFormat) => string[][];
@@ -76,6 +76,14 @@ function besideOf({ style }: Input, slices: Slice[], write: Write, body: Box): O
     );
 }
 
+const asEntry = ({ row, value, color }: Slice) => ({ row: { ...row, value }, color });
+
+/** The rows that have a slice on some ring. */
+const rowsOnRings = ({ data }: Input, colours: Colours) =>
+  data.rows
+    .map((row, i) => ({ row, color: colours.of(row, i) }))
+    .filter(({ row }) => row.cells.some((cell) => (cell ?? 0) > 0));
+
 function lay(input: Input): Laid {
   const { data, style, theme } = input;
   const { marks, body: whole } = layFrame(input);
@@ -85,10 +93,7 @@ function lay(input: Input): Laid {
     data.series.length > 1 ? `From the outside in: ${data.series.map((s) => s.label).join(", ")}` : "";
   const noted = footNote(whole, theme, [order, left].filter(Boolean).join(". "));
   const slices = slicesOf(input, colours, (row) => row.value);
-  const entries = rowEntries(
-    input,
-    slices.map(({ row, value, color }) => ({ row: { ...row, value }, color })),
-  );
+  const entries = rowEntries(input, data.series.length ? rowsOnRings(input, colours) : slices.map(asEntry));
   const place = legendPlace(input, whole);
   const { body, marks: legend } = legendFor(input, colours, entries, noted.body, { place });
   const writer = labelWriter(input, style.choice("labels.content"));
@@ -175,7 +180,8 @@ function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
     if (slice.share * 100 < style.number("labels.least")) break;
     const fits = (wording: string[]) => {
       const width = Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4;
-      return boxInSlice(slice, ring, middle, { width, height: wording.length * size * LINE_HEIGHT });
+      const sector = { ...slice, inner: ring.inner, outer: ring.r };
+      return boxInSector(sector, middle, { width, height: wording.length * size * LINE_HEIGHT });
     };
     const lines = write(slice, ring.format).find(fits);
     if (!lines) break;

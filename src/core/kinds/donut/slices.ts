@@ -1,7 +1,6 @@
 import type { NumberFormat } from "../../base/number-format";
 import type { RowKey } from "../../rows/row-key";
 import type { VisualRow } from "../../rows/visual-data";
-import { polar } from "../anatomy/angles";
 import type { Colours } from "../anatomy/colours";
 import type { SceneInput } from "../anatomy/kind";
 import type { Centre } from "../anatomy/rings";
@@ -85,27 +84,5 @@ export function ringsOf(input: Input, colours: Colours, centre: Centre): Ring[] 
   return wanted.map((ring, k) => {
     const outer = r - k * (each + gap);
     return { ...ring, ...centre, r: outer, inner: Math.max(0, outer - each) };
-  });
-}
-
-/** The corners and the middles of the sides of a box of half width and height 1. */
-const RIM = [-1, 0, 1].flatMap((x) => [-1, 0, 1].map((y) => [x, y])).filter(([x, y]) => x !== 0 || y !== 0);
-
-/** Whether a box of text at a distance from the centre, in the middle of a slice, stays within it. */
-export function boxInSlice(
-  slice: Slice,
-  ring: Pick<Ring, "inner" | "r">,
-  distance: number,
-  box: { width: number; height: number },
-): boolean {
-  const middle = (slice.start + slice.end) / 2;
-  const centre = polar(0, 0, middle, distance);
-  const half = (slice.end - slice.start) / 2;
-  return RIM.every(([dx, dy]) => {
-    const [x, y] = [centre.x + (dx * box.width) / 2, centre.y + (dy * box.height) / 2];
-    const far = Math.hypot(x, y);
-    const turn = (Math.atan2(x, -y) * 180) / Math.PI - middle;
-    const off = Math.abs(((((turn + 180) % 360) + 360) % 360) - 180);
-    return far > ring.inner && far < ring.r && off < half;
   });
 }

@@ -8,6 +8,9 @@ type Input = SceneInput<GaugePart>;
 /** End labels need a face of this radius; smaller ones give the room to the reading. */
 export const ENDS_FROM = 58;
 
+/** A reading under the hub is at most this share of the radius large. */
+export const READING_SHARE = 0.36;
+
 /** Where the arc stands: centre and radii in pixels, angles in degrees. */
 export interface Face {
   cx: number;

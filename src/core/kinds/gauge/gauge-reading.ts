@@ -1,6 +1,6 @@
 import { crossesLine, shortFormats } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import type { Text } from "../../scene/marks";
+import type { Mark, Text } from "../../scene/marks";
 import { fitText, SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "../anatomy/angles";
 import { linesOf } from "../anatomy/figures";
@@ -13,6 +13,7 @@ import {
   INSIDE_FROM,
   isClearOfArc,
   plainDrop,
+  READING_SHARE,
   readingDrop,
   readingWays,
   type Way,
@@ -137,14 +138,20 @@ function roomBeside(input: Input, face: Face, way: Exclude<Way, "down">, past: s
 }
 
 /** The reading with the line under it on another side of the hub than under it. */
-function besideHub(input: Input, face: Face, said: GaugeSaid, way: Exclude<Way, "down">): Text[] {
+function besideHub(
+  input: Input,
+  face: Face,
+  said: GaugeSaid,
+  way: Exclude<Way, "down">,
+  scale: number,
+): Text[] {
   const { style, theme } = input;
   const { cx, cy, r } = face;
   const edge = Math.min(style.number("needle.hub"), r * 0.16) + 6;
   const room = roomBeside(input, face, way, said.past, edge);
   const texts = textsOf(input, said.value);
-  const wanted = Math.max(SMALLEST, Math.min(style.number("reading.size"), r * 0.36));
-  const fitted = fitText(texts, room, wanted, 600);
+  const most = Math.min(style.number("reading.size"), r * READING_SHARE);
+  const fitted = fitText(texts, room, Math.max(SMALLEST, most * scale), 600);
   const main = texts.includes(fitted.text) ? fitted : { text: texts[texts.length - 1], size: SMALLEST };
   const word = said.past || (style.toggle("reading.word") ? said.word : "");
   const under = fitText([word], room, Math.max(SMALLEST, Math.min(12, main.size * 0.45)), 500);
@@ -162,8 +169,9 @@ function besideHub(input: Input, face: Face, said: GaugeSaid, way: Exclude<Way, 
 }
 
 /** The reading under the hub, and the line under it. */
-function underHub(input: Input, face: Face, said: GaugeSaid): Text[] {
-  const wanted = Math.max(SMALLEST, Math.min(input.style.number("reading.size"), face.r * 0.36));
+function underHub(input: Input, face: Face, said: GaugeSaid, scale: number): Text[] {
+  const most = Math.min(input.style.number("reading.size"), face.r * READING_SHARE);
+  const wanted = Math.max(SMALLEST, most * scale);
   const fitted = fitReading(input, face, said, wanted);
   const { y, text, size } = fitted;
   const line = { x: face.cx, y, text, size, weight: 600, fill: input.theme.ink, align: "middle" } as const;
@@ -192,11 +200,21 @@ function passes(
   ).some((p) => Math.abs(p.x - x) < half && Math.abs(p.y - y) < size * 0.45 + wide);
 }
 
+/** A plate in the colour of the sheet under a text. */
+function plateUnder({ x, y, text, size }: Text, fill: string): Mark {
+  const [width, height] = [textWidth(text, size, 600) + 4, size * 1.1];
+  const box = { x: x - width / 2, y: y - height / 2, width, height };
+  return { type: "rect", id: "reading plate", part: "reading", ...box, radii: [2, 2, 2, 2], fill };
+}
+
+/** A reading that stands clear nowhere is tried at these shares of its size. */
+const READING_SCALES = [1, 0.7, 0.5];
+
 /**
  * The reading at the hub: at the first of its places at which the arc, the needle and the frame leave it
  * whole. `top` is where the body begins.
  */
-export function readingMarks(input: Input, face: Face, said: GaugeSaid, share: number, top: number): Text[] {
+export function readingMarks(input: Input, face: Face, said: GaugeSaid, share: number, top: number): Mark[] {
   const { style, frame } = input;
   if (!style.toggle("reading.shown")) return [];
   const angle = face.start + face.sweep * clamp(share);
@@ -210,13 +228,20 @@ export function readingMarks(input: Input, face: Face, said: GaugeSaid, share: n
   };
   const ways = readingWays(face.start, face.sweep);
   let best: Text[] | null = null;
-  for (const way of ways) {
-    const texts = way === "down" ? underHub(input, face, said) : besideHub(input, face, said, way);
-    const clear = texts.filter(isClear);
-    if (clear.length === texts.length) return texts;
-    // Where nothing is clear of all, the line under the reading goes before the reading does.
-    if (!best && clear.some((text) => text.id === "reading")) best = clear;
+  for (const scale of READING_SCALES) {
+    for (const way of ways) {
+      const texts =
+        way === "down" ? underHub(input, face, said, scale) : besideHub(input, face, said, way, scale);
+      const clear = texts.filter(isClear);
+      if (clear.length === texts.length) return texts;
+      // Where nothing is clear of all, the line under the reading goes before the reading does.
+      if (!best && clear.some((text) => text.id === "reading")) best = clear;
+    }
+    if (best) break;
   }
-  // An arc that goes round a small hub leaves the value no place: it is in the tooltip and in the words.
-  return best ?? (ways[0] === "down" ? underHub(input, face, said).filter((t) => t.id === "reading") : []);
+  if (best || ways[0] !== "down") return best ?? [];
+  // Where the needle leaves the value no place it stands over it, on a plate; the smallest say it in words.
+  return underHub(input, face, said, 1)
+    .filter((text) => text.id === "reading")
+    .flatMap((text) => [plateUnder(text, input.theme.sheet), text]);
 }

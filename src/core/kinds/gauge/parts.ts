@@ -58,7 +58,7 @@ export const GAUGE_PARTS = [
       ],
       "taper",
     ),
-    number("length", "Length", [20, 100, 1], "%", 72),
+    number("length", "Length", [20, 100, 1], "%", 90),
     number("width", "Width", [1, 24, 0.5], "px", 7),
     number("hub", "Hub", [0, 40, 1], "px", 9),
     colour("colour", "Colour"),

@@ -13,7 +13,7 @@ import { emptyScene, layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { type Scale, scaleOf, shareOf } from "../anatomy/scale";
 import { arcMarks, tipMark } from "./arc";
-import { type Face, layFace, type ReadingSize } from "./face";
+import { type Face, layFace, READING_SHARE, type ReadingSize } from "./face";
 import { type GaugeSaid, readingMarks } from "./gauge-reading";
 import { gaugeHandles } from "./handles";
 import { needleMarks, targetMarks } from "./needle";
@@ -46,9 +46,7 @@ function beyondScale(share: number): string {
 }
 
 /** The reading as it will stand under the hub. */
-function readingSize({ style, data }: Input, body: Box, line: string): ReadingSize {
-  const isShown = style.toggle("reading.shown");
-  const size = isShown ? Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22)) : 0;
+function readingSize({ style, data }: Input, size: number, line: string): ReadingSize {
   const half = textWidth(fillTemplate(style.template("reading.text"), data.names), size, 600) / 2;
   if (!style.toggle("reading.word") || !line) return { size, half, lineHalf: 0, under: 0 };
   const small = Math.max(SMALLEST, size * 0.5);
@@ -65,7 +63,18 @@ function faceIn(input: Input, body: Box, zones: Stretch[], line: string): Face {
   const widest = Math.max(...zones.map((z) => textWidth(z.word, 11, 500)));
   const side = isWorded ? Math.min(body.width * 0.14, 14 + widest) : margin;
   const narrowed = { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) };
-  return layFace(input, narrowed, margin, readingSize(input, body, line));
+  const at = (size: number) => layFace(input, narrowed, margin, readingSize(input, size, line));
+  if (!style.toggle("reading.shown")) return at(0);
+  // A reading is no larger than its share of the radius, and the less room it takes, the larger that is.
+  let high = Math.max(SMALLEST, Math.min(style.number("reading.size"), body.height * 0.22));
+  let low = SMALLEST;
+  if (high <= at(high).r * READING_SHARE) return at(high);
+  for (let i = 0; i < 5; i++) {
+    const middle = (low + high) / 2;
+    if (middle <= at(middle).r * READING_SHARE) low = middle;
+    else high = middle;
+  }
+  return at(low);
 }
 
 function lay(input: Input): Laid {

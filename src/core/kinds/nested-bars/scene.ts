@@ -171,6 +171,7 @@ function say(input: Input, { bands, told }: Laid): string {
  * two.
  */
 export const nestedBarsScene = drawing<Input, Laid>({
+  crowded: () => false,
   lay,
   draw,
   handles: ({ style }, { bands }) => [

@@ -42,11 +42,11 @@ function layRows({ data, style, theme }: Input, whole: Box): Lanes {
   const least = Math.max(size * 1.25, 12);
   const { body, shown, marks } = notedRows(whole, theme, data.rows.length, (box) => box.height / least);
   const rows = data.rows.slice(0, shown);
-  const pitch = Math.min(body.height / shown, Math.max(style.number("bar.thickness") * 2.4, least));
+  const pitch = body.height / shown;
   const top = body.y + (body.height - pitch * shown) / 2;
   const centre = (i: number) => top + pitch * (i + 0.5);
   const widest = Math.max(...rows.map((r) => textWidth(r.label, size, 400)));
-  const width = body.width >= 150 ? Math.min(body.width * 0.36, widest + 10) : 0;
+  const width = body.width >= 100 ? Math.min(body.width * 0.36, widest + 10) : 0;
   const right = body.x + width;
   const beside = { part: "labels", ink: theme.ink, right, width, size, pitch, centre };
   const thickness = Math.min(style.number("bar.thickness"), pitch * 0.72);
@@ -122,7 +122,7 @@ function lay(input: Input): Laid {
   const { body } = noted;
   marks.push(...noted.marks);
   if (style.choice("bar.direction") === "up") return { marks, bars, ...layStanding(input, body) };
-  return data.rows.length === 1
+  return data.rows.length === 1 && data.splitLabel === null
     ? { marks, bars, ...laySingle(input, bars, body) }
     : { marks, bars, ...layRows(input, body) };
 }
@@ -167,6 +167,7 @@ function handles({ data, style }: Input, { bars: { goal }, lanes, standing }: La
 
 /** Bars that fill towards a goal, each past its end by the user's choice. */
 export const progressBarScene = drawing<Input, Laid>({
+  crowded: () => false,
   lay,
   draw,
   handles,

@@ -1,5 +1,6 @@
 import { coloursPart } from "../anatomy/colours";
-import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dial";
+import { capsDial, choice, colour, number, part, pastDial, toggle } from "../anatomy/dial";
+import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
@@ -15,9 +16,20 @@ export const PROGRESS_RING_PARTS = [
   ]),
   part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   part("labels", "Labels", [
-    toggle("names", "Names", true),
+    choice(
+      "place",
+      "Names",
+      [
+        ["auto", "where they fit"],
+        ["start", "at the start"],
+        ["legend", "in the legend"],
+        ["none", "none"],
+      ],
+      "auto",
+    ),
     number("size", "Size", [9, 24, 0.5], "px", 11.5),
   ]),
+  legendPart("auto"),
   readingPart("{share}", "of {target}", 40),
   coloursPart("category"),
   ...sharedParts(),

@@ -3,7 +3,6 @@ import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
-import { SMALLEST, shorten } from "../../scene/text";
 import { liftOf } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { drawing } from "../anatomy/drawing";
@@ -18,10 +17,11 @@ import {
   textAgainst,
 } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
+import { legendFor, rowEntries } from "../anatomy/legend";
 import { progressArcs } from "../anatomy/progress-arcs";
 import { progressWords } from "../anatomy/progress-words";
+import { namesAtStart } from "../anatomy/ring-names";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
-import { textMark } from "../anatomy/text-mark";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { ProgressRingPart } from "./parts";
 
@@ -39,6 +39,41 @@ interface Laid {
   rows: VisualRow[];
   centre: Centre;
   rings: { inner: number; outer: number }[];
+  colours: Colours;
+  /** Names at the start of the rings, or a legend. */
+  names: Mark[];
+}
+
+/** Rings of the rows within a body. */
+function ringsIn({ style }: Input, rows: VisualRow[], body: Box): Pick<Laid, "body" | "centre" | "rings"> {
+  const centre = layCentre(body, style.number("ring.start"), style.number("ring.sweep"), 2, 2);
+  const thickness = Math.min(style.number("ring.thickness"), centre.r * (centre.r < 44 ? 0.26 : 0.5));
+  const least = rows.length > 1 ? 0.3 : 0.4;
+  const rings = layRings(centre.r, rows.length, thickness, style.number("ring.gap"), least);
+  return { body, centre, rings };
+}
+
+/**
+ * Several rings with their names: at the start where that leaves them whole, else in a legend; cut at the
+ * start where there is no room for that either.
+ */
+function layNamed(input: Input, rows: VisualRow[], colours: Colours, body: Box) {
+  const { style } = input;
+  const place = style.choice("labels.place");
+  const alone = ringsIn(input, rows, body);
+  const isSplit = rows.length > 1 || input.data.splitLabel !== null;
+  if (!isSplit || place === "none") return { ...alone, names: [] };
+  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
+  const placed = { rows, ...alone, start, sweep };
+  const atStart =
+    place === "legend"
+      ? null
+      : namesAtStart(input, placed, style.number("labels.size"), (row) => [row.label]);
+  if (atStart && (place === "start" || atStart.isWhole)) return { ...alone, names: atStart.marks };
+  const entries = rows.map((row, i) => ({ row, color: colours.of(row, i) }));
+  const legend = legendFor(input, colours, rowEntries(input, entries), body);
+  if (legend.marks.length === 0) return { ...alone, names: atStart?.marks ?? [] };
+  return { ...ringsIn(input, rows, legend.body), names: legend.marks };
 }
 
 function lay(input: Input): Laid {
@@ -53,35 +88,8 @@ function lay(input: Input): Laid {
     theme,
     [chosenEnd(goal, "ring", data.format), unfit].filter(Boolean).join("; "),
   );
-  const centre = layCentre(noted.body, style.number("ring.start"), style.number("ring.sweep"), 2, 2);
-  const thickness = Math.min(style.number("ring.thickness"), centre.r * (centre.r < 44 ? 0.26 : 0.5));
-  const least = rows.length > 1 ? 0.3 : 0.4;
-  return {
-    marks,
-    foot: noted.marks,
-    body: noted.body,
-    goal,
-    rows,
-    centre,
-    rings: layRings(centre.r, rows.length, thickness, style.number("ring.gap"), least),
-  };
-}
-
-/** Names stand in the opening of the rings, at their start, where the sweep leaves one. */
-function nameMarks({ style, theme }: Input, { rows, rings, centre, body }: Laid): Mark[] {
-  if (rows.length < 2 || !style.toggle("labels.names")) return [];
-  const { cx, cy, r } = centre;
-  const size = Math.min(style.number("labels.size"), (rings[0].outer - rings[1].outer) * 0.98);
-  const isOpen = style.number("ring.sweep") <= 300 && style.number("ring.start") === 0;
-  if (size < SMALLEST || !isOpen) return [];
-  const room = Math.min(cx - body.x - 6, r * 0.9);
-  return rows.flatMap((row, i) => {
-    const text = shorten(row.label, room, size, 500);
-    if (!text) return [];
-    const y = cy - (rings[i].inner + rings[i].outer) / 2;
-    const line = { x: cx - 6, y, text, size, weight: 500, fill: theme.ink, align: "end" } as const;
-    return [textMark(`name:${row.key}`, "labels", line)];
-  });
+  const colours = new Colours(input);
+  return { marks, foot: noted.marks, goal, rows, colours, ...layNamed(input, rows, colours, noted.body) };
 }
 
 /** Several rings have no one share: only the ring under the pointer has its own. */
@@ -125,11 +133,12 @@ function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[
 
 /** A ring that fills towards a goal; several rows or measures give rings within each other. */
 export const progressRingScene = drawing<Input, Laid>({
+  crowded: () => false,
   lay,
   draw: (input, laid) => [
     ...laid.marks,
-    ...progressArcs(input, laid, new Colours(input)),
-    ...nameMarks(input, laid),
+    ...progressArcs(input, laid, laid.colours),
+    ...laid.names,
     ...laid.foot,
     ...reading(input, laid),
   ],

@@ -23,7 +23,7 @@ export const RADIAL_BARS_PARTS = [
     ...TRACK_STRENGTH.dials,
   ]),
   labelsPart({ says: ["none", "category", "value", "share", "category value"], say: "category value" }),
-  legendPart("none"),
+  legendPart("auto"),
   readingPart("{total}", "", 24),
   coloursPart("category"),
   ...sharedParts(),

@@ -4,7 +4,6 @@ import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
-import { SMALLEST, shorten, textWidth } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
 import { leadingRows } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
@@ -14,8 +13,8 @@ import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import { progressArcs } from "../anatomy/progress-arcs";
+import { namesAtStart } from "../anatomy/ring-names";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
-import { textMark } from "../anatomy/text-mark";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { RadialBarsPart } from "./parts";
 
@@ -23,7 +22,7 @@ type Input = SceneInput<RadialBarsPart>;
 
 interface Laid {
   marks: Mark[];
-  /** Legend and foot, over the bars. */
+  /** Names, legend and foot, over the bars. */
   over: Mark[];
   colours: Colours;
   body: Box;
@@ -47,51 +46,55 @@ function lay(input: Input): Laid {
   const goal = goalOf(input, style.choice("ring.past"));
   const end = goal.whole === null ? `A full sweep is ${formatNumber(goal.end, data.format)}` : "";
   const noted = footNote(whole, theme, [end, left].filter(Boolean).join("; "));
-  const coloured = rows.map((row, i) => ({ row, color: colours.of(row, i) }));
-  const legend = legendFor(input, colours, rowEntries(input, coloured), noted.body);
-  const { body } = legend;
-  const centre = layCentre(body, style.number("ring.start"), style.number("ring.sweep"), 2, 2);
-  const [thickness, gap] = [style.number("ring.thickness"), style.number("ring.gap")];
   return {
     marks,
-    over: [...legend.marks, ...noted.marks],
     colours,
-    body,
     // One bar on a scale that is said is a picture of its value all the same.
     goal: { ...goal, missing: "" },
     rows,
-    centre,
-    rings: layRings(centre.r, rows.length, thickness, gap, hole),
     left,
+    ...layNamed(input, rows, colours, noted),
   };
 }
 
-/** Names stand before the start, in the opening that the sweep leaves there. */
-function labelMarks(input: Input, { rows, rings, centre, body }: Laid): Mark[] {
-  const { style, data, theme } = input;
-  const { cx, cy } = centre;
-  const [first, second] = rings;
-  const pitch = second ? first.outer - second.outer : first.outer - first.inner + 4;
-  const size = Math.min(style.number("labels.size"), pitch * 0.98);
-  const isOpen = style.number("ring.start") === 0 && style.number("ring.sweep") <= 300;
-  if (!isOpen || size < SMALLEST) return [];
-  const write = labelWriter(input, style.choice("labels.content"));
-  const room = cx - body.x - 8;
-  return rows.flatMap((row, i) => {
-    const [wording] = write(row, data.total);
-    const text = wording && onOneLine(wording, room, size);
-    if (!text || textWidth(text, size, 500) > room) return [];
-    const y = cy - (rings[i].inner + rings[i].outer) / 2;
-    const look = { size, weight: 500, fill: theme.ink, align: "end" } as const;
-    return [textMark(`label:${row.key}`, "labels", { x: cx - 8, y, text: text.trim(), ...look })];
-  });
+/** Bars of the rows within a body. */
+function barsIn({ style }: Input, rows: VisualRow[], body: Box): Pick<Laid, "body" | "centre" | "rings"> {
+  const centre = layCentre(body, style.number("ring.start"), style.number("ring.sweep"), 2, 2);
+  const [thickness, gap] = [style.number("ring.thickness"), style.number("ring.gap")];
+  const rings = layRings(centre.r, rows.length, thickness, gap, style.number("ring.hole") / 100);
+  return { body, centre, rings };
 }
 
-/** A name and what is said of it; a long name is cut before its value is. */
-function onOneLine([name, said]: string[], room: number, size: number): string {
-  const tail = said ? `  ${said}` : "";
-  if (textWidth(name + tail, size, 500) <= room) return name + tail;
-  return shorten(name, room - textWidth(tail, size, 500), size, 500) + tail;
+/**
+ * Bars with their labels at the start; where the sweep, or the frame, leaves no room for all of them there, a
+ * legend says the names.
+ */
+function layNamed(input: Input, rows: VisualRow[], colours: Colours, noted: { marks: Mark[]; body: Box }) {
+  const { style, data } = input;
+  const entries = rowEntries(
+    input,
+    rows.map((row, i) => ({ row, color: colours.of(row, i) })),
+  );
+  const place = style.choice("legend.place");
+  const legend = legendFor(input, colours, entries, noted.body, { place: place === "auto" ? "none" : place });
+  const bars = barsIn(input, rows, legend.body);
+  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
+  const content = style.choice("labels.content");
+  const write = labelWriter(input, content);
+  const placed = { rows, ...bars, start, sweep };
+  const labels = namesAtStart(
+    input,
+    placed,
+    style.number("labels.size"),
+    (row) => write(row, data.total)[0] ?? [],
+  );
+  const over = [...legend.marks, ...noted.marks];
+  const isNamed = content.includes("category") && labels?.isWhole;
+  const isLegendNeeded = place === "auto" && !isNamed;
+  if (!isLegendNeeded) return { ...bars, over: [...over, ...(labels?.marks ?? [])] };
+  const instead = legendFor(input, colours, entries, noted.body, { place: "auto" });
+  if (instead.marks.length === 0) return { ...bars, over: [...over, ...(labels?.marks ?? [])] };
+  return { ...barsIn(input, rows, instead.body), over: [...instead.marks, ...noted.marks] };
 }
 
 function reading(input: Input, { rows, rings, centre, body }: Laid): Mark[] {
@@ -111,12 +114,12 @@ function say(input: Input, { goal, left }: Laid): string {
 
 /** Bars bent around a centre, a track each, with their names at the start. */
 export const radialBarsScene = drawing<Input, Laid>({
+  crowded: () => false,
   lay,
   draw: (input, laid) => [
     ...laid.marks,
     ...progressArcs(input, laid, laid.colours),
     ...laid.over,
-    ...labelMarks(input, laid),
     ...reading(input, laid),
   ],
   handles: (input, { centre, rings }) => ringHandles(input, centre, rings[0].inner),

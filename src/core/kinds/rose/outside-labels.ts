@@ -164,6 +164,13 @@ function placed(rose: RoseShape, wanted: Wanted, strict: boolean): { marks: Mark
   };
 }
 
+/** Labels around a rose of a radius, and whether no petal that has a label goes without. */
+export interface AroundRose {
+  r: number;
+  marks: Mark[];
+  all: boolean;
+}
+
 /** Petals thinner than this many to the round are not named one by one. */
 const MOST_PETALS = 60;
 /** A rose is not made smaller than this share of its room for the sake of its labels. */
@@ -180,7 +187,8 @@ function sharesAt(size: number, wanted: number, petals: number): number[] {
 /**
  * Labels around a rose, and the radius that leaves room for them. A label that would lie on a petal moves
  * outwards; a long name is wrapped; the rose gives way; where labels still collide all shrink to the floor;
- * what collides then is left out, the smallest values first. A rose that is small already goes without.
+ * what collides then is left out, the smallest values first. A rose that is small already, or would get
+ * smaller than `least`, goes without.
  */
 export function outsideLabels(
   shapeOf: (r: number) => RoseShape,
@@ -188,11 +196,12 @@ export function outsideLabels(
   body: Box,
   wanted: number,
   theme: Theme,
-): { r: number; marks: Mark[] } {
-  const none = { r: most, marks: [] };
+  least: number,
+): AroundRose {
+  const none = { r: most, marks: [], all: false };
   const { petals } = shapeOf(most);
   if (most < LEAST_RADIUS || petals.length > MOST_PETALS) return none;
-  let best: { r: number; marks: Mark[] } = none;
+  let best: AroundRose = none;
   const wide = Math.min(body.width * 0.24, 120);
   for (const size of wanted > SMALLEST ? [wanted, SMALLEST] : [wanted]) {
     // The fullest wording and the shortest: what lies between is not worth the time.
@@ -205,15 +214,18 @@ export function outsideLabels(
     );
     for (const share of sharesAt(size, wanted, petals.length)) {
       const r = most * share;
+      if (r < least) continue;
       const found = placed(shapeOf(r), { body, size, theme, wordings }, share !== LEAST);
-      if (found?.all) return { r, marks: found.marks };
-      if (found && found.marks.length > best.marks.length) best = { r, marks: found.marks };
+      if (found?.all) return { r, ...found };
+      if (found && found.marks.length > best.marks.length) best = { r, ...found };
     }
   }
+  if (most * 0.84 < least) return none;
   // A crowd of which most go without names is not made small for the few.
   if (best.marks.length >= petals.length) return best;
   const r = most * 0.84;
   const few = shapeOf(r);
   const wordings = few.petals.map((petal) => sized(petal.wordings.slice(0, 1), wide, SMALLEST));
-  return { r, marks: placed(few, { body, size: SMALLEST, theme, wordings }, false)?.marks ?? [] };
+  const left = placed(few, { body, size: SMALLEST, theme, wordings }, false);
+  return { r, marks: left?.marks ?? [], all: false };
 }

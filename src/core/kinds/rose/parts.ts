@@ -31,7 +31,7 @@ export const ROSE_PARTS = [
     place: "outside",
   }),
   part("rings", "Rings", [number("count", "Rings", [0, 6, 1], "", 0)]),
-  legendPart("none"),
+  legendPart("auto"),
   coloursPart("ramp"),
   ...sharedParts(),
 ];

@@ -2,7 +2,7 @@ import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
-import { polar } from "../anatomy/angles";
+import { arcExtent, boxInSector, polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
@@ -10,7 +10,7 @@ import { footNote, layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
-import { layCentre, startPlace } from "../anatomy/rings";
+import { startPlace } from "../anatomy/rings";
 import { niceAbove } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
 import { outsideLabels, type RoseShape } from "./outside-labels";
@@ -49,10 +49,17 @@ export function petalRadius(share: number, hole: number, r: number, by: string):
   return by === "area" ? Math.sqrt(hole * hole + share * (r * r - hole * hole)) : hole + share * (r - hole);
 }
 
-/** The shape of a rose of a radius; only the largest petals are named. */
-function shaper(input: Input, petals: Petal[], body: Box, wordings: string[][][]): (r: number) => RoseShape {
+/**
+ * The largest radius of a rose, by what its petals truly reach, and its shape at a radius; only the largest
+ * petals are named.
+ */
+function shaper(
+  input: Input,
+  petals: Petal[],
+  body: Box,
+  wordings: string[][][],
+): { most: number; at: (r: number) => RoseShape } {
   const { style } = input;
-  const { cx, cy } = layCentre(body, 0, 360, 2, 2);
   const [start, by] = [style.number("petal.start"), style.choice("petal.by")];
   const largest = largestOf(petals);
   const named = new Set(
@@ -62,26 +69,48 @@ function shaper(input: Input, petals: Petal[], body: Box, wordings: string[][][]
       .map(({ row }) => row.key),
   );
   const angle = 360 / petals.length;
-  return (r) => {
-    const hole = (r * style.number("petal.hole")) / 100;
+  const outerAt = (row: VisualRow, hole: number, r: number) =>
+    largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0;
+  const share = style.number("petal.hole") / 100;
+  const reach = style.number("rings.count") > 0 || largest === 0 ? FULL : reachOf();
+  /** How far the petals reach to each side, at radius 1. */
+  function reachOf() {
+    const all = petals.map(({ row }, i) => {
+      const outer = outerAt(row, share, 1);
+      const { left, right, top, bottom } = arcExtent(start + angle * i, angle);
+      return { left: left * outer, right: right * outer, top: top * outer, bottom: bottom * outer };
+    });
+    const most = (side: keyof typeof FULL) => Math.max(share, ...all.map((one) => one[side]));
+    return { left: most("left"), right: most("right"), top: most("top"), bottom: most("bottom") };
+  }
+  const { left, right, top, bottom } = reach;
+  const most = Math.max(4, Math.min((body.width - 4) / (left + right), (body.height - 4) / (top + bottom)));
+  const at = (r: number): RoseShape => {
+    const hole = r * share;
     return {
-      centre: { cx, cy, r },
+      centre: {
+        cx: body.x + body.width / 2 + ((left - right) * r) / 2,
+        cy: body.y + body.height / 2 + ((top - bottom) * r) / 2,
+        r,
+      },
       hole,
       petals: petals.map(({ row }, i) => ({
         key: row.key,
         value: row.value ?? 0,
         from: start + angle * i,
         to: start + angle * (i + 1),
-        outer: largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0,
+        outer: outerAt(row, hole, r),
         wordings: named.has(row.key) ? wordings[i] : [],
       })),
     };
   };
+  return { most, at };
 }
+const FULL = { left: 1, right: 1, top: 1, bottom: 1 };
 const largestOf = (petals: Petal[]) => Math.max(0, ...petals.map(({ row }) => row.value ?? 0));
 
 function lay(input: Input): Laid {
-  const { data, style, theme } = input;
+  const { data, theme } = input;
   const { marks, body: whole } = layFrame(input);
   const colours = new Colours(input);
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
@@ -90,32 +119,56 @@ function lay(input: Input): Laid {
   const petals = data.rows
     .map((row, i) => ({ row, color: colours.of(row, i) }))
     .filter(({ row }) => row.value === null || row.value >= 0);
-  const legend = legendFor(input, colours, rowEntries(input, petals), noted.body);
-  const { body } = legend;
-  const write = labelWriter(input, style.choice("labels.content"));
   const sum = petals.reduce((total, { row }) => total + (row.value ?? 0), 0);
+  const { over, ...laid } = layLabelled(input, petals, sum, colours, noted.body);
+  return { marks, over: [...over, ...noted.marks], petals, largest: largestOf(petals), sum, left, ...laid };
+}
+
+/** A rose is not made smaller than this share of what a legend leaves it, for the sake of labels around it. */
+const LEAST_BESIDE_LEGEND = 0.8;
+
+/**
+ * The largest rose whose labels all find their place around it. Where they leave it too small, or some of
+ * them do not, all go, and a legend names the petals.
+ */
+function layLabelled(
+  input: Input,
+  petals: Petal[],
+  sum: number,
+  colours: Colours,
+  whole: Box,
+): Pick<Laid, "over" | "shape" | "inside" | "labelSize"> {
+  const { style, theme } = input;
+  const content = style.choice("labels.content");
+  const write = labelWriter(input, content);
   const wordings = petals.map(({ row }) => write(row, sum));
-  const most = Math.min(body.width, body.height) / 12;
-  const labelSize = Math.max(SMALLEST, Math.min(style.number("labels.size"), most));
-  const isOutside =
-    style.choice("labels.place") === "outside" &&
-    wordings.some((w) => w.length) &&
-    body.width >= 150 &&
-    body.height >= 110;
-  const shapeOf = shaper(input, petals, body, wordings);
-  const { r } = layCentre(body, 0, 360, 2, 2);
-  // The largest rose whose labels all find their place around it; labels that would leave it too small go.
-  const around = isOutside ? outsideLabels(shapeOf, r, body, labelSize, theme) : { r, marks: [] };
+  const place = style.choice("legend.place");
+  const isOutside = style.choice("labels.place") === "outside" && wordings.some((w) => w.length);
+  const within = (legendPlace: string, isAround: boolean, least = 0) => {
+    const legend = legendFor(input, colours, rowEntries(input, petals), whole, { place: legendPlace });
+    const { body } = legend;
+    const tallest = Math.min(body.width, body.height) / 12;
+    const labelSize = Math.max(SMALLEST, Math.min(style.number("labels.size"), tallest));
+    const { most: r, at: shapeOf } = shaper(input, petals, body, wordings);
+    const hasRoom = body.width >= 150 && body.height >= 110;
+    const around =
+      isAround && hasRoom
+        ? outsideLabels(shapeOf, r, body, labelSize, theme, least)
+        : { r, marks: [], all: false };
+    return { legend, labelSize, around, shape: shapeOf(around.r) };
+  };
+  // Labels around a rose that a legend would leave larger by far are not worth looking for.
+  const instead = place === "auto" ? within("auto", false) : null;
+  const hasLegend = instead !== null && instead.legend.marks.length > 0;
+  const least = hasLegend ? instead.around.r * LEAST_BESIDE_LEGEND : 0;
+  const labelled = within(place === "auto" ? "none" : place, isOutside, least);
+  const isNamed = labelled.around.all && content.includes("category");
+  const chosen = hasLegend && !isNamed ? instead : labelled;
   return {
-    marks,
-    over: [...legend.marks, ...noted.marks, ...around.marks],
-    petals,
-    shape: shapeOf(around.r),
-    inside: around.marks.length === 0,
-    labelSize,
-    largest: largestOf(petals),
-    sum,
-    left,
+    over: [...chosen.legend.marks, ...chosen.around.marks],
+    shape: chosen.shape,
+    inside: chosen.around.marks.length === 0,
+    labelSize: chosen.labelSize,
   };
 }
 
@@ -181,14 +234,14 @@ const LABEL_AT = 0.66;
 /** The fullest wording that a petal has room for within it; null where none fits. */
 function insideWording({ style }: Input, { shape, labelSize: size }: Laid, i: number): string[] | null {
   const { outer, from, to, wordings } = shape.petals[i];
-  const depth = outer - shape.hole;
-  const narrow = Math.sin((Math.min(180, to - from) * Math.PI) / 360);
-  const fits = (wording: string[]) => {
-    const width = Math.max(...wording.map((l) => textWidth(l, size, 600)));
-    const height = wording.length * size * LINE_HEIGHT;
-    const chord = 2 * (shape.hole + depth * LABEL_AT - height / 2) * narrow - style.number("petal.gap");
-    return width + 4 <= chord && height <= depth * 0.62;
-  };
+  const around = 2 + style.number("petal.gap");
+  const petal = { start: from, end: to, inner: shape.hole, outer };
+  const at = shape.hole + (outer - shape.hole) * LABEL_AT;
+  const fits = (wording: string[]) =>
+    boxInSector(petal, at, {
+      width: Math.max(...wording.map((l) => textWidth(l, size, 600))) + around,
+      height: wording.length * size * LINE_HEIGHT + around,
+    });
   return wordings.find(fits) ?? null;
 }
 

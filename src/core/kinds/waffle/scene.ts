@@ -12,6 +12,7 @@ import { beyondGoal, type Goal, goalOf, shareFormat, shareOfGoal, textAgainst } 
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
+import type { LegendEntry } from "../anatomy/legend-entry";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor } from "../anatomy/visual-reading";
 import { cellMark, type Grid, layGrid } from "./grid";
@@ -106,19 +107,51 @@ function lay(input: Input): Laid {
   const runs = divided ? partRuns(input, colours, cells) : ratioRuns(input, goal, colours, cells);
   const left = leftOut(input, runs);
   const noted = footNote(whole, theme, left);
-  const legend = legendFor(input, colours, divided ? rowEntries(input, runs) : [], noted.body);
-  const reading = layReading(input, legend.body);
   return {
     marks,
-    legend: legend.marks,
     foot: noted.marks,
     goal,
     runs,
-    grid: layGrid(input, reading?.body ?? legend.body),
     said: readingOf(input, goal, runs),
-    beside: reading?.at ?? null,
     left,
+    ...layAround(input, colours, divided ? runs : [], noted.body),
   };
+}
+
+/** Legend and reading where they leave the largest cells; a legend stays where it was put. */
+function layAround(input: Input, colours: Colours, runs: CellRun[], body: Box): Around {
+  const place = input.style.choice("legend.place");
+  const entries = rowEntries(input, runs);
+  const tried = (place === "auto" ? ["right", "bottom"] : [place]).flatMap((at): Around[] => {
+    const legend = legendFor(input, colours, entries, body, { place: at });
+    const beside = (["left", "above"] as const).map((side): Around => {
+      const reading = layReading(input, legend.body, side);
+      const grid = layGrid(input, reading?.body ?? legend.body);
+      return { legend: legend.marks, grid, beside: reading?.at ?? null };
+    });
+    return at === "right" ? [...beside, ...inColumn(input, colours, entries, body)] : beside;
+  });
+  // Names go before the reading, and both before the size of the cells: a legend that has no room leaves the
+  // cells large, and without names.
+  const rank = ({ legend, grid, beside }: Around) =>
+    (legend.length ? 2e6 : 0) -
+    (legend.some((m) => m.id === "legend:more") ? 1e6 : 0) +
+    (beside ? 1e3 : 0) +
+    grid.pitch;
+  return tried.reduce((best, one) => (rank(one) > rank(best) + 1e-9 ? one : best));
+}
+type Around = Pick<Laid, "legend" | "grid" | "beside">;
+
+/** The reading over the legend in one column, and the grid beside them; none where there is no reading. */
+function inColumn(input: Input, colours: Colours, entries: LegendEntry[], body: Box): Around[] {
+  const reading = layReading(input, body, "above");
+  if (!reading) return [];
+  const under = { ...reading.body, y: reading.body.y + 6, height: reading.body.height - 6 };
+  const legend = legendFor(input, colours, entries, under, { place: "right" });
+  if (legend.marks.length === 0) return [];
+  const x = legend.body.x + legend.body.width + 16;
+  const grid = layGrid(input, { ...body, width: legend.body.width });
+  return [{ legend: legend.marks, grid, beside: { ...reading.at, x, width: body.x + body.width - x } }];
 }
 
 function cellMarks(input: Input, { grid, runs }: Laid): Mark[] {
@@ -154,14 +187,13 @@ function runMarks(input: Input, grid: Grid, { id, row, from, to, color, datum }:
   return marks;
 }
 
-/**
- * The room for the reading beside the grid: at the left where the frame is wide, above it where it is not.
- */
-function layReading(input: Input, body: Box): { at: Box; body: Box } | null {
+/** The room for the reading at the left of the grid or above it; null where there is none. */
+function layReading(input: Input, body: Box, side: "left" | "above"): { at: Box; body: Box } | null {
   const { style } = input;
   if (!style.toggle("reading.shown") || style.choice("readingplace.place") === "over") return null;
   const size = Math.min(style.number("reading.size"), body.height * 0.3);
-  if (body.width > body.height * 1.25) {
+  if (side === "left") {
+    if (body.width < body.height * 0.9) return null;
     const width = Math.min(body.width * 0.42, Math.max(size * 3.2, 40));
     return {
       at: { x: body.x, y: body.y, width, height: body.height },
