@@ -12,6 +12,7 @@ import type { RowKey } from "../rows/row-key";
 import type { VisualData } from "../rows/visual-data";
 import { THEMES, themeOn } from "../scene/colour";
 import type { Scene } from "../scene/marks";
+import { scaledScene } from "../scene/scaled";
 import { measuredIn } from "../scene/text";
 import { toVisualData } from "./visual-data";
 
@@ -74,9 +75,23 @@ export function sceneOf(
   design: Design = NO_DESIGN,
   options: PictureOptions = {},
 ): Scene {
-  const input = sceneInput(visual, data, design, options);
-  const family = styleOf(visual, design).choice("type.family");
-  return measuredIn(family, () => kindOf(visual.kind).scene(input));
+  const style = styleOf(visual, design);
+  const k = style.choice("frame.grow") === "grow" ? growthIn(visual.size, options.size) : 1;
+  const { width, height } = options.size ?? visual.size;
+  const input = sceneInput(visual, data, design, {
+    ...options,
+    size: { width: width / k, height: height / k },
+  });
+  const scene = measuredIn(style.choice("type.family"), () => kindOf(visual.kind).scene(input));
+  return scaledScene(scene, k);
+}
+
+/**
+ * How many times a frame is larger than the visual was made for. In a smaller one type and strokes stay, so
+ * that they can be read.
+ */
+function growthIn(made: Visual["size"], frame = made): number {
+  return Math.max(1, Math.min(frame.width / made.width, frame.height / made.height));
 }
 
 /** Draws a visual from the result of its query; the one way from numbers to a picture, everywhere. */

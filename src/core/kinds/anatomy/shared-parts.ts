@@ -28,6 +28,15 @@ export const sharedParts = (dashes = true) => [
     ),
   ]),
   part("frame", "Frame", [
+    choice(
+      "grow",
+      "Type and strokes",
+      [
+        ["fixed", "stay as set"],
+        ["grow", "grow with a tile"],
+      ],
+      "fixed",
+    ),
     number("padding", "Padding", [0, 48, 1], "px", 16),
     number("radius", "Corners", [0, 32, 1], "px", 12),
     toggle("border", "Border", true),
