@@ -91,7 +91,8 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
   let order = orderOf(keys, sortedBy ?? measureValues(plan, values, sort), sort, plan, at);
   let others: number[] = [];
   const position = new Int32Array(keys.length).fill(-1);
-  if (keep && order.length > keep.first) {
+  // An Other of a single group would only hide its name.
+  if (keep && order.length > keep.first + (keep.others ? 1 : 0)) {
     if (keep.others) others = order.slice(keep.first);
     order = order.slice(0, keep.first);
   }
@@ -247,7 +248,7 @@ function checkSize(rows: number, columns: number): void {
  * Makes a plan's answer out of what its parts gathered, in their order: the group-level stage, order,
  * first-n, Other and totals.
  */
-export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "places"> {
+export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "places" | "coarse"> {
   const { query, measures, unfiltered } = plan;
   checkSize(Math.max(0, ...parts.map((p) => p.size)), measures.length + query.splits.length);
   const gathered = parts.length ? united(parts, query.splits.length) : null;

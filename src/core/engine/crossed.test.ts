@@ -53,7 +53,7 @@ describe("two splits", () => {
       ...SUM,
       sort: { by: "s" },
       keep: { first: 1 },
-      series: { sort: { by: "b", order: "desc" }, keep: { first: 2 } },
+      series: { sort: { by: "b", order: "desc" }, keep: { first: 1 } },
     });
     expect(crossed?.splits[0]).toMatchObject({
       keys: ["q", null],
@@ -61,17 +61,24 @@ describe("two splits", () => {
       totals: { s: [20, 22] },
     });
     expect(crossed?.splits[1]).toMatchObject({
-      keys: [3, 2, null],
-      others: { at: 2, groups: 1 },
-      totals: { s: [7, 5, 30] },
+      keys: [3, null],
+      others: { at: 1, groups: 2 },
+      totals: { s: [7, 35] },
     });
-    expect(columns[2].values).toEqual([20, 7, 5, 10]);
+    expect(columns[2].values).toEqual([20, 7, 15]);
     expect(crossed?.at).toEqual([
-      [0, 2],
+      [0, 1],
       [1, 0],
       [1, 1],
-      [1, 2],
     ]);
+  });
+
+  it("show the group that Other would stand for alone", () => {
+    const series = { sort: { by: "b", order: "desc" as const }, keep: { first: 2 } };
+    expect(answer(ROWS, { ...SUM, series }).crossed?.splits[1]).toMatchObject({
+      keys: [3, 2, 1],
+      others: null,
+    });
   });
 
   it("leave out what is past the first n where that is wished", () => {

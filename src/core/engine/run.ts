@@ -10,6 +10,7 @@ import { type Plan, planQuery, type TablePlan } from "../plan/plan";
 import { type CategoryPlaces, type Query, QueryError, type Result } from "../plan/query";
 import { answerOf } from "./answer";
 import { categoryPlaces } from "./category-places";
+import { coarserThan } from "./grain";
 import { type Gathered, scanTable } from "./scan";
 import type { StopFlag } from "./stop";
 import { type TableSource, TableSources } from "./table-source";
@@ -178,6 +179,15 @@ function placesOfKeys(
   });
 }
 
+/** The splits of a plan's tables that are finer than the dates they split. */
+const coarseSplits = ({ parts }: Prepared): Result["coarse"] =>
+  parts.flatMap(({ source, splits }) =>
+    splits.flatMap(({ place, by }) => {
+      const grain = coarserThan(source.column(place.table, place.column).data, by);
+      return grain && by ? [{ ...place, grain, by }] : [];
+    }),
+  );
+
 /**
  * Answers queries in their order. Queries over the same table, filters and splits share what is gathered, and
  * all splits of one table and filter are gathered in one pass. A query that cannot be answered gives its
@@ -206,7 +216,12 @@ export function runQueries(
     if (failed) return failed;
     return attempt(() => {
       const answer = answerOf(ready.plan, parts as Gathered[]);
-      return { ...answer, places: placesOfKeys(ready, answer, sources), ms: clock() - began };
+      return {
+        ...answer,
+        places: placesOfKeys(ready, answer, sources),
+        coarse: coarseSplits(ready),
+        ms: clock() - began,
+      };
     });
   });
 }

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { DATE_BUCKETS } from "../base/calendar";
+import { DATE_BUCKETS, type DateBucket } from "../base/calendar";
 import type { Value, ValueType } from "../base/value";
 import { namedValues } from "./named-values";
 
@@ -125,6 +125,8 @@ export interface Result {
   crossed: { splits: [SplitTotals, SplitTotals]; at: [number, number][] } | null;
   /** For each split, the places of its keys in their order. */
   places: CategoryPlaces[];
+  /** Date columns that are split more finely than their dates stand for: a plan by month, split by week. */
+  coarse: { table: string; column: string; grain: DateBucket; by: DateBucket }[];
   /** Filters that do not apply to a table, since nothing leads from it to their column. */
   unfiltered: { table: string; column: string }[];
   scanned: number;

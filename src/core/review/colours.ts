@@ -1,6 +1,6 @@
+import { addsUp } from "../project/adds-up";
 import { contrast } from "../scene/colour";
 import { paletteOf } from "../scene/palettes";
-import { addsUp } from "./adds-up";
 import { change, type ReviewRule, turn } from "./finding";
 
 const BARS = new Set(["rounded bars", "lollipop", "progress bar"]);

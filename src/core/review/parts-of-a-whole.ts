@@ -1,5 +1,5 @@
+import { addsUp } from "../project/adds-up";
 import type { VisualRow } from "../rows/visual-data";
-import { addsUp } from "./adds-up";
 import { change, type DrawnFacts, type Mend, type ReviewRule } from "./finding";
 
 /** Kinds whose shapes are shares of a whole. */

@@ -4,6 +4,7 @@ import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
 import type { Filter, Result } from "../plan/query";
+import { addsUp } from "../project/adds-up";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
 import type { Named } from "../project/names";
 import type { Measure, NumberSource, Visual } from "../project/schema";
@@ -23,6 +24,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   headSize: null,
   betterWhen: "higher",
   total: null,
+  addsUp: true,
   target: null,
   minimum: null,
   maximum: null,
@@ -200,6 +202,17 @@ function templateValues(reading: Reading, total: number | null, target: number |
   return Object.fromEntries(named);
 }
 
+/** What a reader of the numbers should know besides. */
+const notesOf = ({ unfiltered, coarse }: Result): string[] => [
+  ...unfiltered.map(
+    ({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`,
+  ),
+  ...coarse.map(
+    ({ table, column, grain, by }) =>
+      `${table}.${column} has one date a ${grain}: split by ${by}, all of a ${grain} stands in its first ${by}.`,
+  ),
+];
+
 /**
  * What a visual draws of the answer to its query (null while that is awaited): its phrases resolved to
  * values. `visual` has only phrases that its kind has roles for. `inputs` are values that a board or an
@@ -232,6 +245,7 @@ export function readResult(
     headSize: headSize ? { label: headSize.label, format: headSize.format } : null,
     betterWhen: measure.betterWhen,
     total,
+    addsUp: addsUp(measure, project),
     target,
     minimum: numberFrom(reading, visual.minimum),
     maximum: numberFrom(reading, visual.maximum),
@@ -245,9 +259,7 @@ export function readResult(
     subtitle: visual.subtitle,
     names: templateValues(reading, total, target),
     splitInTemplates: visual.split && columnInTemplates(project, visual.split.column),
-    notes: result.unfiltered.map(
-      ({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`,
-    ),
+    notes: notesOf(result),
     problem: null,
   };
 }

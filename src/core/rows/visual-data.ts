@@ -73,6 +73,8 @@ export interface VisualData {
   headSize: { label: string; format: NumberFormat } | null;
   betterWhen: Measure["betterWhen"];
   total: number | null;
+  /** Whether the values of parts make the value of their whole: not those of ratios or averages. */
+  addsUp: boolean;
   target: number | null;
   minimum: number | null;
   maximum: number | null;

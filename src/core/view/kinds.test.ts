@@ -149,6 +149,7 @@ describe("the picture tells the truth", () => {
       places: [],
       crossed: null,
       unfiltered: [],
+      coarse: [],
       scanned: 0,
       ms: 0,
     };
@@ -304,7 +305,10 @@ describe("every dial is read", () => {
             cases.some(({ data, dials, look }) => {
               const draw = (value?: number | string | boolean) => {
                 const own = value === undefined ? {} : { [key]: value };
-                const scene = sceneOf(hardVisual(kind.id, { ...dials, ...more, ...own }, look), data);
+                // What grows with its tile is seen in one that is larger than the visual was made for.
+                const size = dial.id === "grow" ? { width: 900, height: 700 } : undefined;
+                const visual = hardVisual(kind.id, { ...dials, ...more, ...own }, look);
+                const scene = sceneOf(visual, data, undefined, { size });
                 // A handle that follows its dial is no sign that anything is drawn by it.
                 return JSON.stringify({ ...scene, handles: [] });
               };

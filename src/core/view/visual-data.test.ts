@@ -113,6 +113,22 @@ describe("from the sentence to what a kind draws", () => {
     ]);
   });
 
+  it("a split that is finer than the dates is said, and Other never stands for one group alone", () => {
+    const { data } = dataFor({ kind: "rounded bars", split: { column: "day", by: "week" } });
+    expect(data.notes).toEqual([]);
+    const kept = dataFor({ kind: "rose", split: { column: "route" }, keep: { first: 2, others: true } }).data;
+    expect(kept.rows.map((r) => r.label)).toEqual(["North", "South", "West"]);
+    const first = dataFor({
+      kind: "rose",
+      split: { column: "route" },
+      keep: { first: 1, others: true },
+    }).data;
+    expect(first.rows.map((r) => [r.label, r.groups])).toEqual([
+      ["North", 0],
+      ["Other", 2],
+    ]);
+  });
+
   it("captions write the columns of the split, days in any way, and the filters in words", () => {
     const said = (title: string, more: Partial<Visual>, filters: Query["filters"] = []) => {
       const { data, result } = dataFor({ kind: "rounded bars", ...more });

@@ -220,6 +220,19 @@ export const MANY_CASES: HardCase[] = [
     dials: { "colours.by": "ramp", "colours.palette": "shoal" },
   },
   {
+    name: "averages",
+    data: {
+      ...many([0.64, 0.61, 0.57, 0.52, 0.49, 0.46], { format: PERCENT_FORMAT, target: null }),
+      addsUp: false,
+      total: 0.56,
+    },
+  },
+  {
+    name: "averages against no whole",
+    data: { ...many(VALUES, { target: null }), addsUp: false, total: 150_000 },
+  },
+  { name: "forty averages", data: { ...many(crowd), addsUp: false, total: 42 } },
+  {
     name: "measures as rows",
     data: {
       ...many([310_200, 240_100, 150_400]),
@@ -246,6 +259,7 @@ export const SERIES_CASES: HardCase[] = [
   },
   { name: "nothing in cells", data: seriesData(grid.map((r, i) => r.map((v, k) => (i === k ? null : v)))) },
   { name: "all zero", data: seriesData(grid.map((r) => r.map(() => 0))) },
+  { name: "averages in series", data: { ...seriesData(grid), addsUp: false } },
   { name: "as shares", data: seriesData(grid), dials: { "bar.as": "shares" } },
   {
     name: "with labels",

@@ -36,6 +36,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     headSize: null,
     betterWhen: "higher",
     total,
+    addsUp: true,
     target,
     minimum: null,
     maximum: null,

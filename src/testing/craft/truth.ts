@@ -226,6 +226,21 @@ function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const cells = scene.marks.filter((m) => m.shows?.channel === "count");
   const total = paint.style.number("cell.rows") * paint.style.number("cell.columns");
   const covered = cells.reduce((sum, m) => sum + cellPart(m), 0) / total;
+  const grids = paint.style.choice("cell.grids");
+  if (data.splitLabel !== null && (grids === "each" || (grids === "auto" && !data.addsUp))) {
+    // Every part has a grid of its own, which its share of the goal, or of an end that all share, fills.
+    const drawn = data.rows.filter((r) => scene.marks.some((m) => m.id.includes(r.key)));
+    const end = fullOf(data) ?? niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0)));
+    const found = drawn.flatMap((row) => {
+      const own =
+        cells.filter((m) => m.shows?.row === row.key).reduce((sum, m) => sum + cellPart(m), 0) / total;
+      const share = Math.min(1, Math.max(0, (row.value ?? 0) / end));
+      const wanted = paint.style.toggle("cell.part") ? share : Math.round(share * total) / total;
+      const isExtended = paint.style.choice("cell.past") === "extend" && (row.value ?? 0) > end;
+      return close(own, isExtended ? 1 : wanted) ? [] : [`${row.label} fills ${own.toFixed(3)} of its grid`];
+    });
+    return drawn.length > 0 ? found : ["no part has a grid"];
+  }
   if (data.splitLabel !== null) {
     const any = data.rows.some((r) => (r.value ?? 0) > 0);
     return close(covered, any ? 1 : 0) ? [] : [`the cells add up to ${covered.toFixed(3)} of the grid`];

@@ -165,6 +165,9 @@ export function blankScene(input: SharedInput): Scene | null {
 export const titleOf = ({ data }: SharedInput): string =>
   fillTemplate(data.title, data.names).trim() || data.valueLabel;
 
+/** What a picture says that puts parts together which make no whole: ratios, averages, distinct counts. */
+export const NOT_ADDITIVE = "The parts do not add up to the total";
+
 /** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
 export function footNote(body: Box, theme: Theme, text: string, id = "note"): { marks: Mark[]; body: Box } {
   return !text || body.height < 110 ? { marks: [], body } : footLine(body, theme, text, id);

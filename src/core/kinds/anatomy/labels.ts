@@ -1,5 +1,5 @@
 import type { NumberFormat } from "../../base/number-format";
-import { formatNumber, inOneUnit, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
+import { formatNumber, inOneUnit, NO_VALUE, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
@@ -100,6 +100,12 @@ export type LabelWriter = (
 /** Wordings of several lines, each on one. */
 export const oneLine = (wordings: string[][]): string[] => wordings.map((lines) => lines.join(" "));
 
+/** What a label says of a row that has no value. */
+function withoutValue(label: string, content: LabelSays): string[][] {
+  if (content === "category") return [[label]];
+  return [content.startsWith("category") ? [label, NO_VALUE] : [NO_VALUE]];
+}
+
 /** Makes the writer of labels that say `content`: each wording is one or two lines. */
 export function labelWriter({ style, data }: SharedInput, content: LabelSays): LabelWriter {
   const ownText = style.within(LABEL_TEXT)?.template("labels.text") ?? "";
@@ -111,7 +117,8 @@ export function labelWriter({ style, data }: SharedInput, content: LabelSays): L
   // One unit for all labels of a measure; rows that are measures have each their own.
   const shared = formatsFor(base, all);
   return (row, whole) => {
-    if (content === "none" || row.value === null) return [];
+    if (content === "none") return [];
+    if (row.value === null) return withoutValue(row.label, content);
     const formats = row.format ? formatsFor(row.format, [row.value]) : shared;
     const share = whole ? row.value / whole : null;
     const value = row.value;

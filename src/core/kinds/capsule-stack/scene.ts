@@ -9,7 +9,7 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { type BandEnd, endLabelMarks } from "../anatomy/end-labels";
-import { layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame, NOT_ADDITIVE, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { type LabelWriter, labelWriter, oneLine, shareText } from "../anatomy/labels";
 import { legendFor, seriesEntries } from "../anatomy/legend";
@@ -30,10 +30,13 @@ interface Laid {
 }
 
 function lay(input: Input): Laid {
-  const { data, style } = input;
+  const { data, style, theme } = input;
   const { marks, body } = layFrame(input);
   const colours = new Colours(input);
-  const legend = legendFor(input, colours, seriesEntries(input, colours), body, { wide: true });
+  const isApart = data.series.length > 1 && !data.addsUp;
+  const noted = footNote(body, theme, isApart ? NOT_ADDITIVE : "");
+  const legend = legendFor(input, colours, seriesEntries(input, colours), noted.body, { wide: true });
+  marks.push(...noted.marks);
   const asShares = style.choice("bar.as") === "shares";
   const stacks = data.rows.map((row) => stackOf(row.cells.length ? row.cells : [row.value], asShares));
   const bands = layBands(input, legend.body, {

@@ -8,7 +8,7 @@ import { boxInSector, liftOf, polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame, NOT_ADDITIVE, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
@@ -176,8 +176,11 @@ function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
   const size = style.number("labels.size");
   const middle = ring.inner === 0 ? ring.r * 0.64 : (ring.inner + ring.r) / 2;
   const marks: Mark[] = [];
-  for (const slice of ring.all.toSorted((a, b) => b.share - a.share)) {
-    if (slice.share * 100 < style.number("labels.least")) break;
+  const wanted = ring.all
+    .filter((slice) => slice.share * 100 >= style.number("labels.least"))
+    .toSorted((a, b) => b.share - a.share);
+  let labelled = 0;
+  for (const slice of wanted) {
     const fits = (wording: string[]) => {
       const width = Math.max(...wording.map((l) => textWidth(l, size, 600))) + 4;
       const sector = { ...slice, inner: ring.inner, outer: ring.r };
@@ -185,6 +188,7 @@ function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
     };
     const lines = write(slice, ring.format).find(fits);
     if (!lines) break;
+    labelled++;
     // Segments that step back while another is under the pointer are too pale to write on.
     if (strength(input, slice.row.key) < 1) continue;
     const { x, y } = polar(ring.cx, ring.cy, (slice.start + slice.end) / 2, middle);
@@ -194,7 +198,8 @@ function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
       marks.push(textMark(`label${k}:${ring.key}:${slice.row.key}`, "labels", line));
     }
   }
-  return marks;
+  // One label among silent peers says less than none.
+  return labelled === 1 && wanted.length > 2 ? [] : marks;
 }
 
 function labelMarks(input: Input, laid: Laid): Mark[] {
@@ -270,8 +275,9 @@ function leftOut({ data }: Input): string {
   const apart =
     !measured &&
     data.total !== null &&
-    Math.abs(sum - data.total) > 0.001 * Math.max(Math.abs(sum), Math.abs(data.total));
-  return apart ? "The parts do not add up to the total" : "";
+    ((!data.addsUp && data.rows.length > 1) ||
+      Math.abs(sum - data.total) > 0.001 * Math.max(Math.abs(sum), Math.abs(data.total)));
+  return apart ? NOT_ADDITIVE : "";
 }
 
 /**

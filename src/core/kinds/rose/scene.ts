@@ -224,7 +224,7 @@ function petalMark(input: Input, { shape, petals, sum }: Laid, i: number): Mark 
     // Dashes stripe each petal alike, so that areas keep their proportion.
     whole: { from, to, axis: "angle", cells: Math.max(3, Math.round(48 / petals.length)) },
     grow: "middle",
-    datum: rowDatum(input, row, [{ label: "Share", value: shareText(value / sum) }]),
+    datum: rowDatum(input, row, input.data.addsUp ? [{ label: "Share", value: shareText(value / sum) }] : []),
   };
 }
 
@@ -255,6 +255,8 @@ function insideWordings(input: Input, laid: Laid): Map<number, string[]> {
     if (!wording) break;
     found.set(i, wording);
   }
+  // One label among silent peers says less than none.
+  if (found.size === 1 && laid.petals.filter((_, i) => value(i) > 0).length > 2) found.clear();
   return found;
 }
 

@@ -42,6 +42,16 @@ export const WAFFLE_PARTS = [
       "bottom left",
     ),
     toggle("part", "Part-filled cell", true),
+    choice(
+      "grids",
+      "Grids",
+      [
+        ["auto", "as the parts add up"],
+        ["one", "one for all parts"],
+        ["each", "one for each part"],
+      ],
+      "auto",
+    ),
     pastDial("Past the goal", "full"),
   ]),
   part("track", "Empty cells", [toggle("shown", "Shown", true), colour("colour", "Colour")]),

@@ -23,17 +23,24 @@ export interface CellRun {
 }
 
 /** The cells of a ratio: the reached share, and what lies past the goal. */
-export function ratioRuns(input: Input, goal: Goal, colours: Colours, cells: number): CellRun[] {
-  const { data, style, theme } = input;
-  const row = data.rows[0];
+export function ratioRuns(
+  input: Input,
+  goal: Goal,
+  colours: Colours,
+  cells: number,
+  row = input.data.rows[0],
+  index = 0,
+): CellRun[] {
+  const { style, theme } = input;
   const value = row.value ?? 0;
   const past = style.choice("cell.past");
   const share = value / goal.full;
-  // Cells are parts of a whole: without one none is filled.
-  if (goal.whole === null) return [];
+  // Cells are parts of a whole, or of an end that all rows share: without either none is filled.
+  if (goal.missing) return [];
   const whole = (x: number) => (style.toggle("cell.part") ? x : Math.round(x));
-  const datum = rowDatum(input, row, [{ label: "Share", value: shareText(share) }]);
-  const color = colours.of(row, 0);
+  const of = goal.whole === null ? [] : [{ label: "Share", value: shareText(share) }];
+  const datum = rowDatum(input, row, of);
+  const color = colours.of(row, index);
   const deep = mix(color, theme.ink, 0.5);
   if (share <= 0) return [];
   if (share > 1 && past === "extend")

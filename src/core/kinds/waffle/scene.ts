@@ -1,3 +1,4 @@
+import { doNotFit } from "../../base/more";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
@@ -7,8 +8,16 @@ import { fitText, LINE_HEIGHT, SMALLEST } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
-import { beyondGoal, type Goal, goalOf, shareFormat, shareOfGoal, textAgainst } from "../anatomy/goal";
+import { footNote, layFrame, NOT_ADDITIVE, titleOf } from "../anatomy/frame";
+import {
+  beyondGoal,
+  chosenEnd,
+  type Goal,
+  goalOf,
+  shareFormat,
+  shareOfGoal,
+  textAgainst,
+} from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
@@ -16,6 +25,7 @@ import type { LegendEntry } from "../anatomy/legend-entry";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor } from "../anatomy/visual-reading";
 import { cellMark, type Grid, layGrid } from "./grid";
+import { layMultiples, type OwnGrid } from "./multiples";
 import type { WafflePart } from "./parts";
 import { type CellRun, partRuns, ratioRuns } from "./runs";
 
@@ -28,7 +38,10 @@ interface Laid {
   foot: Mark[];
   goal: Goal;
   runs: CellRun[];
+  /** The grid whose cells are divided, or filled by a ratio; the first where each part has its own. */
   grid: Grid;
+  /** What each part fills of a grid of its own; empty where they share one. */
+  each: OwnGrid[];
   said: Said;
   /** Where the reading stands beside the grid; null where it does not. */
   beside: Box | null;
@@ -37,6 +50,12 @@ interface Laid {
 
 /** Whether the cells are divided among parts, and not filled by a ratio. */
 const isDivided = ({ data }: Input) => data.splitLabel !== null;
+
+/** Whether each part has a grid of its own: parts that make no whole together cannot share one out. */
+function hasGridsEach(input: Input): boolean {
+  const grids = input.style.choice("cell.grids");
+  return isDivided(input) && (grids === "each" || (grids === "auto" && !input.data.addsUp));
+}
 
 /** What the reading says: of the part under the pointer, of the ratio, or of the whole. */
 interface Said {
@@ -87,11 +106,13 @@ function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
 
 /** What has no cell, in words. */
 function leftOut(input: Input, runs: CellRun[]): string {
+  const apart = isDivided(input) && !input.data.addsUp && input.data.rows.length > 1 ? NOT_ADDITIVE : "";
   const negative = isDivided(input) ? input.data.rows.filter((r) => (r.value ?? 0) < 0).length : 0;
   const tiny = runs.filter((f) => f.to <= f.from).length;
   return [
     negative ? `${negative} below zero left out` : "",
     tiny ? `${tiny} smaller than half a cell left out` : "",
+    apart,
   ]
     .filter(Boolean)
     .join("; ");
@@ -104,6 +125,7 @@ function lay(input: Input): Laid {
   const goal = goalOf(input, style.choice("cell.past"));
   const cells = style.number("cell.rows") * style.number("cell.columns");
   const divided = isDivided(input);
+  if (hasGridsEach(input)) return layEach(input, goal, colours, whole, marks);
   const runs = divided ? partRuns(input, colours, cells) : ratioRuns(input, goal, colours, cells);
   const left = leftOut(input, runs);
   const noted = footNote(whole, theme, left);
@@ -114,7 +136,31 @@ function lay(input: Input): Laid {
     runs,
     said: readingOf(input, goal, runs),
     left,
+    each: [],
     ...layAround(input, colours, divided ? runs : [], noted.body),
+  };
+}
+
+/** Grids of the parts beside each other; what a full one is stands at the foot where nobody named it. */
+function layEach(input: Input, goal: Goal, colours: Colours, whole: Box, marks: Mark[]): Laid {
+  const { style, theme, data } = input;
+  const cells = style.number("cell.rows") * style.number("cell.columns");
+  const end = chosenEnd(goal, "grid", data.format);
+  const first = layMultiples(input, goal, colours, footNote(whole, theme, end).body, cells);
+  const left = doNotFit(first.unfit);
+  const noted = footNote(whole, theme, [end, left].filter(Boolean).join("; "));
+  const laid = layMultiples(input, goal, colours, noted.body, cells);
+  return {
+    marks,
+    legend: laid.marks,
+    foot: noted.marks,
+    goal,
+    runs: [],
+    each: laid.grids,
+    grid: laid.grids[0].grid,
+    said: readingOf(input, goal, []),
+    beside: null,
+    left: [end, left].filter(Boolean).join("; "),
   };
 }
 
@@ -154,14 +200,15 @@ function inColumn(input: Input, colours: Colours, entries: LegendEntry[], body: 
   return [{ legend: legend.marks, grid, beside: { ...reading.at, x, width: body.x + body.width - x } }];
 }
 
-function cellMarks(input: Input, { grid, runs }: Laid): Mark[] {
+/** The cells of a grid; `of` tells those of several grids apart. */
+function cellMarks(input: Input, grid: Grid, runs: CellRun[], of = ""): Mark[] {
   const { style, theme } = input;
   const isCovered = (n: number) => runs.some((f) => f.from <= n && f.to >= n + 1);
   const track = style.colour("track.colour", theme.track);
   const isTracked = style.toggle("track.shown");
   const empty = Array.from({ length: grid.rows * grid.columns }, (_, n) => n).flatMap((n) => {
     if (!isTracked || isCovered(n)) return [];
-    const look = { id: `empty:${n}`, part: "track", fill: track, surface: "track" } as const;
+    const look = { id: `empty:${of}${n}`, part: "track", fill: track, surface: "track" } as const;
     return [cellMark(input, grid, { n, from: 0, to: 1 }, look)];
   });
   return [...empty, ...runs.flatMap((run) => runMarks(input, grid, run))];
@@ -263,7 +310,8 @@ function overGrid(input: Input, grid: Grid, texts: string[]): Mark[] {
   ];
 }
 
-function readingMarks(input: Input, { said, beside, grid }: Laid): Mark[] {
+function readingMarks(input: Input, { said, beside, grid, each }: Laid): Mark[] {
+  if (each.length) return [];
   if (beside) return besideMarks(input, said, beside);
   return input.style.toggle("reading.shown") ? overGrid(input, grid, said.texts) : [];
 }
@@ -294,8 +342,10 @@ function ratioWords({ data }: Input, { value, share }: Said, { whole, missing }:
   return `${said} of ${formatNumber(whole, data.format)} (${share === null ? "—" : shareText(share)})`;
 }
 
-function say(input: Input, { said, goal, runs, left }: Laid): string {
+function say(input: Input, { said, goal, runs, left, each }: Laid): string {
   const { data } = input;
+  if (each.length)
+    return `${titleOf(input)}: waffles of ${data.valueLabel}, one for each ${data.splitLabel ?? "part"}, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
   const sum = sumOf(runs);
   const ofSum = (value: number | null) =>
     sum > 0 && value !== null && value > 0 ? shareText(value / sum) : formatNumber(value, data.format);
@@ -309,7 +359,9 @@ export const waffleScene = drawing<Input, Laid>({
   draw: (input, laid) => [
     ...laid.marks,
     ...laid.legend,
-    ...cellMarks(input, laid),
+    ...(laid.each.length
+      ? laid.each.flatMap(({ row, grid, runs }) => cellMarks(input, grid, runs, `${row.key}:`))
+      : cellMarks(input, laid.grid, laid.runs)),
     ...laid.foot,
     ...readingMarks(input, laid),
   ],

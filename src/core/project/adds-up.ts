@@ -1,8 +1,8 @@
 import { aggregateEntry } from "../formula/aggregates";
 import { checkFormula } from "../formula/check";
 import type { Expr } from "../formula/expr";
-import { type Named, scopeOf } from "../project/names";
-import type { Measure } from "../project/schema";
+import { type Named, scopeOf } from "./names";
+import type { Measure } from "./schema";
 
 const isConstant = (e: Expr): boolean => e.op === "constant" || e.op === "input";
 
