@@ -1,7 +1,14 @@
 import { z } from "zod";
 import { type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
-import { inputSchema, linkSchema, measureSchema, type Project, tableSchema } from "@/core/project/schema";
+import {
+  conventionsSchema,
+  inputSchema,
+  linkSchema,
+  measureSchema,
+  type Project,
+  tableSchema,
+} from "@/core/project/schema";
 import { compute } from "./compute/client";
 import type { QueryAnswer } from "./compute/protocol";
 import { HttpError } from "./http/errors";
@@ -28,6 +35,7 @@ const draftSchema = z.object({
       }),
     ),
   inputs: z.array(inputSchema).max(200),
+  conventions: conventionsSchema.prefault({}),
 });
 /** Measures and inputs that are not saved yet. */
 export type Draft = z.infer<typeof draftSchema>;

@@ -38,14 +38,41 @@ export const DATE_BUCKETS = ["year", "quarter", "month", "week", "day"] as const
 /** One of DATE_BUCKETS. */
 export type DateBucket = (typeof DATE_BUCKETS)[number];
 
-/** The first day of the bucket that holds a day; weeks begin on Monday. */
-export function bucketStart(day: number, bucket: DateBucket): number {
+/** How weeks and years are counted. */
+export interface Calendar {
+  /** ISO day of the week on which weeks begin: Monday is 1, Sunday is 7. */
+  weekStart: number;
+  /** The first week of a year: the one with its first Thursday (ISO 8601), or the one with its first day. */
+  weekOne: "iso" | "first day";
+  /** The month, 1 to 12, in which years begin; quarters are counted from there. */
+  yearStart: number;
+}
+/** Weeks of ISO 8601 and years from January. */
+export const ISO_CALENDAR: Calendar = { weekStart: 1, weekOne: "iso", yearStart: 1 };
+
+/** The first day of the bucket that holds a day. */
+export function bucketStart(day: number, bucket: DateBucket, calendar = ISO_CALENDAR): number {
   if (bucket === "day") return day;
-  if (bucket === "week") return day - isoWeekday(day) + 1;
+  if (bucket === "week") return day - ((isoWeekday(day) - calendar.weekStart + 7) % 7);
   const { year, month } = civil(day);
-  if (bucket === "year") return dayOf(year, 1, 1) as number;
   if (bucket === "month") return dayOf(year, month, 1) as number;
-  return dayOf(year, Math.floor((month - 1) / 3) * 3 + 1, 1) as number;
+  const since = (month - calendar.yearStart + 12) % 12;
+  const begin = month - (bucket === "year" ? since : since % 3);
+  return begin < 1 ? (dayOf(year - 1, begin + 12, 1) as number) : (dayOf(year, begin, 1) as number);
+}
+
+/** The quarter, 1 to 4, of the year that a day lies in. */
+export const quarterOf = (day: number, { yearStart }: Calendar): number =>
+  Math.floor(((civil(day).month - yearStart + 12) % 12) / 3) + 1;
+
+/** The number of the week that a day lies in, and the year that the week belongs to. */
+export function weekOf(day: number, calendar: Calendar): { year: number; week: number } {
+  const start = bucketStart(day, "week", calendar);
+  const isIso = calendar.weekOne === "iso";
+  // A week belongs to the year of its fourth day, or of its last.
+  const { year } = civil(start + (isIso ? 3 : 6));
+  const first = bucketStart(dayOf(year, 1, isIso ? 4 : 1) as number, "week", calendar);
+  return { year, week: Math.round((start - first) / 7) + 1 };
 }
 
 const two = (n: number) => String(n).padStart(2, "0");
@@ -94,4 +121,14 @@ export function parseIsoTimestamp(text: string): number | null {
     offset = (digits[0] === "-" ? -1 : 1) * (Number(digits.slice(1, 3)) * 60 + Number(digits.slice(3, 5)));
   }
   return day * DAY_MS + ((hour * 60 + minute - offset) * 60 + second) * 1000 + fraction;
+}
+
+/** Whether a text names a time zone; an empty one is that of the machine. */
+export function isTimeZone(text: string): boolean {
+  try {
+    if (text) new Intl.DateTimeFormat("en", { timeZone: text });
+    return true;
+  } catch {
+    return false;
+  }
 }

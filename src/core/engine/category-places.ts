@@ -1,4 +1,4 @@
-import { bucketStart, civil, DAY_MS, type DateBucket, parseIsoDate } from "../base/calendar";
+import { bucketStart, type Calendar, civil, DAY_MS, type DateBucket, parseIsoDate } from "../base/calendar";
 import { compareText, type Value } from "../base/value";
 import { type ColumnData, cellValue, outward } from "../data/column";
 import type { CategoryPlaces } from "../plan/query";
@@ -47,17 +47,17 @@ function byValue(data: ColumnData): Places {
 }
 
 /** The number of the stretch of time that a day lies in, counted from any fixed one. */
-function stretchOf(day: number, by: DateBucket): number {
-  const { year, month } = civil(day);
-  if (by === "year") return year;
-  if (by === "quarter") return year * 4 + Math.ceil(month / 3);
-  if (by === "month") return year * 12 + month;
-  const start = bucketStart(day, by);
-  return by === "week" ? Math.round((start + 3) / 7) : start;
+function stretchOf(day: number, by: DateBucket, calendar?: Calendar): number {
+  const start = bucketStart(day, by, calendar);
+  if (by === "day") return start;
+  if (by === "week") return Math.floor(start / 7);
+  const { year, month } = civil(start);
+  return Math.floor((year * 12 + month) / MONTHS[by]);
 }
+const MONTHS = { year: 12, quarter: 3, month: 1 } as const;
 
 /** Stretches of time stand one after the other from the first one of the column, without gaps. */
-function byStretch(data: Exclude<ColumnData, { type: "text" }>, by: DateBucket): Places {
+function byStretch(data: Exclude<ColumnData, { type: "text" }>, by: DateBucket, calendar?: Calendar): Places {
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let row = 0; row < data.values.length; row++) {
     const value = cellValue(data, row);
@@ -67,17 +67,17 @@ function byStretch(data: Exclude<ColumnData, { type: "text" }>, by: DateBucket):
   }
   if (low > high) return { of: 0, at: () => null };
   const dayOf = (value: number) => (data.type === "date" ? value : Math.floor(value / DAY_MS));
-  const first = stretchOf(dayOf(low), by);
+  const first = stretchOf(dayOf(low), by, calendar);
   return {
-    of: stretchOf(dayOf(high), by) - first + 1,
+    of: stretchOf(dayOf(high), by, calendar) - first + 1,
     at: (key) => {
       const day = typeof key === "string" ? parseIsoDate(key) : null;
-      return day === null ? null : stretchOf(day, by) - first;
+      return day === null ? null : stretchOf(day, by, calendar) - first;
     },
   };
 }
 
-const known = new WeakMap<ColumnData, Map<DateBucket | "", Places>>();
+const known = new WeakMap<ColumnData, Map<string, Places>>();
 
 /**
  * The places of an answer's keys among all categories of the column that they come from: the same category
@@ -86,15 +86,18 @@ const known = new WeakMap<ColumnData, Map<DateBucket | "", Places>>();
  */
 export function categoryPlaces(
   data: ColumnData,
-  by: DateBucket | undefined,
+  { by, calendar }: { by?: DateBucket; calendar?: Calendar },
   keys: readonly Value[],
 ): CategoryPlaces {
-  const ofColumn = known.get(data) ?? new Map<DateBucket | "", Places>();
+  const ofColumn = known.get(data) ?? new Map<string, Places>();
   known.set(data, ofColumn);
-  const name = by ?? "";
+  const name = JSON.stringify([by, calendar]);
   let places = ofColumn.get(name);
   if (!places) {
-    places = by && (data.type === "date" || data.type === "timestamp") ? byStretch(data, by) : byValue(data);
+    places =
+      by && (data.type === "date" || data.type === "timestamp")
+        ? byStretch(data, by, calendar)
+        : byValue(data);
     ofColumn.set(name, places);
   }
   return { of: places.of, at: keys.map(places.at) };

@@ -1,4 +1,4 @@
-import { bucketStart, DAY_MS, type DateBucket } from "../base/calendar";
+import { bucketStart, type Calendar, DAY_MS, type DateBucket } from "../base/calendar";
 import { compareValues, type Value } from "../base/value";
 import { type ColumnData, cellValue, outward } from "../data/column";
 import { columnRange } from "../data/column-range";
@@ -29,10 +29,14 @@ interface Keying {
 }
 
 /** A grouper over no split, one, or two. */
-export function grouperOf(splits: { column: SourceColumn; by: DateBucket | undefined }[]): Grouper {
-  const keyings = splits.map(({ column, by }) =>
-    column.rows ? matched(columnKeying(column.data, by), column.rows) : columnKeying(column.data, by),
-  );
+export function grouperOf(
+  splits: { column: SourceColumn; by: DateBucket | undefined }[],
+  calendar?: Calendar,
+): Grouper {
+  const keyings = splits.map(({ column, by }) => {
+    const keying = columnKeying(column.data, by, calendar);
+    return column.rows ? matched(keying, column.rows) : keying;
+  });
   if (keyings.length === 0)
     return { keys: [], size: 1, assign: ({ length }, groups) => void groups.fill(0, 0, length) };
   if (keyings.length === 2) return crossed(keyings[0], keyings[1]);
@@ -180,7 +184,7 @@ function textKeying({ codes, dictionary }: Extract<ColumnData, { type: "text" }>
 }
 
 /** Keys by the values of a column; dates and timestamps by the bucket when one is given. */
-function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying {
+function columnKeying(data: ColumnData, bucket: DateBucket | undefined, calendar?: Calendar): Keying {
   if (data.type === "text") return textKeying(data);
   const { values } = data;
   const keys: Value[] = [];
@@ -194,8 +198,8 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined): Keying 
   const keyOf = (row: number): Value => {
     const value = cellValue(data, row);
     if (typeof value !== "number" || !bucket) return value === 0 ? 0 : value;
-    if (data.type === "date") return bucketStart(value, bucket);
-    return data.type === "timestamp" ? bucketStart(Math.floor(value / DAY_MS), bucket) : value;
+    if (data.type === "date") return bucketStart(value, bucket, calendar);
+    return data.type === "timestamp" ? bucketStart(Math.floor(value / DAY_MS), bucket, calendar) : value;
   };
   const begin = (row: number): number => {
     const key = keyOf(row);

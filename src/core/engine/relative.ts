@@ -1,11 +1,11 @@
-import { bucketStart, civil, type DateBucket, dayOf } from "../base/calendar";
+import { bucketStart, type Calendar, civil, type DateBucket, dayOf } from "../base/calendar";
 
 /**
  * The first day of the bucket that lies `steps` buckets after the one that holds `day`. Days are counted from
  * 1970-01-01.
  */
-export function bucketAfter(day: number, unit: DateBucket, steps: number): number {
-  const start = bucketStart(day, unit);
+export function bucketAfter(day: number, unit: DateBucket, steps: number, calendar?: Calendar): number {
+  const start = bucketStart(day, unit, calendar);
   if (unit === "day") return start + steps;
   if (unit === "week") return start + 7 * steps;
   const { year, month } = civil(start);
@@ -20,9 +20,10 @@ export function bucketAfter(day: number, unit: DateBucket, steps: number): numbe
 export function relativeDays(
   anchor: number,
   { unit, from, to }: { unit: DateBucket; from: number; to: number },
+  calendar?: Calendar,
 ): { first: number; last: number } {
   return {
-    first: bucketAfter(anchor, unit, Math.min(from, to)),
-    last: bucketAfter(anchor, unit, Math.max(from, to) + 1) - 1,
+    first: bucketAfter(anchor, unit, Math.min(from, to), calendar),
+    last: bucketAfter(anchor, unit, Math.max(from, to) + 1, calendar) - 1,
   };
 }

@@ -102,7 +102,7 @@ function prepared(query: Query, sources: TableSources, inputs: Catalog["inputs"]
     const source = sources.of(asked.table);
     const { filters, splits } = asked;
     const today = filters.some((f) => "relative" in f.filter) ? sources.today : null;
-    const rowsKey = JSON.stringify([source.table.name, source.version, filters, today]);
+    const rowsKey = JSON.stringify([source.table.name, source.version, filters, today, source.calendar]);
     return { ...asked, source, rowsKey, key: JSON.stringify([rowsKey, splits]) };
   });
   return { plan, parts };
@@ -175,7 +175,11 @@ function placesOfKeys(
     const columnAt = ({ table, column }: ColumnPlace) => sources.of(table).column(table, column).data;
     const home = attempt(() => columnAt(homeOf(sources.scope, place)));
     const data = home instanceof QueryError ? columnAt(place) : home;
-    return categoryPlaces(data, by, crossed ? crossed.splits[i].keys : columns[0].values);
+    return categoryPlaces(
+      data,
+      { by, calendar: sources.scope.calendar },
+      crossed ? crossed.splits[i].keys : columns[0].values,
+    );
   });
 }
 

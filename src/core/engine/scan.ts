@@ -183,7 +183,14 @@ function jobOf(source: TableSource, { splits, aggregates }: Grouping, shared: Sh
   // Two full sums and the count of the rows share a loop.
   const pair = full.length > 1 ? ([full[0], full[1]] as const) : null;
   const single = gathering.filter((p) => !pair?.includes(p));
-  return { grouper: grouperOf(columns), groups: new Int32Array(BLOCK), rows, parts, pair, single };
+  return {
+    grouper: grouperOf(columns, source.calendar),
+    groups: new Int32Array(BLOCK),
+    rows,
+    parts,
+    pair,
+    single,
+  };
 }
 
 /**

@@ -1,4 +1,4 @@
-import { bucketStart, civil, DAY_MS, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import { bucketStart, type Calendar, civil, DAY_MS, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
 import { compareText, type Value } from "../base/value";
 import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
 import type { PlacedFilter } from "../plan/plan";
@@ -42,11 +42,17 @@ function nullOf(data: Exclude<ColumnData, { type: "text" }>): (x: number) => boo
   return data.type === "boolean" ? (x) => x === NULL_BOOLEAN : Number.isNaN;
 }
 
-function bucketTest(filter: Extract<Filter, { in: Value[] }>, data: ColumnData): (row: number) => boolean {
+function bucketTest(
+  filter: Extract<Filter, { in: Value[] }>,
+  data: ColumnData,
+  calendar?: Calendar,
+): (row: number) => boolean {
   if (data.type !== "date" && data.type !== "timestamp")
     throw new QueryError("bad_filter", `${filter.column} is no date, so it has no ${filter.by}.`);
   const by = filter.by ?? "day";
-  const keyOf = (day: number) => (by === "year" ? civil(day).year : bucketStart(day, by));
+  // A year is named by the one in which it begins.
+  const keyOf = (day: number) =>
+    by === "year" ? civil(bucketStart(day, by, calendar)).year : bucketStart(day, by, calendar);
   const wanted = new Set(
     filter.in.map((v) =>
       v === null || (by === "year" && typeof v === "number") ? v : keyOf(storedDay(v, filter.column)),
@@ -205,6 +211,7 @@ function relativeNarrowing(
   data: ColumnData,
   name: string,
   today: Value,
+  calendar?: Calendar,
 ): Narrowing {
   if (data.type !== "date" && data.type !== "timestamp")
     throw new QueryError("bad_filter", `${name} is no date, so it has no ${relative.unit} to count from.`);
@@ -219,14 +226,14 @@ function relativeNarrowing(
         ? null
         : Math.floor(last / scale);
   if (anchor === null) return () => 0;
-  const days = relativeDays(anchor, relative);
+  const days = relativeDays(anchor, relative, calendar);
   return withinLimits(data.values, { low: days.first * scale, high: (days.last + 1) * scale - 1 });
 }
 
 function narrowing({ place, filter }: PlacedFilter, source: TableSource, today: Value): Narrowing {
   const { data } = source.column(place.table, place.column);
   const name = place.column;
-  if ("relative" in filter) return relativeNarrowing(filter, data, name, today);
+  if ("relative" in filter) return relativeNarrowing(filter, data, name, today, source.calendar);
   if ("isNull" in filter) {
     if (data.type === "text") return byText(data, (text) => (text === null) === filter.isNull);
     const none = nullOf(data);
@@ -243,7 +250,7 @@ function narrowing({ place, filter }: PlacedFilter, source: TableSource, today: 
     return byText(data, (text) => text?.toLowerCase().includes(wanted) ?? false);
   }
   if (!("in" in filter)) return rangeNarrowing(filter, data, name);
-  if (filter.by) return byTest(bucketTest(filter, data));
+  if (filter.by) return byTest(bucketTest(filter, data, source.calendar));
   if (data.type === "text") {
     const wanted = new Set(filter.in.map((v) => (v === null ? null : stored(v, data, name))));
     return byText(data, (text) => wanted.has(text));

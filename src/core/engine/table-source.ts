@@ -1,3 +1,4 @@
+import type { Calendar } from "../base/calendar";
 import { findNamed, sameName } from "../base/names";
 import type { Value, ValueType } from "../base/value";
 import { type ColumnData, findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
@@ -133,6 +134,11 @@ export class TableSource implements ColumnSource {
       /current_date/i.test(JSON.stringify(formulas)) ? today : "",
     ];
     this.version = shortName(JSON.stringify(parts));
+  }
+
+  /** How weeks and years are counted. */
+  get calendar(): Calendar | undefined {
+    return this.sources.scope.calendar;
   }
 
   /** Asked between steps of work whether it is to end. */

@@ -1,3 +1,4 @@
+import type { Calendar } from "../base/calendar";
 import type { Problem, Span } from "../base/problem";
 import type { Value, ValueType } from "../base/value";
 import type { AggregateName } from "./aggregates";
@@ -63,6 +64,10 @@ export interface Scope {
   measures: { name: string; formula: string; table: string | null }[];
   inputs: { name: string; type: ValueType }[];
   links?: Link[];
+  /** How splits and filters count weeks and years; as ISO 8601 does where nothing is said. */
+  calendar?: Calendar;
+  /** The time zone of "today"; that of the machine where it is empty. */
+  timeZone?: string;
 }
 
 /** Whether an expression has a value for each row, or one for each group of rows. */

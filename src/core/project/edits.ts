@@ -3,13 +3,15 @@ import { BOARD_EDITS } from "./board-edits";
 import { ITEM_EDITS } from "./item-edits";
 import { LOOK_EDITS } from "./look-edits";
 import { MEASURE_EDITS } from "./measure-edits";
-import type { Project } from "./schema";
+import type { Conventions, Project } from "./schema";
 import { TABLE_EDITS } from "./table-edits";
 import { VISUAL_EDITS } from "./visual-edits";
 
 /** How each edit changes a draft of the project; some need the project as it was before. */
 const REDUCERS = {
   "rename project": (p: Project, { name }: { name: string }) => void (p.name = name),
+  "change conventions": (p: Project, { change }: { change: Partial<Conventions> }) =>
+    void Object.assign(p.conventions, change),
   /** Puts another document in the place of this one. */
   "take document": (p: Project, { document }: { document: Project }) => void Object.assign(p, document),
   ...ITEM_EDITS,

@@ -2,10 +2,11 @@ import { sameName } from "../base/names";
 import { checkFormula, derivedType, quoteName } from "../formula/check";
 import type { Scope, ScopeColumn } from "../formula/expr";
 import { tokenize } from "../formula/tokens";
+import { calendarOf } from "./conventions";
 import type { Project } from "./schema";
 
 /** What names in formulas and sentences are read against. */
-export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs">;
+export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs" | "conventions">;
 
 const scopes = new WeakMap<object, { of: Named; scope: Scope }>();
 
@@ -16,7 +17,8 @@ export function scopeOf(project: Named): Scope {
     known &&
     known.of.links === project.links &&
     known.of.measures === project.measures &&
-    known.of.inputs === project.inputs
+    known.of.inputs === project.inputs &&
+    known.of.conventions === project.conventions
   )
     return known.scope;
   const scope: Scope = {
@@ -30,12 +32,20 @@ export function scopeOf(project: Named): Scope {
     measures: project.measures.map(({ name, formula, table }) => ({ name, formula, table })),
     inputs: project.inputs.map(({ name, type }) => ({ name, type })),
     links: project.links.map(({ table, column, to, key }) => ({ table, column, to, key })),
+    calendar: calendarOf(project),
+    timeZone: project.conventions.timeZone,
   };
   for (const t of scope.tables)
     for (const c of t.columns)
       if (c.formula !== undefined) c.type = derivedType(c.formula, scope, t.name, c.name);
   scopes.set(project.tables, {
-    of: { tables: project.tables, links: project.links, measures: project.measures, inputs: project.inputs },
+    of: {
+      tables: project.tables,
+      links: project.links,
+      measures: project.measures,
+      inputs: project.inputs,
+      conventions: project.conventions,
+    },
     scope,
   });
   return scope;

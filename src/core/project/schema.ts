@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { DATE_BUCKETS } from "../base/calendar";
+import { DATE_BUCKETS, isTimeZone } from "../base/calendar";
 import type { NumberFormat } from "../base/number-format";
 import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
@@ -298,6 +298,28 @@ export const boardSchema = z.object({
   controls: z.array(controlSchema).max(20).default([]),
 });
 
+/** What a project takes for granted: how weeks and years are counted, and the words that pictures say. */
+export const conventionsSchema = z.object({
+  weekStart: z.enum(["monday", "sunday", "saturday"]).default("monday"),
+  weekOne: z.enum(["iso", "first day"]).default("iso"),
+  /** The month in which years begin. */
+  yearStart: z.int().min(1).max(12).default(1),
+  /** The time zone of "today". */
+  timeZone: z
+    .string()
+    .max(60)
+    .refine(isTimeZone, "There is no time zone of that name. Write one such as Europe/Lisbon.")
+    .default(""),
+  /** What new measures and inputs are written in, and the names of months. */
+  locale: z.string().max(35).default("plain"),
+  currency: z
+    .string()
+    .regex(/^[A-Z]{3}$/, "A currency is three capitals, for example EUR.")
+    .default("EUR"),
+  /** Fixed words of pictures by their name, where they are not those that ship. */
+  words: namedValues(z.string().max(60), 40).default({}),
+});
+
 /** The whole document of a project. */
 export const projectSchema = z.object({
   format: z.literal(FORMAT),
@@ -307,6 +329,7 @@ export const projectSchema = z.object({
   links: z.array(linkSchema).max(200).default([]),
   measures: z.array(measureSchema).max(1000).default([]),
   inputs: z.array(inputSchema).max(200).default([]),
+  conventions: conventionsSchema.prefault({}),
   palettes: z.array(paletteSchema).max(50).default([]),
   finishes: z.array(finishSchema).max(50).default([]),
   pictures: z.array(pictureSchema).max(60).default([]),
@@ -343,6 +366,8 @@ export type OwnPicture = z.infer<typeof pictureSchema>;
 export type ColumnCategories = z.infer<typeof categoriesSchema>;
 /** What rows or series are put in order by. */
 export type Order = z.infer<typeof orderSchema>;
+/** What a project takes for granted. */
+export type Conventions = z.infer<typeof conventionsSchema>;
 /** A visual of the document. */
 export type Visual = z.infer<typeof visualSchema>;
 /** A tile of a board. */

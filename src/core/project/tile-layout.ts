@@ -10,6 +10,20 @@ export interface Place {
 }
 
 const COLUMNS = 12;
+/** The board's grid in pixels: rows of one height, and the gap between tiles. */
+export const ROW_HEIGHT = 44;
+export const GAP = 12;
+/** The width of a board's grid in a window of usual width. */
+export const BOARD_WIDTH = 1240;
+
+/** The pixels that a tile has on a board of a width. */
+export function tileSize(
+  { w, h }: Pick<Place, "w" | "h">,
+  boardWidth: number,
+): { width: number; height: number } {
+  const column = (boardWidth - GAP * (COLUMNS - 1)) / COLUMNS;
+  return { width: w * column + (w - 1) * GAP, height: h * ROW_HEIGHT + (h - 1) * GAP };
+}
 const meets = (a: Omit<Place, "id">, b: Omit<Place, "id">) =>
   a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
 

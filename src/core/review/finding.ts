@@ -1,6 +1,6 @@
 import type { Edit } from "../project/edits";
 import type { Named } from "../project/names";
-import type { Measure, Proof, Visual } from "../project/schema";
+import type { Board, Measure, Proof, Tile, Visual } from "../project/schema";
 import type { VisualData } from "../rows/visual-data";
 import type { Design, KindStyle } from "../view/picture";
 import type { ProofOutcome } from "../view/proofs";
@@ -20,6 +20,24 @@ export interface Facts {
   data: VisualData | null;
   /** The proofs of the project's measures. */
   proofs: readonly SettledProof[];
+  /** The tiles that it stands in. */
+  stands: readonly Stand[];
+}
+
+/** A tile of a board with a visual in it. */
+export interface Stand {
+  board: Board;
+  tile: Extract<Tile, { type: "visual" }>;
+}
+
+/** The tiles that each visual stands in, by its id. */
+export function standsOf(boards: readonly Board[]): Map<string, Stand[]> {
+  const found = new Map<string, Stand[]>();
+  for (const board of boards)
+    for (const tile of board.tiles)
+      if (tile.type === "visual")
+        found.set(tile.visual, [...(found.get(tile.visual) ?? []), { board, tile }]);
+  return found;
 }
 
 /** The facts of a visual that draws something, with its measure and its dials as they stand. */

@@ -3,9 +3,11 @@ import { styleOf } from "../view/picture";
 import { moreThanColours, paleLabels, rampOnBars, redAndGreenAlone } from "./colours";
 import { failedProof } from "./failed-proof";
 import type { DrawnFacts, Facts, Finding, ReviewRule } from "./finding";
+import { nearColours } from "./near-colours";
 import { percentsForShares, sharesForPercents } from "./notation";
 import { manySlices, nearEqualSlices, negativeParts, notAdditive, thinSlices } from "./parts-of-a-whole";
 import { baselineNotZero, brokenZones, pastScale, twoScales } from "./scales";
+import { smallTile } from "./small-tile";
 import { staleCaption } from "./stale-caption";
 import { summedShare } from "./summed-share";
 
@@ -29,6 +31,8 @@ export const RULES: readonly ReviewRule[] = [
   redAndGreenAlone,
   paleLabels,
   moreThanColours,
+  nearColours,
+  smallTile,
 ];
 
 /** The facts of a visual that draws something; null where it does not. */
@@ -43,10 +47,14 @@ const looked = new WeakMap<Facts["visual"], { facts: Facts; found: Finding[] }>(
 
 /** What is seen of a visual as it is drawn; looked at again only when it, its data or the project change. */
 function seenIn(facts: Facts): Finding[] {
-  const { visual, data, project, design } = facts;
+  const { visual, data, project, design, stands } = facts;
   const known = looked.get(visual);
-  if (known?.facts.data === data && known.facts.project === project && known.facts.design === design)
-    return known.found;
+  const isSame =
+    known?.facts.data === data &&
+    known.facts.project === project &&
+    known.facts.design === design &&
+    known.facts.stands === stands;
+  if (isSame) return known.found;
   const seen = drawn(facts);
   const found = RULES.flatMap((rule): Finding[] => {
     const one = seen && "look" in rule ? rule.look(seen) : null;

@@ -5,7 +5,7 @@ import { newMeasure, newVisual } from "../project/defaults";
 import { edited } from "../project/edits";
 import { emptyProject, type Project, type Visual } from "../project/schema";
 import type { VisualData } from "../rows/visual-data";
-import type { Facts, SettledProof } from "./finding";
+import { type Facts, type SettledProof, type Stand, standsOf } from "./finding";
 import { RULES, review } from "./index";
 
 const measure = (name: string, formula: string, format: object = {}) => {
@@ -52,6 +52,7 @@ interface Seen {
   data?: VisualData;
   more?: Partial<Visual>;
   proofs?: SettledProof[];
+  stands?: Stand[];
 }
 /** The data with what the phrases of a visual say in numbers. */
 const withPhrases = (data: VisualData, { zones: said, baseline }: Visual): VisualData => ({
@@ -59,11 +60,23 @@ const withPhrases = (data: VisualData, { zones: said, baseline }: Visual): Visua
   zones: said.map((z, i) => ({ ...z, to: typeof z.to === "object" ? null : z.to, at: i, isMovable: true })),
   baseline: baseline && "number" in baseline ? baseline.number : null,
 });
-const facts = ({ kind = "donut", value = "riders", data = SIX, more = {}, proofs = [] }: Seen): Facts => {
+const facts = ({
+  kind = "donut",
+  value = "riders",
+  data = SIX,
+  more = {},
+  proofs = [],
+  stands = [],
+}: Seen): Facts => {
   const visual = newVisual({ id: "v", name: "V", kind, value, split: { column: "route" }, ...more });
   const design = { palettes: [], finishes: [], pictures: [] };
-  return { visual, project, design, data: withPhrases(data, visual), proofs };
+  return { visual, project, design, data: withPhrases(data, visual), proofs, stands };
 };
+/** A place of so many columns and rows on a board. */
+const stand = (w: number, h: number, at = 0): Stand => ({
+  board: { id: `b${at}`, name: "Overview", tiles: [], controls: [] },
+  tile: { id: "t", type: "visual", visual: "v", x: 0, y: 0, w, h },
+});
 const proof = (of: string, holds: boolean | null): SettledProof => ({
   measure: project.measures.find((m) => m.id === of) ?? project.measures[0],
   proof: { id: `proof of ${of}`, type: "equals", value: 1, tolerance: 0, filters: [] },
@@ -180,6 +193,24 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
     ],
     well: [{ kind: "lollipop" }],
   },
+  "colours too near": {
+    found: [
+      { more: { categoryColours: { "Ferrow Isle": "#c0392b", "North Quay": "#c23b2d" } } },
+      { more: { categoryColours: { "Ferrow Isle": "#a03c30", "North Quay": "#5f5c2c" } } },
+    ],
+    well: [
+      {},
+      { kind: "waffle" },
+      {
+        kind: "rounded bars",
+        more: { categoryColours: { "Ferrow Isle": "#c0392b", "North Quay": "#c23b2d" } },
+      },
+    ],
+  },
+  "too small for its tile": {
+    found: [{ stands: [stand(2, 2)] }, { kind: "progress ring", stands: [stand(12, 9), stand(2, 2, 1)] }],
+    well: [{ stands: [stand(4, 6)] }, {}, { kind: "gauge", data: at(5), stands: [stand(4, 6)] }],
+  },
   "stale caption": {
     found: [{ more: { title: "The mean by route" } }],
     well: [
@@ -226,13 +257,19 @@ describe("the review of a visual", () => {
         expect(finding?.text).toMatch(/\.$/);
         expect(finding?.why).toMatch(/\.$/);
         if (!finding?.mend || finding.mend.edit.type === "change measure") continue;
-        const before = { ...project, visuals: [facts(seen).visual] };
+        const boards = (seen.stands ?? []).map(({ board, tile }, i) => ({
+          ...board,
+          id: `b${i}`,
+          tiles: [tile],
+        }));
+        const before = { ...project, visuals: [facts(seen).visual], boards };
         const after = edited(before, finding.mend.edit);
-        expect(after.visuals[0]).not.toEqual(before.visuals[0]);
+        expect(after).not.toEqual(before);
+        const stands = [...standsOf(after.boards).values()].flat();
         const { id: _id, name: _name, kind, ...more } = after.visuals[0];
         // What depends on the answer is mended when it comes; what is drawn from the same data, at once.
         const isAnswered = "keep" in finding.mend.edit || /Keep the first|scale out/.test(finding.mend.label);
-        if (!isAnswered) expect(found({ ...seen, kind, more }).map((f) => f.rule)).not.toContain(id);
+        if (!isAnswered) expect(found({ ...seen, kind, more, stands }).map((f) => f.rule)).not.toContain(id);
       }
     });
 

@@ -1,5 +1,5 @@
 import { formatNumber } from "../base/number-format";
-import { change, type ReviewRule, turn } from "./finding";
+import { change, type DrawnFacts, type ReviewRule, turn } from "./finding";
 
 /** A gauge whose value lies past the ends that were named. */
 export const pastScale: ReviewRule = {
@@ -67,11 +67,26 @@ export const twoScales: ReviewRule = {
   },
 };
 
+/** An arc that fills from a start above zero: its length is no measure of the value. */
+function fillNotFromZero(facts: DrawnFacts) {
+  const { style, data, measure, visual } = facts;
+  const start = data.minimum ?? 0;
+  if (start <= 0 || style.value("arc.fill") === "zones") return null;
+  return {
+    text: `The arc fills from ${formatNumber(start, measure.format)}, not from zero.`,
+    why: "How much of the arc is filled is then no measure of the value.",
+    mend: visual.zones.length
+      ? turn("Fill it with the zones", facts, "arc.fill", "zones")
+      : change("Start at zero", facts, { minimum: null }),
+  };
+}
+
 /** A scale that does not start at zero. */
 export const baselineNotZero: ReviewRule = {
   id: "baseline not zero",
   look: (facts) => {
     const { visual, style, data, measure } = facts;
+    if (visual.kind === "gauge") return fillNotFromZero(facts);
     if (visual.kind !== "lollipop") return null;
     const isNear = style.value("domain.start") === "near";
     const isMoved = (data.baseline ?? 0) !== 0;

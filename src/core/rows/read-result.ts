@@ -6,11 +6,12 @@ import type { Value } from "../base/value";
 import type { Filter, Result } from "../plan/query";
 import { addsUp } from "../project/adds-up";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
+import { WORDS, wordsOf } from "../project/conventions";
 import type { Named } from "../project/names";
 import type { Measure, NumberSource, Visual } from "../project/schema";
 import { columnInTemplates, nameInTemplates, type TemplateRole } from "../project/templates";
 import { filterText } from "./filter-text";
-import { bucketLabels } from "./key-labels";
+import { bucketLabels, wordingOf } from "./key-labels";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import { rowKey } from "./row-key";
 import type { DrawnRule, DrawnZone, VisualData } from "./visual-data";
@@ -36,6 +37,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   splitLabel: null,
   title: visual.name,
   subtitle: "",
+  words: WORDS,
   names: {},
   splitInTemplates: null,
   notes: [],
@@ -151,7 +153,7 @@ function splitsInTemplates({ visual, project, result }: Reading): [string, Templ
     const keys = side?.keys ?? result.columns[0].values;
     const isPut = (i: number) => i === (side ? side.others?.at : result.others?.row);
     const shown = keys.filter((key, i) => key !== null && !isPut(i));
-    const labelFor = bucketLabels(split, shown);
+    const labelFor = bucketLabels(split, shown, wordingOf(project));
     const type = side?.type ?? result.columns[0].type;
     const name = columnInTemplates(project, split.column);
     if (shown.length && (type === "date" || type === "timestamp")) {
@@ -257,6 +259,7 @@ export function readResult(
     splitLabel: visual.split?.column ?? null,
     title: visual.title,
     subtitle: visual.subtitle,
+    words: wordsOf(project),
     names: templateValues(reading, total, target),
     splitInTemplates: visual.split && columnInTemplates(project, visual.split.column),
     notes: notesOf(result),

@@ -4,7 +4,7 @@ import type { CategoryPlaces, Result } from "../plan/query";
 import { colourOfCategory } from "../project/categories";
 import type { Named } from "../project/names";
 import type { ColumnCategories, Visual } from "../project/schema";
-import { bucketLabels, NO_MATCH_LABEL } from "./key-labels";
+import { bucketLabels, wordingOf } from "./key-labels";
 import { categoryKey, type RowKey, rowKey } from "./row-key";
 import type { VisualData, VisualRow } from "./visual-data";
 
@@ -54,7 +54,8 @@ export function plainRows(
   const measures = [visual.value, ...visual.more].flatMap(
     (id) => project.measures.find((m) => m.id === id) ?? [],
   );
-  const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : []);
+  const wording = wordingOf(project);
+  const labelFor = bucketLabels(visual.split, visual.split ? result.columns[0].values : [], wording);
   const measured = measureColumns(result, visual);
   const extras = project.measures.filter((m) => measured.some((c) => c.name === m.name));
   const row = (
@@ -92,7 +93,7 @@ export function plainRows(
   return result.columns[0].values.map((key, i) => {
     const other = result.others?.row === i;
     const none = result.noMatch?.row === i;
-    const label = other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key);
+    const label = other ? wording.words.other : none ? wording.words.noMatch : labelFor(key);
     const groups = other ? (result.others?.groups ?? 0) : 0;
     const category = categoryOf(i, key, { other, none, places: result.places[0] }, said);
     return row(i, category, label, columnOf(visual.value)[i], groups);
@@ -109,16 +110,17 @@ export function crossedRows(
   said: (ColumnCategories | null)[],
 ): Pick<VisualData, "rows" | "series"> {
   const { splits, at } = crossed;
+  const wording = wordingOf(project);
   const values = measureColumns(result, visual).find((c) => c.name === name)?.values ?? [];
   const entries = splits.map((side, k) => {
     const split = k === 0 ? visual.split : visual.series;
-    const labelFor = bucketLabels(split, side.keys);
+    const labelFor = bucketLabels(split, side.keys, wording);
     return side.keys.map((key, i) => {
       const other = side.others?.at === i;
       const none = side.noMatch?.at === i;
       return {
         ...categoryOf(i, key, { other, none, places: result.places[k] }, said[k]),
-        label: other ? "Other" : none ? NO_MATCH_LABEL : labelFor(key),
+        label: other ? wording.words.other : none ? wording.words.noMatch : labelFor(key),
         total: asNumber(own(side.totals, name)?.[i]),
         groups: other ? (side.others?.groups ?? 0) : 0,
       };

@@ -1,6 +1,7 @@
 import type { NumberFormat } from "../base/number-format";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
+import type { Words } from "../project/conventions";
 import type { Measure, Rule, Zone } from "../project/schema";
 import type { RowKey } from "./row-key";
 
@@ -87,6 +88,8 @@ export interface VisualData {
   splitLabel: string | null;
   title: string;
   subtitle: string;
+  /** The fixed words that pictures of the project say. */
+  words: Words;
   /** What names in templates stand for. */
   names: Record<string, TemplateValue>;
   /** The name under which templates write the column of the split. */

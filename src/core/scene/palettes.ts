@@ -1,5 +1,6 @@
-import { differenceEuclidean, interpolate, parse } from "culori/fn";
+import { interpolate } from "culori/fn";
 import { contrast, mix, THEMES, toHex } from "./colour";
+import { colourDistance } from "./sight";
 
 /**
  * A named set of colours. Categorical ones tell categories apart; sequential ones run from little to much;
@@ -85,7 +86,6 @@ export function paletteOf(id: string, own: Palette[] = []): Palette {
 export const MOST_COLOURS = 24;
 
 const SHADES = [0.3, 0.5, 0.7];
-const apart = differenceEuclidean("oklab");
 const extended = new Map<string, string[]>();
 
 /**
@@ -100,21 +100,19 @@ function withShades(colours: readonly string[], sheet: string): string[] {
     .flatMap((base) => SHADES.flatMap((share) => [mix(base, "#ffffff", share), mix(base, "#000000", share)]))
     .filter((shade) => contrast(shade, sheet) >= 3);
   const taken = [...colours];
-  const distances = free.map((shade) => Math.min(...taken.map((c) => distance(c, shade))));
+  const distances = free.map((shade) => Math.min(...taken.map((c) => colourDistance(c, shade))));
   while (taken.length < MOST_COLOURS) {
     const farthest = distances.indexOf(Math.max(...distances));
     if (farthest < 0 || distances[farthest] <= 0.02) break;
     const next = free[farthest];
     taken.push(next);
-    for (const [i, shade] of free.entries()) distances[i] = Math.min(distances[i], distance(next, shade));
+    for (const [i, shade] of free.entries())
+      distances[i] = Math.min(distances[i], colourDistance(next, shade));
   }
   if (extended.size > 100) extended.clear();
   extended.set(name, taken);
   return taken;
 }
-
-/** How far two colours lie apart in OKLab. */
-const distance = (a: string, b: string): number => apart(parse(a) ?? a, parse(b) ?? b);
 
 /**
  * The n-th colour of a palette; past the last come shades of them, and past those a colour beside the sheet's

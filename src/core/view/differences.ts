@@ -45,6 +45,7 @@ export function differences(a: Project, b: Project): Difference[] {
     now = next;
   };
   if (a.name !== b.name) add({ type: "rename project", name: b.name });
+  if (!isSame(a.conventions, b.conventions)) add({ type: "change conventions", change: b.conventions });
   for (const list of LISTS) {
     const [before, after] = [a[list] as ListItem[], b[list] as ListItem[]];
     const kept = new Set(after.map((item) => item.id));

@@ -4,7 +4,7 @@ import type { Dial, DialValue } from "../kinds/anatomy/dial";
 import type { Edit, EditOf } from "../project/edits";
 import type { ListItem, ListName } from "../project/item-edits";
 import { ROLE_FIELDS, type RoleField } from "../project/roles";
-import type { Board, Input, Measure, Project, TableInfo, Visual } from "../project/schema";
+import type { Board, Conventions, Input, Measure, Project, TableInfo, Visual } from "../project/schema";
 import { styleOf } from "./picture";
 
 /** Where an edit stands between: the project before it and after it. */
@@ -70,6 +70,15 @@ const DERIVED_WORDS: Record<keyof TableInfo["derived"][number], string> = {
   hidden: "Hidden",
 };
 
+const CONVENTION_WORDS: Record<keyof Conventions, string> = {
+  weekStart: "Weeks begin on",
+  weekOne: "First week",
+  yearStart: "Years begin in month",
+  timeZone: "Time zone",
+  locale: "Numbers",
+  currency: "Currency",
+  words: "Words",
+};
 const TABLE_WORDS = {
   id: "Rows",
   name: "Name",
@@ -187,6 +196,8 @@ function putWords({ list, item }: EditOf<"put item">, { before }: Between): stri
 
 const WORDS: Words = {
   "rename project": ({ name }, { before }) => `Project “${before.name}” → “${name}”`,
+  "change conventions": ({ change }, { before }) =>
+    `Calendar and language: ${fieldWords(before.conventions, change, CONVENTION_WORDS)}`,
   "take document": () => "Another version of the project taken",
   "put item": putWords,
   "take item": ({ list, id }, { before }) => `${itemName(list, byId<ListItem>(before[list], id))} removed`,

@@ -6,7 +6,7 @@ import type { QueryInput, Result } from "../plan/query";
 import { type Named, scopeOf } from "../project/names";
 import { measuresOf } from "../project/roles";
 import type { Measure, Proof, Visual } from "../project/schema";
-import { keyLabel, NO_MATCH_LABEL } from "../rows/key-labels";
+import { groupLabel, type Wording, wordingOf } from "../rows/key-labels";
 
 /** Whether a proof holds, and why, in words. `holds` is null while it lacks a part or its answer. */
 export interface ProofOutcome {
@@ -35,6 +35,7 @@ function betweenOutcome(
   measure: Measure,
   proof: Extract<Proof, { type: "between" }>,
   result: Result,
+  wording: Wording,
 ): ProofOutcome {
   const write = (n: number) => formatNumber(n, measure.format);
   const { from, to, split } = proof;
@@ -42,7 +43,7 @@ function betweenOutcome(
   const column = result.columns.find((c) => c.name === "value");
   const keys = split ? result.columns[0].values : [null];
   const label = (i: number) =>
-    split ? (result.noMatch?.row === i ? NO_MATCH_LABEL : keyLabel(keys[i], split.by)) : measure.label;
+    split ? groupLabel(keys[i], result.noMatch?.row === i, split.by, wording) : measure.label;
   let [outside, counted] = [0, 0];
   let worst: { text: string; by: number } | null = null;
   for (const [i, value] of (column?.values ?? []).entries()) {
@@ -82,7 +83,7 @@ export function proofOutcome(
     return { holds: null, text: "Choose the other measure." };
   if (answer === null) return { holds: null, text: "…" };
   if ("error" in answer) return { holds: false, text: answer.error };
-  if (proof.type === "between") return betweenOutcome(measure, proof, answer);
+  if (proof.type === "between") return betweenOutcome(measure, proof, answer, wordingOf(project));
   const write = (n: number) =>
     formatNumber(n, { ...measure.format, units: "none", decimals: Math.max(measure.format.decimals, 2) });
   const { value } = answer.totals;

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Reading } from "@/core/data/reading-schema";
 import { sourcesOf } from "@/core/engine/run";
 import { scopeOf } from "@/core/project/names";
-import { type TableInfo, tableSchema } from "@/core/project/schema";
+import { emptyProject, type TableInfo, tableSchema } from "@/core/project/schema";
 import { settings } from "../settings";
 import { writeAbout } from "../store/about-table";
 import { sumsOf } from "../store/checksums";
@@ -51,7 +51,13 @@ describe("tables in the compute worker", () => {
     const source = sourcesOf({
       tables: [table],
       inputs: {},
-      scope: scopeOf({ tables: [info], links: [], measures: [], inputs: [] }),
+      scope: scopeOf({
+        tables: [info],
+        links: [],
+        measures: [],
+        inputs: [],
+        conventions: emptyProject("p").conventions,
+      }),
     }).of(info.name);
     const { columns } = profileTable(source, info);
     expect(columns[0]).toMatchObject({

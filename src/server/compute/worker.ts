@@ -35,6 +35,9 @@ function remembering(read: (cell: string) => Value): (cell: string) => Value {
   };
 }
 
+/** The day that it is in a time zone, as ISO 8601 text: Swedish writes dates so. */
+const todayIn = (timeZone = "") => new Date().toLocaleDateString("sv-SE", timeZone ? { timeZone } : {});
+
 function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
   tables.give(given);
   if (request.type === "unread")
@@ -48,7 +51,7 @@ function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
     scope: request.scope,
     inputs: {},
     tables: request.tables.map((t) => tables.table(t)),
-    today: new Date().toLocaleDateString("sv-SE"),
+    today: todayIn(request.scope.timeZone),
     stop,
   };
   if (request.type === "results") {

@@ -1,4 +1,5 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
+import { WORDS } from "../../core/project/conventions";
 import { categoryKey } from "../../core/rows/row-key";
 import { type DrawnZone, plainRow, type VisualData } from "../../core/rows/visual-data";
 
@@ -51,6 +52,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     notes: [],
     problem: null,
     splitInTemplates: null,
+    words: WORDS,
     names: {
       value: write(total),
       total: write(total),

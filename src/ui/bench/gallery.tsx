@@ -10,6 +10,7 @@ import { useDesign } from "../shared/design";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
+import { StepLink } from "../shared/step-link";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 
@@ -22,6 +23,7 @@ const supposed = (draft: Visual, project: Project) =>
 /** Where a new visual begins: every kind, drawn with the person's own measure. */
 export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void; onCancel?: () => void }) {
   const project = useProject((s) => s.document);
+  const projectId = useProject((s) => s.id);
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
   const [measureId, setMeasureId] = useState(project.measures[0]?.id ?? "");
@@ -63,8 +65,11 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
             )}
           </Labelled>
         </div>
+        <StepLink to={`/p/${projectId}/contact-sheet`} className="button ml-auto">
+          Every kind in every finish
+        </StepLink>
         {onCancel && (
-          <button type="button" className="button ml-auto" onClick={onCancel}>
+          <button type="button" className="button" onClick={onCancel}>
             Cancel
           </button>
         )}

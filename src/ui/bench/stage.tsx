@@ -6,6 +6,7 @@ import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { litScene } from "@/core/scene/lit-scene";
 import type { Handle } from "@/core/scene/marks";
+import { SIGHTS } from "@/core/scene/sight";
 import { sceneOf } from "@/core/view/picture";
 import { trialsOf } from "@/core/view/trials";
 import { Busy } from "../shared/busy";
@@ -26,19 +27,16 @@ const VIEWS: { id: View; label: string }[] = [
   { id: "grey", label: "Grey" },
 ];
 
-/**
- * How people with each colour-vision deficiency see linear RGB (Machado, Oliveira, Fernandes: A
- * physiologically-based model for simulation of color vision deficiency, IEEE TVCG 15, 2009; severity 1.0);
- * grey is the relative luminance of WCAG 2.
- */
+/** Grey is the relative luminance of WCAG 2. */
+const GREY = [0.2126, 0.7152, 0.0722, 0.2126, 0.7152, 0.0722, 0.2126, 0.7152, 0.0722];
+/** The matrix of an SVG filter out of that of linear RGB: no offset, and what is clear stays so. */
+const filterMatrix = (m: readonly number[]) =>
+  `${[0, 3, 6].map((i) => `${m[i]} ${m[i + 1]} ${m[i + 2]} 0 0`).join(" ")} 0 0 0 1 0`;
 const MATRICES: Partial<Record<View, string>> = {
-  protan:
-    "0.152286 1.052583 -0.204868 0 0 0.114503 0.786281 0.099216 0 0 -0.003882 -0.048116 1.051998 0 0 0 0 0 1 0",
-  deutan:
-    "0.367322 0.860646 -0.227968 0 0 0.280085 0.672501 0.047413 0 0 -0.011820 0.042940 0.968881 0 0 0 0 0 1 0",
-  tritan:
-    "1.255528 -0.076749 -0.178779 0 0 -0.078411 0.930809 0.147602 0 0 0.004733 0.691367 0.303900 0 0 0 0 0 1 0",
-  grey: "0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0.2126 0.7152 0.0722 0 0 0 0 0 1 0",
+  protan: filterMatrix(SIGHTS.protan),
+  deutan: filterMatrix(SIGHTS.deutan),
+  tritan: filterMatrix(SIGHTS.tritan),
+  grey: filterMatrix(GREY),
 };
 
 interface Props {

@@ -5,8 +5,8 @@ import { GridLayout, type Layout, type LayoutItem } from "react-grid-layout";
 import type { Edit } from "@/core/project/edits";
 
 import type { Board, Tile } from "@/core/project/schema";
+import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
 import { useProject } from "../shared/project-context";
-import { GAP, ROW_HEIGHT } from "./grid";
 
 /**
  * The board's grid while it is arranged: tiles are dragged and resized by pointer, or moved and resized by
@@ -16,10 +16,13 @@ export function ArrangeGrid({
   board,
   nameOf,
   render,
+  beside,
 }: {
   board: Board;
   nameOf: (tile: Tile) => string;
   render: (tile: Tile) => ReactNode;
+  /** What stands over a tile and can be used there. */
+  beside: (tile: Tile) => ReactNode;
 }) {
   const apply = useProject((s) => s.apply);
   const host = useRef<HTMLDivElement>(null);
@@ -82,6 +85,7 @@ export function ArrangeGrid({
               className="group cursor-move rounded-lg outline-1 outline-verdigris/60 outline-dashed focus-visible:outline-2 focus-visible:outline-solid"
             >
               <div className="pointer-events-none size-full">{render(tile)}</div>
+              {beside(tile)}
               <button
                 type="button"
                 aria-label={`Remove ${nameOf(tile)}`}

@@ -6,6 +6,7 @@ import { useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
 import type { Board, Control, Tile, Visual } from "@/core/project/schema";
+import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
 import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
@@ -18,13 +19,13 @@ import { nameInAddress } from "../shared/step-link";
 import { useVisualsData } from "../shared/visual-data";
 import { type BoardView, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
-import { GAP, ROW_HEIGHT } from "./grid";
 import { InputControl } from "./input-control";
 import { TextTile, VisualTile } from "./tile-content";
 
 // A board that is only looked at does not fetch what arranging needs.
 const ArrangePanel = dynamic(() => import("./arrange-panel").then((m) => m.ArrangePanel), { ssr: false });
 const ArrangeGrid = dynamic(() => import("./arrange-grid").then((m) => m.ArrangeGrid), { ssr: false });
+const TileFindings = dynamic(() => import("./tile-findings").then((m) => m.TileFindings), { ssr: false });
 
 function Controls({ board, view, arranging }: { board: Board; view: BoardView; arranging: boolean }) {
   const inputs = useProject((s) => s.document.inputs);
@@ -108,6 +109,10 @@ function BoardPage({
       </Busy>
     );
   };
+  const findings = (tile: Tile) => {
+    const at = tile.type === "visual" ? visuals.findIndex((v) => v.id === tile.visual) : -1;
+    return at < 0 ? null : <TileFindings visual={visuals[at]} data={data[at].data} />;
+  };
   const nameOf = (tile: Tile) =>
     tile.type === "text" ? "text" : (project.visuals.find((v) => v.id === tile.visual)?.name ?? "visual");
   const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
@@ -157,7 +162,9 @@ function BoardPage({
             </div>
           )}
           {arranging ? (
-            board.tiles.length > 0 && <ArrangeGrid board={board} nameOf={nameOf} render={render} />
+            board.tiles.length > 0 && (
+              <ArrangeGrid board={board} nameOf={nameOf} render={render} beside={findings} />
+            )
           ) : (
             <div className="board-grid" style={{ gridAutoRows: ROW_HEIGHT, gap: GAP }}>
               {ordered.map((tile) => (

@@ -4,7 +4,7 @@ import { formatNumber, NO_VALUE } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import type { QueryInput, Result } from "@/core/plan/query";
 import type { Measure, TableInfo } from "@/core/project/schema";
-import { keyLabel, NO_MATCH_LABEL } from "@/core/rows/key-labels";
+import { groupLabel, wordingOf } from "@/core/rows/key-labels";
 import type { TableFormat } from "@/render/table/table-file";
 import { Choose } from "../shared/labelled";
 import { useDraft, useResult } from "../shared/results";
@@ -108,7 +108,7 @@ export function AnswerTable({
                 return (
                   <tr key={`${none} ${key}`} className="border-b border-rule/60">
                     <td className="max-w-0 truncate px-2 py-1.5">
-                      {none ? NO_MATCH_LABEL : keyLabel(key, split?.by)}
+                      {groupLabel(key, none, split?.by, wordingOf(draft))}
                     </td>
                     <td className="px-2 py-1.5 text-right font-mono text-muted">
                       {formatNumber(rows[i] as number, {

@@ -2,7 +2,7 @@
 import { Plus } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
-import { formatNumber } from "@/core/base/number-format";
+import { formatNumber, PLAIN_FORMAT } from "@/core/base/number-format";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import * as defaults from "@/core/project/defaults";
@@ -51,6 +51,8 @@ export function MeasuresScreen() {
   const fits = (label: string, name: string) =>
     `${label} ${name}`.toLowerCase().includes(find.trim().toLowerCase());
 
+  // A new number is written as the project writes them.
+  const written = useProject((s) => s.document.conventions);
   const newMeasure = () => {
     const label = freeLabel(
       "New measure",
@@ -69,6 +71,7 @@ export function MeasuresScreen() {
         label,
         table,
         formula: "count(*)",
+        format: { ...PLAIN_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
     chooseMeasure(id);
@@ -91,6 +94,7 @@ export function MeasuresScreen() {
         type: "number",
         value: 0,
         step: 1,
+        format: { ...PLAIN_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
     chooseInput(id);

@@ -25,7 +25,7 @@ import type { Value } from "@/core/base/value";
 import type { QueryInput } from "@/core/plan/query";
 import { categoriesAt, colourOfCategory } from "@/core/project/categories";
 import type { ColumnCategories } from "@/core/project/schema";
-import { keyLabel } from "@/core/rows/key-labels";
+import { keyLabel, wordingOf } from "@/core/rows/key-labels";
 import { categoryKey } from "@/core/rows/row-key";
 import { THEMES } from "@/core/scene/colour";
 import { paletteColour, paletteOf } from "@/core/scene/palettes";
@@ -132,6 +132,7 @@ function Categories({ of }: { of: CategoriesOf }) {
   const { table, column, by, palette } = of;
   const theme = useTheme((s) => s.theme);
   const palettes = useProject((s) => s.document.palettes);
+  const conventions = useProject((s) => s.document.conventions);
   const { said, change } = useSaid(of);
   const [found, setFound] = useState("");
   const order = said?.order ?? [];
@@ -156,7 +157,7 @@ function Categories({ of }: { of: CategoriesOf }) {
     const ofItsOwn = colourOfCategory(said, value);
     return {
       value,
-      label: keyLabel(value, by),
+      label: keyLabel(value, by, wordingOf({ conventions })),
       color:
         ofItsOwn ??
         paletteColour(

@@ -1,7 +1,8 @@
 "use client";
 import type { Value } from "@/core/base/value";
 import type { QueryInput } from "@/core/plan/query";
-import { filterKey, keyLabel } from "@/core/rows/key-labels";
+import { filterKey, keyLabel, wordingOf } from "@/core/rows/key-labels";
+import { useProject } from "./project-context";
 import { useResult } from "./results";
 
 const MOST = 300;
@@ -12,6 +13,7 @@ export function useColumnValues(
   column: string | null,
   by?: "year" | "quarter" | "month",
 ): { value: Value; label: string }[] {
+  const conventions = useProject((s) => s.document.conventions);
   const query: QueryInput | null =
     table && column
       ? {
@@ -23,5 +25,8 @@ export function useColumnValues(
       : null;
   const { answer } = useResult(query);
   if (!answer || "error" in answer) return [];
-  return answer.columns[0].values.map((key) => ({ value: filterKey(key, by), label: keyLabel(key, by) }));
+  return answer.columns[0].values.map((key) => ({
+    value: filterKey(key, by),
+    label: keyLabel(key, by, wordingOf({ conventions })),
+  }));
 }

@@ -1,5 +1,5 @@
 "use client";
-import { Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import { CalendarDays, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
@@ -14,6 +14,10 @@ import { useTheme } from "./theme";
 
 // The list of everything is fetched when it is first opened.
 const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.CommandPalette), {
+  ssr: false,
+});
+
+const ConventionsDialog = dynamic(() => import("./conventions-dialog").then((m) => m.ConventionsDialog), {
   ssr: false,
 });
 
@@ -83,6 +87,7 @@ export function Header() {
   const { theme, setTheme } = useTheme();
   const path = usePathname();
   const [palette, setPalette] = useState(false);
+  const [conventions, setConventions] = useState(false);
 
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
@@ -145,6 +150,15 @@ export function Header() {
       <div className="flex items-center">
         <button
           type="button"
+          className="icon-button max-sm:hidden"
+          aria-label="Calendar and language"
+          title="Calendar and language"
+          onClick={() => setConventions(true)}
+        >
+          <CalendarDays size={16} />
+        </button>
+        <button
+          type="button"
           className="icon-button"
           aria-label="Undo"
           title={last ? `Undo (Ctrl Z): ${last}` : "Undo (Ctrl Z)"}
@@ -181,6 +195,7 @@ export function Header() {
         Ctrl K
       </button>
       {palette && <CommandPalette open onOpenChange={setPalette} />}
+      {conventions && <ConventionsDialog onClose={() => setConventions(false)} />}
     </header>
   );
 }

@@ -77,7 +77,8 @@ function draftOf(now: Draft): { draft: Draft; number: number } {
       d.tables === now.tables &&
       d.links === now.links &&
       d.measures === now.measures &&
-      d.inputs === now.inputs,
+      d.inputs === now.inputs &&
+      d.conventions === now.conventions,
   );
   if (known) return known;
   const made = { draft: now, number: nextNumber++ };
@@ -92,7 +93,8 @@ export function useDraft(): { draft: Draft; number: number } {
   const links = useProject((s) => s.document.links);
   const measures = useProject((s) => s.document.measures);
   const inputs = useProject((s) => s.document.inputs);
-  return draftOf({ tables, links, measures, inputs });
+  const conventions = useProject((s) => s.document.conventions);
+  return draftOf({ tables, links, measures, inputs, conventions });
 }
 
 /**

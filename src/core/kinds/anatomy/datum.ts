@@ -55,7 +55,7 @@ export function rowDatum(
   more: Datum["lines"] = [],
   measure?: { label: string; format: NumberFormat },
 ): Datum {
-  const title = row.groups > 0 ? `Other (${row.groups} together)` : row.label;
+  const title = row.groups > 0 ? `${row.label} (${row.groups} ${input.data.words.together})` : row.label;
   const own = input.style.template("tooltip.text");
   if (own) return { key: row.key, title, lines: [{ label: ownTooltip(input, own, row), value: "" }] };
   return {

@@ -23,10 +23,10 @@ interface Steps<Input extends SharedInput, Laid> {
 const isCrowd = ({ data }: SharedInput): boolean => data.rows.length > 24;
 
 /** The marks with the number of names that are missing at the foot; without that line where none is. */
-const counted = (marks: Mark[], missing: number): Mark[] =>
+const counted = (input: SharedInput, marks: Mark[], missing: number): Mark[] =>
   marks.flatMap((mark) => {
     if (mark.id !== UNNAMED || mark.type !== "text") return [mark];
-    return missing > 0 ? [{ ...mark, text: unnamedText(missing) }] : [];
+    return missing > 0 ? [{ ...mark, text: unnamedText(input, missing) }] : [];
   });
 
 /**
@@ -61,5 +61,5 @@ export const drawing =
       if (second.missing === 0 || second.now.countsNames) best = second;
     }
     const { now, laid, marks, missing } = best;
-    return frameScene(now, counted(marks, missing), handles(now, laid), say(now, laid));
+    return frameScene(now, counted(now, marks, missing), handles(now, laid), say(now, laid));
   };

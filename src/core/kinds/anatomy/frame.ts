@@ -36,13 +36,13 @@ export function layFrame(input: SharedInput): { marks: Mark[]; body: Box } {
     height: Math.max(1, height - padding - top),
   };
   if (!input.countsNames || body.height < UNNAMED_FROM) return { marks, body };
-  const noted = footLine(body, input.theme, unnamedText(1), UNNAMED);
+  const noted = footLine(body, input.theme, unnamedText(input, 1), UNNAMED);
   return { marks: [...marks, ...noted.marks], body: noted.body };
 }
 
 /** The mark that counts the names that are missing, and what it says. */
 export const UNNAMED = "unnamed";
-export const unnamedText = (count: number): string => `${count} without names`;
+export const unnamedText = ({ data }: SharedInput, count: number): string => `${count} ${data.words.noNames}`;
 /** A body of this height has room to say how many names are missing. */
 const UNNAMED_FROM = 44;
 

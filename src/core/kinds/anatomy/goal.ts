@@ -1,4 +1,5 @@
 import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
+import type { VisualData } from "../../rows/visual-data";
 import { keepingSides } from "./figures";
 import { niceAbove, type PastEnd } from "./scale";
 import type { SharedInput } from "./shared-parts";
@@ -16,8 +17,7 @@ export interface Goal {
   missing: string;
 }
 
-/** What a picture says where a single value has no target, and where its target is none to run against. */
-const NO_TARGET = "no target yet";
+/** What a picture says where the target of a single value is none to run against. */
 const NOTHING_TO_REACH = "the target is not above zero";
 
 /**
@@ -31,7 +31,7 @@ export function goalOf({ data }: SharedInput, past: PastEnd): Goal {
   const whole = isTarget ? data.target : share;
   const full = whole ?? niceAbove(largest);
   const end = past === "extend" && largest > full ? largest : full;
-  const none = data.target === null ? NO_TARGET : NOTHING_TO_REACH;
+  const none = data.target === null ? data.words.noTarget : NOTHING_TO_REACH;
   return { whole, full, end, isTarget, missing: whole === null && data.rows.length <= 1 ? none : "" };
 }
 
@@ -58,10 +58,10 @@ export const shareFormat = (share: number | null): NumberFormat =>
   share === null ? PERCENT_FORMAT : keepingSides(PERCENT_FORMAT, [share], [1]);
 
 /** What a value is called that lies outside nothing to the goal; empty where it lies between. */
-export function beyondGoal(value: number | null, whole: number | null): "past the goal" | "below zero" | "" {
+export function beyondGoal({ words }: VisualData, value: number | null, whole: number | null): string {
   if (value === null) return "";
-  if (whole !== null && value > whole) return "past the goal";
-  return value < 0 ? "below zero" : "";
+  if (whole !== null && value > whole) return words.pastGoal;
+  return value < 0 ? words.belowZero : "";
 }
 
 /** The share of the whole that a value is; null where there is none. */

@@ -136,7 +136,7 @@ export function labelWriter({ style, data }: SharedInput, content: LabelSays): L
         case "value share":
           return [said, ...(share === null ? [] : [shareText(share)])];
         case "value target":
-          return [data.target === null ? said : `${said} of ${formatNumber(data.target, f)}`];
+          return [data.target === null ? said : `${said} ${data.words.of} ${formatNumber(data.target, f)}`];
         case "gap":
           return [
             data.target === null

@@ -14,7 +14,7 @@ export function progressWords(input: SharedInput, goal: Goal, kind: string): str
     return formatNumber(value, format ?? data.format) + (share === null ? "" : ` (${shareText(share)})`);
   });
   const over = goal.whole === null ? 0 : data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
-  const past = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}past the goal` : "";
+  const past = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}${data.words.pastGoal}` : "";
   const end = goal.missing || chosenEnd(goal, "track", data.format);
   return `${titleOf(input)}: ${kind} of ${data.valueLabel}${against}, ${said}${past}${end ? `. ${end}` : ""}.`;
 }

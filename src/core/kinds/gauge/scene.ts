@@ -1,6 +1,6 @@
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import type { DrawnZone } from "../../rows/visual-data";
+import type { DrawnZone, VisualData } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Datum, Mark, Scene } from "../../scene/marks";
@@ -40,9 +40,9 @@ interface Laid {
 }
 
 /** Where the value lies beyond the scale, in words. */
-function beyondScale(share: number): string {
-  if (share > 1) return "past the end";
-  return share < 0 ? "below the start" : "";
+function beyondScale(share: number, { pastEnd, belowStart }: VisualData["words"]): string {
+  if (share > 1) return pastEnd;
+  return share < 0 ? belowStart : "";
 }
 
 /** The reading as it will stand under the hub. */
@@ -88,7 +88,7 @@ function lay(input: Input): Laid {
   const edges = style.choice("zones.edges") === "value" ? data.zones : edgesAsValues(data.zones, scale);
   const zones = stretches(edges, scale);
   const zone = zoneOf(edges, value);
-  const said = { value, word: zone?.word ?? "", past: beyondScale(share) };
+  const said = { value, word: zone?.word ?? "", past: beyondScale(share, data.words) };
   const face = faceIn(input, body, zones, said.past || said.word);
   return { marks, plate, scale, share, zones, zone, face, top: body.y, said };
 }

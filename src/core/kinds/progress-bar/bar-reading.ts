@@ -35,7 +35,7 @@ function captionOf(input: Input, goal: Goal, value: number, room: number, size: 
         .slice(0, 2)
         .map((n) => fillTemplate(template, n))
     : [goal.missing];
-  const past = beyondGoal(value, goal.whole);
+  const past = beyondGoal(input.data, value, goal.whole);
   const said = captions.map((c) => [past, c].filter(Boolean).join(" · "));
   const fitting = said.find((c) => textWidth(c, size, 400) <= room);
   return fitting ?? shorten(past || captions[captions.length - 1], room, size, 400);
@@ -54,7 +54,7 @@ export function readingMarks(input: Input, goal: Goal, value: number, body: Box,
   const caption = captionOf(input, goal, value, body.x + body.width - left, size);
   if (!caption) return [reading];
   const under = y + main.size * 0.5 - size * 0.55;
-  const fill = beyondGoal(value, goal.whole) ? theme.signal : theme.muted;
+  const fill = beyondGoal(input.data, value, goal.whole) ? theme.signal : theme.muted;
   return [
     reading,
     textMark("caption", "reading", { x: left, y: under, text: caption, size, weight: 400, fill }),

@@ -101,7 +101,7 @@ function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[
   const shown = focused ?? rows[0];
   const { value } = shown;
   const share = shareOfGoal(goal, value);
-  const state = beyondGoal(value, goal.whole);
+  const state = beyondGoal(data, value, goal.whole);
   const format = shown.format ?? data.format;
   const names = namesFor(input, {
     value: { value, format },

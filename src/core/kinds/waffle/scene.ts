@@ -92,7 +92,7 @@ function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
   const text = parts ? style.template("reading.text") : textAgainst(style.template("reading.text"), goal);
   // Parts of a whole have no share to read: the total is said in its place.
   const template = parts && !focused ? text.replace("{share}", "{total}") : text;
-  const state = parts ? "" : beyondGoal(value, goal.whole);
+  const state = parts ? "" : beyondGoal(data, value, goal.whole);
   const untold = parts ? "" : goal.missing;
   const caption = state || untold || fillTemplate(style.template("reading.caption"), names[0]);
   return {
