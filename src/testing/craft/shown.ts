@@ -3,6 +3,7 @@ import { Colours } from "../../core/kinds/anatomy/colours";
 import type { Visual } from "../../core/project/schema";
 import type { RowKey } from "../../core/rows/row-key";
 import type { VisualData, VisualRow } from "../../core/rows/visual-data";
+import { mix } from "../../core/scene/colour";
 import type { Fill, Rect, Scene, Sector, SeriesKey } from "../../core/scene/marks";
 import { type PictureOptions, sceneInput, styleOf } from "../../core/view/picture";
 
@@ -107,6 +108,11 @@ export function miscoloured(
   const isShaded = !["flat", "outline"].includes(style.choice("surface.shade"));
   const isDashed = style.has("surface.dashes") && style.number("surface.dashes") > 0;
   if (isShaded && (style.value("colours.by") === "ramp" || isDashed)) return [];
+  // A ramp between colours of one's own is the same for all of them.
+  const isOwnRamp =
+    style.value("surface.shade") === "ramp" && (style.value("surface.from") || style.value("surface.middle"));
+  if (isOwnRamp) return [];
+  const weak = 1 - Number(style.value("surface.strength")) / 100;
   const colours = new Colours(input as unknown as ConstructorParameters<typeof Colours>[0]);
   const wanted = (row: VisualRow, series: string | undefined): string | null => {
     if (series === "outer") return null;
@@ -117,7 +123,8 @@ export function miscoloured(
   const seen = new Map<string, { row: VisualRow; color: string; colours: Set<string> }>();
   for (const mark of scene.marks) {
     const row = mark.shows && data.rows.find((r) => r.key === mark.shows?.row);
-    const color = row && wanted(row, mark.shows?.series);
+    const strong = row && wanted(row, mark.shows?.series);
+    const color = strong && weak > 0 ? mix(strong, input.theme.sheet, weak) : strong;
     if (!row || !color) continue;
     const name = JSON.stringify([row.key, mark.shows?.series]);
     const entry = seen.get(name) ?? { row, color, colours: new Set<string>() };

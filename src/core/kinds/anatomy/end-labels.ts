@@ -45,14 +45,22 @@ function standingBox({ base, centre }: Bands, i: number, { at, negative, reach, 
   };
 }
 
-/** The labels at the ends of rows, as many as have room; the largest values first. */
-export function endLabelMarks(bands: Bands, ends: BandEnd[], fill: string): Mark[] {
+/**
+ * The labels at the ends of rows, as many as have room, the largest values first; where no ink reads for a
+ * row, it has none.
+ */
+export function endLabelMarks(
+  bands: Bands,
+  ends: BandEnd[],
+  ink: string | ((row: number) => string | null),
+): Mark[] {
   const { labels, horizontal, pitch, rows } = bands;
   if (!labels) return [];
   const { size } = labels;
   const made = ends.flatMap((end, i) => {
     const text = labels.texts[i];
-    if (!text) return [];
+    const fill = typeof ink === "string" ? ink : ink(i);
+    if (!text || !fill) return [];
     const mark = labelAt(bands, i, end, { text, size, weight: 600, fill });
     return [{ mark, weight: Math.abs(rows[i].value ?? 0) }];
   });

@@ -2,7 +2,7 @@ import { contrast, mix, type Theme, textOn } from "../../scene/colour";
 import { covers } from "../../scene/hit";
 import type { Circle, Fill, Mark, Rect, Sector, Stop, Text } from "../../scene/marks";
 import { textWidth } from "../../scene/text";
-import { choice, number, part } from "./dial";
+import { choice, colour, number, part } from "./dial";
 import type { Style } from "./style";
 
 /** Dashes, which kinds whose shapes are small already have not. */
@@ -26,6 +26,9 @@ export const surfacePart = (dashes: boolean) =>
       ],
       "flat",
     ),
+    colour("from", "Ramp from"),
+    colour("middle", "Ramp through"),
+    number("strength", "Strength", [40, 100, 1], "%", 100),
     number("shadow", "Shadow", [0, 24, 1], "px", 0),
     ...(dashes ? DASHES.dials : []),
   ]);
@@ -93,6 +96,11 @@ export class Surface {
   private readonly shadow: number;
   private readonly dashes: number;
   private readonly gap: number;
+  /** Colours of one's own at the beginning and in the middle of ramps; empty where they follow the shape's. */
+  private readonly from: string;
+  private readonly middle: string;
+  /** How much of a shape's colour shows on the sheet, 0 to 1. */
+  private readonly strength: number;
 
   constructor(
     style: Style<SurfacePart>,
@@ -103,6 +111,27 @@ export class Surface {
     const dashed = style.within(DASHES);
     this.dashes = dashed?.number("surface.dashes") ?? 0;
     this.gap = (dashed?.number("surface.dashGap") ?? 0) / 100;
+    this.from = style.colour("surface.from", "");
+    this.middle = style.colour("surface.middle", "");
+    this.strength = style.number("surface.strength") / 100;
+  }
+
+  /** A colour as strong as shapes are drawn. */
+  private shown(color: string): string {
+    return this.strength === 1 ? color : mix(color, this.theme.sheet, 1 - this.strength);
+  }
+
+  /** The colours along a ramp that ends in a colour. */
+  private along(color: string, free = false): string[] {
+    return [this.begin(color, free), ...(this.middle ? [this.shown(this.middle)] : []), color];
+  }
+
+  /** The colour at a share of a ramp that ends in a colour. */
+  private rampAt(color: string, share: number): string {
+    const colours = this.along(color, true);
+    const at = share * (colours.length - 1);
+    const i = Math.min(Math.floor(at), colours.length - 2);
+    return mix(colours[i], colours[i + 1], at - i);
   }
 
   /**
@@ -122,18 +151,17 @@ export class Surface {
 
   /** The paler beginning of a ramp that ends in a colour. */
   private begin(color: string, free = false): string {
+    if (this.from) return this.shown(this.from);
     return free ? mix(color, this.theme.sheet, 0.62) : readable(color, this.theme.sheet, 0.5);
   }
 
   /** A text colour that reads anywhere on a shape of this colour. */
-  inkOn(color: string): string {
+  inkOn(wanted: string): string {
+    const color = this.shown(wanted);
     if (this.shade === "outline") return textOn(this.pale(color));
+    if (this.shade === "ramp") return textOn(...this.along(color));
     const { low, base, high } = this.tones(color);
-    return this.shade === "embossed" || this.shade === "soft"
-      ? textOn(low, base, high)
-      : this.shade === "ramp"
-        ? textOn(this.begin(color), base)
-        : textOn(base);
+    return this.shade === "embossed" || this.shade === "soft" ? textOn(low, base, high) : textOn(base);
   }
 
   /**
@@ -155,9 +183,9 @@ export class Surface {
     return [theme.ink, textOn(...under)].find(reads) ?? null;
   }
 
-  /** Whether text may stand on shapes: not on those in dashes. */
+  /** Whether text may stand on shapes: not on those in dashes, nor on a ramp between colours of one's own. */
   get carriesText(): boolean {
-    return this.dashes === 0;
+    return this.dashes === 0 && !(this.shade === "ramp" && (this.from || this.middle));
   }
 
   private boxFill(mark: Rect, color: string, free: boolean): Fill {
@@ -172,7 +200,7 @@ export class Surface {
         mark.grow === "left" || mark.grow === "right"
           ? { x0: a, y0: 0, x1: b, y1: 0 }
           : { x0: 0, y0: a, x1: 0, y1: b };
-      return { type: "linear", ...axis, stops: ramp(this.begin(color, free), color) };
+      return { type: "linear", ...axis, stops: rampOf(this.along(color, free)) };
     }
     const { low, base, high } = this.tones(color, free);
     const stops =
@@ -196,10 +224,7 @@ export class Surface {
     const { low, base, high } = this.tones(color, free);
     let stops: Stop[];
     if (this.shade === "ramp")
-      stops = [
-        { at: at(0), color: this.begin(color, free) },
-        { at: 1, color },
-      ];
+      stops = rampOf(this.along(color, free)).map((stop) => ({ ...stop, at: at(stop.at) }));
     else if (mark.surface === "track")
       stops = [
         { at: at(0), color: mix(color, "#ffffff", 0.2) },
@@ -219,7 +244,7 @@ export class Surface {
   private circleFill(mark: Circle, color: string, free: boolean): Fill {
     const { low, base, high } = this.tones(color, free);
     if (this.shade === "ramp")
-      return { type: "linear", x0: 0, y0: 1, x1: 0, y1: 0, stops: ramp(this.begin(color, free), color) };
+      return { type: "linear", x0: 0, y0: 1, x1: 0, y1: 0, stops: rampOf(this.along(color, free)) };
     const stops = [
       { at: 0, color: high },
       { at: 0.55, color: base },
@@ -234,21 +259,17 @@ export class Surface {
     };
   }
 
+  /** The shadow of a shape that stands for a value. */
+  private shadowOf(mark: Mark): Pick<Mark, "shadow"> {
+    if (this.shadow === 0 || mark.surface !== "data") return {};
+    const opacity = this.theme.name === "night" ? 0.55 : 0.28;
+    return { shadow: { blur: this.shadow, dx: 0, dy: this.shadow / 3, color: "#000000", opacity } };
+  }
+
   /** Paints one shape: the colour it has becomes the fill that the shade makes of it. */
   private painted<T extends Mark>(mark: T, free = true): T {
     const color = mark.fill;
-    const shadow =
-      this.shadow > 0 && mark.surface === "data"
-        ? {
-            shadow: {
-              blur: this.shadow,
-              dx: 0,
-              dy: this.shadow / 3,
-              color: "#000000",
-              opacity: this.theme.name === "night" ? 0.55 : 0.28,
-            },
-          }
-        : {};
+    const shadow = this.shadowOf(mark);
     if (typeof color !== "string" || this.shade === "flat") return { ...mark, ...shadow };
     if (mark.surface === "track" && (this.shade === "ramp" || this.shade === "soft")) return mark;
     if (this.shade === "outline") {
@@ -276,7 +297,7 @@ export class Surface {
     const edges = Array.from({ length: PIECES + 1 }, (_, i) => mark.start + cap + (inner * i) / PIECES);
     edges[0] = mark.start;
     edges[PIECES] = mark.end;
-    return edges.slice(1).map((end, i) => {
+    const pieces = edges.slice(1).map((end, i): Mark => {
       const [first, last] = [i === 0, i === PIECES - 1];
       const corners: Sector["corners"] = [
         first ? mark.corners[0] : 0,
@@ -292,9 +313,13 @@ export class Surface {
         end: last ? end : Math.min(mark.end, end + 0.6),
         inset: 0,
         corners,
-        fill: mix(this.begin(color, true), color, i / (PIECES - 1)),
+        fill: this.rampAt(color, i / (PIECES - 1)),
       };
     });
+    // The whole arc casts one shadow, under its pieces: theirs would show where they meet.
+    const { shadow } = this.shadowOf(mark);
+    const { shows: _shows, datum: _datum, ...plain } = mark;
+    return shadow ? [{ ...plain, id: `${mark.id}/shadow`, shadow }, ...pieces] : pieces;
   }
 
   private dashed(mark: Sector | Rect): Mark[] {
@@ -313,7 +338,7 @@ export class Surface {
     const count = whole.cells ?? this.dashes;
     return dashStretches(shares[0], shares[1], count, this.gap).map(({ cell, from, to }) => {
       const ends = [whole.from + from * length, whole.from + to * length].sort((p, q) => p - q);
-      const fill = along ? mix(this.begin(along, true), along, (cell + 1) / count) : mark.fill;
+      const fill = along ? this.rampAt(along, (cell + 1) / count) : mark.fill;
       const id = `${mark.id}/${cell}`;
       if (mark.type === "sector") {
         const r = Math.min(2, ...mark.corners.filter((c) => c > 0), (mark.outer - mark.inner) / 4);
@@ -326,7 +351,7 @@ export class Surface {
           inset: 0,
           corners: [r, r, r, r],
         };
-        return along ? piece : this.painted(piece);
+        return along ? { ...piece, ...this.shadowOf(piece) } : this.painted(piece);
       }
       const size = ends[1] - ends[0];
       const r = Math.min(2, size / 2);
@@ -337,12 +362,20 @@ export class Surface {
         radii: [r, r, r, r],
         ...(whole.axis === "x" ? { x: ends[0], width: size } : { y: ends[0], height: size }),
       };
-      return along ? piece : this.painted(piece);
+      return along ? { ...piece, ...this.shadowOf(piece) } : this.painted(piece);
     });
   }
 
+  /** A shape of a value in the strength that shapes are drawn in. */
+  private weakened(mark: Mark): Mark {
+    return mark.surface === "data" && typeof mark.fill === "string"
+      ? { ...mark, fill: this.shown(mark.fill) }
+      : mark;
+  }
+
   /** The marks as they are drawn. */
-  apply(marks: Mark[]): Mark[] {
+  apply(wanted: Mark[]): Mark[] {
+    const marks = this.strength === 1 ? wanted : wanted.map((mark) => this.weakened(mark));
     if (this.shade === "flat" && this.shadow === 0 && this.dashes === 0) return marks;
     const texts = this.shade === "flat" ? [] : marks.filter((m) => m.type === "text").map(textMiddle);
     return marks.flatMap((mark): Mark[] => {
@@ -367,10 +400,9 @@ function textMiddle(t: Text): { x: number; y: number } {
   return { x: t.align === "middle" ? t.x : t.align === "start" ? t.x + half : t.x - half, y: t.y };
 }
 
-const ramp = (from: string, to: string): Stop[] => [
-  { at: 0, color: from },
-  { at: 1, color: to },
-];
+/** Colours spread evenly over a ramp. */
+const rampOf = (colours: string[]): Stop[] =>
+  colours.map((color, i) => ({ at: i / (colours.length - 1), color }));
 
 /** A stroke that lies within the shape, so that the outline does not lengthen it. */
 function outlined<T extends Mark>(mark: T, color: string): T {

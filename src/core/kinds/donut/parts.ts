@@ -1,5 +1,5 @@
 import { coloursPart } from "../anatomy/colours";
-import { choice, number, part, toggle } from "../anatomy/dial";
+import { choice, colour, number, part, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
@@ -23,6 +23,7 @@ export const DONUT_PARTS = [
     number("gap", "Gap", [0, 16, 0.5], "px", 3),
     number("corner", "Rounding", [0, 30, 0.5], "px", 5),
     number("border", "Border", [0, 6, 0.5], "px", 0),
+    colour("borderColour", "Its colour"),
     number("ringGap", "Ring gap", [0, 24, 1], "px", 4),
   ]),
   labelsPart({

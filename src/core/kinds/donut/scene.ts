@@ -152,7 +152,7 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
     inset: isAlone ? 0 : style.number("arc.gap") / 2,
     corners: [corner, corner, corner, corner],
     fill: s.color,
-    ...(border > 0 ? { stroke: theme.ink, strokeWidth: border } : {}),
+    ...(border > 0 ? { stroke: style.colour("arc.borderColour", theme.ink), strokeWidth: border } : {}),
     opacity: strength(input, s.row.key),
     shows: {
       row: s.row.key,

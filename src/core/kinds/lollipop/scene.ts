@@ -209,7 +209,7 @@ function headMark(input: Input, { colours }: Laid, row: VisualRow, i: number, he
     cy: y,
     r: Math.max(1, diameter / 2 - border / 2),
     fill: colours.of(row, i),
-    ...(border > 0 ? { stroke: theme.ink, strokeWidth: border } : {}),
+    ...(border > 0 ? { stroke: style.colour("head.borderColour", theme.ink), strokeWidth: border } : {}),
     opacity,
     datum: rowDatum(input, row, size ? [size] : []),
     shows: { row: row.key, value: row.value ?? 0, channel: "position" },

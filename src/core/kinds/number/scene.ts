@@ -117,7 +117,9 @@ function changeMarks({ theme }: Input, { box, x, align, small }: Laid, change: C
   const said = textWidth(text, small, 600);
   const [size, arrow] = [small * 0.88, small * 0.34];
   const against = shorten(change.against, box.width - said - small * 1.9, size, 400);
-  const width = small * 1.1 + said + (against ? small * 0.5 + textWidth(against, size, 400) : 0);
+  const isSaid = said + small * 1.1 <= box.width;
+  const beyond = against ? small * 0.5 + textWidth(against, size, 400) : 0;
+  const width = isSaid ? small * 1.1 + said + beyond : 2 * arrow;
   const left = align === "middle" ? x - width / 2 : x;
   const r = direction === "level" ? arrow * 0.6 : arrow;
   const symbol = symbolMark("direction", "change", ARROWS[direction], { x: left + arrow, y, r, fill: tone });
@@ -125,8 +127,10 @@ function changeMarks({ theme }: Input, { box, x, align, small }: Laid, change: C
   const beside = { x: left + small * 1.6 + said, y, text: against, size, weight: 400, fill: theme.muted };
   return [
     ...(symbol ? [symbol] : []),
-    ...(said + small * 1.1 <= box.width ? [textMark("change", "change", line)] : []),
-    ...(against && size >= SMALLEST ? [textMark("against", "change", { ...beside, weight: 400 })] : []),
+    ...(isSaid ? [textMark("change", "change", line)] : []),
+    ...(isSaid && against && size >= SMALLEST
+      ? [textMark("against", "change", { ...beside, weight: 400 })]
+      : []),
   ];
 }
 

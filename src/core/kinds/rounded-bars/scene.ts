@@ -180,15 +180,24 @@ function draw(input: Input, laid: Laid): Mark[] {
     });
   });
   const under = isTracked ? style.colour("track.colour", theme.track) : theme.sheet;
-  const ink = surface.inkOnTrack(under, thickness < style.number("labels.size"));
-  if (!laid.outside || !ink) return [...laid.marks, ...marks];
+  const isThin = thickness < style.number("labels.size");
+  const onTrack = surface.inkOnTrack(under, isThin);
+  if (!laid.outside || !onTrack) return [...laid.marks, ...marks];
+  // The label of the longest bar stands past the track, or half on it.
+  const tall = (bands.labels?.size ?? 0) * 1.4 + 4;
+  const inkOf = (i: number) => {
+    const value = bands.rows[i].value ?? 0;
+    const room = Math.abs(bands.at(value < 0 ? bands.low : bands.high) - bands.at(value));
+    if (bands.horizontal || room >= tall) return onTrack;
+    return room < 1 ? theme.ink : surface.inkOnTrack(under, true);
+  };
   const ends = bands.rows.map(({ value }) => ({
     at: value === null ? bands.base : bands.at(value),
     negative: (value ?? 0) < 0,
     reach: 0,
     half: group / 2,
   }));
-  return [...laid.marks, ...marks, ...endLabelMarks(bands, ends, ink)];
+  return [...laid.marks, ...marks, ...endLabelMarks(bands, ends, inkOf)];
 }
 
 function say(input: Input, { bands }: Laid): string {
