@@ -78,11 +78,15 @@ export function legendFor(
 
 const SIZE = 11.5;
 const ROW = 18;
+/** Rows at the side come as near to each other as this before names are left out. */
+const LEAST_ROW = 14.5;
+/** A body smaller than this has no room for a legend. */
+const LEAST = { width: 180, height: 84 };
 const SWATCH = 10;
 
 /** Draws a legend and gives what is left of the body. Frames too small for one go without. */
 function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Theme, wide = false): LaidLegend {
-  if (place === "none" || entries.length === 0 || body.width < 180 || body.height < 110)
+  if (place === "none" || entries.length === 0 || body.width < LEAST.width || body.height < LEAST.height)
     return { marks: [], body };
   const width = (e: LegendEntry) =>
     SWATCH + 6 + textWidth(e.label, SIZE, 400) + (e.value ? 8 + textWidth(e.value, SIZE, 500) : 0);
@@ -166,19 +170,20 @@ function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: numbe
       theme,
     );
   const room = Math.min(widest + 2, widestAllowed);
-  const most = Math.max(1, Math.floor(body.height / ROW));
+  const pitch = Math.max(LEAST_ROW, Math.min(ROW, body.height / entries.length));
+  const most = Math.max(1, Math.floor((body.height + 1e-6) / pitch));
   const shown = entries.length > most ? entries.slice(0, most - 1) : entries;
   const lines = shown.length + (shown.length < entries.length ? 1 : 0);
   const x = body.x + body.width - room;
-  const top = body.y + (body.height - lines * ROW) / 2 + ROW / 2;
+  const top = body.y + (body.height - lines * pitch) / 2 + pitch / 2;
   const marks = shown.flatMap((e, i) =>
-    entryMarks(e, { x, y: top + i * ROW, room, valueAtEnd: true }, theme),
+    entryMarks(e, { x, y: top + i * pitch, room, valueAtEnd: true }, theme),
   );
   if (lines > shown.length)
     marks.push(
       textMark("legend:more", "legend", {
         x,
-        y: top + shown.length * ROW,
+        y: top + shown.length * pitch,
         text: andMore(entries.length - shown.length),
         size: SIZE,
         weight: 400,
