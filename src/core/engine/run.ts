@@ -192,8 +192,27 @@ const coarseSplits = ({ parts }: Prepared): Result["coarse"] =>
     }),
   );
 
+/** What a query asks for over all rows alone: a query of its own for each measure. */
+const totalQueries = ({ table, filters, inputs, totals }: Query): Query[] =>
+  totals.map((measure) => ({ table, filters, inputs, measures: [measure], totals: [], splits: [] }));
+
+/** An answer with what was asked for over all rows alone. */
+function withTotals(result: Result | QueryError, totals: (Result | QueryError)[]): Result | QueryError {
+  if (result instanceof QueryError) return result;
+  const found = totals.filter((t): t is Result => !(t instanceof QueryError));
+  if (found.length === 0) return result;
+  const unfiltered = [result, ...found].flatMap((r) => r.unfiltered);
+  return {
+    ...result,
+    totals: Object.assign({}, ...found.map((t) => t.totals), result.totals),
+    unfiltered: unfiltered.filter(
+      (u, i) => unfiltered.findIndex((v) => v.table === u.table && v.column === u.column) === i,
+    ),
+  };
+}
+
 /**
- * Answers queries in their order. Queries over the same table, filters and splits share what is gathered, and
+ * Answers queries in their order, each with the totals that it asks for besides. Queries over the same table, filters and splits share what is gathered, and
  * all splits of one table and filter are gathered in one pass. A query that cannot be answered gives its
  * QueryError and does not spoil the others.
  */
@@ -202,6 +221,26 @@ export function runQueries(
   catalog: Catalog,
   cache = new ScanCache(),
   clock: () => number = () => 0,
+): (Result | QueryError)[] {
+  const answers = answerEach(
+    queries.flatMap((query) => [query, ...totalQueries(query)]),
+    catalog,
+    cache,
+    clock,
+  );
+  let at = 0;
+  return queries.map(({ totals }) => {
+    const [result, ...besides] = answers.slice(at, at + 1 + totals.length);
+    at += 1 + totals.length;
+    return withTotals(result, besides);
+  });
+}
+
+function answerEach(
+  queries: Query[],
+  catalog: Catalog,
+  cache: ScanCache,
+  clock: () => number,
 ): (Result | QueryError)[] {
   const began = clock();
   const sources = sourcesOf(catalog);

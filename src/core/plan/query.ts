@@ -68,6 +68,11 @@ const queryMeasureSchema = z.union([
 export const querySchema = z.strictObject({
   table: z.string().max(200).optional(),
   measures: z.array(queryMeasureSchema).min(1).max(50),
+  /**
+   * Measures of which only the value over all rows is asked for: they need not be of tables that meet in the
+   * splits. One that cannot be computed has no total, and spoils nothing else.
+   */
+  totals: z.array(queryMeasureSchema).max(50).default([]),
   splits: z.array(splitSchema).max(2).default([]),
   filters: z.array(filterSchema).max(50).default([]),
   inputs: namedValues(valueSchema, 200).default({}),

@@ -70,13 +70,18 @@ export function numberSources(visual: Visual): NumberSource[] {
 /** What the phrases of a visual put in order, and by what. */
 export const ordersOf = (visual: Visual) => fieldsOf("order").flatMap((f) => visual[f] ?? []);
 
-/** The ids of the measures that a visual's phrases and rules name. */
-export function measuresOf(visual: Visual): string[] {
+/** The ids of the measures of which a visual shows a value for each row, its own first. */
+export function rowMeasuresOf(visual: Visual): string[] {
   const phrases = fieldsOf("measure").flatMap((f) => visual[f] ?? []);
   const lists = fieldsOf("measures").flatMap((f) => visual[f]);
-  const sources = numberSources(visual).flatMap((s) => ("measure" in s ? s.measure : []));
   const orders = ordersOf(visual).flatMap(({ by }) =>
     typeof by === "object" && "measure" in by ? by.measure : [],
   );
-  return [...phrases, ...lists, ...sources, ...orders, ...visual.rules.flatMap((r) => r.measure ?? [])];
+  return [...phrases, ...lists, ...orders, ...visual.rules.flatMap((r) => r.measure ?? [])];
 }
+
+/** The ids of the measures that a visual's phrases and rules name. */
+export const measuresOf = (visual: Visual): string[] => [
+  ...rowMeasuresOf(visual),
+  ...numberSources(visual).flatMap((s) => ("measure" in s ? s.measure : [])),
+];

@@ -3,7 +3,7 @@ import { columnFor, placesOf } from "../formula/meeting";
 import type { Query, QueryInput } from "../plan/query";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
 import { type Named, scopeOf } from "../project/names";
-import { measuresOf } from "../project/roles";
+import { measuresOf, rowMeasuresOf } from "../project/roles";
 import type { Measure, Order, Visual } from "../project/schema";
 import { templatesName } from "../project/templates";
 import { spoken } from "./spoken";
@@ -11,12 +11,16 @@ import { spoken } from "./spoken";
 /** More series than this are put together as Other. */
 export const SERIES_MOST = 7;
 
-/** The measures of a project that a template or a phrase of the visual needs besides its value. */
-function neededMeasures(visual: Visual, project: Named): string[] {
-  const wanted = new Set(measuresOf(visual));
-  const phrases = project.measures.filter((m) => wanted.has(m.id)).map((m) => m.name);
+/**
+ * The measures of a project that a visual needs: those with a value for each row, its own first, in whose
+ * terms the query is written; and those of which phrases and templates take the value over all rows.
+ */
+function neededMeasures(visual: Visual, project: Named): { rows: string[]; totals: string[] } {
+  const nameOf = (id: string) => project.measures.find((m) => m.id === id)?.name ?? [];
+  const rows = [...new Set(rowMeasuresOf(visual).flatMap(nameOf))];
   const named = project.measures.filter((m) => templatesName(visual, "measure", m.name)).map((m) => m.name);
-  return [...new Set([...phrases, ...named])];
+  const totals = new Set([...measuresOf(visual).flatMap(nameOf), ...named]);
+  return { rows, totals: [...totals].filter((name) => !rows.includes(name)) };
 }
 
 /**
@@ -64,8 +68,10 @@ export function toQuery(
     visual.seriesOrder ??
     (visual.series?.by ? { by: "split", order: "asc" } : { by: "value", order: "desc" });
   const seriesSort = sortOf(seriesOrder, visual.series, value, project);
+  const { rows, totals } = neededMeasures(visual, project);
   return {
-    measures: neededMeasures(visual, project).map((id) => ({ id })),
+    measures: rows.map((id) => ({ id })),
+    ...(totals.length ? { totals: totals.map((id) => ({ id })) } : {}),
     splits: [visual.split, visual.series].filter((split) => split !== null),
     filters: [...visual.filters, ...shared],
     inputs,

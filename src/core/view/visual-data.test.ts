@@ -50,12 +50,12 @@ const table = madeTable("trips", {
 });
 
 /** A visual's data, from its sentence through the engine. */
-function dataFor(more: Partial<Visual>, from = project) {
+function dataFor(more: Partial<Visual>, from = project, tables = [table]) {
   const visual = visualSchema.parse({ id: "v", name: "V", kind: "capsule stack", value: "people", ...more });
   const query = toQuery(visual, from);
   if (!query) throw new Error("no query");
   const [answer] = runQueries([querySchema.parse(query)], {
-    tables: [table],
+    tables,
     inputs: { goal: 50 },
     scope: scopeOf(from),
   });
@@ -111,6 +111,39 @@ describe("from the sentence to what a kind draws", () => {
       ["PEOPLE", 46],
       ["TRIPS", 6],
     ]);
+  });
+
+  it("measures of other tables and problems of templates spoil nothing, in whatever order they were made", () => {
+    const plan = madeTable("plan", { goal: ["number", [7, 8]] });
+    const from = projectSchema.parse({
+      ...project,
+      tables: [
+        {
+          id: "p",
+          name: "plan",
+          rows: 2,
+          columns: [{ name: "goal", reading: { type: "number" } }],
+          source: { file: "" },
+        },
+        ...project.tables,
+      ],
+      measures: [
+        { ...measure("aim", "sum(goal)"), table: "plan" },
+        measure("broken", "sum(nothing)"),
+        ...project.measures,
+      ],
+    });
+    const more = {
+      kind: "radial bars",
+      split: { column: "route" },
+      target: { measure: "aim" },
+      title: "{aim} {broken} {people}",
+    };
+    const { data } = dataFor(more, from, [plan, table]);
+    expect(data.problem).toBeNull();
+    expect(data.target).toBe(15);
+    expect(data.rows.map((r) => r.label)).toEqual(["North", "South", "West"]);
+    expect(fillTemplate(data.title, data.names)).toBe("15 — 46");
   });
 
   it("a split that is finer than the dates is said, and Other never stands for one group alone", () => {
