@@ -15,8 +15,11 @@ function withPhrases(visual: Stored): Stored {
   const { "domain.baseline": baseline = 0, "labels.names": names, ...others } = dials;
   return {
     ...visual,
-    dials:
-      names === false && visual.kind === "progress ring" ? { ...others, "labels.place": "none" } : others,
+    dials: {
+      ...others,
+      ...(names === false && visual.kind === "progress ring" ? { "labels.place": "none" } : {}),
+      ...(visual.kind === "nested bars" ? { "bar.holds": "value" } : {}),
+    },
     ...(baseline === 0 ? {} : { baseline: { number: baseline } }),
   };
 }
@@ -29,7 +32,8 @@ const STEPS: ((document: Stored) => Stored)[] = [
     ...document,
     pictures: Array.isArray(document.pictures) ? document.pictures.map(cleaned) : [],
   }),
-  // Version 3: what stems are measured from is a phrase of the sentence; names of rings have places.
+  // Version 3: what stems are measured from is a phrase of the sentence; names of rings have places; the inner
+  // bar of nested bars, the strong one, holds the value where the outer one does not.
   (document) => ({
     ...document,
     visuals: Array.isArray(document.visuals) ? document.visuals.map(withPhrases) : document.visuals,

@@ -150,11 +150,11 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
   ],
   more: furtherTokens,
   second: (s) => [
-    s.visual.second ? " around " : " ",
+    s.visual.second ? " beside " : " ",
     {
       phrase: { type: "measure", field: "second" },
       label: ROLE_FIELDS.second.word,
-      ...named(measureIn(s, s.visual.second), "around a second value …"),
+      ...named(measureIn(s, s.visual.second), "beside a second value …"),
     },
   ],
   comparison: (s) => [

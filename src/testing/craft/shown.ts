@@ -21,9 +21,18 @@ export function shapesOf(scene: Scene, row: RowKey, series?: SeriesKey): (Sector
 }
 
 /** The value that a mark of a row must stand for. */
-function valueFor(data: VisualData, row: VisualRow, series: string | undefined): number | null {
-  if (series === "inner") return row.second;
-  if (series === undefined || series === "outer") return row.value;
+function valueFor(
+  visual: Visual,
+  data: VisualData,
+  row: VisualRow,
+  series: string | undefined,
+): number | null {
+  if (series === undefined) return row.value;
+  if (series === "inner" || series === "outer") {
+    // The inner bar holds the value, unless the outer one was told to, or there is no second value.
+    const isValueOuter = data.second === null || styleOf(visual).value("bar.holds") === "value";
+    return (series === "outer") === isValueOuter ? row.value : row.second;
+  }
   const at = data.series.findIndex((s) => s.key === series);
   return at < 0 ? null : (row.cells[at] ?? null);
 }
@@ -57,9 +66,9 @@ export function unshown(visual: Visual, data: VisualData, scene: Scene): string[
     if (!shows) continue;
     const row = rows.get(shows.row);
     if (!row) found.push(`a mark shows “${shows.row}”, which is no row`);
-    else if (valueFor(data, row, shows.series) !== shows.value)
+    else if (valueFor(visual, data, row, shows.series) !== shows.value)
       found.push(
-        `the mark of ${row.label} stands for ${shows.value}, not ${valueFor(data, row, shows.series)}`,
+        `the mark of ${row.label} stands for ${shows.value}, not ${valueFor(visual, data, row, shows.series)}`,
       );
   }
   const kind = kindOf(visual.kind);

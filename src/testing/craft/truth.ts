@@ -111,10 +111,19 @@ function barLies(visual: Visual, data: VisualData, scene: Scene, paint: Paint): 
   const length = (row: RowKey, series?: SeriesKey) => extent(shapesOf(scene, row, series), axis);
   if (visual.kind === "nested bars") {
     if (paint.style.choice("scale.of") === "two") return [];
+    const isValueOuter = data.second === null || paint.style.choice("bar.holds") === "value";
     return proportionLies(
       shown.flatMap((r) => [
-        { name: `outer ${r.label}`, value: r.value ?? 0, length: length(r.key, "outer") },
-        { name: `inner ${r.label}`, value: r.second ?? 0, length: length(r.key, "inner") },
+        {
+          name: `outer ${r.label}`,
+          value: (isValueOuter ? r.value : r.second) ?? 0,
+          length: length(r.key, "outer"),
+        },
+        {
+          name: `inner ${r.label}`,
+          value: (isValueOuter ? r.second : r.value) ?? 0,
+          length: length(r.key, "inner"),
+        },
       ]),
     );
   }

@@ -22,7 +22,8 @@ function labelAt({ horizontal, centre, rows }: Bands, i: number, end: BandEnd, l
   if (horizontal)
     return textMark(id, "labels", {
       ...line,
-      x: end.at + sign * gap,
+      // A dash can begin a little past the value that it ends with.
+      x: end.at + sign * (gap + 1.5),
       y: centre(i),
       align: end.negative ? "end" : "start",
     });

@@ -9,6 +9,15 @@ import { sharedParts } from "../anatomy/shared-parts";
 export const NESTED_BARS_PARTS = [
   part("bar", "Outer bar", [
     directionDial("right"),
+    choice(
+      "holds",
+      "Holds",
+      [
+        ["second", "the second value"],
+        ["value", "the value"],
+      ],
+      "second",
+    ),
     number("width", "Thickness", [10, 100, 1], "%", 56),
     number("corner", "Rounding", [0, 100, 1], "%", 30),
     colour("colour", "Colour"),
@@ -28,7 +37,22 @@ export const NESTED_BARS_PARTS = [
       "one",
     ),
   ]),
-  labelsPart({ says: ["none", "value", "share"], say: "value" }),
+  labelsPart({
+    says: ["none", "value", "share"],
+    say: "value",
+    more: [
+      choice(
+        "of",
+        "Of",
+        [
+          ["value", "the value"],
+          ["second", "the second value"],
+          ["both", "both"],
+        ],
+        "value",
+      ),
+    ],
+  }),
   AXIS_PART,
   legendPart("auto", false),
   coloursPart("one"),

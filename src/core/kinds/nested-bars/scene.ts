@@ -38,8 +38,15 @@ function twoScales({ data, style }: Input): { outer: number; inner: number } | n
   if (style.choice("scale.of") !== "two" || data.second === null) return null;
   const most = (read: (r: VisualRow) => number | null) =>
     Math.max(0, ...data.rows.map((r) => Math.abs(read(r) ?? 0)));
-  return { outer: niceAbove(most((r) => r.value)), inner: niceAbove(most((r) => r.second)) };
+  const { outer, inner } = sidesOf({ style, data });
+  return { outer: niceAbove(most((r) => r[outer])), inner: niceAbove(most((r) => r[inner])) };
 }
+
+/** Which of a row's two values each bar holds: the inner one, which is the stronger, the value as a rule. */
+const sidesOf = ({ style, data }: Pick<Input, "style" | "data">) =>
+  style.choice("bar.holds") === "value" || data.second === null
+    ? ({ outer: "value", inner: "second" } as const)
+    : ({ outer: "second", inner: "value" } as const);
 
 function lay(input: Input): Laid {
   const { data, style, theme } = input;
@@ -47,34 +54,51 @@ function lay(input: Input): Laid {
   const colours = new Colours(input);
   const scales = twoScales(input);
   const factor = scales ? scales.outer / scales.inner : 1;
+  const { outer, inner } = sidesOf(input);
+  const labels = { value: data.valueLabel, second: data.second?.label ?? "" };
+  const writeOf = {
+    value: (n: number) => formatNumber(n, data.format),
+    second: (n: number) => writeSecond(input, n),
+  };
   const told = scales
-    ? `Two scales: ${data.valueLabel} to ${formatNumber(scales.outer, data.format)}, ${data.second?.label} to ${writeSecond(input, scales.inner)}`
+    ? `Two scales: ${labels[outer]} to ${writeOf[outer](scales.outer)}, ${labels[inner]} to ${writeOf[inner](scales.inner)}`
     : "";
   const noted = footNote(body, theme, told);
   const entry = (key: string, color: string, label: string) => ({ key, color, label, value: "" });
   const entries = data.second
     ? [
-        entry("outer", outerColour(input, colours.one), data.valueLabel),
-        entry("inner", colours.one, data.second.label),
+        entry("outer", outerColour(input, colours.one), labels[outer]),
+        entry("inner", colours.one, labels[inner]),
       ]
     : [];
   const legend = legendFor(input, colours, entries, noted.body, { wide: true });
   const write = labelWriter(input, style.choice("labels.content"));
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const reach = (r: VisualRow) =>
-    [r.value, innerOf(r, factor), scales?.outer ?? null].filter((v) => v !== null);
+    [r[outer], innerOf(input, r, factor), scales?.outer ?? null].filter((v) => v !== null);
   const bands = layBands(input, legend.body, {
     horizontal: style.choice("bar.direction") === "right",
     reach: data.rows.map(reach),
-    labels: data.rows.map((r) => oneLine(write(r, total))),
+    labels: data.rows.map((r) => labelled(input, r, oneLine(write(r, total)))),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
   return { marks, foot: noted.marks, colours, bands, factor, told };
 }
 
-/** The inner value on the outer scale. */
-const innerOf = ({ second }: VisualRow, factor: number) => (second === null ? null : second * factor);
+/** The value of the inner bar on the outer scale. */
+function innerOf(input: Input, row: VisualRow, factor: number): number | null {
+  const value = row[sidesOf(input).inner];
+  return value === null ? null : value * factor;
+}
+
+/** What the label at the end of a row says: of its value, of its second value, or of both. */
+function labelled(input: Input, { second }: VisualRow, wordings: string[]): string[] {
+  const of = input.style.choice("labels.of");
+  if (of === "value" || wordings.length === 0) return wordings;
+  const other = writeSecond(input, second);
+  return of === "second" ? [other] : wordings.map((said) => `${said} · ${other}`);
+}
 
 /** One of a row's two bars: which, its value on the outer scale, how thick and how round it is, its colour. */
 interface NestedBar {
@@ -95,7 +119,7 @@ function barsOf(input: Input, { bands, colours, factor }: Laid, row: VisualRow, 
     {
       id: "outer",
       part: "bar",
-      value: row.value,
+      value: row[sidesOf(input).outer],
       thickness: thick,
       corner: style.number("bar.corner"),
       fill: outerColour(input, color),
@@ -103,7 +127,7 @@ function barsOf(input: Input, { bands, colours, factor }: Laid, row: VisualRow, 
     {
       id: "inner",
       part: "inner",
-      value: innerOf(row, factor),
+      value: innerOf(input, row, factor),
       thickness: Math.min(thin, thick),
       corner: style.number("inner.corner"),
       fill: color,
@@ -141,11 +165,11 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
 }
 
 /** Where the longer of a row's two bars ends. */
-function endOf({ style }: Input, { bands, factor }: Laid, row: VisualRow): BandEnd {
-  const [outer, inner] = [row.value ?? 0, innerOf(row, factor) ?? 0];
+function endOf(input: Input, { bands, factor }: Laid, row: VisualRow): BandEnd {
+  const [outer, inner] = [row[sidesOf(input).outer] ?? 0, innerOf(input, row, factor) ?? 0];
   const negative = outer < 0;
   const at = bands.at(negative ? Math.min(outer, inner) : Math.max(outer, inner));
-  return { at, negative, reach: 0, half: (bands.band * style.number("bar.width")) / 200 };
+  return { at, negative, reach: 0, half: (bands.band * input.style.number("bar.width")) / 200 };
 }
 
 function draw(input: Input, laid: Laid): Mark[] {
