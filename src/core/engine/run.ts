@@ -212,9 +212,9 @@ function withTotals(result: Result | QueryError, totals: (Result | QueryError)[]
 }
 
 /**
- * Answers queries in their order, each with the totals that it asks for besides. Queries over the same table, filters and splits share what is gathered, and
- * all splits of one table and filter are gathered in one pass. A query that cannot be answered gives its
- * QueryError and does not spoil the others.
+ * Answers queries in their order, each with the totals that it asks for besides. Queries over the same table,
+ * filters and splits share what is gathered, and all splits of one table and filter are gathered in one pass.
+ * A query that cannot be answered gives its QueryError and does not spoil the others.
  */
 export function runQueries(
   queries: Query[],

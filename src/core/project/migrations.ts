@@ -32,8 +32,8 @@ const STEPS: ((document: Stored) => Stored)[] = [
     ...document,
     pictures: Array.isArray(document.pictures) ? document.pictures.map(cleaned) : [],
   }),
-  // Version 3: what stems are measured from is a phrase of the sentence; names of rings have places; the inner
-  // bar of nested bars, the strong one, holds the value where the outer one does not.
+  // Version 3: what stems are measured from is a phrase of the sentence; names of rings have places; the
+  // inner bar of nested bars holds the value, where the outer one does not.
   (document) => ({
     ...document,
     visuals: Array.isArray(document.visuals) ? document.visuals.map(withPhrases) : document.visuals,

@@ -86,15 +86,17 @@ export function paletteOf(id: string, own: Palette[] = []): Palette {
 export const MOST_COLOURS = 24;
 
 const SHADES = [0.3, 0.5, 0.7];
-const extended = new Map<string, string[]>();
+/** By the colours of a palette (they are never changed in place) and the sheet. */
+const extended = new WeakMap<readonly string[], Map<string, string[]>>();
 
 /**
  * The colours of a categorical palette, and shades of them up to `MOST_COLOURS`: each time the one that is
  * farthest (OKLab) from all taken before it, among those that stand out from the sheet by 3:1.
  */
 function withShades(colours: readonly string[], sheet: string): string[] {
-  const name = `${colours.join()} ${sheet}`;
-  const known = extended.get(name);
+  const bySheet = extended.get(colours) ?? new Map<string, string[]>();
+  extended.set(colours, bySheet);
+  const known = bySheet.get(sheet);
   if (known) return known;
   const free = colours
     .flatMap((base) => SHADES.flatMap((share) => [mix(base, "#ffffff", share), mix(base, "#000000", share)]))
@@ -109,8 +111,8 @@ function withShades(colours: readonly string[], sheet: string): string[] {
     for (const [i, shade] of free.entries())
       distances[i] = Math.min(distances[i], colourDistance(next, shade));
   }
-  if (extended.size > 100) extended.clear();
-  extended.set(name, taken);
+  if (bySheet.size > 20) bySheet.clear();
+  bySheet.set(sheet, taken);
   return taken;
 }
 

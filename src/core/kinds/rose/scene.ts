@@ -161,7 +161,8 @@ function layLabelled(
   const instead = place === "auto" ? within("auto", false) : null;
   const hasLegend = instead !== null && instead.legend.marks.length > 0;
   const least = hasLegend ? instead.around.r * LEAST_BESIDE_LEGEND : 0;
-  const labelled = within(place === "auto" ? "none" : place, isOutside, least);
+  const isHopeless = hasLegend && (!isOutside || petals.length > MOST_LABELS);
+  const labelled = isHopeless ? instead : within(place === "auto" ? "none" : place, isOutside, least);
   const isNamed = labelled.around.all && content.includes("category");
   const chosen = hasLegend && !isNamed ? instead : labelled;
   return {

@@ -168,7 +168,9 @@ function layEach(input: Input, goal: Goal, colours: Colours, whole: Box, marks: 
 function layAround(input: Input, colours: Colours, runs: CellRun[], body: Box): Around {
   const place = input.style.choice("legend.place");
   const entries = rowEntries(input, runs);
-  const tried = (place === "auto" ? ["right", "bottom"] : [place]).flatMap((at): Around[] => {
+  // A crowd has no room below the cells.
+  const places = entries.length > 24 ? ["right"] : ["right", "bottom"];
+  const tried = (place === "auto" ? places : [place]).flatMap((at): Around[] => {
     const legend = legendFor(input, colours, entries, body, { place: at });
     const beside = (["left", "above"] as const).map((side): Around => {
       const reading = layReading(input, legend.body, side);
