@@ -62,3 +62,20 @@ test("a ring without a target asks for one; what the gallery proposes is taken o
   await expect(page.getByRole("region", { name: "Stage" }).getByText("no target yet")).toBeVisible();
   await expect(page.getByRole("combobox", { name: "Title", exact: true })).toHaveValue("{measure}");
 });
+
+test("a tile that is too small for its visual says so while the board is arranged, and is mended there", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  await page.getByRole("button", { name: "Arrange" }).click();
+  const tile = page.getByRole("group", { name: /^Tile Passengers by route/ });
+  await tile.focus();
+  for (let i = 0; i < 2; i++) await page.keyboard.press("Shift+ArrowLeft");
+  for (let i = 0; i < 4; i++) await page.keyboard.press("Shift+ArrowUp");
+  const badge = page.getByRole("button", { name: "1 finding in Passengers by route" });
+  await badge.click();
+  await expect(page.getByText(/^Its tile on Season at a glance (leaves|has type)/)).toBeVisible();
+  await page.getByRole("button", { name: "Make the tile larger" }).click();
+  await expect(badge).toHaveCount(0);
+});

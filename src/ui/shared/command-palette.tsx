@@ -2,6 +2,7 @@
 import { Command } from "cmdk";
 import { Dialog, VisuallyHidden } from "radix-ui";
 import { useProject } from "./project-context";
+import { useReturnFocus } from "./return-focus";
 import { goWithin } from "./step-link";
 import { STEPS } from "./steps";
 
@@ -13,6 +14,7 @@ export function CommandPalette({
   open: boolean;
   onOpenChange: (open: boolean) => void;
 }) {
+  const returnFocus = useReturnFocus();
   const id = useProject((s) => s.id);
   const document = useProject((s) => s.document);
   const go = (path: string) => {
@@ -59,6 +61,7 @@ export function CommandPalette({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
         <Dialog.Content
+          onCloseAutoFocus={returnFocus}
           aria-describedby={undefined}
           className="fixed top-24 left-1/2 z-50 w-[min(560px,92vw)] -translate-x-1/2 overflow-hidden rounded-lg border border-rule bg-sheet shadow-stage"
         >

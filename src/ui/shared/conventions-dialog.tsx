@@ -8,6 +8,7 @@ import type { Conventions } from "@/core/project/schema";
 import { CommitField } from "./commit-field";
 import { Choose, Labelled } from "./labelled";
 import { useProject } from "./project-context";
+import { useReturnFocus } from "./return-focus";
 
 const WEEK_STARTS = [
   { value: "monday", label: "Monday" },
@@ -129,11 +130,15 @@ function Fields() {
 
 /** How a project counts weeks and years, what it writes numbers in, and the fixed words of its pictures. */
 export function ConventionsDialog({ onClose }: { onClose: () => void }) {
+  const returnFocus = useReturnFocus();
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
-        <Dialog.Content className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[500px] max-w-[calc(100vw-16px)] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-rule bg-sheet shadow-stage">
+        <Dialog.Content
+          onCloseAutoFocus={returnFocus}
+          className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[500px] max-w-[calc(100vw-16px)] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-rule bg-sheet shadow-stage"
+        >
           <div className="flex items-start gap-2 border-b border-rule px-4 py-3">
             <div className="min-w-0 flex-1">
               <Dialog.Title className="text-md">Calendar and language</Dialog.Title>

@@ -1,0 +1,37 @@
+import { expect, test } from "@playwright/test";
+import { goTo, openDemo } from "./steps";
+
+test("a project has its calendar and its words, in every picture, and undo takes them back", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const stage = page.getByRole("region", { name: "Stage" });
+  await page.getByRole("button", { name: "Departures by quarter" }).click();
+  await expect(stage.getByText("Q1", { exact: true })).toBeVisible();
+  const opener = page.getByRole("button", { name: "Calendar and language" });
+  await opener.click();
+  const dialog = page.getByRole("dialog", { name: "Calendar and language" });
+  await dialog.getByLabel("before the number of a quarter").fill("Quarter ");
+  await page.keyboard.press("Enter");
+  await dialog.getByLabel("Years begin in").selectOption({ label: "April" });
+  await dialog.getByLabel("Time zone of today").fill("Nowhere/Else");
+  await page.keyboard.press("Enter");
+  await expect(dialog.getByRole("alert")).toHaveText(/Write a time zone such as/);
+  await dialog.getByRole("button", { name: "Close" }).click();
+  await expect(opener).toBeFocused();
+  await expect(stage.getByText(/^Quarter\s?4/).first()).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(stage.getByText("Q1", { exact: true })).toBeVisible();
+});
+
+test("the list of everything gives the focus back when it is closed", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const opener = page.getByRole("button", { name: "Go to anything" });
+  await opener.click();
+  await expect(page.getByPlaceholder("Go to a table, a measure, a visual, a board …")).toBeFocused();
+  await page.keyboard.press("Escape");
+  await expect(opener).toBeFocused();
+});
