@@ -18,7 +18,7 @@ function withPhrases(visual: Stored): Stored {
     dials: {
       ...others,
       ...(names === false && visual.kind === "progress ring" ? { "labels.place": "none" } : {}),
-      ...(visual.kind === "nested bars" ? { "bar.holds": "value" } : {}),
+      ...(visual.kind === "nested bars" ? { "bar.holds": "value", "labels.of": "value" } : {}),
     },
     ...(baseline === 0 ? {} : { baseline: { number: baseline } }),
   };

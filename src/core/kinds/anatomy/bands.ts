@@ -82,7 +82,7 @@ function endRooms(s: Settled, labels: Bands["labels"], beyond: number, width: nu
 }
 
 /** The share of a body's width that bars to the right keep: labels that leave them less are shortened, or go. */
-const LEAST_PLOT = 0.42;
+const LEAST_PLOT = 0.35;
 /** The shares of the width that a label may take, one after the other. */
 const LABEL_ROOMS = [0.3, 0.2, 0.14];
 

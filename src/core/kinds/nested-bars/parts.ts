@@ -49,7 +49,7 @@ export const NESTED_BARS_PARTS = [
           ["second", "the second value"],
           ["both", "both"],
         ],
-        "value",
+        "both",
       ),
     ],
   }),

@@ -1,4 +1,4 @@
-import { formatNumber } from "../../base/number-format";
+import { formatNumber, type NumberFormat, shortFormats } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
@@ -95,9 +95,14 @@ function innerOf(input: Input, row: VisualRow, factor: number): number | null {
 /** What the label at the end of a row says: of its value, of its second value, or of both. */
 function labelled(input: Input, { second }: VisualRow, wordings: string[]): string[] {
   const of = input.style.choice("labels.of");
-  if (of === "value" || wordings.length === 0) return wordings;
-  const other = writeSecond(input, second);
-  return of === "second" ? [other] : wordings.map((said) => `${said} · ${other}`);
+  const { second: measure, format } = input.data;
+  if (of === "value" || measure === null || wordings.length === 0) return wordings;
+  const write = (f: NumberFormat) => formatNumber(second, f);
+  const others = [measure.format, ...shortFormats(measure.format)].map(write);
+  if (of === "second") return others;
+  // Both are as long or as short: one number in full beside another in thousands cannot be compared.
+  const isAlike = measure.format.style === format.style;
+  return wordings.map((said, i) => `${said} · ${others[isAlike ? Math.min(i, others.length - 1) : 0]}`);
 }
 
 /** One of a row's two bars: which, its value on the outer scale, how thick and how round it is, its colour. */
