@@ -38,7 +38,7 @@ const FLOORS: Record<KindId, Record<string, readonly [number, number, number, nu
   lollipop: { "six categories": [37, 55, 70, 75] },
   "rounded bars": { "six categories": [37, 59, 70, 78], "four by four": [40, 44, 61, 74] },
   "capsule stack": { "six categories": [35, 59, 70, 78], "four by four": [33, 36, 56, 70] },
-  "nested bars": { "six categories": [34, 30, 32, 54] },
+  "nested bars": { "six categories": [34, 27, 29, 54] },
   "radial bars": { "six categories": [30, 46, 44, 55] },
   rose: { "six categories": [25, 38, 44, 39] },
   waffle: { "a plain value": [41, 48, 55, 55], "six categories": [34, 16, 45, 54] },
