@@ -83,6 +83,7 @@ function endRooms(s: Settled, labels: Bands["labels"], beyond: number, width: nu
 
 /** The share of a body's width that bars to the right keep: labels that leave them less are shortened, or go. */
 const LEAST_PLOT = 0.35;
+const LEAST_WITH_LABELS = 0.24;
 /** The shares of the width that a label may take, one after the other. */
 const LABEL_ROOMS = [0.3, 0.2, 0.14];
 
@@ -118,7 +119,10 @@ function plotBeside(s: Settled): Plot {
     const laid = plotWith(fitAll(labelsOf(s), room, size, 600));
     if (laid.labels && laid.plot.width >= body.width * LEAST_PLOT) return laid;
   }
-  return plotWith(null);
+  // Short labels go last: a picture without its values says less than one with shorter bars.
+  const room = rows.map(() => body.width * LABEL_ROOMS[LABEL_ROOMS.length - 1]);
+  const short = plotWith(fitAll(labelsOf(s), room, SMALLEST, 600));
+  return short.plot.width >= body.width * LEAST_WITH_LABELS ? short : plotWith(null);
 }
 
 /** The plot of bars that stand: names under them, labels above. */
