@@ -259,6 +259,11 @@ export const SERIES_CASES: HardCase[] = [
   },
   { name: "nothing in cells", data: seriesData(grid.map((r, i) => r.map((v, k) => (i === k ? null : v)))) },
   { name: "all zero", data: seriesData(grid.map((r) => r.map(() => 0))) },
+  {
+    name: "names beside several rings",
+    data: seriesData(grid),
+    dials: { "labels.place": "outside", "labels.content": "share" },
+  },
   { name: "averages in series", data: { ...seriesData(grid), addsUp: false } },
   { name: "as shares", data: seriesData(grid), dials: { "bar.as": "shares" } },
   {

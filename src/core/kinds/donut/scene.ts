@@ -37,26 +37,36 @@ interface Laid {
   left: string;
 }
 
-/** Whether labels can stand beside the ring. */
+/** Whether labels can stand beside the ring; beside several, all rows need a slice of the outermost. */
 function isOutside({ style, data }: Input, body: Box): boolean {
+  const isLed = data.series.length <= 1 || data.rows.every((r) => (r.cells[0] ?? 0) > 0);
   return (
     style.choice("labels.place") === "outside" &&
     style.choice("labels.content") !== "none" &&
     body.width >= 240 &&
     body.height >= 120 &&
-    data.series.length <= 1
+    isLed
   );
 }
 
 /** Where the legend stands: where it fits, unless names beside the ring say the same. */
-function legendPlace({ style }: Input, body: Box): string {
-  const place = style.choice("legend.place");
-  const isNamed =
-    style.choice("labels.place") === "outside" &&
-    style.choice("labels.content").includes("category") &&
-    body.width >= 240 &&
-    body.height >= 120;
+function legendPlace(input: Input, body: Box): string {
+  const place = input.style.choice("legend.place");
+  const { content, several } = {
+    content: input.style.choice("labels.content"),
+    several: input.data.series.length > 1,
+  };
+  const isNamed = isOutside(input, body) && (several || content.includes("category"));
   return place === "auto" && isNamed ? "none" : place;
+}
+
+/** Beside several rings the names stand alone, at the slices of the outermost: a value would be of one ring. */
+function namesBeside({ style }: Input, slices: Slice[], body: Box): OutsideLabel[] {
+  const size = style.number("labels.size");
+  return slices.map(({ row, share, start, end }) => {
+    const lines = wrap(row.label, body.width * 0.24, size, 500, 2);
+    return { key: row.key, lines, names: lines.length, share, angle: ((start + end) / 2 + 720) % 360 };
+  });
 }
 
 /** What stands beside the ring, of the slices that are large enough to be labelled. */
@@ -75,6 +85,16 @@ function besideOf({ style }: Input, slices: Slice[], write: Write, body: Box): O
         }),
     );
 }
+
+/** The labels beside the ring, or the names beside the outermost of several. */
+const outsideOf = (input: Input, slices: Slice[], colours: Colours, write: Write, body: Box) =>
+  input.data.series.length > 1
+    ? namesBeside(
+        input,
+        slicesOf(input, colours, (row) => row.cells[0] ?? null),
+        body,
+      )
+    : besideOf(input, slices, write, body);
 
 const asEntry = ({ row, value, color }: Slice) => ({ row: { ...row, value }, color });
 
@@ -99,7 +119,7 @@ function lay(input: Input): Laid {
   const writer = labelWriter(input, style.choice("labels.content"));
   const write: Write = (s, format = s.row.format) =>
     writer({ ...s.row, value: s.value, format }, s.value / s.share);
-  const outside = isOutside(input, body) ? besideOf(input, slices, write, body) : null;
+  const outside = isOutside(input, body) ? outsideOf(input, slices, colours, write, body) : null;
   const { from, sweep } = sweepOf(style);
   // The segment under the pointer grows by at most four pixels, which stay free around the ring.
   const side = outside ? outsideRoom(outside, body, style.number("labels.size")) : 4;
