@@ -1,3 +1,4 @@
+import { own, withOwn } from "../base/own";
 import type { OwnPalette, OwnPicture, Project, Visual } from "./schema";
 
 type Dials = Visual["dials"];
@@ -66,7 +67,19 @@ export const LOOK_EDITS = {
         if (isPaletteDial(key) && value === id) delete dials[key];
   },
 
-  "add picture": (p: Project, { picture }: { picture: OwnPicture }) => void p.pictures.push(picture),
+  /** Brings pictures in, and gives them to the categories of a visual; `of` has categories by a picture's id. */
+  "bring pictures": (
+    p: Project,
+    { visual: id, pictures, of }: { visual: string; pictures: OwnPicture[]; of: Record<string, string> },
+  ) => {
+    p.pictures.push(...pictures);
+    const visual = visualIn(p, id);
+    if (!visual) return;
+    for (const { id: picture } of pictures) {
+      const category = own(of, picture);
+      if (category !== undefined) visual.pictures = withOwn(visual.pictures, category, picture);
+    }
+  },
 };
 
 /** Whether a dial, by its key, names a palette. */

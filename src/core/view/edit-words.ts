@@ -251,7 +251,8 @@ const WORDS: Words = {
   "remove finish": ({ id }, { before }) => `Finish ${byId(before.finishes, id)?.name ?? ""} removed`,
   "put palettes": ({ palettes }) => `Palette ${list(palettes.map((p) => p.name))} changed`,
   "remove palette": ({ id }, { before }) => `Palette ${byId(before.palettes, id)?.name ?? ""} removed`,
-  "add picture": ({ picture }) => `Picture ${picture.name} added`,
+  "bring pictures": ({ pictures }) =>
+    pictures.length === 1 ? `Picture ${pictures[0].name} added` : `${pictures.length} pictures added`,
 
   "add board": ({ board }) => `Board ${board.name} added`,
   "rename board": ({ id, name }, { before }) => `Board ${boardName(before, id)} → ${name}`,

@@ -3,14 +3,18 @@ import { Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { own, withOwn } from "@/core/base/own";
 
-import type { Visual } from "@/core/project/schema";
+import { categoryOfFile } from "@/core/project/picture-names";
+import type { OwnPicture, Visual } from "@/core/project/schema";
 import { ICONS } from "@/core/scene/icons";
 
 import { newId } from "../shared/ids";
 import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 
-/** For each category an icon, or a picture that was uploaded. */
+/** The most pictures of a project. */
+const MOST_PICTURES = 60;
+
+/** For each category an icon, or a picture that was uploaded: files are given to the categories they are named after. */
 export function PictureChoices({ visual, labels }: { visual: Visual; labels: readonly string[] }) {
   const uploaded = useProject((s) => s.document.pictures);
   const apply = useProject((s) => s.apply);
@@ -23,17 +27,33 @@ export function PictureChoices({ visual, labels }: { visual: Visual; labels: rea
       change: { pictures: withOwn(visual.pictures, label, value || null) },
     });
   };
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const take = async (files: File[]) => {
+    if (files.length === 0) return;
     // The parser is only fetched by those who upload something.
     const { pictureFrom } = await import("@/core/project/picture-file");
-    const made = pictureFrom(new Uint8Array(await chosen.arrayBuffer()), chosen.name);
-    if ("problem" in made) return setProblem(made.problem);
-    setProblem("");
-    apply({
-      type: "add picture",
-      picture: { id: newId(), name: chosen.name.slice(0, 120), href: made.href },
-    });
+    const said: string[] = [];
+    const pictures: OwnPicture[] = [];
+    const of: Record<string, string> = {};
+    for (const chosen of files) {
+      if (uploaded.length + pictures.length >= MOST_PICTURES) {
+        said.push(`A project has at most ${MOST_PICTURES} pictures: ${chosen.name} was not brought in.`);
+        continue;
+      }
+      const made = pictureFrom(new Uint8Array(await chosen.arrayBuffer()), chosen.name);
+      if ("problem" in made) {
+        said.push(made.problem);
+        continue;
+      }
+      const id = newId();
+      pictures.push({ id, name: chosen.name.slice(0, 120), href: made.href });
+      const category = categoryOfFile(chosen.name, labels);
+      if (category !== null) of[id] = category;
+      else if (files.length > 1) said.push(`${chosen.name} is named after no category: choose one for it.`);
+    }
+    const bare = files.length > 1 ? labels.filter((l) => !Object.values(of).includes(l)) : [];
+    if (bare.length) said.push(`Without a picture: ${bare.join(", ")}.`);
+    setProblem(said.join(" "));
+    if (pictures.length) apply({ type: "bring pictures", visual: visual.id, pictures, of });
   };
   const options = [
     { value: "", label: "none" },
@@ -56,13 +76,17 @@ export function PictureChoices({ visual, labels }: { visual: Visual; labels: rea
       <input
         ref={file}
         type="file"
+        multiple
         accept=".svg,.png,image/svg+xml,image/png"
         className="sr-only"
-        aria-label="Picture file"
-        onChange={(e) => void take(e.target.files?.[0])}
+        aria-label="Picture files"
+        onChange={(e) => {
+          void take([...(e.target.files ?? [])]);
+          e.target.value = "";
+        }}
       />
       <button type="button" className="button mt-1 self-start" onClick={() => file.current?.click()}>
-        <Upload size={13} /> Bring an SVG or PNG
+        <Upload size={13} /> Bring SVG or PNG files
       </button>
       {problem && (
         <p role="alert" className="text-sm text-signal">
