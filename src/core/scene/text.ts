@@ -7,14 +7,17 @@ export const SMALLEST = 9;
 /** The distance of two lines, as a multiple of the size of their letters. */
 export const LINE_HEIGHT = 1.2;
 
-type Widths = Record<Weight, Map<number, number>>;
+/** The width of each character of a family by weight, in thousandths of the size; 0 where the font lacks it. */
+type Widths = Record<Weight, Uint16Array>;
 
-function table(widths: number[]): Map<number, number> {
-  const map = new Map<number, number>();
+const [, LAST_CODE] = metrics.ranges[metrics.ranges.length - 1];
+
+function table(widths: number[]): Uint16Array {
+  const byCode = new Uint16Array(LAST_CODE + 1);
   let i = 0;
   for (const [from, to] of metrics.ranges)
-    for (let code = from; code <= to; code++) map.set(code, widths[i++]);
-  return map;
+    for (let code = from; code <= to; code++) byCode[code] = widths[i++];
+  return byCode;
 }
 
 const tables = new Map<string, Widths>();
@@ -59,70 +62,84 @@ function foreignWidth(code: number): number {
   return code >= 0x1100 ? 1020 : 640;
 }
 
-/** Width of a text in pixels, from the shipped font's advance widths (kerning is not counted). */
-export function textWidth(text: string, size: number, weight: Weight): number {
-  let units = 0;
+/** Width of a text in thousandths of its size. Whole numbers, so that parts add up to it exactly. */
+function unitsOf(text: string, weight: Weight): number {
   const widths = current[weight];
-  for (const char of text) {
-    const code = char.codePointAt(0) as number;
-    units += widths.get(code) || foreignWidth(code);
+  let units = 0;
+  for (let i = 0; i < text.length; i++) {
+    const code = text.codePointAt(i) as number;
+    if (code > 0xffff) i++;
+    units += widths[code] || foreignWidth(code);
   }
-  return (units * size) / 1000;
+  return units;
 }
+
+/** Width of a text in pixels, from the shipped font's advance widths (kerning is not counted). */
+export const textWidth = (text: string, size: number, weight: Weight): number =>
+  (unitsOf(text, weight) * size) / 1000;
 
 /** The text cut to a width with an ellipsis; an empty text when not even one letter fits. */
 export function shorten(text: string, width: number, size: number, weight: Weight): string {
   // A width that was computed from the text itself must not cut it by a rounding error.
   if (textWidth(text, size, weight) <= width + 0.01) return text;
-  const chars = [...text];
-  let [low, high] = [0, chars.length];
-  while (low < high) {
-    const middle = (low + high + 1) >> 1;
-    if (textWidth(`${chars.slice(0, middle).join("").trimEnd()}…`, size, weight) <= width) low = middle;
-    else high = middle - 1;
+  const room = (width * 1000) / size - unitsOf("…", weight);
+  // The longest start that fits; spaces at its end take no room, since they are left off.
+  let [units, end, at] = [0, 0, 0];
+  for (const char of text) {
+    units += unitsOf(char, weight);
+    at += char.length;
+    if (char.trim() === "") continue;
+    if (units > room) break;
+    end = at;
   }
-  return low === 0 ? "" : `${chars.slice(0, low).join("").trimEnd()}…`;
+  return end === 0 ? "" : `${text.slice(0, end)}…`;
 }
 
 const BETWEEN_ANY = /[\u3040-\u30ff\u3400-\u9fff\uac00-\ud7af\uff00-\uffef]/;
 
-/**
- * The pieces that a line may break between: words, and each sign of scripts that are written without spaces.
- */
-function pieces(text: string): { text: string; space: string }[] {
-  return text
-    .split(/\s+/)
-    .filter(Boolean)
-    .flatMap((word) => {
-      const parts: string[] = [];
-      let open = false;
-      for (const char of word) {
-        const alone = BETWEEN_ANY.test(char);
-        if (alone || !open) parts.push(char);
-        else parts[parts.length - 1] += char;
-        open = !alone;
-      }
-      return parts.map((part, i) => ({ text: part, space: i === 0 ? " " : "" }));
-    });
+/** A word, or a sign of scripts that are written without spaces, with the space before it if it has one. */
+interface Piece {
+  text: string;
+  space: string;
 }
+
+/** The pieces that a line may break between. */
+function pieces(text: string): Piece[] {
+  const words = text.split(/\s+/).filter(Boolean);
+  if (!BETWEEN_ANY.test(text)) return words.map((word) => ({ text: word, space: " " }));
+  return words.flatMap((word) => {
+    const parts: string[] = [];
+    let open = false;
+    for (const char of word) {
+      const alone = BETWEEN_ANY.test(char);
+      if (alone || !open) parts.push(char);
+      else parts[parts.length - 1] += char;
+      open = !alone;
+    }
+    return parts.map((part, i) => ({ text: part, space: i === 0 ? " " : "" }));
+  });
+}
+
+const joined = (parts: Piece[]) =>
+  parts.reduce((line, { text, space }, i) => (i === 0 ? text : line + space + text), "");
 
 /** Breaks a text into at most `lines` lines of a width; what does not fit ends in an ellipsis. */
 export function wrap(text: string, width: number, size: number, weight: Weight, lines: number): string[] {
   const parts = pieces(text);
+  const room = (width * 1000) / size;
   const out: string[] = [];
-  const joined = (from: number, to: number) =>
-    parts
-      .slice(from, to)
-      .map((p, i) => (i === 0 ? "" : p.space) + p.text)
-      .join("");
   for (let i = 0; i < parts.length; ) {
     if (out.length === lines - 1) {
-      out.push(shorten(joined(i, parts.length), width, size, weight));
+      out.push(shorten(joined(parts.slice(i)), width, size, weight));
       break;
     }
     let end = i + 1;
-    while (end < parts.length && textWidth(joined(i, end + 1), size, weight) <= width) end++;
-    out.push(shorten(joined(i, end), width, size, weight));
+    let units = unitsOf(parts[i].text, weight);
+    for (; end < parts.length; end++) {
+      units += unitsOf(parts[end].space + parts[end].text, weight);
+      if (units > room) break;
+    }
+    out.push(shorten(joined(parts.slice(i, end)), width, size, weight));
     i = end;
   }
   return out.filter((line) => line !== "");

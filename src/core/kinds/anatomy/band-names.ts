@@ -47,23 +47,31 @@ export function namesUnder(rows: VisualRow[], pitch: number, size: number, room:
   const most = room >= size * 2.6 ? 2 : 1;
   const isWhole = (label: string, lines: string[]) =>
     lines.join("").replace(/\s/g, "") === label.replace(/\s/g, "");
-  const writes = (at: number, every: number) =>
-    rows.map((r) => wrap(r.label, pitch * every - 4, at, 400, most));
+  const written = (row: VisualRow, at: number, every: number) =>
+    wrap(row.label, pitch * every - 4, at, 400, most);
+  /** All names at a size, or null as soon as one of them does not do. */
+  const writes = (at: number, does: (label: string, lines: string[]) => boolean): string[][] | null => {
+    const all: string[][] = [];
+    for (const row of rows) {
+      const lines = written(row, at, 1);
+      if (!does(row.label, lines)) return null;
+      all.push(lines);
+    }
+    return all;
+  };
   for (const at of [size, SMALLEST]) {
-    if (at > size) continue;
-    const lines = writes(at, 1);
-    if (lines.every((l, i) => isWhole(rows[i].label, l))) return { every: 1, size: at, lines };
+    const lines = at > size ? null : writes(at, isWhole);
+    if (lines) return { every: 1, size: at, lines };
   }
   // What is cut must still be told apart: bands too narrow for that are named in steps.
-  const cut = writes(SMALLEST, 1);
-  const legible = cut.every(
-    (lines, i) => isWhole(rows[i].label, lines) || (lines.join("").length > 5 && pitch >= 30),
-  );
-  if (legible && new Set(cut.map((l) => l.join(" "))).size === new Set(rows.map((r) => r.label)).size)
+  const isLegible = (label: string, lines: string[]) =>
+    (pitch >= 30 && lines.join("").length > 5) || isWhole(label, lines);
+  const cut = writes(SMALLEST, isLegible);
+  if (cut && new Set(cut.map((l) => l.join(" "))).size === new Set(rows.map((r) => r.label)).size)
     return { every: 1, size: SMALLEST, lines: cut };
   const every = Math.max(1, Math.ceil(38 / pitch));
   if (every > rows.length && rows.length > 1) return null;
-  return { every, size: SMALLEST, lines: writes(SMALLEST, every) };
+  return { every, size: SMALLEST, lines: rows.map((row) => written(row, SMALLEST, every)) };
 }
 
 /** Where names under bands stand. */

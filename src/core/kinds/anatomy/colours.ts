@@ -55,9 +55,10 @@ export function ruleOf({ style, data }: SharedInput, row: VisualRow): DrawnRule 
  * without rules.
  */
 export function ruleWords(input: SharedInput): string {
-  const { rows } = input.data;
+  const { rows, rules } = input.data;
+  if (rules.length === 0) return "";
   const found = rows.map((row) => ({ row, rule: ruleOf(input, row) }));
-  return input.data.rules
+  return rules
     .flatMap((rule) => {
       const mine = found.filter((f) => f.rule === rule).map((f) => f.row.label);
       if (mine.length === 0) return [];

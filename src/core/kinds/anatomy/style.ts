@@ -88,25 +88,31 @@ export function styleFrom(parts: readonly Part[], ...layers: Record<string, Dial
     return dial.default;
   };
   // A drawing asks for the same dials for every row.
-  const known = new Map<string, DialValue>();
-  const value = (key: string): DialValue => {
-    const found = known.get(key) ?? standing(key);
-    known.set(key, found);
-    return found;
-  };
-  const read = <T extends DialValue>(type: Dial["type"]) => {
+  const remembered = <T>(find: (key: string) => T) => {
+    const known = new Map<string, T>();
     return (key: string): T => {
-      if (dials.get(key)?.type !== type) throw new Error(`${key} is no ${type} dial of this kind`);
-      return value(key) as T;
+      let found = known.get(key);
+      if (found === undefined) {
+        found = find(key);
+        known.set(key, found);
+      }
+      return found;
     };
   };
+  const value = remembered(standing);
+  const read = <T extends DialValue>(type: Dial["type"]) =>
+    remembered((key): T => {
+      if (dials.get(key)?.type !== type) throw new Error(`${key} is no ${type} dial of this kind`);
+      return value(key) as T;
+    });
   const readNumber = read<number>("number");
   const readColour = read<string>("colour");
-  const numberOf = (key: string) => {
+  const numberOf = remembered((key) => {
     const found = readNumber(key);
     const { min, max } = dials.get(key) as NumberDial;
     return Math.min(max, Math.max(min, found));
-  };
+  });
+  const withins = new Map<Part, boolean>();
   const style: OpenStyle = {
     value,
     has: (key) => dials.has(key),
@@ -136,8 +142,14 @@ export function styleFrom(parts: readonly Part[], ...layers: Record<string, Dial
         track: track(min, max),
       };
     },
-    within: <Q extends Part>(p: Q) =>
-      p.dials.every((dial) => dials.has(`${p.id}.${dial.id}`)) ? (style as unknown as Style<Q>) : null,
+    within: <Q extends Part>(p: Q) => {
+      let hasAll = withins.get(p);
+      if (hasAll === undefined) {
+        hasAll = p.dials.every((dial) => dials.has(`${p.id}.${dial.id}`));
+        withins.set(p, hasAll);
+      }
+      return hasAll ? (style as unknown as Style<Q>) : null;
+    },
   };
   return style;
 }

@@ -29,8 +29,7 @@ interface Laid {
   foot: Mark[];
   colours: Colours;
   bands: Bands;
-  /** The box that limits how large heads get. */
-  body: Box;
+  heads: HeadRoom;
   wordings: string[][];
   labelSize: number;
   /** Labels go into the heads together, or all to the ends. */
@@ -65,9 +64,18 @@ function startOf({ data, style }: Input): { start: number; said: string } {
 const mostHead = (body: Box, pitch: number) =>
   Math.max(3, Math.min(pitch * 0.86, Math.min(body.width, body.height) * 0.3));
 
+/** The largest of the absolute head sizes; what all heads are measured by. */
+const largestHead = ({ data }: Input) =>
+  data.headSize === null ? 0 : Math.max(0, ...data.rows.map((r) => Math.abs(r.headSize ?? 0)));
+
+/** The bounds of heads: the widest that there is room for, and the size that is drawn so. */
+interface HeadRoom {
+  most: number;
+  largest: number;
+}
+
 /** The diameter of a row's head: one for all, or with an area in proportion to the absolute head size. */
-function diameterOf({ data, style }: Input, row: VisualRow, most: number): number {
-  const largest = Math.max(...data.rows.map((r) => Math.abs(r.headSize ?? 0)));
+function diameterOf({ data, style }: Input, row: VisualRow, { most, largest }: HeadRoom): number {
   const diameter = Math.min(style.number("head.diameter"), most);
   if (data.headSize === null || largest === 0) return diameter;
   const least = Math.min(style.number("head.least"), diameter);
@@ -76,8 +84,8 @@ function diameterOf({ data, style }: Input, row: VisualRow, most: number): numbe
 }
 
 /** What is written in a head, within its border; null where nothing of it fits. */
-function inHead(input: Input, row: VisualRow, most: number, wordings: string[], size: number) {
-  const whole = diameterOf(input, row, most);
+function inHead(input: Input, row: VisualRow, room: HeadRoom, wordings: string[], size: number) {
+  const whole = diameterOf(input, row, room);
   const diameter = whole - 2 * Math.min(input.style.number("head.border"), whole / 4);
   if (pictureOf(input, row)) return null;
   for (const text of wordings) {
@@ -93,9 +101,9 @@ function placeOf(input: Input, body: Box, wordings: string[][], size: number): L
   const { data, style } = input;
   const place = style.choice("labels.place");
   const extent = style.choice("stem.direction") === "right" ? body.height : body.width;
-  const most = mostHead(body, (extent / data.rows.length) * 0.93);
+  const room = { most: mostHead(body, (extent / data.rows.length) * 0.93), largest: largestHead(input) };
   const fits = (r: VisualRow, i: number) =>
-    r.value === null || wordings[i].length === 0 || inHead(input, r, most, wordings[i], size) !== null;
+    r.value === null || wordings[i].length === 0 || inHead(input, r, room, wordings[i], size) !== null;
   if (place !== "end" && data.rows.every(fits)) return "heads";
   return place === "head" ? "nowhere" : "ends";
 }
@@ -125,7 +133,8 @@ function lay(input: Input): Laid {
     ...(start === 0 ? {} : { start }),
   });
   marks.push(...legend.marks, ...bands.marks);
-  return { marks, foot: noted.marks, colours, bands, body, wordings, labelSize, place, start, sized, said };
+  const heads = { most: mostHead(body, bands.pitch), largest: largestHead(input) };
+  return { marks, foot: noted.marks, colours, bands, heads, wordings, labelSize, place, start, sized, said };
 }
 
 /** Where a head stands, how wide it is, and how strongly its row is drawn. */
@@ -220,10 +229,9 @@ function headMark(input: Input, { colours }: Laid, row: VisualRow, i: number, he
 
 /** The label in a head, else the symbol of the rule that colours it. */
 function writtenIn(input: Input, laid: Laid, row: VisualRow, i: number, head: Head): Mark[] {
-  const { colours, bands, body, wordings, labelSize, place } = laid;
+  const { colours, heads, wordings, labelSize, place } = laid;
   const { x, y, diameter, ink, opacity } = head;
-  const most = mostHead(body, bands.pitch);
-  const label = place === "heads" && opacity === 1 ? inHead(input, row, most, wordings[i], labelSize) : null;
+  const label = place === "heads" && opacity === 1 ? inHead(input, row, heads, wordings[i], labelSize) : null;
   if (label) {
     const line = { x, y, ...label, weight: 600, fill: ink, align: "middle" } as const;
     return [textMark(`label:${row.key}`, "labels", line)];
@@ -237,9 +245,9 @@ function writtenIn(input: Input, laid: Laid, row: VisualRow, i: number, head: He
 
 function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
   if (row.value === null) return [];
-  const { bands, body, colours } = laid;
+  const { bands, heads, colours } = laid;
   const { style, theme, surface } = input;
-  const diameter = diameterOf(input, row, mostHead(body, bands.pitch));
+  const diameter = diameterOf(input, row, heads);
   const [along, across] = [bands.at(row.value), bands.centre(i)];
   const [x, y] = bands.horizontal ? [along, across] : [across, along];
   const isReplaced = style.choice("head.picture") === "above" && pictureOf(input, row) !== undefined;
@@ -254,9 +262,9 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
 }
 
 /** Where a row's head ends. */
-function endOf(input: Input, { bands, body, start }: Laid, row: VisualRow): BandEnd {
+function endOf(input: Input, { bands, heads, start }: Laid, row: VisualRow): BandEnd {
   if (row.value === null) return { at: bands.base, negative: false, reach: 0, half: 0 };
-  const r = diameterOf(input, row, mostHead(body, bands.pitch)) / 2;
+  const r = diameterOf(input, row, heads) / 2;
   return { at: bands.at(row.value), negative: row.value < start, reach: r, half: r };
 }
 

@@ -4,7 +4,7 @@ import type { Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
 import { type Goal, shareOfGoal } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { labelWriter, shareText } from "../anatomy/labels";
+import { shareText } from "../anatomy/labels";
 import { clamp } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
 import { type Bars, filledBy, type Lane, lapColour } from "./lane";
@@ -13,10 +13,9 @@ import type { ProgressBarPart } from "./parts";
 type Input = SceneInput<ProgressBarPart>;
 
 /** What a bar's label says, and what remains where that was chosen. */
-function labelOf(input: Input, goal: Goal, row: VisualRow): string {
-  const { style, data } = input;
+function labelOf({ style, data }: Input, { goal, write }: Bars, row: VisualRow): string {
   if (row.value === null) return "—";
-  const said = (labelWriter(input, style.choice("labels.content"))(row, goal.whole)[0] ?? []).join(" ");
+  const said = (write(row, goal.whole)[0] ?? []).join(" ");
   if (!style.toggle("labels.remaining") || goal.whole === null) return said;
   const rest = goal.whole - row.value;
   const remaining = rest > 0 ? `${formatNumber(rest, row.format ?? data.format)} left` : "";
@@ -28,7 +27,7 @@ export function besideLabel(input: Input, bars: Bars, lane: Lane, row: VisualRow
   const { style, theme, surface } = input;
   const { goal, colours } = bars;
   const { share, isOver, full } = filledBy(input, bars, lane, row);
-  const text = labelOf(input, goal, row);
+  const text = labelOf(input, bars, row);
   if (text === "") return [];
   const { thickness } = lane;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), Math.max(SMALLEST, thickness + 2)));
@@ -71,7 +70,7 @@ export interface Standing {
 /** The label over a standing bar and its name under it. */
 export function standingTexts(
   input: Input,
-  goal: Goal,
+  bars: Bars,
   lane: Lane,
   row: VisualRow,
   around: Standing,
@@ -79,9 +78,9 @@ export function standingTexts(
   const { size, pitch, head, foot } = around;
   const { x, y, width, height } = lane.box;
   const look = { fill: input.theme.ink, align: "middle" } as const;
-  const share = shareOfGoal(goal, row.value);
+  const share = shareOfGoal(bars.goal, row.value);
   const short = share === null ? [] : [shareText(share)];
-  const said = fitText([labelOf(input, goal, row), ...short], pitch - 2, size, 600);
+  const said = fitText([labelOf(input, bars, row), ...short], pitch - 2, size, 600);
   const name = foot > 0 ? shorten(row.label, pitch - 4, size, 400) : "";
   const middle = x + width / 2;
   const over = { x: middle, y: y - size * 0.6 - 2, ...said, weight: 600, ...look } as const;

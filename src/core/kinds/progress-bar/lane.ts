@@ -7,6 +7,7 @@ import type { Colours } from "../anatomy/colours";
 import { rowDatum, strength } from "../anatomy/datum";
 import { type Goal, goalLines } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
+import type { LabelWriter } from "../anatomy/labels";
 import { shareText } from "../anatomy/labels";
 import { clamp } from "../anatomy/scale";
 import type { ProgressBarPart } from "./parts";
@@ -17,6 +18,7 @@ type Input = SceneInput<ProgressBarPart>;
 export interface Bars {
   goal: Goal;
   colours: Colours;
+  write: LabelWriter;
 }
 
 /** The way of one bar: to the right, or upwards from its foot. */

@@ -10,6 +10,7 @@ import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame, notedRows } from "../anatomy/frame";
 import { chosenEnd, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
+import { labelWriter } from "../anatomy/labels";
 import { progressWords } from "../anatomy/progress-words";
 import { niceAbove } from "../anatomy/scale";
 import { readingMarks } from "./bar-reading";
@@ -117,7 +118,8 @@ function lay(input: Input): Laid {
   const { data, style, theme } = input;
   const { marks, body: whole } = layFrame(input);
   const goal = goalOf(input, style.choice("bar.past"));
-  const bars: Bars = { goal, colours: new Colours(input) };
+  const write = labelWriter(input, style.choice("labels.content"));
+  const bars: Bars = { goal, colours: new Colours(input), write };
   const noted = footNote(whole, theme, chosenEnd(goal, "bar", data.format));
   const { body } = noted;
   marks.push(...noted.marks);
@@ -131,7 +133,7 @@ function draw(input: Input, { marks, under, bars, rows, lanes, standing, labelle
   const drawn = rows.flatMap((row, i) => [
     ...barShapes(input, bars, lanes[i], row, i),
     ...(labelled ? besideLabel(input, bars, lanes[i], row, i) : []),
-    ...(standing ? standingTexts(input, bars.goal, lanes[i], row, standing) : []),
+    ...(standing ? standingTexts(input, bars, lanes[i], row, standing) : []),
   ]);
   return [...marks, ...under, ...drawn];
 }
