@@ -186,21 +186,28 @@ function elementOf(mark: Mark, family: string): object {
           opacity: mark.opacity ?? 1,
         },
       };
-    case "text":
-      return {
-        type: "text",
-        ...shared,
-        x: mark.x,
-        y: mark.y,
-        style: {
-          text: mark.text,
-          fill: mark.fill,
-          font: `${mark.weight} ${mark.size}px ${family}`,
-          align: mark.align === "start" ? "left" : mark.align === "end" ? "right" : "center",
-          verticalAlign: "middle",
-          opacity: mark.opacity ?? 1,
-        },
-      };
+    case "text": {
+      const { x, y, text, letters, fill, opacity = 1 } = mark;
+      const font = `${mark.weight} ${mark.size}px ${family}`;
+      const letter = { fill, font, align: "center", verticalAlign: "middle", opacity };
+      if (letters)
+        return {
+          type: "group",
+          ...shared,
+          children: letters.map((one, i) => ({
+            type: "text",
+            name: `${i}`,
+            silent: true,
+            z2: shared.z2,
+            x: one.x,
+            y: one.y,
+            rotation: -one.turn * RAD,
+            style: { ...letter, text: one.text },
+          })),
+        };
+      const align = mark.align === "start" ? "left" : mark.align === "end" ? "right" : "center";
+      return { type: "text", ...shared, x, y, style: { ...letter, align, text } };
+    }
   }
 }
 

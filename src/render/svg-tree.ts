@@ -1,5 +1,5 @@
 import { familyOf } from "@/core/scene/families";
-import type { Fill, Mark, Scene, Shadow } from "@/core/scene/marks";
+import type { Fill, Letter, Mark, Scene, Shadow, Text } from "@/core/scene/marks";
 import { drawRect, drawSector, SvgPath } from "@/core/scene/outline";
 
 /** An SVG element as plain data; React and the SVG text writer both take it from here. */
@@ -33,6 +33,22 @@ const node = (tag: SvgNode["tag"], attributes: SvgNode["attributes"], children: 
   attributes,
   children,
 });
+
+/** A line of text with its letters one by one, each turned around its own middle. */
+function bentText({ size, weight }: Text, letters: Letter[], look: SvgNode["attributes"]): SvgNode {
+  const drawn = letters.map(({ text, x, y, turn }) => ({
+    ...node("text", {
+      y: round(size * BASELINE),
+      transform: `translate(${round(x)} ${round(y)}) rotate(${round(turn)})`,
+    }),
+    text,
+  }));
+  return node(
+    "g",
+    { "font-size": round(size), "font-weight": weight, "text-anchor": "middle", ...look },
+    drawn,
+  );
+}
 
 /** Turns marks into elements; ramps and shadows become definitions with ids that begin with `prefix`. */
 class TreeBuilder {
@@ -165,6 +181,7 @@ class TreeBuilder {
           ...(look.opacity ? { opacity: look.opacity } : {}),
         });
       case "text": {
+        if (mark.letters) return bentText(mark, mark.letters, look);
         const attributes = {
           x: round(mark.x),
           y: round(mark.y + mark.size * BASELINE),

@@ -141,7 +141,17 @@ export interface Picture extends MarkBase {
   height: number;
   href: string;
 }
-/** One line of text; `y` is the middle of its height. */
+/** A letter with a place of its own: the middle of its width and height, turned clockwise by degrees. */
+export interface Letter {
+  text: string;
+  x: number;
+  y: number;
+  turn: number;
+}
+/**
+ * One line of text; `y` is the middle of its height. A line that is bent has its letters' places; its own is
+ * its middle.
+ */
 export interface Text extends MarkBase {
   type: "text";
   x: number;
@@ -151,6 +161,7 @@ export interface Text extends MarkBase {
   weight: 400 | 500 | 600 | 700;
   align: "start" | "middle" | "end";
   fill: string;
+  letters?: Letter[];
 }
 /** Whatever a scene is made of. */
 export type Mark = Sector | Rect | Circle | Polygon | Line | Icon | Picture | Text;

@@ -66,8 +66,12 @@ function scaledMark(mark: Mark, k: number): Mark {
       return { ...base, x: base.x * k, y: base.y * k, points: points(base.points, k) };
     case "line":
       return { ...base, points: points(base.points, k) };
+    case "text": {
+      const letters = base.letters?.map((one) => ({ ...one, x: one.x * k, y: one.y * k }));
+      const line = { ...base, x: base.x * k, y: base.y * k, size: base.size * k };
+      return letters ? { ...line, letters } : line;
+    }
     case "icon":
-    case "text":
       return { ...base, x: base.x * k, y: base.y * k, size: base.size * k };
   }
 }

@@ -170,6 +170,11 @@ export const MANY_CASES: HardCase[] = [
     dials: { "labels.place": "outside", "labels.content": "category share" },
   },
   {
+    name: "names in the track, past the goal",
+    data: many(VALUES.slice(0, 4)),
+    dials: { "labels.place": "track", "ring.start": 170, "ring.thickness": 24, "ring.past": "extend" },
+  },
+  {
     name: "labels inside",
     data: many(VALUES),
     dials: { "labels.place": "inside", "labels.content": "value" },

@@ -17,6 +17,29 @@ export function textBox(t: Text): Box {
   return { left, right: left + width, top: t.y - t.size * 0.36, bottom: t.y + t.size * 0.36 };
 }
 
+/** The boxes that a text covers: one for a line, one for each letter of a line that is bent. */
+function textBoxes(t: Text): Box[] {
+  if (!t.letters) return [textBox(t)];
+  return t.letters.map(({ text, x, y, turn }) => {
+    const [half, high] = [textWidth(text, t.size, t.weight) / 2, t.size * 0.36];
+    const [cos, sin] = [Math.cos, Math.sin].map((f) => Math.abs(f((turn * Math.PI) / 180)));
+    const [across, up] = [half * cos + high * sin, half * sin + high * cos];
+    return { left: x - across, right: x + across, top: y - up, bottom: y + up };
+  });
+}
+
+/** The box around several. */
+const united = (boxes: Box[]): Box => ({
+  left: Math.min(...boxes.map((b) => b.left)),
+  right: Math.max(...boxes.map((b) => b.right)),
+  top: Math.min(...boxes.map((b) => b.top)),
+  bottom: Math.max(...boxes.map((b) => b.bottom)),
+});
+
+const overlap = (a: Box, b: Box) =>
+  Math.min(a.right, b.right) - Math.max(a.left, b.left) > 0.5 &&
+  Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 0.5;
+
 /** The box of a sector: its corners, and where its arcs reach furthest in one of the four directions. */
 function sectorBox(m: Sector): Box {
   const quarters = [];
@@ -41,7 +64,7 @@ const around = (points: [number, number][]): Box => ({
 export function markBox(m: Mark): Box {
   switch (m.type) {
     case "text":
-      return textBox(m);
+      return united(textBoxes(m));
     case "sector":
       return sectorBox(m);
     case "rect":
@@ -69,9 +92,11 @@ function holdsNoNumber(value: unknown): boolean {
   return false;
 }
 
-/** The lowest contrast of a text to what lies under it, at nine points of its box. */
-function worstContrast(text: Text, shapes: { mark: Mark; box: Box }[], sheet: string): number {
-  const box = textBox(text);
+/** The lowest contrast of a text to what lies under it, at nine points of its box, or of each letter's. */
+const worstContrast = (text: Text, shapes: { mark: Mark; box: Box }[], sheet: string): number =>
+  Math.min(...textBoxes(text).map((box) => contrastIn(box, text.fill, shapes, sheet)));
+
+function contrastIn(box: Box, ink: string, shapes: { mark: Mark; box: Box }[], sheet: string): number {
   const near = shapes.filter(
     (s) =>
       s.box.left <= box.right &&
@@ -85,7 +110,7 @@ function worstContrast(text: Text, shapes: { mark: Mark; box: Box }[], sheet: st
       const [x, y] = [box.left + (box.right - box.left) * fx, box.top + (box.bottom - box.top) * fy];
       const under = near.findLast(({ mark }) => covers(mark, x, y))?.mark;
       for (const color of under?.fill ? colours(under.fill) : [sheet])
-        worst = Math.min(worst, contrast(text.fill, color));
+        worst = Math.min(worst, contrast(ink, color));
     }
   return worst;
 }
@@ -120,11 +145,11 @@ export function faults(scene: Scene, sheet: string): string[] {
     }
     const texts = scene.marks
       .filter((m): m is Text => m.type === "text")
-      .map((mark) => ({ mark, box: textBox(mark) }));
+      .map((mark) => ({ mark, boxes: textBoxes(mark) }));
     const shapes = scene.marks.flatMap((mark) =>
       mark.type === "text" || mark.type === "line" ? [] : [{ mark, box: markBox(mark) }],
     );
-    for (const { mark, box } of texts) {
+    for (const { mark, boxes } of texts) {
       if (/NaN|undefined|null|Infinity/.test(mark.text)) found.push(`a text says ${mark.text}`);
       if (mark.size < 9 - 1e-9) found.push(`“${mark.text}” is smaller than 9 px`);
       if ((mark.opacity ?? 1) === 1) {
@@ -134,11 +159,7 @@ export function faults(scene: Scene, sheet: string): string[] {
       }
       for (const other of texts) {
         if (other.mark === mark) break;
-        const o = other.box;
-        if (
-          Math.min(box.right, o.right) - Math.max(box.left, o.left) > 0.5 &&
-          Math.min(box.bottom, o.bottom) - Math.max(box.top, o.top) > 0.5
-        )
+        if (boxes.some((box) => other.boxes.some((o) => overlap(box, o))))
           found.push(`“${mark.text}” lies on “${other.mark.text}”`);
       }
     }

@@ -64,6 +64,10 @@ export function beyondGoal({ words }: VisualData, value: number | null, whole: n
   return value < 0 ? words.belowZero : "";
 }
 
+/** The share of its track that a value fills, below 0 and past 1 too; nothing where there is nothing to reach. */
+export const reachOn = ({ end, missing }: Goal, value: number | null): number =>
+  value === null || missing ? 0 : value / end;
+
 /** The share of the whole that a value is; null where there is none. */
 export const shareOfGoal = ({ whole }: Goal, value: number | null): number | null =>
   value === null || whole === null ? null : value / whole;

@@ -14,7 +14,7 @@ import {
   type pastDial,
   type ToggleDial,
 } from "./dial";
-import { type Goal, goalLines } from "./goal";
+import { type Goal, goalLines, reachOn } from "./goal";
 import type { SceneInput } from "./kind";
 import { shareText } from "./labels";
 import { arcMarks, type Centre } from "./rings";
@@ -28,17 +28,25 @@ type ArcDial =
   | NumberDial<"sweep">
   | ReturnType<typeof pastDial>
   | ReturnType<typeof capsDial>;
-type ArcsInput = SceneInput<
+export type ArcsInput = SceneInput<
   Part<"ring", ArcDial> | Part<"track", ToggleDial<"shown"> | ColourDial<"colour">> | SharedPart
 >;
 
 /** Rows on concentric rings, against a goal. */
-interface RowsOnRings {
+export interface RowsOnRings {
   rows: VisualRow[];
   rings: { inner: number; outer: number }[];
   centre: Centre;
   goal: Goal;
 }
+
+/** The colour of tracks before it is made weaker; null where none are drawn. */
+export const trackColour = ({ style, theme }: ArcsInput): string | null =>
+  style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null;
+
+/** How strong tracks are drawn, 0 to 1. */
+export const trackStrength = ({ style }: ArcsInput): number =>
+  (style.within(TRACK_STRENGTH)?.number("track.opacity") ?? 100) / 100;
 
 /**
  * An arc a row, each on its track in a ring of its own, by the dials of the parts "ring" and "track"; where
@@ -62,12 +70,12 @@ export function progressArcs(input: ArcsInput, laid: RowsOnRings, colours: Colou
       start,
       sweep,
       value: row.value,
-      share: row.value === null || goal.missing ? 0 : row.value / goal.end,
+      share: reachOn(goal, row.value),
       past,
       round: style.choice("ring.caps") === "round",
       color: colours.of(row, i),
-      track: style.toggle("track.shown") ? style.colour("track.colour", theme.track) : null,
-      trackOpacity: (style.within(TRACK_STRENGTH)?.number("track.opacity") ?? 100) / 100,
+      track: trackColour(input),
+      trackOpacity: trackStrength(input),
       datum: rowDatum(input, row, goalLines(goal, row.value, write, shareText)),
       opacity: strength(input, row.key),
     }),

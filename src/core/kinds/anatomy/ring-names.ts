@@ -21,12 +21,20 @@ const MOST_SWEEP = 300;
 /** Between a name and the start of its ring. */
 const GAP = 7;
 
-/** How names stand before the start of their rings. */
-export interface StartNames {
+/** How names stand at the start of their rings, or in them. */
+export interface RingNames {
   marks: Mark[];
   /** Whether every name stands there whole. */
   isWhole: boolean;
 }
+
+/** Where several rings can carry their names. */
+export const RING_PLACES = [
+  ["auto", "where they fit"],
+  ["start", "at the start"],
+  ["track", "in the track"],
+  ["legend", "in the legend"],
+] as const;
 
 /** A name and what is said of it; a long name is cut before its value is. */
 function onOneLine([name, said]: string[], room: number, size: number): string {
@@ -45,7 +53,7 @@ export function namesAtStart(
   { rows, rings, centre, body, start, sweep }: NamedRings,
   wanted: number,
   write: (row: VisualRow) => string[],
-): StartNames | null {
+): RingNames | null {
   const { cx, cy, r } = centre;
   const [first, second] = rings;
   const pitch = second ? first.outer - second.outer : first.outer - first.inner + 4;

@@ -1,6 +1,7 @@
 import { coloursPart } from "../anatomy/colours";
 import { capsDial, choice, colour, number, part, pastDial, toggle } from "../anatomy/dial";
 import { legendPart } from "../anatomy/legend";
+import { RING_PLACES } from "../anatomy/ring-names";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
@@ -16,17 +17,7 @@ export const PROGRESS_RING_PARTS = [
   ]),
   part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   part("labels", "Labels", [
-    choice(
-      "place",
-      "Names",
-      [
-        ["auto", "where they fit"],
-        ["start", "at the start"],
-        ["legend", "in the legend"],
-        ["none", "none"],
-      ],
-      "auto",
-    ),
+    choice("place", "Names", [...RING_PLACES, ["none", "none"]], "auto"),
     number("size", "Size", [9, 24, 0.5], "px", 11.5),
   ]),
   legendPart("auto"),

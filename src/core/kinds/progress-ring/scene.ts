@@ -22,6 +22,7 @@ import { progressArcs } from "../anatomy/progress-arcs";
 import { progressWords } from "../anatomy/progress-words";
 import { namesAtStart } from "../anatomy/ring-names";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
+import { namesInTrack } from "../anatomy/track-names";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { ProgressRingPart } from "./parts";
 
@@ -54,21 +55,23 @@ function ringsIn({ style }: Input, rows: VisualRow[], body: Box): Pick<Laid, "bo
 }
 
 /**
- * Several rings with their names: at the start where that leaves them whole, else in a legend; cut at the
- * start where there is no room for that either.
+ * Several rings with their names: at the start where that leaves them whole, or in the track where that was
+ * chosen, else in a legend; cut at the start where there is no room for that either.
  */
-function layNamed(input: Input, rows: VisualRow[], colours: Colours, body: Box) {
+function layNamed(input: Input, rows: VisualRow[], goal: Goal, colours: Colours, body: Box) {
   const { style } = input;
   const place = style.choice("labels.place");
   const alone = ringsIn(input, rows, body);
   const isSplit = rows.length > 1 || input.data.splitLabel !== null;
   if (!isSplit || place === "none") return { ...alone, names: [] };
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
-  const placed = { rows, ...alone, start, sweep };
-  const atStart =
-    place === "legend"
-      ? null
-      : namesAtStart(input, placed, style.number("labels.size"), (row) => [row.label]);
+  const placed = { rows, ...alone, start, sweep, goal };
+  const size = style.number("labels.size");
+  const write = (row: VisualRow) => [row.label];
+  const inTrack =
+    place === "track" ? namesInTrack(input, placed, colours, size, (row) => [write(row)]) : null;
+  if (inTrack) return { ...alone, names: inTrack.marks };
+  const atStart = place === "legend" ? null : namesAtStart(input, placed, size, write);
   if (atStart && (place === "start" || atStart.isWhole)) return { ...alone, names: atStart.marks };
   const entries = rows.map((row, i) => ({ row, color: colours.of(row, i) }));
   const legend = legendFor(input, colours, rowEntries(input, entries), body);
@@ -89,7 +92,14 @@ function lay(input: Input): Laid {
     [chosenEnd(goal, "ring", data.format), unfit].filter(Boolean).join("; "),
   );
   const colours = new Colours(input);
-  return { marks, foot: noted.marks, goal, rows, colours, ...layNamed(input, rows, colours, noted.body) };
+  return {
+    marks,
+    foot: noted.marks,
+    goal,
+    rows,
+    colours,
+    ...layNamed(input, rows, goal, colours, noted.body),
+  };
 }
 
 /** Several rings have no one share: only the ring under the pointer has its own. */

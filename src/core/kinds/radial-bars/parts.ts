@@ -3,6 +3,7 @@ import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dia
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { TRACK_STRENGTH } from "../anatomy/progress-arcs";
+import { RING_PLACES } from "../anatomy/ring-names";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
@@ -22,7 +23,12 @@ export const RADIAL_BARS_PARTS = [
     colour("colour", "Colour"),
     ...TRACK_STRENGTH.dials,
   ]),
-  labelsPart({ says: ["none", "category", "value", "share", "category value"], say: "category value" }),
+  labelsPart({
+    says: ["none", "category", "value", "share", "category value"],
+    say: "category value",
+    places: RING_PLACES,
+    place: "auto",
+  }),
   legendPart("auto"),
   readingPart("{total}", "", 24),
   coloursPart("category"),

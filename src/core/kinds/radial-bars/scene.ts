@@ -12,9 +12,10 @@ import { type Goal, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
-import { progressArcs } from "../anatomy/progress-arcs";
-import { namesAtStart } from "../anatomy/ring-names";
+import { progressArcs, type RowsOnRings } from "../anatomy/progress-arcs";
+import { namesAtStart, type RingNames } from "../anatomy/ring-names";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
+import { namesInTrack } from "../anatomy/track-names";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { RadialBarsPart } from "./parts";
 
@@ -43,17 +44,17 @@ function lay(input: Input): Laid {
   const negative = rows.filter((r) => (r.value ?? 0) < 0).length;
   const below = negative ? `${negative} below zero: an empty track` : "";
   const left = [doNotFit(data.rows.length - rows.length), below].filter(Boolean).join("; ");
-  const goal = goalOf(input, style.choice("ring.past"));
+  // One bar on a scale that is said is a picture of its value all the same.
+  const goal = { ...goalOf(input, style.choice("ring.past")), missing: "" };
   const end = goal.whole === null ? `A full sweep is ${formatNumber(goal.end, data.format)}` : "";
   const noted = footNote(whole, theme, [end, left].filter(Boolean).join("; "));
   return {
     marks,
     colours,
-    // One bar on a scale that is said is a picture of its value all the same.
-    goal: { ...goal, missing: "" },
+    goal,
     rows,
     left,
-    ...layNamed(input, rows, colours, noted),
+    ...layNamed(input, rows, goal, colours, noted),
   };
 }
 
@@ -65,12 +66,31 @@ function barsIn({ style }: Input, rows: VisualRow[], body: Box): Pick<Laid, "bod
   return { body, centre, rings };
 }
 
-/**
- * Bars with their labels at the start; where the sweep, or the frame, leaves no room for all of them there, a
- * legend says the names.
- */
-function layNamed(input: Input, rows: VisualRow[], colours: Colours, noted: { marks: Mark[]; body: Box }) {
+/** The labels of bars where they were asked for: in the track, else at the start; null where neither has room. */
+function labelsOf(input: Input, laid: RowsOnRings & { body: Box }, colours: Colours): RingNames | null {
   const { style, data } = input;
+  const place = style.choice("labels.place");
+  if (place === "legend") return null;
+  const size = style.number("labels.size");
+  const writer = labelWriter(input, style.choice("labels.content"));
+  const write = (row: VisualRow) => writer(row, data.total);
+  const inTrack = place === "track" ? namesInTrack(input, laid, colours, size, write) : null;
+  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
+  return inTrack ?? namesAtStart(input, { ...laid, start, sweep }, size, (row) => write(row)[0] ?? []);
+}
+
+/**
+ * Bars with their labels in their place; where the sweep, or the frame, leaves no room for all of them there,
+ * a legend says the names.
+ */
+function layNamed(
+  input: Input,
+  rows: VisualRow[],
+  goal: Goal,
+  colours: Colours,
+  noted: { marks: Mark[]; body: Box },
+) {
+  const { style } = input;
   const entries = rowEntries(
     input,
     rows.map((row, i) => ({ row, color: colours.of(row, i) })),
@@ -78,18 +98,9 @@ function layNamed(input: Input, rows: VisualRow[], colours: Colours, noted: { ma
   const place = style.choice("legend.place");
   const legend = legendFor(input, colours, entries, noted.body, { place: place === "auto" ? "none" : place });
   const bars = barsIn(input, rows, legend.body);
-  const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
-  const content = style.choice("labels.content");
-  const write = labelWriter(input, content);
-  const placed = { rows, ...bars, start, sweep };
-  const labels = namesAtStart(
-    input,
-    placed,
-    style.number("labels.size"),
-    (row) => write(row, data.total)[0] ?? [],
-  );
+  const labels = labelsOf(input, { rows, ...bars, goal }, colours);
   const over = [...legend.marks, ...noted.marks];
-  const isNamed = content.includes("category") && labels?.isWhole;
+  const isNamed = style.choice("labels.content").includes("category") && labels?.isWhole;
   const isLegendNeeded = place === "auto" && !isNamed;
   if (!isLegendNeeded) return { ...bars, over: [...over, ...(labels?.marks ?? [])] };
   const instead = legendFor(input, colours, entries, noted.body, { place: "auto" });

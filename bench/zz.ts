@@ -1,0 +1,16 @@
+import { KINDS } from "@/core/kinds";
+import { visualSchema } from "@/core/project/schema";
+import type { VisualData } from "@/core/rows/visual-data";
+import { sceneOf } from "@/core/view/picture";
+import { WITH_SERIES } from "@/testing/craft/cases";
+import { sampleData, seriesData } from "@/testing/craft/sample-data";
+const values = (rows: number) => Array.from({ length: rows }, (_, i) => 1_000_000 / (i + 1));
+const n=Number(process.env.N); const id=process.env.K!;
+const series = WITH_SERIES.includes(id as never) && id !== "donut";
+const data: VisualData = series ? seriesData(values(n / 4).map((v) => [v, v / 2, v / 3, v / 4])) : sampleData(values(n), { target: 1_200_000 });
+const visual = visualSchema.parse({ id: "v", name: "v", kind: id, value: "m", split: { column: "route" } });
+for (let i=0;i<200;i++) sceneOf(visual,data);
+const t=performance.now(); const R=Number(process.env.R??1000);
+for (let i=0;i<R;i++) sceneOf(visual,data);
+console.log(id,n,((performance.now()-t)/R).toFixed(3),"ms mean warm");
+void KINDS;
