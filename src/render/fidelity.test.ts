@@ -21,6 +21,7 @@ interface Written {
   text: string;
   x: number;
   y: number;
+  turn: number;
   size: number;
   weight: string;
   fill: string;
@@ -57,6 +58,12 @@ function matrixOf(text = ""): Matrix {
   return m;
 }
 
+/** What the letters of a text take from their group. */
+const inheritable = (own: Record<string, string>) =>
+  Object.fromEntries(
+    ["fill", "font-size", "font-weight", "text-anchor"].flatMap((k) => (k in own ? [[k, own[k]]] : [])),
+  );
+
 /** All elements in their order; what a group says holds for those in it. */
 function elementsOf(svg: string): { list: Element[]; ramps: Map<string, string> } {
   const parser = new XMLParser({
@@ -90,6 +97,7 @@ function elementsOf(svg: string): { list: Element[]; ramps: Map<string, string> 
           tag === "g"
             ? {
                 ...inherited,
+                ...inheritable(own),
                 filter: own.filter ?? inherited.filter ?? "",
                 "clip-path": own["clip-path"] ?? inherited["clip-path"] ?? "",
               }
@@ -172,13 +180,14 @@ function read(svg: string): { shapes: Drawn[]; texts: Written[] } {
       ]);
     if (tag === "text") {
       const font = /(\d+) ([\d.]+)px/.exec(a.style ?? "");
-      const [x, y] = put([n("x"), n("y")]);
       const size = font ? Number(font[2]) : n("font-size");
+      // The stage gives the middle of a text, the server its base line.
+      const [x, y] = put([n("x"), a["dominant-baseline"] ? n("y") : n("y") - 0.35 * size]);
       texts.push({
         text: text.replaceAll("&amp;", "&"),
         x,
-        // The stage gives the middle of a text, the server its base line.
-        y: a["dominant-baseline"] ? y : y - 0.35 * size,
+        y,
+        turn: (Math.atan2(m[1], m[0]) * 180) / Math.PI,
         size,
         weight: font ? font[1] : a["font-weight"],
         fill: a.fill,
@@ -222,6 +231,8 @@ function differences(scene: Scene): string[] {
       found.push(`“${a.text}” is written otherwise: ${JSON.stringify(b)}`);
     if (Math.hypot(a.x - b.x, a.y - b.y) > 0.1 || Math.abs(a.size - b.size) > 0.01)
       found.push(`“${a.text}” stands elsewhere`);
+    if (Math.abs(Math.sin(((a.turn - b.turn) * Math.PI) / 360)) > 0.002)
+      found.push(`“${a.text}” is turned by ${a.turn.toFixed(1)} and ${b.turn.toFixed(1)}`);
   }
   return found;
 }
@@ -230,9 +241,11 @@ describe("the stage and the server draw the same", () => {
   it.each(KINDS.flatMap((k) => FINISHES.map((f) => [k.label, f.name, k.id, f.id] as const)))(
     "%s, %s",
     (_kind, _finish, kind, finish) => {
-      for (const { name, data, dials, look } of casesOf(kind).filter((_, i) => i % 5 === 0 || i % 7 === 3)) {
+      for (const { name, data, dials, look } of casesOf(kind).filter(
+        (c, i) => i % 5 === 0 || i % 7 === 3 || c.name.includes("in the track"),
+      )) {
         const scene = sceneOf(visualOf(kind, dials, { finish, ...look }), data, undefined, {
-          size: { width: 320, height: 240 },
+          size: { width: 440, height: 400 },
         });
         expect(differences(scene).slice(0, 3), name).toEqual([]);
       }
