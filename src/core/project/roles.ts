@@ -30,7 +30,6 @@ export const ROLES = {
   more: { more: field("measures", "Further measures", []) },
   second: { second: field("measure", "Second value", null) },
   headSize: { headSize: field("measure", "Head size", null) },
-  pictures: { pictures: field("pictures", "Pictures", {}) },
   comparison: { comparison: field("number", "Comparison", null) },
   target: { target: field("number", "Target", null) },
   range: { minimum: field("number", "Minimum", null), maximum: field("number", "Maximum", null) },
@@ -38,6 +37,7 @@ export const ROLES = {
   zones: { zones: field("zones", "Zones", []) },
   keep: { keep: field("keep", "Keep", null) },
   order: { order: field("order", "Order", { by: "split", order: "asc" } as Order) },
+  pictures: { pictures: field("pictures", "Pictures", {}) },
 } as const satisfies Record<string, { [K in keyof Visual]?: Field<FieldType, Visual[K]> }>;
 
 /** The name of a role. */

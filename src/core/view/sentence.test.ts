@@ -27,7 +27,7 @@ const tokens = (more: Partial<Visual>, labels: string[] = []) =>
     visual: newVisual({ id: "v", name: "V", kind: "donut", value: "Riders", ...more }),
     project,
     scale: { minimum: 0, maximum: 100 },
-    labels,
+    pictured: labels.map((label) => ({ key: label, label })),
   });
 const said = (more: Partial<Visual>, labels?: string[]) => sentenceText(tokens(more, labels));
 const phrases = (more: Partial<Visual>) =>
@@ -37,7 +37,7 @@ describe("the sentence of a visual", () => {
   it("says what a donut is made from", () => {
     expect(said({ split: { column: "route" }, keep: { first: 6, others: true }, more: ["Seats"] })).toBe(
       "Show riders and seats as a donut, split by route, each divided by …, largest first, " +
-        "keeping the first 6 and Other, for all rows.",
+        "keeping the first 6 and Other, with pictures …, for all rows.",
     );
   });
 
@@ -60,7 +60,7 @@ describe("the sentence of a visual", () => {
         { kind: "lollipop", split: { column: "route" }, pictures: { A: "icon:ship" }, headSize: "Seats" },
         ["A", "B"],
       ),
-    ).toContain("heads sized by seats, with pictures in 1 head");
+    ).toMatch(/heads sized by seats, .*, with pictures in 1 head, for all rows/);
     expect(said({ filters: [{ column: "route", in: ["A", "B"] }] })).toContain("for A and B.");
   });
 

@@ -9,6 +9,7 @@ import { offeredColumns } from "../project/offered";
 import { type FieldOf, ROLE_FIELDS, type RoleId } from "../project/roles";
 import type { Measure, NumberSource, Order, Visual } from "../project/schema";
 import { filterText } from "../rows/filter-text";
+import type { Pictured } from "../rows/picture-key";
 import { offeredSplits } from "./offered-splits";
 
 /** What of a visual a phrase changes, and with which choices. */
@@ -43,8 +44,8 @@ export interface Saying {
   project: Named;
   /** The scale that is drawn where no end of it is named. */
   scale: { minimum: number; maximum: number };
-  /** The labels of the rows that are drawn. */
-  labels: readonly string[];
+  /** What is drawn and can have a picture. */
+  pictured: readonly Pictured[];
 }
 
 /** The direction of an order in words: "largest first", "in its own order". */
@@ -221,21 +222,6 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
       ...named(measureIn(s, s.visual.headSize), "heads sized by …"),
     },
   ],
-  pictures: ({ visual, labels }) => {
-    if (!visual.split) return [];
-    const count = labels.filter((l) => own(visual.pictures, l)).length;
-    const heads = `${count} ${count === 1 ? "head" : "heads"}`;
-    const text = count ? `with pictures in ${heads}` : "with pictures …";
-    return [
-      ", ",
-      {
-        phrase: { type: "pictures" },
-        label: ROLE_FIELDS.pictures.word,
-        text,
-        tone: count ? "data" : "missing",
-      },
-    ];
-  },
   order: (s) =>
     s.visual.split
       ? [
@@ -252,6 +238,19 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
     if (!split) return [];
     const text = keep ? `the first ${keep.first}${keep.others ? " and Other" : ""}` : "all of them";
     return [", keeping ", { phrase: { type: "keep" }, label: ROLE_FIELDS.keep.word, text, tone: "data" }];
+  },
+  pictures: ({ visual, pictured }) => {
+    const count = pictured.filter(({ key }) => own(visual.pictures, key)).length;
+    const text = count ? (kindOf(visual.kind).sayPictures?.(count) ?? "") : "with pictures …";
+    return [
+      ", ",
+      {
+        phrase: { type: "pictures" },
+        label: ROLE_FIELDS.pictures.word,
+        text,
+        tone: count ? "data" : "missing",
+      },
+    ];
   },
 };
 /** What is said before the kind. */

@@ -38,6 +38,9 @@ export interface HardCase {
   look?: Partial<Visual>;
 }
 
+/** A picture for every category. */
+const SHIPS = Object.fromEntries(CATEGORIES.map((c) => [c, "icon:ship"]));
+
 const one = (value: number | null, more: Partial<VisualData> = {}) =>
   sampleData([value], { target: 100, title: "On-time departures", subtitle: "Goal {target}", ...more });
 const rate = (value: number, more: Partial<VisualData> = {}) =>
@@ -74,6 +77,7 @@ export const ONE_CASES: HardCase[] = [
   { name: "tiny", data: one(0.00042, { target: 0.0005 }) },
   { name: "a target of zero", data: one(57, { target: 0 }) },
   { name: "no target", data: one(57, { target: null }) },
+  { name: "a picture", data: rate(0.864), look: { pictures: SHIPS } },
   { name: "compared", data: one(64, { comparison: { value: 71, label: "last season" } }) },
   {
     name: "a very long title",
@@ -215,9 +219,15 @@ export const MANY_CASES: HardCase[] = [
     dials: { "colours.by": "rule" },
   },
   {
-    name: "pictures in heads",
+    name: "pictures in heads and cells",
     data: many(VALUES),
-    look: { pictures: Object.fromEntries(CATEGORIES.map((c) => [c, "icon:ship"])) },
+    look: { pictures: SHIPS },
+  },
+  {
+    name: "pictures in place of heads and cells",
+    data: many(VALUES),
+    dials: { "cell.picture": "above", "head.picture": "above" },
+    look: { pictures: SHIPS },
   },
   {
     name: "a ramp of a diverging palette",

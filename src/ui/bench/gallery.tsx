@@ -17,7 +17,7 @@ import { useVisualsData } from "../shared/visual-data";
 /** What a draft supposes, in the words of the sentence. */
 const supposed = (draft: Visual, project: Project) =>
   proposedIn(draft)
-    .map((role) => sayRole(role, { visual: draft, project, scale: { minimum: 0, maximum: 0 }, labels: [] }))
+    .map((role) => sayRole(role, { visual: draft, project, scale: { minimum: 0, maximum: 0 }, pictured: [] }))
     .join(", ");
 
 /** Where a new visual begins: every kind, drawn with the person's own measure. */

@@ -132,7 +132,7 @@ function SplitChoices({
 
 /** What a phrase of the sentence can be changed to. */
 export function PhraseChoices({ token, saying, format, palette, set, close }: Props) {
-  const { visual, project, labels } = saying;
+  const { visual, project, pictured } = saying;
   const { phrase } = token;
   const { more } = visual;
   const free = project.measures.filter((m) => m.id !== visual.value && !more.includes(m.id));
@@ -201,7 +201,7 @@ export function PhraseChoices({ token, saying, format, palette, set, close }: Pr
     case "split":
       return <SplitChoices {...common} field={phrase.field} set={set} />;
     case "pictures":
-      return <PictureChoices visual={visual} labels={labels} />;
+      return <PictureChoices visual={visual} pictured={pictured} />;
     case "order": {
       const { field } = phrase;
       return (

@@ -3,8 +3,10 @@ import { Upload } from "lucide-react";
 import { useRef, useState } from "react";
 import { own, withOwn } from "@/core/base/own";
 
+import { kindOf } from "@/core/kinds";
 import { categoryOfFile } from "@/core/project/picture-names";
 import type { OwnPicture, Visual } from "@/core/project/schema";
+import type { Pictured } from "@/core/rows/picture-key";
 import { ICONS } from "@/core/scene/icons";
 
 import { newId } from "../shared/ids";
@@ -15,18 +17,21 @@ import { useProject } from "../shared/project-context";
 const MOST_PICTURES = 60;
 
 /** For each category an icon, or a picture that was uploaded: files are given to the categories they are named after. */
-export function PictureChoices({ visual, labels }: { visual: Visual; labels: readonly string[] }) {
+export function PictureChoices({ visual, pictured }: { visual: Visual; pictured: readonly Pictured[] }) {
   const uploaded = useProject((s) => s.document.pictures);
   const apply = useProject((s) => s.apply);
   const file = useRef<HTMLInputElement>(null);
   const [problem, setProblem] = useState("");
-  const set = (label: string, value: string) => {
+  const set = (key: string, value: string) => {
     apply({
       type: "change visual",
       id: visual.id,
-      change: { pictures: withOwn(visual.pictures, label, value || null) },
+      change: { pictures: withOwn(visual.pictures, key, value || null) },
     });
   };
+  const labels = pictured.map(({ label }) => label);
+  // Where there is one thing to have a picture, a single file is for it, whatever it is called.
+  const isAlone = pictured.length === 1;
   const take = async (files: File[]) => {
     if (files.length === 0) return;
     // The parser is only fetched by those who upload something.
@@ -46,12 +51,13 @@ export function PictureChoices({ visual, labels }: { visual: Visual; labels: rea
       }
       const id = newId();
       pictures.push({ id, name: chosen.name.slice(0, 120), href: made.href });
-      const category = categoryOfFile(chosen.name, labels);
-      if (category !== null) of[id] = category;
+      const named = categoryOfFile(chosen.name, labels);
+      const category = pictured.find(({ label }) => label === named) ?? (isAlone ? pictured[0] : null);
+      if (category) of[id] = category.key;
       else if (files.length > 1) said.push(`${chosen.name} is named after no category: choose one for it.`);
     }
-    const bare = files.length > 1 ? labels.filter((l) => !Object.values(of).includes(l)) : [];
-    if (bare.length) said.push(`Without a picture: ${bare.join(", ")}.`);
+    const bare = files.length > 1 ? pictured.filter(({ key }) => !Object.values(of).includes(key)) : [];
+    if (bare.length) said.push(`Without a picture: ${bare.map(({ label }) => label).join(", ")}.`);
     setProblem(said.join(" "));
     if (pictures.length) apply({ type: "bring pictures", visual: visual.id, pictures, of });
   };
@@ -62,14 +68,19 @@ export function PictureChoices({ visual, labels }: { visual: Visual; labels: rea
   ];
   return (
     <div className="flex max-h-96 flex-col gap-1.5 overflow-auto p-3">
-      {labels.map((label) => (
-        <div key={label} className="grid grid-cols-[1fr_130px] items-center gap-2 text-sm">
+      {kindOf(visual.kind).picturesByFocus && pictured.length > 1 && (
+        <p className="text-sm text-muted">
+          A picture stands in the middle while its part of the ring is under the pointer.
+        </p>
+      )}
+      {pictured.map(({ key, label }) => (
+        <div key={key} className="grid grid-cols-[1fr_130px] items-center gap-2 text-sm">
           <span className="truncate">{label}</span>
           <Choose
             label={`Picture of ${label}`}
-            value={own(visual.pictures, label) ?? ""}
+            value={own(visual.pictures, key) ?? ""}
             options={options}
-            onChange={(v) => set(label, v)}
+            onChange={(v) => set(key, v)}
           />
         </div>
       ))}

@@ -4,6 +4,7 @@ import { PLAIN_FORMAT } from "@/core/base/number-format";
 import { scaleOf } from "@/core/kinds/anatomy/scale";
 import { areShares, firstZones } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
+import { picturedIn } from "@/core/rows/picture-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { saysTheSame } from "@/core/view/look";
 import { styleOf } from "@/core/view/picture";
@@ -35,7 +36,7 @@ export const Sentence = memo(
     const format = draft.measures.find((m) => m.id === visual.value)?.format ?? PLAIN_FORMAT;
     const { minimum, maximum, target, total: value } = data;
     const scale = scaleOf({ minimum, maximum, target, value, format, past: "hold" });
-    const saying = { visual, project: draft, scale, labels: data.rows.map((r) => r.label) };
+    const saying = { visual, project: draft, scale, pictured: picturedIn(data.rows) };
     const set = (change: Partial<Omit<Visual, "id">>) =>
       apply({ type: "change visual", id: visual.id, change });
     const style = styleOf(visual, design);

@@ -13,7 +13,7 @@ import type { Surface } from "./surface";
 export interface Look {
   palettes: Palette[];
   categoryColours: Record<string, string>;
-  /** By the category's label. */
+  /** By `pictureKey` of the row. */
   pictures: Visual["pictures"];
   ownPictures: OwnPicture[];
 }
@@ -46,6 +46,10 @@ export interface Kind<Id extends string = string> {
   /** With its article, as the sentence says it: "as a donut". */
   phrase: string;
   roles: readonly RoleId[];
+  /** How the sentence says that so many pictures were given, for kinds that have pictures. */
+  sayPictures?: (count: number) => string;
+  /** Whether a picture only stands there while the pointer is on its category. */
+  picturesByFocus?: true;
   /** Whether it shows nothing that can be told without a split. */
   needsSplit: boolean;
   /** What a split is over, where that is the course of time and not parts beside each other. */

@@ -117,7 +117,7 @@ export class Surface {
   }
 
   /** A colour as strong as shapes are drawn. */
-  private shown(color: string): string {
+  shown(color: string): string {
     return this.strength === 1 ? color : mix(color, this.theme.sheet, 1 - this.strength);
   }
 

@@ -1,11 +1,13 @@
 import type { NumberFormat } from "../../base/number-format";
 import { shortFormats } from "../../base/number-format";
 import { fillTemplate, type TemplateValue } from "../../base/template";
+import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { fitText, SMALLEST, textWidth } from "../../scene/text";
 import { number, part, template, toggle } from "./dial";
 import type { SceneInput } from "./kind";
+import { pictureMark } from "./pictures";
 import type { SharedInput, SharedPart } from "./shared-parts";
 import { textMark } from "./text-mark";
 
@@ -48,8 +50,16 @@ interface RoundPlace {
   lift?: -1 | 0 | 1;
 }
 
-/** What a round reading says: its names in each wording, and what stands under it, in a tone of its own. */
+/** How the sentence says that pictures stand with the reading, in the middle. */
+export const saysCentre = (count: number): string =>
+  count === 1 ? "with a picture in the centre" : `with ${count} pictures in the centre`;
+
+/**
+ * What a round reading says: its names in each wording, and what stands under it, in a tone of its own. The
+ * row that it is about has its picture over it.
+ */
 interface RoundWords {
+  row?: VisualRow;
   names: Record<string, TemplateValue>[];
   /** The template, where it is not the one that the dial says. */
   text?: string;
@@ -71,15 +81,35 @@ function roundText(texts: string[], width: number, most: number, size: number) {
 /** How far from its middle a round reading reaches, as a share of its size: the circle is narrowest there. */
 const REACH = { lifted: { captioned: 1.6, alone: 1 }, level: { captioned: 0.9, alone: 0.42 } };
 
+/** A picture takes this share of the free radius, and leaves the text so much of it. */
+const PICTURE = { share: 0.5, text: 0.42, least: 34 };
+
+/** The picture over a round reading, or null where there is none, or no room for it. */
+function centrePicture(input: ReadingInput, { x, y, room, lift = 0 }: RoundPlace, row?: VisualRow) {
+  if (!row || room < PICTURE.least || lift !== 0) return null;
+  const size = room * PICTURE.share;
+  const place = { id: "picture", part: "reading", x, y: y - room * 0.36, size, ink: input.theme.ink };
+  return pictureMark(input, row, place);
+}
+
 /**
  * A reading within a circle: its main line and a caption under it, at the largest size that fits. What does
  * not fit is left out.
  */
-export function roundReading(input: ReadingInput, at: RoundPlace, said: RoundWords): Mark[] {
+export function roundReading(input: ReadingInput, place: RoundPlace, said: RoundWords): Mark[] {
+  const picture = centrePicture(input, place, said.row);
+  if (!picture) return readingLines(input, place, said, READING_SHARE[place.lift ? "lifted" : "level"]);
+  const under = { ...place, y: place.y + place.room * 0.26 };
+  return [picture, ...readingLines(input, under, said, PICTURE.text)];
+}
+const READING_SHARE = { lifted: 0.42, level: 0.6 };
+
+/** The lines of a round reading; `most` is the share of the free radius that its letters are high. */
+function readingLines(input: ReadingInput, at: RoundPlace, said: RoundWords, most: number): Mark[] {
   const { style, theme } = input;
   const { within, room, lift = 0 } = at;
   if (!style.toggle("reading.shown")) return [];
-  const wanted = Math.min(style.number("reading.size"), room * (lift === 0 ? 0.6 : 0.42));
+  const wanted = Math.min(style.number("reading.size"), room * most);
   const isCaptioned = said.caption !== "" && room > 34;
   const reach = wanted * REACH[lift === 0 ? "level" : "lifted"][isCaptioned ? "captioned" : "alone"];
   const side = Math.min(at.x - within.x, within.x + within.width - at.x);

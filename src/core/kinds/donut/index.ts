@@ -1,4 +1,5 @@
 import { defineKind } from "../anatomy/kind";
+import { saysCentre } from "../anatomy/visual-reading";
 import { DONUT_PARTS } from "./parts";
 import { donutScene } from "./scene";
 
@@ -7,7 +8,9 @@ export const donut = defineKind({
   id: "donut",
   label: "Donut",
   phrase: "a donut",
-  roles: ["value", "more", "split", "series", "order", "keep"],
+  roles: ["value", "more", "split", "series", "order", "keep", "pictures"],
+  sayPictures: saysCentre,
+  picturesByFocus: true,
   needsSplit: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),

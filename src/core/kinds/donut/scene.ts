@@ -248,7 +248,7 @@ function reading(input: Input, { slices, rings, body }: Laid): Mark[] {
   // A half ring has its reading within its own half.
   const { from, sweep } = sweepOf(style);
   const place = { x: ring.cx, y: ring.cy, room: ring.inner, within: body, lift: liftOf(from, sweep) };
-  return roundReading(input, place, { names, caption });
+  return roundReading(input, place, { row: focused?.row, names, caption });
 }
 
 function draw(input: Input, laid: Laid): Mark[] {

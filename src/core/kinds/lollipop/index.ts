@@ -8,6 +8,7 @@ export const lollipop = defineKind({
   label: "Lollipop",
   phrase: "lollipops",
   roles: ["value", "split", "baseline", "headSize", "pictures", "order", "keep"],
+  sayPictures: (count) => `with pictures in ${count} ${count === 1 ? "head" : "heads"}`,
   needsSplit: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },

@@ -1,9 +1,7 @@
 import { formatNumber } from "../../base/number-format";
-import { own } from "../../base/own";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
-import { ICONS } from "../../scene/icons";
 import type { Handle, Mark } from "../../scene/marks";
 import { fittingSize, LINE_HEIGHT } from "../../scene/text";
 import type { Bands } from "../anatomy/axis";
@@ -16,6 +14,7 @@ import { footNote, layFrame, titleOf } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, oneLine } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
+import { pictureMark, pictureOf } from "../anatomy/pictures";
 import { niceAbove } from "../anatomy/scale";
 import { symbolMark } from "../anatomy/symbol";
 import { textMark } from "../anatomy/text-mark";
@@ -94,7 +93,6 @@ function inHead(input: Input, row: VisualRow, room: HeadRoom, wordings: string[]
   }
   return null;
 }
-const pictureOf = ({ look }: Input, row: VisualRow) => own(look.pictures, row.label);
 
 /** One label in a head beside another at the end would read as two things: all go to one place. */
 function placeOf(input: Input, body: Box, wordings: string[][], size: number): Laid["place"] {
@@ -146,28 +144,6 @@ interface Head {
   opacity: number;
 }
 
-/** A category's picture within a circle: an icon in strokes, or the uploaded one. */
-function pictureMarks({ look }: Input, row: VisualRow, head: Head): Mark[] {
-  const name = own(look.pictures, row.label);
-  const { x, y, diameter, ink, opacity } = head;
-  if (!name || diameter < 12) return [];
-  const size = diameter * 0.62;
-  const base = {
-    id: `picture:${row.key}`,
-    part: "head",
-    x: x - size / 2,
-    y: y - size / 2,
-    opacity,
-  };
-  const strokeWidth = Math.max(1, size / 13);
-  if (name.startsWith("icon:")) {
-    const d = own(ICONS, name.slice(5));
-    return d ? [{ type: "icon", ...base, size, box: 24, d, stroke: ink, strokeWidth }] : [];
-  }
-  const uploaded = look.ownPictures.find((p) => p.id === name);
-  return uploaded ? [{ type: "picture", ...base, width: size, height: size, href: uploaded.href }] : [];
-}
-
 /** The stem from the base line to the value; none where it has no length. */
 function stemMarks(input: Input, { bands }: Laid, row: VisualRow, i: number, diameter: number): Mark[] {
   const { style, theme } = input;
@@ -201,15 +177,21 @@ function farSide(horizontal: boolean, to: number, base: number): Side {
   return to <= base ? "top" : "bottom";
 }
 
+/** What a head says and stands for, whatever it is drawn as. */
+function saidByHead(input: Input, row: VisualRow): Pick<Mark, "datum" | "shows"> {
+  const { headSize } = input.data;
+  const size = headSize && { label: headSize.label, value: formatNumber(row.headSize, headSize.format) };
+  return {
+    datum: rowDatum(input, row, size ? [size] : []),
+    shows: { row: row.key, value: row.value ?? 0, channel: "position" },
+  };
+}
+
 /** The circle of a row's head. */
 function headMark(input: Input, { colours }: Laid, row: VisualRow, i: number, head: Head): Mark {
-  const { data, style, theme } = input;
+  const { style, theme } = input;
   const { x, y, diameter, opacity } = head;
   const border = Math.min(style.number("head.border"), diameter / 4);
-  const size = data.headSize && {
-    label: data.headSize.label,
-    value: formatNumber(row.headSize, data.headSize.format),
-  };
   return {
     type: "circle",
     id: `head:${row.key}`,
@@ -220,8 +202,7 @@ function headMark(input: Input, { colours }: Laid, row: VisualRow, i: number, he
     fill: colours.of(row, i),
     ...(border > 0 ? { stroke: style.colour("head.borderColour", theme.ink), strokeWidth: border } : {}),
     opacity,
-    datum: rowDatum(input, row, size ? [size] : []),
-    shows: { row: row.key, value: row.value ?? 0, channel: "position" },
+    ...saidByHead(input, row),
     surface: "data",
     grow: "middle",
   };
@@ -243,22 +224,32 @@ function writtenIn(input: Input, laid: Laid, row: VisualRow, i: number, head: He
   return symbol ? [{ ...symbol, opacity }] : [];
 }
 
+/** The picture of a row, so large and in such an ink; null where it has none, or its head is a dot. */
+function headPicture(input: Input, row: VisualRow, head: Head, share: number, ink: string) {
+  const { x, y, diameter, opacity } = head;
+  const place = { id: `picture:${row.key}`, part: "head", x, y, size: diameter * share, ink, opacity };
+  return diameter < 12 ? null : pictureMark(input, row, place);
+}
+
+/** A row's head with what stands in it, or the picture in its place, which then says what the head would. */
+function headMarks(input: Input, laid: Laid, row: VisualRow, i: number, head: Head): Mark[] {
+  const { style, theme } = input;
+  const alone =
+    style.choice("head.picture") === "above" ? headPicture(input, row, head, 0.93, theme.ink) : null;
+  if (alone) return [{ ...alone, ...saidByHead(input, row) }];
+  const within = headPicture(input, row, head, 0.62, head.ink);
+  return [headMark(input, laid, row, i, head), ...(within ? [within] : writtenIn(input, laid, row, i, head))];
+}
+
 function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
   if (row.value === null) return [];
   const { bands, heads, colours } = laid;
-  const { style, theme, surface } = input;
   const diameter = diameterOf(input, row, heads);
   const [along, across] = [bands.at(row.value), bands.centre(i)];
   const [x, y] = bands.horizontal ? [along, across] : [across, along];
-  const isReplaced = style.choice("head.picture") === "above" && pictureOf(input, row) !== undefined;
-  const ink = isReplaced ? theme.ink : surface.inkOn(colours.of(row, i));
+  const ink = input.surface.inkOn(colours.of(row, i));
   const head = { x, y, diameter, ink, opacity: strength(input, row.key) };
-  return [
-    ...stemMarks(input, laid, row, i, diameter),
-    ...(isReplaced ? [] : [headMark(input, laid, row, i, head)]),
-    ...pictureMarks(input, row, isReplaced ? { ...head, diameter: diameter * 1.5 } : head),
-    ...writtenIn(input, laid, row, i, head),
-  ];
+  return [...stemMarks(input, laid, row, i, diameter), ...headMarks(input, laid, row, i, head)];
 }
 
 /** Where a row's head ends. */

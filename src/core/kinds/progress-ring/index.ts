@@ -1,4 +1,5 @@
 import { defineKind } from "../anatomy/kind";
+import { saysCentre } from "../anatomy/visual-reading";
 import { PROGRESS_RING_PARTS } from "./parts";
 import { progressRingScene } from "./scene";
 
@@ -7,7 +8,9 @@ export const progressRing = defineKind({
   id: "progress ring",
   label: "Progress ring",
   phrase: "a progress ring",
-  roles: ["value", "more", "target", "split", "order", "keep"],
+  roles: ["value", "more", "target", "split", "order", "keep", "pictures"],
+  sayPictures: saysCentre,
+  picturesByFocus: true,
   needsSplit: false,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),

@@ -133,6 +133,7 @@ function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[
     input,
     { x: cx, y: cy, room, within: body, lift },
     {
+      row: shown,
       names,
       text: textAgainst(style.template("reading.text"), goal),
       caption: several ? shown.label : caption,

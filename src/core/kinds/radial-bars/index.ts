@@ -1,4 +1,5 @@
 import { defineKind } from "../anatomy/kind";
+import { saysCentre } from "../anatomy/visual-reading";
 import { RADIAL_BARS_PARTS } from "./parts";
 import { radialBarsScene } from "./scene";
 
@@ -7,7 +8,9 @@ export const radialBars = defineKind({
   id: "radial bars",
   label: "Radial bars",
   phrase: "radial bars",
-  roles: ["value", "target", "split", "order", "keep"],
+  roles: ["value", "target", "split", "order", "keep", "pictures"],
+  sayPictures: saysCentre,
+  picturesByFocus: true,
   needsSplit: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),

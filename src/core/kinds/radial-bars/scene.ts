@@ -115,7 +115,11 @@ function reading(input: Input, { rows, rings, centre, body }: Laid): Mark[] {
   const names = namesFor(input, { total: now, value: now });
   const caption = focused ? focused.label : fillTemplate(style.template("reading.caption"), names[0]);
   const room = rings[rings.length - 1].inner;
-  return roundReading(input, { x: centre.cx, y: centre.cy, room, within: body }, { names, caption });
+  return roundReading(
+    input,
+    { x: centre.cx, y: centre.cy, room, within: body },
+    { row: focused, names, caption },
+  );
 }
 
 function say(input: Input, { goal, left }: Laid): string {

@@ -31,7 +31,7 @@ export function layGrid({ style }: Input, body: Box): Grid {
 }
 
 /** A cell in the order of filling, or the part of it between two shares of its length. */
-interface Cell {
+export interface Cell {
   n: number;
   from: number;
   to: number;
@@ -51,21 +51,25 @@ function cutOf({ style }: Input, { from, to }: Cell, x: number, y: number, cell:
 /** What a cell looks like besides its shape. */
 type CellLook = Pick<Mark, "id" | "part" | "fill" | "surface" | "datum" | "opacity" | "shows">;
 
+/** The middle of a cell by its place in the order of filling. */
+export function middleOf({ style }: Input, grid: Grid, n: number): { x: number; y: number } {
+  const { pitch, rows, columns } = grid;
+  const { column, row } = cellAt(n, rows, columns, style.choice("cell.order"), style.choice("cell.corner"));
+  return { x: grid.x + (column + 0.5) * pitch, y: grid.y + (row + 0.5) * pitch };
+}
+
 /** One cell, or a part of it: its own shape, cut. */
 export function cellMark(input: Input, grid: Grid, wanted: Cell, look: CellLook): Mark {
   const { style } = input;
-  const { cell, pitch, rows, columns } = grid;
-  const order = style.choice("cell.order");
-  const { column, row } = cellAt(wanted.n, rows, columns, order, style.choice("cell.corner"));
-  const x = grid.x + column * pitch + (pitch - cell) / 2;
-  const y = grid.y + row * pitch + (pitch - cell) / 2;
+  const { cell } = grid;
+  const { x: mx, y: my } = middleOf(input, grid, wanted.n);
+  const [x, y] = [mx - cell / 2, my - cell / 2];
   const isPart = wanted.to - wanted.from < 1 - 1e-9;
   const cut = {
     ...cutOf(input, wanted, x, y, cell),
     radii: [0, 0, 0, 0] as [number, number, number, number],
   };
   const clip = isPart ? { clip: cut } : {};
-  const [mx, my] = [x + cell / 2, y + cell / 2];
   switch (style.choice("cell.shape")) {
     case "circle":
       return { type: "circle", cx: mx, cy: my, r: cell / 2, grow: "middle", ...look, ...clip };
@@ -81,7 +85,7 @@ export function cellMark(input: Input, grid: Grid, wanted: Cell, look: CellLook)
     default: {
       const r = style.choice("cell.shape") === "rounded" ? cell * 0.24 : 0;
       const box = { x, y, width: cell, height: cell };
-      const grow = order === "row" ? "left" : "bottom";
+      const grow = style.choice("cell.order") === "row" ? "left" : "bottom";
       return { type: "rect", ...box, radii: [r, r, r, r], grow, ...look, ...clip };
     }
   }

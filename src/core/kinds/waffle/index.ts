@@ -7,7 +7,9 @@ export const waffle = defineKind({
   id: "waffle",
   label: "Waffle",
   phrase: "a waffle",
-  roles: ["value", "target", "split", "order", "keep"],
+  roles: ["value", "target", "split", "order", "keep", "pictures"],
+  sayPictures: (count) =>
+    count === 1 ? "with a picture in the cells" : `with ${count} pictures in the cells`,
   needsSplit: false,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 6 }),

@@ -20,6 +20,15 @@ export const WAFFLE_PARTS = [
       ],
       "rounded",
     ),
+    choice(
+      "picture",
+      "Picture",
+      [
+        ["inside", "in the cell"],
+        ["above", "in place of the cell"],
+      ],
+      "inside",
+    ),
     number("gap", "Gap", [0, 60, 1], "%", 20),
     choice(
       "order",

@@ -22,9 +22,10 @@ import type { SceneInput } from "../anatomy/kind";
 import { shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import type { LegendEntry } from "../anatomy/legend-entry";
+import { pictureMark } from "../anatomy/pictures";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor } from "../anatomy/visual-reading";
-import { cellMark, type Grid, layGrid } from "./grid";
+import { type Cell, cellMark, type Grid, layGrid, middleOf } from "./grid";
 import { layMultiples, type OwnGrid } from "./multiples";
 import type { WafflePart } from "./parts";
 import { type CellRun, partRuns, ratioRuns } from "./runs";
@@ -216,25 +217,34 @@ function cellMarks(input: Input, grid: Grid, runs: CellRun[], of = ""): Mark[] {
   return [...empty, ...runs.flatMap((run) => runMarks(input, grid, run))];
 }
 
-function runMarks(input: Input, grid: Grid, { id, row, from, to, color, datum }: CellRun): Mark[] {
+function runMarks(input: Input, grid: Grid, run: CellRun): Mark[] {
   const marks: Mark[] = [];
-  for (let n = Math.floor(from); n < to - 1e-9; n++) {
-    const cell = { n, from: Math.max(0, from - n), to: Math.min(1, to - n) };
-    if (cell.to - cell.from < 1e-6) continue;
-    marks.push(
-      cellMark(input, grid, cell, {
-        id: `cell:${id}:${n}`,
-        part: "cell",
-        fill: color,
-        datum,
-        opacity: strength(input, row.key),
-        shows: { row: row.key, value: row.value ?? 0, channel: "count" },
-        surface: "data",
-      }),
-    );
+  for (let n = Math.floor(run.from); n < run.to - 1e-9; n++) {
+    const cell = { n, from: Math.max(0, run.from - n), to: Math.min(1, run.to - n) };
+    if (cell.to - cell.from >= 1e-6) marks.push(...filledCell(input, grid, run, cell));
   }
   return marks;
 }
+
+/** A filled cell, or its part, with the picture of its row in it or in its place. */
+function filledCell(input: Input, grid: Grid, { id, row, color, datum }: CellRun, cell: Cell): Mark[] {
+  const { surface, style } = input;
+  const shows = { row: row.key, value: row.value ?? 0, channel: "count" } as const;
+  const opacity = strength(input, row.key);
+  const look = { id: `cell:${id}:${cell.n}`, part: "cell", fill: color, datum, opacity, shows };
+  const drawn = cellMark(input, grid, cell, { ...look, surface: "data" });
+  const isReplaced = style.choice("cell.picture") === "above";
+  const size = grid.cell * (isReplaced ? 1 : 0.66);
+  if (size < LEAST_PICTURE) return [drawn];
+  const ink = isReplaced ? surface.shown(color) : surface.inkOn(color);
+  const place = { id: `picture:${id}:${cell.n}`, part: "cell", ...middleOf(input, grid, cell.n), size, ink };
+  const picture = pictureMark(input, row, { ...place, opacity });
+  if (!picture) return [drawn];
+  const cut = drawn.clip ? { clip: drawn.clip } : {};
+  return isReplaced ? [{ ...picture, ...cut, datum, shows }] : [drawn, { ...picture, ...cut }];
+}
+/** A picture of fewer pixels a side is a smear. */
+const LEAST_PICTURE = 7;
 
 /** The room for the reading at the left of the grid or above it; null where there is none. */
 function layReading(input: Input, body: Box, side: "left" | "above"): { at: Box; body: Box } | null {
