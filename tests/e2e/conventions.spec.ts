@@ -18,6 +18,9 @@ test("a project has its calendar and its words, in every picture, and undo takes
   await dialog.getByLabel("Time zone of today").fill("Nowhere/Else");
   await page.keyboard.press("Enter");
   await expect(dialog.getByRole("alert")).toHaveText(/Write a time zone such as/);
+  await dialog.getByLabel("the end of a scale that nobody named").fill("Full");
+  await page.keyboard.press("Enter");
+  await expect(dialog.getByRole("alert").last()).toHaveText("Keep {value} in it: this is filled in.");
   await dialog.getByRole("button", { name: "Close" }).click();
   await expect(opener).toBeFocused();
   await expect(stage.getByText(/^Quarter\s?4/).first()).toBeVisible();

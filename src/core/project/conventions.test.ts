@@ -22,10 +22,17 @@ import { bucketLabels, keyLabel, wordingOf } from "../rows/key-labels";
 import { differences } from "../view/differences";
 import { pictureOf } from "../view/picture";
 import { toQuery } from "../view/query";
-import { calendarOf, wordsOf } from "./conventions";
+import { calendarOf, counted, filledIn, WORDS, type WordName, wordProblem, wordsOf } from "./conventions";
 import { edited } from "./edits";
 import { scopeOf } from "./names";
-import { conventionsSchema, emptyProject, measureSchema, type Project, tableSchema } from "./schema";
+import {
+  conventionsSchema,
+  emptyProject,
+  LONGEST_WORD,
+  measureSchema,
+  type Project,
+  tableSchema,
+} from "./schema";
 
 const day = (text: string) => parseIsoDate(text) as number;
 const calendar = (part: Partial<Calendar> = {}): Calendar => ({ ...ISO_CALENDAR, ...part });
@@ -170,6 +177,43 @@ describe("the conventions of a project", () => {
     const scene = pictureOf(visual, said, answer(toQuery(visual, said) as QueryInput, said));
     const texts = scene.marks.flatMap((m) => (m.type === "text" ? [m.text] : []));
     expect(texts).toEqual(expect.arrayContaining(["ja", "nein", "unknown"]));
+  });
+
+  it("have words with places to fill in, which an own word keeps or is not taken", () => {
+    const kept = "Voll bei {value}";
+    const said = project({ words: { fullAt: kept, more: "und mehr", other: "{n} andere", left: "{value" } });
+    expect(wordsOf(said)).toMatchObject({ ...WORDS, fullAt: kept });
+    expect(wordProblem("fullAt", kept)).toBeNull();
+    expect(wordProblem("fullAt", "  ")).toBeNull();
+    expect(wordProblem("more", "und mehr")).toBe("Keep {n} in it: this is filled in.");
+    expect(wordProblem("other", "{n} andere")).toContain("Leave out the braces");
+    expect(wordProblem("left", "{value} {{left")).not.toBeNull();
+    expect(wordProblem("of", "o".repeat(LONGEST_WORD + 1))).toContain("at most");
+    expect(filledIn(kept, { value: "{n} $& {value}" })).toBe("Voll bei {n} $& {value}");
+    expect([counted(WORDS.more, 0), counted(WORDS.more, 3)]).toEqual(["", "and 3 more"]);
+    for (const name of Object.keys(WORDS) as WordName[]) expect(wordProblem(name, WORDS[name])).toBeNull();
+  });
+
+  it("say the foot of a picture and its tooltips in the words of the project", () => {
+    const said = project({ words: { fullAt: "Voll bei {value}", share: "Anteil", more: "und {n} mehr" } });
+    const visual = newVisual({
+      id: "v",
+      name: "v",
+      kind: "radial bars",
+      value: "n",
+      split: { column: "ok" },
+    });
+    const scene = pictureOf(visual, said, answer(toQuery(visual, said) as QueryInput, said));
+    const texts = scene.marks.flatMap((m) => (m.type === "text" ? [m.text] : []));
+    expect(texts.filter((text) => text.startsWith("Voll bei "))).toHaveLength(1);
+    const donut = pictureOf(
+      { ...visual, kind: "donut" },
+      said,
+      answer(toQuery({ ...visual, kind: "donut" }, said) as QueryInput, said),
+    );
+    const lines = donut.marks.flatMap((m) => m.datum?.lines.map((l) => l.label) ?? []);
+    expect(lines).toContain("Anteil");
+    expect(lines).not.toContain("Share");
   });
 
   it("are changed by an edit with its words, which differences find too", () => {

@@ -298,6 +298,9 @@ export const boardSchema = z.object({
   controls: z.array(controlSchema).max(20).default([]),
 });
 
+/** The most letters of a fixed word of pictures. */
+export const LONGEST_WORD = 80;
+
 /** What a project takes for granted: how weeks and years are counted, and the words that pictures say. */
 export const conventionsSchema = z.object({
   weekStart: z.enum(["monday", "sunday", "saturday"]).default("monday"),
@@ -317,7 +320,7 @@ export const conventionsSchema = z.object({
     .regex(/^[A-Z]{3}$/, "A currency is three capitals, for example EUR.")
     .default("EUR"),
   /** Fixed words of pictures by their name, where they are not those that ship. */
-  words: namedValues(z.string().max(60), 40).default({}),
+  words: namedValues(z.string().max(LONGEST_WORD), 80).default({}),
 });
 
 /** The whole document of a project. */

@@ -1,4 +1,3 @@
-import { andMore } from "../base/more";
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
@@ -6,7 +5,7 @@ import type { Value } from "../base/value";
 import type { Filter, Result } from "../plan/query";
 import { addsUp } from "../project/adds-up";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
-import { WORDS, wordsOf } from "../project/conventions";
+import { counted, WORDS, wordsOf } from "../project/conventions";
 import type { Named } from "../project/names";
 import type { Measure, NumberSource, Visual } from "../project/schema";
 import { columnInTemplates, nameInTemplates, type TemplateRole } from "../project/templates";
@@ -162,7 +161,12 @@ function splitsInTemplates({ visual, project, result }: Reading): [string, Templ
       return [[name, { from, to, text }]];
     }
     const said = shown.slice(0, NAMED_CATEGORIES).map(labelFor).join(", ");
-    return [[name, [said, andMore(shown.length - NAMED_CATEGORIES)].filter(Boolean).join(" ")]];
+    return [
+      [
+        name,
+        [said, counted(wordsOf(project).more, shown.length - NAMED_CATEGORIES)].filter(Boolean).join(" "),
+      ],
+    ];
   });
 }
 const earlier = (a: Value, b: Value) => (String(a) < String(b) ? a : b);

@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { isTimeZone } from "@/core/base/calendar";
 import { own, withOwn } from "@/core/base/own";
-import { WORDS, type WordName } from "@/core/project/conventions";
+import { WORDS, type WordName, wordProblem } from "@/core/project/conventions";
 import type { Conventions } from "@/core/project/schema";
 import { CommitField } from "./commit-field";
 import { Choose, Labelled } from "./labelled";
@@ -39,6 +39,27 @@ const SAID_OF: Record<WordName, string> = {
   belowStart: "a value below a scale",
   noTarget: "a ring that has nothing to run against",
   noNames: "after the number of names that have no room",
+  more: "names that a legend or a text leaves out",
+  unfit: "rows that have no room",
+  belowLeftOut: "values that have no part of a whole",
+  tinyLeftOut: "parts too small for a cell",
+  emptyTracks: "values that no bar starts for",
+  notAdditive: "parts that make no whole together",
+  fullAt: "the end of a scale that nobody named",
+  scaleStart: "a scale that does not start at zero",
+  stemStart: "stems that do not start at zero",
+  headArea: "what the area of heads shows",
+  twoScales: "two measures on scales of their own",
+  noGoal: "a target that nothing can run to",
+  against: "between a change and what it is against",
+  left: "what remains to a target",
+  value: "the value, in a tooltip",
+  share: "the share, in a tooltip",
+  target: "the target, in a tooltip",
+  gap: "the gap to it, in a tooltip",
+  zone: "the zone, in a tooltip",
+  cells: "the number of cells, in a tooltip",
+  within: "the series, in a tooltip",
 };
 
 function Fields() {
@@ -119,7 +140,8 @@ function Fields() {
               id={id}
               value={own(now.words, name) ?? ""}
               placeholder={WORDS[name]}
-              onCommit={(word) => set({ words: withOwn(now.words, name, word.trim().slice(0, 60) || null) })}
+              check={(word) => wordProblem(name, word)}
+              onCommit={(word) => set({ words: withOwn(now.words, name, word.trim() || null) })}
             />
           )}
         </Labelled>

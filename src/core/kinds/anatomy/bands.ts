@@ -157,12 +157,12 @@ function plotOver(s: Settled): Plot {
 }
 
 function settle(input: BandsInput, whole: Box, wanted: BandsWanted): { settled: Settled; marks: Mark[] } {
-  const { style, theme, data } = input;
+  const { style, data } = input;
   const { horizontal } = wanted;
   const nameSize = Math.max(SMALLEST, Math.min(style.number("axis.size"), whole.height / 6));
   const least = horizontal ? Math.max(nameSize * 1.15, LEAST.horizontal) : LEAST.vertical;
   const fits = (box: Box) => (horizontal ? box.height : box.width) / least;
-  const { body, shown, marks } = notedRows(whole, theme, data.rows.length, fits);
+  const { body, shown, marks } = notedRows(input, whole, data.rows.length, fits);
   const rows = data.rows.slice(0, shown);
   const grid = style.number("axis.grid");
   const domain = domainOf(wanted.reach.slice(0, shown), grid, wanted.start);

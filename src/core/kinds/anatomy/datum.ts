@@ -1,6 +1,6 @@
-import { andMore } from "../../base/more";
 import { formatNumber, type NumberFormat } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import { counted } from "../../project/conventions";
 import { type RowKey, subjectOf } from "../../rows/row-key";
 import type { VisualData, VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";
@@ -78,5 +78,5 @@ export function leadingRows(
 ): string {
   const { rows } = input.data;
   const said = rows.slice(0, 3).map((r) => (rows.length === 1 ? write(r) : `${r.label} ${write(r)}`));
-  return [said.join(", "), andMore(rows.length - 3)].filter(Boolean).join(" ");
+  return [said.join(", "), counted(input.data.words.more, rows.length - 3)].filter(Boolean).join(" ");
 }

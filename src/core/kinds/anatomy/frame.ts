@@ -1,5 +1,5 @@
-import { doNotFit } from "../../base/more";
 import { fillTemplate } from "../../base/template";
+import { counted } from "../../project/conventions";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Handle, Mark, Scene, Text } from "../../scene/marks";
@@ -164,10 +164,6 @@ export function blankScene(input: SharedInput): Scene | null {
 /** The title as it is written, or what is shown. */
 export const titleOf = ({ data }: SharedInput): string =>
   fillTemplate(data.title, data.names).trim() || data.valueLabel;
-
-/** What a picture says that puts parts together which make no whole: ratios, averages, distinct counts. */
-export const NOT_ADDITIVE = "The parts do not add up to the total";
-
 /** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
 export function footNote(body: Box, theme: Theme, text: string, id = "note"): { marks: Mark[]; body: Box } {
   return !text || body.height < 110 ? { marks: [], body } : footLine(body, theme, text, id);
@@ -197,14 +193,14 @@ function footLine(body: Box, theme: Theme, text: string, id: string): { marks: M
  * many a body has room for; the line at the foot takes of that room too.
  */
 export function notedRows(
+  { theme, data: { words } }: SharedInput,
   body: Box,
-  theme: Theme,
   count: number,
   fits: (body: Box) => number,
 ): { marks: Mark[]; body: Box; shown: number } {
   const whole = (box: Box) => Math.max(1, Math.floor(fits(box)));
   if (count <= whole(body)) return { marks: [], body, shown: count };
-  const noted = (unfit: number) => footNote(body, theme, doNotFit(unfit), "unfit");
+  const noted = (unfit: number) => footNote(body, theme, counted(words.unfit, unfit), "unfit");
   const shown = whole(noted(count).body);
   return { ...noted(count - shown), shown };
 }

@@ -1,5 +1,6 @@
 import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
-import type { VisualData } from "../../rows/visual-data";
+import { filledIn } from "../../project/conventions";
+import type { VisualData, VisualRow } from "../../rows/visual-data";
 import { keepingSides } from "./figures";
 import { niceAbove, type PastEnd } from "./scale";
 import type { SharedInput } from "./shared-parts";
@@ -17,9 +18,6 @@ export interface Goal {
   missing: string;
 }
 
-/** What a picture says where the target of a single value is none to run against. */
-const NOTHING_TO_REACH = "the target is not above zero";
-
 /**
  * The target, else 1 for a percent; else several rows run to a round number at or above the largest of them,
  * which the picture says. The track ends later where it extends.
@@ -31,22 +29,22 @@ export function goalOf({ data }: SharedInput, past: PastEnd): Goal {
   const whole = isTarget ? data.target : share;
   const full = whole ?? niceAbove(largest);
   const end = past === "extend" && largest > full ? largest : full;
-  const none = data.target === null ? data.words.noTarget : NOTHING_TO_REACH;
+  const none = data.target === null ? data.words.noTarget : data.words.noGoal;
   return { whole, full, end, isTarget, missing: whole === null && data.rows.length <= 1 ? none : "" };
 }
 
 /** What the tooltip says of a row besides its value: the goal and how much of it is reached. */
 export function goalLines(
+  { words, format }: VisualData,
   goal: Goal,
-  value: number | null,
-  write: (n: number) => string,
-  share: (n: number) => string,
+  { value, format: own }: Pick<VisualRow, "value" | "format">,
 ): { label: string; value: string }[] {
   if (!goal.isTarget || value === null) return [];
+  const write = (n: number) => formatNumber(n, own ?? format);
   return [
-    { label: "Target", value: write(goal.full) },
-    { label: "Share", value: share(value / goal.full) },
-    { label: "Gap to target", value: write(value - goal.full) },
+    { label: words.target, value: write(goal.full) },
+    { label: words.share, value: shareText(value / goal.full) },
+    { label: words.gap, value: write(value - goal.full) },
   ];
 }
 
@@ -56,6 +54,17 @@ export function goalLines(
  */
 export const shareFormat = (share: number | null): NumberFormat =>
   share === null ? PERCENT_FORMAT : keepingSides(PERCENT_FORMAT, [share], [1]);
+
+const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
+
+/**
+ * A share as whole percents, with a decimal where they would say too little: below 10 %, and near a goal that
+ * is not reached.
+ */
+export function shareText(share: number): string {
+  const small = share !== 0 && Math.abs(share) < 0.1;
+  return formatNumber(share, small ? SMALL_SHARE : shareFormat(share));
+}
 
 /** What a value is called that lies outside nothing to the goal; empty where it lies between. */
 export function beyondGoal({ words }: VisualData, value: number | null, whole: number | null): string {
@@ -76,6 +85,6 @@ export const shareOfGoal = ({ whole }: Goal, value: number | null): number | nul
 export const textAgainst = (template: string, { whole }: Goal): string =>
   whole === null ? template.replace(/\{\s*share\s*(:[^{}]*)?\}/gi, "{value}") : template;
 
-/** "A full ring is 350 000": the end of a scale that nobody named, which the picture has to say. */
-export const chosenEnd = ({ whole, missing, end }: Goal, track: string, format: NumberFormat): string =>
-  whole === null && !missing ? `A full ${track} is ${formatNumber(end, format)}` : "";
+/** "Full at 350 000": the end of a scale that nobody named, which the picture has to say. */
+export const chosenEnd = ({ words, format }: VisualData, { whole, missing, end }: Goal): string =>
+  whole === null && !missing ? filledIn(words.fullAt, { value: formatNumber(end, format) }) : "";

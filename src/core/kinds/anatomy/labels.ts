@@ -5,7 +5,7 @@ import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
 import { categoryNames } from "./datum";
 import { type ChoiceDial, choice, colour, type Dial, number, part, template, toggle } from "./dial";
-import { shareFormat } from "./goal";
+import { shareText } from "./goal";
 import type { SharedInput } from "./shared-parts";
 
 const SAYS = {
@@ -67,17 +67,6 @@ export function labelsPart<
     ...more,
   ]);
 }
-const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
-
-/**
- * A share as whole percents, with a decimal where they would say too little: below 10 %, and near a goal that
- * is not reached.
- */
-export function shareText(share: number): string {
-  const small = share !== 0 && Math.abs(share) < 0.1;
-  return formatNumber(share, small ? SMALL_SHARE : shareFormat(share));
-}
-
 /**
  * The format with the fewest decimals, not below its own, at which different values are written differently;
  * its own where ten do not do.

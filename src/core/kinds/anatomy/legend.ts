@@ -1,5 +1,5 @@
-import { andMore } from "../../base/more";
 import { formatNumber } from "../../base/number-format";
+import { counted } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
@@ -9,7 +9,7 @@ import type { Colours } from "./colours";
 import { choice, part, toggle } from "./dial";
 import type { SceneInput } from "./kind";
 import type { LegendEntry } from "./legend-entry";
-import type { SharedPart } from "./shared-parts";
+import type { SharedInput, SharedPart } from "./shared-parts";
 import { symbolMark } from "./symbol";
 import { textMark } from "./text-mark";
 
@@ -73,7 +73,7 @@ export function legendFor(
   { place = input.style.choice("legend.place"), wide = false }: { place?: string; wide?: boolean } = {},
 ): LaidLegend {
   const ruled = colours.ruleLegend();
-  return layLegend(place, ruled.length ? ruled : entries, body, input.theme, wide);
+  return layLegend(input, place, ruled.length ? ruled : entries, body, wide);
 }
 
 const SIZE = 11.5;
@@ -85,13 +85,19 @@ const LEAST = { width: 180, height: 84 };
 const SWATCH = 10;
 
 /** Draws a legend and gives what is left of the body. Frames too small for one go without. */
-function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Theme, wide = false): LaidLegend {
+function layLegend(
+  input: SharedInput,
+  place: string,
+  entries: LegendEntry[],
+  body: Box,
+  wide = false,
+): LaidLegend {
   if (place === "none" || entries.length === 0 || body.width < LEAST.width || body.height < LEAST.height)
     return { marks: [], body };
   const width = (e: LegendEntry) =>
     SWATCH + 6 + textWidth(e.label, SIZE, 400) + (e.value ? 8 + textWidth(e.value, SIZE, 500) : 0);
-  if (place === "right") return layRight(entries, body, theme, Math.max(...entries.map(width)));
-  const below = layBelow(entries, body, theme, width);
+  if (place === "right") return layRight(input, entries, body, Math.max(...entries.map(width)));
+  const below = layBelow(input, entries, body, width);
   if (place === "bottom") return below;
   if (place === "top") {
     const taken = body.height - below.body.height;
@@ -101,7 +107,7 @@ function layLegend(place: string, entries: LegendEntry[], body: Box, theme: Them
   // Bands use a width that a legend at their side would take.
   if (place === "auto" && wide) return below;
   // Where it fits: the place that leaves the larger square for the picture.
-  const right = layRight(entries, body, theme, Math.max(...entries.map(width)));
+  const right = layRight(input, entries, body, Math.max(...entries.map(width)));
   const square = (b: Box) => Math.min(b.width, b.height);
   return square(right.body) >= square(below.body) ? right : below;
 }
@@ -159,15 +165,16 @@ function entryMarks(e: LegendEntry, { x, y, room, valueAtEnd }: EntryPlace, them
   return [swatch, name, value];
 }
 
-function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: number): LaidLegend {
+function layRight(input: SharedInput, entries: LegendEntry[], body: Box, widest: number): LaidLegend {
+  const { theme, data } = input;
   const widestAllowed = body.width * 0.4;
   // Names go before values: where both do not fit, the values go, and the tooltip has them.
   if (widest > widestAllowed && entries.some((e) => e.value))
     return layLegend(
+      input,
       "right",
       entries.map((e) => ({ ...e, value: "" })),
       body,
-      theme,
     );
   const room = Math.min(widest + 2, widestAllowed);
   const pitch = Math.max(LEAST_ROW, Math.min(ROW, body.height / entries.length));
@@ -184,7 +191,7 @@ function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: numbe
       textMark("legend:more", "legend", {
         x,
         y: top + shown.length * pitch,
-        text: andMore(entries.length - shown.length),
+        text: counted(data.words.more, entries.length - shown.length),
         size: SIZE,
         weight: 400,
         fill: theme.muted,
@@ -194,9 +201,9 @@ function layRight(entries: LegendEntry[], body: Box, theme: Theme, widest: numbe
 }
 
 function layBelow(
+  { theme, data }: SharedInput,
   entries: LegendEntry[],
   body: Box,
-  theme: Theme,
   width: (e: LegendEntry) => number,
 ): LaidLegend {
   const most = Math.max(1, Math.floor((body.height * 0.3) / ROW));
@@ -230,7 +237,7 @@ function layBelow(
       textMark("legend:more", "legend", {
         x: body.x + body.width / 2,
         y: top + rows.length * ROW,
-        text: andMore(hidden),
+        text: counted(data.words.more, hidden),
         size: SIZE,
         weight: 400,
         fill: theme.muted,

@@ -1,4 +1,3 @@
-import { formatNumber } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Mark } from "../../scene/marks";
 import { polar } from "./angles";
@@ -16,7 +15,6 @@ import {
 } from "./dial";
 import { type Goal, goalLines, reachOn } from "./goal";
 import type { SceneInput } from "./kind";
-import { shareText } from "./labels";
 import { arcMarks, type Centre } from "./rings";
 import type { SharedPart } from "./shared-parts";
 
@@ -58,7 +56,6 @@ export function progressArcs(input: ArcsInput, laid: RowsOnRings, colours: Colou
   const { cx, cy } = centre;
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   const past = style.choice("ring.past");
-  const write = (n: number) => formatNumber(n, data.format);
   const isExtended = past === "extend" && goal.end > goal.full;
   return rows.flatMap((row, i) => [
     ...arcMarks(input, {
@@ -76,7 +73,7 @@ export function progressArcs(input: ArcsInput, laid: RowsOnRings, colours: Colou
       color: colours.of(row, i),
       track: trackColour(input),
       trackOpacity: trackStrength(input),
-      datum: rowDatum(input, row, goalLines(goal, row.value, write, shareText)),
+      datum: rowDatum(input, row, goalLines(data, goal, row)),
       opacity: strength(input, row.key),
     }),
     ...(isExtended ? [goalTick(laid, i, start + (sweep * goal.full) / goal.end, theme.ink)] : []),

@@ -1,8 +1,7 @@
 import { formatNumber } from "../../base/number-format";
 import { leadingRows } from "./datum";
 import { titleOf } from "./frame";
-import { chosenEnd, type Goal, shareOfGoal } from "./goal";
-import { shareText } from "./labels";
+import { chosenEnd, type Goal, shareOfGoal, shareText } from "./goal";
 import type { SharedInput } from "./shared-parts";
 
 /** Progress in words: what of, against which target, the first rows with their shares, and how many are past. */
@@ -15,6 +14,6 @@ export function progressWords(input: SharedInput, goal: Goal, kind: string): str
   });
   const over = goal.whole === null ? 0 : data.rows.filter((r) => (r.value ?? 0) > goal.full).length;
   const past = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}${data.words.pastGoal}` : "";
-  const end = goal.missing || chosenEnd(goal, "track", data.format);
+  const end = goal.missing || chosenEnd(data, goal);
   return `${titleOf(input)}: ${kind} of ${data.valueLabel}${against}, ${said}${past}${end ? `. ${end}` : ""}.`;
 }

@@ -9,9 +9,10 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { type BandEnd, endLabelMarks } from "../anatomy/end-labels";
-import { footNote, layFrame, NOT_ADDITIVE, titleOf } from "../anatomy/frame";
+import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { type LabelWriter, labelWriter, oneLine, shareText } from "../anatomy/labels";
+import { type LabelWriter, labelWriter, oneLine } from "../anatomy/labels";
 import { legendFor, seriesEntries } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
 import type { CapsuleStackPart } from "./parts";
@@ -34,7 +35,7 @@ function lay(input: Input): Laid {
   const { marks, body } = layFrame(input);
   const colours = new Colours(input);
   const isApart = data.series.length > 1 && !data.addsUp;
-  const noted = footNote(body, theme, isApart ? NOT_ADDITIVE : "");
+  const noted = footNote(body, theme, isApart ? data.words.notAdditive : "");
   const legend = legendFor(input, colours, seriesEntries(input, colours), noted.body, { wide: true });
   marks.push(...noted.marks);
   const asShares = style.choice("bar.as") === "shares";
@@ -137,7 +138,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
     const color = series ? colours.series(segment.series) : colours.of(row, i);
     const { box, far } = barBox(bands, { row: i, from: segment.from, to: segment.to, thickness });
     const shape = withGap(box, far, segment, style.number("bar.gap"));
-    const share = { label: "Share", value: shareText(Math.abs(value) / absolute) };
+    const share = { label: data.words.share, value: shareText(Math.abs(value) / absolute) };
     const mark: Mark = {
       type: "rect",
       id: `segment:${id}`,
@@ -146,7 +147,11 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
       ...rounding(laid, segment, { box, far }, clip),
       fill: color,
       opacity,
-      datum: rowDatum(input, { ...row, value }, series ? [{ label: "Of", value: series.label }, share] : []),
+      datum: rowDatum(
+        input,
+        { ...row, value },
+        series ? [{ label: data.words.within, value: series.label }, share] : [],
+      ),
       shows: { row: row.key, ...(series ? { series: series.key } : {}), value, channel: "length" },
       surface: "data",
       whole,

@@ -1,6 +1,7 @@
 import type { NumberFormat } from "../../base/number-format";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import { counted } from "../../project/conventions";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
 import { LINE_HEIGHT, textWidth, wrap } from "../../scene/text";
@@ -8,9 +9,10 @@ import { boxInSector, liftOf, polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, NOT_ADDITIVE, titleOf } from "../anatomy/frame";
+import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { labelWriter, shareText } from "../anatomy/labels";
+import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import { type Centre, layCentre, startPlace } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
@@ -156,9 +158,9 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
   const border = style.number("arc.border");
   const grown = s.row.key === focus && rings.length === 1 ? Math.min(4, centre.r * 0.03) : 0;
   const isAlone = ring.all.length === 1 && sweep === 360;
-  const of = ring.label && !ring.format ? [{ label: "Of", value: ring.label }] : [];
+  const of = ring.label && !ring.format ? [{ label: input.data.words.within, value: ring.label }] : [];
   const measure = ring.format && { label: ring.label, format: ring.format };
-  const lines = [...of, { label: "Share", value: shareText(s.share) }];
+  const lines = [...of, { label: input.data.words.share, value: shareText(s.share) }];
   return {
     type: "sector",
     id: `slice:${idOf(ring.key)}${s.row.key}`,
@@ -287,8 +289,7 @@ function say(input: Input, { rings, left }: Laid): string {
 /** What the ring does not show, in words. */
 function leftOut({ data }: Input): string {
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
-  if (negative > 0)
-    return `${negative} below zero left out: ${negative === 1 ? "it has" : "they have"} no share of a whole`;
+  if (negative > 0) return counted(data.words.belowLeftOut, negative);
   // Parts of a rate, or a tail that was left out: the ring closes, but it is not the total.
   const sum = data.rows.reduce((total, r) => total + (r.value ?? 0), 0);
   const measured = data.rows.length > 1 && data.rows.every((r) => r.format);
@@ -297,7 +298,7 @@ function leftOut({ data }: Input): string {
     data.total !== null &&
     ((!data.addsUp && data.rows.length > 1) ||
       Math.abs(sum - data.total) > 0.001 * Math.max(Math.abs(sum), Math.abs(data.total)));
-  return apart ? NOT_ADDITIVE : "";
+  return apart ? data.words.notAdditive : "";
 }
 
 /**

@@ -108,11 +108,11 @@ function datumOf(input: Input, { value, word }: GaugeSaid): Datum {
     target === null
       ? []
       : [
-          { label: "Target", value: write(target) },
-          { label: "Gap to target", value: write(value - target) },
+          { label: data.words.target, value: write(target) },
+          { label: data.words.gap, value: write(value - target) },
         ];
-  const zone = word ? [{ label: "Zone", value: word }] : [];
-  return { ...named, lines: [{ label: "Value", value: write(value) }, ...against, ...zone] };
+  const zone = word ? [{ label: data.words.zone, value: word }] : [];
+  return { ...named, lines: [{ label: data.words.value, value: write(value) }, ...against, ...zone] };
 }
 
 /** The colour of progress: of the value's zone, unless a rule or a colour of its own says another. */

@@ -1,4 +1,5 @@
 import { formatNumber } from "../../base/number-format";
+import { filledIn } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
@@ -48,7 +49,8 @@ function startOf({ data, style }: Input): { start: number; said: string } {
   if (style.choice("domain.start") === "zero")
     return {
       start: baseline,
-      said: baseline === 0 ? "" : `Stems start at ${formatNumber(baseline, data.format)}`,
+      said:
+        baseline === 0 ? "" : filledIn(data.words.stemStart, { value: formatNumber(baseline, data.format) }),
     };
   const values = data.rows.flatMap((r) => (r.value === null ? [] : [r.value]));
   const [low, high] = [Math.min(...values), Math.max(...values)];
@@ -56,7 +58,7 @@ function startOf({ data, style }: Input): { start: number; said: string } {
   const start = low < 0 ? baseline : Math.max(0, Math.floor((low - (high - low) * 0.15) / step) * step);
   if (start === 0) return { start, said: "" };
   const format = { ...data.format, decimals: Math.max(data.format.decimals, 1) };
-  return { start, said: `The scale starts at ${formatNumber(start, format)}` };
+  return { start, said: filledIn(data.words.scaleStart, { value: formatNumber(start, format) }) };
 }
 
 /** The widest head that bands of a pitch have room for. */
@@ -111,7 +113,7 @@ function lay(input: Input): Laid {
   const { marks, body: whole } = layFrame(input);
   const { start, said } = startOf(input);
   const colours = new Colours(input);
-  const sized = data.headSize ? `Head area: ${data.headSize.label}` : "";
+  const sized = data.headSize ? filledIn(data.words.headArea, { name: data.headSize.label }) : "";
   const noted = footNote(whole, theme, [sized, said].filter(Boolean).join(". "));
   const rows = data.rows.map((row, i) => ({ row, color: colours.of(row, i) }));
   const legend = legendFor(input, colours, rowEntries(input, rows), noted.body, { wide: true });

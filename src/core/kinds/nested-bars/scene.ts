@@ -1,4 +1,5 @@
 import { formatNumber, type NumberFormat, shortFormats } from "../../base/number-format";
+import { filledIn } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
@@ -61,7 +62,12 @@ function lay(input: Input): Laid {
     second: (n: number) => writeSecond(input, n),
   };
   const told = scales
-    ? `Two scales: ${labels[outer]} to ${writeOf[outer](scales.outer)}, ${labels[inner]} to ${writeOf[inner](scales.inner)}`
+    ? filledIn(data.words.twoScales, {
+        outer: labels[outer],
+        outerEnd: writeOf[outer](scales.outer),
+        inner: labels[inner],
+        innerEnd: writeOf[inner](scales.inner),
+      })
     : "";
   const noted = footNote(body, theme, told);
   const entry = (key: string, color: string, label: string) => ({ key, color, label, value: "" });

@@ -26,7 +26,9 @@ export function changeOf(input: Input, value: number): Change | null {
   return {
     text: change > 0 ? `+${shown}` : shown,
     against: style.toggle("change.name")
-      ? `against ${comparison.label || "the reference"} ${formatNumber(comparison.value, data.format)}`
+      ? [data.words.against, comparison.label, formatNumber(comparison.value, data.format)]
+          .filter(Boolean)
+          .join(" ")
       : "",
     direction,
     tone: toneOf(input, direction),

@@ -172,7 +172,7 @@ function say(input: Input, { value }: Laid): string {
     ? `, over ${data.rows.length} steps from ${write(first.value)} to ${write(last.value)}`
     : "";
   const change = changeOf(input, value);
-  const against = change?.against || `against ${data.comparison?.label}`;
+  const against = change?.against || `${data.words.against} ${data.comparison?.label}`;
   return `${titleOf(input)}: ${data.valueLabel} ${write(value)}${change ? `, ${change.text} ${against}` : ""}${course}.`;
 }
 

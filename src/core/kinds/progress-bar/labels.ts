@@ -1,10 +1,10 @@
 import { formatNumber } from "../../base/number-format";
+import { filledIn } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
-import { type Goal, shareOfGoal } from "../anatomy/goal";
+import { type Goal, shareOfGoal, shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { shareText } from "../anatomy/labels";
 import { clamp } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
 import { type Bars, filledBy, type Lane, lapColour } from "./lane";
@@ -18,7 +18,8 @@ function labelOf({ style, data }: Input, { goal, write }: Bars, row: VisualRow):
   const said = (write(row, goal.whole)[0] ?? []).join(" ");
   if (!style.toggle("labels.remaining") || goal.whole === null) return said;
   const rest = goal.whole - row.value;
-  const remaining = rest > 0 ? `${formatNumber(rest, row.format ?? data.format)} left` : "";
+  const remaining =
+    rest > 0 ? filledIn(data.words.left, { value: formatNumber(rest, row.format ?? data.format) }) : "";
   return [said, remaining].filter(Boolean).join(" · ");
 }
 

@@ -1,4 +1,3 @@
-import { formatNumber } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
@@ -8,7 +7,6 @@ import { rowDatum, strength } from "../anatomy/datum";
 import { type Goal, goalLines } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import type { LabelWriter } from "../anatomy/labels";
-import { shareText } from "../anatomy/labels";
 import { clamp } from "../anatomy/scale";
 import type { ProgressBarPart } from "./parts";
 
@@ -100,12 +98,11 @@ function tipMark(input: Input, lane: Lane, row: VisualRow, full: number, datum: 
 
 /** The shapes of one bar: its track, itself, a second lap or its tip, and the tick of the goal. */
 export function barShapes(input: Input, bars: Bars, lane: Lane, row: VisualRow, index: number): Mark[] {
-  const { style, theme, data } = input;
+  const { style, theme } = input;
   const { goal, colours } = bars;
   const { share, isOver, full } = filledBy(input, bars, lane, row);
   const past = style.choice("bar.past");
-  const write = (n: number) => formatNumber(n, row.format ?? data.format);
-  const datum = rowDatum(input, row, goalLines(goal, row.value, write, shareText));
+  const datum = rowDatum(input, row, goalLines(input.data, goal, row));
   const color = colours.of(row, index);
   const radius = ((lane.thickness / 2) * style.number("bar.corner")) / 100;
   const whole = {

@@ -38,10 +38,11 @@ interface Laid extends Lanes {
 }
 
 /** Several bars to the right, one a row, as many as fit; what does not fit is counted at the foot. */
-function layRows({ data, style, theme }: Input, whole: Box): Lanes {
+function layRows(input: Input, whole: Box): Lanes {
+  const { data, style, theme } = input;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), whole.height / 6));
   const least = Math.max(size * 1.25, 12);
-  const { body, shown, marks } = notedRows(whole, theme, data.rows.length, (box) => box.height / least);
+  const { body, shown, marks } = notedRows(input, whole, data.rows.length, (box) => box.height / least);
   const rows = data.rows.slice(0, shown);
   const pitch = body.height / shown;
   const top = body.y + (body.height - pitch * shown) / 2;
@@ -89,9 +90,10 @@ function laySingle(input: Input, bars: Bars, body: Box): Lanes {
 }
 
 /** Bars that stand and fill upwards, a column a row, named below. */
-function layStanding({ data, style, theme }: Input, whole: Box): Lanes {
+function layStanding(input: Input, whole: Box): Lanes {
+  const { data, style } = input;
   const size = Math.max(SMALLEST, Math.min(style.number("labels.size"), whole.height / 8));
-  const { body, shown, marks } = notedRows(whole, theme, data.rows.length, (box) => box.width / 14);
+  const { body, shown, marks } = notedRows(input, whole, data.rows.length, (box) => box.width / 14);
   const rows = data.rows.slice(0, shown);
   const pitch = body.width / shown;
   const isNamed = body.height >= 70 && pitch >= 24 && rows.some((r) => subjectOf(r.key).type !== "whole");
@@ -120,7 +122,7 @@ function lay(input: Input): Laid {
   const goal = goalOf(input, style.choice("bar.past"));
   const write = labelWriter(input, style.choice("labels.content"));
   const bars: Bars = { goal, colours: new Colours(input), write };
-  const noted = footNote(whole, theme, chosenEnd(goal, "bar", data.format));
+  const noted = footNote(whole, theme, chosenEnd(data, goal));
   const { body } = noted;
   marks.push(...noted.marks);
   if (style.choice("bar.direction") === "up") return { marks, bars, ...layStanding(input, body) };

@@ -1,5 +1,5 @@
-import { doNotFit } from "../../base/more";
 import { fillTemplate } from "../../base/template";
+import { counted } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
@@ -85,12 +85,8 @@ function lay(input: Input): Laid {
   const fitting = Math.max(1, Math.min(MOST_RINGS, Math.floor(Math.min(whole.width, whole.height) / 14)));
   const rows = data.rows.slice(0, fitting);
   const goal = goalOf(input, style.choice("ring.past"));
-  const unfit = doNotFit(data.rows.length - rows.length);
-  const noted = footNote(
-    whole,
-    theme,
-    [chosenEnd(goal, "ring", data.format), unfit].filter(Boolean).join("; "),
-  );
+  const unfit = counted(data.words.unfit, data.rows.length - rows.length);
+  const noted = footNote(whole, theme, [chosenEnd(data, goal), unfit].filter(Boolean).join("; "));
   const colours = new Colours(input);
   return {
     marks,

@@ -1,6 +1,6 @@
-import { doNotFit } from "../../base/more";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import { counted } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
@@ -8,7 +8,7 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame, titleOf } from "../anatomy/frame";
-import { type Goal, goalOf } from "../anatomy/goal";
+import { chosenEnd, type Goal, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
@@ -42,11 +42,11 @@ function lay(input: Input): Laid {
   const most = Math.max(1, Math.floor(((Math.min(whole.width, whole.height) / 2) * (1 - hole)) / 5));
   const rows = data.rows.slice(0, most);
   const negative = rows.filter((r) => (r.value ?? 0) < 0).length;
-  const below = negative ? `${negative} below zero: an empty track` : "";
-  const left = [doNotFit(data.rows.length - rows.length), below].filter(Boolean).join("; ");
+  const below = counted(data.words.emptyTracks, negative);
+  const left = [counted(data.words.unfit, data.rows.length - rows.length), below].filter(Boolean).join("; ");
   // One bar on a scale that is said is a picture of its value all the same.
   const goal = { ...goalOf(input, style.choice("ring.past")), missing: "" };
-  const end = goal.whole === null ? `A full sweep is ${formatNumber(goal.end, data.format)}` : "";
+  const end = chosenEnd(data, goal);
   const noted = footNote(whole, theme, [end, left].filter(Boolean).join("; "));
   return {
     marks,

@@ -1,3 +1,4 @@
+import { counted } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
@@ -7,8 +8,9 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { labelWriter, shareText } from "../anatomy/labels";
+import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import { startPlace } from "../anatomy/rings";
 import { niceAbove } from "../anatomy/scale";
@@ -114,7 +116,7 @@ function lay(input: Input): Laid {
   const { marks, body: whole } = layFrame(input);
   const colours = new Colours(input);
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
-  const left = negative ? `${negative} below zero left out` : "";
+  const left = counted(data.words.belowLeftOut, negative);
   const noted = footNote(whole, theme, left);
   const petals = data.rows
     .map((row, i) => ({ row, color: colours.of(row, i) }))
@@ -225,7 +227,11 @@ function petalMark(input: Input, { shape, petals, sum }: Laid, i: number): Mark 
     // Dashes stripe each petal alike, so that areas keep their proportion.
     whole: { from, to, axis: "angle", cells: Math.max(3, Math.round(48 / petals.length)) },
     grow: "middle",
-    datum: rowDatum(input, row, input.data.addsUp ? [{ label: "Share", value: shareText(value / sum) }] : []),
+    datum: rowDatum(
+      input,
+      row,
+      input.data.addsUp ? [{ label: input.data.words.share, value: shareText(value / sum) }] : [],
+    ),
   };
 }
 

@@ -118,7 +118,7 @@ function barMarks(input: Input, laid: Laid, row: VisualRow, bar: Bar, place: Bar
     radii: endRadii(far, radiusOf(input.style, thickness), input.style.choice("bar.ends") === "both"),
     fill: bar.color,
     opacity,
-    datum: rowDatum(input, own, series ? [{ label: "Of", value: bar.label }] : []),
+    datum: rowDatum(input, own, series ? [{ label: input.data.words.within, value: bar.label }] : []),
     shows: { row: row.key, ...(series ? { series } : {}), value, channel: "length" },
     surface: "data",
     whole: sideOf(bands, value),

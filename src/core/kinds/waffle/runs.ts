@@ -4,8 +4,8 @@ import type { Datum } from "../../scene/marks";
 import type { Colours } from "../anatomy/colours";
 import { rowDatum } from "../anatomy/datum";
 import type { Goal } from "../anatomy/goal";
+import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { shareText } from "../anatomy/labels";
 import { clamp } from "../anatomy/scale";
 import { largestRemainder } from "./cells";
 import type { WafflePart } from "./parts";
@@ -38,7 +38,7 @@ export function ratioRuns(
   // Cells are parts of a whole, or of an end that all rows share: without either none is filled.
   if (goal.missing) return [];
   const whole = (x: number) => (style.toggle("cell.part") ? x : Math.round(x));
-  const of = goal.whole === null ? [] : [{ label: "Share", value: shareText(share) }];
+  const of = goal.whole === null ? [] : [{ label: input.data.words.share, value: shareText(share) }];
   const datum = rowDatum(input, row, of);
   const color = colours.of(row, index);
   const deep = mix(color, theme.ink, 0.5);
@@ -78,8 +78,8 @@ export function partRuns(input: Input, colours: Colours, cells: number): CellRun
       to: at,
       color: colours.of(row, index),
       datum: rowDatum(input, row, [
-        { label: "Share", value: shareText(share) },
-        { label: "Cells", value: String(given[i]) },
+        { label: input.data.words.share, value: shareText(share) },
+        { label: input.data.words.cells, value: String(given[i]) },
       ]),
     };
   });

@@ -1,6 +1,6 @@
-import { doNotFit } from "../../base/more";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import { counted } from "../../project/conventions";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
@@ -8,7 +8,7 @@ import { fitText, LINE_HEIGHT, SMALLEST } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, NOT_ADDITIVE, titleOf } from "../anatomy/frame";
+import { footNote, layFrame, titleOf } from "../anatomy/frame";
 import {
   beyondGoal,
   chosenEnd,
@@ -16,10 +16,10 @@ import {
   goalOf,
   shareFormat,
   shareOfGoal,
+  shareText,
   textAgainst,
 } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { shareText } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import type { LegendEntry } from "../anatomy/legend-entry";
 import { pictureMark } from "../anatomy/pictures";
@@ -107,12 +107,13 @@ function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
 
 /** What has no cell, in words. */
 function leftOut(input: Input, runs: CellRun[]): string {
-  const apart = isDivided(input) && !input.data.addsUp && input.data.rows.length > 1 ? NOT_ADDITIVE : "";
+  const apart =
+    isDivided(input) && !input.data.addsUp && input.data.rows.length > 1 ? input.data.words.notAdditive : "";
   const negative = isDivided(input) ? input.data.rows.filter((r) => (r.value ?? 0) < 0).length : 0;
   const tiny = runs.filter((f) => f.to <= f.from).length;
   return [
-    negative ? `${negative} below zero left out` : "",
-    tiny ? `${tiny} smaller than half a cell left out` : "",
+    counted(input.data.words.belowLeftOut, negative),
+    counted(input.data.words.tinyLeftOut, tiny),
     apart,
   ]
     .filter(Boolean)
@@ -146,9 +147,9 @@ function lay(input: Input): Laid {
 function layEach(input: Input, goal: Goal, colours: Colours, whole: Box, marks: Mark[]): Laid {
   const { style, theme, data } = input;
   const cells = style.number("cell.rows") * style.number("cell.columns");
-  const end = chosenEnd(goal, "grid", data.format);
+  const end = chosenEnd(data, goal);
   const first = layMultiples(input, goal, colours, footNote(whole, theme, end).body, cells);
-  const left = doNotFit(first.unfit);
+  const left = counted(data.words.unfit, first.unfit);
   const noted = footNote(whole, theme, [end, left].filter(Boolean).join("; "));
   const laid = layMultiples(input, goal, colours, noted.body, cells);
   return {
