@@ -127,8 +127,8 @@ export class Surface {
   }
 
   /** The colour at a share of a ramp that ends in a colour. */
-  private rampAt(color: string, share: number): string {
-    const colours = this.along(color, true);
+  private rampAt(color: string, share: number, free = true): string {
+    const colours = this.along(color, free);
     const at = share * (colours.length - 1);
     const i = Math.min(Math.floor(at), colours.length - 2);
     return mix(colours[i], colours[i + 1], at - i);
@@ -288,11 +288,11 @@ export class Surface {
   }
 
   /** A sector whose colour deepens along its sweep, in pieces; a round cap keeps the colour of its end. */
-  private arcRamp(mark: Sector, color: string): Mark[] {
+  private arcRamp(mark: Sector, color: string, free: boolean): Mark[] {
     const span = mark.end - mark.start;
     const caps = Math.max(...mark.corners);
     const cap = (2 * Math.asin(Math.min(1, caps / Math.max(mark.outer - caps, 1e-6)))) / RAD + 0.5;
-    if (span < 2.5 * cap || span < 4) return [this.painted({ ...mark, grow: mark.grow })];
+    if (span < 2.5 * cap || span < 4) return [this.painted(mark, free)];
     const inner = span - 2 * cap;
     const edges = Array.from({ length: PIECES + 1 }, (_, i) => mark.start + cap + (inner * i) / PIECES);
     edges[0] = mark.start;
@@ -313,7 +313,7 @@ export class Surface {
         end: last ? end : Math.min(mark.end, end + 0.6),
         inset: 0,
         corners,
-        fill: this.rampAt(color, i / (PIECES - 1)),
+        fill: this.rampAt(color, i / (PIECES - 1), free),
       };
     });
     // The whole arc casts one shadow, under its pieces: theirs would show where they meet.
@@ -381,6 +381,7 @@ export class Surface {
     return marks.flatMap((mark): Mark[] => {
       if (!mark.surface) return [mark];
       if (this.dashes > 0 && (mark.type === "sector" || mark.type === "rect")) return this.dashed(mark);
+      const free = !texts.some((t) => covers(mark, t.x, t.y));
       if (
         this.shade === "ramp" &&
         mark.surface === "data" &&
@@ -388,8 +389,8 @@ export class Surface {
         mark.grow === "sweep" &&
         typeof mark.fill === "string"
       )
-        return this.arcRamp(mark, mark.fill);
-      return [this.painted(mark, !texts.some((t) => covers(mark, t.x, t.y)))];
+        return this.arcRamp(mark, mark.fill, free);
+      return [this.painted(mark, free)];
     });
   }
 }

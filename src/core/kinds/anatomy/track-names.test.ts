@@ -4,6 +4,7 @@ import { visualOf } from "../../../testing/craft/cases";
 import { CATEGORIES, sampleData, VALUES } from "../../../testing/craft/sample-data";
 import { plainRow } from "../../rows/visual-data";
 import { contrast } from "../../scene/colour";
+import { covers } from "../../scene/hit";
 import type { Letter, Sector, Text } from "../../scene/marks";
 import { sceneOf } from "../../view/picture";
 
@@ -17,7 +18,7 @@ function drawn(kind: (typeof KINDS)[number], dials: Record<string, string | numb
   const ringOf = (key: string, id: "arc" | "track") =>
     scene.marks.find((m): m is Sector => m.type === "sector" && m.id === `${id}:${key}`);
   const bent = texts.filter((t): t is Text & { letters: Letter[] } => t.letters !== undefined);
-  return { bent, texts, ringOf };
+  return { bent, texts, ringOf, scene };
 }
 
 describe("names in the track", () => {
@@ -94,5 +95,21 @@ describe("names in the track", () => {
     expect(bent).toHaveLength(6);
     const short = bent.filter((t) => t.text.endsWith("k")).length;
     expect([0, 6]).toContain(short);
+  });
+
+  it("read on all colours of a ramp along their arc", () => {
+    for (const kind of KINDS) {
+      const { bent, scene } = drawn(kind, { "labels.content": "category", "surface.shade": "ramp" });
+      let onArcs = 0;
+      for (const text of bent) {
+        const pieces = scene.marks.filter((m) => m.id.startsWith(`arc:${text.id.slice("name:".length)}/`));
+        const onArc = pieces.some((piece) => covers(piece, text.letters[0].x, text.letters[0].y));
+        if (!onArc) continue;
+        onArcs++;
+        for (const { fill } of pieces)
+          expect(contrast(text.fill, fill as string)).toBeGreaterThanOrEqual(4.5);
+      }
+      expect(onArcs).toBeGreaterThan(1);
+    }
   });
 });
