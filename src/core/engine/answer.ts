@@ -260,6 +260,7 @@ export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "pl
   const shared = {
     totals,
     unfiltered,
+    unanswered: [],
     scanned: gathered?.scanned ?? 0,
     others: null,
     noMatch: null,

@@ -198,13 +198,13 @@ const totalQueries = ({ table, filters, inputs, totals }: Query): Query[] =>
 
 /** An answer with what was asked for over all rows alone. */
 function withTotals(result: Result | QueryError, totals: (Result | QueryError)[]): Result | QueryError {
-  if (result instanceof QueryError) return result;
+  if (result instanceof QueryError || totals.length === 0) return result;
   const found = totals.filter((t): t is Result => !(t instanceof QueryError));
-  if (found.length === 0) return result;
   const unfiltered = [result, ...found].flatMap((r) => r.unfiltered);
   return {
     ...result,
     totals: Object.assign({}, ...found.map((t) => t.totals), result.totals),
+    unanswered: totals.flatMap((t) => (t instanceof QueryError ? [t.message] : [])),
     unfiltered: unfiltered.filter(
       (u, i) => unfiltered.findIndex((v) => v.table === u.table && v.column === u.column) === i,
     ),

@@ -134,6 +134,8 @@ export interface Result {
   coarse: { table: string; column: string; grain: DateBucket; by: DateBucket }[];
   /** Filters that do not apply to a table, since nothing leads from it to their column. */
   unfiltered: { table: string; column: string }[];
+  /** Why totals that were asked for besides cannot be computed, each with the name of its measure. */
+  unanswered: string[];
   scanned: number;
   ms: number;
 }

@@ -42,6 +42,7 @@ describe("names in templates", () => {
         places: [],
         crossed: null,
         unfiltered: [],
+        unanswered: [],
         coarse: [],
         scanned: 1,
         ms: 0,

@@ -95,7 +95,7 @@ function rulesNow(reading: Reading): DrawnRule[] {
 }
 
 function labelOf({ project }: Reading, source: NumberSource): string {
-  if ("number" in source) return "the reference";
+  if ("number" in source) return "";
   const named =
     "measure" in source
       ? measureIn(project, source.measure)
@@ -209,7 +209,8 @@ function templateValues(reading: Reading, total: number | null, target: number |
 }
 
 /** What a reader of the numbers should know besides. */
-const notesOf = ({ unfiltered, coarse }: Result): string[] => [
+const notesOf = ({ unfiltered, coarse, unanswered }: Result): string[] => [
+  ...unanswered.map((problem) => `Cannot be computed, so that “—” stands for it: ${problem}`),
   ...unfiltered.map(
     ({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`,
   ),

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { visualOf } from "../../testing/craft/cases";
 import { madeTable } from "../../testing/made-table";
 import { parseIsoDate } from "../base/calendar";
 import { fillTemplate } from "../base/template";
@@ -6,6 +7,7 @@ import { runQueries } from "../engine/run";
 import { type Query, querySchema, type Result } from "../plan/query";
 import { scopeOf } from "../project/names";
 import { FORMAT_VERSION, projectSchema, type Visual, visualSchema } from "../project/schema";
+import { sceneOf } from "./picture";
 import { SERIES_MOST, toQuery } from "./query";
 import { toVisualData } from "./visual-data";
 
@@ -144,6 +146,16 @@ describe("from the sentence to what a kind draws", () => {
     expect(data.target).toBe(15);
     expect(data.rows.map((r) => r.label)).toEqual(["North", "South", "West"]);
     expect(fillTemplate(data.title, data.names)).toBe("15 — 46");
+    expect(data.notes).toHaveLength(1);
+    expect(data.notes[0]).toMatch(/“—” stands for it: broken: .*nothing/);
+  });
+
+  it("a number to compare with is called nothing of its own making", () => {
+    const { data } = dataFor({ kind: "number", comparison: { number: 40 } });
+    const scene = sceneOf(visualOf("number", { "change.name": true }), data);
+    const texts = scene.marks.flatMap((m) => (m.type === "text" ? [m.text] : []));
+    expect(texts).toContain("against 40");
+    expect(scene.description).toMatch(/\+15\.0\s%\sagainst\s40\./);
   });
 
   it("a split that is finer than the dates is said, and Other never stands for one group alone", () => {

@@ -28,6 +28,7 @@ const result: Result = {
   places: [],
   crossed: null,
   unfiltered: [],
+  unanswered: [],
   coarse: [],
   scanned: 0,
   ms: 0,

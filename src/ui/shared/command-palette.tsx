@@ -6,22 +6,32 @@ import { useReturnFocus } from "./return-focus";
 import { goWithin } from "./step-link";
 import { STEPS } from "./steps";
 
+interface Item {
+  key: string;
+  label: string;
+  /** Where it is; null for the calendar and the language, which open over any screen. */
+  to: string | null;
+}
+
 /** Finds any screen, table, measure, visual or board by typing a part of its name. */
 export function CommandPalette({
   open,
   onOpenChange,
+  onConventions,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
+  onConventions: () => void;
 }) {
   const returnFocus = useReturnFocus();
   const id = useProject((s) => s.id);
   const document = useProject((s) => s.document);
-  const go = (path: string) => {
+  const choose = ({ to }: Item) => {
     onOpenChange(false);
-    goWithin(path);
+    if (to === null) onConventions();
+    else goWithin(to);
   };
-  const groups = [
+  const groups: { label: string; items: Item[] }[] = [
     { label: "Steps", items: STEPS.map((s) => ({ key: s.path, label: s.label, to: `/p/${id}/${s.path}` })) },
     {
       label: "Tables",
@@ -55,6 +65,7 @@ export function CommandPalette({
       label: "Boards",
       items: document.boards.map((b) => ({ key: b.id, label: b.name, to: `/p/${id}/boards?board=${b.id}` })),
     },
+    { label: "Project", items: [{ key: "conventions", label: "Calendar and language", to: null }] },
   ];
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
@@ -85,7 +96,7 @@ export function CommandPalette({
                     <Command.Item
                       key={item.key}
                       value={`${group.label} ${item.label} ${item.key}`}
-                      onSelect={() => go(item.to)}
+                      onSelect={() => choose(item)}
                       className="cursor-pointer rounded-sm px-2 py-1.5 data-[selected=true]:bg-tint"
                     >
                       {item.label}

@@ -194,7 +194,9 @@ export function Header() {
       >
         Ctrl K
       </button>
-      {palette && <CommandPalette open onOpenChange={setPalette} />}
+      {palette && (
+        <CommandPalette open onOpenChange={setPalette} onConventions={() => setConventions(true)} />
+      )}
       {conventions && <ConventionsDialog onClose={() => setConventions(false)} />}
     </header>
   );

@@ -25,11 +25,9 @@ export function changeOf(input: Input, value: number): Change | null {
     : formatNumber(change, data.format);
   return {
     text: change > 0 ? `+${shown}` : shown,
-    against: style.toggle("change.name")
-      ? [data.words.against, comparison.label, formatNumber(comparison.value, data.format)]
-          .filter(Boolean)
-          .join(" ")
-      : "",
+    against: [data.words.against, comparison.label, formatNumber(comparison.value, data.format)]
+      .filter(Boolean)
+      .join(" "),
     direction,
     tone: toneOf(input, direction),
   };

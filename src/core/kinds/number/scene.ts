@@ -112,11 +112,17 @@ function lineMark(
 const ARROWS = { up: "triangle", down: "triangle down", level: "square" } as const;
 
 /** An arrow, the change, and what it is against, as far as the line has room. */
-function changeMarks({ theme }: Input, { box, x, align, small }: Laid, change: Change, y: number): Mark[] {
+function changeMarks(
+  { style, theme }: Input,
+  { box, x, align, small }: Laid,
+  change: Change,
+  y: number,
+): Mark[] {
   const { direction, text, tone } = change;
   const said = textWidth(text, small, 600);
   const [size, arrow] = [small * 0.88, small * 0.34];
-  const against = shorten(change.against, box.width - said - small * 1.9, size, 400);
+  const named = style.toggle("change.name") ? change.against : "";
+  const against = shorten(named, box.width - said - small * 1.9, size, 400);
   const isSaid = said + small * 1.1 <= box.width;
   const beyond = against ? small * 0.5 + textWidth(against, size, 400) : 0;
   const width = isSaid ? small * 1.1 + said + beyond : 2 * arrow;
@@ -172,8 +178,7 @@ function say(input: Input, { value }: Laid): string {
     ? `, over ${data.rows.length} steps from ${write(first.value)} to ${write(last.value)}`
     : "";
   const change = changeOf(input, value);
-  const against = change?.against || `${data.words.against} ${data.comparison?.label}`;
-  return `${titleOf(input)}: ${data.valueLabel} ${write(value)}${change ? `, ${change.text} ${against}` : ""}${course}.`;
+  return `${titleOf(input)}: ${data.valueLabel} ${write(value)}${change ? `, ${change.text} ${change.against}` : ""}${course}.`;
 }
 
 /** The scene of a number that is none. */
