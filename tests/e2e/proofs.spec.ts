@@ -12,6 +12,8 @@ test("a proof fails where it is broken: at the measure, on the step and at the v
   await expect(proofs.getByText("holds for all 8")).toBeVisible();
   await proofs.getByLabel("Upper limit").fill("60");
   await proofs.getByLabel("Upper limit").press("Enter");
+  await proofs.getByRole("button", { name: "60\u2009%", exact: true }).click();
+  await expect(proofs.getByLabel("Upper limit")).toBeFocused();
   await expect(proofs.getByRole("status")).toHaveText(
     /Fails: Ferrow Isle is 64\.4.%, above 60\.0.%; 2 of 8 are outside\./,
   );

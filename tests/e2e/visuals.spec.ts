@@ -51,6 +51,10 @@ test("a gauge from nothing: target, range and zones by keyboard, a handle by arr
   await page.keyboard.press("Enter");
   await page.getByLabel("A number").fill("60");
   await page.keyboard.press("Enter");
+  // It could be 60 % or 6,000 %: the likeliest is one more Enter away, and the other beside it.
+  await expect(page.getByRole("button", { name: "60\u2009%", exact: true })).toBeFocused();
+  await expect(page.getByRole("button", { name: /^6\s000\s%$/ })).toBeVisible();
+  await page.keyboard.press("Enter");
   await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /target 60\.0/);
   await page.getByRole("button", { name: "with zones …" }).click();
   await expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", /in the zone poor/);
@@ -207,6 +211,12 @@ test("a number that can mean a share or a percent is asked about, and edges come
   await expect(page.getByRole("button", { name: "0.7\u2009%" })).toBeVisible();
   await page.getByRole("button", { name: "70\u2009%" }).click();
   await expect(edge).toHaveValue("70 %");
+  await edge.fill("60");
+  await edge.press("Enter");
+  await expect(page.getByRole("button", { name: /^6\s000\s%$/ })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(edge).toHaveValue("70 %");
+  await expect(edge).toBeFocused();
   await page.getByRole("button", { name: "Zone 2 ends at, from a measure or an input" }).click();
   await page.getByRole("option", { name: /^Punctuality goal/ }).click();
   await page.keyboard.press("Escape");

@@ -1,9 +1,8 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { isTyped, meaningsOf, writeTyped } from "./typed-number";
+import { isTyped, meaningsOf, unclear, writeTyped } from "./typed-number";
 
-it("reads numbers as people type them; a percent with or without its sign", () => {
-  expect(meaningsOf("92", true)).toEqual([0.92]);
+it("reads numbers as people type them; a percent with its sign", () => {
   expect(meaningsOf("92 %", true)).toEqual([0.92]);
   expect(meaningsOf("86,4%", true)).toEqual([0.864]);
   expect(meaningsOf("92", false)).toEqual([92]);
@@ -12,7 +11,15 @@ it("reads numbers as people type them; a percent with or without its sign", () =
   for (const text of ["lots", "", "7 of 8"]) expect(isTyped(text, true), text).toBe(false);
 });
 
-it("of a percent, a number up to 1 without a sign can be a share or a percent, and both are given", () => {
+it("of a percent, a number without a sign can be a share or a percent, and both are given", () => {
+  expect(meaningsOf("92", true)).toEqual([0.92, 92]);
+  expect(unclear("70", true)).toBe("“70” can be 70 % or 7000 %. Write it with its %.");
+  expect([unclear("70 %", true), unclear("70", false), unclear("0", true), unclear("x", true)]).toEqual([
+    null,
+    null,
+    null,
+    null,
+  ]);
   expect(meaningsOf("0.7", true)).toEqual([0.7, 0.007]);
   expect(meaningsOf("-0,5", true)).toEqual([-0.5, -0.005]);
   expect(meaningsOf("1", true)).toEqual([1, 0.01]);

@@ -22,17 +22,11 @@ import { bucketLabels, keyLabel, wordingOf } from "../rows/key-labels";
 import { differences } from "../view/differences";
 import { pictureOf } from "../view/picture";
 import { toQuery } from "../view/query";
-import { calendarOf, counted, filledIn, WORDS, type WordName, wordProblem, wordsOf } from "./conventions";
+import { calendarOf, wordsOf } from "./conventions";
 import { edited } from "./edits";
+import { counted, filledIn, LONGEST_WORD, WORDS, type WordName, wordProblem } from "./fixed-words";
 import { scopeOf } from "./names";
-import {
-  conventionsSchema,
-  emptyProject,
-  LONGEST_WORD,
-  measureSchema,
-  type Project,
-  tableSchema,
-} from "./schema";
+import { conventionsSchema, emptyProject, measureSchema, type Project, tableSchema } from "./schema";
 
 const day = (text: string) => parseIsoDate(text) as number;
 const calendar = (part: Partial<Calendar> = {}): Calendar => ({ ...ISO_CALENDAR, ...part });

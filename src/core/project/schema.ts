@@ -5,6 +5,7 @@ import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
 import { filterSchema, splitSchema, valueSchema } from "../plan/query";
+import { LONGEST_WORD } from "./fixed-words";
 import { FRAME_LIMITS } from "./frame-limits";
 import { SYMBOLS } from "./symbols";
 
@@ -297,9 +298,6 @@ export const boardSchema = z.object({
   tiles: z.array(tileSchema).max(100).default([]),
   controls: z.array(controlSchema).max(20).default([]),
 });
-
-/** The most letters of a fixed word of pictures. */
-export const LONGEST_WORD = 80;
 
 /** What a project takes for granted: how weeks and years are counted, and the words that pictures say. */
 export const conventionsSchema = z.object({

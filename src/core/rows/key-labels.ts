@@ -1,7 +1,8 @@
 import { bucketStart, civil, ISO_CALENDAR, parseIsoDate, quarterOf, weekOf } from "../base/calendar";
 import type { Value } from "../base/value";
 import type { Split } from "../plan/query";
-import { calendarOf, WORDS, wordsOf } from "../project/conventions";
+import { calendarOf, wordsOf } from "../project/conventions";
+import { WORDS } from "../project/fixed-words";
 import type { Project } from "../project/schema";
 
 /** How categories are written: the calendar and the words of a project, and the language of its months. */

@@ -1,7 +1,7 @@
 import type { NumberFormat } from "../base/number-format";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
-import type { Words } from "../project/conventions";
+import type { Words } from "../project/fixed-words";
 import type { Measure, Rule, Zone } from "../project/schema";
 import type { RowKey } from "./row-key";
 

@@ -1,5 +1,5 @@
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../../core/base/number-format";
-import { WORDS } from "../../core/project/conventions";
+import { WORDS } from "../../core/project/fixed-words";
 import { categoryKey } from "../../core/rows/row-key";
 import { type DrawnZone, plainRow, type VisualData } from "../../core/rows/visual-data";
 

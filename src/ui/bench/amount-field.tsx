@@ -6,6 +6,7 @@ import type { NumberFormat } from "@/core/base/number-format";
 import type { NumberSource } from "@/core/project/schema";
 import { type Saying, sourceWords } from "@/core/view/sentence";
 import { TypedNumber } from "../shared/typed-number";
+import { stayForField } from "../shared/unsaved-field";
 import { NumberChoices } from "./number-choices";
 
 /** A number of a list, written or taken from a measure or an input. */
@@ -63,6 +64,7 @@ export function AmountField({
             align="start"
             sideOffset={6}
             aria-label={label}
+            onEscapeKeyDown={stayForField}
             className="z-40 w-80 rounded-md border border-rule bg-sheet text-base shadow-stage"
           >
             <NumberChoices

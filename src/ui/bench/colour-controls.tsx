@@ -2,7 +2,7 @@
 import { Plus, X } from "lucide-react";
 import type { NumberFormat } from "@/core/base/number-format";
 import { own, withOwn } from "@/core/base/own";
-import { meaningsOf, writeTyped } from "@/core/data/typed-number";
+import { meaningsOf, unclear, writeTyped } from "@/core/data/typed-number";
 import type { Rule } from "@/core/project/schema";
 import { SYMBOLS } from "@/core/project/symbols";
 import type { Saying } from "@/core/view/sentence";
@@ -99,6 +99,7 @@ function RuleLimit({
         mono
         label={label}
         value={typeof than === "number" ? writeTyped(than, percent) : than}
+        check={(text) => unclear(text, percent)}
         onCommit={(text) => {
           const [number] = meaningsOf(text, percent);
           onChange(number ?? text.slice(0, 200));

@@ -10,6 +10,7 @@ import { freeLabel, newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
 import { saveBytes } from "../shared/save-bytes";
 import { useTheme } from "../shared/theme";
+import { stayForField } from "../shared/unsaved-field";
 
 function Swatches({ palette }: { palette: Palette }) {
   const theme = useTheme((s) => s.theme);
@@ -132,6 +133,7 @@ export function PaletteDial({
           align="end"
           sideOffset={6}
           aria-label="Palettes"
+          onEscapeKeyDown={stayForField}
           className="z-30 max-h-[var(--radix-popover-content-available-height)] w-80 overflow-auto rounded-md border border-rule bg-sheet shadow-stage"
         >
           <ul aria-label="Palettes" className="p-1.5">

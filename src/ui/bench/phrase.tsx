@@ -2,6 +2,7 @@
 import { Command } from "cmdk";
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
+import { stayForField } from "../shared/unsaved-field";
 
 const TONES = {
   data: "border-verdigris bg-tint text-verdigris-deep",
@@ -35,6 +36,7 @@ export function Phrase({
           align="start"
           sideOffset={6}
           aria-label={label}
+          onEscapeKeyDown={stayForField}
           className="z-30 w-80 rounded-md border border-rule bg-sheet text-base shadow-stage"
         >
           {children(() => setOpen(false))}

@@ -74,7 +74,8 @@ function Stepper({ input, value, onChange }: Props) {
     const means = text === null ? [] : meaningsOf(text, percent);
     // Where a text can mean two numbers, the input's limits tell which, else the percents that stand here.
     const fitting = means.filter((n) => n >= least && n <= most);
-    const read = fitting.length === 1 ? fitting[0] : means.at(-1);
+    const standing = means.length > 1 ? meaningsOf(`${text}%`, percent)[0] : means[0];
+    const read = fitting.length === 1 ? fitting[0] : standing;
     if (read !== undefined) onChange(Math.min(most, Math.max(least, read)));
     setText(null);
   };

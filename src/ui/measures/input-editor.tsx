@@ -6,7 +6,7 @@ import { freeName } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
 import { usesOfInput } from "@/core/project/uses";
-import { meaningsOf, writeTyped } from "../../core/data/typed-number";
+import { isTyped, meaningsOf, unclear, writeTyped } from "../../core/data/typed-number";
 import { CommitField } from "../shared/commit-field";
 import { Choose, Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
@@ -40,10 +40,7 @@ function Choices({
     if (input.type === "date")
       return parseIsoDate(line) === null ? `“${line}” is no date such as 2026-05-01.` : null;
     if (input.type !== "number") return null;
-    const means = meaningsOf(line, percent);
-    if (means.length === 0) return `“${line}” is no number.`;
-    if (means.length === 1) return null;
-    return `“${line}” can be ${means.map((n) => writeTyped(n, true)).join(" or ")}. Write it with its %.`;
+    return isTyped(line, percent) ? unclear(line, percent) : `“${line}” is no number.`;
   };
   return (
     <>

@@ -34,6 +34,7 @@ import { newId } from "./ids";
 import { useProject } from "./project-context";
 import { useResult } from "./results";
 import { useTheme } from "./theme";
+import { stayForField } from "./unsaved-field";
 
 /** So many categories can be put in order; the schema takes more. */
 const MOST = 300;
@@ -252,6 +253,7 @@ export function CategoriesDialog() {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
         <Dialog.Content
+          onEscapeKeyDown={stayForField}
           onCloseAutoFocus={(event) => {
             event.preventDefault();
             opener?.focus();

@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { unsaved } from "./unsaved-field";
 
 /**
  * A text field that changes the document when the person is done: on Enter or when leaving. `check` gives a
@@ -45,7 +46,7 @@ export function CommitField({
     className: `field ${mono ? "font-mono" : ""} ${problem ? "border-signal" : ""} ${multiline ? "h-auto resize-none py-1.5" : ""}`,
   };
   return (
-    <div>
+    <div {...unsaved(text !== null)}>
       {multiline ? (
         <textarea
           {...shared}

@@ -3,12 +3,13 @@ import { X } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { isTimeZone } from "@/core/base/calendar";
 import { own, withOwn } from "@/core/base/own";
-import { WORDS, type WordName, wordProblem } from "@/core/project/conventions";
+import { WORDS, type WordName, wordProblem } from "@/core/project/fixed-words";
 import type { Conventions } from "@/core/project/schema";
 import { CommitField } from "./commit-field";
 import { Choose, Labelled } from "./labelled";
 import { useProject } from "./project-context";
 import { useReturnFocus } from "./return-focus";
+import { stayForField } from "./unsaved-field";
 
 const WEEK_STARTS = [
   { value: "monday", label: "Monday" },
@@ -158,6 +159,7 @@ export function ConventionsDialog({ onClose }: { onClose: () => void }) {
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
         <Dialog.Content
+          onEscapeKeyDown={stayForField}
           onCloseAutoFocus={returnFocus}
           className="fixed top-1/2 left-1/2 z-50 flex max-h-[86vh] w-[500px] max-w-[calc(100vw-16px)] -translate-x-1/2 -translate-y-1/2 flex-col rounded-md border border-rule bg-sheet shadow-stage"
         >

@@ -7,6 +7,7 @@ import {
   type TemplateNames,
   type TemplateValue,
 } from "@/core/base/template";
+import { unsaved } from "./unsaved-field";
 
 /** What is offered at a place: the text that takes it, and what that writes now. */
 interface Offer {
@@ -92,7 +93,7 @@ export function TemplateField({
     requestAnimationFrame(() => field.current?.setSelectionRange(before.length, before.length));
   };
   return (
-    <div className="relative min-w-0">
+    <div className="relative min-w-0" {...unsaved(text !== null || offers.length > 0)}>
       <input
         ref={field}
         id={id}

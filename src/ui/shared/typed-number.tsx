@@ -1,7 +1,8 @@
 "use client";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "@/core/base/number-format";
 import { isTyped, meaningsOf, writeTyped } from "@/core/data/typed-number";
+import { unsaved } from "./unsaved-field";
 
 const EXACT: NumberFormat = { ...PERCENT_FORMAT, decimals: 4 };
 /** "70 %", "0.7 %": with the digits it needs and no more. */
@@ -27,6 +28,9 @@ interface Props {
 export function TypedNumber({ id, label, value, percent, placeholder, optional, check, onCommit }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [asked, setAsked] = useState<number[]>([]);
+  // Asked on Enter, the likeliest answer is one more Enter away.
+  const [byKey, setByKey] = useState(false);
+  const field = useRef<HTMLInputElement>(null);
   const shown = text ?? (value === null ? "" : writeTyped(value, percent));
   const isEmpty = shown.trim() === "";
   const means = meaningsOf(shown, percent);
@@ -42,16 +46,25 @@ export function TypedNumber({ id, label, value, percent, placeholder, optional, 
     setAsked([]);
     if (next !== value) onCommit(next);
   };
-  const commit = () => {
+  const forget = () => {
+    setText(null);
+    setAsked([]);
+    field.current?.focus();
+  };
+  const commit = (isEnter: boolean) => {
     if (text === null || said) return;
     if (isEmpty) take(null);
     // What the field cannot hold is not meant.
     else if (fits.length === 1) take(fits[0]);
-    else setAsked(fits);
+    else if (asked.length === 0) {
+      setByKey(isEnter);
+      setAsked(fits);
+    }
   };
   return (
-    <div>
+    <div {...unsaved(text !== null)}>
       <input
+        ref={field}
         id={id}
         aria-label={label}
         aria-invalid={said !== null}
@@ -62,14 +75,14 @@ export function TypedNumber({ id, label, value, percent, placeholder, optional, 
           setText(e.target.value);
           setAsked([]);
         }}
-        onBlur={commit}
+        onBlur={() => commit(false)}
         onKeyDown={(e) => {
-          if (e.key === "Enter") commit();
-          if (e.key === "Escape" && text !== null) {
-            e.stopPropagation();
-            setText(null);
-            setAsked([]);
+          if (e.key === "Enter") {
+            // This press is not to choose the answer that takes the focus.
+            e.preventDefault();
+            commit(true);
           }
+          if (e.key === "Escape") forget();
         }}
       />
       {said && (
@@ -80,12 +93,18 @@ export function TypedNumber({ id, label, value, percent, placeholder, optional, 
       {asked.length > 0 && (
         <fieldset role="alert" className="mt-1 flex flex-wrap items-center gap-1 text-xs">
           <legend className="float-left mr-1 py-1">Is it</legend>
-          {asked.map((meaning) => (
+          {asked.map((meaning, i) => (
             <button
               key={meaning}
               type="button"
+              // biome-ignore lint/a11y/noAutofocus: the question is the answer to the key that was pressed.
+              autoFocus={byKey && i === 0}
               className="button h-6 px-2 font-mono text-xs"
-              onClick={() => take(meaning)}
+              onClick={() => {
+                take(meaning);
+                field.current?.focus();
+              }}
+              onKeyDown={(e) => e.key === "Escape" && forget()}
             >
               {asPercent(meaning)}
             </button>

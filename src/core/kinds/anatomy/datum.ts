@@ -1,6 +1,6 @@
 import { formatNumber, type NumberFormat } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import { counted } from "../../project/conventions";
+import { counted } from "../../project/fixed-words";
 import { type RowKey, subjectOf } from "../../rows/row-key";
 import type { VisualData, VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";

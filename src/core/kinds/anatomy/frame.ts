@@ -1,5 +1,5 @@
 import { fillTemplate } from "../../base/template";
-import { counted } from "../../project/conventions";
+import { counted } from "../../project/fixed-words";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Handle, Mark, Scene, Text } from "../../scene/marks";

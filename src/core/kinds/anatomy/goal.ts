@@ -1,5 +1,5 @@
 import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
-import { filledIn } from "../../project/conventions";
+import { filledIn } from "../../project/fixed-words";
 import type { VisualData, VisualRow } from "../../rows/visual-data";
 import { keepingSides } from "./figures";
 import { niceAbove, type PastEnd } from "./scale";

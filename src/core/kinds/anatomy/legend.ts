@@ -1,5 +1,5 @@
 import { formatNumber } from "../../base/number-format";
-import { counted } from "../../project/conventions";
+import { counted } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";

@@ -1,7 +1,7 @@
 import type { NumberFormat } from "../../base/number-format";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import { counted } from "../../project/conventions";
+import { counted } from "../../project/fixed-words";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
 import { LINE_HEIGHT, textWidth, wrap } from "../../scene/text";

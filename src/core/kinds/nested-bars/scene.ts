@@ -1,5 +1,5 @@
 import { formatNumber, type NumberFormat, shortFormats } from "../../base/number-format";
-import { filledIn } from "../../project/conventions";
+import { filledIn } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";

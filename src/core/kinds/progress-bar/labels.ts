@@ -1,5 +1,5 @@
 import { formatNumber } from "../../base/number-format";
-import { filledIn } from "../../project/conventions";
+import { filledIn } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";

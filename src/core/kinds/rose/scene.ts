@@ -1,4 +1,4 @@
-import { counted } from "../../project/conventions";
+import { counted } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";

@@ -1,6 +1,6 @@
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import { counted } from "../../project/conventions";
+import { counted } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
