@@ -185,6 +185,38 @@ test("pictures in heads: an icon, an uploaded SVG that is cleaned, and a file th
   expect((await answer.json()).error.message).toMatch(/pictures 1: .*Upload it again/);
 });
 
+test("names stand in the track of rings, and the picture of the segment under the pointer in a donut's centre", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await openVisual(page, "Load factor, bent");
+  await expect(stage(page).getByText("Ferrow Isle")).toBeVisible();
+  await dials(page).getByLabel("Names", { exact: true }).selectOption({ label: "in the track" });
+  await dials(page).getByLabel("Hole", { exact: true }).fill("30");
+  // The name is bent letter by letter.
+  await expect(stage(page).getByText("F", { exact: true }).first()).toBeVisible();
+  await expect(stage(page).getByText("Ferrow Isle")).toHaveCount(0);
+  await openVisual(page, "Passengers by route");
+  await page.getByRole("button", { name: /^Pictures:/ }).focus();
+  await page.keyboard.press("Enter");
+  const phrase = page.getByRole("dialog", { name: "Pictures" });
+  await expect(phrase).toContainText("under the pointer");
+  await phrase.getByLabel("Picture of North Quay").selectOption("icon:anchor");
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: /^Pictures:/ })).toBeFocused();
+  const shapes = stage(page).locator("path");
+  const [before, box] = [
+    await shapes.count(),
+    await stage(page)
+      .getByText(/^22.%$/)
+      .boundingBox(),
+  ];
+  if (!box) throw new Error("no share is drawn");
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await expect.poll(() => shapes.count()).toBeGreaterThan(before);
+});
+
 test("the contact sheet shows every kind in every finish", async ({ page }) => {
   const id = await openDemo(page);
   await page.goto(`/p/${id}/contact-sheet`);

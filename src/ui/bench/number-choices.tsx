@@ -3,7 +3,7 @@ import { formatNumber, type NumberFormat } from "@/core/base/number-format";
 import type { NumberSource } from "@/core/project/schema";
 import { NumberEntry } from "../shared/number-entry";
 import { useProject } from "../shared/project-context";
-import { type Option, OptionList } from "./phrase";
+import { type Option, OptionList } from "./option-list";
 
 /** Where a number of the sentence comes from: an input, a measure, or it is written. */
 export function NumberChoices({

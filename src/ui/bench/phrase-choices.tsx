@@ -9,8 +9,9 @@ import { NumberEntry } from "../shared/number-entry";
 import { splitOptions } from "../shared/split-options";
 import { FilterList } from "./filter-list";
 import { NumberChoices } from "./number-choices";
+import { type Option, OptionList } from "./option-list";
 import { OrderChoices } from "./order-choices";
-import { type Option, OptionList } from "./phrase";
+import { PhrasePanel } from "./phrase-panel";
 import { PictureChoices } from "./picture-choices";
 import { ZoneList } from "./zone-list";
 
@@ -130,8 +131,7 @@ function SplitChoices({
   );
 }
 
-/** What a phrase of the sentence can be changed to. */
-export function PhraseChoices({ token, saying, format, palette, set, close }: Props) {
+function Choices({ token, saying, format, palette, set, close }: Props) {
   const { visual, project, pictured } = saying;
   const { phrase } = token;
   const { more } = visual;
@@ -227,3 +227,10 @@ export function PhraseChoices({ token, saying, format, palette, set, close }: Pr
       );
   }
 }
+
+/** What a phrase of the sentence can be instead. */
+export const PhraseChoices = (props: Props) => (
+  <PhrasePanel label={props.token.label}>
+    <Choices {...props} />
+  </PhrasePanel>
+);

@@ -1,5 +1,5 @@
 "use client";
-import { memo } from "react";
+import { lazy, memo } from "react";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import { scaleOf } from "@/core/kinds/anatomy/scale";
 import { areShares, firstZones } from "@/core/kinds/gauge/zones";
@@ -13,7 +13,10 @@ import { useDesign } from "../shared/design";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { Phrase } from "./phrase";
-import { PhraseChoices } from "./phrase-choices";
+
+// The choices are fetched when somebody is about to open a phrase.
+const fetchChoices = () => import("./phrase-choices");
+const PhraseChoices = lazy(() => fetchChoices().then((m) => ({ default: m.PhraseChoices })));
 
 /**
  * A name for each token that stays with it while others come and go: what it changes, or the words before it.
@@ -60,7 +63,13 @@ export const Sentence = memo(
             );
           }
           return (
-            <Phrase key={keys[i]} label={token.label} text={token.text} tone={token.tone}>
+            <Phrase
+              key={keys[i]}
+              label={token.label}
+              text={token.text}
+              tone={token.tone}
+              fetch={() => void fetchChoices()}
+            >
               {(close) => (
                 <PhraseChoices
                   token={token}
