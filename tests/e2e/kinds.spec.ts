@@ -192,8 +192,17 @@ test("names stand in the track of rings, and the picture of the segment under th
   await goTo(page, "Visuals");
   await openVisual(page, "Load factor, bent");
   await expect(stage(page).getByText("Ferrow Isle")).toBeVisible();
-  await dials(page).getByLabel("Names", { exact: true }).selectOption({ label: "in the track" });
-  await dials(page).getByLabel("Hole", { exact: true }).fill("30");
+  await dials(page).getByLabel("Place", { exact: true }).first().selectOption({ label: "in the track" });
+  // Rings too thin for letters keep their legend; wider ones take the names in.
+  await expect(stage(page).getByText("Ferrow Isle")).toBeVisible();
+  for (const [dial, value] of [
+    ["Thickness", "22"],
+    ["Hole", "20"],
+    ["Gap", "1"],
+  ]) {
+    await dials(page).getByLabel(dial, { exact: true }).first().fill(value);
+    await page.keyboard.press("Enter");
+  }
   // The name is bent letter by letter.
   await expect(stage(page).getByText("F", { exact: true }).first()).toBeVisible();
   await expect(stage(page).getByText("Ferrow Isle")).toHaveCount(0);

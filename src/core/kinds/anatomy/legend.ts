@@ -165,11 +165,26 @@ function entryMarks(e: LegendEntry, { x, y, room, valueAtEnd }: EntryPlace, them
   return [swatch, name, value];
 }
 
+/** A name keeps at least so many pixels beside its value. */
+const LEAST_NAME = 52;
+
+/** Whether beside their values at most a quarter of the names are cut, and all are still told apart. */
+function fewAreCut(entries: LegendEntry[], room: number): boolean {
+  const rooms = entries.map((e) => room - SWATCH - 6 - (e.value ? textWidth(e.value, SIZE, 500) + 8 : 0));
+  const names = entries.map((e, i) => shorten(e.label, rooms[i], SIZE, 400));
+  const cut = names.filter((name, i) => name !== entries[i].label).length;
+  return (
+    cut <= Math.max(1, entries.length / 4) &&
+    Math.min(...rooms) >= LEAST_NAME &&
+    new Set(names).size === new Set(entries.map((e) => e.label)).size
+  );
+}
+
 function layRight(input: SharedInput, entries: LegendEntry[], body: Box, widest: number): LaidLegend {
   const { theme, data } = input;
   const widestAllowed = body.width * 0.4;
   // Names go before values: where both do not fit, the values go, and the tooltip has them.
-  if (widest > widestAllowed && entries.some((e) => e.value))
+  if (widest > widestAllowed && entries.some((e) => e.value) && !fewAreCut(entries, widestAllowed))
     return layLegend(
       input,
       "right",

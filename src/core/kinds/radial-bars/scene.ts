@@ -74,7 +74,10 @@ function labelsOf(input: Input, laid: RowsOnRings & { body: Box }, colours: Colo
   const size = style.number("labels.size");
   const writer = labelWriter(input, style.choice("labels.content"));
   const write = (row: VisualRow) => writer(row, data.total);
-  const inTrack = place === "track" ? namesInTrack(input, laid, colours, size, write) : null;
+  // In a track that is too short for its value, the name goes first.
+  const named = style.choice("labels.content").includes("category");
+  const bent = (row: VisualRow) => [...write(row), ...(named ? [[row.label]] : [])];
+  const inTrack = place === "track" ? namesInTrack(input, laid, colours, size, bent) : null;
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   return inTrack ?? namesAtStart(input, { ...laid, start, sweep }, size, (row) => write(row)[0] ?? []);
 }
@@ -100,11 +103,14 @@ function layNamed(
   const bars = barsIn(input, rows, legend.body);
   const labels = labelsOf(input, { rows, ...bars, goal }, colours);
   const over = [...legend.marks, ...noted.marks];
-  const isNamed = style.choice("labels.content").includes("category") && labels?.isWhole;
-  const isLegendNeeded = place === "auto" && !isNamed;
-  if (!isLegendNeeded) return { ...bars, over: [...over, ...(labels?.marks ?? [])] };
+  const labelled = { ...bars, over: [...over, ...(labels?.marks ?? [])] };
+  const hasNames = style.choice("labels.content").includes("category");
+  if (place !== "auto" || (hasNames && labels?.isWhole)) return labelled;
   const instead = legendFor(input, colours, entries, noted.body, { place: "auto" });
-  if (instead.marks.length === 0) return { ...bars, over: [...over, ...(labels?.marks ?? [])] };
+  const isCut = instead.marks.some((mark) => mark.type === "text" && mark.text.endsWith("…"));
+  // A legend that cuts names is no better than labels that do.
+  if (instead.marks.length === 0 || (isCut && hasNames && labels?.marks.length === rows.length))
+    return labelled;
   return { ...barsIn(input, rows, instead.body), over: [...instead.marks, ...noted.marks] };
 }
 
