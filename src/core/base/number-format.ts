@@ -46,6 +46,20 @@ function formatter(locale: string, options: Intl.NumberFormatOptions): Intl.Numb
   return found;
 }
 
+/**
+ * Shorter ways to write some values together, in one unit; none in which a value below one of its last digits
+ * would round up to it: 0.7 M is not written as 1 M.
+ */
+export function shortFormatsFor(format: NumberFormat, values: readonly (number | null)[]): NumberFormat[] {
+  return shortFormats(format)
+    .map((short) => inOneUnit(short, values))
+    .filter(({ units, decimals }) => {
+      if (units === "none" || units === "automatic") return true;
+      const least = UNITS[units][0] * 10 ** -decimals;
+      return !values.some((v) => v !== null && Math.abs(v) < least && Math.abs(v) >= least / 2);
+    });
+}
+
 function unitOf(value: number, format: NumberFormat): readonly [number, string] {
   if (format.units === "none" || format.style === "percent" || format.style === "duration") return [1, ""];
   // A value that would vanish in the unit is written without it.

@@ -38,6 +38,33 @@ describe("one unit", () => {
     },
   );
 
+  it("for each of two measures of a row, whether by size or shortened for want of room", () => {
+    const data = sampleData([1_321_014, 1_145_029, 759_684, 713_353], { title: "T", subtitle: "" });
+    const rows = data.rows.map((row, i) => ({
+      ...row,
+      second: [2_052_600, 1_886_720, 863_800, 1_335_360][i],
+    }));
+    for (const format of [BY_SIZE, PLAIN_FORMAT]) {
+      const both = { ...data, rows, format, second: { label: "Seats", format: { ...format } } };
+      const visual = visualOf("nested bars", { "labels.of": "both", "labels.content": "value" });
+      const scene = sceneOf(visual, both, undefined, { size: { width: 300, height: 220 } });
+      const said = scene.marks.flatMap((m) => (m.type === "text" && m.text.includes(" · ") ? [m.text] : []));
+      expect(said).toHaveLength(4);
+      for (const text of said) expect(text).toMatch(/^\d\.\d\u2009M · \d\.\d\u2009M$/);
+      const pointed = scene.marks.flatMap((m) => m.datum?.lines.map((l) => l.value) ?? []);
+      if (format === BY_SIZE) expect(pointed.filter((t) => !/^\d\.\d\u2009M$/.test(t))).toEqual([]);
+    }
+  });
+
+  it("for the size of heads, beside their values", () => {
+    const data = sampleData([4, 3, 2], { title: "T", subtitle: "" });
+    const rows = data.rows.map((row, i) => ({ ...row, headSize: [2_052_600, 863_800, 1_335_360][i] }));
+    const sized = { ...data, rows, headSize: { label: "Revenue", format: { ...BY_SIZE } } };
+    const scene = sceneOf(visualOf("lollipop", {}), sized);
+    const said = scene.marks.flatMap((m) => m.datum?.lines.filter((l) => l.label === "Revenue") ?? []);
+    expect(said.map((l) => l.value)).toEqual(["2.1\u2009M", "0.9\u2009M", "1.3\u2009M"]);
+  });
+
   it.each(MANY_VALUES)("that was chosen holds everywhere: %s", (kind) => {
     const format = { ...PLAIN_FORMAT, units: "thousand" as const, decimals: 1 };
     const said = textsOf(kind, sampleData([1_321_014, 759_684], { format, title: "T", subtitle: "" }));

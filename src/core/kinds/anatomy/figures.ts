@@ -65,7 +65,8 @@ export function withFigures(data: VisualData, style: Style<SharedPart>): VisualD
   const [units, decimals] = [style.choice("figures.units"), style.choice("figures.decimals")];
   const isOwn = units === "measure" && decimals === "measure";
   const lines = linesOf(data);
-  const isBySize = [data, ...data.rows].some((d) => d.format?.units === "automatic");
+  const measures = [data, data.second, data.headSize, ...data.rows];
+  const isBySize = measures.some((m) => m?.format?.units === "automatic");
   if (isOwn && lines.length === 0 && !isBySize) return data;
   const wanted = (f: NumberFormat) => (isOwn ? f : changed(f, units, decimals));
   // Of one measure, all numbers are in one unit; and none is rounded over a goal or the edge of a zone.
@@ -76,6 +77,17 @@ export function withFigures(data: VisualData, style: Style<SharedPart>): VisualD
     lines,
   );
   const format = (f: NumberFormat) => (f === data.format ? own : wanted(f));
+  const other = (m: VisualData["second"], side: "second" | "headSize") =>
+    m && {
+      ...m,
+      format:
+        m.format === data.format
+          ? own
+          : inOneUnit(
+              wanted(m.format),
+              data.rows.map((r) => r[side]),
+            ),
+    };
   const names = { ...data.names };
   for (const name of ["value", "total", "target"]) {
     const now = names[name];
@@ -86,7 +98,8 @@ export function withFigures(data: VisualData, style: Style<SharedPart>): VisualD
     ...data,
     format: format(data.format),
     names,
-    second: data.second && { ...data.second, format: format(data.second.format) },
+    second: other(data.second, "second"),
+    headSize: other(data.headSize, "headSize"),
     rows: data.rows.map((r) =>
       r.format ? { ...r, format: inOneUnit(wanted(r.format), [r.value, ...r.cells]) } : r,
     ),

@@ -1,5 +1,5 @@
 import type { NumberFormat } from "../../base/number-format";
-import { formatNumber, inOneUnit, NO_VALUE, PERCENT_FORMAT, shortFormats } from "../../base/number-format";
+import { formatNumber, inOneUnit, NO_VALUE, PERCENT_FORMAT, shortFormatsFor } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
@@ -101,8 +101,10 @@ export function labelWriter({ style, data }: SharedInput, content: LabelSays): L
   const fixed = style.within(LABELS)?.toggle("labels.digits") ?? false;
   const all = data.rows.flatMap((r) => (r.cells.length ? r.cells : [r.value]));
   const base = fixed ? tellApart([...all, ...data.rows.map((r) => r.value)], data.format) : data.format;
-  const formatsFor = (format: NumberFormat, values: readonly (number | null)[]) =>
-    (fixed ? [format] : [format, ...shortFormats(format)]).map((f) => inOneUnit(f, values));
+  const formatsFor = (format: NumberFormat, values: readonly (number | null)[]) => [
+    inOneUnit(format, values),
+    ...(fixed ? [] : shortFormatsFor(format, values)),
+  ];
   // One unit for all labels of a measure; rows that are measures have each their own.
   const shared = formatsFor(base, all);
   return (row, whole) => {

@@ -1,4 +1,4 @@
-import { formatNumber, inOneUnit, shortFormats } from "../../base/number-format";
+import { formatNumber, shortFormatsFor } from "../../base/number-format";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark, Rect } from "../../scene/marks";
@@ -56,7 +56,7 @@ function lay(input: Input): Laid {
 /** The totals of the stacks as their ends say them, in full and shortened, all in one unit. */
 function totalWordings({ data, style }: Input): string[][] {
   const totals = data.rows.map((r) => r.value);
-  const short = shortFormats(data.format).map((format) => inOneUnit(format, totals));
+  const short = shortFormatsFor(data.format, totals);
   const isShown = style.toggle("labels.total");
   return totals.map((value) =>
     isShown && value !== null ? [data.format, ...short].map((f) => formatNumber(value, f)) : [],

@@ -1,4 +1,4 @@
-import { formatNumber, type NumberFormat, shortFormats } from "../../base/number-format";
+import { formatNumber, inOneUnit, type NumberFormat, shortFormatsFor } from "../../base/number-format";
 import { filledIn } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
@@ -82,10 +82,11 @@ function lay(input: Input): Laid {
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
   const reach = (r: VisualRow) =>
     [r[outer], innerOf(input, r, factor), scales?.outer ?? null].filter((v) => v !== null);
+  const seconds = secondFormats(input);
   const bands = layBands(input, legend.body, {
     horizontal: style.choice("bar.direction") === "right",
     reach: data.rows.map(reach),
-    labels: data.rows.map((r) => labelled(input, r, oneLine(write(r, total)))),
+    labels: data.rows.map((r) => labelled(input, r, oneLine(write(r, total)), seconds)),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
@@ -98,13 +99,24 @@ function innerOf(input: Input, row: VisualRow, factor: number): number | null {
   return value === null ? null : value * factor;
 }
 
+/** How the second values are written, in full and shortened, all in one unit. */
+function secondFormats({ data }: Input): NumberFormat[] {
+  if (!data.second) return [];
+  const seconds = data.rows.map((r) => r.second);
+  return [inOneUnit(data.second.format, seconds), ...shortFormatsFor(data.second.format, seconds)];
+}
+
 /** What the label at the end of a row says: of its value, of its second value, or of both. */
-function labelled(input: Input, { second }: VisualRow, wordings: string[]): string[] {
+function labelled(
+  input: Input,
+  { second }: VisualRow,
+  wordings: string[],
+  formats: NumberFormat[],
+): string[] {
   const of = input.style.choice("labels.of");
   const { second: measure, format } = input.data;
   if (of === "value" || measure === null || wordings.length === 0) return wordings;
-  const write = (f: NumberFormat) => formatNumber(second, f);
-  const others = [measure.format, ...shortFormats(measure.format)].map(write);
+  const others = [...new Set(formats.map((f) => formatNumber(second, f)))];
   if (of === "second") return others;
   // Both are as long or as short: one number in full beside another in thousands cannot be compared.
   const isAlike = measure.format.style === format.style;
