@@ -15,6 +15,7 @@ import {
   TIME_FIELDS,
   TIME_UNITS,
 } from "./functions";
+import { habitOf } from "./habits";
 import type { Node } from "./tree";
 
 /** `extract(field from arg)`; `arg` is the checked source. */
@@ -53,6 +54,17 @@ export function callExpr(c: Checking, node: Node & { kind: "call" }, level: Leve
   if (name === "current_date" && node.args.length === 0) return { op: "today", type: "date" };
   const called = functionNamed(name);
   if (!called) {
+    const isPlain = !node.star && !node.distinct && !node.filter && !node.orderBy;
+    const habit = isPlain
+      ? habitOf(
+          name,
+          node.args.map((arg) => c.written(arg)),
+        )
+      : null;
+    if (habit !== null)
+      return c.fail("name", node, `There is no function called “${node.name}”. Write ${habit}.`, [
+        { start: node.start, end: node.end, label: `Write ${habit}`, text: habit },
+      ]);
     const near = nearestName(node.name, [
       ...["total", "extract", "current_date", "date_trunc"],
       ...Object.keys(FUNCTIONS),

@@ -58,6 +58,29 @@ describe("checking", () => {
     expect(problem.mends?.map((m) => m.text)).toEqual(["sum(passengers)", "avg(passengers)"]);
   });
 
+  it("takes a bare name for a measure where a group has one value, and for a column where it has many", () => {
+    const named: Scope = {
+      ...scope,
+      measures: [
+        { name: "Passengers", formula: "sum(passengers)", table: "sailings" },
+        { name: "route", formula: "count(distinct route)", table: "sailings" },
+      ],
+    };
+    const of = (formula: string, self?: string) => checkFormula(formula, named, "sailings", "group", self);
+    const both = of("passengers / sum(passengers) / count(route) * route");
+    expect(both.problems).toEqual([]);
+    expect(both.names.map((n) => ("measure" in n ? n.measure : `column ${n.column}`))).toEqual([
+      "Passengers",
+      "column passengers",
+      "column route",
+      "route",
+    ]);
+    // A measure that is called like its column means the column: it is no circle.
+    expect(of("sum(passengers)", "passengers").problems).toEqual([]);
+    expect(of("passengers", "Passengers").problems[0].message).toContain("wrap it");
+    expect(checkFormula("passengers * 2", named, "sailings", "derived", "sailings.x").problems).toEqual([]);
+  });
+
   it("offers the nearest name for columns, inputs and functions", () => {
     expect(check("sum(pasengers)").problems[0]).toMatchObject({
       start: 4,
@@ -67,6 +90,37 @@ describe("checking", () => {
     expect(check(":gaol").problems[0].mends?.[0].text).toBe(":goal");
     expect(check("summ(passengers)").problems[0].mends?.[0].text).toBe("sum");
     expect(check("max(extract(yaer from date))").problems[0].mends?.[0].text).toBe("year");
+  });
+
+  it.each([
+    ["average(passengers)", "avg(passengers)"],
+    ["Mean(passengers)", "avg(passengers)"],
+    ["DISTINCTCOUNT(route)", "count(distinct route)"],
+    ["countif(passengers > 3)", "count(*) filter (where passengers > 3)"],
+    ["countif(route, 'a')", "count(*) filter (where route = 'a')"],
+    ["if(sum(passengers) > 3, 1, 0)", "case when sum(passengers) > 3 then 1 else 0 end"],
+    ["iif(sum(passengers) > 3, 1)", "case when sum(passengers) > 3 then 1 end"],
+    ["ifnull(sum(passengers), 0)", "coalesce(sum(passengers), 0)"],
+    ["divide(sum(passengers), count(*))", "sum(passengers) / nullif(count(*), 0)"],
+  ])("says how what is written from habit is written here: %s", (formula, mended) => {
+    const [problem] = check(formula).problems;
+    expect(problem.mends).toEqual([
+      { start: 0, end: formula.length, label: `Write ${mended}`, text: mended },
+    ]);
+    expect(check(mended).problems).toEqual([]);
+  });
+
+  it("tells nothing of a habit where the arguments do not fit, nor of what is no habit", () => {
+    for (const formula of ["average(passengers, 2)", "constructor(passengers)", "average(*)"])
+      expect(check(formula).problems[0].mends?.[0].text ?? "").not.toMatch(/^avg\(/);
+  });
+
+  it("takes signs of other languages for what they mean, and says how they are written", () => {
+    const { problems } = check("count(*) filter (where route == 'a' && passengers > 3)");
+    expect(problems.map((p) => p.mends?.[0].text)).toEqual(["=", "and"]);
+    const quoted = check('count(*) filter (where route = "it\'s")').problems[0];
+    expect(quoted.message).toContain("A text stands in single quotes");
+    expect(quoted.mends?.[0].text).toBe("'it''s'");
   });
 
   it("reports every problem, each at its place", () => {

@@ -50,6 +50,8 @@ class Checker implements Checking {
     private readonly derived: boolean,
     /** What a measure or derived column is that the formula uses. */
     private readonly use: Use,
+    /** The name of the measure that the formula is of, or null. */
+    private readonly self: string | null,
   ) {}
 
   fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr {
@@ -61,6 +63,10 @@ class Checker implements Checking {
       ...(mends?.length ? { mends } : {}),
     });
     return { op: "constant", type: "null", value: null };
+  }
+
+  written({ start, end }: Span): string {
+    return this.source.slice(start, end);
   }
 
   expr(node: Node, level: Level, inTotal = false): Expr {
@@ -193,11 +199,17 @@ class Checker implements Checking {
     return this.fail("name", node, `There is no input called “${node.name}”. ${advice}`, mends);
   }
 
-  /** A bare name is a column of the formula's own table, else one reached through links, else a measure. */
+  /**
+   * A bare name is a column of the formula's own table, else one reached through links, else a measure. At
+   * group level, where a column has many values, it is a measure first, other than the formula's own.
+   */
   private name(node: Node & { kind: "name" }, level: Level): Expr {
     if (node.parts.length > 2) return this.fail("name", node, "A name has at most two parts: table.column.");
     if (node.parts.length === 2) return this.qualified(node, level);
     const name = node.parts[0];
+    const measure = measureNamed(this.scope, name);
+    if (measure && level === "group" && !(this.self !== null && sameName(this.self, name)))
+      return this.measure(node, measure, level);
     const columnOf = (table: ScopeTable | undefined) => findNamed(table?.columns ?? [], name);
     const own = this.table && columnOf(this.table);
     if (own && this.table) return this.column(node, this.table, own, level);
@@ -216,7 +228,6 @@ class Checker implements Checking {
       );
     }
     if (having.length === 1) return this.column(node, having[0], columnOf(having[0]) as ScopeColumn, level);
-    const measure = measureNamed(this.scope, name);
     if (measure) return this.measure(node, measure, level);
     const known = [
       ...(this.table?.columns.map((c) => c.name) ?? []),
@@ -248,17 +259,20 @@ class Checker implements Checking {
   }
 
   private unknown(span: Span, name: string, what: string, known: string[]): Expr {
+    const { start, end } = span;
     const near = nearestName(name, known);
     const mends = near
-      ? [
-          {
-            start: span.start,
-            end: span.end,
-            label: `Use ${near}`,
-            text: near.split(".").map(quoteName).join("."),
-          },
-        ]
+      ? [{ start, end, label: `Use ${near}`, text: near.split(".").map(quoteName).join(".") }]
       : [];
+    if (this.written(span) === `"${name}"`) {
+      // Double quotes hold a name; a text stands in single ones.
+      const text = `'${name.replaceAll("'", "''")}'`;
+      const message = `There is no ${what} called “${name}”. A text stands in single quotes: ${text}.`;
+      return this.fail("name", span, message, [
+        { start, end, label: `Use the text ${text}`, text },
+        ...mends,
+      ]);
+    }
     const advice = near
       ? ` Did you mean ${near}?`
       : known.length
@@ -479,10 +493,12 @@ function circleText(circle: string[]): string {
 }
 
 /** Checks one formula on its own; what it uses comes from `use`. */
-function checkOne({ formula, table, level }: FormulaText, scope: Scope, use: Use): Checked {
+function checkOne(text: FormulaText | Definition, scope: Scope, use: Use): Checked {
+  const { formula, table, level } = text;
   const { node, problems } = parseOnce(formula);
   const own = table === null ? null : (tableNamed(scope, table) ?? null);
-  const checker = new Checker(scope, own, formula, level === "derived", use);
+  const self = level === "group" && "name" in text ? text.name : null;
+  const checker = new Checker(scope, own, formula, level === "derived", use, self);
   if (table !== null && !own)
     checker.problems.push({
       code: "name",

@@ -23,6 +23,8 @@ export interface Checking {
   fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr;
   /** Reports unless the expression has this type (or is null). Gives true so that it chains. */
   typed(span: Span, expr: Expr, wanted: ValueType, what: string): true;
+  /** A stretch of the formula as it is written. */
+  written(span: Span): string;
   wrapMend(span: Span, before: string, after: string, label: string): Mend;
 }
 

@@ -9,7 +9,28 @@ export interface Token extends Span {
   text: string;
 }
 
-const SYMBOLS = ["<=", ">=", "<>", "!=", "||", "=", "<", ">", "+", "-", "*", "/", "%", "(", ")", ",", "."];
+/** Signs that other languages write, with what stands for them here. */
+const FOREIGN: Record<string, string> = { "==": "=", "&&": "and" };
+const SYMBOLS = [
+  ...Object.keys(FOREIGN),
+  "<=",
+  ">=",
+  "<>",
+  "!=",
+  "||",
+  "=",
+  "<",
+  ">",
+  "+",
+  "-",
+  "*",
+  "/",
+  "%",
+  "(",
+  ")",
+  ",",
+  ".",
+];
 const WORD = /[\p{L}_][\p{L}\p{M}\p{N}_$]*/uy;
 const NUMBER = /(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d+)?/y;
 
@@ -92,6 +113,12 @@ export function tokenize(source: string): { tokens: Token[]; problems: Problem[]
         tokens.push({ kind: "word", text: word, start, end: start + word.length });
       } else if (number) {
         tokens.push({ kind: "number", text: number, start, end: start + number.length });
+      } else if (symbol && FOREIGN[symbol]) {
+        const text = FOREIGN[symbol];
+        const span = { start, end: start + symbol.length };
+        const mends = [{ ...span, label: `Use ${text}`, text }];
+        problems.push({ code: "syntax", ...span, message: `“${symbol}” is written ${text}.`, mends });
+        tokens.push({ kind: text === "and" ? "word" : "symbol", text, ...span });
       } else if (symbol) {
         tokens.push({
           kind: "symbol",

@@ -1,10 +1,14 @@
-import type { Project, Visual } from "./schema";
+import type { Measure, Project, Visual } from "./schema";
 
 const visualIn = (p: Project, id: string) => p.visuals.find((v) => v.id === id);
 
 /** Edits of visuals and their dials. */
 export const VISUAL_EDITS = {
-  "add visual": (p: Project, { visual }: { visual: Visual }) => void p.visuals.push(visual),
+  /** Adds a visual, and the measure that it was drawn with where that was only proposed. */
+  "add visual": (p: Project, { visual, measure }: { visual: Visual; measure?: Measure }) => {
+    if (measure) p.measures.push(measure);
+    p.visuals.push(visual);
+  },
 
   "change visual": (p: Project, { id, change }: { id: string; change: Partial<Omit<Visual, "id">> }) => {
     const visual = visualIn(p, id);

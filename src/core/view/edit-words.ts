@@ -236,7 +236,8 @@ const WORDS: Words = {
   "change input": inputWords,
   "remove input": ({ id }, { before }) => `Input ${byId(before.inputs, id)?.label ?? ""} removed`,
 
-  "add visual": ({ visual }) => `Visual ${visual.name} added`,
+  "add visual": ({ visual, measure }) =>
+    `Visual ${visual.name} added${measure ? `, with the measure ${measure.label}` : ""}`,
   "change visual": ({ id, change }, { before }) =>
     `${fieldWords(byId(before.visuals, id), change, VISUAL_WORDS)}, ${visualName(before, id)}`,
   "set dial": dialWords,

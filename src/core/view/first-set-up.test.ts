@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { KINDS, kindOf } from "../kinds";
 import { newInput, newMeasure } from "../project/defaults";
 import { emptyProject, type Project, tableSchema, visualSchema } from "../project/schema";
-import { firstSetUp, proposedIn, withoutProposals } from "./first-set-up";
+import type { ColumnFacts, TableFacts } from "./column-facts";
+import * as firstSetUps from "./first-set-up";
+import { proposedIn, withoutProposals } from "./first-set-up";
 import { spoken } from "./spoken";
 
 const PERCENT = { style: "percent", decimals: 1 } as const;
@@ -31,6 +33,19 @@ const FULL = project({
   measures: [measure("riders"), measure("seats"), measure("rate", PERCENT)],
 });
 
+const parts = (distinct: number) => ({ distinct, from: null, to: null });
+const FACTS: TableFacts = new Map<string, ColumnFacts>([
+  ["route", parts(5)],
+  ["vessel", parts(12)],
+  ["date", { distinct: 700, from: "2024-01-01", to: "2025-12-31" }],
+]);
+const firstSetUp = (
+  kind: Parameters<typeof firstSetUps.firstSetUp>[0],
+  of: Parameters<typeof firstSetUps.firstSetUp>[1],
+  from: Project,
+  facts = FACTS,
+) => firstSetUps.firstSetUp(kind, of, from, facts);
+
 describe("the first set-up of a kind", () => {
   it.each(KINDS.map((k) => [k.label, k] as const))(
     "is a document's visual and says only what it can: %s",
@@ -46,18 +61,41 @@ describe("the first set-up of a kind", () => {
     },
   );
 
-  it("splits by the first text that is not hidden, and by years where there is none", () => {
-    expect(firstSetUp(kindOf("donut"), FULL.measures[0], FULL).split).toEqual({ column: "route" });
-    const dated = project({ tables: [table([["date", "date"]])], measures: FULL.measures });
-    expect(firstSetUp(kindOf("rose"), FULL.measures[0], dated).split).toEqual({ column: "date", by: "year" });
-    const bare = project({ tables: [table([["n", "number"]])], measures: FULL.measures });
-    expect(firstSetUp(kindOf("rose"), FULL.measures[0], bare).split).toBeNull();
+  it("splits by a column whose groups are told apart, else by stretches of time, never by names", () => {
+    const donut = (facts: [string, ColumnFacts][]) =>
+      firstSetUp(kindOf("donut"), FULL.measures[0], FULL, new Map(facts));
+    expect(donut([...FACTS]).split).toEqual({ column: "route" });
+    expect(donut([...FACTS]).keep).toBeNull();
+    // Of columns with more groups, the one with the fewest; the largest and the others together.
+    const many = donut([
+      ["route", parts(30)],
+      ["vessel", parts(12)],
+    ]);
+    expect([many.split, many.keep]).toEqual([{ column: "vessel" }, { first: 7, others: true }]);
+    expect(
+      donut([
+        ["route", parts(61)],
+        ["vessel", parts(1)],
+      ]).split,
+    ).toBeNull();
+    for (const [from, to, by] of [
+      ["2018-05-01", "2025-12-31", "year"],
+      ["2024-01-01", "2025-12-31", "quarter"],
+      ["2025-01-01", "2025-07-31", "month"],
+      ["2025-01-06", "2025-02-20", "week"],
+      ["2025-01-06", "2025-01-10", "day"],
+    ]) {
+      const dated = donut([["date", { distinct: 9, from, to }]]);
+      expect([dated.split, dated.order.by]).toEqual([{ column: "date", by }, "split"]);
+    }
+    expect(donut([["date", { distinct: 1, from: "2025-01-06", to: "2025-01-06" }]]).split).toBeNull();
+    expect(donut([["date", { distinct: 9000, from: "1900-01-01", to: "2025-01-06" }]]).split).toBeNull();
   });
 
   it("divides a stack from the first, runs a number over its months, and nests two measures of one format", () => {
     expect(firstSetUp(kindOf("capsule stack"), FULL.measures[0], FULL).series).toEqual({
       column: "date",
-      by: "year",
+      by: "quarter",
     });
     expect(firstSetUp(kindOf("number"), FULL.measures[0], FULL)).toMatchObject({
       split: { column: "date", by: "month" },
@@ -68,8 +106,12 @@ describe("the first set-up of a kind", () => {
   });
 
   it("keeps the rest as Other, but not of a percent, whose rest is no part of it", () => {
-    expect(firstSetUp(kindOf("donut"), FULL.measures[0], FULL).keep).toEqual({ first: 6, others: true });
-    expect(firstSetUp(kindOf("donut"), FULL.measures[2], FULL).keep).toEqual({ first: 6, others: false });
+    const facts: TableFacts = new Map([["vessel", parts(12)]]);
+    const keep = (at: number) => firstSetUp(kindOf("donut"), FULL.measures[at], FULL, facts).keep;
+    expect([keep(0), keep(2)]).toEqual([
+      { first: 7, others: true },
+      { first: 8, others: false },
+    ]);
   });
 
   it("proposes an input that is named after the measure, and none that only has its format", () => {

@@ -1,16 +1,22 @@
-import { findNamed } from "../base/names";
 import type { Kind } from "../kinds/anatomy/kind";
+import { calendarOf } from "../project/conventions";
 import { newVisual } from "../project/defaults";
+import { offeredColumns } from "../project/offered";
 import type { RoleId } from "../project/roles";
 import type { Measure, Project, Visual } from "../project/schema";
+import type { TableFacts } from "./column-facts";
+import { fittingCourse, fittingParts, MOST_GROUPS } from "./fitting-split";
 
-type Known = Pick<Project, "tables" | "inputs" | "measures">;
+type Known = Pick<Project, "tables" | "links" | "inputs" | "measures" | "conventions">;
 
 /** What a first set-up can draw on. */
 interface Offer {
   kind: Kind;
-  texts: string[];
-  date: string | null;
+  /** Splits into parts, the fittest first, and how many groups each has. */
+  parts: { split: NonNullable<Visual["split"]>; groups: number }[];
+  /** The course over time in as many steps as a line takes, and in as few as parts are told apart. */
+  course: Visual["split"];
+  stretches: Visual["split"];
   /** An input of the measure's format that is named after it, and another measure of that format. */
   goal: string | null;
   other: string | null;
@@ -36,13 +42,15 @@ const GENERIC: ReadonlySet<string> = new Set([
 const namedAlike = (a: string, b: string): boolean =>
   wordsIn(a).some((x) => wordsIn(b).some((y) => x.startsWith(y) || y.startsWith(x)));
 
-function offerFor(kind: Kind, measure: Measure, project: Known): Offer {
-  const columns = (findNamed(project.tables, measure.table)?.columns ?? []).filter((c) => !c.hidden);
+function offerFor(kind: Kind, measure: Measure, project: Known, facts: TableFacts): Offer {
+  const columns = offeredColumns(project, measure.table);
   const { style } = measure.format;
+  const calendar = calendarOf(project);
   return {
     kind,
-    texts: columns.filter((c) => c.reading.type === "text").map((c) => c.name),
-    date: columns.find((c) => c.reading.type === "date")?.name ?? null,
+    parts: fittingParts(columns, facts),
+    course: fittingCourse(columns, facts, calendar),
+    stretches: fittingCourse(columns, facts, calendar, MOST_GROUPS),
     goal:
       project.inputs.find(
         (i) => i.type === "number" && i.format.style === style && namedAlike(i.label, measure.label),
@@ -54,28 +62,38 @@ function offerFor(kind: Kind, measure: Measure, project: Known): Offer {
   };
 }
 
-const byYear = ({ date }: Offer) => (date ? { column: date, by: "year" as const } : null);
-const byText = ({ texts }: Offer, at: number) => (texts[at] ? { column: texts[at] } : null);
 const against = ({ goal }: Offer) => (goal ? { input: goal } : null);
+/** A series has no more groups than are told apart: stretches of time, else the next fit column. */
+const seriesOf = ({ parts, stretches }: Offer) =>
+  stretches ?? parts.slice(1).find((p) => p.groups <= MOST_GROUPS)?.split ?? null;
 
 /** What the roles of a kind begin with; the others begin empty. */
 const FIRST: { [R in RoleId]?: (offer: Offer) => Partial<Visual> } = {
-  split: (o) => {
-    if (o.kind.needsSplit) return { split: byText(o, 0) ?? byYear(o) };
-    return { split: o.kind.course && o.date ? { column: o.date, by: "month" } : null };
+  split: ({ kind, parts, stretches, course }) => {
+    if (kind.needsSplit) return { split: parts[0]?.split ?? stretches };
+    return { split: kind.course ? course : null };
   },
-  series: (o) => (o.kind.dividedAtFirst && o.texts[0] ? { series: byYear(o) ?? byText(o, 1) } : {}),
+  series: (o) => (o.kind.dividedAtFirst && o.parts[0] ? { series: seriesOf(o) } : {}),
   second: (o) => ({ second: o.other }),
   comparison: (o) => ({ comparison: against(o) }),
   target: (o) => ({ target: against(o) }),
 };
 
+/** How many groups a split is kept to: all of a few; of more the largest, the others together. */
+function keepOf({ parts }: Offer, split: Visual["split"], isShare: boolean): Visual["keep"] {
+  const groups = parts.find((p) => p.split === split)?.groups ?? 0;
+  if (groups <= MOST_GROUPS) return null;
+  // What is left of a share is no part of it.
+  return isShare ? { first: MOST_GROUPS, others: false } : { first: MOST_GROUPS - 1, others: true };
+}
+
 /**
- * A first set-up of a kind for a measure: split where the kind needs one; what it runs against or stands
- * beside is a proposal (`proposedIn`), which can be left out. Its title is a template, and follows the sentence.
+ * A first set-up of a kind for a measure: split where the kind needs one, by a column whose groups can be
+ * told apart (`facts` are those of the measure's table); what it runs against or stands beside is a proposal
+ * (`proposedIn`), which can be left out. Its title is a template, and follows the sentence.
  */
-export function firstSetUp(kind: Kind, measure: Measure, project: Known): Visual {
-  const offer = offerFor(kind, measure, project);
+export function firstSetUp(kind: Kind, measure: Measure, project: Known, facts: TableFacts): Visual {
+  const offer = offerFor(kind, measure, project, facts);
   const phrases: Partial<Visual> = Object.assign({}, ...kind.roles.map((role) => FIRST[role]?.(offer) ?? {}));
   return newVisual({
     id: `draft-${kind.id.replaceAll(" ", "-")}`,
@@ -83,8 +101,8 @@ export function firstSetUp(kind: Kind, measure: Measure, project: Known): Visual
     title: titleFor(kind, phrases),
     kind: kind.id,
     value: measure.id,
-    order: kind.course ? { by: "split", order: "asc" } : { by: "value", order: "desc" },
-    keep: kind.needsSplit ? { first: 6, others: measure.format.style !== "percent" } : null,
+    order: phrases.split?.by ? { by: "split", order: "asc" } : { by: "value", order: "desc" },
+    keep: keepOf(offer, phrases.split ?? null, measure.format.style === "percent"),
     size: kind.firstSize,
     ...phrases,
   });

@@ -1,16 +1,19 @@
 "use client";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { KINDS } from "@/core/kinds";
-import type { Project, Visual } from "@/core/project/schema";
+import type { Measure, Project, Visual } from "@/core/project/schema";
 import { firstSetUp, proposedIn, withoutProposals } from "@/core/view/first-set-up";
 import { sceneOf } from "@/core/view/picture";
+import { proposedMeasures } from "@/core/view/proposed-measures";
 import { sayRole } from "@/core/view/sentence";
+import { BringIn } from "../shared/bring-in";
 import { Busy } from "../shared/busy";
 import { useDesign } from "../shared/design";
 import { Choose, Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
 import { StepLink } from "../shared/step-link";
+import { useTableFacts } from "../shared/table-facts";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 
@@ -20,51 +23,130 @@ const supposed = (draft: Visual, project: Project) =>
     .map((role) => sayRole(role, { visual: draft, project, scale: { minimum: 0, maximum: 0 }, pictured: [] }))
     .join(", ");
 
-/** Where a new visual begins: every kind, drawn with the person's own measure. */
-export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void; onCancel?: () => void }) {
+/** The measures that a project has, and those that its columns offer besides. */
+function useMeasures(table: string | null): { own: Measure[]; proposed: Measure[] } {
+  const project = useProject((s) => s.document);
+  const { tables, links, measures, inputs, conventions } = project;
+  const proposed = useMemo(
+    () => proposedMeasures({ tables, links, measures, inputs, conventions }),
+    [tables, links, measures, inputs, conventions],
+  );
+  const name = tables.find((t) => t.id === table)?.name ?? null;
+  const first = (m: Measure) => Number(name !== null && m.table !== name);
+  return { own: measures, proposed: proposed.toSorted((a, b) => first(a) - first(b)) };
+}
+
+/** How many proposals stand there at once. */
+const SHOWN_PROPOSALS = 12;
+
+/** Measures that the columns offer: a click draws every kind with one. */
+function Proposals({
+  measures,
+  chosen,
+  onChoose,
+}: {
+  measures: Measure[];
+  chosen: string;
+  onChoose: (id: string) => void;
+}) {
+  const several = new Set(measures.map((m) => m.table)).size > 1;
+  const [all, setAll] = useState(false);
+  const shown = all ? measures : measures.slice(0, SHOWN_PROPOSALS);
+  return (
+    <fieldset
+      aria-label="Measures that your columns offer"
+      className="mt-3 flex flex-wrap items-center gap-1.5"
+    >
+      <legend className="float-left mr-1 py-1 text-sm text-muted">From your columns</legend>
+      {shown.map((m) => (
+        <button
+          key={m.id}
+          type="button"
+          aria-pressed={m.id === chosen}
+          title={`${m.formula}${several ? `, over ${m.table}` : ""}`}
+          className={`h-7 max-w-60 truncate rounded-full border px-3 text-sm ${m.id === chosen ? "border-verdigris bg-tint font-semibold text-verdigris-deep" : "border-rule bg-sheet hover:border-verdigris"}`}
+          onClick={() => onChoose(m.id)}
+        >
+          {m.label}
+        </button>
+      ))}
+      {measures.length > shown.length && (
+        <button type="button" className="h-7 px-2 text-sm text-muted underline" onClick={() => setAll(true)}>
+          {measures.length - shown.length} more
+        </button>
+      )}
+    </fieldset>
+  );
+}
+
+/** What stands where nothing can be drawn yet. */
+const NoTable = () => (
+  <div className="grid h-full place-items-center p-8 text-center">
+    <div className="flex max-w-sm flex-col items-center">
+      <h1 className="text-lg">A visual begins with a table</h1>
+      <p className="mt-2 mb-4 text-muted">
+        Drop a file anywhere, or paste cells that you copied from a spreadsheet: its columns are drawn at
+        once.
+      </p>
+      <BringIn />
+    </div>
+  </div>
+);
+
+/**
+ * Where a new visual begins: every kind, drawn with a measure of the project's own or one that its columns
+ * offer, which comes with the visual. `table` is the id of the table whose columns come first.
+ */
+export function Gallery({
+  table,
+  onPick,
+  onCancel,
+}: {
+  table: string | null;
+  onPick: (visual: Visual, proposed: Measure | null) => void;
+  onCancel?: () => void;
+}) {
   const project = useProject((s) => s.document);
   const projectId = useProject((s) => s.id);
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
-  const [measureId, setMeasureId] = useState(project.measures[0]?.id ?? "");
-  const measure = project.measures.find((m) => m.id === measureId) ?? project.measures[0];
+  const { own, proposed } = useMeasures(table);
+  const [wanted, setWanted] = useState("");
+  const measures = [...(table ? proposed : []), ...own, ...proposed];
+  const measure = measures.find((m) => m.id === wanted) ?? measures[0];
+  const isProposed = measure !== undefined && proposed.includes(measure);
+  const facts = useTableFacts(measure?.table ?? null);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const first = measure ? KINDS.map((kind) => firstSetUp(kind, measure, project)) : [];
+  const first = measure && facts ? KINDS.map((kind) => firstSetUp(kind, measure, project, facts)) : [];
   const drafts = first.map((draft) => (left.has(draft.kind) ? withoutProposals(draft) : draft));
   const turn = (kind: string) => {
     const next = new Set(left);
     if (!next.delete(kind)) next.add(kind);
     setLeft(next);
   };
-  const data = useVisualsData(drafts);
-  if (!measure) {
-    return (
-      <div className="grid h-full place-items-center p-8 text-center">
-        <div className="max-w-sm">
-          <h1 className="text-lg">A visual shows a measure</h1>
-          <p className="mt-2 text-muted">
-            Name one first, for example sum(passengers), on the Measures step.
-          </p>
-        </div>
-      </div>
-    );
-  }
+  const data = useVisualsData(drafts, undefined, undefined, isProposed ? measure : null);
+  if (!measure) return <NoTable />;
   return (
     <section aria-label="New visual" className="h-full overflow-auto p-6">
       <div className="flex items-end gap-4">
         <h1 className="text-xl">New visual</h1>
-        <div className="w-64">
-          <Labelled label="Show" stacked>
-            {(id) => (
-              <Choose
-                id={id}
-                value={measure.id}
-                options={project.measures.map((m) => ({ value: m.id, label: m.label }))}
-                onChange={setMeasureId}
-              />
-            )}
-          </Labelled>
-        </div>
+        {own.length > 0 && (
+          <div className="w-64">
+            <Labelled label="Show" stacked>
+              {(id) => (
+                <Choose
+                  id={id}
+                  value={isProposed ? "" : measure.id}
+                  options={[
+                    ...(isProposed ? [{ value: "", label: measure.label }] : []),
+                    ...own.map((m) => ({ value: m.id, label: m.label })),
+                  ]}
+                  onChange={setWanted}
+                />
+              )}
+            </Labelled>
+          </div>
+        )}
         <StepLink to={`/p/${projectId}/contact-sheet`} className="button ml-auto">
           Every kind in every finish
         </StepLink>
@@ -74,13 +156,22 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
           </button>
         )}
       </div>
+      {proposed.length > 0 && (
+        <Proposals measures={proposed} chosen={isProposed ? measure.id : ""} onChoose={setWanted} />
+      )}
       <div className="mt-5 grid max-w-6xl grid-cols-4 gap-4 max-lg:grid-cols-3">
         {drafts.map((draft, i) => (
           <div
             key={draft.kind}
             className="rounded-lg border border-rule bg-sheet p-3 transition-colors hover:border-verdigris"
           >
-            <button type="button" onClick={() => onPick(draft)} className="block w-full text-left">
+            <button
+              type="button"
+              aria-label={KINDS[i].label}
+              aria-describedby={`purpose-${i}`}
+              onClick={() => onPick(draft, isProposed ? measure : null)}
+              className="block w-full text-left"
+            >
               <Busy pending={data[i].pending}>
                 <StaticPicture
                   scene={sceneOf(
@@ -94,9 +185,12 @@ export function Gallery({ onPick, onCancel }: { onPick: (visual: Visual) => void
                 />
               </Busy>
               <span className="mt-2 block font-semibold">{KINDS[i].label}</span>
+              <span id={`purpose-${i}`} className="mt-0.5 block text-sm text-muted">
+                {KINDS[i].purpose}
+              </span>
             </button>
             {supposed(first[i], project) && (
-              <p className="mt-1 text-sm text-muted">
+              <p className="mt-1.5 border-t border-rule pt-1.5 text-sm text-muted">
                 {left.has(draft.kind) ? "Left out: " : "Proposed: "}
                 {supposed(first[i], project)}{" "}
                 <button

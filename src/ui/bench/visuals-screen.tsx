@@ -1,10 +1,11 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
+import { useSearchParams } from "next/navigation";
 import { memo, useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
-import type { Visual } from "@/core/project/schema";
+import type { Measure, Visual } from "@/core/project/schema";
 import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
 import type { VisualData } from "@/core/rows/visual-data";
 import { sceneOf } from "@/core/view/picture";
@@ -25,6 +26,7 @@ import { DialPanel } from "./dial-controls";
 import { Findings } from "./findings";
 import { FinishPanel } from "./finish-panel";
 import { Gallery } from "./gallery";
+import { PutOnBoard } from "./put-on-board";
 import { Sentence } from "./sentence";
 import { useSentences, useVisual } from "./sentences";
 import { Stage } from "./stage";
@@ -97,7 +99,9 @@ export function VisualsScreen() {
   const store = useProjectStore();
   const theme = useTheme((s) => s.theme);
   const [visual, choose] = useSelected("visual", visuals);
-  const [adding, setAdding] = useState(false);
+  // The table that the address wants drawn.
+  const drawn = useSearchParams().get("draw");
+  const [adding, setAdding] = useState(drawn !== null);
   // A visual just made is shown once the address names it: until then another one would stand in its place.
   const [made, setMade] = useState<string | null>(null);
   useEffect(() => {
@@ -128,13 +132,18 @@ export function VisualsScreen() {
     [data, measures],
   );
 
-  const add = (draft: Visual) => {
+  const add = (draft: Visual, proposed: Measure | null = null) => {
     const name = freeLabel(
       draft.name,
       visuals.map((v) => v.name),
     );
     const id = newId();
-    apply({ type: "add visual", visual: { ...draft, id, name } });
+    const measure = proposed && { ...proposed, id: newId() };
+    apply({
+      type: "add visual",
+      visual: { ...draft, id, name, ...(measure ? { value: measure.id } : {}) },
+      ...(measure ? { measure } : {}),
+    });
     setMade(id);
     choose(id);
   };
@@ -194,7 +203,7 @@ export function VisualsScreen() {
           <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
         </div>
       ) : (
-        <Gallery onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
+        <Gallery table={drawn} onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
       )}
       {shows && (
         <aside
@@ -204,6 +213,7 @@ export function VisualsScreen() {
           <section aria-label="Visual" className="flex flex-col gap-1.5 border-b border-rule px-4 py-3">
             <div className="flex items-center gap-1">
               <h2 className="section-title flex-1">Visual</h2>
+              <PutOnBoard visual={visual} />
               <button
                 type="button"
                 className="icon-button size-7"

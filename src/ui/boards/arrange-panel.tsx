@@ -2,8 +2,8 @@
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
 import { kindOf } from "@/core/kinds";
-import { offeredColumns } from "@/core/project/offered";
 import type { Board } from "@/core/project/schema";
+import { offeredFilters } from "@/core/view/board-filters";
 import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Choose, Labelled } from "../shared/labelled";
@@ -12,31 +12,15 @@ import { useProject } from "../shared/project-context";
 /** What can be put on a board: visuals, texts, filters and inputs; and the controls it has. */
 export function ArrangePanel({ board }: { board: Board }) {
   const project = useProject((s) => s.document);
-  const { visuals, inputs, tables } = project;
+  const { visuals, inputs } = project;
   const apply = useProject((s) => s.apply);
   const [column, setColumn] = useState("");
-  const columns = tables.flatMap((t) =>
-    offeredColumns(project, t.name)
-      .filter((c) => c.own && c.type !== "number" && c.type !== "timestamp")
-      .map((c) => ({
-        value: JSON.stringify({
-          table: t.name,
-          column: c.name,
-          ...(c.type === "date" ? { by: "year" } : {}),
-        }),
-        label: `${t.name} · ${c.name}${c.type === "date" ? " by year" : ""}`,
-      })),
-  );
+  const offered = offeredFilters(project, board);
+  const columns = offered.map((f, i) => ({ value: String(i), label: f.text }));
   const addFilter = () => {
-    const chosen = JSON.parse(column) as { table: string; column: string; by?: "year" };
-    const label = chosen.by
-      ? "Year"
-      : chosen.column.charAt(0).toUpperCase() + chosen.column.slice(1).replaceAll("_", " ");
-    apply({
-      type: "add control",
-      board: board.id,
-      control: { id: newId(), type: "filter", label, chosen: [], ...chosen },
-    });
+    const { table, column: of, by, label } = offered[Number(column)];
+    const filter = { id: newId(), type: "filter" as const, label, chosen: [], table, column: of };
+    apply({ type: "add control", board: board.id, control: { ...filter, ...(by ? { by } : {}) } });
     setColumn("");
   };
   const freeInputs = inputs.filter(

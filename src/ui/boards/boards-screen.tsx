@@ -17,6 +17,7 @@ import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { nameInAddress } from "../shared/step-link";
 import { useVisualsData } from "../shared/visual-data";
+import { AddFilter } from "./add-filter";
 import { type BoardView, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
 import { InputControl } from "./input-control";
@@ -132,6 +133,7 @@ function BoardPage({
           )}
         </h1>
         <Controls board={board} view={view} arranging={arranging} />
+        {!presents && board.tiles.length > 0 && <AddFilter board={board} />}
         {presents && (
           <button
             type="button"

@@ -7,6 +7,7 @@ import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
+import { useTableFacts } from "../shared/table-facts";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 
@@ -18,14 +19,15 @@ export function ContactSheet() {
   const design = useDesign();
   const theme = useTheme((s) => s.theme);
   const measure = project.measures[0];
+  const facts = useTableFacts(measure?.table ?? null);
   const visuals = useMemo(
     () =>
       KINDS.flatMap(
         (kind) =>
           project.visuals.find((v) => v.kind === kind.id) ??
-          (measure ? [firstSetUp(kind, measure, project)] : []),
+          (measure && facts ? [firstSetUp(kind, measure, project, facts)] : []),
       ),
-    [project, measure],
+    [project, measure, facts],
   );
   const data = useVisualsData(visuals);
   const finishes = [...FINISHES, ...project.finishes.map((f) => ({ id: f.id, name: f.name }))];

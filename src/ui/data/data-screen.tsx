@@ -1,12 +1,12 @@
 "use client";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Upload, Waypoints } from "lucide-react";
+import { Waypoints } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
-import { ACCEPTED_FILES } from "@/core/data/file-formats";
 import type { Filter } from "@/core/plan/query";
 import { offeredColumns } from "@/core/project/offered";
 import type { TableInfo } from "@/core/project/schema";
 import { api } from "../shared/api";
+import { BringIn } from "../shared/bring-in";
 import { FilterEditor } from "../shared/filter-editor";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
@@ -14,8 +14,8 @@ import { useSelected } from "../shared/selected";
 import { CategoriesButton } from "./categories-button";
 import { ColumnPanel } from "./column-panel";
 import { DerivedPanel } from "./derived-panel";
-import { DropZone, ImportProgress, SaidOfImport, usePaste } from "./import-table";
 import { LinksView } from "./links-view";
+import { SaidOfImport } from "./said-of-import";
 import { SourcePanel } from "./source-panel";
 import { useTableVersion } from "./table-version";
 import { TableView } from "./table-view";
@@ -114,7 +114,6 @@ export function DataScreen() {
   const [view, setView] = useState<"table" | "links">("table");
   const [column, setColumn] = useState<string | null>(null);
   const [filters, setFilters] = useState<Filter[]>([]);
-  const file = useRef<HTMLInputElement>(null);
   const profile = useProfile(table);
   const open = (id: string) => {
     choose(id);
@@ -122,8 +121,7 @@ export function DataScreen() {
     setColumn(null);
     setFilters([]);
   };
-  const { running, start, problems, said, arrived, shown, dismiss, dismissProblems } = useImports((s) => s);
-  usePaste(start);
+  const { problems, said, arrived, shown, dismiss, dismissProblems } = useImports((s) => s);
   const openArrived = useRef(open);
   useEffect(() => {
     openArrived.current = open;
@@ -142,139 +140,106 @@ export function DataScreen() {
   const withFilter = (next: Filter | null) =>
     setFilters((now) => [...now.filter((f) => f.column !== chosen), ...(next ? [next] : [])]);
   return (
-    <DropZone onFiles={start}>
-      <div className="grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
-        <aside className="flex min-h-0 flex-col border-r border-rule">
-          <div className="p-3">
-            <button
-              type="button"
-              className="button button-strong w-full"
-              onClick={() => file.current?.click()}
-            >
-              <Upload size={14} /> Bring in a file
-            </button>
-            <input
-              ref={file}
-              type="file"
-              accept={ACCEPTED_FILES}
-              multiple
-              aria-label="File with a table"
-              tabIndex={-1}
-              className="sr-only"
-              onChange={(e) => {
-                const files = [...(e.target.files ?? [])];
-                e.target.value = "";
-                if (files.length) start(files);
-              }}
-            />
-            {running && (
-              <div className="mt-3">
-                <ImportProgress />
-              </div>
-            )}
-          </div>
-          <nav aria-label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
-            {tables.map((t) => {
-              const here = view === "table" && t.id === table?.id;
-              return (
-                <button
-                  key={t.id}
-                  type="button"
-                  aria-current={here}
-                  onClick={() => open(t.id)}
-                  className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
-                >
-                  <span className="truncate">{t.name}</span>
-                  <span className="font-mono text-xs text-muted">
-                    {t.rows.toLocaleString("en").replaceAll(",", "\u2009")}
-                  </span>
-                </button>
-              );
-            })}
-          </nav>
-          {tables.length > 1 && (
-            <button
-              type="button"
-              aria-current={view === "links"}
-              onClick={() => setView("links")}
-              className={`flex items-center gap-2 border-t border-l-[3px] border-t-rule px-3 py-2.5 text-left ${view === "links" ? "border-l-verdigris bg-tint font-semibold" : "border-l-transparent hover:bg-well"}`}
-            >
-              <Waypoints size={14} /> <span className="flex-1">Links</span>
-              <span className="font-mono text-xs text-muted">{links.length}</span>
-            </button>
-          )}
-        </aside>
-        <section className={`flex min-h-0 min-w-0 flex-col ${view === "links" ? "col-span-2" : ""}`}>
-          {problems.length > 0 && (
-            <Notice
-              role="alert"
-              tone="max-h-44 overflow-auto border-signal bg-signal-tint"
-              onDismiss={dismissProblems}
-            >
-              {problems.map((problem) => (
-                <p key={problem}>{problem}</p>
-              ))}
-            </Notice>
-          )}
-          {table && heard && heard.notes.length + heard.doubts.length > 0 && view === "table" && (
-            <Notice
-              role="status"
-              tone="max-h-44 overflow-auto border-amber-line bg-amber-tint"
-              onDismiss={() => dismiss(table.id)}
-            >
-              <SaidOfImport table={table} said={heard} />
-            </Notice>
-          )}
-          {view === "links" ? (
-            <LinksView />
-          ) : table ? (
-            <TableView
-              key={table.id}
-              table={table}
-              profile={profile}
-              chosen={chosen}
-              onChoose={setColumn}
-              filters={filters}
-              onFilters={setFilters}
-            />
-          ) : (
-            <div className="grid flex-1 place-items-center p-8 text-center">
-              <div className="max-w-sm">
-                <h1 className="text-lg">Begin with a table</h1>
-                <p className="mt-2 text-muted">
-                  Drop a file anywhere on this page, choose one, or paste cells that you copied from a
-                  spreadsheet. It can be CSV, TSV, JSON, NDJSON, XLSX or Parquet. Cavlo finds out how it is
-                  built and what each column holds, and you can change every guess afterwards.
-                </p>
-                <button type="button" className="button mt-4" onClick={() => file.current?.click()}>
-                  Choose a file
-                </button>
-              </div>
-            </div>
-          )}
-        </section>
-        {view === "table" && (
-          <aside
-            aria-label="Column and table"
-            className="min-h-0 overflow-auto border-l border-rule bg-panel"
+    <div className="grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
+      <aside className="flex min-h-0 flex-col border-r border-rule">
+        <div className="p-3">
+          <BringIn className="w-full" />
+        </div>
+        <nav aria-label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
+          {tables.map((t) => {
+            const here = view === "table" && t.id === table?.id;
+            return (
+              <button
+                key={t.id}
+                type="button"
+                aria-current={here}
+                onClick={() => open(t.id)}
+                className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
+              >
+                <span className="truncate">{t.name}</span>
+                <span className="font-mono text-xs text-muted">
+                  {t.rows.toLocaleString("en").replaceAll(",", "\u2009")}
+                </span>
+              </button>
+            );
+          })}
+        </nav>
+        {tables.length > 1 && (
+          <button
+            type="button"
+            aria-current={view === "links"}
+            onClick={() => setView("links")}
+            className={`flex items-center gap-2 border-t border-l-[3px] border-t-rule px-3 py-2.5 text-left ${view === "links" ? "border-l-verdigris bg-tint font-semibold" : "border-l-transparent hover:bg-well"}`}
           >
-            {table && <ColumnAside table={table} name={chosen} profile={profile} onName={setColumn} />}
-            {offered && (
-              <section aria-label="Rows to show" className="border-b border-rule p-4 text-sm">
-                <h2 className="section-title pb-2">Show only rows where</h2>
-                <FilterEditor
-                  key={`${table?.id} ${chosen}`}
-                  column={offered}
-                  filter={filters.find((f) => f.column === chosen) ?? null}
-                  onChange={withFilter}
-                  onRemove={() => withFilter(null)}
-                />
-              </section>
-            )}
-            {table && <SourcePanel key={table.name} table={table} onReplaced={open} />}
-          </aside>
+            <Waypoints size={14} /> <span className="flex-1">Links</span>
+            <span className="font-mono text-xs text-muted">{links.length}</span>
+          </button>
         )}
-      </div>
-    </DropZone>
+      </aside>
+      <section className={`flex min-h-0 min-w-0 flex-col ${view === "links" ? "col-span-2" : ""}`}>
+        {problems.length > 0 && (
+          <Notice
+            role="alert"
+            tone="max-h-44 overflow-auto border-signal bg-signal-tint"
+            onDismiss={dismissProblems}
+          >
+            {problems.map((problem) => (
+              <p key={problem}>{problem}</p>
+            ))}
+          </Notice>
+        )}
+        {table && heard && heard.notes.length + heard.doubts.length > 0 && view === "table" && (
+          <Notice
+            role="status"
+            tone="max-h-44 overflow-auto border-amber-line bg-amber-tint"
+            onDismiss={() => dismiss(table.id)}
+          >
+            <SaidOfImport table={table} said={heard} />
+          </Notice>
+        )}
+        {view === "links" ? (
+          <LinksView />
+        ) : table ? (
+          <TableView
+            key={table.id}
+            table={table}
+            profile={profile}
+            chosen={chosen}
+            onChoose={setColumn}
+            filters={filters}
+            onFilters={setFilters}
+          />
+        ) : (
+          <div className="grid flex-1 place-items-center p-8 text-center">
+            <div className="max-w-sm">
+              <h1 className="text-lg">Begin with a table</h1>
+              <p className="mt-2 text-muted">
+                Drop a file anywhere, bring one in with the button, or paste cells that you copied from a
+                spreadsheet. It can be CSV, TSV, JSON, NDJSON, XLSX or Parquet. Cavlo finds out how it is
+                built and what each column holds, and you can change every guess afterwards.
+              </p>
+            </div>
+          </div>
+        )}
+      </section>
+      {view === "table" && (
+        <aside aria-label="Column and table" className="min-h-0 overflow-auto border-l border-rule bg-panel">
+          {table && <ColumnAside table={table} name={chosen} profile={profile} onName={setColumn} />}
+          {offered && (
+            <section aria-label="Rows to show" className="border-b border-rule p-4 text-sm">
+              <h2 className="section-title pb-2">Show only rows where</h2>
+              <FilterEditor
+                key={`${table?.id} ${chosen}`}
+                column={offered}
+                filter={filters.find((f) => f.column === chosen) ?? null}
+                onChange={withFilter}
+                onRemove={() => withFilter(null)}
+              />
+            </section>
+          )}
+          {table && <SourcePanel key={table.name} table={table} onReplaced={open} />}
+        </aside>
+      )}
+    </div>
   );
 }

@@ -1,5 +1,5 @@
 "use client";
-import { Plus, Search, X } from "lucide-react";
+import { ChartPie, Plus, Search, X } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
@@ -9,6 +9,7 @@ import { filterText } from "../../core/rows/filter-text";
 import { freeLabel } from "../shared/ids";
 import { useLate } from "../shared/late";
 import { useProject } from "../shared/project-context";
+import { StepLink } from "../shared/step-link";
 import { type RowOrder, shownColumns, TableRows } from "./table-rows";
 
 const count = (n: number) => n.toLocaleString("en").replaceAll(",", "\u2009");
@@ -24,6 +25,7 @@ interface Props {
 
 /** A table's rows with what is found, filtered and sorted in them. None of it changes the table. */
 export function TableView({ table, profile, chosen, onChoose, filters, onFilters }: Props) {
+  const id = useProject((s) => s.id);
   const apply = useProject((s) => s.apply);
   const [order, setOrder] = useState<RowOrder | null>(null);
   const [find, setFind] = useState("");
@@ -47,7 +49,10 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
         <span className="text-muted">
           {count(table.rows)} rows · {columns.length} columns{hidden > 0 && ` · ${hidden} hidden`}
         </span>
-        <button type="button" className="button ml-auto" onClick={derive}>
+        <StepLink to={`/p/${id}/visuals?draw=${table.id}`} className="button ml-auto">
+          <ChartPie size={13} /> Draw this table
+        </StepLink>
+        <button type="button" className="button" onClick={derive}>
           <Plus size={13} /> Derived column
         </button>
         <label className="flex h-8 w-52 items-center gap-2 rounded-sm border border-rule bg-sheet px-2.5 focus-within:outline-2 focus-within:outline-verdigris">

@@ -4,6 +4,7 @@ import { EditorView } from "@codemirror/view";
 import { useEffect, useRef } from "react";
 import type { Problem } from "@/core/base/problem";
 import type { Level, Scope } from "@/core/formula/expr";
+import { useTextValues } from "../shared/column-values";
 import { formulaExtensions, setScope, showProblems } from "./formula-language";
 
 /** The editor of one formula: completes names, and underlines problems where they are. */
@@ -49,9 +50,10 @@ export function FormulaEditor({
     if (now && now.state.doc.toString() !== value)
       now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
   }, [value]);
+  const valuesOf = useTextValues();
   useEffect(
-    () => view.current?.dispatch({ effects: setScope.of({ scope, table, level }) }),
-    [scope, table, level],
+    () => view.current?.dispatch({ effects: setScope.of({ scope, table, level, valuesOf }) }),
+    [scope, table, level, valuesOf],
   );
   useEffect(() => {
     if (view.current) showProblems(view.current, problems);

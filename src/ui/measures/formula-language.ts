@@ -14,6 +14,7 @@ import { completionsFor, helpAt } from "@/core/formula/completion";
 import type { Level, Scope } from "@/core/formula/expr";
 import { RESERVED } from "@/core/formula/parse";
 import { tokenize } from "@/core/formula/tokens";
+import { valuePlaceAt } from "@/core/formula/value-place";
 
 const AGGREGATE_NAMES = new Set([...Object.keys(AGGREGATES), "total"]);
 const mark = (name: string) => Decoration.mark({ class: `formula-${name}` });
@@ -53,6 +54,8 @@ interface Known {
   scope: Scope;
   table: string | null;
   level: Level;
+  /** The values of a text column, the most frequent first. */
+  valuesOf: (table: string, column: string) => Promise<string[]>;
 }
 export const setScope = StateEffect.define<Known>();
 const scopeField = StateField.define<Known | null>({
@@ -60,10 +63,15 @@ const scopeField = StateField.define<Known | null>({
   update: (value, change) => change.effects.reduce((now, e) => (e.is(setScope) ? e.value : now), value),
 });
 
+/** Whether the cursor stands in a text, where no name is written. */
+const isInText = ({ state, pos }: CompletionContext) =>
+  tokenize(state.doc.toString()).tokens.some((t) => t.kind === "string" && t.start < pos && pos <= t.end);
+
 function complete(context: CompletionContext): CompletionResult | null {
   const known = context.state.field(scopeField);
   const word = context.matchBefore(/:?[\p{L}_][\p{L}\p{N}_]*(?:\.[\p{L}\p{N}_]*)?|:/u);
   if (!known || (!word && !context.explicit)) return null;
+  if (isInText(context)) return null;
   return {
     from: word?.from ?? context.pos,
     options: completionsFor(known.scope, known.table, known.level).map((c) => ({
@@ -81,6 +89,34 @@ function complete(context: CompletionContext): CompletionResult | null {
       },
     })),
     validFor: /^:?[\p{L}_]?[\p{L}\p{N}_]*(?:\.[\p{L}\p{N}_]*)?$/u,
+  };
+}
+
+/** Completes the values of the column that a text is compared with: `region = 'N…`. */
+async function completeValue(context: CompletionContext): Promise<CompletionResult | null> {
+  const known = context.state.field(scopeField);
+  const place = known && valuePlaceAt(context.state.doc.toString(), context.pos, known.scope, known.table);
+  if (!place) return null;
+  const values = await known.valuesOf(place.table, place.column);
+  if (context.aborted) return null;
+  const { column, table } = place;
+  return {
+    from: place.from,
+    options: values.map((value) => ({
+      label: value,
+      type: "value",
+      detail: `value of ${column} in ${table}`,
+      apply: (view: EditorView, _completion: unknown, from: number, to: number) => {
+        // A quote that closes the text already is not written again.
+        const closed = view.state.sliceDoc(to, to + 1) === "'";
+        const insert = `${value.replaceAll("'", "''")}'`;
+        view.dispatch({
+          changes: { from, to: closed ? to + 1 : to, insert },
+          selection: { anchor: from + insert.length },
+        });
+      },
+    })),
+    validFor: /^[^']*$/,
   };
 }
 
@@ -181,7 +217,7 @@ export function formulaExtensions(label: string, onChange: (text: string) => voi
     scopeField,
     highlighting,
     help,
-    autocompletion({ override: [complete], icons: false }),
+    autocompletion({ override: [complete, completeValue], icons: false }),
     theme,
     EditorView.updateListener.of((update) => {
       if (update.docChanged) onChange(update.state.doc.toString());

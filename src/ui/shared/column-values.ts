@@ -1,9 +1,10 @@
 "use client";
+import { useCallback } from "react";
 import type { Value } from "@/core/base/value";
 import type { QueryInput } from "@/core/plan/query";
 import { filterKey, keyLabel, wordingOf } from "@/core/rows/key-labels";
 import { useProject } from "./project-context";
-import { useResult } from "./results";
+import { useAsking, useResult } from "./results";
 
 const MOST = 300;
 
@@ -29,4 +30,23 @@ export function useColumnValues(
     value: filterKey(key, by),
     label: keyLabel(key, by, wordingOf({ conventions })),
   }));
+}
+
+/** A way to ask for the values of a text column, the most frequent first; none where they cannot be had. */
+export function useTextValues(): (table: string, column: string) => Promise<string[]> {
+  const ask = useAsking();
+  return useCallback(
+    async (table, column) => {
+      const answer = await ask({
+        table,
+        measures: [{ formula: "count(*)", as: "rows" }],
+        splits: [{ column }],
+        sort: { by: "rows", order: "desc" },
+        keep: { first: MOST, others: false },
+      }).catch(() => null);
+      if (!answer || "error" in answer) return [];
+      return answer.columns[0].values.filter((value) => typeof value === "string");
+    },
+    [ask],
+  );
 }

@@ -10,6 +10,7 @@ import { ProblemBoundary } from "./problem-boundary";
 import { ProjectProvider } from "./project-context";
 import { ProjectScreens } from "./project-screens";
 import { SaveNotices } from "./save-notices";
+import { TakeFiles } from "./take-files";
 
 /**
  * Says why a project does not open, and offers what can be done: bringing it back, or opening the newest
@@ -89,6 +90,7 @@ export function ProjectFrame({ id }: { id: string }) {
           <ProblemBoundary>
             <ProjectScreens presents={presents} />
             {!presents && <CategoriesShown />}
+            {!presents && <TakeFiles />}
           </ProblemBoundary>
         </main>
       </div>

@@ -1,6 +1,8 @@
 "use client";
-import { keepPreviousData, useQueries, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useMemo } from "react";
 import type { QueryInput, Result } from "@/core/plan/query";
+import type { Measure } from "@/core/project/schema";
 import type { QueryAnswer } from "@/server/compute/protocol";
 import type { Draft } from "@/server/results";
 import { api } from "./api";
@@ -87,11 +89,12 @@ function draftOf(now: Draft): { draft: Draft; number: number } {
   return made;
 }
 
-/** What queries and formulas depend on in the open document. */
-export function useDraft(): { draft: Draft; number: number } {
+/** What queries and formulas depend on in the open document; `proposed` is a measure that it does not have yet. */
+export function useDraft(proposed: Measure | null = null): { draft: Draft; number: number } {
   const tables = useProject((s) => s.document.tables);
   const links = useProject((s) => s.document.links);
-  const measures = useProject((s) => s.document.measures);
+  const own = useProject((s) => s.document.measures);
+  const measures = useMemo(() => (proposed ? [...own, proposed] : own), [own, proposed]);
   const inputs = useProject((s) => s.document.inputs);
   const conventions = useProject((s) => s.document.conventions);
   return draftOf({ tables, links, measures, inputs, conventions });
@@ -130,10 +133,24 @@ export function useResult(query: QueryInput | null): { answer: Answer | null; fe
   };
 }
 
-/** The answers to several queries, in as few requests as can be; each null while it has none. */
-export function useResults(queries: (QueryInput | null)[]): (Answer | null)[] {
+/** A way to ask one query over the document as it is now. */
+export function useAsking(): (query: QueryInput) => Promise<Answer> {
+  const client = useQueryClient();
   const projectId = useProject((s) => s.id);
   const draft = useDraft();
+  return useCallback(
+    (query) => client.fetchQuery({ ...queryOptions(projectId, draft, query), retry: false }),
+    [client, projectId, draft],
+  );
+}
+
+/** The answers to several queries, in as few requests as can be; each null while it has none. */
+export function useResults(
+  queries: (QueryInput | null)[],
+  proposed: Measure | null = null,
+): (Answer | null)[] {
+  const projectId = useProject((s) => s.id);
+  const draft = useDraft(proposed);
   const found = useQueries({ queries: queries.map((query, i) => queryOptions(projectId, draft, query, i)) });
   return found.map(({ data, error }, i) =>
     queries[i] === null ? null : error ? { error: error.message } : ((data as Answer | undefined) ?? null),

@@ -2,7 +2,7 @@
 import { useRef } from "react";
 import type { Value } from "@/core/base/value";
 import type { Query } from "@/core/plan/query";
-import type { Visual } from "@/core/project/schema";
+import type { Measure, Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { dataFieldsOf } from "@/core/view/look";
 import { toQuery } from "@/core/view/query";
@@ -30,18 +30,19 @@ export interface Pictured {
 /**
  * The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. A visual's
  * data stays the same object until something it depends on changes (its dials are not among that), and stays
- * what it was while a new answer is under way.
+ * what it was while a new answer is under way. `proposed` is a measure that the document does not have yet.
  */
 export function useVisualsData(
   visuals: Visual[],
   filters: Query["filters"] = NO_FILTERS,
   inputs: Record<string, Value> = NONE,
+  proposed: Measure | null = null,
 ): Pictured[] {
-  const { draft } = useDraft();
+  const { draft } = useDraft(proposed);
   const categories = useProject((s) => s.document.categories);
   const document = { ...draft, categories };
   const queries = visuals.map((v) => toQuery(v, document, filters, inputs));
-  const answers = useResults(queries);
+  const answers = useResults(queries, proposed);
   const known = useRef(new Map<string, Known>());
   return visuals.map((visual, i): Pictured => {
     const pending = queries[i] !== null && answers[i] === null;

@@ -45,6 +45,8 @@ export interface Kind<Id extends string = string> {
   label: string;
   /** With its article, as the sentence says it: "as a donut". */
   phrase: string;
+  /** What it is for, in a sentence. */
+  purpose: string;
   roles: readonly RoleId[];
   /** How the sentence says that so many pictures were given, for kinds that have pictures. */
   sayPictures?: (count: number) => string;

@@ -7,6 +7,7 @@ export const capsuleStack = defineKind({
   id: "capsule stack",
   label: "Capsule stack",
   phrase: "a capsule stack",
+  purpose: "Totals side by side, and what each of them is made of.",
   roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
   dividedAtFirst: true,

@@ -8,6 +8,7 @@ export const donut = defineKind({
   id: "donut",
   label: "Donut",
   phrase: "a donut",
+  purpose: "Parts of one whole, and the whole in the middle.",
   roles: ["value", "more", "split", "series", "order", "keep", "pictures"],
   sayPictures: saysCentre,
   picturesByFocus: true,

@@ -9,6 +9,7 @@ export const gauge = defineKind({
   id: "gauge",
   label: "Gauge",
   phrase: "a gauge",
+  purpose: "One value on a scale with zones: where it stands, and whether that is good.",
   roles: ["value", "target", "range", "zones"],
   needsSplit: false,
   unmarked: (dials) => (dials["needle.form"] === "none" ? "the reading alone says the value" : null),

@@ -7,6 +7,7 @@ export const lollipop = defineKind({
   id: "lollipop",
   label: "Lollipop",
   phrase: "lollipops",
+  purpose: "Many values compared by where their heads stand, lighter than bars.",
   roles: ["value", "split", "baseline", "headSize", "pictures", "order", "keep"],
   sayPictures: (count) => `with pictures in ${count} ${count === 1 ? "head" : "heads"}`,
   needsSplit: true,

@@ -7,6 +7,7 @@ export const nestedBars = defineKind({
   id: "nested bars",
   label: "Nested bars",
   phrase: "nested bars",
+  purpose: "Two measures of each row, one within the other.",
   roles: ["value", "second", "split", "order", "keep"],
   needsSplit: true,
   downwards: true,

@@ -7,6 +7,7 @@ export const numberCard = defineKind({
   id: "number",
   label: "Number",
   phrase: "a number",
+  purpose: "One number, how it has changed, and its course.",
   roles: ["value", "comparison", "split"],
   needsSplit: false,
   course: true,

@@ -7,6 +7,7 @@ export const progressBar = defineKind({
   id: "progress bar",
   label: "Progress bar",
   phrase: "a progress bar",
+  purpose: "How far each row has come to its target, one under the other.",
   roles: ["value", "target", "split", "order", "keep"],
   needsSplit: false,
   firstSize: { width: 400, height: 180 },

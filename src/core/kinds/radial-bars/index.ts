@@ -8,6 +8,7 @@ export const radialBars = defineKind({
   id: "radial bars",
   label: "Radial bars",
   phrase: "radial bars",
+  purpose: "A few values bent around a centre: an eye-catcher, less exact than bars.",
   roles: ["value", "target", "split", "order", "keep", "pictures"],
   sayPictures: saysCentre,
   picturesByFocus: true,

@@ -7,6 +7,7 @@ export const rose = defineKind({
   id: "rose",
   label: "Rose",
   phrase: "a rose",
+  purpose: "A few values as petals, for parts whose order goes around.",
   roles: ["value", "split", "order", "keep"],
   needsSplit: true,
   firstSize: { width: 400, height: 330 },

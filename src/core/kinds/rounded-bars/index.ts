@@ -7,6 +7,7 @@ export const roundedBars = defineKind({
   id: "rounded bars",
   label: "Rounded bars",
   phrase: "rounded bars",
+  purpose: "Values side by side, compared by their length.",
   roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
   downwards: true,

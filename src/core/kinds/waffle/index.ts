@@ -7,6 +7,7 @@ export const waffle = defineKind({
   id: "waffle",
   label: "Waffle",
   phrase: "a waffle",
+  purpose: "A share as cells that can be counted.",
   roles: ["value", "target", "split", "order", "keep", "pictures"],
   sayPictures: (count) =>
     count === 1 ? "with a picture in the cells" : `with ${count} pictures in the cells`,

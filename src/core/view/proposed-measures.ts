@@ -1,0 +1,84 @@
+import { sameName } from "../base/names";
+import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
+import { quoteName } from "../formula/check";
+import { newMeasure } from "../project/defaults";
+import { freeName } from "../project/names";
+import { type OfferedColumn, offeredColumns } from "../project/offered";
+import type { Measure, Project, TableInfo } from "../project/schema";
+
+type Known = Pick<Project, "tables" | "links" | "measures" | "inputs" | "conventions">;
+
+/** Names of columns whose numbers name something: they are counted, never added. */
+const NAMING =
+  /(^|[\s_-])(id|ids|code|key|no|nr|number|zip|postcode|phone|uuid)$|^(id|uuid|lat|lon|latitude|longitude|year|month|week|day)$/i;
+/** Names of columns of which a sum says nothing. */
+const RATED =
+  /(^|[\s_-])(rate|ratio|share|percent|percentage|pct|average|avg|mean|score|index|temperature|price|age)$|%$/i;
+const MOST_PROPOSALS = 24;
+
+const spoken = (name: string) => name.replaceAll(/[_-]+/g, " ").trim();
+
+/** What the most ask of a table comes first. */
+const RANKS = ["sum", "share", "average", "rows", "different"] as const;
+interface Asked {
+  rank: (typeof RANKS)[number];
+  label: string;
+  formula: string;
+}
+
+/** What a column can be asked for. */
+function askedOf({ type, column }: OfferedColumn): Asked[] {
+  const name = quoteName(column);
+  const about = spoken(column);
+  const distinct: Asked = {
+    rank: "different",
+    label: `Different ${about}`,
+    formula: `count(distinct ${name})`,
+  };
+  if (type === "number") {
+    if (NAMING.test(column)) return [distinct];
+    const mean: Asked = { rank: "average", label: `Average of ${about}`, formula: `avg(${name})` };
+    return RATED.test(column)
+      ? [mean]
+      : [{ rank: "sum", label: `Sum of ${about}`, formula: `sum(${name})` }, mean];
+  }
+  if (type === "boolean") {
+    const formula = `count(*) filter (where ${name}) / nullif(count(${name}), 0)`;
+    return [{ rank: "share", label: `Share of ${about}`, formula }];
+  }
+  return type === "text" && NAMING.test(column) ? [distinct] : [];
+}
+
+/** What the columns of a table offer to be measured, and how many rows it has. */
+function proposedOf(project: Known, table: TableInfo): Omit<Measure, "id">[] {
+  const taken = [...project.measures, ...project.inputs].map((m) => m.name);
+  const { locale, currency } = project.conventions;
+  const columns = [...table.columns, ...table.derived].map((c) => c.name);
+  const made = ({ rank, label, formula }: Asked) => {
+    const name = freeName(label, [...taken, ...columns]);
+    taken.push(name);
+    const plain = { ...PLAIN_FORMAT, decimals: rank === "average" ? 1 : 0 };
+    const format = { ...(rank === "share" ? { ...PERCENT_FORMAT, decimals: 1 } : plain), locale, currency };
+    return newMeasure({ id: "", name, label, table: table.name, formula, format });
+  };
+  const asked = offeredColumns(project, table.name)
+    .filter((c) => c.own)
+    .flatMap(askedOf);
+  const rows: Asked = { rank: "rows", label: `Rows of ${table.name}`, formula: "count(*)" };
+  const ranked = RANKS.flatMap((rank) => [...asked, rows].filter((a) => a.rank === rank));
+  return ranked.slice(0, MOST_PROPOSALS).map(made);
+}
+
+/**
+ * Measures that the columns of a project offer and that it does not have yet: the sum and the average of
+ * numbers, the share of what is true, how many different ids there are, and the count of rows. They are
+ * proposals: their ids stand for them until one is taken.
+ */
+export function proposedMeasures(project: Known): Measure[] {
+  const has = ({ table, formula }: Omit<Measure, "id">) =>
+    project.measures.some((m) => m.table !== null && sameName(m.table, table ?? "") && m.formula === formula);
+  return project.tables
+    .flatMap((table) => proposedOf(project, table))
+    .filter((m) => !has(m))
+    .map((m, i) => ({ ...m, id: `proposed-${i}` }));
+}

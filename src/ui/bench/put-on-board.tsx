@@ -1,0 +1,72 @@
+"use client";
+import { LayoutGrid } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { kindOf } from "@/core/kinds";
+import type { Board, Visual } from "@/core/project/schema";
+import { freeLabel, newId } from "../shared/ids";
+import { toast } from "../shared/notice";
+import { useProject } from "../shared/project-context";
+import { goWithin } from "../shared/step-link";
+
+const ITEM = "cursor-pointer rounded-sm px-2 py-1.5 outline-none data-[highlighted]:bg-tint";
+
+/** Puts a visual on one of the boards, or on a new one, and offers to go there. */
+export function PutOnBoard({ visual }: { visual: Visual }) {
+  const id = useProject((s) => s.id);
+  const boards = useProject((s) => s.document.boards);
+  const apply = useProject((s) => s.apply);
+  const size = kindOf(visual.kind).tileSize(visual);
+  const tile = { id: newId(), type: "visual" as const, visual: visual.id };
+  const told = (board: Board, text: string) =>
+    toast(text, {
+      duration: 10_000,
+      action: { label: `Open ${board.name}`, onClick: () => goWithin(`/p/${id}/boards?board=${board.id}`) },
+    });
+  const put = (board: Board) => {
+    apply({ type: "add tile", board: board.id, tile, size });
+    told(board, `${visual.name} is on ${board.name}.`);
+  };
+  const begin = () => {
+    const board: Board = {
+      id: newId(),
+      name: freeLabel(
+        "New board",
+        boards.map((b) => b.name),
+      ),
+      tiles: [{ ...tile, x: 0, y: 0, w: size.width, h: size.height }],
+      controls: [],
+    };
+    apply({ type: "add board", board });
+    told(board, `${visual.name} is on a new board.`);
+  };
+  if (boards.length === 0)
+    return (
+      <button type="button" className="button h-7" onClick={begin}>
+        <LayoutGrid size={13} /> Put on a new board
+      </button>
+    );
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className="button h-7">
+        <LayoutGrid size={13} /> Put on a board
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-40 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 text-base shadow-stage"
+        >
+          {boards.map((board) => (
+            <DropdownMenu.Item key={board.id} className={`${ITEM} truncate`} onSelect={() => put(board)}>
+              {board.name}
+            </DropdownMenu.Item>
+          ))}
+          {boards.length > 0 && <DropdownMenu.Separator className="my-1 h-px bg-rule" />}
+          <DropdownMenu.Item className={ITEM} onSelect={begin}>
+            A new board
+          </DropdownMenu.Item>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

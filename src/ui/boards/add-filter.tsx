@@ -1,0 +1,48 @@
+"use client";
+import { Plus } from "lucide-react";
+import type { Board } from "@/core/project/schema";
+import { type OfferedFilter, offeredFilters } from "@/core/view/board-filters";
+import { newId } from "../shared/ids";
+import { useProject } from "../shared/project-context";
+import { PopoverButton } from "./popover-button";
+
+/** Puts a filter above a board: the columns of its visuals' tables come first. */
+export function AddFilter({ board }: { board: Board }) {
+  const project = useProject((s) => s.document);
+  const apply = useProject((s) => s.apply);
+  const offered = offeredFilters(project, board);
+  if (offered.length === 0) return null;
+  const add = ({ table, column, by, label }: OfferedFilter) =>
+    apply({
+      type: "add control",
+      board: board.id,
+      control: { id: newId(), type: "filter", label, chosen: [], table, column, ...(by ? { by } : {}) },
+    });
+  return (
+    <PopoverButton
+      label="Filter the board by"
+      text={
+        <>
+          <Plus size={13} /> Filter
+        </>
+      }
+      className="flex h-7 items-center gap-1 self-end rounded-sm border border-dashed border-muted px-2.5 text-sm text-muted hover:text-ink"
+    >
+      {(close) =>
+        offered.map((filter) => (
+          <button
+            key={filter.text}
+            type="button"
+            className="block w-full truncate rounded-sm px-2 py-1 text-left hover:bg-tint"
+            onClick={() => {
+              close();
+              add(filter);
+            }}
+          >
+            {filter.text}
+          </button>
+        ))
+      }
+    </PopoverButton>
+  );
+}

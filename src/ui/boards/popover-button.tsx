@@ -1,0 +1,47 @@
+"use client";
+import { type ReactNode, useId, useRef } from "react";
+
+/** A button that opens a list in the platform's own popover: it closes with Escape or a click beside it. */
+export function PopoverButton({
+  label,
+  text,
+  on,
+  className,
+  children,
+}: {
+  /** What the list is called. */
+  label: string;
+  text: ReactNode;
+  on?: boolean;
+  className: string;
+  children: (close: () => void) => ReactNode;
+}) {
+  const id = useId();
+  const list = useRef<HTMLDivElement>(null);
+  const button = useRef<HTMLButtonElement>(null);
+  const place = () => {
+    const box = button.current?.getBoundingClientRect();
+    if (!box || !list.current) return;
+    list.current.style.top = `${box.bottom + 6}px`;
+    list.current.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - 248))}px`;
+    list.current.style.maxHeight = `${Math.max(120, Math.min(320, window.innerHeight - box.bottom - 16))}px`;
+  };
+  return (
+    <>
+      <button ref={button} type="button" popoverTarget={id} aria-pressed={on} className={className}>
+        {text}
+      </button>
+      <div
+        ref={list}
+        id={id}
+        popover="auto"
+        onBeforeToggle={place}
+        role="group"
+        aria-label={label}
+        className="fixed m-0 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 text-ink shadow-stage"
+      >
+        {children(() => list.current?.hidePopover())}
+      </div>
+    </>
+  );
+}
