@@ -81,6 +81,14 @@ describe("checking", () => {
     expect(checkFormula("passengers * 2", named, "sailings", "derived", "sailings.x").problems).toEqual([]);
   });
 
+  it("asks an empty derived column for a column, and an empty measure for an aggregate", () => {
+    const derived = checkFormula(" ", scope, "sailings", "derived", "sailings.x").problems;
+    expect(derived.map((p) => p.message)).toEqual([
+      "The formula is empty. It is computed for each row: begin with a column, for example route.",
+    ]);
+    expect(messages(" ")).toEqual(["The formula is empty. Begin with an aggregate, for example sum(…)."]);
+  });
+
   it("offers the nearest name for columns, inputs and functions", () => {
     expect(check("sum(pasengers)").problems[0]).toMatchObject({
       start: 4,

@@ -492,6 +492,13 @@ function circleText(circle: string[]): string {
   return `These ${what} use each other in a circle: ${shown.join(" → ")}.`;
 }
 
+/** What a derived column needs that has no formula yet. */
+function emptyDerived(table: ScopeTable | null): string {
+  const [first] = table?.columns ?? [];
+  const example = first ? `, for example ${quoteName(first.name)}` : "";
+  return `The formula is empty. It is computed for each row: begin with a column${example}.`;
+}
+
 /** Checks one formula on its own; what it uses comes from `use`. */
 function checkOne(text: FormulaText | Definition, scope: Scope, use: Use): Checked {
   const { formula, table, level } = text;
@@ -507,7 +514,11 @@ function checkOne(text: FormulaText | Definition, scope: Scope, use: Use): Check
       message: `There is no table called “${table}”. Choose another table for this formula.`,
     });
   const expr = checker.expr(node, level === "derived" ? "row" : level);
-  const found = [...problems, ...checker.problems].sort((a, b) => a.start - b.start);
+  const written =
+    level === "derived" && formula.trim() === ""
+      ? problems.map((p) => ({ ...p, message: emptyDerived(own) }))
+      : problems;
+  const found = [...written, ...checker.problems].sort((a, b) => a.start - b.start);
   return {
     expr: found.length ? null : expr,
     type: expr.type,

@@ -51,6 +51,12 @@ export function scopeOf(project: Named): Scope {
   return scope;
 }
 
+/** A name of a column or a table as a label says it: "trips_2025" is Trips 2025. */
+export function readableName(name: string): string {
+  const words = name.replaceAll("_", " ").trim() || name;
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
 /**
  * Makes a name for formulas out of a label: "On-time rate" becomes on_time_rate, numbered where it is taken.
  */

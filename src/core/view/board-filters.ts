@@ -1,4 +1,5 @@
 import { sameName } from "../base/names";
+import { readableName } from "../project/names";
 import { offeredColumns } from "../project/offered";
 import type { Board, Control, Project } from "../project/schema";
 
@@ -15,18 +16,18 @@ export interface OfferedFilter {
   isNear: boolean;
 }
 
-const readable = (name: string) => {
-  const words = name.replaceAll("_", " ").trim() || name;
-  return words.charAt(0).toUpperCase() + words.slice(1);
-};
-
-/** The filters that a board can have and has not: columns of tables that its visuals measure come first. */
+/**
+ * The filters that a board can have and has not: first the columns that its visuals are split by, then the
+ * others of the tables that they measure.
+ */
 export function offeredFilters(
   project: Pick<Project, "tables" | "links" | "measures" | "inputs" | "visuals" | "conventions">,
   { tiles, controls }: Pick<Board, "tiles" | "controls">,
 ): OfferedFilter[] {
   const shown = new Set(tiles.flatMap((t) => (t.type === "visual" ? t.visual : [])));
-  const measured = new Set(project.visuals.flatMap((v) => (shown.has(v.id) ? v.value : [])));
+  const visuals = project.visuals.filter((v) => shown.has(v.id));
+  const measured = new Set(visuals.map((v) => v.value));
+  const splits = visuals.flatMap((v) => [v.split, v.series].flatMap((s) => s?.column ?? []));
   const near = project.measures.flatMap((m) => (measured.has(m.id) && m.table !== null ? m.table : []));
   const has = (table: string, column: string) =>
     controls.some(
@@ -39,10 +40,16 @@ export function offeredFilters(
         table: t.name,
         column: c.column,
         ...(c.type === "date" ? { by: "year" as const } : {}),
-        label: c.type === "date" ? "Year" : readable(c.column),
+        label: c.type === "date" ? "Year" : readableName(c.column),
         text: `${project.tables.length > 1 ? `${t.name} · ` : ""}${c.column}${c.type === "date" ? " by year" : ""}`,
         isNear: near.some((name) => sameName(name, t.name)),
       })),
   );
-  return [...all.filter((f) => f.isNear), ...all.filter((f) => !f.isNear)];
+  const rank = ({ table, column, isNear }: OfferedFilter) =>
+    isNear && splits.some((s) => sameName(s, column) || sameName(s, `${table}.${column}`))
+      ? 0
+      : isNear
+        ? 1
+        : 2;
+  return all.toSorted((a, b) => rank(a) - rank(b));
 }

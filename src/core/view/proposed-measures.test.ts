@@ -99,7 +99,8 @@ describe("filters that a board can have", () => {
     const other = { ...project.tables[0], id: "o", name: "plans" };
     const both = { ...project, tables: [other, ...project.tables] };
     const measure = newMeasure({ id: "m", name: "m", label: "m", table: "trips", formula: "count(*)" });
-    const visual = { id: "v", name: "v", kind: "donut", value: "m" };
+    const split = { column: 'the "line"' };
+    const visual = { id: "v", name: "v", kind: "donut", value: "m", split, series: null };
     const full = { ...both, measures: [measure], visuals: [visual] } as unknown as Project;
     const tile = { id: "x", type: "visual" as const, visual: "v", x: 0, y: 0, w: 3, h: 3 };
     const control = {
@@ -112,8 +113,8 @@ describe("filters that a board can have", () => {
     };
     const offered = offeredFilters(full, { tiles: [tile], controls: [control] });
     expect(offered.slice(0, 3).map((f) => f.text)).toEqual([
-      "trips · trip_id",
       'trips · the "line"',
+      "trips · trip_id",
       "trips · on by year",
     ]);
     expect(offered.map((f) => f.text)).not.toContain("trips · late");

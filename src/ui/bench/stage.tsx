@@ -14,6 +14,7 @@ import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
 import { useProject } from "../shared/project-context";
+import { useTheme } from "../shared/theme";
 import { Handles } from "./handles";
 import { useVisual } from "./sentences";
 
@@ -21,9 +22,9 @@ type View = "light" | "night" | "grey" | "protan" | "deutan" | "tritan";
 const VIEWS: { id: View; label: string }[] = [
   { id: "light", label: "Light" },
   { id: "night", label: "Night" },
-  { id: "deutan", label: "Deuteranopia" },
-  { id: "protan", label: "Protanopia" },
-  { id: "tritan", label: "Tritanopia" },
+  { id: "deutan", label: "Red-green: deuteranopia" },
+  { id: "protan", label: "Red-green: protanopia" },
+  { id: "tritan", label: "Blue-yellow: tritanopia" },
   { id: "grey", label: "Grey" },
 ];
 
@@ -55,7 +56,8 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   const visual = useVisual(id);
   const apply = useProject((s) => s.apply);
   const design = useDesign();
-  const [view, setView] = useState<View>("light");
+  // The stage begins as the application is.
+  const [view, setView] = useState<View>(useTheme((s) => s.theme));
   const [focus, setFocus] = useState<RowKey | null>(null);
   const shownData = useMemo(
     () => (trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data,

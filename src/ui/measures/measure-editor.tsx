@@ -4,6 +4,7 @@ import { findNamed, sameName } from "@/core/base/names";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import { tablesOf } from "@/core/formula/expr";
+import { tableMeant } from "@/core/formula/home-table";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 import { usesOfMeasure } from "@/core/project/uses";
@@ -51,12 +52,14 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const now = answer && !("error" in answer) ? (own(answer.totals, measure.name) ?? null) : null;
   const set = (change: Partial<Omit<Measure, "id">>, group?: string) =>
     apply({ type: "change measure", id: measure.id, change }, group);
+  // No table need be chosen where the names tell it.
+  const write = (formula: string) => {
+    const table = tableMeant(formula, scope, measure.table, measure.name);
+    set({ formula, ...(table === measure.table ? {} : { table }) }, `formula ${measure.id}`);
+  };
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
-    set({
-      label: label.trim(),
-      name: freeName(label, [...others, ...scope.tables.flatMap((t) => t.columns.map((c) => c.name))]),
-    });
+    set({ label: label.trim(), name: freeName(label, others) });
   };
   return (
     <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
@@ -91,7 +94,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
           scope={scope}
           table={measure.table}
           problems={checked.problems}
-          onChange={(formula) => set({ formula }, `formula ${measure.id}`)}
+          onChange={(formula) => write(formula)}
         />
         <div className="mt-2 min-h-6 text-sm" aria-live="polite">
           {sound ? (
@@ -110,11 +113,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
               </strong>
             </span>
           ) : (
-            <ProblemList
-              formula={measure.formula}
-              problems={checked.problems}
-              onMend={(formula) => set({ formula })}
-            />
+            <ProblemList formula={measure.formula} problems={checked.problems} onMend={write} />
           )}
         </div>
         <AnswerTable key={measure.table} measure={measure} table={table} sound={sound} />

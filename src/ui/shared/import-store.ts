@@ -1,5 +1,6 @@
 "use client";
 import { createStore, type StoreApi } from "zustand";
+import { readableName } from "@/core/project/names";
 import type { TableInfo } from "@/core/project/schema";
 
 import type { ImportedTable } from "@/server/import/import-table";
@@ -14,6 +15,9 @@ export interface RunningImport {
   began: number;
   cancel: AbortController;
 }
+
+/** What a new project is called until somebody, or its first table, names it. */
+const UNNAMED = /^New project( \d+)?$/;
 
 /** What an import said of a table: what was mended, and what its columns could be besides. */
 export type Said = Pick<ImportedTable, "notes" | "doubts">;
@@ -60,7 +64,12 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
           (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }),
           running.cancel.signal,
         );
-        project.getState().apply({ type: "add table", table: imported.table });
+        const { document, apply } = project.getState();
+        const group = `import ${imported.table.id}`;
+        apply({ type: "add table", table: imported.table }, group);
+        // A project that nobody has named yet is called after its first table.
+        if (document.tables.length === 0 && UNNAMED.test(document.name))
+          apply({ type: "rename project", name: readableName(imported.table.name) }, group);
         say(imported.table, imported);
         set({ arrived: imported.table.id });
       } catch (error) {

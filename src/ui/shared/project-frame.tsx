@@ -6,6 +6,7 @@ import { useState } from "react";
 import { ApiError, api } from "./api";
 import { CategoriesShown } from "./categories-shown";
 import { Header } from "./header";
+import { PageTitle } from "./page-title";
 import { ProblemBoundary } from "./problem-boundary";
 import { ProjectProvider } from "./project-context";
 import { ProjectScreens } from "./project-screens";
@@ -83,6 +84,7 @@ export function ProjectFrame({ id }: { id: string }) {
     );
   return (
     <ProjectProvider key={id} saved={data.project}>
+      <PageTitle />
       <div className="flex h-full flex-col">
         {!presents && <Header />}
         {!presents && <SaveNotices />}
