@@ -49,6 +49,12 @@ test("the server's PNG is what the browser draws, for every kind in every finish
     const sheet = await sharp.newPage();
     // A page of the application, so that its type families are there.
     await sheet.goto(`${origin}/`);
+    // Until its script has come to rest, it would draw itself over what is put there.
+    await sheet
+      .getByRole("button", { name: /^Delete / })
+      .first()
+      .waitFor();
+    await sheet.waitForLoadState("networkidle");
     // All finishes at twice the size; at the others one is enough to see that the scale is the only
     // difference.
     for (const visual of scale === 2 ? visuals : visuals.filter((v) => v.finish === "soft")) {
