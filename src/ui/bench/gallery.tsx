@@ -127,8 +127,11 @@ export function Gallery({
   const data = useVisualsData(drafts, undefined, undefined, isProposed ? measure : null);
   if (!measure) return <NoTable />;
   return (
-    <section aria-label="New visual" className="h-full overflow-auto p-6">
-      <div className="flex items-end gap-4">
+    <section
+      aria-label="New visual"
+      className="h-full overflow-auto p-6 narrow:h-auto narrow:overflow-visible narrow:p-4"
+    >
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-2">
         <h1 className="text-xl">New visual</h1>
         {own.length > 0 && (
           <div className="w-64">
@@ -159,7 +162,7 @@ export function Gallery({
       {proposed.length > 0 && (
         <Proposals measures={proposed} chosen={isProposed ? measure.id : ""} onChoose={setWanted} />
       )}
-      <div className="mt-5 grid max-w-6xl grid-cols-4 gap-4 max-lg:grid-cols-3">
+      <div className="mt-5 grid max-w-6xl grid-cols-4 gap-4 max-lg:grid-cols-3 narrow:grid-cols-2">
         {drafts.map((draft, i) => (
           <div
             key={draft.kind}

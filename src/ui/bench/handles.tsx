@@ -16,7 +16,10 @@ export function Handles({
   const move = (handle: Handle) => (event: PointerEvent) => {
     if (held !== handle.id || !layer.current) return;
     const box = layer.current.getBoundingClientRect();
-    onMove(handle, valueAt(handle, event.clientX - box.left, event.clientY - box.top));
+    // Where the stage is drawn smaller, so is the way of the pointer.
+    const scale = box.width / layer.current.offsetWidth || 1;
+    const [x, y] = [(event.clientX - box.left) / scale, (event.clientY - box.top) / scale];
+    onMove(handle, valueAt(handle, x, y));
   };
   return (
     <div ref={layer} className="pointer-events-none absolute inset-0">

@@ -1,5 +1,5 @@
 "use client";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { frameProblem } from "@/core/project/frame-limits";
 import { editByHandle } from "@/core/project/handle-edits";
 import type { RowKey } from "@/core/rows/row-key";
@@ -40,6 +40,26 @@ const MATRICES: Partial<Record<View, string>> = {
   grey: filterMatrix(GREY),
 };
 
+/** Around the picture on the stage, in pixels. */
+const MARGIN = 40;
+/** A picture that fits is never drawn smaller than this. */
+const LEAST_SCALE = 0.25;
+
+/** The room that an element has, in pixels; null until it is measured. */
+function useRoom() {
+  const [room, setRoom] = useState<{ width: number; height: number } | null>(null);
+  const element = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!element.current) return;
+    const observer = new ResizeObserver(([{ contentRect }]) =>
+      setRoom({ width: contentRect.width, height: contentRect.height }),
+    );
+    observer.observe(element.current);
+    return () => observer.disconnect();
+  }, []);
+  return { room, element };
+}
+
 interface Props {
   id: string;
   data: VisualData;
@@ -68,6 +88,13 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
     [visual, shownData, design, view, focus],
   );
   const shown = useMemo(() => litScene(scene, lit), [scene, lit]);
+  const [fits, setFits] = useState(true);
+  const { room, element } = useRoom();
+  const { width, height } = visual.size;
+  const fitting = room
+    ? Math.max(LEAST_SCALE, Math.min(1, (room.width - MARGIN) / width, (room.height - MARGIN) / height))
+    : 1;
+  const scale = fits ? fitting : 1;
   const target = visual.target;
   const handles = scene.handles.filter((h) => h.edit.type !== "target" || (target && !("measure" in target)));
   const move = (handle: Handle, value: number) => {
@@ -91,7 +118,7 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
     </div>
   );
   return (
-    <section aria-label="Stage" className="relative flex min-h-0 flex-1 flex-col">
+    <section aria-label="Stage" className="areas-stage relative flex min-h-60 flex-1 flex-col">
       <svg aria-hidden="true" className="absolute size-0">
         <title>Views</title>
         {Object.entries(MATRICES).map(([id, values]) => (
@@ -107,24 +134,30 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
           backgroundImage: "repeating-linear-gradient(90deg, var(--rule) 0 1px, transparent 1px 8px)",
         }}
       />
-      <div className="stage-grid grid min-h-0 flex-1 place-items-center overflow-auto p-5">
-        <div
-          className="relative shadow-stage will-change-transform"
-          style={{
-            width: visual.size.width,
-            height: visual.size.height,
-            borderRadius: scene.border?.radius,
-            filter: view in MATRICES ? `url(#view-${view})` : undefined,
-          }}
-        >
-          <Busy pending={pending}>
-            <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />
-          </Busy>
-          <Handles handles={handles} onMove={move} />
+      <div ref={element} className="min-h-0 flex-1">
+        <div className="stage-grid grid size-full place-items-center overflow-auto p-5">
+          <div style={{ width: width * scale, height: height * scale }}>
+            <div
+              // Drawn anew at its scale: a layer of its own would be stretched.
+              className={`relative origin-top-left shadow-stage ${scale === 1 ? "will-change-transform" : ""}`}
+              style={{
+                width,
+                height,
+                transform: scale === 1 ? undefined : `scale(${scale})`,
+                borderRadius: scene.border?.radius,
+                filter: view in MATRICES ? `url(#view-${view})` : undefined,
+              }}
+            >
+              <Busy pending={pending}>
+                <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />
+              </Busy>
+              <Handles handles={handles} onMove={move} />
+            </div>
+          </div>
         </div>
       </div>
-      <div className="flex items-center gap-1.5 px-4 pb-3">
-        <fieldset className="flex flex-wrap gap-1.5">
+      <div className="flex items-center gap-1.5 px-4 py-2">
+        <fieldset className="flex min-w-0 flex-wrap gap-1.5 narrow:flex-nowrap narrow:overflow-x-auto">
           <legend className="sr-only">See the stage as</legend>
           {VIEWS.map((v) => (
             <button
@@ -132,13 +165,24 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
               type="button"
               aria-pressed={view === v.id}
               onClick={() => setView(v.id)}
-              className={`h-7 rounded-sm border px-2 text-xs ${view === v.id ? "border-active bg-active text-on-active" : "border-rule bg-sheet text-muted hover:text-ink"}`}
+              className={`h-7 shrink-0 rounded-sm border px-2 text-xs whitespace-nowrap ${view === v.id ? "border-active bg-active text-on-active" : "border-rule bg-sheet text-muted hover:text-ink"}`}
             >
               {v.label}
             </button>
           ))}
         </fieldset>
-        <div className="ml-auto flex gap-1 font-mono text-xs text-muted">
+        {fitting < 1 && (
+          <button
+            type="button"
+            aria-pressed={fits}
+            title={fits ? `Drawn at ${Math.round(scale * 100)} % to fit` : "Drawn at its true size"}
+            className={`ml-auto h-7 shrink-0 rounded-sm border px-2 text-xs ${fits ? "border-verdigris bg-tint text-verdigris-deep" : "border-rule bg-sheet text-muted hover:text-ink"}`}
+            onClick={() => setFits(!fits)}
+          >
+            Fit{fits && ` · ${Math.round(scale * 100)} %`}
+          </button>
+        )}
+        <div className={`${fitting < 1 ? "" : "ml-auto "}flex shrink-0 gap-1 font-mono text-xs text-muted`}>
           {size("width")}
           <span className="leading-7">×</span>
           {size("height")}

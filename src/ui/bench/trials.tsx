@@ -49,7 +49,7 @@ export const Trials = memo(function Trials({
         </span>
       </div>
       {open && (
-        <div className="mt-2 grid grid-cols-6 gap-2">
+        <div className="mt-2 grid grid-cols-6 gap-2 narrow:grid-cols-3">
           {trials.map((trial, i) => (
             <button
               key={trial.id}

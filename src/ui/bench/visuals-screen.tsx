@@ -155,11 +155,11 @@ export function VisualsScreen() {
   const shows = !adding && visual && data;
   return (
     <div
-      className={`grid h-full ${shows ? "grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]" : "grid-cols-[168px_minmax(0,1fr)] max-lg:grid-cols-[128px_minmax(0,1fr)]"}`}
+      className={`areas grid h-full ${shows ? "grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]" : "grid-cols-[168px_minmax(0,1fr)] max-lg:grid-cols-[128px_minmax(0,1fr)]"}`}
     >
       <nav
         aria-label="Visuals"
-        className="flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3"
+        className="areas-strip flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3"
       >
         {visuals.map((v, i) => (
           <Thumbnail
@@ -174,14 +174,14 @@ export function VisualsScreen() {
         ))}
         <button
           type="button"
-          className="flex h-10 shrink-0 items-center justify-center gap-1 rounded-md border border-dashed border-muted text-sm text-muted hover:text-ink"
+          className="flex h-10 shrink-0 items-center justify-center gap-1 rounded-md border border-dashed border-muted text-sm text-muted hover:text-ink narrow:h-auto"
           onClick={() => setAdding(true)}
         >
           <Plus size={14} /> New visual
         </button>
       </nav>
       {shows ? (
-        <div className="flex min-h-0 min-w-0 flex-col">
+        <div className="areas-flat flex min-h-0 min-w-0 flex-col">
           <div className="border-b border-rule px-5 py-2.5">
             <Sentence visual={visual} data={data} />
             {data.notes.map((note) => (
@@ -208,7 +208,7 @@ export function VisualsScreen() {
       {shows && (
         <aside
           aria-label="Dials"
-          className="contain-strict min-h-0 overflow-auto border-l border-rule bg-panel"
+          className="areas-side contain-strict min-h-0 overflow-auto border-l border-rule bg-panel"
         >
           <section aria-label="Visual" className="flex flex-col gap-1.5 border-b border-rule px-4 py-3">
             <div className="flex items-center gap-1">

@@ -29,7 +29,7 @@ export function ArrangePanel({ board }: { board: Board }) {
   return (
     <aside
       aria-label="Put on the board"
-      className="flex min-h-0 w-64 shrink-0 flex-col gap-4 overflow-auto border-l border-rule bg-panel p-4"
+      className="flex min-h-0 w-64 shrink-0 flex-col gap-4 overflow-auto border-l border-rule bg-panel p-4 narrow:w-auto narrow:overflow-visible narrow:border-t narrow:border-l-0"
     >
       <section className="flex flex-col gap-1">
         <h2 className="section-title pb-1">Visuals</h2>

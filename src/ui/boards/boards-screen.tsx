@@ -118,7 +118,7 @@ function BoardPage({
     tile.type === "text" ? "text" : (project.visuals.find((v) => v.id === tile.visual)?.name ?? "visual");
   const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
   return (
-    <div className="flex h-full min-h-0 flex-col">
+    <div className="flex h-full min-h-0 flex-col narrow:h-auto narrow:min-h-full">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2 border-b border-rule px-6 py-3 max-sm:px-4">
         <h1 className="min-w-0 self-center text-xl max-sm:w-full">
           {arranging ? (
@@ -146,9 +146,9 @@ function BoardPage({
           </button>
         )}
       </div>
-      <div className="flex min-h-0 flex-1">
+      <div className="flex min-h-0 flex-1 narrow:flex-col">
         <div
-          className="min-h-0 min-w-0 flex-1 overflow-auto p-5 max-sm:p-3"
+          className="min-h-0 min-w-0 flex-1 overflow-auto p-5 max-sm:p-3 narrow:overflow-visible"
           role="region"
           aria-label="Board"
           // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reachable by keyboard
@@ -248,14 +248,17 @@ export function BoardsScreen() {
   return (
     <div className="flex h-full flex-col">
       {!presents && (
-        <nav aria-label="Boards" className="flex items-center gap-1.5 border-b border-rule px-5 py-1.5">
+        <nav
+          aria-label="Boards"
+          className="flex shrink-0 items-center gap-1.5 overflow-x-auto border-b border-rule px-5 py-1.5 max-sm:px-3"
+        >
           {boards.map((b) => (
             <button
               key={b.id}
               type="button"
               aria-current={b.id === board.id}
               onClick={() => choose(b.id)}
-              className={`h-7 rounded-sm px-2.5 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
+              className={`h-7 max-w-60 shrink-0 truncate rounded-sm px-2.5 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
             >
               {b.name}
             </button>
@@ -294,7 +297,7 @@ export function BoardsScreen() {
           </button>
         </nav>
       )}
-      <div className="min-h-0 flex-1">
+      <div className="min-h-0 flex-1 narrow:overflow-auto">
         <BoardPage
           key={board.id}
           board={board}

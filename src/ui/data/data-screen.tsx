@@ -140,8 +140,8 @@ export function DataScreen() {
   const withFilter = (next: Filter | null) =>
     setFilters((now) => [...now.filter((f) => f.column !== chosen), ...(next ? [next] : [])]);
   return (
-    <div className="grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
-      <aside className="flex min-h-0 flex-col border-r border-rule">
+    <div className="areas grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
+      <aside className="areas-list flex min-h-0 flex-col border-r border-rule">
         <div className="p-3">
           <BringIn className="w-full" />
         </div>
@@ -176,7 +176,9 @@ export function DataScreen() {
           </button>
         )}
       </aside>
-      <section className={`flex min-h-0 min-w-0 flex-col ${view === "links" ? "col-span-2" : ""}`}>
+      <section
+        className={`flex min-h-0 min-w-0 flex-col narrow:h-[max(26rem,70vh)] ${view === "links" ? "col-span-2" : ""}`}
+      >
         {problems.length > 0 && (
           <Notice
             role="alert"
@@ -223,7 +225,10 @@ export function DataScreen() {
         )}
       </section>
       {view === "table" && (
-        <aside aria-label="Column and table" className="min-h-0 overflow-auto border-l border-rule bg-panel">
+        <aside
+          aria-label="Column and table"
+          className="areas-side min-h-0 overflow-auto border-l border-rule bg-panel"
+        >
           {table && <ColumnAside table={table} name={chosen} profile={profile} onName={setColumn} />}
           {offered && (
             <section aria-label="Rows to show" className="border-b border-rule p-4 text-sm">

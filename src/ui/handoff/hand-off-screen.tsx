@@ -59,8 +59,8 @@ export function HandOffScreen() {
     </Labelled>
   );
   return (
-    <div className="grid h-full grid-cols-[220px_minmax(0,1fr)_300px] max-lg:grid-cols-[168px_minmax(0,1fr)_260px]">
-      <nav aria-label="Visuals" className="min-h-0 overflow-auto border-r border-rule py-3">
+    <div className="areas grid h-full grid-cols-[220px_minmax(0,1fr)_300px] max-lg:grid-cols-[168px_minmax(0,1fr)_260px]">
+      <nav aria-label="Visuals" className="areas-list min-h-0 overflow-auto border-r border-rule py-3">
         <h2 className="px-4 pb-1 text-xs text-muted">Visuals</h2>
         {visuals.map((v) => (
           <button
@@ -90,7 +90,7 @@ export function HandOffScreen() {
           </div>
         )}
       </section>
-      <aside className="flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+      <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         {visual && data && (
           <>
             <h2 className="section-title">The picture</h2>

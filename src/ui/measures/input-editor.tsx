@@ -144,7 +144,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
   };
   const start = { number: 0, text: "", date: "2026-01-01" };
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
+    <div className="areas-flat grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
       <section className="px-6 pt-5">
         <p className="text-sm text-muted">Input</p>
         <div className="max-w-md [&_.field]:h-10 [&_.field]:text-lg [&_.field]:font-semibold">
@@ -225,7 +225,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
           )}
         </div>
       </section>
-      <aside className="flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+      <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         <h2 className="section-title">Shown as</h2>
         {input.type === "number" ? (
           <FormatControls format={input.format} onChange={(format) => set({ format })} />

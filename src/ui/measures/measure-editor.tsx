@@ -62,9 +62,9 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
     set({ label: label.trim(), name: freeName(label, others) });
   };
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
+    <div className="areas-flat grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
       <section className="flex min-h-0 flex-col px-6 pt-5 pb-3">
-        <div className="grid grid-cols-[minmax(0,1fr)_280px] items-start max-lg:grid-cols-[minmax(0,1fr)_220px] gap-4">
+        <div className="grid grid-cols-[minmax(0,1fr)_280px] narrow:grid-cols-1 items-start max-lg:grid-cols-[minmax(0,1fr)_220px] gap-4">
           <h1 className="text-xl">
             <TitleField
               value={measure.label}
@@ -118,7 +118,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         </div>
         <AnswerTable key={measure.table} measure={measure} table={table} sound={sound} />
       </section>
-      <aside className="flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+      <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         <h2 className="section-title">Shown as</h2>
         <FormatControls format={measure.format} onChange={(format) => set({ format })} />
         <Labelled label="Better when">

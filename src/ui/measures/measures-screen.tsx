@@ -101,8 +101,8 @@ export function MeasuresScreen() {
   };
 
   return (
-    <div className="grid h-full grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-[228px_minmax(0,1fr)]">
-      <aside className="flex min-h-0 flex-col border-r border-rule">
+    <div className="areas grid h-full grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-[228px_minmax(0,1fr)]">
+      <aside className="areas-list flex min-h-0 flex-col border-r border-rule">
         <div className="p-3">
           <input
             aria-label="Find a measure or an input"

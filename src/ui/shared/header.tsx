@@ -70,7 +70,7 @@ function ProjectName() {
         if (e.key === "Enter") e.currentTarget.blur();
         if (e.key === "Escape") setText(null);
       }}
-      className="h-7 w-52 min-w-0 truncate rounded-sm border border-transparent bg-transparent px-1.5 text-base text-muted hover:border-rule focus:border-rule focus:bg-sheet max-lg:w-28"
+      className="h-7 w-52 min-w-0 truncate rounded-sm border border-transparent bg-transparent px-1.5 text-base text-muted hover:border-rule focus:border-rule focus:bg-sheet max-lg:w-28 narrow:w-0 narrow:flex-1"
     />
   );
 }
@@ -112,7 +112,7 @@ export function Header() {
   }, [undo, redo]);
 
   return (
-    <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4 max-lg:gap-2">
+    <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4 max-lg:gap-2 narrow:h-auto narrow:flex-wrap narrow:gap-y-0 narrow:px-3 narrow:pt-1.5">
       <Link
         href="/"
         prefetch={false}
@@ -124,7 +124,10 @@ export function Header() {
       </Link>
       <span className="h-5 w-px bg-rule" />
       <ProjectName />
-      <nav aria-label="Steps" className="flex flex-1 items-center justify-center">
+      <nav
+        aria-label="Steps"
+        className="flex flex-1 items-center justify-center narrow:order-last narrow:w-full narrow:flex-none narrow:basis-full narrow:justify-start narrow:overflow-x-auto narrow:py-1.5"
+      >
         {STEPS.map((step, i) => {
           const here = path.startsWith(`/p/${id}/${step.path}`);
           return (
@@ -150,7 +153,7 @@ export function Header() {
       <div className="flex items-center">
         <button
           type="button"
-          className="icon-button max-sm:hidden"
+          className="icon-button max-[420px]:hidden"
           aria-label="Calendar and language"
           title="Calendar and language"
           onClick={() => setConventions(true)}
