@@ -123,3 +123,25 @@ test("a click on the screen that is being left does not throw one back", async (
     expect(new URL(page.url()).pathname).toMatch(/\/boards$/);
   }
 });
+
+test("a project is duplicated with its tables, and found by its name among many", async ({ page }) => {
+  await openDemo(page);
+  await page.getByLabel("Project name").fill("Harbour season");
+  await page.keyboard.press("Enter");
+  await saved(page);
+  await page.goto("/");
+  await page.getByRole("button", { name: "Duplicate Harbour season", exact: true }).first().click();
+  const copy = page.getByRole("link", { name: "Harbour season copy", exact: true }).first();
+  await expect(copy).toBeVisible();
+  for (let i = 0; i < 6; i++) {
+    await page.request.post("/api/projects", {
+      data: { name: `Other ${i}` },
+      headers: { origin: new URL(page.url()).origin },
+    });
+  }
+  await page.reload();
+  await page.getByLabel("Find a project").fill("season COPY");
+  await expect(page.getByRole("link", { name: /^Other/ })).toHaveCount(0);
+  await copy.click();
+  await expect(page.getByRole("table", { name: "sailings" })).toBeVisible();
+});

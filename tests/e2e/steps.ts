@@ -29,7 +29,7 @@ export async function goTo(
 
 /** Waits until everything is saved. */
 export async function saved(page: Page): Promise<void> {
-  await expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();
+  await expect(page.getByRole("banner").getByText("Saved", { exact: true })).toBeVisible();
 }
 
 export function csvFile(name: string, content: string | Buffer) {

@@ -76,7 +76,7 @@ test("what a file leaves open, and what is kept", async ({ page }) => {
   await settled(page);
   await shoot(page, "data-doubts");
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByRole("status").filter({ hasText: "Saved" })).toBeVisible();
+  await expect(page.getByRole("banner").getByText("Saved", { exact: true })).toBeVisible();
   const { project } = await (
     await page.request.post("/api/projects", { data: { name: "Winter timetable, first draft" } })
   ).json();

@@ -1,18 +1,22 @@
 "use client";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { FolderOpen, Plus, Ship, Trash2 } from "lucide-react";
+import { Copy, FolderOpen, Plus, Ship, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useEffect, useRef } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { ProjectSummary } from "@/server/store/projects";
 import { api } from "../shared/api";
 import { onProjectEvent } from "../shared/connection";
+import { freeLabel } from "../shared/ids";
 import { Mark } from "../shared/mark";
 import { toast } from "../shared/notice";
 import { KeptThings } from "./kept-things";
 
 const when = (iso: string) =>
   new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+
+/** So many projects are found by looking. */
+const FEW = 6;
 
 /** All projects, the three ways to begin one, and what can be brought back. */
 export function ProjectsScreen() {
@@ -48,6 +52,22 @@ export function ProjectsScreen() {
     },
     onError: (problem) => toast.error(problem.message),
   });
+  const duplicate = useMutation({
+    mutationFn: async (project: ProjectSummary) => {
+      const { project: whole } = await api.project(project.id);
+      const name = freeLabel(`${project.name} copy`.slice(0, 110), names);
+      return api.copyProject(project.id, { ...whole.document, name });
+    },
+    onSuccess: ({ project }) => {
+      void again();
+      toast(`${project.name} is here.`);
+    },
+    onError: (problem) => toast.error(problem.message, { duration: 10_000 }),
+  });
+  const [find, setFind] = useState("");
+  const projects = data?.projects ?? [];
+  const names = projects.map((p) => p.name);
+  const found = projects.filter((p) => p.name.toLowerCase().includes(find.trim().toLowerCase()));
   const away = error ?? failureReason;
   return (
     <main className="mx-auto flex min-h-full max-w-3xl flex-col px-6 py-14 max-sm:px-4 max-sm:py-8">
@@ -63,7 +83,7 @@ export function ProjectsScreen() {
           type="button"
           className="button button-strong"
           disabled={create.isPending}
-          onClick={() => create.mutate(() => api.createProject({ name: "New project" }))}
+          onClick={() => create.mutate(() => api.createProject({ name: freeLabel("New project", names) }))}
         >
           <Plus size={15} /> New project
         </button>
@@ -102,9 +122,21 @@ export function ProjectsScreen() {
           </span>
         )}
       </div>
-      <h2 ref={list} tabIndex={-1} className="mt-10 text-md">
-        Projects
-      </h2>
+      <div className="mt-10 flex items-end justify-between gap-4">
+        <h2 ref={list} tabIndex={-1} className="text-md">
+          Projects
+        </h2>
+        {projects.length > FEW && (
+          <input
+            aria-label="Find a project"
+            placeholder="Find a project"
+            value={find}
+            maxLength={120}
+            onChange={(e) => setFind(e.target.value)}
+            className="field w-56"
+          />
+        )}
+      </div>
       {away && (
         <p role="alert" className="mt-3 text-signal">
           {away.message}
@@ -116,8 +148,11 @@ export function ProjectsScreen() {
           There is no project yet. Begin with a new one, or load the demo to look around.
         </p>
       )}
+      {projects.length > 0 && found.length === 0 && (
+        <p className="mt-3 text-muted">No project has “{find.trim()}” in its name.</p>
+      )}
       <ul className="mt-3 divide-y divide-rule rounded-md border border-rule bg-sheet empty:hidden">
-        {data?.projects.map((project) => (
+        {found.map((project) => (
           <li key={project.id} className="flex flex-wrap items-center gap-x-3 px-4 py-2.5">
             <Link
               href={`/p/${project.id}/data`}
@@ -130,6 +165,17 @@ export function ProjectsScreen() {
             <button
               type="button"
               className="icon-button"
+              aria-label={`Duplicate ${project.name}`}
+              title="Duplicate"
+              disabled={duplicate.isPending}
+              onClick={() => duplicate.mutate(project)}
+            >
+              <Copy size={15} />
+            </button>
+            <button
+              type="button"
+              className="icon-button"
+              title="Delete"
               aria-label={`Delete ${project.name}`}
               disabled={remove.isPending}
               onClick={() => remove.mutate(project)}

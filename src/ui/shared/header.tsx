@@ -42,7 +42,8 @@ function SaveState() {
   const bad = state !== "saved" && state !== "unsaved" && state !== "saving";
   return (
     <span
-      role="status"
+      // A failure is announced; that each edit is saved is not.
+      role={bad ? "status" : undefined}
       title={problem ?? undefined}
       className={`shrink-0 text-sm whitespace-nowrap max-lg:max-w-24 max-lg:truncate ${bad ? "font-medium text-signal" : "text-muted"}`}
     >

@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { ApiError } from "./api";
 import { listenToServer, onServerBack } from "./connection";
+import { KeepFocus } from "./keep-focus";
 import { Notices } from "./notice";
 import { isPassing } from "./project-store";
 import { useStoredTheme } from "./theme";
@@ -51,6 +52,7 @@ export function Providers({ children }: { children: ReactNode }) {
     <QueryClientProvider client={client}>
       {children}
       <Notices />
+      <KeepFocus />
     </QueryClientProvider>
   );
 }
