@@ -200,7 +200,7 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
   series: (s) => {
     const { split, series, seriesOrder } = s.visual;
     if (!split) return [];
-    const divided = splitTokens(s, "series", "each divided by");
+    const divided = splitTokens(s, "series", "and within each by");
     if (!series) return divided;
     const byItself: Order = series.by ? { by: "split", order: "asc" } : { by: "value", order: "desc" };
     return [

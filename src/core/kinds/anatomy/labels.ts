@@ -25,7 +25,7 @@ export type LabelSays = keyof typeof SAYS;
 
 /** What the labels of every kind that has such labels share. */
 export const LABELS = part("labels", "Labels", [
-  toggle("digits", "Tell near apart", false),
+  toggle("digits", "Tell near values apart", false),
   colour("colour", "Colour"),
 ]);
 const OWN_TEXT = template("text", "Text", "{category} {value}");
@@ -53,7 +53,7 @@ export function labelsPart<
 >({ says, say, places = [], place, size = 11.5, more = [] }: LabelsOptions<S, Place, More>) {
   const content = choice(
     "content",
-    "Say",
+    "Says",
     says.map((s) => [s, SAYS[s]] as const),
     say,
   );

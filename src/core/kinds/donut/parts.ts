@@ -34,7 +34,7 @@ export const DONUT_PARTS = [
       ["outside", "outside"],
     ],
     place: "inside",
-    more: [number("least", "Least share", [0, 20, 0.5], "%", 3), toggle("leaders", "Leader lines", true)],
+    more: [number("least", "Leave out below", [0, 20, 0.5], "%", 3), toggle("leaders", "Leader lines", true)],
   }),
   legendPart("auto"),
   readingPart("{total}", "{measure}", 34),
