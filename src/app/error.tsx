@@ -1,5 +1,4 @@
 "use client";
-import Link from "next/link";
 
 /** What stands where a page could not be made; what was saved is safe. */
 export default function PageError({ error, reset }: { error: Error; reset: () => void }) {
@@ -12,9 +11,10 @@ export default function PageError({ error, reset }: { error: Error; reset: () =>
           <button type="button" className="button button-strong" onClick={reset}>
             Try again
           </button>
-          <Link href="/" className="button">
+          {/* A plain link, since every page carries this. */}
+          <a href="/" className="button">
             All projects
-          </Link>
+          </a>
         </div>
       </div>
     </main>

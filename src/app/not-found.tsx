@@ -1,5 +1,3 @@
-import Link from "next/link";
-
 /** What stands at an address that is none. */
 export default function NotFound() {
   return (
@@ -7,9 +5,10 @@ export default function NotFound() {
       <div className="max-w-sm">
         <h1 className="text-lg">There is nothing at this address</h1>
         <p className="mt-2 text-muted">It may have been typed wrongly, or what stood here was taken away.</p>
-        <Link href="/" className="button button-strong mt-4">
+        {/* A plain link, since every page carries this. */}
+        <a href="/" className="button button-strong mt-4">
           All projects
-        </Link>
+        </a>
       </div>
     </main>
   );

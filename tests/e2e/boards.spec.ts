@@ -72,3 +72,21 @@ test("a board is presented without the frame, on a phone in one column", async (
   await page.keyboard.press("Escape");
   await expect(page.getByRole("navigation", { name: "Steps" })).toHaveCount(1);
 });
+
+test("a visual is put on a board from where it is drawn, and the board takes a filter by its own split", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await page.getByRole("button", { name: "Put on a board" }).click();
+  const boards = page.getByRole("group", { name: "Boards to put it on" });
+  await boards.getByRole("button", { name: "Routes compared" }).click();
+  await expect(boards).toBeHidden();
+  await page.getByRole("button", { name: "Open Routes compared" }).click();
+  await expect(page.getByRole("img", { name: /donut of Passengers/ })).toBeVisible();
+  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  const columns = page.getByRole("group", { name: "Filter the board by" }).getByRole("button");
+  await expect(columns.first()).toHaveText(/^sailings · /);
+  await columns.getByText("sailings · vessel").click();
+  await expect(page.getByRole("group", { name: "Vessel" })).toBeVisible();
+});

@@ -1,14 +1,12 @@
 "use client";
 import { LayoutGrid } from "lucide-react";
-import { DropdownMenu } from "radix-ui";
 import { kindOf } from "@/core/kinds";
 import type { Board, Visual } from "@/core/project/schema";
 import { freeLabel, newId } from "../shared/ids";
 import { toast } from "../shared/notice";
+import { PopoverButton } from "../shared/popover-button";
 import { useProject } from "../shared/project-context";
 import { goWithin } from "../shared/step-link";
-
-const ITEM = "cursor-pointer rounded-sm px-2 py-1.5 outline-none data-[highlighted]:bg-tint";
 
 /** Puts a visual on one of the boards, or on a new one, and offers to go there. */
 export function PutOnBoard({ visual }: { visual: Visual }) {
@@ -46,27 +44,34 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
       </button>
     );
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="button h-7">
-        <LayoutGrid size={13} /> Put on a board
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-40 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 text-base shadow-stage"
-        >
-          {boards.map((board) => (
-            <DropdownMenu.Item key={board.id} className={`${ITEM} truncate`} onSelect={() => put(board)}>
-              {board.name}
-            </DropdownMenu.Item>
-          ))}
-          {boards.length > 0 && <DropdownMenu.Separator className="my-1 h-px bg-rule" />}
-          <DropdownMenu.Item className={ITEM} onSelect={begin}>
-            A new board
-          </DropdownMenu.Item>
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <PopoverButton
+      label="Boards to put it on"
+      text={
+        <>
+          <LayoutGrid size={13} /> Put on a board
+        </>
+      }
+      className="button h-7"
+    >
+      {(close) => {
+        const item = (key: string, text: string, act: () => void) => (
+          <button
+            key={key}
+            type="button"
+            className="block w-full truncate rounded-sm px-2 py-1.5 text-left hover:bg-tint"
+            onClick={() => {
+              close();
+              act();
+            }}
+          >
+            {text}
+          </button>
+        );
+        return [
+          ...boards.map((board) => item(board.id, board.name, () => put(board))),
+          item("a new one", "A new board", begin),
+        ];
+      }}
+    </PopoverButton>
   );
 }

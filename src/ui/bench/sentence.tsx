@@ -15,7 +15,8 @@ import { useDraft } from "../shared/results";
 import { Phrase } from "./phrase";
 
 // The choices are fetched when somebody is about to open a phrase.
-const fetchChoices = () => import("./phrase-choices");
+/** Fetches the choices of phrases. */
+export const fetchChoices = () => import("./phrase-choices");
 const PhraseChoices = lazy(() => fetchChoices().then((m) => ({ default: m.PhraseChoices })));
 
 /**

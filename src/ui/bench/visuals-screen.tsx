@@ -1,7 +1,7 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { useSearchParams } from "next/navigation";
-import { memo, useEffect, useMemo, useState } from "react";
+import { lazy, memo, Suspense, useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
@@ -25,12 +25,17 @@ import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
 import { Findings } from "./findings";
 import { FinishPanel } from "./finish-panel";
-import { Gallery } from "./gallery";
 import { PutOnBoard } from "./put-on-board";
-import { Sentence } from "./sentence";
+import { fetchChoices, Sentence } from "./sentence";
 import { useSentences, useVisual } from "./sentences";
 import { Stage } from "./stage";
 import { Trials } from "./trials";
+
+// Where visuals begin is fetched when somebody is about to add one, or a while after the screen stands.
+const fetchGallery = () => import("./gallery");
+const Gallery = lazy(() => fetchGallery().then((m) => ({ default: m.Gallery })));
+/** What opens on a click is fetched so long after the screen stands, so that it does while the server is away. */
+const FETCH_AFTER = 2000;
 
 interface ThumbnailProps {
   id: string;
@@ -110,6 +115,12 @@ export function VisualsScreen() {
       setAdding(false);
     }
   }, [made, visual]);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      for (const fetch of [fetchGallery, fetchChoices]) fetch().catch(() => {});
+    }, FETCH_AFTER);
+    return () => clearTimeout(timer);
+  }, []);
   const [lit, setLit] = useState<string | null>(null);
   const [trial, setTrial] = useState<string | null>(null);
   const all = useVisualsData(visuals);
@@ -203,7 +214,13 @@ export function VisualsScreen() {
           <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
         </div>
       ) : (
-        <Gallery table={drawn} onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
+        <Suspense fallback={<p className="p-6 text-muted">Opening …</p>}>
+          <Gallery
+            table={drawn}
+            onPick={add}
+            onCancel={visuals.length ? () => setAdding(false) : undefined}
+          />
+        </Suspense>
       )}
       {shows && (
         <aside

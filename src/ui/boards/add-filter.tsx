@@ -3,8 +3,8 @@ import { Plus } from "lucide-react";
 import type { Board } from "@/core/project/schema";
 import { type OfferedFilter, offeredFilters } from "@/core/view/board-filters";
 import { newId } from "../shared/ids";
+import { PopoverButton } from "../shared/popover-button";
 import { useProject } from "../shared/project-context";
-import { PopoverButton } from "./popover-button";
 
 /** Puts a filter above a board: the columns of its visuals' tables come first. */
 export function AddFilter({ board }: { board: Board }) {

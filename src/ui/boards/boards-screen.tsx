@@ -10,7 +10,6 @@ import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
 import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
-import { CommitField } from "../shared/commit-field";
 import { freeLabel, newId } from "../shared/ids";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
@@ -26,6 +25,9 @@ import { TextTile, VisualTile } from "./tile-content";
 // A board that is only looked at does not fetch what arranging needs.
 const ArrangePanel = dynamic(() => import("./arrange-panel").then((m) => m.ArrangePanel), { ssr: false });
 const ArrangeGrid = dynamic(() => import("./arrange-grid").then((m) => m.ArrangeGrid), { ssr: false });
+const CommitField = dynamic(() => import("../shared/commit-field").then((m) => m.CommitField), {
+  ssr: false,
+});
 const TileFindings = dynamic(() => import("./tile-findings").then((m) => m.TileFindings), { ssr: false });
 
 function Controls({ board, view, arranging }: { board: Board; view: BoardView; arranging: boolean }) {

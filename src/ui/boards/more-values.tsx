@@ -1,6 +1,6 @@
 "use client";
 import type { Value } from "@/core/base/value";
-import { PopoverButton } from "./popover-button";
+import { PopoverButton } from "../shared/popover-button";
 
 /** A list of values to tick. */
 export function MoreValues({

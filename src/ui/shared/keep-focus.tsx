@@ -17,7 +17,9 @@ function around(element: Element): Element[] {
  */
 export function KeepFocus() {
   useEffect(() => {
-    let path: Element[] = [];
+    // Somebody may have been faster than this script.
+    const first = document.activeElement;
+    let path: Element[] = first && first !== document.body ? around(first) : [];
     let timer: ReturnType<typeof setTimeout> | undefined;
     const isLost = () =>
       (document.activeElement === document.body || document.activeElement === null) &&
