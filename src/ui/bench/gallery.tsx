@@ -21,7 +21,9 @@ import { useVisualsData } from "../shared/visual-data";
 const supposed = (draft: Visual, project: Project) =>
   proposedIn(draft)
     .map((role) => sayRole(role, { visual: draft, project, scale: { minimum: 0, maximum: 0 }, pictured: [] }))
-    .join(", ");
+    .join(", ")
+    // A number and its unit stay on one line.
+    .replaceAll("\u2009", "\u202f");
 
 /** The measures that a project has, and those that its columns offer besides. */
 function useMeasures(table: string | null): { own: Measure[]; proposed: Measure[] } {
@@ -36,22 +38,24 @@ function useMeasures(table: string | null): { own: Measure[]; proposed: Measure[
   return { own: measures, proposed: proposed.toSorted((a, b) => first(a) - first(b)) };
 }
 
-/** How many proposals stand there at once. */
-const SHOWN_PROPOSALS = 12;
+/** How many proposals stand there at once: fewer where the project has measures of its own. */
+const SHOWN_PROPOSALS = { alone: 12, besides: 5 };
 
 /** Measures that the columns offer: a click draws every kind with one. */
 function Proposals({
   measures,
+  most,
   chosen,
   onChoose,
 }: {
   measures: Measure[];
+  most: number;
   chosen: string;
   onChoose: (id: string) => void;
 }) {
   const several = new Set(measures.map((m) => m.table)).size > 1;
   const [all, setAll] = useState(false);
-  const shown = all ? measures : measures.slice(0, SHOWN_PROPOSALS);
+  const shown = all ? measures : measures.slice(0, most);
   return (
     <fieldset
       aria-label="Measures that your columns offer"
@@ -160,7 +164,12 @@ export function Gallery({
         )}
       </div>
       {proposed.length > 0 && (
-        <Proposals measures={proposed} chosen={isProposed ? measure.id : ""} onChoose={setWanted} />
+        <Proposals
+          measures={proposed}
+          most={own.length > 0 ? SHOWN_PROPOSALS.besides : SHOWN_PROPOSALS.alone}
+          chosen={isProposed ? measure.id : ""}
+          onChoose={setWanted}
+        />
       )}
       <div className="mt-5 grid max-w-6xl grid-cols-4 gap-4 max-lg:grid-cols-3 narrow:grid-cols-2">
         {drafts.map((draft, i) => (
