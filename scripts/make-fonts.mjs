@@ -1,6 +1,5 @@
 // Turns the static cuts of the shipped type families into TTF files for PNG export, and their advance widths
-// into a table for text measuring; also the cuts of scripts that those families lack. Run once by hand after
-// a font update; the results are committed.
+// into a table for text measuring. Run once by hand after a font update; the results are committed.
 import { mkdir, readFile, rm, writeFile } from "node:fs/promises";
 import { createRequire } from "node:module";
 import * as fontkit from "fontkit";
@@ -31,7 +30,7 @@ const RANGES = [
 ];
 const out = new URL("../assets/fonts/", import.meta.url);
 await rm(out, { recursive: true, force: true });
-await mkdir(new URL("other/", out), { recursive: true });
+await mkdir(out, { recursive: true });
 
 async function ttf(file) {
   return Buffer.from(await wawoff2.decompress(await readFile(require.resolve(file))));
@@ -61,31 +60,3 @@ await writeFile(
   new URL("../src/core/scene/font-metrics.json", import.meta.url),
   `${JSON.stringify({ ranges: RANGES, families })}\n`,
 );
-
-// Greek, Cyrillic, Arabic, Hebrew, Devanagari, kana and ideographs: one weight, in slices of which an export
-// loads those that its texts need.
-const slices = [];
-for (const [file, scripts] of [
-  ["noto-sans-arabic", ["arabic"]],
-  ["noto-sans-hebrew", ["hebrew"]],
-  ["noto-sans", ["greek", "greek-ext", "cyrillic", "cyrillic-ext", "vietnamese", "devanagari"]],
-  ["noto-sans-jp", null],
-]) {
-  const ranges = JSON.parse(await readFile(require.resolve(`@fontsource/${file}/unicode.json`), "utf8"));
-  for (const [subset, text] of Object.entries(ranges)) {
-    if (scripts !== null && !scripts.includes(subset)) continue;
-    const numbered = /^\[(\d+)\]$/.exec(subset);
-    if (scripts === null && !numbered) continue;
-    const name = numbered ? numbered[1] : subset;
-    await writeFile(
-      new URL(`other/${file}-${name}.ttf`, out),
-      await ttf(`@fontsource/${file}/files/${file}-${name}-500-normal.woff2`),
-    );
-    const spans = text.split(",").map((span) => span.trim().replace(/^U\+/i, "").split("-"));
-    slices.push({
-      file: `${file}-${name}.ttf`,
-      spans: spans.map(([a, b]) => [Number.parseInt(a, 16), Number.parseInt(b ?? a, 16)]),
-    });
-  }
-}
-await writeFile(new URL("other/slices.json", out), `${JSON.stringify(slices)}\n`);

@@ -15,6 +15,9 @@ export const metadata: Metadata = {
 export default function RootLayout({ children }: { children: ReactNode }) {
   return (
     <html lang="en" data-theme="light" suppressHydrationWarning>
+      <head>
+        <link rel="stylesheet" href="/fonts/alphabets.css" precedence="default" />
+      </head>
       <body>
         <Providers>{children}</Providers>
       </body>

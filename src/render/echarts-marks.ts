@@ -1,8 +1,8 @@
 import { CustomChart } from "echarts/charts";
 import * as echarts from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
-import { familyOf } from "@/core/scene/families";
-import type { Fill, Mark, Scene } from "@/core/scene/marks";
+import { fontStack } from "@/core/scene/families";
+import { type Fill, type Mark, type Scene, textsOf } from "@/core/scene/marks";
 import { drawRect, drawSector, type Pen } from "@/core/scene/outline";
 
 /** The name that the custom series of all marks is registered by. */
@@ -259,7 +259,12 @@ export function stillSvg(scene: Scene): string {
   });
   chart.setOption({
     animation: false,
-    series: [seriesOf(scene, { markAt: (i) => scene.marks[i], family: () => familyOf(scene.family).css })],
+    series: [
+      seriesOf(scene, {
+        markAt: (i) => scene.marks[i],
+        family: () => fontStack(scene.family, textsOf(scene)),
+      }),
+    ],
   } as never);
   const svg = chart.renderToSVGString();
   chart.dispose();

@@ -1,7 +1,7 @@
 import * as echarts from "echarts/core";
 import type { RowKey } from "@/core/rows/row-key";
-import { familyOf } from "@/core/scene/families";
-import type { Datum, Mark, Scene } from "@/core/scene/marks";
+import { familyOf, fontStack } from "@/core/scene/families";
+import { type Datum, type Mark, type Scene, textsOf } from "@/core/scene/marks";
 import { itemsOf, register, SERIES, seriesOf } from "./echarts-marks";
 import { tooltipOf } from "./tooltip";
 
@@ -65,7 +65,7 @@ export function startPicture(
   return {
     draw(scene, still) {
       marks = scene.marks;
-      family = familyOf(scene.family).css;
+      family = fontStack(scene.family, textsOf(scene));
       const { entry, change } = still ? { entry: 0, change: 0 } : scene.motion;
       // The first shapes take their time to enter; what joins later comes at the pace of the change.
       const enters = !entered && marks.some((m) => m.surface === "data");

@@ -71,6 +71,9 @@ describe("a picture as PNG", () => {
     ["Arabic", "نهر", "بحر"],
     ["Devanagari", "नगर", "जगत"],
     ["Japanese", "港", "船"],
+    ["kana", "みなと", "ふなで"],
+    ["Hangul", "항구", "선박"],
+    ["simplified Chinese", "码头", "轮渡"],
   ])("writes %s: two words are two pictures, no row of empty boxes", (_, one, other) => {
     const [a, b] = [pixels([written(one)]), pixels([written(other)])];
     expect(ink(a)).toBeGreaterThan(20);

@@ -1,38 +1,21 @@
-import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { Resvg } from "@resvg/resvg-js";
 import { familyOf } from "@/core/scene/families";
-import type { Scene } from "@/core/scene/marks";
+import { type Scene, textsOf } from "@/core/scene/marks";
+import { slicesFor } from "./font-slices";
 import { sceneToSvg } from "./svg-text";
 
 const SUBSETS = ["latin", "latin-ext"];
 const WEIGHTS = [400, 500, 600, 700];
 
-interface Slice {
-  file: string;
-  spans: [number, number][];
-}
-let slices: Slice[] | null = null;
-
-/** The files with the signs that the families lack: only those that some text needs. */
-function otherScripts(scene: Scene, folder: string): string[] {
-  const codes = new Set<number>();
-  for (const mark of scene.marks)
-    if (mark.type === "text") for (const char of mark.text) codes.add(char.codePointAt(0) as number);
-  const foreign = [...codes].filter((c) => c >= 0x250 && (c < 0x2000 || c > 0x2bff));
-  if (foreign.length === 0) return [];
-  slices ??= JSON.parse(readFileSync(join(folder, "other", "slices.json"), "utf8")) as Slice[];
-  return slices
-    .filter((s) => s.spans.some(([from, to]) => foreign.some((c) => c >= from && c <= to)))
-    .map((s) => join(folder, "other", s.file));
-}
+const FOLDER = join("assets", "fonts");
 
 /**
  * The scene as PNG bytes, at `scale` pixels for each of its own. `root` is the folder that holds
  * assets/fonts.
  */
 export function sceneToPng(scene: Scene, scale: number, root: string): Buffer {
-  const folder = join(root, "assets", "fonts");
+  const folder = join(root, FOLDER);
   const family = familyOf(scene.family);
   const cuts = new Set(scene.marks.flatMap((m) => (m.type === "text" ? [m.weight] : [])));
   const fontFiles = [
@@ -41,7 +24,8 @@ export function sceneToPng(scene: Scene, scale: number, root: string): Buffer {
         join(folder, `${family.file}-${subset}-${weight}.ttf`),
       ),
     ),
-    ...otherScripts(scene, folder),
+    // Where the families lack a sign, the first of these files that has it is taken.
+    ...slicesFor(textsOf(scene), join(folder, "other")).map((s) => join(folder, "other", `${s.name}.ttf`)),
   ];
   const image = new Resvg(sceneToSvg(scene), {
     fitTo: { mode: "zoom", value: scale },

@@ -1,6 +1,8 @@
+import fc from "fast-check";
 import { SaxesParser } from "saxes";
 import { expect, it } from "vitest";
-import type { Scene } from "@/core/scene/marks";
+import { categoryKey, type RowKey, rowKey } from "@/core/rows/row-key";
+import type { Mark, Scene } from "@/core/scene/marks";
 import { sceneToSvg } from "./svg-text";
 
 const scene: Scene = {
@@ -122,4 +124,34 @@ it("is XML to any reader, whatever stands in its texts", () => {
     expect(heard).toContain(wanted);
     expect(heard.isWellFormed()).toBe(true);
   }
+});
+
+it("gives what leaves a title, and its marks ids, classes, rows and values", () => {
+  const [row, other] = [categoryKey("North Quay"), rowKey({ type: "other" })];
+  const bar = (id: string, key: RowKey, value: number) =>
+    ({ ...scene.marks[1], id, shows: { row: key, value, channel: "length" } }) as Mark;
+  const marks = [bar(`value:${row}`, row, 1234.5), bar(`value:${row}`, row, 1234.5), bar("o", other, 7)];
+  const svg = sceneToSvg({ ...scene, marks }, { title: "Passengers <by> route", prefix: "cavlo" });
+  expect(svg).toContain("<title>Passengers &lt;by&gt; route</title>");
+  expect(svg).toContain(
+    'id="cavlo-value-category-north-quay" class="bar" data-row="North Quay" data-value="1234.5"',
+  );
+  expect(svg).toContain('id="cavlo-value-category-north-quay--2"');
+  expect(svg).toContain('id="cavlo-o" class="bar" data-row-is="other" data-value="7"');
+});
+
+it("gives every mark an id of its own, whatever its name", () => {
+  fc.assert(
+    fc.property(fc.array(fc.string({ unit: "binary" })), (ids) => {
+      const marks = ids.map((id) => ({ ...scene.marks[1], id }));
+      const svg = sceneToSvg({ ...scene, marks }, { title: "t", prefix: "cavlo" });
+      const found = [...svg.matchAll(/ id="([^"]*)"/g)].map((m) => m[1]);
+      expect(new Set(found).size).toBe(found.length);
+      for (const id of found) expect(id).toMatch(/^[a-z][a-z0-9-]*$/);
+    }),
+  );
+});
+
+it("leaves marks without names in the application, where ids would stand twice in a page", () => {
+  expect(sceneToSvg(scene)).not.toMatch(/<(path|rect|circle) id=|class=|<title>/);
 });

@@ -1,5 +1,5 @@
 import type { Scene } from "@/core/scene/marks";
-import { type SvgNode, sceneTree } from "./svg-tree";
+import { type SvgNode, type SvgOptions, sceneTree } from "./svg-tree";
 
 const ESCAPES: Record<string, string> = {
   "&": "&amp;",
@@ -28,6 +28,6 @@ function write(node: SvgNode): string {
 }
 
 /** The scene as an SVG document. */
-export function sceneToSvg(scene: Scene): string {
-  return write(sceneTree(scene));
+export function sceneToSvg(scene: Scene, options?: SvgOptions): string {
+  return write(sceneTree(scene, options));
 }

@@ -1,6 +1,15 @@
-import { familyOf } from "@/core/scene/families";
-import type { Fill, Letter, Mark, Scene, Shadow, Text } from "@/core/scene/marks";
+import { fontStack } from "@/core/scene/families";
+import {
+  type Fill,
+  type Letter,
+  type Mark,
+  type Scene,
+  type Shadow,
+  type Text,
+  textsOf,
+} from "@/core/scene/marks";
 import { drawRect, drawSector, SvgPath } from "@/core/scene/outline";
+import { MarkNames } from "./svg-names";
 
 /** An SVG element as plain data; React and the SVG text writer both take it from here. */
 export interface SvgNode {
@@ -18,6 +27,8 @@ export interface SvgNode {
     | "filter"
     | "feDropShadow"
     | "clipPath"
+    | "style"
+    | "title"
     | "desc";
   attributes: Record<string, string | number>;
   children: SvgNode[];
@@ -54,7 +65,10 @@ function bentText({ size, weight }: Text, letters: Letter[], look: SvgNode["attr
 class TreeBuilder {
   readonly defs: SvgNode[] = [];
   private readonly known = new Map<string, string>();
-  constructor(private readonly prefix: string) {}
+  constructor(
+    private readonly prefix: string,
+    private readonly names: MarkNames | null,
+  ) {}
 
   /** The address of a definition; the same one is written once. */
   private defined(key: string, make: (id: string) => SvgNode): string {
@@ -128,6 +142,12 @@ class TreeBuilder {
   }
 
   private mark(mark: Mark): SvgNode {
+    const drawn = this.shape(mark);
+    if (this.names) drawn.attributes = { ...this.names.of(mark), ...drawn.attributes };
+    return drawn;
+  }
+
+  private shape(mark: Mark): SvgNode {
     const look: SvgNode["attributes"] = { fill: this.paint(mark.fill) };
     if (mark.stroke)
       Object.assign(look, {
@@ -196,9 +216,19 @@ class TreeBuilder {
   }
 }
 
+/** How a scene is written as SVG. */
+export interface SvgOptions {
+  /** What the ids of its ramps and shadows begin with. */
+  prefix?: string;
+  /** Its title; in a file that leaves, marks have names too: ids, classes and the values they show. */
+  title?: string;
+  /** Rules of style that travel with it: the fonts it is written in. */
+  style?: string;
+}
+
 /** The scene as an SVG tree, with its description as its accessible text. */
-export function sceneTree(scene: Scene, prefix = "ramp"): SvgNode {
-  const builder = new TreeBuilder(prefix);
+export function sceneTree(scene: Scene, { prefix = "ramp", title, style }: SvgOptions = {}): SvgNode {
+  const builder = new TreeBuilder(prefix, title === undefined ? null : new MarkNames(prefix));
   const { width, height } = scene;
   const children: SvgNode[] = [];
   if (scene.background || (scene.border && scene.border.color !== "none")) {
@@ -221,7 +251,8 @@ export function sceneTree(scene: Scene, prefix = "ramp"): SvgNode {
     );
   }
   children.push(...builder.marks(scene.marks));
-  const description: SvgNode = { ...node("desc", {}), text: scene.description };
+  const said = (tag: "title" | "desc" | "style", text: string | undefined): SvgNode[] =>
+    text ? [{ ...node(tag, {}), text }] : [];
   return node(
     "svg",
     {
@@ -230,9 +261,15 @@ export function sceneTree(scene: Scene, prefix = "ramp"): SvgNode {
       height,
       viewBox: `0 0 ${width} ${height}`,
       role: "img",
-      "font-family": familyOf(scene.family).css,
+      "font-family": fontStack(scene.family, textsOf(scene)),
       "font-variant": "normal",
     },
-    [description, ...(builder.defs.length ? [node("defs", {}, builder.defs)] : []), ...children],
+    [
+      ...said("title", title),
+      ...said("desc", scene.description),
+      ...said("style", style),
+      ...(builder.defs.length ? [node("defs", {}, builder.defs)] : []),
+      ...children,
+    ],
   );
 }

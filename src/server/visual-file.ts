@@ -8,6 +8,7 @@ import type { Project, Visual } from "@/core/project/schema";
 import { pictureOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
 import { toVisualData } from "@/core/view/visual-data";
+import { fontsOf } from "@/render/svg-fonts";
 import { sceneToSvg } from "@/render/svg-text";
 import { resultFile, TABLE_FORMATS } from "@/render/table/table-file";
 import { attachment } from "./http/download";
@@ -15,6 +16,7 @@ import { HttpError } from "./http/errors";
 import { schemaProblem } from "./http/handle";
 import { drawPng } from "./pictures/client";
 import { answerQuery } from "./results";
+import { settings } from "./settings";
 import { readProject } from "./store/projects";
 
 const pixels = ({ least, most }: { least: number; most: number }) =>
@@ -26,6 +28,7 @@ const addressSchema = z.object({
   theme: z.enum(["light", "night"]).default("light"),
   scale: z.coerce.number().min(1).max(4).default(1),
   download: z.enum(["1"]).optional(),
+  fonts: z.enum(["1"]).optional(),
 });
 
 /** A value from an address in the type that its input or column has. */
@@ -90,7 +93,7 @@ export async function answerVisual(
     throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json, .csv, .ndjson or .xlsx.");
   const parsed = addressSchema.safeParse(Object.fromEntries(params));
   if (!parsed.success) throw schemaProblem(parsed.error);
-  const { width, height, theme, scale, download } = parsed.data;
+  const { width, height, theme, scale, download, fonts } = parsed.data;
   const { document } = readProject(projectId);
   const visual = document.visuals.find((v) => v.id === m[1]);
   if (!visual) throw new HttpError(404, "no_visual", "There is no such visual in this project.");
@@ -103,7 +106,7 @@ export async function answerVisual(
   const named = (type: string, extension: string): HeadersInit => ({
     "content-type": type,
     "cache-control": "no-store",
-    "content-security-policy": "default-src 'none'; style-src 'unsafe-inline'",
+    "content-security-policy": "default-src 'none'; style-src 'unsafe-inline'; font-src data:; img-src data:",
     ...(download ? attachment(`${visual.name}.${extension}`) : {}),
   });
   const scene = () =>
@@ -113,8 +116,13 @@ export async function answerVisual(
       inputs,
       filters,
     });
-  if (m[2] === "svg")
-    return new Response(sceneToSvg(scene()), { headers: named("image/svg+xml; charset=utf-8", "svg") });
+  if (m[2] === "svg") {
+    const drawn = scene();
+    const style = fonts ? fontsOf(drawn, settings.root) : undefined;
+    return new Response(sceneToSvg(drawn, { title: visual.name, style, prefix: "cavlo" }), {
+      headers: named("image/svg+xml; charset=utf-8", "svg"),
+    });
+  }
   if (m[2] === "png")
     return new Response((await drawPng(scene(), scale, projectId, signal)) as Uint8Array<ArrayBuffer>, {
       headers: named("image/png", "png"),

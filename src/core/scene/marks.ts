@@ -205,3 +205,7 @@ export interface Scene {
   /** The picture in words, for readers who cannot see it. */
   description: string;
 }
+
+/** What a scene writes, text by text. */
+export const textsOf = (scene: Pick<Scene, "marks">): string[] =>
+  scene.marks.flatMap((mark) => (mark.type === "text" ? [mark.text] : []));

@@ -24,6 +24,7 @@ export function HandOffScreen() {
   const [visual, choose] = useSelected("visual", visuals);
   const [theme, setTheme] = useState<ThemeName>("light");
   const [scale, setScale] = useState("2");
+  const [withFonts, setWithFonts] = useState(false);
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
   const shown = useMemo(() => (visual ? [visual] : []), [visual]);
   const [pictured] = useVisualsData(shown);
@@ -44,6 +45,7 @@ export function HandOffScreen() {
       theme,
       download: "1",
       ...(form === "png" ? { scale } : {}),
+      ...(form === "svg" && withFonts ? { fonts: "1" } : {}),
     });
   const sizeField = (key: "width" | "height") => (
     <Labelled label={key === "width" ? "Width" : "Height"}>
@@ -119,6 +121,15 @@ export function HandOffScreen() {
                 />
               )}
             </Labelled>
+            <label className="flex min-h-8 items-center gap-2 text-sm">
+              <input
+                type="checkbox"
+                className="size-4 accent-verdigris"
+                checked={withFonts}
+                onChange={(e) => setWithFonts(e.target.checked)}
+              />
+              The SVG carries its fonts
+            </label>
             <div className="grid grid-cols-2 gap-2 pt-1">
               <button
                 type="button"

@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useEffect, useState } from "react";
 import { ApiError } from "./api";
 import { listenToServer, onServerBack } from "./connection";
+import { EastAsianFonts } from "./east-asian-fonts";
 import { KeepFocus } from "./keep-focus";
 import { Notices } from "./notice";
 import { isPassing } from "./project-store";
@@ -53,6 +54,7 @@ export function Providers({ children }: { children: ReactNode }) {
       {children}
       <Notices />
       <KeepFocus />
+      <EastAsianFonts />
     </QueryClientProvider>
   );
 }

@@ -1,5 +1,4 @@
 import { createElement, memo, type ReactNode, useId } from "react";
-import { familyOf } from "@/core/scene/families";
 import type { Scene } from "@/core/scene/marks";
 import { type SvgNode, sceneTree } from "@/render/svg-tree";
 
@@ -39,7 +38,7 @@ export const StaticPicture = memo(function StaticPicture({
   label: string;
   className?: string;
 }) {
-  const tree = sceneTree(scene, useId().replace(/[^A-Za-z0-9]/g, ""));
+  const tree = sceneTree(scene, { prefix: useId().replace(/[^A-Za-z0-9]/g, "") });
   const { width: _width, height: _height, ...attributes } = tree.attributes;
   // Where the label is empty, the text beside the picture says it all.
   const named = label ? { "aria-label": label } : { role: undefined, "aria-hidden": true };
@@ -49,7 +48,7 @@ export const StaticPicture = memo(function StaticPicture({
       ...attributes,
       ...named,
       className: `picture ${className ?? ""}`,
-      fontFamily: familyOf(scene.family).css,
+      fontFamily: attributes["font-family"],
       "font-family": undefined,
     },
     ...tree.children.map(element),
