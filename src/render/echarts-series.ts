@@ -11,6 +11,8 @@ import { tooltipOf } from "./tooltip";
 export interface LivePicture {
   /** Draws the next state; `still` without any movement. */
   draw(scene: Scene, still: boolean): void;
+  /** Shows a datum at a point as the pointer would; null hides what is shown. */
+  tell(datum: Datum | null, x: number, y: number): void;
   resize(width: number, height: number): void;
   dispose(): void;
 }
@@ -86,6 +88,10 @@ export function startPicture(
         animationEasingUpdate: "cubicOut",
         series: [seriesOf(scene, itemPayload)],
       } as never);
+    },
+    tell: (datum, x, y) => {
+      if (datum) tooltip.show(datum, x, y, drawn ?? "light");
+      else tooltip.hide();
     },
     resize: (width, height) => chart.resize({ width, height }),
     dispose: () => {

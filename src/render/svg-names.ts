@@ -1,6 +1,7 @@
 import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import type { Mark, SeriesKey } from "@/core/scene/marks";
-import type { SvgNode } from "./svg-tree";
+
+type Attributes = Record<string, string | number>;
 
 /** A name that is an id in XML, in CSS and in an address: letters, digits and hyphens. */
 const plain = (text: string): string =>
@@ -12,14 +13,14 @@ const plain = (text: string): string =>
     .replace(/^-+|-+$/g, "");
 
 /** What a row stands for: its category as text, and what it is where it is no category. */
-function rowNames(key: RowKey): SvgNode["attributes"] {
+function rowNames(key: RowKey): Attributes {
   const subject = subjectOf(key);
   if (subject.type === "category") return { "data-row": String(subject.value ?? "") };
   return subject.type === "measure" ? { "data-measure": subject.id } : { "data-row-is": subject.type };
 }
 
 /** The second split, or the further measure, that a mark belongs to. */
-function seriesNames(key: SeriesKey | undefined): SvgNode["attributes"] {
+function seriesNames(key: SeriesKey | undefined): Attributes {
   if (key === undefined) return {};
   if (key === "outer" || key === "inner") return { "data-series": key };
   const subject = subjectOf(key as RowKey);
@@ -42,7 +43,7 @@ export class MarkNames {
   }
 
   /** Id, part, and for what shows a value: its row, series and value, as full as it was computed. */
-  of(mark: Mark): SvgNode["attributes"] {
+  of(mark: Mark): Attributes {
     const { shows, part } = mark;
     return {
       id: this.idOf(mark),

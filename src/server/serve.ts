@@ -1,4 +1,4 @@
-import { createServer, type IncomingMessage, type ServerResponse } from "node:http";
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from "node:http";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
 import next from "next";
@@ -39,6 +39,17 @@ function turnAway(
   });
   response.end(JSON.stringify({ error: { code: refused.code, message: refused.message } }));
   request.resume();
+}
+
+/** Makes a page once for nobody, so that the first visitor does not wait for what making pages loads. */
+async function warm(server: Server): Promise<void> {
+  const address = server.address();
+  const [newest] = listProjects();
+  if (typeof address !== "object" || !address || !newest) return;
+  const host = address.family === "IPv6" ? `[${address.address}]` : address.address;
+  await fetch(`http://${host}:${address.port}/p/${newest.id}/visuals`)
+    .then((page) => page.text())
+    .catch(() => {});
 }
 
 /**
@@ -96,6 +107,7 @@ async function main(): Promise<void> {
     const at = typeof address === "object" && address ? address.port : port;
     console.log(`Cavlo is ready: http://${values.host}:${at}`);
   });
+  server.once("listening", () => void warm(server));
   void describeOldTables();
   const stop = () => {
     server.close();

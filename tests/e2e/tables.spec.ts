@@ -181,3 +181,28 @@ test("taking away a link, a type or a table says what it breaks", async ({ page 
     page.getByText("survey is used by Traveller score. Remove or change what uses it first."),
   ).toBeVisible();
 });
+
+test("a table of 300 columns draws only what is seen; a column is found by its name", async ({ page }) => {
+  await openEmpty(page);
+  const names = Array.from({ length: 300 }, (_, i) => `column_${String(i + 1).padStart(3, "0")}`);
+  const row = (r: number) => names.map((_, c) => r * 300 + c).join(",");
+  const rows = Array.from({ length: 200 }, (_, r) => row(r));
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(csvFile("wide.csv", [names.join(","), ...rows].join("\n")));
+  await expect(page.getByRole("cell", { name: "300", exact: true })).toBeVisible();
+  expect(await page.getByRole("cell").count()).toBeLessThan(500);
+  await page.getByRole("button", { name: "Find a column" }).click();
+  await page.getByPlaceholder("A part of its name").fill("col 250");
+  await page.keyboard.press("Enter");
+  const head = page.getByRole("columnheader", { name: /column_250/ });
+  await expect(head).toBeInViewport();
+  await expect(head).toHaveAttribute("aria-colindex", "251");
+  await expect(page.getByLabel("Name", { exact: true }).first()).toHaveValue("column_250");
+  // Row 2 of column 250, counted from zero: 1 x 300 + 249.
+  await expect(page.getByRole("cell", { name: "549", exact: true })).toBeInViewport();
+  await page.getByRole("button", { name: "Sort by column_250" }).click();
+  await page.getByRole("button", { name: "Sort by column_250" }).click();
+  await expect(head).toHaveAttribute("aria-sort", "descending");
+  await expect(page.getByRole("cell", { name: String(199 * 300 + 249), exact: true })).toBeInViewport();
+});

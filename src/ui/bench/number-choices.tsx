@@ -2,8 +2,8 @@
 import { formatNumber, type NumberFormat } from "@/core/base/number-format";
 import type { NumberSource } from "@/core/project/schema";
 import { NumberEntry } from "../shared/number-entry";
+import { type Option, OptionList } from "../shared/option-list";
 import { useProject } from "../shared/project-context";
-import { type Option, OptionList } from "./option-list";
 
 /** Where a number of the sentence comes from: an input, a measure, or it is written. */
 export function NumberChoices({

@@ -4,7 +4,7 @@ import { offeredColumns } from "@/core/project/offered";
 import type { Order } from "@/core/project/schema";
 import { directionWords, type Saying } from "@/core/view/sentence";
 import { useCategoriesDialog } from "../shared/categories-store";
-import { type Option, OptionList } from "./option-list";
+import { type Option, OptionList } from "../shared/option-list";
 
 const DIRECTIONS = ["desc", "asc"] as const;
 

@@ -149,7 +149,7 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
               }}
             >
               <Busy pending={pending}>
-                <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} />
+                <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} name={visual.name} />
               </Busy>
               <Handles handles={handles} onMove={move} />
             </div>

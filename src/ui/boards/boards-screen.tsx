@@ -108,7 +108,7 @@ function BoardPage({
     if (at < 0) return <TextTile text="The visual of this tile was removed." />;
     return (
       <Busy pending={data[at].pending} className="size-full">
-        <VisualTile visual={visuals[at]} data={data[at].data} onPick={pick(visuals[at])} />
+        <VisualTile visual={visuals[at]} data={data[at].data} onPick={pick(visuals[at])} still={arranging} />
       </Busy>
     );
   };

@@ -29,9 +29,12 @@ export function VisualTile({
   visual,
   data,
   onPick,
+  still = false,
 }: {
   visual: Visual;
   data: VisualData;
+  /** Whether the tile is being arranged, and is no picture to walk through. */
+  still?: boolean;
   onPick?: (key: RowKey) => void;
 }) {
   const theme = useTheme((s) => s.theme);
@@ -44,7 +47,14 @@ export function VisualTile({
   );
   return (
     <div ref={ref} className="size-full overflow-hidden">
-      {scene && <LivePicture scene={scene} onFocus={setFocus} onPick={onPick} />}
+      {scene && (
+        <LivePicture
+          scene={scene}
+          onFocus={setFocus}
+          onPick={onPick}
+          name={still ? undefined : visual.name}
+        />
+      )}
     </div>
   );
 }

@@ -1,228 +1,230 @@
 "use client";
-import { keepPreviousData, useQueries } from "@tanstack/react-query";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { ArrowDown, ArrowUp } from "lucide-react";
-import { useRef } from "react";
-import type { Filter } from "@/core/plan/query";
+import { memo, useEffect, useMemo, useRef, useState } from "react";
 import type { TableInfo } from "@/core/project/schema";
-import type { TableProfile } from "@/server/compute/protocol";
-import { api } from "../shared/api";
-import { useProjectStore } from "../shared/project-context";
-import { ColumnSketch } from "./column-sketch";
-import { useTableVersion } from "./table-version";
+import type { RowsPage, TableProfile } from "@/server/compute/protocol";
+import { useLate } from "../shared/late";
+import { type ShownColumn, shownColumns } from "./shown-columns";
+import { ColumnHead } from "./table-head";
+import { pageOf, type RowOrder, type RowWish, useRowPages } from "./table-row-pages";
 
-const PAGE = 100;
 const ROW = 28;
-export interface RowOrder {
-  column: string;
-  order: "asc" | "desc";
+const HEAD = 94;
+const NUMBERS = 56;
+const LEAST_COLUMN = 132;
+
+/** The width of an element's inside, in pixels. */
+function useWidth(element: React.RefObject<HTMLElement | null>): number {
+  const [width, setWidth] = useState(0);
+  useEffect(() => {
+    if (!element.current) return;
+    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
+    observer.observe(element.current);
+    return () => observer.disconnect();
+  }, [element]);
+  return width;
 }
 
-function useRows(
-  table: TableInfo,
-  wanted: number[],
-  order: RowOrder | null,
-  find: string,
-  filters: Filter[],
-) {
-  const store = useProjectStore();
-  const version = useTableVersion(table);
-  return useQueries({
-    queries: wanted.map((page) => ({
-      queryKey: ["rows", version, page, order, find, filters],
-      queryFn: async () => {
-        // The server reads the columns as the saved document says.
-        await store.getState().flush();
-        return api.rows(store.getState().id, table.name, {
-          offset: page * PAGE,
-          limit: PAGE,
-          find,
-          filters: JSON.stringify(filters),
-          ...(order ? { sort: order.column, order: order.order } : {}),
-        });
-      },
-      placeholderData: keepPreviousData,
-      staleTime: Number.POSITIVE_INFINITY,
-    })),
-  });
+interface RowProps {
+  row: RowsPage["rows"][number] | undefined;
+  index: number;
+  start: number;
+  /** The columns in view, where each stands among all, and where it is in the answer. */
+  columns: { column: ShownColumn; index: number; at: number }[];
+  width: number;
 }
 
-/** The columns that are not hidden, the derived ones last. */
-export function shownColumns(
-  table: TableInfo,
-  profile: TableProfile | null,
-): { name: string; type: string; derived: boolean }[] {
-  const typeOf = (name: string) => profile?.columns.find((c) => c.name === name)?.type ?? "…";
-  return [
-    ...table.columns
-      .filter((c) => !c.hidden)
-      .map((c) => ({ name: c.name, type: c.reading.type, derived: false })),
-    ...table.derived
-      .filter((c) => !c.hidden)
-      .map((c) => ({ name: c.name, type: typeOf(c.name), derived: true })),
-  ];
+/** One row: its number and the cells in view. */
+const Row = memo(function Row({ row, index, start, columns, width }: RowProps) {
+  return (
+    <div
+      role="row"
+      aria-rowindex={index + 2}
+      className="absolute left-0 w-full border-b border-rule/50"
+      style={{ height: ROW, transform: `translateY(${start}px)` }}
+    >
+      <div
+        role="rowheader"
+        className="sticky left-0 z-1 w-14 truncate bg-sheet px-2 py-1 text-right font-mono text-xs leading-5 text-muted"
+      >
+        {row ? row.number : "…"}
+      </div>
+      {columns.map(({ column, index: place, at }) => {
+        const cell = row?.cells[at] ?? null;
+        const unread = row?.unread.includes(at);
+        return (
+          <div
+            key={column.name}
+            role="cell"
+            aria-colindex={place + 2}
+            style={{ left: NUMBERS + place * width, width }}
+            className={`absolute inset-y-0 truncate border-l border-rule/50 px-2 text-sm leading-[27px] ${column.type === "number" ? "text-right" : ""} ${unread ? "bg-signal-tint text-signal" : ""}`}
+          >
+            {cell ?? <span className="text-faint">{row ? "—" : ""}</span>}
+          </div>
+        );
+      })}
+    </div>
+  );
+});
+
+/** A cell that is cut tells its whole text. */
+function tellWhole({ target }: { target: EventTarget }) {
+  if (!(target instanceof HTMLElement) || target.role !== "cell") return;
+  if (target.scrollWidth > target.clientWidth) target.title = target.textContent ?? "";
+  else target.removeAttribute("title");
 }
 
-const count = (n: number) => n.toLocaleString("en").replaceAll(",", "\u2009");
+/** What of a long search or sorting is said, with a way to stop it. */
+function Working({ working, wish, onStop }: { working: boolean; wish: RowWish; onStop: () => void }) {
+  const late = useLate(working, 300);
+  if (!late) return null;
+  return (
+    <div role="status" className="flex items-center gap-2 border-t border-rule bg-tint px-4 py-1 text-sm">
+      <span className="busy-mark" aria-hidden="true" />
+      {wish.find
+        ? `Looking for “${wish.find}” …`
+        : wish.order
+          ? `Sorting by ${wish.order.column} …`
+          : "Reading the rows …"}
+      {(wish.find || wish.order) && (
+        <button type="button" className="button ml-auto h-6" onClick={onStop}>
+          Stop
+        </button>
+      )}
+    </div>
+  );
+}
 
 interface Props {
   table: TableInfo;
   profile: TableProfile | null;
   chosen: string | null;
   onChoose: (column: string) => void;
-  order: RowOrder | null;
+  wish: RowWish;
   onOrder: (order: RowOrder | null) => void;
-  find: string;
-  filters: Filter[];
+  /** What is looked for and sorted by is let go. */
+  onStop: () => void;
 }
 
 /**
- * The rows of a table: only those in view are fetched and drawn. Heads carry the type, a sketch, nulls and
- * distinct values.
+ * The rows of a table: only those in view are fetched, and only the columns in view are drawn. Heads carry
+ * the type, a sketch, nulls and distinct values.
  */
-export function TableRows({ table, profile, chosen, onChoose, order, onOrder, find, filters }: Props) {
+export function TableRows({ table, profile, chosen, onChoose, wish, onOrder, onStop }: Props) {
   const scroller = useRef<HTMLDivElement>(null);
-  const [first] = useRows(table, [0], order, find, filters);
-  const given = first.data?.page.columns ?? [];
+  const room = useWidth(scroller);
+  const columns = useMemo(() => shownColumns(table, profile), [table, profile]);
+  const page = pageOf(columns.length);
+  const [first] = useRowPages(table, page, [0], wish);
   const total = first.data?.page.total ?? table.rows;
-  const virtual = useVirtualizer({
+  const rows = useVirtualizer({
     count: total,
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW,
-    overscan: 12,
+    overscan: 4,
   });
-  const items = virtual.getVirtualItems();
-  const pages = [...new Set(items.map((i) => Math.floor(i.index / PAGE)))];
-  const loaded = useRows(table, pages, order, find, filters);
+  const width = Math.max(LEAST_COLUMN, (room - NUMBERS) / Math.max(1, columns.length));
+  const across = useVirtualizer({
+    count: columns.length,
+    horizontal: true,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => width,
+    paddingStart: NUMBERS,
+    scrollPaddingStart: NUMBERS,
+    overscan: 1,
+  });
+  useEffect(() => {
+    if (width > 0) across.measure();
+  }, [across, width]);
+  const at = columns.findIndex((c) => c.name === chosen);
+  useEffect(() => {
+    if (at >= 0) across.scrollToIndex(at, { align: "auto" });
+  }, [across, at]);
+  const given = first.data?.page.columns;
+  const places = useMemo(() => new Map(given?.map((name, i) => [name, i])), [given]);
+  const spans = across.getVirtualItems();
+  const [from, to] = [spans[0]?.index ?? 0, spans.at(-1)?.index ?? -1];
+  const seen = useMemo(
+    () =>
+      columns
+        .slice(from, to + 1)
+        .map((column, i) => ({ column, index: from + i, at: places.get(column.name) ?? -1 })),
+    [columns, from, to, places],
+  );
+  const items = rows.getVirtualItems();
+  const pages = [...new Set(items.map((i) => Math.floor(i.index / page)))];
+  const loaded = useRowPages(table, page, pages, wish);
   const rowAt = (index: number) => {
-    const found = loaded[pages.indexOf(Math.floor(index / PAGE))];
-    return found?.data && !found.isPlaceholderData ? found.data.page.rows[index % PAGE] : undefined;
+    const found = loaded[pages.indexOf(Math.floor(index / page))];
+    return found?.data && !found.isPlaceholderData ? found.data.page.rows[index % page] : undefined;
   };
-  const columns = shownColumns(table, profile);
-  const template = `56px repeat(${columns.length}, minmax(132px, 1fr))`;
-  const nextOrder = (column: string): RowOrder | null =>
-    order?.column !== column
-      ? { column, order: "asc" }
-      : order.order === "asc"
-        ? { column, order: "desc" }
-        : null;
   return (
-    <div
-      ref={scroller}
-      role="region"
-      aria-label={`Rows of ${table.name}`}
-      // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
-      tabIndex={0}
-      className="min-h-0 flex-1 overflow-auto border-t border-rule bg-sheet"
-    >
+    <>
+      <Working working={first.isFetching} wish={wish} onStop={onStop} />
       <div
-        role="table"
-        aria-label={table.name}
-        aria-rowcount={total + 1}
-        style={{ minWidth: 56 + columns.length * 132 }}
+        ref={scroller}
+        role="region"
+        aria-label={`Rows of ${table.name}`}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard
+        tabIndex={0}
+        onPointerOver={tellWhole}
+        className="min-h-0 flex-1 overflow-auto border-t border-rule bg-sheet"
       >
         <div
-          role="row"
-          aria-rowindex={1}
-          className="sticky top-0 z-10 grid border-b border-rule bg-panel"
-          style={{ gridTemplateColumns: template }}
+          role="table"
+          aria-label={table.name}
+          aria-rowcount={total + 1}
+          aria-colcount={columns.length + 1}
+          style={{ width: NUMBERS + columns.length * width }}
         >
-          <div role="columnheader" className="self-end px-2 py-1.5 text-right text-xs text-muted">
-            row
-          </div>
-          {columns.map((column) => {
-            const info = profile?.columns.find((c) => c.name === column.name);
-            const sorted = order?.column === column.name ? order.order : null;
-            return (
-              <div
+          <div
+            role="row"
+            aria-rowindex={1}
+            className="sticky top-0 z-10 border-b border-rule bg-panel"
+            style={{ height: HEAD }}
+          >
+            <div
+              role="columnheader"
+              aria-colindex={1}
+              className="sticky left-0 z-1 flex h-full w-14 items-end justify-end bg-panel px-2 py-1.5 text-xs text-muted"
+            >
+              row
+            </div>
+            {seen.map(({ column, index }) => (
+              <ColumnHead
                 key={column.name}
-                role="columnheader"
-                aria-sort={sorted === "asc" ? "ascending" : sorted === "desc" ? "descending" : "none"}
-                className={`border-l border-rule px-2 py-1.5 ${chosen === column.name ? "bg-tint" : ""}`}
-              >
-                <div className="flex items-center gap-1">
-                  <button
-                    type="button"
-                    title={column.name}
-                    className="min-w-0 flex-1 truncate text-left text-sm font-semibold hover:text-verdigris"
-                    onClick={() => onChoose(column.name)}
-                  >
-                    {column.name}
-                  </button>
-                  <button
-                    type="button"
-                    className="icon-button size-5"
-                    aria-label={`Sort by ${column.name}`}
-                    onClick={() => onOrder(nextOrder(column.name))}
-                  >
-                    {sorted === "desc" ? (
-                      <ArrowDown size={12} />
-                    ) : (
-                      <ArrowUp size={12} className={sorted ? "" : "opacity-35"} />
-                    )}
-                  </button>
-                </div>
-                <div className="truncate font-mono text-xs text-muted">
-                  {column.derived ? `ƒ ${column.type}` : column.type}
-                </div>
-                <div className="h-[22px]">{info && <ColumnSketch column={info} />}</div>
-                <div className="truncate text-xs text-muted">
-                  {info
-                    ? `${count(info.distinct)} distinct${info.nulls ? ` · ${count(info.nulls)} empty` : ""}`
-                    : "\u00a0"}
-                  {info && info.unread > 0 && (
-                    <span className="text-signal"> · {count(info.unread)} unread</span>
-                  )}
-                </div>
-              </div>
-            );
-          })}
-        </div>
-        <div role="rowgroup" style={{ height: virtual.getTotalSize(), position: "relative" }}>
-          {items.map((item) => {
-            const row = rowAt(item.index);
-            return (
-              <div
+                column={column}
+                index={index}
+                left={NUMBERS + index * width}
+                width={width}
+                info={profile?.columns.find((c) => c.name === column.name)}
+                sorted={wish.order?.column === column.name ? wish.order.order : null}
+                isChosen={chosen === column.name}
+                onChoose={onChoose}
+                onOrder={onOrder}
+              />
+            ))}
+          </div>
+          <div role="rowgroup" style={{ height: rows.getTotalSize(), position: "relative" }}>
+            {items.map((item) => (
+              <Row
                 key={item.key}
-                role="row"
-                aria-rowindex={item.index + 2}
-                className="absolute inset-x-0 grid border-b border-rule/50"
-                style={{
-                  gridTemplateColumns: template,
-                  height: ROW,
-                  transform: `translateY(${item.start}px)`,
-                }}
-              >
-                <div
-                  role="rowheader"
-                  className="truncate px-2 py-1 text-right font-mono text-xs leading-5 text-muted"
-                >
-                  {row ? row.number : "…"}
-                </div>
-                {columns.map((column) => {
-                  const at = given.indexOf(column.name);
-                  const cell = row?.cells[at] ?? null;
-                  const unread = row?.unread.includes(at);
-                  const numeric = column.type === "number";
-                  return (
-                    <div
-                      key={column.name}
-                      role="cell"
-                      title={cell ?? undefined}
-                      className={`truncate border-l border-rule/50 px-2 text-sm leading-[27px] ${numeric ? "text-right" : ""} ${unread ? "bg-signal-tint text-signal" : ""}`}
-                    >
-                      {cell ?? <span className="text-faint">{row ? "—" : ""}</span>}
-                    </div>
-                  );
-                })}
-              </div>
-            );
-          })}
+                row={rowAt(item.index)}
+                index={item.index}
+                start={item.start}
+                columns={seen}
+                width={width}
+              />
+            ))}
+          </div>
         </div>
+        {total === 0 && (
+          <p className="sticky left-0 w-fit p-6 text-muted">
+            No row is left: nothing holds that text, or the filters keep none.
+          </p>
+        )}
       </div>
-      {total === 0 && (
-        <p className="p-6 text-muted">No row is left: nothing holds that text, or the filters keep none.</p>
-      )}
-    </div>
+    </>
   );
 }

@@ -3,16 +3,21 @@ import { ChartPie, Plus, Search, X } from "lucide-react";
 import { useDeferredValue, useState } from "react";
 import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
-
+import { filterText } from "@/core/rows/filter-text";
 import type { TableProfile } from "@/server/compute/protocol";
-import { filterText } from "../../core/rows/filter-text";
 import { freeLabel } from "../shared/ids";
 import { useLate } from "../shared/late";
 import { useProject } from "../shared/project-context";
 import { StepLink } from "../shared/step-link";
-import { type RowOrder, shownColumns, TableRows } from "./table-rows";
+import { FindColumn } from "./find-column";
+import { shownColumns } from "./shown-columns";
+import type { RowOrder } from "./table-row-pages";
+import { TableRows } from "./table-rows";
 
 const count = (n: number) => n.toLocaleString("en").replaceAll(",", "\u2009");
+
+/** From so many columns on, one is found by its name. */
+const MANY = 8;
 
 interface Props {
   table: TableInfo;
@@ -55,7 +60,8 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
         <button type="button" className="button" onClick={derive}>
           <Plus size={13} /> Derived column
         </button>
-        <label className="flex h-8 w-52 items-center gap-2 rounded-sm border border-rule bg-sheet px-2.5 focus-within:outline-2 focus-within:outline-verdigris">
+        {columns.length > MANY && <FindColumn columns={columns} chosen={chosen} onChoose={onChoose} />}
+        <label className="flex h-8 w-52 min-w-32 flex-auto items-center max-w-52 gap-2 rounded-sm border border-rule bg-sheet px-2.5 focus-within:outline-2 focus-within:outline-verdigris">
           <Search size={14} className="text-muted" />
           <input
             aria-label="Find in rows"
@@ -103,10 +109,12 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
         profile={profile}
         chosen={chosen}
         onChoose={onChoose}
-        order={sortable}
+        wish={{ order: sortable, find: wanted, filters: standing }}
         onOrder={setOrder}
-        find={wanted}
-        filters={standing}
+        onStop={() => {
+          setOrder(null);
+          setFind("");
+        }}
       />
     </>
   );

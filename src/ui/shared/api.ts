@@ -159,9 +159,10 @@ export const api = {
     json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft }, { signal })),
   profile: (id: string, table: string) =>
     json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
-  rows: (id: string, table: string, query: Record<string, string | number>) =>
+  rows: (id: string, table: string, query: Record<string, string | number>, signal?: AbortSignal) =>
     json<{ page: RowsPage }>(
       `${tableAt(id, table)}/rows?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,
+      { signal },
     ),
   links: (id: string, links: Link[]) =>
     json<{ links: LinkAnswer }>(`${at(id)}/links`, send("POST", { links })),

@@ -3,13 +3,21 @@ import { useEffect, useRef, useState } from "react";
 import type { RowKey } from "@/core/rows/row-key";
 import type { Scene } from "@/core/scene/marks";
 import type { LivePicture as Live } from "@/render/echarts-series";
+import { useMarkWalk } from "./mark-walk";
+import { PictureNumbers } from "./picture-numbers";
 
 interface Props {
   scene: Scene;
   onFocus?: (key: RowKey | null) => void;
   onPart?: (part: string | null) => void;
   onPick?: (key: RowKey) => void;
+  /** What the picture is called, where its marks are walked through by keyboard; none where it is arranged. */
+  name?: string;
 }
+
+/** The chart library is only fetched by screens that draw: at once, beside the numbers that it will draw. */
+const fetchCharts = () => import("@/render/echarts-series");
+if (typeof window !== "undefined") void fetchCharts().catch(() => {});
 
 function wantsMotion(): boolean {
   return !window.matchMedia("(prefers-reduced-motion: reduce)").matches;
@@ -17,9 +25,9 @@ function wantsMotion(): boolean {
 
 /**
  * A scene drawn live: it moves to its next state, answers the pointer and has a tooltip. Readers who cannot
- * see it get its description.
+ * see it get its description, its marks one by one by arrow keys, and its numbers as a table.
  */
-export function LivePicture({ scene, onFocus, onPart, onPick }: Props) {
+export function LivePicture({ scene, onFocus, onPart, onPick, name }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const listen = useRef({ onFocus, onPart, onPick });
   const [live, setLive] = useState<Live | null>(null);
@@ -31,8 +39,7 @@ export function LivePicture({ scene, onFocus, onPart, onPick }: Props) {
   useEffect(() => {
     let made: Live | null = null;
     let gone = false;
-    // The chart library is only fetched by screens that draw.
-    void import("@/render/echarts-series").then(({ startPicture }) => {
+    void fetchCharts().then(({ startPicture }) => {
       if (gone || !host.current) return;
       made = startPicture(host.current, size.current, {
         onFocus: (key) => listen.current.onFocus?.(key),
@@ -51,11 +58,13 @@ export function LivePicture({ scene, onFocus, onPart, onPick }: Props) {
     live?.resize(width, height);
   }, [live, width, height]);
   useEffect(() => live?.draw(scene, !wantsMotion()), [live, scene]);
+  const walk = useMarkWalk(scene, live, { onFocus, onPick });
   const bordered = scene.border && scene.border.color !== "none";
-  return (
+  const picture = (
     <div
       role="img"
       aria-label={scene.description}
+      {...(name === undefined ? {} : walk.keys)}
       className="picture relative overflow-hidden"
       style={{
         width,
@@ -66,6 +75,16 @@ export function LivePicture({ scene, onFocus, onPart, onPick }: Props) {
       }}
     >
       <div ref={host} aria-hidden="true" style={{ width, height }} />
+    </div>
+  );
+  if (name === undefined) return picture;
+  return (
+    <div className="relative" style={{ width, height }}>
+      {picture}
+      <p role="status" className="sr-only">
+        {walk.said}
+      </p>
+      <PictureNumbers name={name} datums={walk.datums} />
     </div>
   );
 }

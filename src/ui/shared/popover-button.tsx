@@ -1,5 +1,5 @@
 "use client";
-import { type ReactNode, useId, useRef } from "react";
+import { type ReactNode, useId, useRef, useState } from "react";
 
 /** A button that opens a list in the platform's own popover: it closes with Escape or a click beside it. */
 export function PopoverButton({
@@ -7,6 +7,7 @@ export function PopoverButton({
   text,
   on,
   className,
+  wide = false,
   children,
 }: {
   /** What the list is called. */
@@ -14,16 +15,19 @@ export function PopoverButton({
   text: ReactNode;
   on?: boolean;
   className: string;
+  /** Whether what it opens is as wide as it needs to be. */
+  wide?: boolean;
   children: (close: () => void) => ReactNode;
 }) {
   const id = useId();
   const list = useRef<HTMLDivElement>(null);
   const button = useRef<HTMLButtonElement>(null);
+  const [open, setOpen] = useState(false);
   const place = () => {
     const box = button.current?.getBoundingClientRect();
     if (!box || !list.current) return;
     list.current.style.top = `${box.bottom + 6}px`;
-    list.current.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - 248))}px`;
+    list.current.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - (wide ? 408 : 248)))}px`;
     list.current.style.maxHeight = `${Math.max(120, Math.min(320, window.innerHeight - box.bottom - 16))}px`;
   };
   return (
@@ -36,11 +40,12 @@ export function PopoverButton({
         id={id}
         popover="auto"
         onBeforeToggle={place}
+        onToggle={(event) => setOpen(event.newState === "open")}
         role="group"
         aria-label={label}
-        className="fixed m-0 max-h-80 w-60 overflow-auto rounded-md border border-rule bg-sheet p-1.5 text-ink shadow-stage"
+        className={`${wide ? "w-fit min-w-60 max-w-100" : "w-60"} fixed m-0 max-h-80 overflow-auto rounded-md border border-rule bg-sheet p-1.5 text-ink shadow-stage`}
       >
-        {children(() => list.current?.hidePopover())}
+        {open && children(() => list.current?.hidePopover())}
       </div>
     </>
   );

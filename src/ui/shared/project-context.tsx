@@ -36,6 +36,8 @@ export function ProjectProvider({ saved, children }: { saved: SavedProject; chil
       look();
       void store.getState().flush();
     };
+    // A page can be shown again after its project went on; it then takes what is newer.
+    look();
     window.addEventListener("beforeunload", leave);
     window.addEventListener("focus", look);
     document.addEventListener("visibilitychange", look);

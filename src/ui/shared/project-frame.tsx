@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
 import { useState } from "react";
+import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";
 import { CategoriesShown } from "./categories-shown";
 import { Header } from "./header";
@@ -62,13 +63,14 @@ function CannotOpen({ id, error }: { id: string; error: Error }) {
 }
 
 /**
- * Loads a project and puts the frame of the five steps around its screens; a board in present mode has no
- * frame.
+ * Takes the project that the page arrived with, or loads it, and puts the frame of the five steps around its
+ * screens; a board in present mode has no frame.
  */
-export function ProjectFrame({ id }: { id: string }) {
+export function ProjectFrame({ id, arrived }: { id: string; arrived: SavedProject | null }) {
   const { data, error, failureReason } = useQuery({
     queryKey: ["project", id],
     queryFn: () => api.project(id),
+    initialData: arrived ? { project: arrived } : undefined,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
   });

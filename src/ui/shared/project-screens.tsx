@@ -23,6 +23,15 @@ async function fetchScreen(step: Step): Promise<ComponentType> {
   return screen;
 }
 
+/** The step that an address names. */
+const stepOf = (path: string) => path.split("/")[3] ?? "";
+
+// The screen that the window opens with is under way before the page around it stands.
+if (typeof window !== "undefined") {
+  const first = stepOf(window.location.pathname);
+  if (Object.hasOwn(LOADERS, first)) void fetchScreen(first as Step).catch(() => {});
+}
+
 /** The other screens are fetched so long after the first one stands, in milliseconds. */
 const FETCH_AFTER = 2000;
 
@@ -67,7 +76,7 @@ function FetchedScreen({ step }: { step: Step }) {
  * that steps open while the server is away.
  */
 export function ProjectScreens({ presents }: { presents: boolean }) {
-  const step = usePathname().split("/")[3];
+  const step = stepOf(usePathname());
   useEffect(() => {
     if (presents) return;
     const timer = setTimeout(() => {

@@ -1,0 +1,64 @@
+"use client";
+import { type KeyboardEvent, useMemo, useState } from "react";
+import type { RowKey } from "@/core/rows/row-key";
+import { datumsOf, datumText, type PlacedDatum } from "@/core/scene/datums";
+import type { Scene } from "@/core/scene/marks";
+import type { LivePicture } from "@/render/echarts-series";
+
+/** The place in a list of so many that a key leads to from another; null for keys that lead nowhere. */
+export function steppedBy(key: string, at: number, count: number): number | null {
+  if (count === 0) return null;
+  switch (key) {
+    case "ArrowRight":
+    case "ArrowDown":
+      return at + 1 < count ? at + 1 : 0;
+    case "ArrowLeft":
+    case "ArrowUp":
+      return at > 0 ? at - 1 : count - 1;
+    case "Home":
+      return 0;
+    case "End":
+      return count - 1;
+    default:
+      return null;
+  }
+}
+
+/**
+ * Walks through the marks of a picture by arrow keys, Home and End: what the pointer would say there is shown
+ * and said; Enter picks, Escape leaves.
+ */
+export function useMarkWalk(
+  scene: Scene,
+  live: LivePicture | null,
+  { onFocus, onPick }: { onFocus?: (key: RowKey | null) => void; onPick?: (key: RowKey) => void },
+): { datums: PlacedDatum[]; said: string; keys: React.HTMLAttributes<HTMLElement> & { tabIndex: number } } {
+  const datums = useMemo(() => datumsOf(scene), [scene]);
+  const [at, setAt] = useState(-1);
+  const go = (place: number) => {
+    setAt(place);
+    const here = datums[place];
+    live?.tell(here?.datum ?? null, here?.x ?? 0, here?.y ?? 0);
+    onFocus?.(here?.datum.key ?? null);
+  };
+  const onKeyDown = (event: KeyboardEvent) => {
+    if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;
+    const here = datums[at];
+    const next = steppedBy(event.key, at, datums.length);
+    if (next !== null) go(next);
+    else if (here && onPick && (event.key === "Enter" || event.key === " ")) onPick(here.datum.key);
+    else if (here && event.key === "Escape") go(-1);
+    else return;
+    event.preventDefault();
+  };
+  return {
+    datums,
+    said: at >= 0 && datums[at] ? datumText(datums[at].datum) : "",
+    keys: {
+      tabIndex: 0,
+      "aria-description": "Arrow keys go from mark to mark",
+      onKeyDown,
+      onBlur: () => at >= 0 && go(-1),
+    },
+  };
+}
