@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, openDemo, saved } from "./steps";
+import { choose, goTo, openDemo, saved } from "./steps";
 
 const stage = (page: Page) => page.getByRole("region", { name: "Stage" });
 const picture = (page: Page) => stage(page).getByRole("img");
@@ -7,7 +7,7 @@ const dials = (page: Page) => page.getByRole("complementary", { name: "Dials" })
 
 async function newVisual(page: Page, measure: string, kind: string) {
   await page.getByRole("button", { name: "New visual" }).click();
-  await page.getByLabel("Show", { exact: true }).selectOption({ label: measure });
+  await choose(page.getByLabel("Show", { exact: true }), measure);
   await page
     .getByRole("region", { name: "New visual" })
     .getByRole("button", { name: kind, exact: true })
@@ -70,7 +70,7 @@ test("colours by a rule carry its word and symbol", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
   await newVisual(page, "Route margin", "Rounded bars");
-  await dials(page).getByLabel("By", { exact: true }).selectOption("rule");
+  await choose(dials(page).getByLabel("Coloured by", { exact: true }), "rule");
   await dials(page).getByRole("button", { name: "Rule", exact: true }).click();
   await dials(page).getByLabel("Word of rule 1").fill("loses money");
   await dials(page).getByLabel("Word of rule 1").press("Enter");
@@ -157,7 +157,7 @@ test("pictures in heads: an icon, an uploaded SVG that is cleaned, and a file th
   await openVisual(page, "On time by route");
   await page.getByRole("button", { name: /^Pictures:/ }).click();
   const phrase = page.getByRole("dialog", { name: "Pictures" });
-  await phrase.getByLabel("Picture of Ferrow Isle").selectOption("icon:ship");
+  await choose(phrase.getByLabel("Picture of Ferrow Isle"), "icon:ship");
   await phrase
     .getByLabel("Picture file")
     .setInputFiles({ name: "notes.txt", mimeType: "text/plain", buffer: Buffer.from("hello") });
@@ -167,7 +167,7 @@ test("pictures in heads: an icon, an uploaded SVG that is cleaned, and a file th
   await phrase
     .getByLabel("Picture file")
     .setInputFiles({ name: "dot.svg", mimeType: "image/svg+xml", buffer: Buffer.from(svg) });
-  await phrase.getByLabel("Picture of North Quay").selectOption({ label: "dot.svg" });
+  await choose(phrase.getByLabel("Picture of North Quay"), "dot.svg");
   await page.keyboard.press("Escape");
   await expect(stage(page).locator("image")).toHaveAttribute("href", /^data:image\/svg\+xml;base64,/);
   await saved(page);
@@ -192,7 +192,7 @@ test("names stand in the track of rings, and the picture of the segment under th
   await goTo(page, "Visuals");
   await openVisual(page, "Load factor, bent");
   await expect(stage(page).getByText("Ferrow Isle")).toBeVisible();
-  await dials(page).getByLabel("Place", { exact: true }).first().selectOption({ label: "in the track" });
+  await choose(dials(page).getByLabel("Place", { exact: true }).first(), "in the track");
   // Rings too thin for letters keep their legend; wider ones take the names in.
   await expect(stage(page).getByText("Ferrow Isle")).toBeVisible();
   for (const [dial, value] of [
@@ -211,7 +211,7 @@ test("names stand in the track of rings, and the picture of the segment under th
   await page.keyboard.press("Enter");
   const phrase = page.getByRole("dialog", { name: "Pictures" });
   await expect(phrase).toContainText("under the pointer");
-  await phrase.getByLabel("Picture of North Quay").selectOption("icon:anchor");
+  await choose(phrase.getByLabel("Picture of North Quay"), "icon:anchor");
   await page.keyboard.press("Escape");
   await expect(page.getByRole("button", { name: /^Pictures:/ })).toBeFocused();
   const shapes = stage(page).locator("path");

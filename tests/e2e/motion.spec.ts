@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, openDemo } from "./steps";
+import { choose, goTo, openDemo } from "./steps";
 
 /**
  * What the browser shows of a ring at each frame while something changes: the point at which its arc ends,
@@ -44,10 +44,10 @@ async function openRing(page: Page): Promise<void> {
     .getByRole("button", { name: "Season progress" })
     .click();
   const dials = page.getByRole("complementary", { name: "Dials" });
-  await dials.getByLabel("Shade", { exact: true }).selectOption("flat");
-  await dials.getByLabel("Ends", { exact: true }).selectOption("flat");
-  await dials.getByLabel("Change", { exact: true }).fill("600");
-  await dials.getByLabel("Change", { exact: true }).press("Enter");
+  await choose(dials.getByLabel("Shade", { exact: true }), "flat");
+  await choose(dials.getByLabel("Ends", { exact: true }), "flat");
+  await dials.getByLabel("When numbers change", { exact: true }).fill("600");
+  await dials.getByLabel("When numbers change", { exact: true }).press("Enter");
   await expect(page.locator('[aria-label="Stage"] svg path[fill="#1f7a6d"]')).toHaveCount(1);
 }
 /** Waits until the arc has stood still for a while. */
@@ -76,7 +76,7 @@ test.describe("for those who like motion", () => {
     await openRing(page);
     await atRest(page);
     const before = await page.locator('[aria-label="Stage"] svg path[fill="#1f7a6d"]').getAttribute("d");
-    const seen = await frames(page, chooseTrial(page, "Just under goal"), 70);
+    const seen = await frames(page, chooseTrial(page, "Just under the target"), 70);
     expect(seen[0].d).toBe(before);
     // No frame without the arc, and none with two.
     expect(seen.every((f) => f.arcs === 1)).toBe(true);
@@ -91,6 +91,6 @@ test.describe("for those who like motion", () => {
 test("who asks for reduced motion sees the new value at once", async ({ page }) => {
   await openRing(page);
   await atRest(page);
-  const seen = await frames(page, chooseTrial(page, "Just under goal"), 40);
+  const seen = await frames(page, chooseTrial(page, "Just under the target"), 40);
   expect(new Set(seen.map((f) => f.d)).size).toBeLessThanOrEqual(2);
 });

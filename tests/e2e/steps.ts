@@ -1,4 +1,4 @@
-import { expect, type Page } from "@playwright/test";
+import { expect, type Locator, type Page } from "@playwright/test";
 
 /** Loads a demo project of its own from the list of projects, as a person would. */
 export async function openDemo(page: Page): Promise<string> {
@@ -38,4 +38,12 @@ export function csvFile(name: string, content: string | Buffer) {
     mimeType: "text/csv",
     buffer: Buffer.isBuffer(content) ? content : Buffer.from(content, "utf8"),
   };
+}
+
+/** Chooses from a list by what an option is called, or by its value where names would say less. */
+export async function choose(list: Locator, option: string): Promise<void> {
+  await list.click();
+  const options = list.page().getByRole("listbox");
+  const valued = options.locator(`[role=option][data-value=${JSON.stringify(option)}]`);
+  await options.getByRole("option", { name: option, exact: true }).or(valued).first().click();
 }

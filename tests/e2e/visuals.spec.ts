@@ -1,9 +1,9 @@
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, openDemo, saved } from "./steps";
+import { choose, goTo, openDemo, saved } from "./steps";
 
 async function newVisual(page: Page, measure: string, kind: string) {
   await page.getByRole("button", { name: "New visual" }).click();
-  await page.getByLabel("Show", { exact: true }).selectOption({ label: measure });
+  await choose(page.getByLabel("Show", { exact: true }), measure);
   await page
     .getByRole("region", { name: "New visual" })
     .getByRole("button", { name: kind, exact: true })
@@ -77,9 +77,9 @@ test("a progress bar from nothing, and what it does past its goal", async ({ pag
   await page.getByRole("button", { name: /^Target:/ }).click();
   await page.getByLabel("A number").fill("4000000");
   await page.keyboard.press("Enter");
-  await expect(picture).toHaveAttribute("aria-label", /132.%.*past the goal/);
-  await expect(stage(page).getByText(/past the goal/)).toBeVisible();
-  await page.getByLabel("Past the goal", { exact: true }).selectOption("extend");
+  await expect(picture).toHaveAttribute("aria-label", /132.%.*past the target/);
+  await expect(stage(page).getByText(/past the target/)).toBeVisible();
+  await choose(page.getByLabel("Past the target", { exact: true }), "extend");
   await saved(page);
   await page.getByRole("button", { name: "Zero", exact: true }).click();
   await expect(picture).toHaveAttribute("aria-label", /0 \(0.%\)/);
@@ -149,7 +149,7 @@ test("filters in the sentence: nothing is lost before a value is ticked; a text,
   const total = (text: RegExp) => expect(stage(page).getByRole("img")).toHaveAttribute("aria-label", text);
   await total(/total 5.299.291/);
   await page.getByRole("button", { name: /^Filter:/ }).click();
-  await page.getByLabel("Column to filter by").selectOption("route");
+  await choose(page.getByLabel("Column to filter by"), "route");
   await page.getByRole("button", { name: "Filter", exact: true }).click();
   await total(/total 5.299.291/);
   const route = page.getByRole("group", { name: "Filter on route" });
@@ -157,20 +157,20 @@ test("filters in the sentence: nothing is lost before a value is ticked; a text,
   await expect(page.getByRole("button", { name: "Filter: Old Pier" })).toBeVisible();
   await route.getByRole("checkbox", { name: "Old Pier" }).uncheck();
   await total(/total 5.299.291/);
-  await route.getByLabel("How route is filtered").selectOption("contains");
+  await choose(route.getByLabel("How route is filtered"), "contains");
   await route.getByLabel("Text in route").fill("quay");
   await route.getByLabel("Text in route").press("Enter");
   await total(/donut of Passengers, total [\d\u2009]+, 1 segment/);
   await page.getByRole("button", { name: "Remove the filter on route" }).click();
-  await page.getByLabel("Column to filter by").selectOption("routes.landing");
+  await choose(page.getByLabel("Column to filter by"), "routes.landing");
   await page.getByRole("button", { name: "Filter", exact: true }).click();
   await page.getByRole("checkbox", { name: "Marl Ramp" }).check();
   await total(/1 segment/);
   await page.getByRole("button", { name: "Remove the filter on routes.landing" }).click();
-  await page.getByLabel("Column to filter by").selectOption("date");
+  await choose(page.getByLabel("Column to filter by"), "date");
   await page.getByRole("button", { name: "Filter", exact: true }).click();
   const date = page.getByRole("group", { name: "Filter on date" });
-  await date.getByLabel("How date is filtered").selectOption("relative");
+  await choose(date.getByLabel("How date is filtered"), "relative");
   await expect(
     page.getByRole("button", { name: "Filter: date: the last 3 months of its dates" }),
   ).toBeVisible();
@@ -224,6 +224,6 @@ test("a number that can mean a share or a percent is asked about, and edges come
     page.getByRole("button", { name: "Edge of zone 2: punctuality goal 92\u2009%" }),
   ).toBeVisible();
   // Shares of the range mean the same edge.
-  await page.getByRole("combobox", { name: "Edges are" }).selectOption({ label: "shares of the range" });
+  await choose(page.getByRole("combobox", { name: "Edges are" }), "shares of the range");
   await expect(page.getByRole("button", { name: "Edge of zone 1: 70\u2009%" })).toBeVisible();
 });

@@ -14,7 +14,7 @@ export const WORDS = {
   together: "together",
   week: "Week",
   quarter: "Q",
-  pastGoal: "past the goal",
+  pastGoal: "past the target",
   pastEnd: "past the end",
   belowZero: "below zero",
   belowStart: "below the start",

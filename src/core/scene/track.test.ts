@@ -4,7 +4,7 @@ import { PERCENT_FORMAT } from "../base/number-format";
 import { type Visual, visualSchema } from "../project/schema";
 import type { VisualData } from "../rows/visual-data";
 import { sceneOf } from "../view/picture";
-import { valueAt } from "./track";
+import { keyedValue, valueAt } from "./track";
 
 const data = (total: number, more: Partial<VisualData> = {}) =>
   sampleData([total], { title: "A", subtitle: "", ...more });
@@ -69,5 +69,19 @@ describe("handles", () => {
         }
       }
     }
+  });
+});
+
+describe("a handle moved by keys", () => {
+  const handle = { value: 50, from: 0, to: 95, step: 1 };
+  it("goes a step, ten steps, or to an end, and never past it", () => {
+    expect(
+      ["ArrowUp", "ArrowLeft", "PageUp", "PageDown", "Home", "End"].map((k) => keyedValue(handle, k)),
+    ).toEqual([51, 49, 60, 40, 0, 95]);
+    expect(keyedValue({ ...handle, value: 90 }, "PageUp")).toBe(95);
+    expect(keyedValue({ ...handle, from: 95, to: 0, value: 3 }, "PageDown")).toBe(0);
+    expect(keyedValue({ ...handle, value: 0.1, step: 0.2 }, "ArrowUp")).toBe(0.3);
+    expect(keyedValue(handle, "Enter")).toBeNull();
+    expect(keyedValue(handle, "constructor")).toBeNull();
   });
 });

@@ -23,3 +23,26 @@ export function valueAt(handle: Handle, x: number, y: number): number {
   const value = from + Math.min(1, Math.max(0, share)) * (to - from);
   return Number((Math.round(value / step) * step).toPrecision(12));
 }
+
+/** How many steps of a handle a key goes. */
+const KEY_STEPS: Record<string, number> = {
+  ArrowRight: 1,
+  ArrowUp: 1,
+  ArrowLeft: -1,
+  ArrowDown: -1,
+  PageUp: 10,
+  PageDown: -10,
+};
+
+/** The number that a key leads a handle to, within its two ends; null for keys that lead nowhere. */
+export function keyedValue(
+  handle: Pick<Handle, "value" | "from" | "to" | "step">,
+  key: string,
+): number | null {
+  const [least, most] = [Math.min(handle.from, handle.to), Math.max(handle.from, handle.to)];
+  if (key === "Home") return least;
+  if (key === "End") return most;
+  if (!Object.hasOwn(KEY_STEPS, key)) return null;
+  const value = handle.value + KEY_STEPS[key] * handle.step;
+  return Number(Math.min(most, Math.max(least, value)).toPrecision(12));
+}

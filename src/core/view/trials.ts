@@ -123,9 +123,9 @@ export function trialsOf(visual: Visual, data: VisualData): Trial[] {
   }
   return [
     zero,
-    { id: "under", label: "Just under goal", data: atValue(data, goal * 0.995) },
-    { id: "goal", label: "On goal", data: atValue(data, goal) },
-    { id: "past", label: "112 % of the goal", data: atValue(data, goal * 1.12) },
+    { id: "under", label: "Just under the target", data: atValue(data, goal * 0.995) },
+    { id: "goal", label: "On target", data: atValue(data, goal) },
+    { id: "past", label: "112 % of the target", data: atValue(data, goal * 1.12) },
     below(goal),
     empty,
   ];

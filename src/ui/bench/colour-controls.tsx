@@ -7,8 +7,8 @@ import type { Rule } from "@/core/project/schema";
 import { SYMBOLS } from "@/core/project/symbols";
 import type { Saying } from "@/core/view/sentence";
 import { type CategoriesOf, useCategoriesDialog } from "../shared/categories-store";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
-import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 import { AmountField } from "./amount-field";
 

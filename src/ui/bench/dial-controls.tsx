@@ -12,13 +12,14 @@ import { isColour } from "@/core/scene/colour";
 import { categoryColoursOf } from "@/core/view/category-colours";
 import type { KindStyle } from "@/core/view/picture";
 import { styleOf } from "@/core/view/picture";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
-import { Choose } from "../shared/labelled";
 import { useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { TemplateField } from "../shared/template-field";
 import { CategoryColours, Rules } from "./colour-controls";
+import { HELP_ID } from "./dial-help-line";
 import { PaletteDial } from "./palette-dial";
 import { useVisual } from "./sentences";
 
@@ -40,8 +41,15 @@ interface BoundProps extends Omit<Props, "onChange"> {
 
 /** One dial of one visual; drawn again only when its own value changes. */
 const BoundDial = memo(function BoundDial({ onDial, name, ...props }: BoundProps) {
-  return <DialRow {...props} onChange={(value) => onDial(name, value)} />;
+  return (
+    <div className="contents" data-dial={name}>
+      <DialRow {...props} onChange={(value) => onDial(name, value)} />
+    </div>
+  );
 });
+
+/** A number with its unit: percents and degrees close to it, others after a space. */
+const withUnit = (n: number, unit: string) => `${n}${/^[a-z]/.test(unit) ? ` ${unit}` : unit}`;
 
 function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { type: "number" }> }) {
   const id = useId();
@@ -51,7 +59,7 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
       <label htmlFor={id} className="truncate text-sm text-muted">
         {dial.label}
       </label>
-      <div className="grid grid-cols-[1fr_58px] items-center gap-2">
+      <div className="grid grid-cols-[1fr_62px] items-center gap-2">
         <Slider.Root
           className="relative flex h-5 touch-none items-center select-none"
           min={dial.min}
@@ -65,14 +73,16 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
           </Slider.Track>
           <Slider.Thumb
             aria-label={`${dial.label} slider`}
+            aria-valuetext={withUnit(now, dial.unit)}
+            aria-describedby={HELP_ID}
             className="block size-3.5 rounded-full border border-rule bg-sheet shadow-sm"
           />
         </Slider.Root>
-        <div className="[&_.field]:h-7 [&_.field]:px-1.5 [&_.field]:text-right">
+        <div className="[&_.field]:h-7 [&_.field]:px-1 [&_.field]:text-right">
           <CommitField
             id={id}
             mono
-            value={`${now}${dial.unit === "px" ? "" : dial.unit}`}
+            value={withUnit(now, dial.unit)}
             check={(t) => (Number.isFinite(Number.parseFloat(t)) ? null : "A number")}
             onCommit={(t) => onChange(Math.min(dial.max, Math.max(dial.min, Number.parseFloat(t))))}
           />

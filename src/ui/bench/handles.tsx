@@ -1,7 +1,7 @@
 "use client";
 import { type PointerEvent, useRef, useState } from "react";
 import type { Handle } from "@/core/scene/marks";
-import { valueAt } from "@/core/scene/track";
+import { keyedValue, valueAt } from "@/core/scene/track";
 
 /** The points on the stage that are dragged, or moved by arrow keys, to change one number each. */
 export function Handles({
@@ -33,7 +33,7 @@ export function Handles({
           aria-valuemax={handle.to}
           aria-valuenow={handle.value}
           aria-valuetext={handle.text}
-          className="group pointer-events-auto absolute z-10 flex size-5 -translate-1/2 touch-none items-center justify-center rounded-full"
+          className="group pointer-events-auto absolute z-10 flex size-6 -translate-1/2 touch-none items-center justify-center rounded-full"
           style={{ left: handle.x, top: handle.y }}
           onPointerDown={(event) => {
             event.currentTarget.setPointerCapture(event.pointerId);
@@ -43,18 +43,10 @@ export function Handles({
           onPointerUp={() => setHeld(null)}
           onPointerCancel={() => setHeld(null)}
           onKeyDown={(event) => {
-            const steps = {
-              ArrowRight: 1,
-              ArrowUp: 1,
-              ArrowLeft: -1,
-              ArrowDown: -1,
-              PageUp: 10,
-              PageDown: -10,
-            }[event.key];
-            if (!steps) return;
+            const value = keyedValue(handle, event.key);
+            if (value === null) return;
             event.preventDefault();
-            const value = Math.min(handle.to, Math.max(handle.from, handle.value + steps * handle.step));
-            onMove(handle, Number(value.toPrecision(12)));
+            onMove(handle, value);
           }}
         >
           <span className="block size-3 rounded-full border-[2.5px] border-signal bg-sheet transition-transform group-hover:scale-125" />

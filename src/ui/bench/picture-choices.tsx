@@ -8,9 +8,8 @@ import { categoryOfFile } from "@/core/project/picture-names";
 import type { OwnPicture, Visual } from "@/core/project/schema";
 import type { Pictured } from "@/core/rows/picture-key";
 import { ICONS } from "@/core/scene/icons";
-
+import { Choose } from "../shared/choose";
 import { newId } from "../shared/ids";
-import { Choose } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 
 /** The most pictures of a project. */

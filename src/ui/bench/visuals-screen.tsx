@@ -1,7 +1,7 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { useSearchParams } from "next/navigation";
-import { lazy, memo, Suspense, useEffect, useMemo, useState } from "react";
+import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from "react";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
@@ -12,6 +12,7 @@ import { sceneOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { freeLabel, newId } from "../shared/ids";
+import { ItemList } from "../shared/item-list";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
@@ -23,6 +24,7 @@ import { TemplateField } from "../shared/template-field";
 import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
+import { DialHelpLine } from "./dial-help-line";
 import { Findings } from "./findings";
 import { FinishPanel } from "./finish-panel";
 import { PutOnBoard } from "./put-on-board";
@@ -73,6 +75,8 @@ const Thumbnail = memo(
     return (
       <button
         type="button"
+        data-item
+        title={visual.name}
         aria-current={chosen}
         onClick={() => onOpen(visual.id)}
         className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${chosen ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
@@ -163,13 +167,14 @@ export function VisualsScreen() {
     setTrial(null);
     choose(id);
   };
+  const panel = useRef<HTMLElement>(null);
   const shows = !adding && visual && data;
   return (
     <div
       className={`areas grid h-full ${shows ? "grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]" : "grid-cols-[168px_minmax(0,1fr)] max-lg:grid-cols-[128px_minmax(0,1fr)]"}`}
     >
-      <nav
-        aria-label="Visuals"
+      <ItemList
+        label="Visuals"
         className="areas-strip flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3"
       >
         {visuals.map((v, i) => (
@@ -190,7 +195,7 @@ export function VisualsScreen() {
         >
           <Plus size={14} /> New visual
         </button>
-      </nav>
+      </ItemList>
       {shows ? (
         <div className="areas-flat flex min-h-0 min-w-0 flex-col">
           <div className="border-b border-rule px-5 py-2.5">
@@ -224,6 +229,7 @@ export function VisualsScreen() {
       )}
       {shows && (
         <aside
+          ref={panel}
           aria-label="Dials"
           className="areas-side contain-strict min-h-0 overflow-auto border-l border-rule bg-panel"
         >
@@ -296,6 +302,7 @@ export function VisualsScreen() {
           </section>
           <FinishPanel id={visual.id} data={data} />
           <DialPanel id={visual.id} data={data} names={names} lit={lit} onLit={setLit} />
+          <DialHelpLine key={visual.id} panel={panel} />
         </aside>
       )}
     </div>

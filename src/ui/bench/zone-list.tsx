@@ -5,8 +5,8 @@ import { withoutZone, withZone } from "@/core/kinds/gauge/zones";
 import type { Zone } from "@/core/project/schema";
 import { THEMES } from "@/core/scene/colour";
 import type { Saying } from "@/core/view/sentence";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
-import { Choose } from "../shared/labelled";
 import { AmountField } from "./amount-field";
 
 const OWN = "own";

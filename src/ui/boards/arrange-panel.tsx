@@ -4,9 +4,10 @@ import { useState } from "react";
 import { kindOf } from "@/core/kinds";
 import type { Board } from "@/core/project/schema";
 import { offeredFilters } from "@/core/view/board-filters";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
-import { Choose, Labelled } from "../shared/labelled";
+import { Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
 
 /** What can be put on a board: visuals, texts, filters and inputs; and the controls it has. */

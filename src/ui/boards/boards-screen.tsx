@@ -11,6 +11,7 @@ import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
 import { freeLabel, newId } from "../shared/ids";
+import { ItemList } from "../shared/item-list";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
@@ -250,14 +251,16 @@ export function BoardsScreen() {
   return (
     <div className="flex h-full flex-col">
       {!presents && (
-        <nav
-          aria-label="Boards"
+        <ItemList
+          label="Boards"
           className="flex shrink-0 items-center gap-1.5 overflow-x-auto border-b border-rule px-5 py-1.5 max-sm:px-3"
         >
           {boards.map((b) => (
             <button
               key={b.id}
               type="button"
+              data-item
+              title={b.name}
               aria-current={b.id === board.id}
               onClick={() => choose(b.id)}
               className={`h-7 max-w-60 shrink-0 truncate rounded-sm px-2.5 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
@@ -297,7 +300,7 @@ export function BoardsScreen() {
           <button type="button" className="button h-7" onClick={() => present(true)}>
             <Play size={14} /> Present
           </button>
-        </nav>
+        </ItemList>
       )}
       <div className="min-h-0 flex-1 narrow:overflow-auto">
         <BoardPage

@@ -6,9 +6,10 @@ import type { Value } from "@/core/base/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
 import { meaningsOf } from "../../core/data/typed-number";
+import { Choose } from "../shared/choose";
 import { useColumnValues } from "../shared/column-values";
 import { CommitField } from "../shared/commit-field";
-import { Choose } from "../shared/labelled";
+import { DateField } from "../shared/date-field";
 
 interface Props {
   input: Input;
@@ -35,13 +36,7 @@ export function InputControl({ input, value, onChange }: Props) {
           onChange={(text) => onChange(choices.find((c) => String(c) === text) ?? value)}
         />
       ) : input.type === "date" ? (
-        <input
-          type="date"
-          aria-label={input.label}
-          className="field h-[30px]"
-          value={String(value ?? "")}
-          onChange={(e) => e.target.value && onChange(e.target.value)}
-        />
+        <DateField label={input.label} value={String(value ?? "")} onCommit={onChange} />
       ) : (
         <CommitField label={input.label} value={String(value ?? "")} onCommit={onChange} />
       )}

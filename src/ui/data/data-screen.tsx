@@ -1,17 +1,21 @@
 "use client";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Waypoints } from "lucide-react";
+import { Keyboard, Waypoints } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
+import { emptyGrid, type TypedGrid } from "@/core/data/typed-grid";
 import type { Filter } from "@/core/plan/query";
 import { offeredColumns } from "@/core/project/offered";
 import type { TableInfo } from "@/core/project/schema";
 import { api } from "../shared/api";
 import { BringIn } from "../shared/bring-in";
 import { FilterEditor } from "../shared/filter-editor";
+import { ItemList } from "../shared/item-list";
+import { toast } from "../shared/notice";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { useSelected } from "../shared/selected";
 import { CategoriesButton } from "./categories-button";
+import { CellEditor } from "./cell-editor";
 import { ColumnPanel } from "./column-panel";
 import { DerivedPanel } from "./derived-panel";
 import { LinksView } from "./links-view";
@@ -19,6 +23,7 @@ import { SaidOfImport } from "./said-of-import";
 import { SourcePanel } from "./source-panel";
 import { useTableVersion } from "./table-version";
 import { TableView } from "./table-view";
+import { useTypedTables } from "./typed-tables";
 
 function useProfile(table: TableInfo | null) {
   const store = useProjectStore();
@@ -114,12 +119,32 @@ export function DataScreen() {
   const [view, setView] = useState<"table" | "links">("table");
   const [column, setColumn] = useState<string | null>(null);
   const [filters, setFilters] = useState<Filter[]>([]);
+  const [typing, setTyping] = useState<{ title: string; start: TypedGrid; table: TableInfo | null } | null>(
+    null,
+  );
+  const typed = useTypedTables();
   const profile = useProfile(table);
   const open = (id: string) => {
     choose(id);
     setView("table");
+    setTyping(null);
     setColumn(null);
     setFilters([]);
+  };
+  const typeNew = () => setTyping({ title: "A new table", start: emptyGrid(), table: null });
+  const typeIn = (into: TableInfo) =>
+    void typed.read(into).then(
+      (start) => setTyping({ title: `The cells of ${into.name}`, start, table: into }),
+      (error: Error) => toast.error(error.message),
+    );
+  const saveTyped = async (csv: string): Promise<string | null> => {
+    try {
+      const into = typing?.table;
+      open(into ? await typed.replace(into, csv) : await typed.add(csv));
+      return null;
+    } catch (error) {
+      return error instanceof Error ? error.message : String(error);
+    }
   };
   const { problems, said, arrived, shown, dismiss, dismissProblems } = useImports((s) => s);
   const openArrived = useRef(open);
@@ -144,14 +169,19 @@ export function DataScreen() {
       <aside className="areas-list flex min-h-0 flex-col border-r border-rule">
         <div className="p-3">
           <BringIn className="w-full" />
+          <button type="button" className="button mt-2 w-full" onClick={typeNew}>
+            <Keyboard size={14} /> Type a table
+          </button>
         </div>
-        <nav aria-label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
+        <ItemList label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
           {tables.map((t) => {
             const here = view === "table" && t.id === table?.id;
             return (
               <button
                 key={t.id}
                 type="button"
+                data-item
+                title={t.name}
                 aria-current={here}
                 onClick={() => open(t.id)}
                 className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
@@ -163,12 +193,15 @@ export function DataScreen() {
               </button>
             );
           })}
-        </nav>
+        </ItemList>
         {tables.length > 1 && (
           <button
             type="button"
             aria-current={view === "links"}
-            onClick={() => setView("links")}
+            onClick={() => {
+              setTyping(null);
+              setView("links");
+            }}
             className={`flex items-center gap-2 border-t border-l-[3px] border-t-rule px-3 py-2.5 text-left ${view === "links" ? "border-l-verdigris bg-tint font-semibold" : "border-l-transparent hover:bg-well"}`}
           >
             <Waypoints size={14} /> <span className="flex-1">Links</span>
@@ -199,7 +232,15 @@ export function DataScreen() {
             <SaidOfImport table={table} said={heard} />
           </Notice>
         )}
-        {view === "links" ? (
+        {typing ? (
+          <CellEditor
+            key={typing.title}
+            title={typing.title}
+            start={typing.start}
+            onSave={saveTyped}
+            onLeave={() => setTyping(null)}
+          />
+        ) : view === "links" ? (
           <LinksView />
         ) : table ? (
           <TableView
@@ -210,6 +251,7 @@ export function DataScreen() {
             onChoose={setColumn}
             filters={filters}
             onFilters={setFilters}
+            onType={typeIn}
           />
         ) : (
           <div className="grid flex-1 place-items-center p-8 text-center">
@@ -218,7 +260,8 @@ export function DataScreen() {
               <p className="mt-2 text-muted">
                 Drop a file anywhere, bring one in with the button, or paste cells that you copied from a
                 spreadsheet. It can be CSV, TSV, JSON, NDJSON, XLSX or Parquet. Cavlo finds out how it is
-                built and what each column holds, and you can change every guess afterwards.
+                built and what each column holds, and you can change every guess afterwards. A few rows, such
+                as targets by month, can be typed here.
               </p>
             </div>
           </div>

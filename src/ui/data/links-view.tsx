@@ -9,8 +9,8 @@ import { breaksOf } from "@/core/project/breaks";
 import type { TableLink } from "@/core/project/schema";
 
 import { api } from "../shared/api";
+import { Choose } from "../shared/choose";
 import { newId } from "../shared/ids";
-import { Choose } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { LinkDiagram } from "./link-diagram";

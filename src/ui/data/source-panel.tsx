@@ -9,9 +9,10 @@ import type { TableInfo } from "@/core/project/schema";
 
 import type { ImportedTable } from "@/server/import/import-table";
 import { api } from "../shared/api";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import type { Said } from "../shared/import-store";
-import { Choose, Labelled } from "../shared/labelled";
+import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { TableExport } from "./table-export";

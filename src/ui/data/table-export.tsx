@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { TableInfo } from "@/core/project/schema";
 import type { TableFormat } from "@/render/table/table-file";
 import { api } from "../shared/api";
-import { Choose } from "../shared/labelled";
+import { Choose } from "../shared/choose";
 import { useProjectStore } from "../shared/project-context";
 import { TABLE_FORMAT_LABELS } from "../shared/table-formats";
 

@@ -1,12 +1,14 @@
 "use client";
-import { ChartPie, Plus, Search, X } from "lucide-react";
+import { ChartPie, Keyboard, Plus, Search, X } from "lucide-react";
 import { useDeferredValue, useState } from "react";
+import { GRID_LIMITS } from "@/core/data/typed-grid";
 import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import { filterText } from "@/core/rows/filter-text";
 import type { TableProfile } from "@/server/compute/protocol";
 import { freeLabel } from "../shared/ids";
 import { useLate } from "../shared/late";
+import { ProgressBar } from "../shared/progress-bar";
 import { useProject } from "../shared/project-context";
 import { StepLink } from "../shared/step-link";
 import { FindColumn } from "./find-column";
@@ -26,10 +28,12 @@ interface Props {
   onChoose: (column: string) => void;
   filters: Filter[];
   onFilters: (filters: Filter[]) => void;
+  /** Opens the cells of a small table to be typed in. */
+  onType: (table: TableInfo) => void;
 }
 
 /** A table's rows with what is found, filtered and sorted in them. None of it changes the table. */
-export function TableView({ table, profile, chosen, onChoose, filters, onFilters }: Props) {
+export function TableView({ table, profile, chosen, onChoose, filters, onFilters, onType }: Props) {
   const id = useProject((s) => s.id);
   const apply = useProject((s) => s.apply);
   const [order, setOrder] = useState<RowOrder | null>(null);
@@ -57,6 +61,11 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
         <StepLink to={`/p/${id}/visuals?draw=${table.id}`} className="button ml-auto">
           <ChartPie size={13} /> Draw this table
         </StepLink>
+        {table.rows <= GRID_LIMITS.rows && table.columns.length <= GRID_LIMITS.columns && (
+          <button type="button" className="button" onClick={() => onType(table)}>
+            <Keyboard size={13} /> Change cells
+          </button>
+        )}
         <button type="button" className="button" onClick={derive}>
           <Plus size={13} /> Derived column
         </button>
@@ -97,10 +106,7 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
       </div>
       {reading && (
         <div role="status" className="flex items-center gap-2 px-4 pb-2 text-sm text-muted">
-          <progress
-            aria-label={`Reading the columns of ${table.name}`}
-            className="h-1.5 w-40 accent-verdigris"
-          />{" "}
+          <ProgressBar label={`Reading the columns of ${table.name}`} share={null} className="w-40" />
           Reading the columns …
         </div>
       )}

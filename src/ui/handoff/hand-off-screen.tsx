@@ -6,9 +6,11 @@ import { frameProblem } from "@/core/project/frame-limits";
 import { sceneOf } from "@/core/view/picture";
 import { api } from "../shared/api";
 import { Busy } from "../shared/busy";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
-import { Choose, Labelled } from "../shared/labelled";
+import { ItemList } from "../shared/item-list";
+import { Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { StaticPicture } from "../shared/static-picture";
@@ -62,12 +64,14 @@ export function HandOffScreen() {
   );
   return (
     <div className="areas grid h-full grid-cols-[220px_minmax(0,1fr)_300px] max-lg:grid-cols-[168px_minmax(0,1fr)_260px]">
-      <nav aria-label="Visuals" className="areas-list min-h-0 overflow-auto border-r border-rule py-3">
+      <ItemList label="Visuals" className="areas-list min-h-0 overflow-auto border-r border-rule py-3">
         <h2 className="px-4 pb-1 text-xs text-muted">Visuals</h2>
         {visuals.map((v) => (
           <button
             key={v.id}
             type="button"
+            data-item
+            title={v.name}
             aria-current={v.id === visual?.id}
             onClick={() => {
               choose(v.id);
@@ -79,7 +83,7 @@ export function HandOffScreen() {
           </button>
         ))}
         {visuals.length === 0 && <p className="px-4 text-sm text-muted">There is no visual yet.</p>}
-      </nav>
+      </ItemList>
       <section
         aria-label="Preview"
         className={`grid min-h-0 place-items-center overflow-auto p-6 ${theme === "night" ? "bg-[#101819]" : "stage-grid"}`}

@@ -6,7 +6,7 @@ import type { QueryInput, Result } from "@/core/plan/query";
 import type { Measure, TableInfo } from "@/core/project/schema";
 import { groupLabel, wordingOf } from "@/core/rows/key-labels";
 import type { TableFormat } from "@/render/table/table-file";
-import { Choose } from "../shared/labelled";
+import { Choose } from "../shared/choose";
 import { useDraft, useResult } from "../shared/results";
 import { saveBytes } from "../shared/save-bytes";
 import { splitOptions } from "../shared/split-options";

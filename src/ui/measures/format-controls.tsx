@@ -1,8 +1,9 @@
 "use client";
 import type { NumberFormat } from "@/core/base/number-format";
 import { formatNumber } from "@/core/base/number-format";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
-import { Choose, Labelled } from "../shared/labelled";
+import { Labelled } from "../shared/labelled";
 
 const STYLES = [
   { value: "number", label: "number" },

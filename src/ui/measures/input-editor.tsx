@@ -7,8 +7,10 @@ import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
 import { usesOfInput } from "@/core/project/uses";
 import { isTyped, meaningsOf, unclear, writeTyped } from "../../core/data/typed-number";
+import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
-import { Choose, Labelled } from "../shared/labelled";
+import { DateField } from "../shared/date-field";
+import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { TypedNumber } from "../shared/typed-number";
@@ -202,14 +204,18 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
                   check={checkNumber}
                   onCommit={(value) => value !== null && set({ value })}
                 />
+              ) : input.type === "date" ? (
+                <DateField
+                  id={id}
+                  label="Set to"
+                  value={String(input.value ?? "")}
+                  onCommit={(value) => set({ value })}
+                />
               ) : (
                 <CommitField
                   id={id}
                   mono
                   value={String(input.value ?? "")}
-                  check={(t) =>
-                    input.type === "date" && parseIsoDate(t) === null ? "Write a date as 2026-05-01." : null
-                  }
                   onCommit={(value) => set({ value })}
                 />
               )

@@ -10,6 +10,7 @@ import * as defaults from "@/core/project/defaults";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 import { freeLabel, newId } from "../shared/ids";
+import { ItemList } from "../shared/item-list";
 import { useProject } from "../shared/project-context";
 import { useFailedProofs } from "../shared/proofs";
 import { useResults } from "../shared/results";
@@ -112,7 +113,7 @@ export function MeasuresScreen() {
             className="field"
           />
         </div>
-        <nav aria-label="Measures and inputs" className="min-h-0 flex-1 overflow-auto">
+        <ItemList label="Measures and inputs" className="min-h-0 flex-1 overflow-auto">
           <div className="flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
             <span>Measures</span>
             <span>now</span>
@@ -122,6 +123,8 @@ export function MeasuresScreen() {
               <button
                 key={m.id}
                 type="button"
+                data-item
+                title={m.label}
                 aria-current={!openInput && m.id === measure?.id}
                 onClick={() => chooseMeasure(m.id)}
                 className={`block w-full border-l-[3px] px-3.5 py-1.5 text-left ${!openInput && m.id === measure?.id ? "border-verdigris bg-tint" : "border-transparent hover:bg-well"}`}
@@ -162,6 +165,8 @@ export function MeasuresScreen() {
               <button
                 key={i.id}
                 type="button"
+                data-item
+                title={i.label}
                 aria-current={openInput?.id === i.id}
                 onClick={() => chooseInput(i.id)}
                 className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3.5 py-2 text-left ${openInput?.id === i.id ? "border-amber-line bg-amber-tint" : "border-transparent hover:bg-well"}`}
@@ -180,7 +185,7 @@ export function MeasuresScreen() {
           >
             <Plus size={14} /> New input
           </button>
-        </nav>
+        </ItemList>
       </aside>
       {openInput ? (
         <InputEditor key={openInput.id} input={openInput} onGone={() => chooseMeasure(null)} />

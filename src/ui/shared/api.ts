@@ -168,9 +168,15 @@ export const api = {
     json<{ links: LinkAnswer }>(`${at(id)}/links`, send("POST", { links })),
   unread: (id: string, table: string, column: string, reading: Reading) =>
     json<UnreadCells>(`${tableAt(id, table)}/unread`, send("POST", { column, reading })),
-  importTable: async (id: string, file: File, progress: Progress, signal: AbortSignal) =>
+  importTable: async (
+    id: string,
+    file: File,
+    progress: Progress,
+    signal: AbortSignal,
+    options: Record<string, string> = {},
+  ) =>
     readImport(
-      await asked(`${at(id)}/tables?${new URLSearchParams({ name: file.name })}`, {
+      await asked(`${at(id)}/tables?${new URLSearchParams({ ...options, name: file.name })}`, {
         method: "POST",
         body: file,
         signal,

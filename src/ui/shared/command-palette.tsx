@@ -12,10 +12,12 @@ export function CommandPalette({
   open,
   onOpenChange,
   onConventions,
+  onHelp,
 }: {
   open: boolean;
   onOpenChange: (open: boolean) => void;
   onConventions: () => void;
+  onHelp: () => void;
 }) {
   const returnFocus = useReturnFocus();
   const id = useProject((s) => s.id);
@@ -35,8 +37,9 @@ export function CommandPalette({
       ...document.visuals.map((v) => to("Visuals", v.id, v.name, `visuals?visual=${v.id}`)),
       ...document.boards.map((b) => to("Boards", b.id, b.name, `boards?board=${b.id}`)),
       { key: "conventions", label: "Calendar and language", group: "Project", pick: onConventions },
+      { key: "help", label: "Help: guide and keys", group: "Project", pick: onHelp },
     ];
-  }, [id, document, onConventions]);
+  }, [id, document, onConventions, onHelp]);
   return (
     <Dialog.Root open={open} onOpenChange={onOpenChange}>
       <Dialog.Portal>

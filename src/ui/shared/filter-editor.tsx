@@ -6,9 +6,10 @@ import { PLAIN_FORMAT } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import type { Filter } from "@/core/plan/query";
 import type { OfferedColumn } from "@/core/project/offered";
+import { Choose } from "./choose";
 import { useColumnValues } from "./column-values";
 import { CommitField } from "./commit-field";
-import { Choose } from "./labelled";
+import { DateField } from "./date-field";
 import { NumberEntry } from "./number-entry";
 
 type Form = "values" | "year" | "month" | "contains" | "range" | "relative" | "empty" | "filled";
@@ -99,7 +100,7 @@ function RangeEnds({
     onChange(next.from == null && next.to == null ? null : next);
   };
   return (
-    <div className="grid grid-cols-2 gap-2">
+    <div className={`grid gap-2 ${column.type === "number" ? "grid-cols-2" : ""}`}>
       {(["from", "to"] as const).map((end) => {
         const label = end === "from" ? "From" : "To";
         if (column.type === "number")
@@ -117,12 +118,12 @@ function RangeEnds({
             <label htmlFor={`${id} ${end}`} className="text-xs text-muted">
               {label}
             </label>
-            <input
+            <DateField
               id={`${id} ${end}`}
-              type="date"
-              className="field"
+              label={label}
+              optional
               value={String(filter[end] ?? "").slice(0, 10)}
-              onChange={(e) => set(end, e.target.value === "" ? undefined : e.target.value)}
+              onCommit={(date) => set(end, date === "" ? undefined : date)}
             />
           </div>
         );

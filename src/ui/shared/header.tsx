@@ -1,5 +1,5 @@
 "use client";
-import { CalendarDays, Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import { CalendarDays, CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
@@ -20,6 +20,8 @@ const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.C
 const ConventionsDialog = dynamic(() => import("./conventions-dialog").then((m) => m.ConventionsDialog), {
   ssr: false,
 });
+
+const HelpDialog = dynamic(() => import("./help-dialog").then((m) => m.HelpDialog), { ssr: false });
 
 // So are the outcomes of proofs, where there are any.
 const FailedProofsMark = dynamic(() => import("./failed-proofs-mark").then((m) => m.FailedProofsMark), {
@@ -89,6 +91,7 @@ export function Header() {
   const path = usePathname();
   const [palette, setPalette] = useState(false);
   const [conventions, setConventions] = useState(false);
+  const [help, setHelp] = useState(false);
 
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
@@ -189,19 +192,34 @@ export function Header() {
         >
           {theme === "light" ? <Moon size={16} /> : <Sun size={16} />}
         </button>
+        <button
+          type="button"
+          className="icon-button max-[420px]:hidden"
+          aria-label="Help"
+          title="Guide and keys"
+          onClick={() => setHelp(true)}
+        >
+          <CircleHelp size={16} />
+        </button>
       </div>
       <button
         type="button"
-        className="shrink-0 rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs whitespace-nowrap text-muted hover:text-ink"
+        className="min-h-6 shrink-0 rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs whitespace-nowrap text-muted hover:text-ink"
         onClick={() => setPalette(true)}
         aria-label="Go to anything"
       >
         Ctrl K
       </button>
       {palette && (
-        <CommandPalette open onOpenChange={setPalette} onConventions={() => setConventions(true)} />
+        <CommandPalette
+          open
+          onOpenChange={setPalette}
+          onConventions={() => setConventions(true)}
+          onHelp={() => setHelp(true)}
+        />
       )}
       {conventions && <ConventionsDialog onClose={() => setConventions(false)} />}
+      {help && <HelpDialog onClose={() => setHelp(false)} />}
     </header>
   );
 }

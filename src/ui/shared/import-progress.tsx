@@ -1,5 +1,6 @@
 "use client";
 import { timeLeft } from "./import-store";
+import { ProgressBar } from "./progress-bar";
 import { useImports } from "./project-context";
 
 /** How far the import has come: percent, rows, time left; and a way to end it. */
@@ -20,12 +21,7 @@ export function ImportProgress() {
         {waiting > 0 && ` and ${waiting} more`}
       </div>
       <div className="mt-1 flex items-center gap-2">
-        <progress
-          aria-label={`Bringing in ${running.file}`}
-          className="h-1.5 min-w-0 flex-1 accent-verdigris"
-          value={running.share}
-          max={1}
-        />
+        <ProgressBar label={`Bringing in ${running.file}`} share={running.share} className="min-w-0 flex-1" />
         <button type="button" className="text-sm underline" onClick={() => running.cancel.abort()}>
           Cancel
         </button>

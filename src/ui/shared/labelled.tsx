@@ -20,37 +20,3 @@ export function Labelled({
     </div>
   );
 }
-
-/** A choice among a few, as the platform's own list. */
-export function Choose({
-  id,
-  label,
-  value,
-  options,
-  onChange,
-  disabled,
-}: {
-  id?: string;
-  label?: string;
-  value: string;
-  options: readonly { value: string; label: string }[];
-  onChange: (value: string) => void;
-  disabled?: boolean;
-}) {
-  return (
-    <select
-      id={id}
-      aria-label={label}
-      value={value}
-      disabled={disabled}
-      onChange={(e) => onChange(e.target.value)}
-      className="field pr-1"
-    >
-      {options.map((o) => (
-        <option key={o.value} value={o.value}>
-          {o.label}
-        </option>
-      ))}
-    </select>
-  );
-}

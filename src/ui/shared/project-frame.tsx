@@ -5,6 +5,7 @@ import { useSearchParams } from "next/navigation";
 import { useState } from "react";
 import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";
+import { Areas } from "./areas";
 import { CategoriesShown } from "./categories-shown";
 import { Header } from "./header";
 import { PageTitle } from "./page-title";
@@ -87,6 +88,7 @@ export function ProjectFrame({ id, arrived }: { id: string; arrived: SavedProjec
   return (
     <ProjectProvider key={id} saved={data.project}>
       <PageTitle />
+      <Areas />
       <div className="flex h-full flex-col">
         {!presents && <Header />}
         {!presents && <SaveNotices />}

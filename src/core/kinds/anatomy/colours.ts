@@ -15,7 +15,7 @@ export const coloursPart = (by: "category" | "one" | "ramp") =>
   part("colours", "Colours", [
     choice(
       "by",
-      "By",
+      "Coloured by",
       [
         ["category", "category"],
         ["one", "one colour"],

@@ -6,10 +6,10 @@ import { surfacePart } from "./surface";
 /** Parts that every kind has. */
 export const sharedParts = (dashes = true) => [
   surfacePart(dashes),
-  part("type", "Type", [
+  part("type", "Lettering", [
     choice(
       "family",
-      "Family",
+      "Typeface",
       FAMILIES.map((f) => [f.id, f.name]),
       "archivo",
     ),
@@ -41,10 +41,10 @@ export const sharedParts = (dashes = true) => [
     number("radius", "Corners", [0, 32, 1], "px", 12),
     toggle("border", "Border", true),
     toggle("filled", "Background", true),
-    colour("background", "Its colour"),
+    colour("background", "Background colour"),
     choice(
       "sheet",
-      "Sheet",
+      "Drawn for",
       [
         ["page", "as the page"],
         ["light", "light"],
@@ -82,8 +82,8 @@ export const sharedParts = (dashes = true) => [
   ),
   part("tooltip", "Tooltip", [template("text", "Text", "")]),
   part("motion", "Motion", [
-    number("entry", "Entry", [0, 1500, 20], "ms", 420),
-    number("change", "Change", [0, 1500, 20], "ms", 220),
+    number("entry", "First appearance", [0, 1500, 20], "ms", 420),
+    number("change", "When numbers change", [0, 1500, 20], "ms", 220),
   ]),
 ];
 

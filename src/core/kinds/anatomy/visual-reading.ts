@@ -13,7 +13,7 @@ import { textMark } from "./text-mark";
 
 /** The part of a reading, with its first text, caption and size. */
 export const readingPart = (text: string, caption: string, size: number) =>
-  part("reading", "Reading", [
+  part("reading", "Number and caption", [
     toggle("shown", "Shown", true),
     template("text", "Text", text),
     template("caption", "Caption", caption),

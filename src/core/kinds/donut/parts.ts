@@ -23,7 +23,7 @@ export const DONUT_PARTS = [
     number("gap", "Gap", [0, 16, 0.5], "px", 3),
     number("corner", "Rounding", [0, 30, 0.5], "px", 5),
     number("border", "Border", [0, 6, 0.5], "px", 0),
-    colour("borderColour", "Its colour"),
+    colour("borderColour", "Border colour"),
     number("ringGap", "Ring gap", [0, 24, 1], "px", 4),
   ]),
   labelsPart({

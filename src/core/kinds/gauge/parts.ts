@@ -65,7 +65,7 @@ export const GAUGE_PARTS = [
   ]),
   part("target", "Target", [toggle("shown", "Mark", true), number("size", "Size", [4, 30, 1], "px", 11)]),
   part("scale", "Scale", [toggle("ends", "End labels", true), number("ticks", "Ticks", [0, 20, 1], "", 0)]),
-  part("reading", "Reading", [
+  part("reading", "Number and caption", [
     toggle("shown", "Shown", true),
     template("text", "Text", "{value}"),
     toggle("word", "Zone word", true),

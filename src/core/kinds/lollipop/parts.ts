@@ -16,7 +16,7 @@ export const LOLLIPOP_PARTS = [
     number("diameter", "Diameter", [4, 80, 1], "px", 34),
     number("least", "Smallest", [2, 60, 1], "px", 10),
     number("border", "Border", [0, 6, 0.5], "px", 0),
-    colour("borderColour", "Its colour"),
+    colour("borderColour", "Border colour"),
     choice(
       "picture",
       "Picture",

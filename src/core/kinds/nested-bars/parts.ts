@@ -11,7 +11,7 @@ export const NESTED_BARS_PARTS = [
     directionDial("right"),
     choice(
       "holds",
-      "Holds",
+      "Shows",
       [
         ["second", "the second value"],
         ["value", "the value"],

@@ -10,14 +10,14 @@ export const NUMBER_CARD_PARTS = [
     toggle("shown", "Shown", true),
     choice(
       "as",
-      "As",
+      "Written as",
       [
         ["percent", "percent"],
         ["value", "value"],
       ],
       "percent",
     ),
-    toggle("name", "Say against what", true),
+    toggle("name", "Name what it is compared with", true),
     number("size", "Size", [9, 32, 0.5], "px", 14),
   ]),
   part("spark", "Spark line", [

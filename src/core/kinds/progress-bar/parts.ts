@@ -10,7 +10,7 @@ export const PROGRESS_BAR_PARTS = [
     directionDial("right"),
     number("thickness", "Thickness", [3, 60, 1], "px", 18),
     number("corner", "Rounding", [0, 100, 1], "%", 100),
-    pastDial("Past the goal", "full"),
+    pastDial("Past the target", "full"),
   ]),
   part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   part("target", "Target", [toggle("shown", "Tick", true)]),

@@ -13,7 +13,7 @@ export const PROGRESS_RING_PARTS = [
     number("sweep", "Sweep", [60, 360, 1], "°", 360),
     number("gap", "Ring gap", [0, 30, 1], "px", 5),
     capsDial("round"),
-    pastDial("Past the goal", "full"),
+    pastDial("Past the target", "full"),
   ]),
   part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   part("labels", "Labels", [

@@ -16,7 +16,7 @@ export const RADIAL_BARS_PARTS = [
     number("gap", "Gap", [0, 30, 1], "px", 6),
     number("thickness", "Thickness", [2, 60, 1], "px", 14),
     capsDial("round"),
-    pastDial("Past the goal", "the end"),
+    pastDial("Past the target", "the end"),
   ]),
   part("track", "Track", [
     toggle("shown", "Shown", true),

@@ -61,13 +61,13 @@ export const WAFFLE_PARTS = [
       ],
       "auto",
     ),
-    pastDial("Past the goal", "full"),
+    pastDial("Past the target", "full"),
   ]),
   part("track", "Empty cells", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   readingPart("{share}", "{measure}", 30),
   part(
     "readingplace",
-    "Reading's place",
+    "Place of the number",
     [
       choice(
         "place",

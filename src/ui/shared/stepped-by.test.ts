@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { expect, it } from "vitest";
-import { steppedBy } from "./mark-walk";
+import { steppedBy } from "./stepped-by";
 
 it("goes on and back, round at both ends, and to the ends at once", () => {
   expect(

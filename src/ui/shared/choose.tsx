@@ -1,0 +1,71 @@
+"use client";
+import { Check, ChevronDown } from "lucide-react";
+import { Select } from "radix-ui";
+import { useState } from "react";
+
+/** Values are any texts, the empty one too, which the list cannot hold by itself. */
+const PREFIX = "=";
+
+/** A choice among a few. */
+export function Choose({
+  id,
+  label,
+  value,
+  options,
+  onChange,
+  disabled,
+}: {
+  id?: string;
+  label?: string;
+  value: string;
+  options: readonly { value: string; label: string }[];
+  onChange: (value: string) => void;
+  disabled?: boolean;
+}) {
+  const [open, setOpen] = useState(false);
+  const now = options.find((o) => o.value === value);
+  return (
+    <Select.Root
+      open={open}
+      onOpenChange={setOpen}
+      value={PREFIX + value}
+      onValueChange={(next) => onChange(next.slice(PREFIX.length))}
+      disabled={disabled}
+    >
+      <Select.Trigger
+        id={id}
+        aria-label={label}
+        title={now?.label}
+        className="field flex cursor-pointer items-center gap-1 pr-1.5 text-left disabled:cursor-default disabled:opacity-50"
+      >
+        <span className="min-w-0 flex-1 truncate">{now?.label ?? "\u00a0"}</span>
+        <ChevronDown size={13} className="shrink-0 text-muted" aria-hidden="true" />
+      </Select.Trigger>
+      {open && (
+        <Select.Portal>
+          <Select.Content
+            position="popper"
+            sideOffset={4}
+            className="z-50 max-h-[min(22rem,var(--radix-select-content-available-height))] max-w-96 min-w-(--radix-select-trigger-width) overflow-auto rounded-md border border-rule bg-sheet p-1 text-sm text-ink shadow-stage"
+          >
+            <Select.Viewport>
+              {options.map((o) => (
+                <Select.Item
+                  key={o.value}
+                  value={PREFIX + o.value}
+                  data-value={o.value}
+                  className="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm py-1 pr-2.5 pl-7 outline-none data-[highlighted]:bg-tint data-[state=checked]:font-semibold"
+                >
+                  <Select.ItemIndicator className="absolute left-2.5">
+                    <Check size={13} aria-hidden="true" />
+                  </Select.ItemIndicator>
+                  <Select.ItemText>{o.label}</Select.ItemText>
+                </Select.Item>
+              ))}
+            </Select.Viewport>
+          </Select.Content>
+        </Select.Portal>
+      )}
+    </Select.Root>
+  );
+}
