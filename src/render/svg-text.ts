@@ -31,3 +31,35 @@ function write(node: SvgNode): string {
 export function sceneToSvg(scene: Scene, options?: SvgOptions): string {
   return write(sceneTree(scene, options));
 }
+
+/** A scene at its place on a page, in pixels of the page. */
+export interface PlacedScene {
+  x: number;
+  y: number;
+  scene: Scene;
+}
+
+/**
+ * Several scenes on one page as an SVG document: `width` and `height` are what of the page is shown, drawn
+ * `drawnWidth` pixels wide.
+ */
+export function scenesToSvg(
+  scenes: PlacedScene[],
+  { width, height, drawnWidth, title }: { width: number; height: number; drawnWidth: number; title: string },
+): string {
+  const placed = scenes.map(({ x, y, scene }, i): SvgNode => {
+    const tree = sceneTree(scene, { prefix: `t${i}-` });
+    return { ...tree, attributes: { ...tree.attributes, x, y } };
+  });
+  const drawnHeight = Math.round((drawnWidth * height) / width);
+  return write({
+    tag: "svg",
+    attributes: {
+      xmlns: "http://www.w3.org/2000/svg",
+      width: drawnWidth,
+      height: drawnHeight,
+      viewBox: `0 0 ${width} ${height}`,
+    },
+    children: [{ tag: "title", attributes: {}, children: [], text: title }, ...placed],
+  });
+}

@@ -80,7 +80,7 @@ test("an input is chosen from a list, or from what stands in a column", async ({
   await goTo(page, "Measures");
   const list = page.getByRole("navigation", { name: "Measures and inputs" });
   await list.getByRole("button", { name: "New input" }).click();
-  await choose(page.getByLabel("Type"), "text");
+  await choose(page.getByLabel("Holds a"), "text");
   await choose(page.getByLabel("Choices"), "what stands in routes.route");
   await page.getByLabel("Set to").fill("Old Pier");
   await page.getByLabel("Set to").press("Enter");

@@ -236,6 +236,6 @@ test("a small table is typed, changed in place, and taken back by undo", async (
   await page.getByRole("button", { name: "Remove the column target" }).click();
   await page.getByRole("button", { name: "Save the cells" }).click();
   await expect(page.getByRole("alert").filter({ hasText: "A table needs a column." })).toBeVisible();
-  await page.getByRole("button", { name: "Leave it" }).click();
+  await page.getByRole("button", { name: "Do not save" }).click();
   await expect(page.getByRole("cell", { name: "120", exact: true })).toBeVisible();
 });

@@ -1,26 +1,18 @@
-import { findNamed, sameName } from "../base/names";
-import { nearestName } from "../base/nearest";
+import { findNamed } from "../base/names";
 import type { Mend, Problem, Span } from "../base/problem";
 import type { ValueType } from "../base/value";
 import { callExpr, extractExpr } from "./check-call";
 import { type Checking, call, TYPE_WORDS } from "./checking";
-import { type Definition, Definitions, type FormulaText, type Use, type Used } from "./definitions";
-import type { BoundName, Checked, Expr, Level, Scope, ScopeColumn, ScopeTable } from "./expr";
+import { type Definition, Definitions, type FormulaText, type Use } from "./definitions";
+import type { Checked, Expr, Level, Scope, ScopeTable } from "./expr";
 import { type ScalarName, sharedType } from "./functions";
-import { circleOf, pathsBetween, pathText, reachedFrom } from "./links";
 import { parseFormula } from "./parse";
+import { quoteName } from "./quote-name";
+import { type NameContext, NameResolver } from "./resolve-names";
 import { measureNamed, tableNamed } from "./scope-names";
 import type { Node } from "./tree";
 
 const MAX_TREE_DEPTH = 1500;
-const SHOWN_OF_CIRCLE = 12;
-
-const isBare = (name: string) => /^[\p{L}_][\p{L}\p{M}\p{N}_$]*$/u.test(name);
-
-/** A name as a formula writes it: bare where it can be, else in double quotes. */
-export function quoteName(name: string): string {
-  return isBare(name) ? name : `"${name.replaceAll('"', '""')}"`;
-}
 
 const parsed = new Map<string, ReturnType<typeof parseFormula>>();
 const MOST_PARSED = 3000;
@@ -36,23 +28,16 @@ function parseOnce(formula: string) {
 
 class Checker implements Checking {
   readonly problems: Problem[] = [];
-  readonly columns = new Map<string, { table: string; column: string }>();
-  readonly measures = new Set<string>();
-  readonly inputs = new Set<string>();
-  readonly names: BoundName[] = [];
+  readonly names: NameResolver;
   private depth = 0;
 
   constructor(
-    private readonly scope: Scope,
     readonly table: ScopeTable | null,
     private readonly source: string,
-    /** Whether this is the formula of a derived column. */
-    private readonly derived: boolean,
-    /** What a measure or derived column is that the formula uses. */
-    private readonly use: Use,
-    /** The name of the measure that the formula is of, or null. */
-    private readonly self: string | null,
-  ) {}
+    context: NameContext,
+  ) {
+    this.names = new NameResolver(this, context);
+  }
 
   fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr {
     this.problems.push({
@@ -90,9 +75,9 @@ class Checker implements Checking {
       case "literal":
         return { op: "constant", type: node.type, value: node.value };
       case "input":
-        return this.input(node);
+        return this.names.input(node);
       case "name":
-        return this.name(node, level);
+        return this.names.name(node, level);
       case "unary": {
         const arg = sub(node.arg);
         if (node.op === "not")
@@ -172,210 +157,6 @@ class Checker implements Checking {
       label,
       text: before + this.source.slice(span.start, span.end) + after,
     };
-  }
-
-  private input(node: Node & { kind: "input" }): Expr {
-    if (this.derived)
-      return this.fail(
-        "level",
-        node,
-        `A derived column is computed once for each row, so it cannot use the input :${node.name}. Use the input in a measure.`,
-      );
-    const input = this.scope.inputs.find((i) => sameName(i.name, node.name));
-    if (input) {
-      this.inputs.add(input.name);
-      return { op: "input", type: input.type, name: input.name };
-    }
-    const near = nearestName(
-      node.name,
-      this.scope.inputs.map((i) => i.name),
-    );
-    const mends = near ? [{ start: node.start, end: node.end, label: `Use :${near}`, text: `:${near}` }] : [];
-    const advice = near
-      ? `Did you mean :${near}?`
-      : this.scope.inputs.length
-        ? `The inputs are ${this.scope.inputs.map((i) => `:${i.name}`).join(", ")}.`
-        : "Add the input first.";
-    return this.fail("name", node, `There is no input called “${node.name}”. ${advice}`, mends);
-  }
-
-  /**
-   * A bare name is a column of the formula's own table, else one reached through links, else a measure. At
-   * group level, where a column has many values, it is a measure first, other than the formula's own.
-   */
-  private name(node: Node & { kind: "name" }, level: Level): Expr {
-    if (node.parts.length > 2) return this.fail("name", node, "A name has at most two parts: table.column.");
-    if (node.parts.length === 2) return this.qualified(node, level);
-    const name = node.parts[0];
-    const measure = measureNamed(this.scope, name);
-    if (measure && level === "group" && !(this.self !== null && sameName(this.self, name)))
-      return this.measure(node, measure, level);
-    const columnOf = (table: ScopeTable | undefined) => findNamed(table?.columns ?? [], name);
-    const own = this.table && columnOf(this.table);
-    if (own && this.table) return this.column(node, this.table, own, level);
-    const reached = this.table
-      ? reachedFrom(this.scope.links ?? [], this.table.name).map((r) => tableNamed(this.scope, r))
-      : [];
-    const having = reached.filter((t): t is ScopeTable => columnOf(t) !== undefined);
-    if (having.length > 1) {
-      const written = having.map((t) => `${quoteName(t.name)}.${quoteName(name)}`);
-      const mends = written.map((text) => ({ start: node.start, end: node.end, label: `Use ${text}`, text }));
-      return this.fail(
-        "name",
-        node,
-        `“${name}” could be ${written.join(" or ")}. Write the table before it.`,
-        mends,
-      );
-    }
-    if (having.length === 1) return this.column(node, having[0], columnOf(having[0]) as ScopeColumn, level);
-    if (measure) return this.measure(node, measure, level);
-    const known = [
-      ...(this.table?.columns.map((c) => c.name) ?? []),
-      ...this.scope.measures.map((m) => m.name),
-      ...reached.flatMap((t) => t?.columns.map((c) => c.name) ?? []),
-    ];
-    const what = this.table ? `column of ${this.table.name} and no measure` : "column or measure";
-    return this.unknown(node, name, what, known);
-  }
-
-  private qualified(node: Node & { kind: "name" }, level: Level): Expr {
-    const { tables } = this.scope;
-    const table = tables.find((t) => sameName(t.name, node.parts[0]));
-    if (!table)
-      return this.unknown(
-        node,
-        node.parts[0],
-        "table",
-        tables.map((t) => t.name),
-      );
-    const column = table.columns.find((c) => sameName(c.name, node.parts[1]));
-    if (column) return this.column(node, table, column, level);
-    return this.unknown(
-      node,
-      node.parts[1],
-      `column in ${table.name}`,
-      table.columns.map((c) => `${table.name}.${c.name}`),
-    );
-  }
-
-  private unknown(span: Span, name: string, what: string, known: string[]): Expr {
-    const { start, end } = span;
-    const near = nearestName(name, known);
-    const mends = near
-      ? [{ start, end, label: `Use ${near}`, text: near.split(".").map(quoteName).join(".") }]
-      : [];
-    if (this.written(span) === `"${name}"`) {
-      // Double quotes hold a name; a text stands in single ones.
-      const text = `'${name.replaceAll("'", "''")}'`;
-      const message = `There is no ${what} called “${name}”. A text stands in single quotes: ${text}.`;
-      return this.fail("name", span, message, [
-        { start, end, label: `Use the text ${text}`, text },
-        ...mends,
-      ]);
-    }
-    const advice = near
-      ? ` Did you mean ${near}?`
-      : known.length
-        ? ` There are ${known.slice(0, 6).join(", ")}${known.length > 6 ? " and more" : ""}.`
-        : "";
-    return this.fail("name", span, `There is no ${what} called “${name}”.${advice}`, mends);
-  }
-
-  /** Reports unless links lead to the table in exactly one way. */
-  private reaches(node: Span, table: ScopeTable, column: string): boolean {
-    if (table === this.table || !this.table) return true;
-    const links = this.scope.links ?? [];
-    const circle = circleOf(links);
-    const paths = pathsBetween(links, this.table.name, table.name);
-    if (circle)
-      this.fail(
-        "circle",
-        node,
-        `These tables are linked in a circle: ${circle.join(" → ")}. Remove one of the links on the Data step.`,
-      );
-    else if (paths.length === 0)
-      this.fail(
-        "name",
-        node,
-        `No link leads from ${this.table.name} to ${table.name}, so ${table.name}.${column} has no value for its rows. Link the two tables on the Data step.`,
-      );
-    else if (paths.length > 1)
-      this.fail(
-        "name",
-        node,
-        `There is more than one way from ${this.table.name} to ${table.name}: ${paths.map(pathText).join("; or ")}. Remove one of the links on the Data step.`,
-      );
-    return !circle && paths.length === 1;
-  }
-
-  private column(node: Span, table: ScopeTable, column: ScopeColumn, level: Level): Expr {
-    if (!this.table)
-      return this.fail(
-        "name",
-        node,
-        `${table.name}.${column.name} needs rows. Choose the measure's table first.`,
-      );
-    if (!this.reaches(node, table, column.name)) return { op: "constant", type: "null", value: null };
-    this.columns.set(`${table.name}\n${column.name}`, { table: table.name, column: column.name });
-    this.names.push({ start: node.start, end: node.end, table: table.name, column: column.name });
-    const type =
-      column.formula === undefined ? column.type : this.derivedType(node, table, column, column.formula);
-    if (type === null) return { op: "constant", type: "null", value: null };
-    if (level === "group") {
-      const aggregate = type === "number" ? "avg" : type === "boolean" ? "count" : "max";
-      const written = this.source.slice(node.start, node.end);
-      const mends = (type === "number" ? ["sum", "avg"] : [aggregate]).map((a) =>
-        this.wrapMend(node, `${a}(`, ")", `Wrap it: ${a}(${written})`),
-      );
-      return this.fail(
-        "level",
-        node,
-        `${column.name} has one value per row here: wrap it, for example ${aggregate}(${written}).`,
-        mends,
-      );
-    }
-    return { op: "column", type, table: table.name, column: column.name };
-  }
-
-  /** The type of a derived column, by its own formula; null when that has a problem, which is reported. */
-  private derivedType(node: Span, table: ScopeTable, column: ScopeColumn, formula: string): ValueType | null {
-    const used = this.use({ level: "derived", name: column.name, table: table.name, formula });
-    const checked = this.sound(node, used, `The derived column ${table.name}.${column.name}`);
-    return checked?.type ?? null;
-  }
-
-  private measure(node: Span, measure: Scope["measures"][number], level: Level): Expr {
-    this.measures.add(measure.name);
-    this.names.push({ start: node.start, end: node.end, measure: measure.name });
-    if (level === "row")
-      return this.fail(
-        "level",
-        node,
-        `${measure.name} is a measure: it has one value per group and cannot stand ${this.derived ? "in a derived column" : "inside an aggregate or a filter"}.`,
-      );
-    const used = this.use({ level: "group", ...measure });
-    const checked = this.sound(node, used, `The measure ${measure.name}`);
-    return checked?.node ?? { op: "constant", type: "null", value: null };
-  }
-
-  /**
-   * What a used definition was checked to be, where it is sound; else null, and what is wrong with it is
-   * reported.
-   */
-  private sound(node: Span, used: Used | { circle: string[] } | null, what: string): Used | null {
-    // Not known yet: this check is only for finding what it uses, and is done again.
-    if (used === null) return null;
-    if ("circle" in used) {
-      this.fail("circle", node, circleText(used.circle));
-      return null;
-    }
-    if (!used.checked.expr) {
-      const circle = used.checked.problems.find((p) => p.code === "circle");
-      if (circle) this.fail("circle", node, circle.message);
-      else this.fail("name", node, `${what} has a problem of its own. Mend it first.`);
-      return null;
-    }
-    return used;
   }
 
   private binary(node: Node & { kind: "binary" }, left: Expr, right: Expr): Expr {
@@ -478,20 +259,6 @@ type Comparison = (typeof COMPARISONS)[number] | (ScalarName & "is_distinct");
 const isComparison = (op: string): op is (typeof COMPARISONS)[number] =>
   (COMPARISONS as readonly string[]).includes(op);
 
-/** The tables or measures of a circle, shown whole while it is short. */
-function circleText(circle: string[]): string {
-  const what = circle[0].includes(".") ? "derived columns" : "measures";
-  const shown =
-    circle.length <= SHOWN_OF_CIRCLE
-      ? circle
-      : [
-          ...circle.slice(0, SHOWN_OF_CIRCLE - 3),
-          `${circle.length - SHOWN_OF_CIRCLE + 1} more`,
-          ...circle.slice(-2),
-        ];
-  return `These ${what} use each other in a circle: ${shown.join(" → ")}.`;
-}
-
 /** What a derived column needs that has no formula yet. */
 function emptyDerived(table: ScopeTable | null): string {
   const [first] = table?.columns ?? [];
@@ -505,7 +272,7 @@ function checkOne(text: FormulaText | Definition, scope: Scope, use: Use): Check
   const { node, problems } = parseOnce(formula);
   const own = table === null ? null : (tableNamed(scope, table) ?? null);
   const self = level === "group" && "name" in text ? text.name : null;
-  const checker = new Checker(scope, own, formula, level === "derived", use, self);
+  const checker = new Checker(own, formula, { scope, derived: level === "derived", use, self });
   if (table !== null && !own)
     checker.problems.push({
       code: "name",
@@ -524,11 +291,11 @@ function checkOne(text: FormulaText | Definition, scope: Scope, use: Use): Check
     type: expr.type,
     problems: found,
     uses: {
-      columns: [...checker.columns.values()],
-      measures: [...checker.measures],
-      inputs: [...checker.inputs],
+      columns: [...checker.names.columns.values()],
+      measures: [...checker.names.measures],
+      inputs: [...checker.names.inputs],
     },
-    names: checker.names.sort((a, b) => a.start - b.start),
+    names: checker.names.names.sort((a, b) => a.start - b.start),
   };
 }
 

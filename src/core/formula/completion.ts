@@ -1,9 +1,9 @@
 import { findNamed } from "../base/names";
 import { AGGREGATES, type AggregateEntry } from "./aggregates";
-import { quoteName } from "./check";
 import type { Level, Scope, ScopeColumn } from "./expr";
 import { FUNCTIONS } from "./functions";
 import { reachedFrom } from "./links";
+import { quoteName } from "./quote-name";
 import { tokenize } from "./tokens";
 
 /** A name or a form that can stand in a formula: what is written, what it is, and a line of help. */

@@ -1,6 +1,7 @@
 import { sameName } from "../base/names";
-import { checkFormula, derivedType, quoteName } from "../formula/check";
+import { checkFormula, derivedType } from "../formula/check";
 import type { Scope, ScopeColumn } from "../formula/expr";
+import { quoteName } from "../formula/quote-name";
 import { tokenize } from "../formula/tokens";
 import { calendarOf } from "./conventions";
 import type { Project } from "./schema";

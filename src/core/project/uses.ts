@@ -45,3 +45,21 @@ export function usesOfInput(
     boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
   };
 }
+
+/** The visuals whose numbers an input moves: by a phrase, by a text, or by a measure, through others too. */
+export function movedByInput(project: Project, id: string): Visual[] {
+  const { measures, visuals } = usesOfInput(project, id);
+  const scope = scopeOf(project);
+  const uses = project.measures.map((m) => ({
+    measure: m,
+    of: checkFormula(m.formula, scope, m.table, "group", m.name).uses.measures,
+  }));
+  const moved = new Set(measures);
+  for (let before = -1; before !== moved.size; ) {
+    before = moved.size;
+    for (const { measure, of } of uses)
+      if ([...moved].some((m) => of.some((name) => sameName(name, m.name)))) moved.add(measure);
+  }
+  const ids = new Set([...moved].map((m) => m.id));
+  return project.visuals.filter((v) => visuals.includes(v) || measuresOf(v).some((m) => ids.has(m)));
+}

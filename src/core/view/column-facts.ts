@@ -1,4 +1,4 @@
-import { quoteName } from "../formula/check";
+import { quoteName } from "../formula/quote-name";
 import type { QueryInput, Result } from "../plan/query";
 import type { Named } from "../project/names";
 import { type OfferedColumn, offeredColumns } from "../project/offered";

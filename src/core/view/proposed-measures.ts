@@ -1,6 +1,6 @@
 import { sameName } from "../base/names";
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
-import { quoteName } from "../formula/check";
+import { quoteName } from "../formula/quote-name";
 import { newMeasure } from "../project/defaults";
 import { freeName } from "../project/names";
 import { type OfferedColumn, offeredColumns } from "../project/offered";

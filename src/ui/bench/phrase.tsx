@@ -1,6 +1,6 @@
 "use client";
 import { Popover } from "radix-ui";
-import { type ReactNode, Suspense, useState } from "react";
+import { type ReactNode, useState } from "react";
 
 const TONES = {
   data: "border-verdigris bg-tint text-verdigris-deep",
@@ -36,7 +36,7 @@ export function Phrase({
       >
         {text}
       </Popover.Trigger>
-      {open && <Suspense>{children(() => setOpen(false))}</Suspense>}
+      {open && children(() => setOpen(false))}
     </Popover.Root>
   );
 }

@@ -1,5 +1,5 @@
 "use client";
-import { lazy, memo } from "react";
+import { memo } from "react";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import { scaleOf } from "@/core/kinds/anatomy/scale";
 import { areShares, firstZones } from "@/core/kinds/gauge/zones";
@@ -10,6 +10,7 @@ import { saysTheSame } from "@/core/view/look";
 import { styleOf } from "@/core/view/picture";
 import { type SentenceToken, say } from "@/core/view/sentence";
 import { useDesign } from "../shared/design";
+import { Fetched, later } from "../shared/fetched-later";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { Phrase } from "./phrase";
@@ -17,7 +18,7 @@ import { Phrase } from "./phrase";
 // The choices are fetched when somebody is about to open a phrase.
 /** Fetches the choices of phrases. */
 export const fetchChoices = () => import("./phrase-choices");
-const PhraseChoices = lazy(() => fetchChoices().then((m) => ({ default: m.PhraseChoices })));
+const CHOICES = later(() => fetchChoices().then((m) => m.PhraseChoices));
 
 /**
  * A name for each token that stays with it while others come and go: what it changes, or the words before it.
@@ -72,14 +73,7 @@ export const Sentence = memo(
               fetch={() => void fetchChoices()}
             >
               {(close) => (
-                <PhraseChoices
-                  token={token}
-                  saying={saying}
-                  format={format}
-                  palette={palette}
-                  set={set}
-                  close={close}
-                />
+                <Fetched of={CHOICES} with={{ token, saying, format, palette, set, close }} waiting={null} />
               )}
             </Phrase>
           );

@@ -1,28 +1,29 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useSearchParams } from "next/navigation";
-import { lazy, memo, Suspense, useEffect, useMemo, useRef, useState } from "react";
+import { type MouseEvent, memo, useEffect, useMemo, useRef, useState } from "react";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
 import type { Measure, Visual } from "@/core/project/schema";
 import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
 import type { VisualData } from "@/core/rows/visual-data";
-import { sceneOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
-import { useDesign } from "../shared/design";
+import { Fetched, later } from "../shared/fetched-later";
 import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
+import { useItemMenu } from "../shared/item-menu";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useFindings } from "../shared/review";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
-import { StaticPicture } from "../shared/static-picture";
 import { TemplateField } from "../shared/template-field";
 import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
+import { VisualThumbnail } from "../shared/visual-thumbnail";
 import { DialPanel } from "./dial-controls";
 import { DialHelpLine } from "./dial-help-line";
 import { Findings } from "./findings";
@@ -33,9 +34,13 @@ import { useSentences, useVisual } from "./sentences";
 import { Stage } from "./stage";
 import { Trials } from "./trials";
 
+const RenameDialog = dynamic(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), {
+  ssr: false,
+});
+
 // Where visuals begin is fetched when somebody is about to add one, or a while after the screen stands.
 const fetchGallery = () => import("./gallery");
-const Gallery = lazy(() => fetchGallery().then((m) => ({ default: m.Gallery })));
+const GALLERY = later(() => fetchGallery().then((m) => m.Gallery));
 /** What opens on a click is fetched so long after the screen stands, so that it does while the server is away. */
 const FETCH_AFTER = 2000;
 
@@ -47,31 +52,15 @@ interface ThumbnailProps {
   theme: ThemeName;
   chosen: boolean;
   onOpen: (id: string) => void;
+  onMenu: (id: string, event: MouseEvent<HTMLElement>) => void;
 }
 
 /** A visual in the list; drawn again only when it changes itself. */
 const Thumbnail = memo(
-  function Thumbnail({ id, data, open, theme, chosen, onOpen }: ThumbnailProps) {
+  function Thumbnail({ id, data, open, theme, chosen, onOpen, onMenu }: ThumbnailProps) {
     const visual = useVisual(id);
-    const design = useDesign();
     // While dials turn, the stage goes first.
     const shown = useSettled(visual);
-    const scene = useMemo(
-      () =>
-        sceneOf(
-          {
-            ...shown,
-            dials: { ...shown.dials, "heading.shown": false, "frame.border": false, "frame.padding": 6 },
-          },
-          data,
-          design,
-          {
-            size: { width: 220, height: 132 },
-            theme,
-          },
-        ),
-      [shown, data, design, theme],
-    );
     return (
       <button
         type="button"
@@ -79,9 +68,10 @@ const Thumbnail = memo(
         title={visual.name}
         aria-current={chosen}
         onClick={() => onOpen(visual.id)}
+        onContextMenu={(event) => onMenu(visual.id, event)}
         className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${chosen ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
       >
-        <StaticPicture scene={scene} label="" className="h-auto w-full" />
+        <VisualThumbnail visual={shown} data={data} theme={theme} />
         <span className="mt-1 flex items-center gap-1.5 text-xs font-medium">
           <span className="truncate">{visual.name}</span>
           {open > 0 && (
@@ -168,6 +158,25 @@ export function VisualsScreen() {
     choose(id);
   };
   const panel = useRef<HTMLElement>(null);
+  const copy = (id: string) => {
+    const now = store.getState().document.visuals.find((v) => v.id === id);
+    if (now) add({ ...now, name: `${now.name} copy` });
+  };
+  const remove = ({ id, name }: Visual) => {
+    apply({ type: "remove visual", id });
+    toast(`${name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+  };
+  const { menuOf, menu } = useItemMenu();
+  const [renaming, setRenaming] = useState<Visual | null>(null);
+  const openMenu = (id: string, event: MouseEvent<HTMLElement>) => {
+    const now = store.getState().document.visuals.find((v) => v.id === id);
+    if (!now) return;
+    menuOf(now.name, [
+      { label: "Rename …", run: () => setRenaming(now) },
+      { label: "Duplicate", run: () => copy(id) },
+      { label: "Remove", run: () => remove(now) },
+    ])(event);
+  };
   const shows = !adding && visual && data;
   return (
     <div
@@ -186,6 +195,7 @@ export function VisualsScreen() {
             theme={theme}
             chosen={!adding && v.id === visual?.id}
             onOpen={open}
+            onMenu={openMenu}
           />
         ))}
         <button
@@ -196,6 +206,14 @@ export function VisualsScreen() {
           <Plus size={14} /> New visual
         </button>
       </ItemList>
+      {menu}
+      {renaming && (
+        <RenameDialog
+          name={renaming.name}
+          onRename={(name) => apply({ type: "change visual", id: renaming.id, change: { name } })}
+          onClose={() => setRenaming(null)}
+        />
+      )}
       {shows ? (
         <div className="areas-flat flex min-h-0 min-w-0 flex-col">
           <div className="border-b border-rule px-5 py-2.5">
@@ -219,13 +237,14 @@ export function VisualsScreen() {
           <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
         </div>
       ) : (
-        <Suspense fallback={<p className="p-6 text-muted">Opening …</p>}>
-          <Gallery
-            table={drawn}
-            onPick={add}
-            onCancel={visuals.length ? () => setAdding(false) : undefined}
-          />
-        </Suspense>
+        <Fetched
+          of={GALLERY}
+          with={{
+            table: drawn,
+            onPick: add,
+            onCancel: visuals.length ? () => setAdding(false) : undefined,
+          }}
+        />
       )}
       {shows && (
         <aside
@@ -241,10 +260,7 @@ export function VisualsScreen() {
                 type="button"
                 className="icon-button size-7"
                 aria-label="Copy this visual"
-                onClick={() => {
-                  const now = store.getState().document.visuals.find((v) => v.id === visual.id) ?? visual;
-                  add({ ...now, name: `${now.name} copy` });
-                }}
+                onClick={() => copy(visual.id)}
               >
                 <Copy size={14} />
               </button>
@@ -252,13 +268,7 @@ export function VisualsScreen() {
                 type="button"
                 className="icon-button size-7"
                 aria-label="Remove this visual"
-                onClick={() => {
-                  apply({ type: "remove visual", id: visual.id });
-                  choose(null);
-                  toast(`${visual.name} is removed.`, {
-                    action: { label: "Undo", onClick: () => store.getState().undo() },
-                  });
-                }}
+                onClick={() => remove(visual)}
               >
                 <Trash2 size={14} />
               </button>

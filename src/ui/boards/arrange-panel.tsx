@@ -9,13 +9,19 @@ import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
+import { useTheme } from "../shared/theme";
+import { useVisualsData } from "../shared/visual-data";
+import { VisualThumbnail } from "../shared/visual-thumbnail";
 
 /** What can be put on a board: visuals, texts, filters and inputs; and the controls it has. */
 export function ArrangePanel({ board }: { board: Board }) {
   const project = useProject((s) => s.document);
   const { visuals, inputs } = project;
   const apply = useProject((s) => s.apply);
+  const theme = useTheme((s) => s.theme);
+  const data = useVisualsData(visuals);
   const [column, setColumn] = useState("");
+  const phone = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
   const offered = offeredFilters(project, board);
   const columns = offered.map((f, i) => ({ value: String(i), label: f.text }));
   const addFilter = () => {
@@ -37,12 +43,13 @@ export function ArrangePanel({ board }: { board: Board }) {
         {visuals.length === 0 && (
           <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>
         )}
-        {visuals.map((v) => (
+        {visuals.map((v, i) => (
           <button
             key={v.id}
             type="button"
             aria-label={`Add ${v.name}`}
-            className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
+            title={v.name}
+            className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet py-1 pr-2.5 pl-1 text-left text-sm hover:border-verdigris"
             onClick={() =>
               apply({
                 type: "add tile",
@@ -52,7 +59,13 @@ export function ArrangePanel({ board }: { board: Board }) {
               })
             }
           >
-            <span className="truncate">{v.name}</span>
+            <span className="w-14 shrink-0">
+              <VisualThumbnail visual={v} data={data[i].data} theme={theme} />
+            </span>
+            <span className="min-w-0 flex-1">
+              <span className="block truncate">{v.name}</span>
+              <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
+            </span>
             <Plus size={13} className="shrink-0 text-muted" />
           </button>
         ))}
@@ -156,6 +169,21 @@ export function ArrangePanel({ board }: { board: Board }) {
                 />
               ),
           )}
+        </section>
+      )}
+      {phone.length > 0 && (
+        <section aria-label="Order on a phone">
+          <h2 className="section-title pb-1">Order on a phone</h2>
+          <ol className="list-decimal pl-5 text-sm">
+            {phone.map((tile) => (
+              <li key={tile.id} className="truncate">
+                {tile.type === "text"
+                  ? `Text: ${tile.text || "empty"}`
+                  : (visuals.find((v) => v.id === tile.visual)?.name ?? "a visual that was removed")}
+              </li>
+            ))}
+          </ol>
+          <p className="mt-1 text-xs text-muted">From the top row to the bottom one, each from the left.</p>
         </section>
       )}
       <p className="text-xs text-muted">

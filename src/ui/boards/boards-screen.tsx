@@ -12,6 +12,7 @@ import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
 import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
+import { useItemMenu } from "../shared/item-menu";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
@@ -27,6 +28,9 @@ import { TextTile, VisualTile } from "./tile-content";
 const ArrangePanel = dynamic(() => import("./arrange-panel").then((m) => m.ArrangePanel), { ssr: false });
 const ArrangeGrid = dynamic(() => import("./arrange-grid").then((m) => m.ArrangeGrid), { ssr: false });
 const CommitField = dynamic(() => import("../shared/commit-field").then((m) => m.CommitField), {
+  ssr: false,
+});
+const RenameDialog = dynamic(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), {
   ssr: false,
 });
 const TileFindings = dynamic(() => import("./tile-findings").then((m) => m.TileFindings), { ssr: false });
@@ -204,6 +208,8 @@ export function BoardsScreen() {
   const store = useProjectStore();
   const [board, choose] = useSelected("board", boards);
   const [arranging, setArranging] = useState(false);
+  const { menuOf, menu } = useItemMenu();
+  const [renaming, setRenaming] = useState<Board | null>(null);
   const path = usePathname();
   const presents = useSearchParams().get("present") === "1";
   const present = (on: boolean) => {
@@ -232,6 +238,25 @@ export function BoardsScreen() {
     apply({ type: "add board", board: made });
     choose(made.id);
     setArranging(true);
+  };
+  const duplicate = (of: Board) => {
+    const name = freeLabel(
+      `${of.name} copy`.slice(0, 110),
+      boards.map((b) => b.name),
+    );
+    const made: Board = {
+      id: newId(),
+      name,
+      tiles: of.tiles.map((tile) => ({ ...tile, id: newId() })),
+      controls: of.controls.map((control) => ({ ...control, id: newId() })),
+    };
+    apply({ type: "add board", board: made });
+    choose(made.id);
+  };
+  const remove = ({ id, name }: Board) => {
+    apply({ type: "remove board", id });
+    setArranging(false);
+    toast(`${name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
   };
   if (!board) {
     return (
@@ -263,6 +288,11 @@ export function BoardsScreen() {
               title={b.name}
               aria-current={b.id === board.id}
               onClick={() => choose(b.id)}
+              onContextMenu={menuOf(b.name, [
+                { label: "Rename …", run: () => setRenaming(b) },
+                { label: "Duplicate", run: () => duplicate(b) },
+                { label: "Remove", run: () => remove(b) },
+              ])}
               className={`h-7 max-w-60 shrink-0 truncate rounded-sm px-2.5 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
             >
               {b.name}
@@ -277,14 +307,7 @@ export function BoardsScreen() {
               type="button"
               className="icon-button size-7"
               aria-label={`Remove the board ${board.name}`}
-              onClick={() => {
-                apply({ type: "remove board", id: board.id });
-                setArranging(false);
-                choose(null);
-                toast(`${board.name} is removed.`, {
-                  action: { label: "Undo", onClick: () => store.getState().undo() },
-                });
-              }}
+              onClick={() => remove(board)}
             >
               <Trash2 size={14} />
             </button>
@@ -301,6 +324,14 @@ export function BoardsScreen() {
             <Play size={14} /> Present
           </button>
         </ItemList>
+      )}
+      {menu}
+      {renaming && (
+        <RenameDialog
+          name={renaming.name}
+          onRename={(name) => apply({ type: "rename board", id: renaming.id, name })}
+          onClose={() => setRenaming(null)}
+        />
       )}
       <div className="min-h-0 flex-1 narrow:overflow-auto">
         <BoardPage

@@ -110,7 +110,7 @@ export function CellEditor({
           <Plus size={13} /> Column
         </button>
         <button type="button" className="button" onClick={onLeave}>
-          Leave it
+          Do not save
         </button>
         <button type="button" className="button button-strong" disabled={saving} onClick={() => void save()}>
           {saving ? "Saving …" : "Save the cells"}

@@ -175,7 +175,7 @@ export function DataScreen() {
         </div>
         <ItemList label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
           {tables.map((t) => {
-            const here = view === "table" && t.id === table?.id;
+            const here = view === "table" && t.id === (typing ? typing.table?.id : table?.id);
             return (
               <button
                 key={t.id}
@@ -210,7 +210,7 @@ export function DataScreen() {
         )}
       </aside>
       <section
-        className={`flex min-h-0 min-w-0 flex-col narrow:h-[max(26rem,70vh)] ${view === "links" ? "col-span-2" : ""}`}
+        className={`flex min-h-0 min-w-0 flex-col narrow:h-[max(26rem,70vh)] ${view === "links" || typing ? "col-span-2" : ""}`}
       >
         {problems.length > 0 && (
           <Notice
@@ -267,7 +267,7 @@ export function DataScreen() {
           </div>
         )}
       </section>
-      {view === "table" && (
+      {view === "table" && !typing && (
         <aside
           aria-label="Column and table"
           className="areas-side min-h-0 overflow-auto border-l border-rule bg-panel"

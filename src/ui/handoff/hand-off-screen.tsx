@@ -1,7 +1,8 @@
 "use client";
 import { Download, FileJson } from "lucide-react";
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { formatNumber } from "@/core/base/number-format";
+import { kindOf } from "@/core/kinds";
 import { frameProblem } from "@/core/project/frame-limits";
 import { sceneOf } from "@/core/view/picture";
 import { api } from "../shared/api";
@@ -14,8 +15,9 @@ import { Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { StaticPicture } from "../shared/static-picture";
-import type { ThemeName } from "../shared/theme";
+import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
+import { VisualThumbnail } from "../shared/visual-thumbnail";
 
 /** The fifth step: what can be taken away, and how it will look there. */
 export function HandOffScreen() {
@@ -28,8 +30,9 @@ export function HandOffScreen() {
   const [scale, setScale] = useState("2");
   const [withFonts, setWithFonts] = useState(false);
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
-  const shown = useMemo(() => (visual ? [visual] : []), [visual]);
-  const [pictured] = useVisualsData(shown);
+  const appTheme = useTheme((s) => s.theme);
+  const all = useVisualsData(visuals);
+  const pictured = all[visual ? visuals.indexOf(visual) : -1];
   const data = pictured?.data;
   const now = size ?? visual?.size ?? { width: 400, height: 330 };
   const scene = visual && data ? sceneOf(visual, data, design, { theme, size: now }) : null;
@@ -66,7 +69,7 @@ export function HandOffScreen() {
     <div className="areas grid h-full grid-cols-[220px_minmax(0,1fr)_300px] max-lg:grid-cols-[168px_minmax(0,1fr)_260px]">
       <ItemList label="Visuals" className="areas-list min-h-0 overflow-auto border-r border-rule py-3">
         <h2 className="px-4 pb-1 text-xs text-muted">Visuals</h2>
-        {visuals.map((v) => (
+        {visuals.map((v, i) => (
           <button
             key={v.id}
             type="button"
@@ -77,9 +80,15 @@ export function HandOffScreen() {
               choose(v.id);
               setSize(null);
             }}
-            className={`block w-full truncate border-l-[3px] px-3.5 py-2 text-left ${v.id === visual?.id ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
+            className={`flex w-full items-center gap-2 border-l-[3px] px-3 py-1.5 text-left ${v.id === visual?.id ? "border-verdigris bg-tint" : "border-transparent hover:bg-well"}`}
           >
-            {v.name}
+            <span className="w-14 shrink-0 rounded-sm bg-sheet">
+              <VisualThumbnail visual={v} data={all[i].data} theme={appTheme} />
+            </span>
+            <span className="min-w-0">
+              <span className="block truncate font-semibold">{v.name}</span>
+              <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
+            </span>
           </button>
         ))}
         {visuals.length === 0 && <p className="px-4 text-sm text-muted">There is no visual yet.</p>}

@@ -15,6 +15,7 @@ import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { TypedNumber } from "../shared/typed-number";
 import { FormatControls } from "./format-controls";
+import { InputPreview } from "./input-preview";
 
 /** What an input can be set to: any value, a list of its own, or what stands in a column. */
 function Choices({
@@ -147,7 +148,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
   const start = { number: 0, text: "", date: "2026-01-01" };
   return (
     <div className="areas-flat grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
-      <section className="px-6 pt-5">
+      <section className="min-h-0 overflow-auto px-6 pt-5 pb-6 narrow:overflow-visible">
         <p className="text-sm text-muted">Input</p>
         <div className="max-w-md [&_.field]:h-10 [&_.field]:text-lg [&_.field]:font-semibold">
           <CommitField
@@ -173,7 +174,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
         </div>
         <p className="mt-1 mb-4 font-mono text-sm text-muted">:{input.name}</p>
         <div className="flex max-w-md flex-col gap-2">
-          <Labelled label="Type">
+          <Labelled label="Holds a">
             {(id) => (
               <Choose
                 id={id}
@@ -230,6 +231,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
             </>
           )}
         </div>
+        <InputPreview input={input} onChange={(value) => set({ value })} />
       </section>
       <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         <h2 className="section-title">Shown as</h2>

@@ -10,10 +10,31 @@ import { onProjectEvent } from "../shared/connection";
 import { freeLabel } from "../shared/ids";
 import { Mark } from "../shared/mark";
 import { toast } from "../shared/notice";
+import { useTheme } from "../shared/theme";
 import { KeptThings } from "./kept-things";
 
 const when = (iso: string) =>
   new Date(iso).toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
+
+/** A project's first board, small; nothing where it has none. */
+function BoardPicture({ project }: { project: ProjectSummary }) {
+  const theme = useTheme((s) => s.theme);
+  const [missing, setMissing] = useState(false);
+  return (
+    <span className="flex h-[52px] w-[82px] shrink-0 items-start overflow-hidden rounded-sm border border-rule bg-paper">
+      {!missing && (
+        // biome-ignore lint/performance/noImgElement: made by this server for this list, of any size
+        <img
+          src={`/api/projects/${project.id}/picture?theme=${theme}&revision=${project.revision}`}
+          alt=""
+          loading="lazy"
+          className="h-auto w-full"
+          onError={() => setMissing(true)}
+        />
+      )}
+    </span>
+  );
+}
 
 /** So many projects are found by looking. */
 const FEW = 6;
@@ -154,6 +175,7 @@ export function ProjectsScreen() {
       <ul className="mt-3 divide-y divide-rule rounded-md border border-rule bg-sheet empty:hidden">
         {found.map((project) => (
           <li key={project.id} className="flex flex-wrap items-center gap-x-3 px-4 py-2.5">
+            <BoardPicture project={project} />
             <Link
               href={`/p/${project.id}/data`}
               prefetch={false}

@@ -1,12 +1,13 @@
 "use client";
 import { CalendarDays } from "lucide-react";
 import { Popover } from "radix-ui";
-import { lazy, Suspense, useState } from "react";
+import { useState } from "react";
 import { parseIsoDate } from "@/core/base/calendar";
 import { CommitField } from "./commit-field";
+import { Fetched, later } from "./fetched-later";
 
 // The calendar is fetched when it is first opened.
-const DateCalendar = lazy(() => import("./date-calendar").then((m) => ({ default: m.DateCalendar })));
+const CALENDAR = later(() => import("./date-calendar").then((m) => m.DateCalendar));
 
 /** A date, typed as 2026-05-01 or chosen from a calendar; an empty one where that is allowed. */
 export function DateField({
@@ -52,15 +53,16 @@ export function DateField({
             aria-label={label}
             className="z-50 rounded-md border border-rule bg-sheet p-2 text-ink shadow-stage"
           >
-            <Suspense fallback={<p className="p-4 text-sm text-muted">Opening …</p>}>
-              <DateCalendar
-                value={value}
-                onChoose={(date) => {
+            <Fetched
+              of={CALENDAR}
+              with={{
+                value,
+                onChoose: (date: string) => {
                   onCommit(date);
                   setOpen(false);
-                }}
-              />
-            </Suspense>
+                },
+              }}
+            />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>

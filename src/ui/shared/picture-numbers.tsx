@@ -9,7 +9,7 @@ export function PictureNumbers({ name, datums }: { name: string; datums: PlacedD
       label={`Numbers: ${name}`}
       text="Numbers as a table"
       wide
-      className="sr-only rounded-sm border border-verdigris bg-sheet px-2 py-1 text-sm text-ink focus-visible:not-sr-only focus-visible:absolute focus-visible:top-1 focus-visible:left-1 focus-visible:z-20"
+      className="sr-only rounded-sm border border-verdigris bg-sheet px-2 py-1 text-sm text-ink focus-visible:not-sr-only focus-visible:absolute focus-visible:px-2 focus-visible:py-1 focus-visible:top-1 focus-visible:left-1 focus-visible:z-20"
     >
       {() => {
         const { columns, rows } = tableOf(datums);

@@ -30,7 +30,7 @@ export const sharedParts = (dashes = true) => [
   part("frame", "Frame", [
     choice(
       "grow",
-      "Type and strokes",
+      "Larger tile",
       [
         ["fixed", "stay as set"],
         ["grow", "grow with a tile"],

@@ -1,0 +1,153 @@
+import { expect, type Locator, type Page, test } from "@playwright/test";
+import { goTo, openDemo } from "./steps";
+
+/** Goes on with the Tab key until something has the focus. */
+async function tabTo(page: Page, goal: Locator, most = 120): Promise<void> {
+  for (let i = 0; i < most; i++) {
+    await page.keyboard.press("Tab");
+    if (await goal.evaluate((e) => e === document.activeElement).catch(() => false)) return;
+  }
+  throw new Error(`Tab did not lead to ${goal} in ${most} steps.`);
+}
+
+/** Goes somewhere through the list of everything. */
+async function goBy(page: Page, name: string): Promise<void> {
+  await page.keyboard.press("Control+k");
+  await expect(page.getByRole("combobox", { name: "Go to anything" })).toBeFocused();
+  await page.keyboard.type(name);
+  await page.keyboard.press("Enter");
+}
+
+test("a gauge with zones comes on a board by keyboard alone, and is read mark by mark there", async ({
+  page,
+}) => {
+  await page.goto("/");
+  await tabTo(page, page.getByRole("button", { name: "Load the demo" }));
+  await page.keyboard.press("Enter");
+  await page.waitForURL(/\/data/);
+  await goBy(page, "visuals");
+  await expect(page.getByRole("region", { name: "Stage" })).toBeVisible();
+  // The list is one stop: its items are gone through by arrows.
+  await tabTo(page, page.getByRole("button", { name: "Passengers by route" }));
+  await page.keyboard.press("Tab");
+  await expect(page.getByRole("button", { name: "New visual" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  const gallery = page.getByRole("region", { name: "New visual" });
+  await tabTo(page, gallery.getByRole("button", { name: /On-time rate|Share on time|on time/i }).first());
+  await page.keyboard.press("Enter");
+  await tabTo(page, gallery.getByRole("button", { name: "Gauge", exact: true }));
+  await page.keyboard.press("Enter");
+  const stage = page.getByRole("region", { name: "Stage" });
+  await expect(stage.getByRole("img", { name: /gauge/i })).toBeVisible();
+  const zones = page.getByRole("button", { name: /^with zones|zones/ }).first();
+  await tabTo(page, zones);
+  await page.keyboard.press("Enter");
+  const add = page.getByRole("button", { name: "Zone", exact: true });
+  await tabTo(page, add);
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Zone 1 ends at" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: /^Edge of zone 1/ })).toBeVisible();
+  const put = page.getByRole("button", { name: "Put on a board" });
+  await tabTo(page, put);
+  await page.keyboard.press("Enter");
+  await tabTo(page, page.getByRole("button", { name: "A new board" }));
+  await page.keyboard.press("Enter");
+  await goBy(page, "New board");
+  await expect(page.getByRole("heading", { name: "New board" })).toBeVisible();
+  const picture = page.getByRole("img", { name: /gauge/i });
+  await tabTo(page, picture);
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("tooltip")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("tooltip")).toBeHidden();
+});
+
+test("marks are walked through by arrows with their numbers, picked with Enter, and stand in a table", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const picture = page.getByRole("region", { name: "Stage" }).getByRole("img");
+  await expect(picture.locator("text").filter({ hasText: "Ferrow Isle" })).toBeVisible();
+  await picture.focus();
+  await page.keyboard.press("ArrowRight");
+  const said = page.getByRole("region", { name: "Stage" }).getByRole("status");
+  await expect(said.first()).toHaveText(/^Ferrow Isle, Passengers 1\s321\s014, Share 25\s%$/);
+  await page.keyboard.press("End");
+  await expect(said.first()).toHaveText(/^Other/);
+  await page.keyboard.press("Home");
+  await expect(said.first()).toHaveText(/^Ferrow Isle/);
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  const table = page.getByRole("group", { name: "Numbers: Passengers by route" });
+  await expect(table.getByRole("row")).toHaveCount(8);
+  await expect(table.getByRole("row", { name: /^North Quay 1\s145\s029 22\s%$/ })).toBeVisible();
+});
+
+test("lists are one stop, F6 goes between areas, handles and dials go to their ends", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const stage = page.getByRole("region", { name: "Stage" });
+  await expect(stage).toBeVisible();
+  const list = page.getByRole("navigation", { name: "Visuals" });
+  await list.getByRole("button", { name: "Passengers by route" }).focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(list.getByRole("button", { name: "On-time departures" })).toBeFocused();
+  await page.keyboard.press("Home");
+  await page.keyboard.press("F6");
+  await expect(stage.locator(":focus")).toBeVisible();
+  await page.keyboard.press("Shift+F6");
+  await expect(list.getByRole("button", { name: "Passengers by route" })).toBeFocused();
+  const hole = stage.getByRole("slider", { name: /Hole/ });
+  await hole.focus();
+  await page.keyboard.press("Home");
+  await expect(hole).toHaveAttribute("aria-valuenow", "0");
+  await page.keyboard.press("PageUp");
+  await expect(hole).toHaveAttribute("aria-valuenow", "10");
+  const dial = page.getByRole("slider", { name: "Gap slider", exact: true });
+  await dial.focus();
+  await page.keyboard.press("End");
+  await expect(dial).toHaveAttribute("aria-valuetext", "16 px");
+  await expect(page.getByText("Room between segments; it takes nothing from what they show.")).toBeVisible();
+});
+
+test("items have a menu: renamed, duplicated and removed, with the focus kept", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  const boards = page.getByRole("navigation", { name: "Boards" });
+  const first = boards.getByRole("button").first();
+  const name = (await first.textContent()) ?? "";
+  await first.click({ button: "right" });
+  await page.getByRole("menuitem", { name: "Duplicate" }).click();
+  const copy = boards.getByRole("button", { name: `${name} copy` });
+  await expect(copy).toHaveAttribute("aria-current", "true");
+  await copy.focus();
+  await page.keyboard.press("Shift+F10");
+  await page.getByRole("menuitem", { name: "Rename …" }).press("Enter");
+  await expect(page.getByRole("textbox", { name: "New name" })).toBeFocused();
+  await page.keyboard.type("Quarterly");
+  await page.keyboard.press("Enter");
+  const renamed = boards.getByRole("button", { name: "Quarterly" });
+  await expect(renamed).toBeFocused();
+  await renamed.click({ button: "right" });
+  await page.getByRole("menuitem", { name: "Remove" }).click();
+  await expect(renamed).toBeHidden();
+  await page.getByRole("button", { name: "Undo", exact: true }).first().click();
+  await expect(renamed).toBeVisible();
+});
+
+test("the guide and the keys open inside the application", async ({ page }) => {
+  await openDemo(page);
+  await page.getByRole("button", { name: "Help" }).click();
+  const help = page.getByRole("dialog", { name: "Help" });
+  await expect(help.getByText("go to the next area of the screen")).toBeVisible();
+  const [guide] = await Promise.all([
+    page.waitForEvent("popup"),
+    help.getByRole("link", { name: "Designing a visual" }).click(),
+  ]);
+  await expect(guide.getByRole("heading", { level: 1, name: "Designing a visual" })).toBeVisible();
+  const picture = guide.getByRole("img").first();
+  expect(await picture.evaluate((e: HTMLImageElement) => e.decode().then(() => e.naturalWidth))).toBe(1280);
+});
