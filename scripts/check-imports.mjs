@@ -59,6 +59,7 @@ const LAYERS = [
       "@dnd-kit/utilities",
       "radix-ui",
       "react",
+      "react-dom",
       "react-day-picker",
       "react-grid-layout",
       "date-fns",

@@ -1,5 +1,6 @@
 "use client";
 import { type ReactNode, useId, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 
 /** A button that opens a list in the platform's own popover: it closes with Escape or a click beside it. */
 export function PopoverButton({
@@ -39,8 +40,11 @@ export function PopoverButton({
         ref={list}
         id={id}
         popover="auto"
-        onBeforeToggle={place}
-        onToggle={(event) => setOpen(event.newState === "open")}
+        onBeforeToggle={(event) => {
+          place();
+          // What it holds is there before it opens, so that the next Tab finds it.
+          flushSync(() => setOpen(event.newState === "open"));
+        }}
         role="group"
         aria-label={label}
         className={`${wide ? "w-fit min-w-60 max-w-100" : "w-60"} fixed m-0 max-h-80 overflow-auto rounded-md border border-rule bg-sheet p-1.5 text-ink shadow-stage`}
