@@ -15,13 +15,17 @@ import { styleOf } from "@/core/view/picture";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
+import { Fetched, later } from "../shared/fetched-later";
 import { useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { TemplateField } from "../shared/template-field";
-import { CategoryColours, Rules } from "./colour-controls";
+import { CategoryColours } from "./category-colours";
 import { HELP_ID } from "./dial-help-line";
 import { PaletteDial } from "./palette-dial";
 import { useVisual } from "./sentences";
+
+// Rules are fetched by visuals that are coloured by them.
+const RULES = later(() => import("./rule-list").then((m) => m.Rules));
 
 interface Props {
   dial: Dial;
@@ -338,7 +342,10 @@ export function DialPanel({
   const beside = useMemo(() => {
     if (by === "rule")
       return (
-        <Rules id={id} rules={rules} format={data.format} saying={{ visual: coloured, project: draft }} />
+        <Fetched
+          of={RULES}
+          with={{ id, rules, format: data.format, saying: { visual: coloured, project: draft } }}
+        />
       );
     return by === "category" ? (
       <CategoryColours

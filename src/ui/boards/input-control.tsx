@@ -6,10 +6,13 @@ import type { Value } from "@/core/base/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
 import { meaningsOf } from "../../core/data/typed-number";
-import { Choose } from "../shared/choose";
 import { useColumnValues } from "../shared/column-values";
 import { CommitField } from "../shared/commit-field";
-import { DateField } from "../shared/date-field";
+import { Fetched, later } from "../shared/fetched-later";
+
+// A board without such inputs does not carry them.
+const CHOOSE = later(() => import("../shared/choose").then((m) => m.Choose));
+const DATE_FIELD = later(() => import("../shared/date-field").then((m) => m.DateField));
 
 interface Props {
   input: Input;
@@ -26,17 +29,25 @@ export function InputControl({ input, value, onChange }: Props) {
     <fieldset>
       <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
       {choices !== null ? (
-        <Choose
-          label={input.label}
-          value={String(value)}
-          options={(choices.some((c) => c === value) ? choices : [value, ...choices]).map((c) => ({
-            value: String(c),
-            label: choiceLabel(c, input),
-          }))}
-          onChange={(text) => onChange(choices.find((c) => String(c) === text) ?? value)}
+        <Fetched
+          of={CHOOSE}
+          waiting={<span className="field block w-36">{choiceLabel(value, input)}</span>}
+          with={{
+            label: input.label,
+            value: String(value),
+            options: (choices.some((c) => c === value) ? choices : [value, ...choices]).map((c) => ({
+              value: String(c),
+              label: choiceLabel(c, input),
+            })),
+            onChange: (text: string) => onChange(choices.find((c) => String(c) === text) ?? value),
+          }}
         />
       ) : input.type === "date" ? (
-        <DateField label={input.label} value={String(value ?? "")} onCommit={onChange} />
+        <Fetched
+          of={DATE_FIELD}
+          waiting={<span className="field block w-36">{String(value ?? "")}</span>}
+          with={{ label: input.label, value: String(value ?? ""), onCommit: onChange }}
+        />
       ) : (
         <CommitField label={input.label} value={String(value ?? "")} onCommit={onChange} />
       )}
