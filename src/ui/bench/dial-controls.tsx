@@ -79,7 +79,7 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
             aria-label={`${dial.label} slider`}
             aria-valuetext={withUnit(now, dial.unit)}
             aria-describedby={HELP_ID}
-            className="block size-3.5 rounded-full border border-rule bg-sheet shadow-sm"
+            className="relative block size-3.5 rounded-full border border-rule bg-sheet shadow-sm after:absolute after:-inset-1.5"
           />
         </Slider.Root>
         <div className="[&_.field]:h-7 [&_.field]:px-1 [&_.field]:text-right">
@@ -121,7 +121,7 @@ function DialRow(props: Props) {
           id={id}
           checked={value === true}
           onCheckedChange={onChange}
-          className="relative h-[18px] w-8 justify-self-end rounded-full bg-muted/60 transition-colors data-[state=checked]:bg-verdigris"
+          className="relative h-[18px] w-8 justify-self-end after:absolute after:inset-x-0 after:-inset-y-1 rounded-full bg-muted/60 transition-colors data-[state=checked]:bg-verdigris"
         >
           <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-sheet transition-transform data-[state=checked]:translate-x-4" />
         </Switch.Root>

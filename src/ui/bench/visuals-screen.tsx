@@ -2,7 +2,7 @@
 import { Copy, Plus, Trash2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useSearchParams } from "next/navigation";
-import { type MouseEvent, memo, useEffect, useMemo, useRef, useState } from "react";
+import { type MouseEvent, memo, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
@@ -177,6 +177,9 @@ export function VisualsScreen() {
       { label: "Remove", run: () => remove(now) },
     ])(event);
   };
+  const now = useMemo(() => (visual && data ? { id: visual.id, data, names } : null), [visual, data, names]);
+  // The stage goes first: what stands around it follows when there is time.
+  const around = useDeferredValue(now);
   const shows = !adding && visual && data;
   return (
     <div
@@ -234,7 +237,7 @@ export function VisualsScreen() {
             lit={lit}
             onLit={setLit}
           />
-          <Trials id={visual.id} data={data} chosen={trial} onChoose={setTrial} />
+          {around && <Trials id={around.id} data={around.data} chosen={trial} onChoose={setTrial} />}
         </div>
       ) : (
         <Fetched
@@ -310,8 +313,12 @@ export function VisualsScreen() {
               )}
             </Labelled>
           </section>
-          <FinishPanel id={visual.id} data={data} />
-          <DialPanel id={visual.id} data={data} names={names} lit={lit} onLit={setLit} />
+          {around && (
+            <>
+              <FinishPanel id={around.id} data={around.data} />
+              <DialPanel id={around.id} data={around.data} names={around.names} lit={lit} onLit={setLit} />
+            </>
+          )}
           <DialHelpLine key={visual.id} panel={panel} />
         </aside>
       )}

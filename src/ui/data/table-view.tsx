@@ -93,7 +93,7 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
                   : `${f.column}: ${filterText(f)}`}
                 <button
                   type="button"
-                  className="icon-button size-5"
+                  className="icon-button size-6"
                   aria-label={`Show all of ${f.column}`}
                   onClick={() => onFilters(filters.filter((g) => g !== f))}
                 >

@@ -12,10 +12,10 @@ import { StepLink } from "./step-link";
 import { STEPS } from "./steps";
 import { useTheme } from "./theme";
 
-// The list of everything is fetched when it is first opened.
-const CommandPalette = dynamic(() => import("./command-palette").then((m) => m.CommandPalette), {
-  ssr: false,
-});
+// The list of everything is fetched a while after the page stands, or when it is first opened.
+const fetchPalette = () => import("./command-palette");
+const CommandPalette = dynamic(() => fetchPalette().then((m) => m.CommandPalette), { ssr: false });
+const FETCH_AFTER = 2500;
 
 const ConventionsDialog = dynamic(() => import("./conventions-dialog").then((m) => m.ConventionsDialog), {
   ssr: false,
@@ -93,6 +93,10 @@ export function Header() {
   const [conventions, setConventions] = useState(false);
   const [help, setHelp] = useState(false);
 
+  useEffect(() => {
+    const timer = setTimeout(() => void fetchPalette().catch(() => {}), FETCH_AFTER);
+    return () => clearTimeout(timer);
+  }, []);
   useEffect(() => {
     const keys = (event: KeyboardEvent) => {
       if (!(event.ctrlKey || event.metaKey)) return;

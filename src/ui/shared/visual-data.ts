@@ -1,5 +1,5 @@
 "use client";
-import { useRef } from "react";
+import { useMemo, useRef } from "react";
 import type { Value } from "@/core/base/value";
 import type { Query } from "@/core/plan/query";
 import type { Measure, Visual } from "@/core/project/schema";
@@ -27,6 +27,29 @@ export interface Pictured {
   pending: boolean;
 }
 
+type Asked = ReturnType<typeof toQuery>;
+
+/**
+ * The query of a visual, made once for what it depends on: of two hundred visuals only the one that changed
+ * makes its own anew.
+ */
+function useKnownQueries(
+  document: Parameters<typeof toQuery>[1],
+  filters: Query["filters"],
+  inputs: Record<string, Value>,
+): (visual: Visual) => Asked {
+  return useMemo(() => {
+    const known = new WeakMap<Visual, { query: Asked }>();
+    return (visual) => {
+      const before = known.get(visual);
+      if (before) return before.query;
+      const query = toQuery(visual, document, filters, inputs);
+      known.set(visual, { query });
+      return query;
+    };
+  }, [document, filters, inputs]);
+}
+
 /**
  * The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. A visual's
  * data stays the same object until something it depends on changes (its dials are not among that), and stays
@@ -40,8 +63,9 @@ export function useVisualsData(
 ): Pictured[] {
   const { draft } = useDraft(proposed);
   const categories = useProject((s) => s.document.categories);
-  const document = { ...draft, categories };
-  const queries = visuals.map((v) => toQuery(v, document, filters, inputs));
+  const document = useMemo(() => ({ ...draft, categories }), [draft, categories]);
+  const queryOf = useKnownQueries(document, filters, inputs);
+  const queries = visuals.map(queryOf);
   const answers = useResults(queries, proposed);
   const known = useRef(new Map<string, Known>());
   return visuals.map((visual, i): Pictured => {
