@@ -95,3 +95,26 @@ test.describe("the HTTP interface", () => {
     expect(numbers.result.scanned).toBeLessThan(60_000);
   });
 });
+
+test("a project's first board is a small picture, made once for each revision", async ({ request }) => {
+  const made = await request.post("/api/projects", { data: { demo: true } });
+  const { project } = await made.json();
+  const path = `/api/projects/${project.id}/picture`;
+  const first = await request.get(`${path}?theme=night`);
+  expect(first.status()).toBe(200);
+  expect(first.headers()["content-type"]).toContain("image/svg+xml");
+  const svg = await first.text();
+  expect(svg).toContain("<title>Season at a glance</title>");
+  // A picture of its own for each visual on it, at its place.
+  expect(svg.match(/<svg /g)?.length).toBeGreaterThan(4);
+  expect(svg).toContain("Ferrow Isle");
+  const again = await request.get(`${path}?theme=night`, {
+    headers: { "if-none-match": first.headers().etag },
+  });
+  expect(again.status()).toBe(304);
+  expect((await request.get(`${path}?theme=pink`)).status()).toBe(400);
+  expect((await request.get("/api/projects/nothing/picture")).status()).toBe(404);
+  const empty = await request.post("/api/projects", { data: { name: "Empty" } });
+  const { project: bare } = await empty.json();
+  expect((await request.get(`/api/projects/${bare.id}/picture`)).status()).toBe(204);
+});

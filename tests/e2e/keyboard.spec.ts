@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page, test } from "@playwright/test";
-import { goTo, openDemo } from "./steps";
+import { choose, goTo, openDemo } from "./steps";
 
 /** Goes on with the Tab key until something has the focus. */
 async function tabTo(page: Page, goal: Locator, most = 120): Promise<void> {
@@ -36,6 +36,7 @@ test("a gauge with zones comes on a board by keyboard alone, and is read mark by
   const gallery = page.getByRole("region", { name: "New visual" });
   await tabTo(page, gallery.getByRole("combobox", { name: "Show" }));
   await page.keyboard.press("Enter");
+  await expect(page.getByRole("listbox")).toBeVisible();
   await page.keyboard.type("on-t");
   await page.keyboard.press("Enter");
   await expect(gallery.getByRole("combobox", { name: "Show" })).toHaveText(/On-time/i);
@@ -158,4 +159,47 @@ test("the guide and the keys open inside the application", async ({ page }) => {
   await expect(guide.getByRole("heading", { level: 1, name: "Designing a visual" })).toBeVisible();
   const picture = guide.getByRole("img").first();
   expect(await picture.evaluate((e: HTMLImageElement) => e.decode().then(() => e.naturalWidth))).toBe(1280);
+});
+
+test("what is cut is told whole on hover and on focus, and Escape takes it away", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const long = "A name that is far too long for a list of pictures, and goes on for a while";
+  const name = page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Name", { exact: true });
+  await name.fill(long);
+  await name.press("Enter");
+  const item = page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name: long });
+  await item.hover();
+  await expect(page.getByRole("tooltip", { name: long })).toBeVisible();
+  await page.mouse.move(600, 400);
+  await expect(page.getByRole("tooltip", { name: long })).toBeHidden();
+  await name.focus();
+  await page.keyboard.press("Shift+F6");
+  await page.keyboard.press("Shift+F6");
+  await item.focus();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByRole("tooltip", { name: long })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("tooltip", { name: long })).toBeHidden();
+  await expect(item).toHaveAttribute("title", long);
+});
+
+test("a date is typed or chosen from a calendar by keys", async ({ page }) => {
+  await openDemo(page);
+  await expect(page.getByRole("cell").first()).toBeVisible();
+  await choose(page.getByRole("combobox", { name: "How date is filtered" }), "range");
+  const from = page.getByRole("textbox", { name: "From" });
+  await from.fill("yesterday");
+  await from.press("Enter");
+  await expect(page.getByRole("alert").filter({ hasText: "Write a date as 2026-05-01." })).toBeVisible();
+  await from.fill("2026-03-31");
+  await from.press("Enter");
+  await page.getByRole("button", { name: "Calendar: From" }).press("Enter");
+  await expect(page.getByRole("button", { name: /March 31.*selected/ })).toBeFocused();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Enter");
+  await expect(from).toHaveValue("2026-03-30");
+  await expect(page.getByRole("button", { name: "Calendar: From" })).toBeFocused();
+  await expect(page.getByRole("cell", { name: "2026-03-30" }).first()).toBeVisible();
 });

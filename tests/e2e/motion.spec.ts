@@ -46,8 +46,8 @@ async function openRing(page: Page): Promise<void> {
   const dials = page.getByRole("complementary", { name: "Dials" });
   await choose(dials.getByLabel("Shade", { exact: true }), "flat");
   await choose(dials.getByLabel("Ends", { exact: true }), "flat");
-  await dials.getByLabel("When numbers change", { exact: true }).fill("600");
-  await dials.getByLabel("When numbers change", { exact: true }).press("Enter");
+  await dials.getByLabel("On a change", { exact: true }).fill("600");
+  await dials.getByLabel("On a change", { exact: true }).press("Enter");
   await expect(page.locator('[aria-label="Stage"] svg path[fill="#1f7a6d"]')).toHaveCount(1);
 }
 /** Waits until the arc has stood still for a while. */

@@ -233,7 +233,7 @@ const PartDials = memo(function PartDials({
           </button>
         )}
       </div>
-      <div className="grid grid-cols-[84px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 pt-1">
+      <div className="grid grid-cols-[94px_minmax(0,1fr)] items-center gap-x-2 gap-y-1.5 pt-1">
         {part.dials.map((dial) => {
           const key = `${part.id}.${dial.id}`;
           return (

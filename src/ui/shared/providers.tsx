@@ -8,6 +8,7 @@ import { KeepFocus } from "./keep-focus";
 import { Notices } from "./notice";
 import { isPassing } from "./project-store";
 import { useStoredTheme } from "./theme";
+import { Tips } from "./tips";
 
 const FIRST_PAUSE = 1000;
 const LONGEST_PAUSE = 10_000;
@@ -55,6 +56,7 @@ export function Providers({ children }: { children: ReactNode }) {
       <Notices />
       <KeepFocus />
       <EastAsianFonts />
+      <Tips />
     </QueryClientProvider>
   );
 }

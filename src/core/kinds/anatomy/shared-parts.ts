@@ -41,7 +41,7 @@ export const sharedParts = (dashes = true) => [
     number("radius", "Corners", [0, 32, 1], "px", 12),
     toggle("border", "Border", true),
     toggle("filled", "Background", true),
-    colour("background", "Background colour"),
+    colour("background", "Ground colour"),
     choice(
       "sheet",
       "Drawn for",
@@ -82,8 +82,8 @@ export const sharedParts = (dashes = true) => [
   ),
   part("tooltip", "Tooltip", [template("text", "Text", "")]),
   part("motion", "Motion", [
-    number("entry", "First appearance", [0, 1500, 20], "ms", 420),
-    number("change", "When numbers change", [0, 1500, 20], "ms", 220),
+    number("entry", "At first", [0, 1500, 20], "ms", 420),
+    number("change", "On a change", [0, 1500, 20], "ms", 220),
   ]),
 ];
 

@@ -17,7 +17,7 @@ export const NUMBER_CARD_PARTS = [
       ],
       "percent",
     ),
-    toggle("name", "Name what it is compared with", true),
+    toggle("name", "Compared with", true),
     number("size", "Size", [9, 32, 0.5], "px", 14),
   ]),
   part("spark", "Spark line", [
