@@ -48,6 +48,7 @@ const LAYERS = [
     packages: [
       "@codemirror/",
       "@tanstack/react-query",
+      "@tanstack/react-table",
       "@tanstack/react-virtual",
       "cmdk",
       "idb-keyval",

@@ -84,7 +84,7 @@ test("a visual is put on a board from where it is drawn, and the board takes a f
   await expect(boards).toBeHidden();
   await page.getByRole("button", { name: "Open Routes compared" }).click();
   await expect(page.getByRole("img", { name: /donut of Passengers/ })).toBeVisible();
-  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  await page.getByRole("button", { name: "Add a filter", exact: true }).click();
   const columns = page.getByRole("group", { name: "Filter the board by" }).getByRole("button");
   await expect(columns.first()).toHaveText(/^sailings · /);
   await columns.getByText("sailings · vessel").click();

@@ -49,7 +49,7 @@ test("from an empty project to a donut on a board with a filter in eight interac
   await doing(page.getByRole("button", { name: "Put on a new board" }).click());
   await doing(page.getByRole("button", { name: "Open New board" }).click());
   await expect(page.getByRole("heading", { name: "New board" })).toBeVisible();
-  await doing(page.getByRole("button", { name: "Filter", exact: true }).click());
+  await doing(page.getByRole("button", { name: "Add a filter", exact: true }).click());
   const columns = page.getByRole("group", { name: "Filter the board by" });
   await doing(columns.getByRole("button", { name: "line" }).click());
   const filter = page.getByRole("group", { name: "Line" });

@@ -5,7 +5,7 @@ import { goTo, openDemo } from "./steps";
 async function take(page: Page, name: string): Promise<Buffer> {
   const [download] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name, exact: true }).click(),
+    page.getByRole("button", { name: `Take ${name}`, exact: true }).click(),
   ]);
   return readFile(await download.path());
 }

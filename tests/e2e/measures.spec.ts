@@ -75,3 +75,24 @@ test("the answers begin with the best: with the lowest where lower is better", a
   await choose(page.getByLabel("Better when"), "lower");
   await expect(first).toContainText("Skerry Light");
 });
+
+test("answers are put in order by any column, and back into the order of the answer", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  await page
+    .getByRole("button", { name: /^Passengers/ })
+    .first()
+    .click();
+  await choose(page.getByLabel("Split by"), "route");
+  const table = page.getByRole("region", { name: "Answer table" });
+  const first = table.getByRole("row").nth(1).getByRole("cell").first();
+  await expect(first).toHaveText("Ferrow Isle");
+  await table.getByRole("button", { name: "route" }).click();
+  await expect(table.getByRole("columnheader", { name: "route" })).toHaveAttribute("aria-sort", "ascending");
+  await expect(first).toHaveText("Ferrow Isle");
+  await table.getByRole("button", { name: "route" }).click();
+  await expect(first).toHaveText("Upper Lanthorne Landing");
+  await table.getByRole("button", { name: "route" }).click();
+  await expect(table.getByRole("columnheader", { name: "route" })).toHaveAttribute("aria-sort", "none");
+  await expect(first).toHaveText("Ferrow Isle");
+});

@@ -22,7 +22,7 @@ test("a project file goes out and comes back with everything in it", async ({ pa
   await goTo(page, "Hand-off");
   const [download] = await Promise.all([
     page.waitForEvent("download"),
-    page.getByRole("button", { name: "Project file" }).click(),
+    page.getByRole("button", { name: "Take the project file" }).click(),
   ]);
   expect(download.suggestedFilename()).toBe("Ferries to carry.cavlo.json");
   const file = await readFile(await download.path());
@@ -144,4 +144,23 @@ test("a project is duplicated with its tables, and found by its name among many"
   await expect(page.getByRole("link", { name: /^Other/ })).toHaveCount(0);
   await copy.click();
   await expect(page.getByRole("table", { name: "sailings" })).toBeVisible();
+});
+
+test("removing for good is asked about, and can be left", async ({ page }) => {
+  await openEmpty(page);
+  const name = page.getByLabel("Project name");
+  await name.fill("Short lived");
+  await name.press("Enter");
+  await saved(page);
+  await page.goto("/");
+  await page.getByRole("button", { name: "Delete Short lived" }).click();
+  const purge = page.getByRole("button", { name: /Short lived …$/ });
+  await purge.click();
+  const asked = page.getByRole("alertdialog");
+  await expect(asked.getByText("This cannot be taken back.")).toBeVisible();
+  await asked.getByRole("button", { name: "Keep it" }).click();
+  await expect(purge).toBeFocused();
+  await purge.click();
+  await asked.getByRole("button", { name: /Short lived for good/ }).click();
+  await expect(purge).toBeHidden();
 });

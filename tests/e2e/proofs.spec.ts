@@ -56,7 +56,7 @@ test("an expected value and the total of another measure are proved after every 
   await expect(proofs.getByRole("status")).toHaveText("Fails: is 30.00, not 20.00; off by 10.00.");
   await proofs.getByRole("button", { name: /^Filter:/ }).click();
   await choose(page.getByLabel("Column to filter by"), "stop");
-  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  await page.getByRole("button", { name: "Add the filter", exact: true }).click();
   await page.getByRole("checkbox", { name: "East" }).check();
   await page.keyboard.press("Escape");
   await expect(proofs.getByRole("status")).toHaveText("holds: 20.00");

@@ -22,7 +22,7 @@ test("names of other scripts are written in the fonts that ship, on the page and
   const take = async () => {
     const [download] = await Promise.all([
       page.waitForEvent("download"),
-      page.getByRole("button", { name: "SVG", exact: true }).click(),
+      page.getByRole("button", { name: "Take SVG", exact: true }).click(),
     ]);
     const stream = await download.createReadStream();
     return Buffer.concat(await stream.toArray()).toString("utf8");

@@ -50,7 +50,7 @@ test("a derived column is written with a mend, split by, and cannot vanish while
   await page
     .getByLabel("File with a table")
     .setInputFiles(csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\nNorth,5\n"));
-  await page.getByRole("button", { name: "Derived column" }).click();
+  await page.getByRole("button", { name: "Derive a column" }).click();
   const panel = page.getByRole("region", { name: "Column new_column" });
   await panel
     .getByRole("textbox", { name: "Formula of new_column" })

@@ -121,6 +121,8 @@ test("a handle is dragged with the pointer, and the picture and the dial follow"
   await goTo(page, "Visuals");
   const hole = stage(page).getByRole("slider", { name: "Hole" });
   await expect(hole).toHaveAttribute("aria-valuenow", "62");
+  // Where it stands is read once nothing around it moves any more.
+  await hole.hover();
   const box = await hole.boundingBox();
   const picture = await stage(page).getByRole("img").boundingBox();
   if (!box || !picture) throw new Error("the handle is not drawn");
@@ -150,7 +152,7 @@ test("filters in the sentence: nothing is lost before a value is ticked; a text,
   await total(/total 5.299.291/);
   await page.getByRole("button", { name: /^Filter:/ }).click();
   await choose(page.getByLabel("Column to filter by"), "route");
-  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  await page.getByRole("button", { name: "Add the filter", exact: true }).click();
   await total(/total 5.299.291/);
   const route = page.getByRole("group", { name: "Filter on route" });
   await route.getByRole("checkbox", { name: "Old Pier" }).check();
@@ -163,12 +165,12 @@ test("filters in the sentence: nothing is lost before a value is ticked; a text,
   await total(/donut of Passengers, total [\d\u2009]+, 1 segment/);
   await page.getByRole("button", { name: "Remove the filter on route" }).click();
   await choose(page.getByLabel("Column to filter by"), "routes.landing");
-  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  await page.getByRole("button", { name: "Add the filter", exact: true }).click();
   await page.getByRole("checkbox", { name: "Marl Ramp" }).check();
   await total(/1 segment/);
   await page.getByRole("button", { name: "Remove the filter on routes.landing" }).click();
   await choose(page.getByLabel("Column to filter by"), "date");
-  await page.getByRole("button", { name: "Filter", exact: true }).click();
+  await page.getByRole("button", { name: "Add the filter", exact: true }).click();
   const date = page.getByRole("group", { name: "Filter on date" });
   await choose(date.getByLabel("How date is filtered"), "relative");
   await expect(

@@ -65,7 +65,7 @@ export function FilterList({
             setColumn("");
           }}
         >
-          <Plus size={13} /> Filter
+          <Plus size={13} /> Add the filter
         </button>
       </div>
     </div>

@@ -1,4 +1,5 @@
 "use client";
+import { ToggleGroup } from "radix-ui";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { frameProblem } from "@/core/project/frame-limits";
 import { editByHandle } from "@/core/project/handle-edits";
@@ -157,20 +158,23 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
         </div>
       </div>
       <div className="flex items-center gap-1.5 px-4 py-2">
-        <fieldset className="flex min-w-0 flex-wrap gap-1.5 narrow:flex-nowrap narrow:overflow-x-auto">
-          <legend className="sr-only">See the stage as</legend>
+        <ToggleGroup.Root
+          type="single"
+          aria-label="See the stage as"
+          value={view}
+          onValueChange={(next) => next && setView(next as View)}
+          className="flex min-w-0 flex-wrap gap-1.5 narrow:flex-nowrap narrow:overflow-x-auto"
+        >
           {VIEWS.map((v) => (
-            <button
+            <ToggleGroup.Item
               key={v.id}
-              type="button"
-              aria-pressed={view === v.id}
-              onClick={() => setView(v.id)}
-              className={`h-7 shrink-0 rounded-sm border px-2 text-xs whitespace-nowrap ${view === v.id ? "border-active bg-active text-on-active" : "border-rule bg-sheet text-muted hover:text-ink"}`}
+              value={v.id}
+              className="h-7 shrink-0 rounded-sm border border-rule bg-sheet px-2 text-xs whitespace-nowrap text-muted hover:text-ink data-[state=on]:border-active data-[state=on]:bg-active data-[state=on]:text-on-active"
             >
               {v.label}
-            </button>
+            </ToggleGroup.Item>
           ))}
-        </fieldset>
+        </ToggleGroup.Root>
         {fitting < 1 && (
           <button
             type="button"

@@ -100,7 +100,7 @@ export function ZoneList({
       ))}
       {zones.length < 8 && (
         <button type="button" className="button self-start" onClick={() => onChange(withZone(zones))}>
-          <Plus size={13} /> Zone
+          <Plus size={13} /> Add a zone
         </button>
       )}
     </div>

@@ -23,7 +23,7 @@ export function AddFilter({ board }: { board: Board }) {
       label="Filter the board by"
       text={
         <>
-          <Plus size={13} /> Filter
+          <Plus size={13} /> Add a filter
         </>
       }
       className="flex h-7 items-center gap-1 self-end rounded-sm border border-dashed border-muted px-2.5 text-sm text-muted hover:text-ink"

@@ -99,7 +99,7 @@ export function CellEditor({
           disabled={now.rows.length >= GRID_LIMITS.rows}
           onClick={() => change(grownTo(now, now.rows.length + 1, 0))}
         >
-          <Plus size={13} /> Row
+          <Plus size={13} /> Add a row
         </button>
         <button
           type="button"
@@ -107,7 +107,7 @@ export function CellEditor({
           disabled={now.names.length >= GRID_LIMITS.columns}
           onClick={() => change(grownTo(now, 0, now.names.length + 1))}
         >
-          <Plus size={13} /> Column
+          <Plus size={13} /> Add a column
         </button>
         <button type="button" className="button" onClick={onLeave}>
           Do not save

@@ -67,7 +67,7 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
           </button>
         )}
         <button type="button" className="button" onClick={derive}>
-          <Plus size={13} /> Derived column
+          <Plus size={13} /> Derive a column
         </button>
         {columns.length > MANY && <FindColumn columns={columns} chosen={chosen} onChoose={onChoose} />}
         <label className="flex h-8 w-52 min-w-32 flex-auto items-center max-w-52 gap-2 rounded-sm border border-rule bg-sheet px-2.5 focus-within:outline-2 focus-within:outline-verdigris">

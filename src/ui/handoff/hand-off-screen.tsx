@@ -149,14 +149,14 @@ export function HandOffScreen() {
                 className="button button-strong"
                 onClick={() => void take(address("svg"))}
               >
-                <Download size={14} /> SVG
+                <Download size={14} /> Take SVG
               </button>
               <button
                 type="button"
                 className="button button-strong"
                 onClick={() => void take(address("png"))}
               >
-                <Download size={14} /> PNG
+                <Download size={14} /> Take PNG
               </button>
             </div>
             <h2 className="section-title mt-4">Its numbers</h2>
@@ -166,16 +166,16 @@ export function HandOffScreen() {
             </p>
             <div className="grid grid-cols-2 gap-2">
               <button type="button" className="button" onClick={() => void take(address("csv"))}>
-                <Download size={14} /> CSV
+                <Download size={14} /> Take CSV
               </button>
               <button type="button" className="button" onClick={() => void take(address("xlsx"))}>
-                <Download size={14} /> XLSX
+                <Download size={14} /> Take XLSX
               </button>
               <button type="button" className="button" onClick={() => void take(address("json"))}>
-                <Download size={14} /> JSON
+                <Download size={14} /> Take JSON
               </button>
               <button type="button" className="button" onClick={() => void take(address("ndjson"))}>
-                <Download size={14} /> NDJSON
+                <Download size={14} /> Take NDJSON
               </button>
             </div>
           </>
@@ -190,7 +190,7 @@ export function HandOffScreen() {
           className="button self-start"
           onClick={() => void take(api.fileAddress(projectId))}
         >
-          <FileJson size={14} /> Project file
+          <FileJson size={14} /> Take the project file
         </button>
       </aside>
     </div>

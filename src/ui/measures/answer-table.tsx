@@ -1,7 +1,6 @@
 "use client";
 import { useState } from "react";
-import { formatNumber, NO_VALUE } from "@/core/base/number-format";
-import type { Value } from "@/core/base/value";
+import { formatNumber } from "@/core/base/number-format";
 import type { QueryInput, Result } from "@/core/plan/query";
 import type { Measure, TableInfo } from "@/core/project/schema";
 import { groupLabel, wordingOf } from "@/core/rows/key-labels";
@@ -11,14 +10,10 @@ import { useDraft, useResult } from "../shared/results";
 import { saveBytes } from "../shared/save-bytes";
 import { splitOptions } from "../shared/split-options";
 import { TABLE_FORMAT_LABELS } from "../shared/table-formats";
+import { AnswerRows } from "./answer-rows";
+import { shownValue, WHOLE } from "./shown-value";
 
 const FIRST = 100;
-
-/** A value of a measure as it is shown: a number in its format, a text as it is. */
-export function shownValue(value: Value, measure: Measure): string {
-  if (value === null) return NO_VALUE;
-  return typeof value === "number" ? formatNumber(value, measure.format) : String(value);
-}
 
 /** The measure's answers by a split, the best first, live, with a bar each and the total at the foot. */
 export function AnswerTable({
@@ -61,7 +56,7 @@ export function AnswerTable({
     saveBytes(resultFile(format, result), `${measure.label}.${format}`, TABLE_FORMATS[format]);
   };
   const values = answer?.columns.find((c) => c.name === "answer")?.values ?? [];
-  const rows = answer?.columns.find((c) => c.name === "rows")?.values ?? [];
+  const counts = answer?.columns.find((c) => c.name === "rows")?.values ?? [];
   const keys = split ? (answer?.columns[0].values ?? []) : [];
   const most = Math.max(0, ...values.map((v) => (typeof v === "number" ? Math.abs(v) : 0)));
   return (
@@ -91,61 +86,24 @@ export function AnswerTable({
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: a region that scrolls must be reachable by keyboard */}
       <div className="min-h-0 flex-1 overflow-auto" role="region" aria-label="Answer table" tabIndex={0}>
         <table className="w-full border-collapse text-sm">
-          <thead className="sticky top-0 bg-paper">
-            <tr className="border-b border-rule text-left text-muted">
-              <th className="w-[30%] px-2 py-1.5 font-medium">{split?.column ?? ""}</th>
-              <th className="w-24 px-2 py-1.5 text-right font-medium">rows</th>
-              <th className="px-2 py-1.5 font-medium">{measure.label}</th>
-              <th className="w-32 px-2 py-1.5" aria-label="Value" />
-            </tr>
-          </thead>
-          <tbody>
-            {answer &&
-              keys.map((key, i) => {
-                const value = values[i];
-                const none = answer.noMatch?.row === i;
-                const share = typeof value === "number" && most > 0 ? Math.abs(value) / most : 0;
-                return (
-                  <tr key={`${none} ${key}`} className="border-b border-rule/60">
-                    <td className="max-w-0 truncate px-2 py-1.5">
-                      {groupLabel(key, none, split?.by, wordingOf(draft))}
-                    </td>
-                    <td className="px-2 py-1.5 text-right font-mono text-muted">
-                      {formatNumber(rows[i] as number, {
-                        ...measure.format,
-                        style: "number",
-                        units: "none",
-                        decimals: 0,
-                        prefix: "",
-                        suffix: "",
-                      })}
-                    </td>
-                    <td className="px-2 py-1.5">
-                      <div
-                        className={`h-2 rounded-full ${typeof value === "number" && value < 0 ? "bg-signal" : "bg-verdigris"}`}
-                        style={{ width: `${share * 100}%` }}
-                      />
-                    </td>
-                    <td className="px-2 py-1.5 text-right font-mono font-medium">
-                      {shownValue(value, measure)}
-                    </td>
-                  </tr>
-                );
-              })}
-          </tbody>
+          <AnswerRows
+            rows={keys.map((key, i) => ({
+              id: `${answer?.noMatch?.row === i} ${key}`,
+              label: groupLabel(key, answer?.noMatch?.row === i, split?.by, wordingOf(draft)),
+              key,
+              count: counts[i] as number,
+              value: values[i],
+            }))}
+            heads={{ label: split?.column ?? "", value: measure.label }}
+            measure={measure}
+            most={most}
+          />
           {answer && (
             <tfoot className="sticky bottom-0 bg-paper">
               <tr className="border-t border-rule font-semibold">
                 <td className="px-2 py-1.5">All</td>
                 <td className="px-2 py-1.5 text-right font-mono">
-                  {formatNumber(answer.totals.rows as number, {
-                    ...measure.format,
-                    style: "number",
-                    units: "none",
-                    decimals: 0,
-                    prefix: "",
-                    suffix: "",
-                  })}
+                  {formatNumber(answer.totals.rows as number, { ...measure.format, ...WHOLE })}
                 </td>
                 <td />
                 <td className="px-2 py-1.5 text-right font-mono">

@@ -15,11 +15,12 @@ import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useResult } from "../shared/results";
 import { StepLink } from "../shared/step-link";
-import { AnswerTable, shownValue } from "./answer-table";
+import { AnswerTable } from "./answer-table";
 import { FormatControls } from "./format-controls";
 import { FormulaEditor } from "./formula-editor";
 import { ProblemList } from "./problem-list";
 import { ProofList } from "./proof-list";
+import { shownValue } from "./shown-value";
 
 const TYPE_SAYS: Record<string, string> = {
   number: "a number",

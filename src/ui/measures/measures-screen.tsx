@@ -15,9 +15,9 @@ import { useProject } from "../shared/project-context";
 import { useFailedProofs } from "../shared/proofs";
 import { useResults } from "../shared/results";
 import { useSelected } from "../shared/selected";
-import { shownValue } from "./answer-table";
 import { InputEditor } from "./input-editor";
 import { MeasureEditor } from "./measure-editor";
+import { shownValue } from "./shown-value";
 
 function useValuesNow(measures: Measure[]): { text: string; bad: boolean }[] {
   const document = useProject((s) => s.document);

@@ -1,4 +1,5 @@
 "use client";
+import { AlertDialog } from "radix-ui";
 import { useState } from "react";
 import type { UnclaimedGroup } from "@/server/keep/reclaim";
 import type { Damage } from "@/server/keep/verify";
@@ -23,7 +24,6 @@ function Entry({
   onRemove: () => void;
   removing: string;
 }) {
-  const [sure, setSure] = useState(false);
   return (
     <li className="flex flex-wrap items-center gap-x-3 gap-y-1 px-4 py-2 text-sm">
       <span className="min-w-40 flex-1">
@@ -34,16 +34,33 @@ function Entry({
           Bring back
         </button>
       )}
-      {/* This cannot be undone, so it takes a second click that says so. */}
-      <button
-        type="button"
-        className="button h-7"
-        aria-label={sure ? `${removing} ${title} for good` : `${removing} ${title} …`}
-        onClick={sure ? onRemove : () => setSure(true)}
-        onBlur={() => setSure(false)}
-      >
-        {sure ? `${removing} for good` : `${removing} …`}
-      </button>
+      {/* This cannot be undone, so it is asked about. */}
+      <AlertDialog.Root>
+        <AlertDialog.Trigger className="button h-7" aria-label={`${removing} ${title} …`}>
+          {removing} …
+        </AlertDialog.Trigger>
+        <AlertDialog.Portal>
+          <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+          <AlertDialog.Content className="fixed top-28 left-1/2 z-50 w-[min(420px,92vw)] -translate-x-1/2 rounded-lg border border-rule bg-sheet p-5 shadow-stage">
+            <AlertDialog.Title className="text-md">
+              {removing} {title} for good?
+            </AlertDialog.Title>
+            <AlertDialog.Description className="mt-2 text-muted">
+              This cannot be taken back.
+            </AlertDialog.Description>
+            <div className="mt-4 flex justify-end gap-2">
+              <AlertDialog.Cancel className="button">Keep it</AlertDialog.Cancel>
+              <AlertDialog.Action
+                className="button border-signal text-signal"
+                onClick={onRemove}
+                aria-label={`${removing} ${title} for good`}
+              >
+                {removing} for good
+              </AlertDialog.Action>
+            </div>
+          </AlertDialog.Content>
+        </AlertDialog.Portal>
+      </AlertDialog.Root>
     </li>
   );
 }

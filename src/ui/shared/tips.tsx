@@ -17,7 +17,7 @@ function cutText(element: Element): string {
 
 /** Whether a title only says what can be read in its element anyway. */
 const isSeen = (titled: HTMLElement): boolean =>
-  titled.innerText.includes(titled.title) &&
+  (titled.textContent ?? "").includes(titled.title) &&
   [titled, ...titled.querySelectorAll(".truncate")].every((part) => cutText(part) === "");
 
 /** What an element has to tell: its title, or its whole text where that is cut. */
