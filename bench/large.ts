@@ -1,5 +1,5 @@
-// In the browser, at sizes that a project may reach one day: a table of 300 columns scrolled, 300 measures and
-// 200 visuals gone through, a board of 40 tiles, and pages opened cold.
+// In the browser, at sizes that a project may reach one day: a table of 300 columns scrolled, 300 measures
+// and 200 visuals gone through, a board of 40 tiles, and pages opened cold.
 import { type Browser, chromium, type Page } from "@playwright/test";
 import { browserOptions } from "../tests/browser-options";
 import { median, ms } from "./median";

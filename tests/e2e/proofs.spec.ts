@@ -50,7 +50,8 @@ test("an expected value and the total of another measure are proved after every 
   await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(riders)");
   await expect(page.getByText(/, now 30/)).toBeVisible();
   const proofs = page.getByRole("region", { name: "Proofs" });
-  await choose(proofs.getByLabel("Add a proof"), "equals");
+  await proofs.getByRole("button", { name: "Add a proof" }).click();
+  await page.getByRole("menuitem", { name: "a value under a filter" }).click();
   await proofs.getByLabel("Expected value").fill("20");
   await proofs.getByLabel("Expected value").press("Enter");
   await expect(proofs.getByRole("status")).toHaveText("Fails: is 30.00, not 20.00; off by 10.00.");
@@ -65,7 +66,8 @@ test("an expected value and the total of another measure are proved after every 
   // The editor of the measure before stands there until the new one is shown.
   await expect(page.getByRole("textbox", { name: /^Formula of/ })).toHaveText("count(*)");
   await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(riders) filter (where stop <> 'South')");
-  await choose(proofs.getByLabel("Add a proof"), "same total");
+  await proofs.getByRole("button", { name: "Add a proof" }).click();
+  await page.getByRole("menuitem", { name: "the total of another measure" }).click();
   await expect(proofs.getByRole("status")).toHaveText("Choose the other measure.");
   await choose(proofs.getByLabel("The other measure"), "New measure");
   await expect(proofs.getByRole("status")).toHaveText("holds: 30.00");

@@ -35,9 +35,7 @@ export function DialHelpLine({ panel }: { panel: RefObject<HTMLElement | null> }
       id={HELP_ID}
       className="sticky bottom-0 min-h-11 border-t border-rule bg-panel px-4 py-1.5 text-sm leading-snug text-muted"
     >
-      {key && help && Object.hasOwn(help, key)
-        ? help[key]
-        : "Point at a dial, or go to it with Tab, to read what it does."}
+      {key && help && Object.hasOwn(help, key) ? help[key] : "Point at a dial to read what it does."}
     </p>
   );
 }

@@ -5,6 +5,7 @@ import type { QueryInput, Result } from "@/core/plan/query";
 import type { Measure, TableInfo } from "@/core/project/schema";
 import { groupLabel, wordingOf } from "@/core/rows/key-labels";
 import type { TableFormat } from "@/render/table/table-file";
+import { ActionMenu } from "../shared/action-menu";
 import { Choose } from "../shared/choose";
 import { useDraft, useResult } from "../shared/results";
 import { saveBytes } from "../shared/save-bytes";
@@ -67,12 +68,13 @@ export function AnswerTable({
           <Choose label="Split by" value={current?.value ?? ""} options={options} onChange={setChosen} />
         </div>
         {answer && (
-          <div className="ml-auto w-28">
-            <Choose
+          <div className="ml-auto">
+            <ActionMenu
               label="Take the answers out"
-              value=""
-              options={[{ value: "", label: "Take out …" }, ...TABLE_FORMAT_LABELS]}
-              onChange={(f) => f && void takeOut(f as TableFormat, answer)}
+              actions={TABLE_FORMAT_LABELS.map((format) => ({
+                label: format.label,
+                run: () => void takeOut(format.value as TableFormat, answer),
+              }))}
             />
           </div>
         )}

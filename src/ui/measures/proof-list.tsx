@@ -6,6 +6,7 @@ import { offeredColumns } from "@/core/project/offered";
 import type { Measure, Proof } from "@/core/project/schema";
 import type { SettledProof } from "@/core/review/finding";
 import { FiltersPhrase } from "../bench/filters-phrase";
+import { ActionMenu } from "../shared/action-menu";
 import { Choose } from "../shared/choose";
 import { newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
@@ -202,11 +203,12 @@ export function ProofList({ measure }: { measure: Measure }) {
           />
         ))}
       </ul>
-      <Choose
+      <ActionMenu
         label="Add a proof"
-        value=""
-        options={[{ value: "", label: "Add a proof …" }, ...KINDS]}
-        onChange={(type) => type && set([...measure.proofs, begun[type as Proof["type"]](newId())])}
+        actions={KINDS.map(({ value, label }) => ({
+          label,
+          run: () => set([...measure.proofs, begun[value as Proof["type"]](newId())]),
+        }))}
       />
     </section>
   );

@@ -2,6 +2,7 @@
 import { DropdownMenu } from "radix-ui";
 import { useRef } from "react";
 import type { OpenMenu } from "./item-actions";
+import { MENU_ITEM, MENU_LIST } from "./menu-look";
 
 /** The list of an item's menu, at the point where it was asked for. */
 export function ItemMenuList({ open, onClose }: { open: OpenMenu; onClose: () => void }) {
@@ -20,7 +21,7 @@ export function ItemMenuList({ open, onClose }: { open: OpenMenu; onClose: () =>
             open.opener.focus();
             chosen.current?.();
           }}
-          className="z-50 min-w-44 rounded-md border border-rule bg-sheet p-1 text-sm text-ink shadow-stage"
+          className={MENU_LIST}
         >
           {open.actions.map(({ label, run }) => (
             <DropdownMenu.Item
@@ -29,7 +30,7 @@ export function ItemMenuList({ open, onClose }: { open: OpenMenu; onClose: () =>
                 // What is chosen may open a dialog: the focus is back before it does.
                 chosen.current = run;
               }}
-              className="flex min-h-7 cursor-pointer items-center rounded-sm px-2.5 outline-none data-[highlighted]:bg-tint"
+              className={MENU_ITEM}
             >
               {label}
             </DropdownMenu.Item>
