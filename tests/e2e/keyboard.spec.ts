@@ -36,7 +36,7 @@ test("a gauge with zones comes on a board by keyboard alone, and is read mark by
   const gallery = page.getByRole("region", { name: "New visual" });
   await tabTo(page, gallery.getByRole("combobox", { name: "Show" }));
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("listbox")).toBeVisible();
+  await expect(page.getByRole("option", { selected: true })).toBeFocused();
   await page.keyboard.type("on-t");
   await page.keyboard.press("Enter");
   await expect(gallery.getByRole("combobox", { name: "Show" })).toHaveText(/On-time/i);
@@ -93,6 +93,14 @@ test("marks are walked through by arrows with their numbers, picked with Enter, 
   const table = page.getByRole("group", { name: "Numbers: Passengers by route" });
   await expect(table.getByRole("row")).toHaveCount(8);
   await expect(table.getByRole("row", { name: /^North Quay 1\s145\s029 22\s%$/ })).toBeVisible();
+  await goTo(page, "Boards");
+  const donut = page.getByRole("img", { name: /^Passengers by route/ });
+  await expect(donut.locator("text").filter({ hasText: "Ferrow Isle" })).toBeVisible();
+  await donut.focus();
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Enter");
+  const route = page.getByRole("group", { name: "Route", exact: true });
+  await expect(route.getByRole("button", { name: "Ferrow Isle" })).toHaveAttribute("aria-pressed", "true");
 });
 
 test("lists are one stop, F6 goes between areas, handles and dials go to their ends", async ({ page }) => {

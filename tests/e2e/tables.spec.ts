@@ -205,6 +205,15 @@ test("a table of 300 columns draws only what is seen; a column is found by its n
   await page.getByRole("button", { name: "Sort by column_250" }).click();
   await expect(head).toHaveAttribute("aria-sort", "descending");
   await expect(page.getByRole("cell", { name: String(199 * 300 + 249), exact: true })).toBeInViewport();
+  // What is chosen from hundreds is found by a part of its name.
+  await goTo(page, "Measures");
+  await page.getByRole("button", { name: "New measure" }).first().click();
+  const split = page.getByRole("combobox", { name: "Split by" });
+  await split.click();
+  await page.getByPlaceholder("Find …").fill("299");
+  await page.keyboard.press("Enter");
+  await expect(split).toHaveText("column_299");
+  await expect(split).toBeFocused();
 });
 
 test("a small table is typed, changed in place, and taken back by undo", async ({ page }) => {

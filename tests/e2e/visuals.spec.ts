@@ -229,3 +229,19 @@ test("a number that can mean a share or a percent is asked about, and edges come
   await choose(page.getByRole("combobox", { name: "Edges are" }), "shares of the range");
   await expect(page.getByRole("button", { name: "Edge of zone 1: 70\u2009%" })).toBeVisible();
 });
+
+test("an Undo that comes after other edits takes none of them back in its place", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const list = page.getByRole("navigation", { name: "Visuals" });
+  await expect(list.getByRole("button", { name: "Passengers by route" })).toBeVisible();
+  await page.getByRole("button", { name: "Remove this visual" }).click();
+  await expect(list.getByRole("button", { name: "Passengers by route" })).toBeHidden();
+  const name = page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Name", { exact: true });
+  await name.fill("Renamed since");
+  await name.press("Enter");
+  await page.getByRole("button", { name: "Undo", exact: true }).last().click();
+  await expect(page.getByText("Other edits came after it.")).toBeVisible();
+  await expect(list.getByRole("button", { name: "Renamed since" })).toBeVisible();
+  await expect(list.getByRole("button", { name: "Passengers by route" })).toBeHidden();
+});

@@ -1,6 +1,6 @@
 "use client";
 import { ToggleGroup } from "radix-ui";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { frameProblem } from "@/core/project/frame-limits";
 import { editByHandle } from "@/core/project/handle-edits";
 import type { RowKey } from "@/core/rows/row-key";
@@ -15,6 +15,7 @@ import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
 import { useProject } from "../shared/project-context";
+import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
 import { Handles } from "./handles";
 import { useVisual } from "./sentences";
@@ -46,21 +47,6 @@ const MARGIN = 40;
 /** A picture that fits is never drawn smaller than this. */
 const LEAST_SCALE = 0.25;
 
-/** The room that an element has, in pixels; null until it is measured. */
-function useRoom() {
-  const [room, setRoom] = useState<{ width: number; height: number } | null>(null);
-  const element = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (!element.current) return;
-    const observer = new ResizeObserver(([{ contentRect }]) =>
-      setRoom({ width: contentRect.width, height: contentRect.height }),
-    );
-    observer.observe(element.current);
-    return () => observer.disconnect();
-  }, []);
-  return { room, element };
-}
-
 interface Props {
   id: string;
   data: VisualData;
@@ -90,7 +76,7 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   );
   const shown = useMemo(() => litScene(scene, lit), [scene, lit]);
   const [fits, setFits] = useState(true);
-  const { room, element } = useRoom();
+  const { element, size: room } = useSize<HTMLDivElement>();
   const { width, height } = visual.size;
   const fitting = room
     ? Math.max(LEAST_SCALE, Math.min(1, (room.width - MARGIN) / width, (room.height - MARGIN) / height))

@@ -15,11 +15,11 @@ import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
 import { Labelled } from "../shared/labelled";
-import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useFindings } from "../shared/review";
 import { useSelected } from "../shared/selected";
 import { useSettled } from "../shared/settled";
+import { useTellEdit } from "../shared/tell-edit";
 import { TemplateField } from "../shared/template-field";
 import { type ThemeName, useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
@@ -96,6 +96,7 @@ export function VisualsScreen() {
   const measures = useProject((s) => s.document.measures);
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const theme = useTheme((s) => s.theme);
   const [visual, choose] = useSelected("visual", visuals);
   // The table that the address wants drawn.
@@ -164,7 +165,7 @@ export function VisualsScreen() {
   };
   const remove = ({ id, name }: Visual) => {
     apply({ type: "remove visual", id });
-    toast(`${name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+    tellEdit(`${name} is removed.`);
   };
   const { menuOf, menu } = useItemMenu();
   const [renaming, setRenaming] = useState<Visual | null>(null);

@@ -1,12 +1,14 @@
 "use client";
 import { X } from "lucide-react";
-import { type KeyboardEvent, type ReactNode, useEffect, useRef, useState } from "react";
+import type { KeyboardEvent, ReactNode } from "react";
 import { GridLayout, type Layout, type LayoutItem } from "react-grid-layout";
 import type { Edit } from "@/core/project/edits";
 
 import type { Board, Tile } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
 import { useProject } from "../shared/project-context";
+import { useSize } from "../shared/size";
+import { useTellEdit } from "../shared/tell-edit";
 
 /**
  * The board's grid while it is arranged: tiles are dragged and resized by pointer, or moved and resized by
@@ -25,14 +27,14 @@ export function ArrangeGrid({
   beside: (tile: Tile) => ReactNode;
 }) {
   const apply = useProject((s) => s.apply);
-  const host = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
-  useEffect(() => {
-    if (!host.current) return;
-    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
-    observer.observe(host.current);
-    return () => observer.disconnect();
-  }, []);
+  const tellEdit = useTellEdit();
+  const { element: host, size } = useSize<HTMLDivElement>();
+  const width = size?.width ?? 0;
+  const remove = (tile: Tile) => {
+    const name = nameOf(tile);
+    apply({ type: "remove tile", board: board.id, tile: tile.id });
+    tellEdit(`${name} is off the board.`);
+  };
   const place = (layout: Layout, _old: LayoutItem | null, item: LayoutItem | null) =>
     apply({
       type: "place tiles",
@@ -44,7 +46,7 @@ export function ArrangeGrid({
     if (event.target !== event.currentTarget) return;
     if (event.key === "Delete" || event.key === "Backspace") {
       event.preventDefault();
-      apply({ type: "remove tile", board: board.id, tile: tile.id });
+      remove(tile);
       return;
     }
     const move = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
@@ -90,7 +92,7 @@ export function ArrangeGrid({
                 type="button"
                 aria-label={`Remove ${nameOf(tile)}`}
                 className="no-drag icon-button absolute top-1.5 right-1.5 size-6 border border-rule bg-sheet"
-                onClick={() => apply({ type: "remove tile", board: board.id, tile: tile.id })}
+                onClick={() => remove(tile)}
               >
                 <X size={13} />
               </button>

@@ -9,6 +9,7 @@ import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
+import { useTellEdit } from "../shared/tell-edit";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { VisualThumbnail } from "../shared/visual-thumbnail";
@@ -18,6 +19,7 @@ export function ArrangePanel({ board }: { board: Board }) {
   const project = useProject((s) => s.document);
   const { visuals, inputs } = project;
   const apply = useProject((s) => s.apply);
+  const tellEdit = useTellEdit();
   const theme = useTheme((s) => s.theme);
   const data = useVisualsData(visuals);
   const [column, setColumn] = useState("");
@@ -114,7 +116,10 @@ export function ArrangePanel({ board }: { board: Board }) {
                 type="button"
                 className="icon-button size-6"
                 aria-label={`Remove the control ${label}`}
-                onClick={() => apply({ type: "remove control", board: board.id, control: control.id })}
+                onClick={() => {
+                  apply({ type: "remove control", board: board.id, control: control.id });
+                  tellEdit(`${label} is off the board.`);
+                }}
               >
                 <X size={13} />
               </button>

@@ -13,10 +13,10 @@ import { Busy } from "../shared/busy";
 import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
-import { toast } from "../shared/notice";
-import { useProject, useProjectStore } from "../shared/project-context";
+import { useProject } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { nameInAddress } from "../shared/step-link";
+import { useTellEdit } from "../shared/tell-edit";
 import { useVisualsData } from "../shared/visual-data";
 import { AddFilter } from "./add-filter";
 import { type BoardView, useBoardState } from "./board-state";
@@ -205,7 +205,7 @@ function BoardPage({
 export function BoardsScreen() {
   const boards = useProject((s) => s.document.boards);
   const apply = useProject((s) => s.apply);
-  const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const [board, choose] = useSelected("board", boards);
   const [arranging, setArranging] = useState(false);
   const { menuOf, menu } = useItemMenu();
@@ -256,7 +256,7 @@ export function BoardsScreen() {
   const remove = ({ id, name }: Board) => {
     apply({ type: "remove board", id });
     setArranging(false);
-    toast(`${name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+    tellEdit(`${name} is removed.`);
   };
   if (!board) {
     return (
@@ -264,7 +264,7 @@ export function BoardsScreen() {
         <div className="max-w-sm">
           <h1 className="text-lg">A board is a page of visuals</h1>
           <p className="mt-2 text-muted">
-            Place visuals on a grid, add a filter and a stepper for a goal, and present it.
+            Place visuals on a grid, add a filter and a stepper for a target, and present it.
           </p>
           <button type="button" className="button button-strong mt-4" onClick={add}>
             New board

@@ -1,28 +1,16 @@
 "use client";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import type { Visual } from "@/core/project/schema";
 import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
+import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
 
-/** The size of an element as it is laid out. */
-function useSize(): [React.RefObject<HTMLDivElement | null>, { width: number; height: number } | null] {
-  const ref = useRef<HTMLDivElement>(null);
-  const [size, setSize] = useState<{ width: number; height: number } | null>(null);
-  useEffect(() => {
-    if (!ref.current) return;
-    const observer = new ResizeObserver(([entry]) => {
-      const { width, height } = entry.contentRect;
-      setSize({ width: Math.max(96, Math.round(width)), height: Math.max(72, Math.round(height)) });
-    });
-    observer.observe(ref.current);
-    return () => observer.disconnect();
-  }, []);
-  return [ref, size];
-}
+/** A tile is never drawn smaller than this. */
+const LEAST = { width: 96, height: 72 };
 
 /** A visual that fills its tile. */
 export function VisualTile({
@@ -39,14 +27,16 @@ export function VisualTile({
 }) {
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
-  const [ref, size] = useSize();
+  const { element, size: room } = useSize<HTMLDivElement>();
+  const width = room && Math.max(LEAST.width, Math.round(room.width));
+  const height = room && Math.max(LEAST.height, Math.round(room.height));
   const [focus, setFocus] = useState<RowKey | null>(null);
   const scene = useMemo(
-    () => (size ? sceneOf(visual, data, design, { size, theme, focus }) : null),
-    [visual, data, design, size, theme, focus],
+    () => (width && height ? sceneOf(visual, data, design, { size: { width, height }, theme, focus }) : null),
+    [visual, data, design, width, height, theme, focus],
   );
   return (
-    <div ref={ref} className="size-full overflow-hidden">
+    <div ref={element} className="size-full overflow-hidden">
       {scene && (
         <LivePicture
           scene={scene}

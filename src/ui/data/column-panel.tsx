@@ -16,6 +16,7 @@ import { CommitField } from "../shared/commit-field";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
+import { useTellEdit } from "../shared/tell-edit";
 import { ColumnFacts, UnreadList } from "./column-facts";
 
 /** Why a column cannot have a name, or null. */
@@ -96,6 +97,7 @@ interface Props {
 export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const [pattern, setPattern] = useState<string | null>(null);
   const [asked, setAsked] = useState<({ reading: Reading } & UnreadCells) | null>(null);
   const read = (reading: Reading) => {
@@ -105,12 +107,9 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
     const broken = breaksOf(before, store.getState().document);
     if (broken.length === 0) return;
     const names = `${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""}`;
-    toast(
+    tellEdit(
       `${column.name} is ${reading.type} now; ${names} ${broken.length === 1 ? "does" : "do"} not work with that.`,
-      {
-        duration: 12_000,
-        action: { label: "Undo", onClick: () => store.getState().undo() },
-      },
+      12_000,
     );
   };
   /** Cells that the new reading could not read are shown before anything changes. */

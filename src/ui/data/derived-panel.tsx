@@ -12,7 +12,8 @@ import { ProblemList } from "../measures/problem-list";
 import { CommitField } from "../shared/commit-field";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
-import { useProject, useProjectStore } from "../shared/project-context";
+import { useProject } from "../shared/project-context";
+import { useTellEdit } from "../shared/tell-edit";
 import { ColumnFacts } from "./column-facts";
 import { columnNameProblem } from "./column-panel";
 
@@ -27,7 +28,7 @@ interface Props {
 export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
   const document = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
-  const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const scope = scopeOf(document);
   const checked = useMemo(
     () => checkFormula(column.formula, scope, table.name, "derived", `${table.name}.${column.name}`),
@@ -46,9 +47,7 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
       );
     apply({ type: "remove derived", table: table.id, column: column.name });
     onRenamed(null);
-    toast(`${column.name} is removed.`, {
-      action: { label: "Undo", onClick: () => store.getState().undo() },
-    });
+    tellEdit(`${column.name} is removed.`);
   };
   return (
     <section aria-label={`Column ${column.name}`} className="flex flex-col gap-2 border-b border-rule p-4">

@@ -13,6 +13,7 @@ import { Choose } from "../shared/choose";
 import { newId } from "../shared/ids";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
+import { useTellEdit } from "../shared/tell-edit";
 import { LinkDiagram } from "./link-diagram";
 
 const count = (n: number) => n.toLocaleString("en").replaceAll(",", "\u2009");
@@ -100,6 +101,7 @@ export function LinksView() {
   const links = useProject((s) => s.document.links);
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const facts = useLinkFacts();
   const add = (link: Link) => {
     if (links.some((l) => sameName(linkName(l), linkName(link))))
@@ -116,10 +118,7 @@ export function LinksView() {
     const said = broken.length
       ? ` ${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""} no longer ${broken.length === 1 ? "works" : "work"} without it.`
       : "";
-    toast(`The link from ${link.table} to ${link.to} is removed.${said}`, {
-      duration: said ? 12_000 : undefined,
-      action: { label: "Undo", onClick: () => store.getState().undo() },
-    });
+    tellEdit(`The link from ${link.table} to ${link.to} is removed.${said}`, said ? 12_000 : undefined);
   };
   const held = (link: Link) => facts?.links.find((f) => linkName(f.link) === linkName(link));
   return (

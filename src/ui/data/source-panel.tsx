@@ -15,6 +15,7 @@ import type { Said } from "../shared/import-store";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
+import { useTellEdit } from "../shared/tell-edit";
 import { TableExport } from "./table-export";
 
 const choices = (names: Record<string, string>) =>
@@ -126,6 +127,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const projectId = useProject((s) => s.id);
   const tables = useProject((s) => s.document.tables);
   const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const { busy, run, cancel } = useRowsWork();
   const [fresh, setFresh] = useState<{ table: TableInfo; misfits: Misfit[] } | null>(null);
   const { source } = table;
@@ -181,7 +183,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
       return;
     }
     apply({ type: "remove table", id: table.id });
-    toast(`${table.name} is removed.`, { action: { label: "Undo", onClick: () => store.getState().undo() } });
+    tellEdit(`${table.name} is removed.`);
   };
   const idle = busy === null;
   const fromFile = !source.file.endsWith("(demo)");

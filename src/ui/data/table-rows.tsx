@@ -1,9 +1,10 @@
 "use client";
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { memo, useEffect, useMemo, useRef, useState } from "react";
+import { memo, useEffect, useMemo } from "react";
 import type { TableInfo } from "@/core/project/schema";
 import type { RowsPage, TableProfile } from "@/server/compute/protocol";
 import { useLate } from "../shared/late";
+import { useSize } from "../shared/size";
 import { type ShownColumn, shownColumns } from "./shown-columns";
 import { ColumnHead } from "./table-head";
 import { pageOf, type RowOrder, type RowWish, useRowPages } from "./table-row-pages";
@@ -12,18 +13,6 @@ const ROW = 28;
 const HEAD = 94;
 const NUMBERS = 56;
 const LEAST_COLUMN = 132;
-
-/** The width of an element's inside, in pixels. */
-function useWidth(element: React.RefObject<HTMLElement | null>): number {
-  const [width, setWidth] = useState(0);
-  useEffect(() => {
-    if (!element.current) return;
-    const observer = new ResizeObserver(([entry]) => setWidth(entry.contentRect.width));
-    observer.observe(element.current);
-    return () => observer.disconnect();
-  }, [element]);
-  return width;
-}
 
 interface RowProps {
   row: RowsPage["rows"][number] | undefined;
@@ -112,8 +101,8 @@ interface Props {
  * the type, a sketch, nulls and distinct values.
  */
 export function TableRows({ table, profile, chosen, onChoose, wish, onOrder, onStop }: Props) {
-  const scroller = useRef<HTMLDivElement>(null);
-  const room = useWidth(scroller);
+  const { element: scroller, size } = useSize<HTMLDivElement>();
+  const room = size?.width ?? 0;
   const columns = useMemo(() => shownColumns(table, profile), [table, profile]);
   const page = pageOf(columns.length);
   const [first] = useRowPages(table, page, [0], wish);

@@ -12,7 +12,8 @@ import { CommitField } from "../shared/commit-field";
 import { DateField } from "../shared/date-field";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
-import { useProject, useProjectStore } from "../shared/project-context";
+import { useProject } from "../shared/project-context";
+import { useTellEdit } from "../shared/tell-edit";
 import { TypedNumber } from "../shared/typed-number";
 import { FormatControls } from "./format-controls";
 import { InputPreview } from "./input-preview";
@@ -112,7 +113,7 @@ function Choices({
 export function InputEditor({ input, onGone }: { input: Input; onGone: () => void }) {
   const document = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
-  const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const uses = usesOfInput(document, input.id);
   const set = (change: Partial<Omit<Input, "id">>) => apply({ type: "change input", id: input.id, change });
   const percent = input.format.style === "percent";
@@ -268,9 +269,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
               );
             apply({ type: "remove input", id: input.id });
             onGone();
-            toast(`${input.label} is removed.`, {
-              action: { label: "Undo", onClick: () => store.getState().undo() },
-            });
+            tellEdit(`${input.label} is removed.`);
           }}
         >
           Remove the input

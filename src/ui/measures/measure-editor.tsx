@@ -12,9 +12,10 @@ import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
-import { useProject, useProjectStore } from "../shared/project-context";
+import { useProject } from "../shared/project-context";
 import { useResult } from "../shared/results";
 import { StepLink } from "../shared/step-link";
+import { useTellEdit } from "../shared/tell-edit";
 import { AnswerTable } from "./answer-table";
 import { FormatControls } from "./format-controls";
 import { FormulaEditor } from "./formula-editor";
@@ -39,7 +40,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const document = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
   const projectId = useProject((s) => s.id);
-  const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const { tables } = document;
   const scope = scopeOf(document);
   const checked = useMemo(
@@ -179,9 +180,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
             }
             apply({ type: "remove measure", id: measure.id });
             onGone();
-            toast(`${measure.label} is removed.`, {
-              action: { label: "Undo", onClick: () => store.getState().undo() },
-            });
+            tellEdit(`${measure.label} is removed.`);
           }}
         >
           Remove the measure

@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import Link from "next/link";
 import { useSearchParams } from "next/navigation";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";
 import { Areas } from "./areas";
@@ -76,8 +76,12 @@ export function ProjectFrame({ id, arrived }: { id: string; arrived: SavedProjec
     gcTime: 0,
   });
   const presents = useSearchParams().get("present") === "1";
+  // What is seen can be used: nothing of the frame is shown before its script runs, or what is typed into it
+  // would be lost.
+  const [stands, setStands] = useState(false);
+  useEffect(() => setStands(true), []);
   if (error) return <CannotOpen id={id} error={error} />;
-  if (!data)
+  if (!data || !stands)
     return (
       <main className="grid h-full place-items-center p-6 text-center text-muted">
         <p role="status">

@@ -35,18 +35,12 @@ if (typeof window !== "undefined") {
 /** The other screens are fetched so long after the first one stands, in milliseconds. */
 const FETCH_AFTER = 2000;
 
-/** Whether this window's page stands: what the server made of it had no screen yet, however fast that came. */
-let stands = false;
-
 /** A screen that was not fetched before: it is fetched now, or when the server is back. */
 function FetchedScreen({ step }: { step: Step }) {
   const store = useProjectStore();
-  const [Screen, setScreen] = useState<ComponentType | null>(() =>
-    stands ? (fetched.get(step) ?? null) : null,
-  );
+  const [Screen, setScreen] = useState<ComponentType | null>(() => fetched.get(step) ?? null);
   const [failed, setFailed] = useState(false);
   useEffect(() => {
-    stands = true;
     let gone = false;
     const take = async (again: boolean) => {
       try {

@@ -5,6 +5,7 @@ import { api } from "./api";
 import { useConnection } from "./connection";
 import { toast } from "./notice";
 import { useProject, useProjectStore } from "./project-context";
+import { useTellEdit } from "./tell-edit";
 import { forgetUnsaved, leftUnsaved, type Unsaved } from "./unsaved";
 
 const timeOf = (at: number) =>
@@ -159,6 +160,7 @@ function Away({ since }: { since: number }) {
 function LeftUnsaved() {
   const id = useProject((s) => s.id);
   const store = useProjectStore();
+  const tellEdit = useTellEdit();
   const [left, setLeft] = useState<Unsaved[]>([]);
   const { busy, keep } = useKeepAsNew();
   useEffect(() => {
@@ -191,9 +193,7 @@ function LeftUnsaved() {
             onClick={() => {
               store.getState().apply({ type: "take document", document: unsaved.document });
               letGo();
-              toast("The changes are back.", {
-                action: { label: "Undo", onClick: () => store.getState().undo() },
-              });
+              tellEdit("The changes are back.");
             }}
           >
             Put them back
