@@ -79,7 +79,7 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
             aria-label={`${dial.label} slider`}
             aria-valuetext={withUnit(now, dial.unit)}
             aria-describedby={HELP_ID}
-            className="relative block size-3.5 rounded-full border border-rule bg-sheet shadow-sm after:absolute after:-inset-1.5"
+            className="relative block size-3.5 rounded-full border border-muted bg-sheet shadow-sm after:absolute after:-inset-1.5"
           />
         </Slider.Root>
         <div className="[&_.field]:h-7 [&_.field]:px-1 [&_.field]:text-right">
