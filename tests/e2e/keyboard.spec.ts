@@ -38,6 +38,7 @@ test("a gauge with zones comes on a board by keyboard alone, and is read mark by
   await page.keyboard.press("Enter");
   await expect(page.getByRole("option", { selected: true })).toBeFocused();
   await page.keyboard.type("on-t");
+  await expect(page.getByRole("option", { name: /On-time/i })).toBeFocused();
   await page.keyboard.press("Enter");
   await expect(gallery.getByRole("combobox", { name: "Show" })).toHaveText(/On-time/i);
   await tabTo(page, gallery.getByRole("button", { name: "Gauge", exact: true }));

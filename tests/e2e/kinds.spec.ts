@@ -71,10 +71,10 @@ test("colours by a rule carry its word and symbol", async ({ page }) => {
   await goTo(page, "Visuals");
   await newVisual(page, "Route margin", "Rounded bars");
   await choose(dials(page).getByLabel("Coloured by", { exact: true }), "rule");
-  await dials(page).getByRole("button", { name: "Rule", exact: true }).click();
+  await dials(page).getByRole("button", { name: "Add a rule", exact: true }).click();
   await dials(page).getByLabel("Word of rule 1").fill("loses money");
   await dials(page).getByLabel("Word of rule 1").press("Enter");
-  await dials(page).getByRole("button", { name: "Rule", exact: true }).click();
+  await dials(page).getByRole("button", { name: "Add a rule", exact: true }).click();
   await dials(page).getByLabel("Limit of rule 2", { exact: true }).fill("abc");
   await dials(page).getByLabel("Limit of rule 2", { exact: true }).press("Enter");
   await expect(dials(page).getByText("Write a number")).toBeVisible();

@@ -157,7 +157,7 @@ export function Rules({
             ])
           }
         >
-          <Plus size={13} /> Rule
+          <Plus size={13} /> Add a rule
         </button>
       )}
     </div>

@@ -6,6 +6,7 @@ import { type MouseEvent, memo, useDeferredValue, useEffect, useMemo, useRef, us
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
+import { kindOf } from "@/core/kinds";
 import type { Measure, Visual } from "@/core/project/schema";
 import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
 import type { VisualData } from "@/core/rows/visual-data";
@@ -73,7 +74,10 @@ const Thumbnail = memo(
       >
         <VisualThumbnail visual={shown} data={data} theme={theme} />
         <span className="mt-1 flex items-center gap-1.5 text-xs font-medium">
-          <span className="truncate">{visual.name}</span>
+          <span className="min-w-0">
+            <span className="block truncate">{visual.name}</span>
+            <span className="block truncate font-normal text-muted">{kindOf(visual.kind).label}</span>
+          </span>
           {open > 0 && (
             <span
               role="img"

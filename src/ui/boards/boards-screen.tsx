@@ -19,6 +19,7 @@ import { nameInAddress } from "../shared/step-link";
 import { useTellEdit } from "../shared/tell-edit";
 import { useVisualsData } from "../shared/visual-data";
 import { AddFilter } from "./add-filter";
+import { BoardSketch } from "./board-sketch";
 import { type BoardView, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
 import { InputControl } from "./input-control";
@@ -293,9 +294,10 @@ export function BoardsScreen() {
                 { label: "Duplicate", run: () => duplicate(b) },
                 { label: "Remove", run: () => remove(b) },
               ])}
-              className={`h-7 max-w-60 shrink-0 truncate rounded-sm px-2.5 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
+              className={`flex h-7 max-w-60 shrink-0 items-center gap-1.5 rounded-sm px-2 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
             >
-              {b.name}
+              <BoardSketch board={b} />
+              <span className="truncate">{b.name}</span>
             </button>
           ))}
           <button type="button" className="icon-button size-7" aria-label="New board" onClick={add}>
