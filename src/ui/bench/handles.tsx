@@ -3,12 +3,18 @@ import { type PointerEvent, useRef, useState } from "react";
 import type { Handle } from "@/core/scene/marks";
 import { keyedValue, valueAt } from "@/core/scene/track";
 
+/** The room in which a handle is taken hold of, in pixels of the screen. */
+const SIZE = 24;
+
 /** The points on the stage that are dragged, or moved by arrow keys, to change one number each. */
 export function Handles({
   handles,
+  scale,
   onMove,
 }: {
   handles: Handle[];
+  /** How large the stage is drawn: handles stay as large as a finger needs. */
+  scale: number;
   onMove: (handle: Handle, value: number) => void;
 }) {
   const layer = useRef<HTMLDivElement>(null);
@@ -33,8 +39,8 @@ export function Handles({
           aria-valuemax={handle.to}
           aria-valuenow={handle.value}
           aria-valuetext={handle.text}
-          className="group pointer-events-auto absolute z-10 flex size-6 -translate-1/2 touch-none items-center justify-center rounded-full"
-          style={{ left: handle.x, top: handle.y }}
+          className="group pointer-events-auto absolute z-10 flex -translate-1/2 touch-none items-center justify-center rounded-full"
+          style={{ left: handle.x, top: handle.y, width: SIZE / scale, height: SIZE / scale }}
           onPointerDown={(event) => {
             event.currentTarget.setPointerCapture(event.pointerId);
             setHeld(handle.id);

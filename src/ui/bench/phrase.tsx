@@ -32,7 +32,7 @@ export function Phrase({
         aria-label={`${label}: ${text}`}
         onPointerEnter={fetch}
         onFocus={fetch}
-        className={`mx-0.5 inline rounded-t-sm border-b-2 px-1.5 leading-7 font-semibold transition-colors hover:brightness-95 ${TONES[tone]}`}
+        className={`mx-0.5 inline-block max-w-[min(26rem,100%)] truncate rounded-t-sm border-b-2 px-1.5 align-bottom leading-7 font-semibold transition-colors hover:brightness-95 ${TONES[tone]}`}
       >
         {text}
       </Popover.Trigger>

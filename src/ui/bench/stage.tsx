@@ -138,7 +138,7 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
               <Busy pending={pending}>
                 <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} name={visual.name} />
               </Busy>
-              <Handles handles={handles} onMove={move} />
+              <Handles handles={handles} scale={scale} onMove={move} />
             </div>
           </div>
         </div>

@@ -41,7 +41,12 @@ export const Trials = memo(function Trials({
   return (
     <section aria-label="Trials" className="border-t border-rule bg-panel px-4 py-2.5">
       <div className="flex items-baseline gap-2">
-        <button type="button" className="section-title" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          className="section-title min-h-6"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           Trials
         </button>
         <span className="truncate text-xs text-muted">

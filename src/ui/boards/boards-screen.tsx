@@ -300,7 +300,7 @@ export function BoardsScreen() {
               <span className="truncate">{b.name}</span>
             </button>
           ))}
-          <button type="button" className="icon-button size-7" aria-label="New board" onClick={add}>
+          <button type="button" className="icon-button size-7 shrink-0" aria-label="New board" onClick={add}>
             <Plus size={14} />
           </button>
           <span className="flex-1" />

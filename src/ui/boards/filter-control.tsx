@@ -27,7 +27,7 @@ export function FilterControl({
     `h-7 border-l border-rule px-2.5 text-sm first:border-l-0 ${on ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`;
   return (
     <fieldset className="min-w-0">
-      <legend className="pb-0.5 text-xs text-muted">{control.label}</legend>
+      <legend className="block max-w-52 truncate pb-0.5 text-xs text-muted">{control.label}</legend>
       <div className="flex overflow-hidden rounded-sm border border-rule bg-sheet">
         <button
           type="button"

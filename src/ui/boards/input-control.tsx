@@ -27,7 +27,7 @@ export function InputControl({ input, value, onChange }: Props) {
     return <Stepper input={input} value={value} onChange={onChange} />;
   return (
     <fieldset>
-      <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
+      <legend className="block max-w-52 truncate pb-0.5 text-xs text-muted">{input.label}</legend>
       {choices !== null ? (
         <Fetched
           of={CHOOSE}
@@ -88,7 +88,7 @@ function Stepper({ input, value, onChange }: Props) {
   const step = (direction: 1 | -1) => onChange(stepped(now, direction, input));
   return (
     <fieldset>
-      <legend className="pb-0.5 text-xs text-muted">{input.label}</legend>
+      <legend className="block max-w-52 truncate pb-0.5 text-xs text-muted">{input.label}</legend>
       <div className="flex items-center rounded-sm border border-rule bg-sheet">
         <button
           type="button"

@@ -62,9 +62,9 @@ export function AnswerTable({
   const most = Math.max(0, ...values.map((v) => (typeof v === "number" ? Math.abs(v) : 0)));
   return (
     <section aria-label="Answers" className="mt-5 flex min-h-0 flex-1 flex-col">
-      <div className="flex items-center gap-2 pb-2">
+      <div className="flex flex-wrap items-center gap-2 pb-2">
         <span className="text-sm whitespace-nowrap text-muted">Split by</span>
-        <div className="w-56 min-w-0">
+        <div className="w-56 min-w-32">
           <Choose label="Split by" value={current?.value ?? ""} options={options} onChange={setChosen} />
         </div>
         {answer && (
