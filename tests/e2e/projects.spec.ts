@@ -89,6 +89,8 @@ test("a window that falls behind is told, and nothing is overwritten", async ({ 
   // This window hears nothing of the other one before it saves itself.
   await page.route("**/api/events", (route) => route.abort());
   const id = await openEmpty(page);
+  // It has looked for what is newer, as every window does when it opens, before the other one saves.
+  await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
   const other = await context.newPage();
   await other.goto(`/p/${id}/data`);
   await other.getByLabel("Project name").fill("Named in the other window");
