@@ -224,6 +224,10 @@ test("a small table is typed, changed in place, and taken back by undo", async (
   await page.keyboard.type("month\n2026-01\n2026-02\n");
   await grid.getByRole("columnheader", { name: "Name of column 2" }).click();
   await page.keyboard.type("target\n100\n120\n");
+  // A second table is not begun over what is not saved.
+  await page.getByRole("button", { name: "Type a table" }).click();
+  await expect(page.getByText("Save the cells first")).toBeVisible();
+  await grid.getByRole("gridcell", { name: "target, row 2: 120" }).click();
   await page.keyboard.press("Control+z");
   await expect(grid.getByRole("gridcell", { name: "target, row 2:" })).toHaveText("");
   await page.keyboard.press("Control+y");

@@ -131,6 +131,11 @@ export function DataScreen() {
     setColumn(null);
     setFilters([]);
   };
+  /** Goes elsewhere on this screen, unless cells that are typed would be lost by it. */
+  const unlessTyping = (go: () => void) => {
+    if (typing) toast.error("Save the cells first, or press Do not save: they would be lost.");
+    else go();
+  };
   const typeNew = () => setTyping({ title: "A new table", start: emptyGrid(), table: null });
   const typeIn = (into: TableInfo) =>
     void typed.read(into).then(
@@ -152,10 +157,10 @@ export function DataScreen() {
     openArrived.current = open;
   });
   useEffect(() => {
-    if (arrived === null) return;
+    if (arrived === null || typing) return;
     openArrived.current(arrived);
     shown();
-  }, [arrived, shown]);
+  }, [arrived, shown, typing]);
   const heard = table ? said.get(table.id) : undefined;
   const names = table ? [...table.columns, ...table.derived].map((c) => c.name) : [];
   const chosen = column !== null && names.includes(column) ? column : (names[0] ?? null);
@@ -169,7 +174,7 @@ export function DataScreen() {
       <aside className="areas-list flex min-h-0 flex-col border-r border-rule">
         <div className="p-3">
           <BringIn className="w-full" />
-          <button type="button" className="button mt-2 w-full" onClick={typeNew}>
+          <button type="button" className="button mt-2 w-full" onClick={() => unlessTyping(typeNew)}>
             <Keyboard size={14} /> Type a table
           </button>
         </div>
@@ -183,7 +188,7 @@ export function DataScreen() {
                 data-item
                 title={t.name}
                 aria-current={here}
-                onClick={() => open(t.id)}
+                onClick={() => unlessTyping(() => open(t.id))}
                 className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
               >
                 <span className="truncate">{t.name}</span>
@@ -198,10 +203,7 @@ export function DataScreen() {
           <button
             type="button"
             aria-current={view === "links"}
-            onClick={() => {
-              setTyping(null);
-              setView("links");
-            }}
+            onClick={() => unlessTyping(() => setView("links"))}
             className={`flex items-center gap-2 border-t border-l-[3px] border-t-rule px-3 py-2.5 text-left ${view === "links" ? "border-l-verdigris bg-tint font-semibold" : "border-l-transparent hover:bg-well"}`}
           >
             <Waypoints size={14} /> <span className="flex-1">Links</span>
