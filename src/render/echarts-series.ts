@@ -2,6 +2,7 @@ import * as echarts from "echarts/core";
 import type { RowKey } from "@/core/rows/row-key";
 import { familyOf, fontStack } from "@/core/scene/families";
 import { type Datum, type Mark, type Scene, textsOf } from "@/core/scene/marks";
+import { textWidth } from "@/core/scene/text";
 import { itemsOf, register, SERIES, seriesOf } from "./echarts-marks";
 import { tooltipOf } from "./tooltip";
 
@@ -16,6 +17,16 @@ export interface LivePicture {
   resize(width: number, height: number): void;
   dispose(): void;
 }
+
+/**
+ * The chart library asks for the size of letters, an ideograph among them, in every face that it draws: the
+ * page would look through all its fonts. Texts are placed by the core, so that a near width serves.
+ */
+echarts.setPlatformAPI({
+  measureText: (text, font) => ({
+    width: textWidth(text, Number.parseFloat(/([\d.]+)px/.exec(font ?? "")?.[1] ?? "12"), 400),
+  }),
+});
 
 /**
  * Starts a live picture. `onFocus` hears the key of the row under the pointer (null when none), `onPart` the

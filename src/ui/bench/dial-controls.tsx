@@ -1,7 +1,6 @@
 "use client";
 import { RotateCcw } from "lucide-react";
-import { Slider, Switch } from "radix-ui";
-import { memo, type ReactNode, useId, useMemo, useRef } from "react";
+import { type CSSProperties, memo, type ReactNode, useId, useMemo, useRef } from "react";
 import type { TemplateNames } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
@@ -15,7 +14,7 @@ import { styleOf } from "@/core/view/picture";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
-import { Fetched, later } from "../shared/fetched-later";
+import { later } from "../shared/fetched-later";
 import { useProjectStore } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { TemplateField } from "../shared/template-field";
@@ -25,7 +24,7 @@ import { PaletteDial } from "./palette-dial";
 import { useVisual } from "./sentences";
 
 // Rules are fetched by visuals that are coloured by them.
-const RULES = later(() => import("./rule-list").then((m) => m.Rules));
+const Rules = later(() => import("./rule-list").then((m) => m.Rules));
 
 interface Props {
   dial: Dial;
@@ -64,24 +63,19 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
         {dial.label}
       </label>
       <div className="grid grid-cols-[1fr_62px] items-center gap-2">
-        <Slider.Root
-          className="relative flex h-5 touch-none items-center select-none"
+        <input
+          type="range"
+          className="dial-range"
           min={dial.min}
           max={dial.max}
           step={dial.step}
-          value={[now]}
-          onValueChange={([n]) => onChange(n)}
-        >
-          <Slider.Track className="relative h-[3px] grow rounded-full bg-rule">
-            <Slider.Range className="absolute h-full rounded-full bg-verdigris" />
-          </Slider.Track>
-          <Slider.Thumb
-            aria-label={`${dial.label} slider`}
-            aria-valuetext={withUnit(now, dial.unit)}
-            aria-describedby={HELP_ID}
-            className="relative block size-3.5 rounded-full border border-muted bg-sheet shadow-sm after:absolute after:-inset-1.5"
-          />
-        </Slider.Root>
+          value={now}
+          style={{ "--filled": `${((now - dial.min) / (dial.max - dial.min)) * 100}%` } as CSSProperties}
+          onChange={(e) => onChange(e.target.valueAsNumber)}
+          aria-label={`${dial.label} slider`}
+          aria-valuetext={withUnit(now, dial.unit)}
+          aria-describedby={HELP_ID}
+        />
         <div className="[&_.field]:h-7 [&_.field]:px-1 [&_.field]:text-right">
           <CommitField
             id={id}
@@ -117,14 +111,15 @@ function DialRow(props: Props) {
     return (
       <>
         {label}
-        <Switch.Root
+        <input
           id={id}
+          type="checkbox"
+          role="switch"
+          className="dial-switch"
           checked={value === true}
-          onCheckedChange={onChange}
-          className="relative h-[18px] w-8 justify-self-end after:absolute after:inset-x-0 after:-inset-y-1 rounded-full bg-muted/60 transition-colors data-[state=checked]:bg-verdigris"
-        >
-          <Switch.Thumb className="block size-3.5 translate-x-0.5 rounded-full bg-sheet transition-transform data-[state=checked]:translate-x-4" />
-        </Switch.Root>
+          aria-checked={value === true}
+          onChange={(e) => onChange(e.target.checked)}
+        />
       </>
     );
   }
@@ -342,10 +337,7 @@ export function DialPanel({
   const beside = useMemo(() => {
     if (by === "rule")
       return (
-        <Fetched
-          of={RULES}
-          with={{ id, rules, format: data.format, saying: { visual: coloured, project: draft } }}
-        />
+        <Rules id={id} rules={rules} format={data.format} saying={{ visual: coloured, project: draft }} />
       );
     return by === "category" ? (
       <CategoryColours

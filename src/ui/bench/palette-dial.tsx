@@ -1,12 +1,12 @@
 "use client";
 import { Popover } from "radix-ui";
 import { paletteOf } from "@/core/scene/palettes";
-import { Fetched, later } from "../shared/fetched-later";
+import { later } from "../shared/fetched-later";
 import { useProject } from "../shared/project-context";
 import { stayForField } from "../shared/unsaved-field";
 import { Swatches } from "./swatches";
 
-const PANEL = later(() => import("./palette-panel").then((m) => m.PalettePanel));
+const PalettePanel = later(() => import("./palette-panel").then((m) => m.PalettePanel));
 
 /** Shows the palette of a visual, and opens the others. */
 export function PaletteDial({
@@ -38,7 +38,7 @@ export function PaletteDial({
           onEscapeKeyDown={stayForField}
           className="z-30 max-h-[var(--radix-popover-content-available-height)] w-80 overflow-auto rounded-md border border-rule bg-sheet shadow-stage"
         >
-          <Fetched of={PANEL} with={{ value, onChange }} />
+          <PalettePanel value={value} onChange={onChange} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>

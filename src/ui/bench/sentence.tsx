@@ -10,7 +10,7 @@ import { saysTheSame } from "@/core/view/look";
 import { styleOf } from "@/core/view/picture";
 import { type SentenceToken, say } from "@/core/view/sentence";
 import { useDesign } from "../shared/design";
-import { Fetched, later } from "../shared/fetched-later";
+import { later } from "../shared/fetched-later";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { Phrase } from "./phrase";
@@ -18,7 +18,7 @@ import { Phrase } from "./phrase";
 // The choices are fetched when somebody is about to open a phrase.
 /** Fetches the choices of phrases. */
 export const fetchChoices = () => import("./phrase-choices");
-const CHOICES = later(() => fetchChoices().then((m) => m.PhraseChoices));
+const PhraseChoices = later(() => fetchChoices().then((m) => m.PhraseChoices), { waiting: () => null });
 
 /**
  * A name for each token that stays with it while others come and go: what it changes, or the words before it.
@@ -73,7 +73,14 @@ export const Sentence = memo(
               fetch={() => void fetchChoices()}
             >
               {(close) => (
-                <Fetched of={CHOICES} with={{ token, saying, format, palette, set, close }} waiting={null} />
+                <PhraseChoices
+                  token={token}
+                  saying={saying}
+                  format={format}
+                  palette={palette}
+                  set={set}
+                  close={close}
+                />
               )}
             </Phrase>
           );

@@ -1,17 +1,16 @@
 "use client";
 import { Copy, Plus, Trash2 } from "lucide-react";
-import dynamic from "next/dynamic";
 import { useSearchParams } from "next/navigation";
-import { type MouseEvent, memo, useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
+import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
-import { kindOf } from "@/core/kinds";
 import type { Measure, Visual } from "@/core/project/schema";
 import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
-import type { VisualData } from "@/core/rows/visual-data";
+import type { Finding } from "@/core/review/finding";
+import { useAfterPaint } from "../shared/after-paint";
 import { CommitField } from "../shared/commit-field";
-import { Fetched, later } from "../shared/fetched-later";
+import { later, OVER } from "../shared/fetched-later";
 import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
@@ -19,84 +18,49 @@ import { Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useFindings } from "../shared/review";
 import { useSelected } from "../shared/selected";
-import { useSettled } from "../shared/settled";
 import { useTellEdit } from "../shared/tell-edit";
 import { TemplateField } from "../shared/template-field";
-import { type ThemeName, useTheme } from "../shared/theme";
-import { useVisualsData } from "../shared/visual-data";
-import { VisualThumbnail } from "../shared/visual-thumbnail";
+import { useTheme } from "../shared/theme";
+import { type Pictured, useVisualsData } from "../shared/visual-data";
 import { DialPanel } from "./dial-controls";
 import { DialHelpLine } from "./dial-help-line";
 import { Findings } from "./findings";
 import { FinishPanel } from "./finish-panel";
 import { PutOnBoard } from "./put-on-board";
 import { fetchChoices, Sentence } from "./sentence";
-import { useSentences, useVisual } from "./sentences";
+import { useSentences } from "./sentences";
 import { Stage } from "./stage";
 import { Trials } from "./trials";
+import { VisualItem } from "./visual-item";
 
-const RenameDialog = dynamic(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), {
-  ssr: false,
-});
+const RenameDialog = later(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), OVER);
 
 // Where visuals begin is fetched when somebody is about to add one, or a while after the screen stands.
 const fetchGallery = () => import("./gallery");
-const GALLERY = later(() => fetchGallery().then((m) => m.Gallery));
+const Gallery = later(() => fetchGallery().then((m) => m.Gallery));
 /** What opens on a click is fetched so long after the screen stands, so that it does while the server is away. */
 const FETCH_AFTER = 2000;
 
-interface ThumbnailProps {
-  id: string;
-  data: VisualData;
-  /** How many findings of its review are open. */
-  open: number;
-  theme: ThemeName;
-  chosen: boolean;
-  onOpen: (id: string) => void;
-  onMenu: (id: string, event: MouseEvent<HTMLElement>) => void;
-}
-
-/** A visual in the list; drawn again only when it changes itself. */
-const Thumbnail = memo(
-  function Thumbnail({ id, data, open, theme, chosen, onOpen, onMenu }: ThumbnailProps) {
-    const visual = useVisual(id);
-    // While dials turn, the stage goes first.
-    const shown = useSettled(visual);
-    return (
-      <button
-        type="button"
-        data-item
-        title={visual.name}
-        aria-current={chosen}
-        onClick={() => onOpen(visual.id)}
-        onContextMenu={(event) => onMenu(visual.id, event)}
-        className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${chosen ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
-      >
-        <VisualThumbnail visual={shown} data={data} theme={theme} />
-        <span className="mt-1 flex items-center gap-1.5 text-xs font-medium">
-          <span className="min-w-0">
-            <span className="block truncate">{visual.name}</span>
-            <span className="block truncate font-normal text-muted">{kindOf(visual.kind).label}</span>
-          </span>
-          {open > 0 && (
-            <span
-              role="img"
-              aria-label={open === 1 ? "1 finding" : `${open} findings`}
-              title={open === 1 ? "The review has found something" : `The review has found ${open} things`}
-              className="ml-auto size-2 shrink-0 rounded-full bg-signal"
-            />
-          )}
-        </span>
-      </button>
-    );
-  },
-  (a, b) =>
-    a.id === b.id && a.open === b.open && a.data === b.data && a.theme === b.theme && a.chosen === b.chosen,
-);
-
-/** The third step: the sentence, the stage, the trials and the dials of one visual. */
+/** The third step: every visual with what it shows, whichever of them is chosen. */
 export function VisualsScreen() {
   const visuals = useSentences();
+  const all = useVisualsData(visuals);
+  const findings = useFindings(
+    visuals,
+    all.map((one) => one.data),
+  );
+  return <OneVisual visuals={visuals} all={all} findings={findings} />;
+}
+
+interface Props {
+  visuals: Visual[];
+  /** What each of them shows, and what the review found in it. */
+  all: Pictured[];
+  findings: Finding[][];
+}
+
+/** The sentence, the stage, the trials and the dials of the chosen visual, beside the list of all. */
+function OneVisual({ visuals, all, findings }: Props) {
   const measures = useProject((s) => s.document.measures);
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
@@ -122,13 +86,8 @@ export function VisualsScreen() {
   }, []);
   const [lit, setLit] = useState<string | null>(null);
   const [trial, setTrial] = useState<string | null>(null);
-  const all = useVisualsData(visuals);
   const pictured = visual ? all[visuals.indexOf(visual)] : null;
   const data = pictured?.data ?? null;
-  const findings = useFindings(
-    visuals,
-    all.map((one) => one.data),
-  );
   const found = visual ? findings[visuals.indexOf(visual)] : [];
   // A measure that no template writes yet was not asked for: its value comes with the first that does.
   const names = useMemo(
@@ -184,7 +143,7 @@ export function VisualsScreen() {
   };
   const now = useMemo(() => (visual && data ? { id: visual.id, data, names } : null), [visual, data, names]);
   // The stage goes first: what stands around it follows when there is time.
-  const around = useDeferredValue(now);
+  const around = useAfterPaint(now);
   const shows = !adding && visual && data;
   return (
     <div
@@ -195,7 +154,7 @@ export function VisualsScreen() {
         className="areas-strip flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3"
       >
         {visuals.map((v, i) => (
-          <Thumbnail
+          <VisualItem
             key={v.id}
             id={v.id}
             data={all[i].data}
@@ -245,14 +204,7 @@ export function VisualsScreen() {
           {around && <Trials id={around.id} data={around.data} chosen={trial} onChoose={setTrial} />}
         </div>
       ) : (
-        <Fetched
-          of={GALLERY}
-          with={{
-            table: drawn,
-            onPick: add,
-            onCancel: visuals.length ? () => setAdding(false) : undefined,
-          }}
-        />
+        <Gallery table={drawn} onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
       )}
       {shows && (
         <aside

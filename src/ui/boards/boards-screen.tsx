@@ -1,6 +1,5 @@
 "use client";
 import { LayoutGrid, Play, Plus, Trash2, X } from "lucide-react";
-import dynamic from "next/dynamic";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
@@ -10,6 +9,7 @@ import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
 import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
+import { later, OVER, UNASKED } from "../shared/fetched-later";
 import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
@@ -26,15 +26,11 @@ import { InputControl } from "./input-control";
 import { TextTile, VisualTile } from "./tile-content";
 
 // A board that is only looked at does not fetch what arranging needs.
-const ArrangePanel = dynamic(() => import("./arrange-panel").then((m) => m.ArrangePanel), { ssr: false });
-const ArrangeGrid = dynamic(() => import("./arrange-grid").then((m) => m.ArrangeGrid), { ssr: false });
-const CommitField = dynamic(() => import("../shared/commit-field").then((m) => m.CommitField), {
-  ssr: false,
-});
-const RenameDialog = dynamic(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), {
-  ssr: false,
-});
-const TileFindings = dynamic(() => import("./tile-findings").then((m) => m.TileFindings), { ssr: false });
+const ArrangePanel = later(() => import("./arrange-panel").then((m) => m.ArrangePanel));
+const ArrangeGrid = later(() => import("./arrange-grid").then((m) => m.ArrangeGrid));
+const CommitField = later(() => import("../shared/commit-field").then((m) => m.CommitField), UNASKED);
+const RenameDialog = later(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), OVER);
+const TileFindings = later(() => import("./tile-findings").then((m) => m.TileFindings), UNASKED);
 
 function Controls({ board, view, arranging }: { board: Board; view: BoardView; arranging: boolean }) {
   const inputs = useProject((s) => s.document.inputs);

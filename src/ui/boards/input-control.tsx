@@ -6,13 +6,20 @@ import type { Value } from "@/core/base/value";
 import type { Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
 import { meaningsOf } from "../../core/data/typed-number";
+import type { ChooseProps } from "../shared/choose-props";
 import { useColumnValues } from "../shared/column-values";
 import { CommitField } from "../shared/commit-field";
-import { Fetched, later } from "../shared/fetched-later";
+import { later } from "../shared/fetched-later";
 
 // A board without such inputs does not carry them.
-const CHOOSE = later(() => import("../shared/choose").then((m) => m.Choose));
-const DATE_FIELD = later(() => import("../shared/date-field").then((m) => m.DateField));
+const Choose = later(() => import("../shared/choose").then((m) => m.Choose), {
+  waiting: ({ options, value }: ChooseProps) => (
+    <span className="field block w-36">{options.find((o) => o.value === value)?.label}</span>
+  ),
+});
+const DateField = later(() => import("../shared/date-field").then((m) => m.DateField), {
+  waiting: ({ value }) => <span className="field block w-36">{value}</span>,
+});
 
 interface Props {
   input: Input;
@@ -29,25 +36,17 @@ export function InputControl({ input, value, onChange }: Props) {
     <fieldset>
       <legend className="block max-w-52 truncate pb-0.5 text-xs text-muted">{input.label}</legend>
       {choices !== null ? (
-        <Fetched
-          of={CHOOSE}
-          waiting={<span className="field block w-36">{choiceLabel(value, input)}</span>}
-          with={{
-            label: input.label,
-            value: String(value),
-            options: (choices.some((c) => c === value) ? choices : [value, ...choices]).map((c) => ({
-              value: String(c),
-              label: choiceLabel(c, input),
-            })),
-            onChange: (text: string) => onChange(choices.find((c) => String(c) === text) ?? value),
-          }}
+        <Choose
+          label={input.label}
+          value={String(value)}
+          options={(choices.some((c) => c === value) ? choices : [value, ...choices]).map((c) => ({
+            value: String(c),
+            label: choiceLabel(c, input),
+          }))}
+          onChange={(text) => onChange(choices.find((c) => String(c) === text) ?? value)}
         />
       ) : input.type === "date" ? (
-        <Fetched
-          of={DATE_FIELD}
-          waiting={<span className="field block w-36">{String(value ?? "")}</span>}
-          with={{ label: input.label, value: String(value ?? ""), onCommit: onChange }}
-        />
+        <DateField label={input.label} value={String(value ?? "")} onCommit={onChange} />
       ) : (
         <CommitField label={input.label} value={String(value ?? "")} onCommit={onChange} />
       )}

@@ -3,26 +3,23 @@ import { Check, ChevronDown } from "lucide-react";
 import { Select } from "radix-ui";
 import { useState } from "react";
 import type { ChooseProps } from "./choose-props";
-import { Fetched, later } from "./fetched-later";
+import { later } from "./fetched-later";
 
 /** Values are any texts, the empty one too, which the list cannot hold by itself. */
 const PREFIX = "=";
 
 /** From so many options on, one is found by its name. */
 const MANY = 40;
-const LONG = later(() => import("./long-choose").then((m) => m.LongChoose));
+const LongChoose = later(() => import("./long-choose").then((m) => m.LongChoose), {
+  waiting: ({ options, value }: ChooseProps) => (
+    <span className="field flex items-center truncate">{options.find((o) => o.value === value)?.label}</span>
+  ),
+});
 
 /** A choice among some options: a list, or one that is searched where they are many. */
 export function Choose(props: ChooseProps) {
   if (props.options.length <= MANY) return <ShortChoose {...props} />;
-  const now = props.options.find((o) => o.value === props.value);
-  return (
-    <Fetched
-      of={LONG}
-      with={props}
-      waiting={<span className="field flex items-center truncate">{now?.label}</span>}
-    />
-  );
+  return <LongChoose {...props} />;
 }
 
 function ShortChoose({ id, label, value, options, onChange, disabled }: ChooseProps) {

@@ -4,10 +4,10 @@ import { Popover } from "radix-ui";
 import { useState } from "react";
 import { parseIsoDate } from "@/core/base/calendar";
 import { CommitField } from "./commit-field";
-import { Fetched, later } from "./fetched-later";
+import { later } from "./fetched-later";
 
 // The calendar is fetched when it is first opened.
-const CALENDAR = later(() => import("./date-calendar").then((m) => m.DateCalendar));
+const DateCalendar = later(() => import("./date-calendar").then((m) => m.DateCalendar));
 
 /** A date, typed as 2026-05-01 or chosen from a calendar; an empty one where that is allowed. */
 export function DateField({
@@ -53,14 +53,11 @@ export function DateField({
             aria-label={label}
             className="z-50 rounded-md border border-rule bg-sheet p-2 text-ink shadow-stage"
           >
-            <Fetched
-              of={CALENDAR}
-              with={{
-                value,
-                onChoose: (date: string) => {
-                  onCommit(date);
-                  setOpen(false);
-                },
+            <DateCalendar
+              value={value}
+              onChoose={(date) => {
+                onCommit(date);
+                setOpen(false);
               }}
             />
           </Popover.Content>

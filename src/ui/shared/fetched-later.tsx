@@ -1,30 +1,37 @@
 "use client";
 import { type ComponentType, type ReactNode, useEffect, useState } from "react";
 import { onServerBack } from "./connection";
+import { toast } from "./notice";
 
-/** A component whose script is fetched when it is first shown. */
-export interface Later<P> {
+const AWAY =
+  "This was not fetched yet, and Cavlo's server does not answer. It opens when the server is back.";
+
+interface Until<P> {
+  /** What stands in its place while it is under way. */
+  waiting: (props: P) => ReactNode;
+  /**
+   * Where it is told that the server is away: in its place, in a passing notice (for what has no place of its
+   * own, as a dialog), or nowhere (for what nobody asked for).
+   */
+  away: "place" | "notice" | "nowhere";
+}
+
+interface Source<P> extends Until<P> {
   fetch: () => Promise<ComponentType<P>>;
   /** The component, once it is here. */
   known: ComponentType<P> | null;
 }
 
-/** Names a component that is fetched later; once for each window. */
-export const later = <P,>(fetch: () => Promise<ComponentType<P>>): Later<P> => ({ fetch, known: null });
+const HERE: Until<object> = {
+  waiting: () => <span className="block p-4 text-sm text-muted">Opening …</span>,
+  away: "place",
+};
+/** For what opens over the page: nothing stands in its place until it is there. */
+export const OVER = { waiting: () => null, away: "notice" } as const;
+/** For what nobody has asked for in words. */
+export const UNASKED = { waiting: () => null, away: "nowhere" } as const;
 
-/**
- * Shows a component that is fetched later, with its props. Where the server is away just then, that is said
- * in its place, and it is fetched when the server is back.
- */
-export function Fetched<P extends object>({
-  of,
-  with: props,
-  waiting = <span className="block p-4 text-sm text-muted">Opening …</span>,
-}: {
-  of: Later<P>;
-  with: P;
-  waiting?: ReactNode;
-}) {
+function Fetched<P extends object>({ of, with: props }: { of: Source<P>; with: P }) {
   const [Shown, setShown] = useState<ComponentType<P> | null>(() => of.known);
   const [failed, setFailed] = useState(false);
   const isThere = Shown !== null;
@@ -37,7 +44,11 @@ export function Fetched<P extends object>({
           of.known = component;
           if (!gone) setShown(() => component);
         },
-        () => !gone && setFailed(true),
+        () => {
+          if (gone) return;
+          setFailed(true);
+          if (of.away === "notice") toast.error(AWAY);
+        },
       );
     void take();
     const deaf = onServerBack(() => void take());
@@ -47,10 +58,23 @@ export function Fetched<P extends object>({
     };
   }, [isThere, of]);
   if (Shown) return <Shown {...props} />;
-  if (!failed) return waiting;
+  if (!failed || of.away !== "place") return of.waiting(props);
   return (
     <span role="status" className="block p-4 text-sm text-muted">
-      This was not fetched yet, and Cavlo's server does not answer. It opens when the server is back.
+      {AWAY}
     </span>
   );
+}
+
+/**
+ * A component whose script is fetched when it is first shown, once for a window. Where the server is away
+ * just then, that is told, and it is fetched when the server is back. Without Suspense, which holds back for
+ * 300 ms what was waited for.
+ */
+export function later<P extends object>(
+  fetch: () => Promise<ComponentType<P>>,
+  until: Partial<Until<P>> = {},
+): ComponentType<P> {
+  const source: Source<P> = { ...HERE, ...until, fetch, known: null };
+  return (props: P) => <Fetched of={source} with={props} />;
 }

@@ -1,10 +1,9 @@
 "use client";
 import { CalendarDays, CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
-import dynamic from "next/dynamic";
 import Link from "next/link";
 import { usePathname } from "next/navigation";
 import { useEffect, useState } from "react";
-
+import { later, OVER, UNASKED } from "./fetched-later";
 import { Mark } from "./mark";
 import { useImports, useProject } from "./project-context";
 import type { SaveState as SaveStateName } from "./project-store";
@@ -14,19 +13,15 @@ import { useTheme } from "./theme";
 
 // The list of everything is fetched a while after the page stands, or when it is first opened.
 const fetchPalette = () => import("./command-palette");
-const CommandPalette = dynamic(() => fetchPalette().then((m) => m.CommandPalette), { ssr: false });
+const CommandPalette = later(() => fetchPalette().then((m) => m.CommandPalette), OVER);
 const FETCH_AFTER = 2500;
 
-const ConventionsDialog = dynamic(() => import("./conventions-dialog").then((m) => m.ConventionsDialog), {
-  ssr: false,
-});
+const ConventionsDialog = later(() => import("./conventions-dialog").then((m) => m.ConventionsDialog), OVER);
 
-const HelpDialog = dynamic(() => import("./help-dialog").then((m) => m.HelpDialog), { ssr: false });
+const HelpDialog = later(() => import("./help-dialog").then((m) => m.HelpDialog), OVER);
 
 // So are the outcomes of proofs, where there are any.
-const FailedProofsMark = dynamic(() => import("./failed-proofs-mark").then((m) => m.FailedProofsMark), {
-  ssr: false,
-});
+const FailedProofsMark = later(() => import("./failed-proofs-mark").then((m) => m.FailedProofsMark), UNASKED);
 
 const SAVE_WORDS: Record<SaveStateName, string> = {
   saved: "Saved",

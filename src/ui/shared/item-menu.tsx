@@ -1,10 +1,10 @@
 "use client";
-import dynamic from "next/dynamic";
 import { type MouseEvent, type ReactNode, useState } from "react";
+import { later, OVER } from "./fetched-later";
 import type { ItemAction, OpenMenu } from "./item-actions";
 
 // Menus are fetched when one is first wanted.
-const ItemMenuList = dynamic(() => import("./item-menu-list").then((m) => m.ItemMenuList), { ssr: false });
+const ItemMenuList = later(() => import("./item-menu-list").then((m) => m.ItemMenuList), OVER);
 
 /** The menu of an item: with the second button of the pointer, the menu key, or Shift and F10. */
 export function useItemMenu(): {

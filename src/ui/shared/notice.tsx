@@ -1,14 +1,13 @@
 "use client";
-import { lazy, Suspense, useEffect } from "react";
-import type { ExternalToast } from "sonner";
+import { useEffect } from "react";
+import type { ExternalToast, Toaster } from "sonner";
 import { create } from "zustand";
 
-const useNotices = create(() => ({ wanted: false }));
+const useNotices = create<{ shown: typeof Toaster | null }>(() => ({ shown: null }));
 let ready = () => {};
 const mounted = new Promise<void>((resolve) => {
   ready = resolve;
 });
-const Toaster = lazy(() => import("sonner").then((m) => ({ default: m.Toaster })));
 
 /** Says when the notices can be shown. */
 function Mounted() {
@@ -16,15 +15,19 @@ function Mounted() {
   return null;
 }
 
+// What draws a notice is fetched a while after the page stands, so that it is there when the server is not.
+const fetchNotices = () => import("sonner");
+const FETCH_AFTER = 3000;
+
 async function show(error: boolean, text: string, options?: ExternalToast): Promise<void> {
-  useNotices.setState({ wanted: true });
-  const { toast: tell } = await import("sonner");
+  const { toast: tell, Toaster } = await fetchNotices();
+  useNotices.setState({ shown: Toaster });
   await mounted;
   if (error) tell.error(text, options);
   else tell(text, options);
 }
 
-/** Shows a passing notice at the foot of the window. What draws it is only fetched for the first one. */
+/** Shows a passing notice at the foot of the window. */
 export const toast = Object.assign(
   (text: string, options?: ExternalToast) => void show(false, text, options),
   {
@@ -34,11 +37,15 @@ export const toast = Object.assign(
 
 /** Where notices stand. */
 export function Notices() {
-  const wanted = useNotices((s) => s.wanted);
-  if (!wanted) return null;
+  const Shown = useNotices((s) => s.shown);
+  useEffect(() => {
+    const timer = setTimeout(() => void fetchNotices().catch(() => {}), FETCH_AFTER);
+    return () => clearTimeout(timer);
+  }, []);
+  if (!Shown) return null;
   return (
-    <Suspense>
-      <Toaster
+    <>
+      <Shown
         position="bottom-center"
         toastOptions={{
           style: {
@@ -50,6 +57,6 @@ export function Notices() {
         }}
       />
       <Mounted />
-    </Suspense>
+    </>
   );
 }

@@ -1,10 +1,10 @@
 "use client";
-import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
+import { later, UNASKED } from "./fetched-later";
 import type { Tip } from "./tip";
 
 // The bubble is fetched when there is first something to tell.
-const TipBubble = dynamic(() => import("./tip-bubble").then((m) => m.TipBubble), { ssr: false });
+const TipBubble = later(() => import("./tip-bubble").then((m) => m.TipBubble), UNASKED);
 
 /** A pointer has to rest for so long, in milliseconds. */
 const REST = 450;
