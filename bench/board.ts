@@ -81,9 +81,9 @@ console.log(
 );
 const steps: number[] = [];
 for (let i = 0; i < 20; i++)
-  steps.push(await clickToPaint("Punctuality goal down", "Punctuality goal", "On-time departures"));
+  steps.push(await clickToPaint("Punctuality target down", "Punctuality target", "On-time departures"));
 console.log(
-  `step of the goal to painted board: median ${ms(median(steps))}, worst ${ms(Math.max(...steps))}`,
+  `step of the target to painted board: median ${ms(median(steps))}, worst ${ms(Math.max(...steps))}`,
 );
 
 // Thirty visuals that all follow one input: the kinds with a target, and others beside them.
@@ -107,8 +107,8 @@ const thirty = Array.from({ length: 30 }, (_, i) => {
     ...model,
     id: `thirty-${i}`,
     name: `Thirty ${i}`,
-    title: `Visual ${i} of {passenger_goal}`,
-    target: { input: "passenger_goal" },
+    title: `Visual ${i} of {passenger_target}`,
+    target: { input: "passenger_target" },
   };
 });
 const tiles = thirty.map((v, i) => ({
@@ -120,7 +120,7 @@ const tiles = thirty.map((v, i) => ({
   w: 2,
   h: 3,
 }));
-const controls = [{ id: "goal-30", type: "input", input: "passenger_goal" }];
+const controls = [{ id: "goal-30", type: "input", input: "passenger_target" }];
 const document30 = {
   ...project.document,
   visuals: [...project.document.visuals, ...thirty],
@@ -137,7 +137,7 @@ await page.getByRole("img", { name: /^Visual 29 of/ }).waitFor();
 await page.waitForLoadState("networkidle");
 const repaints: number[] = [];
 for (let i = 0; i < 16; i++)
-  repaints.push(await clickToPaint("Passenger goal down", "Passenger goal", "Visual 29 of"));
+  repaints.push(await clickToPaint("Passenger target down", "Passenger target", "Visual 29 of"));
 console.log(
   `30 visuals repainted on a step of an input: median ${ms(median(repaints))}, worst ${ms(Math.max(...repaints))} of ${repaints.length}`,
 );

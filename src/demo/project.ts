@@ -63,15 +63,20 @@ const MEASURES = [
     { format: percent },
   ),
   measure("sailings_run", "Sailings run", "count(*) filter (where not cancelled)"),
-  measure("remaining_to_goal", "Remaining to the goal", "greatest(:passenger_goal - passengers_total, 0)", {
-    note: "Passengers still to carry.",
-    betterWhen: "lower",
-  }),
+  measure(
+    "remaining_to_target",
+    "Remaining to the target",
+    "greatest(:passenger_target - passengers_total, 0)",
+    {
+      note: "Passengers still to carry.",
+      betterWhen: "lower",
+    },
+  ),
   measure(
     "punctuality_class",
     "Punctuality class",
-    "case when on_time_rate >= :punctuality_goal then 'good'\n     when on_time_rate >= 0.75 then 'watch' else 'poor' end",
-    { note: "Good, watch or poor against the punctuality goal." },
+    "case when on_time_rate >= :punctuality_target then 'good'\n     when on_time_rate >= 0.75 then 'watch' else 'poor' end",
+    { note: "Good, watch or poor against the punctuality target." },
   ),
   measure("planned_passengers", "Planned passengers", "sum(passenger_target)", {
     note: "What the season plan asks for, by route and week.",
@@ -134,9 +139,9 @@ const VISUALS = [
     name: "On-time departures",
     kind: "gauge",
     title: "On-time departures",
-    subtitle: "Goal {target}",
+    subtitle: "Target {target}",
     value: "on_time_rate",
-    target: { input: "punctuality_goal" },
+    target: { input: "punctuality_target" },
     minimum: { number: 0 },
     maximum: { number: 1 },
     zones: [
@@ -147,13 +152,13 @@ const VISUALS = [
     size: { width: 400, height: 330 },
   },
   {
-    id: "passengers-to-goal",
-    name: "Passengers against the goal",
+    id: "passengers-to-target",
+    name: "Passengers against the target",
     kind: "progress bar",
-    title: "Passengers against the goal",
+    title: "Passengers against the target",
     subtitle: "",
     value: "passengers_total",
-    target: { input: "passenger_goal" },
+    target: { input: "passenger_target" },
     size: { width: 400, height: 180 },
   },
   {
@@ -185,9 +190,9 @@ const VISUALS = [
     title: "Season progress",
     subtitle: "{value} of {target}",
     value: "passengers_total",
-    target: { input: "passenger_goal" },
+    target: { input: "passenger_target" },
     size: { width: 340, height: 330 },
-    dials: { "reading.caption": "of the goal", "heading.align": "middle" },
+    dials: { "reading.caption": "of the target", "heading.align": "middle" },
   },
   {
     id: "on-time-by-route",
@@ -322,13 +327,13 @@ const BOARD = {
   controls: [
     { id: "year", type: "filter", label: "Year", table: "sailings", column: "date", by: "year", chosen: [] },
     { id: "route", type: "filter", label: "Route", table: "sailings", column: "route", chosen: [] },
-    { id: "goal", type: "input", input: "punctuality_goal" },
-    { id: "passengers", type: "input", input: "passenger_goal" },
+    { id: "target", type: "input", input: "punctuality_target" },
+    { id: "passengers", type: "input", input: "passenger_target" },
   ],
   tiles: [
     { id: "t1", type: "visual", visual: "passengers-by-route", x: 0, y: 0, w: 5, h: 6 },
     { id: "t2", type: "visual", visual: "on-time-departures", x: 5, y: 0, w: 4, h: 6 },
-    { id: "t3", type: "visual", visual: "passengers-to-goal", x: 9, y: 0, w: 3, h: 3 },
+    { id: "t3", type: "visual", visual: "passengers-to-target", x: 9, y: 0, w: 3, h: 3 },
     { id: "t4", type: "visual", visual: "energy-mix", x: 9, y: 3, w: 3, h: 5 },
     { id: "t5", type: "visual", visual: "load-by-route", x: 0, y: 6, w: 9, h: 5 },
     {
@@ -356,7 +361,7 @@ const ROUTES_BOARD = {
       by: "year",
       chosen: [],
     },
-    { id: "routes-goal", type: "input", input: "passenger_goal" },
+    { id: "routes-target", type: "input", input: "passenger_target" },
   ],
   tiles: [
     { id: "r1", type: "visual", visual: "season-progress", x: 0, y: 0, w: 3, h: 6 },
@@ -397,9 +402,9 @@ export function demoProject(tables: TableInput[]): Project {
     measures: MEASURES.map((m) => ({ ...m, proofs: PROOFS[m.name] ?? [] })),
     inputs: [
       {
-        id: "punctuality_goal",
-        name: "punctuality_goal",
-        label: "Punctuality goal",
+        id: "punctuality_target",
+        name: "punctuality_target",
+        label: "Punctuality target",
         type: "number",
         value: 0.92,
         minimum: 0,
@@ -408,9 +413,9 @@ export function demoProject(tables: TableInput[]): Project {
         format: { style: "percent", decimals: 0 },
       },
       {
-        id: "passenger_goal",
-        name: "passenger_goal",
-        label: "Passenger goal",
+        id: "passenger_target",
+        name: "passenger_target",
+        label: "Passenger target",
         type: "number",
         value: 6_000_000,
         minimum: 500_000,

@@ -82,7 +82,7 @@ describe("the demo", () => {
       return [{ name: visual.name, claim: readings.find((t) => /^100\s?%/.test(t)) }];
     });
     expect(claims.map((c) => c.name)).toEqual(
-      expect.arrayContaining(["Passengers against the goal", "Season progress", "Electric sailings"]),
+      expect.arrayContaining(["Passengers against the target", "Season progress", "Electric sailings"]),
     );
     expect(claims.filter((c) => c.claim !== undefined)).toEqual([]);
   });

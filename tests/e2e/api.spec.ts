@@ -12,7 +12,7 @@ test.describe("the HTTP interface", () => {
       { measures: [{ id: "passengers_total" }], splits: [{ column: "date", by: "year" }] },
       { measures: [] },
       { measures: [{ formula: "sum(nope)", as: "x" }], table: "sailings" },
-      { measures: [{ id: "punctuality_class" }], inputs: { punctuality_goal: 0.5 } },
+      { measures: [{ id: "punctuality_class" }], inputs: { punctuality_target: 0.5 } },
     ];
     const { results } = await (
       await request.post(`/api/projects/${id}/results`, { data: { queries } })
@@ -82,7 +82,7 @@ test.describe("the HTTP interface", () => {
     const plain = await (await request.get(address)).text();
     const changed = await (
       await request.get(
-        `${address}?filter.date=2025&input.punctuality_goal=0.8&theme=night&width=600&height=400`,
+        `${address}?filter.date=2025&input.punctuality_target=0.8&theme=night&width=600&height=400`,
       )
     ).text();
     expect(plain).toContain("target 92");

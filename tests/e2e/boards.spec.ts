@@ -6,11 +6,11 @@ test("visuals go on a new board; a filter and a goal stepper change what they sh
   await goTo(page, "Boards");
   await page.getByRole("button", { name: "New board" }).click();
   const panel = page.getByRole("complementary", { name: "Put on the board" });
-  for (const name of ["Passengers by route", "On-time departures", "Passengers against the goal"])
+  for (const name of ["Passengers by route", "On-time departures", "Passengers against the target"])
     await panel.getByRole("button", { name: `Add ${name}` }).click();
   await choose(panel.getByLabel("Filter by"), "sailings · date by year");
   await panel.getByRole("button", { name: "Add the filter" }).click();
-  await panel.getByRole("button", { name: /Stepper for Punctuality goal/ }).click();
+  await panel.getByRole("button", { name: /Stepper for Punctuality target/ }).click();
   await page.getByRole("button", { name: "Arrange" }).click();
   const donut = page.getByRole("img", { name: /Passengers by route: donut/ });
   const gauge = page.getByRole("img", { name: /On-time departures: gauge/ });
@@ -18,10 +18,10 @@ test("visuals go on a new board; a filter and a goal stepper change what they sh
   await page.getByRole("group", { name: "Year" }).getByRole("button", { name: "2025" }).click();
   await expect(donut).not.toHaveAttribute("aria-label", /total 5.299.291/);
   await expect(gauge).toHaveAttribute("aria-label", /target 92/);
-  await page.getByRole("button", { name: "Punctuality goal down" }).click();
+  await page.getByRole("button", { name: "Punctuality target down" }).click();
   await expect(gauge).toHaveAttribute("aria-label", /target 91/);
-  await expect(gauge.getByText("Goal 91.0\u2009%")).toBeVisible();
-  const goal = page.getByRole("spinbutton", { name: "Punctuality goal" });
+  await expect(gauge.getByText("Target 91.0\u2009%")).toBeVisible();
+  const goal = page.getByRole("spinbutton", { name: "Punctuality target" });
   await goal.fill("150");
   await goal.press("Enter");
   await expect(goal).toHaveValue("100\u2009%");
@@ -31,7 +31,7 @@ test("tiles are moved, resized and removed by keys, and undo brings them back", 
   await openDemo(page);
   await goTo(page, "Boards");
   await page.getByRole("button", { name: "Arrange" }).click();
-  const tile = page.getByRole("group", { name: /Tile Passengers against the goal/ });
+  const tile = page.getByRole("group", { name: /Tile Passengers against the target/ });
   const before = await tile.boundingBox();
   await tile.focus();
   await page.keyboard.press("Shift+ArrowLeft");

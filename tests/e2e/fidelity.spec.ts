@@ -51,7 +51,7 @@ test("the server's PNG is what the browser draws, for every kind in every finish
     await sheet.goto(`${origin}/`);
     // Until its script has come to rest, it would draw itself over what is put there.
     await sheet
-      .getByRole("button", { name: /^Delete / })
+      .getByRole("button", { name: /^Remove / })
       .first()
       .waitFor();
     await sheet.waitForLoadState("networkidle");

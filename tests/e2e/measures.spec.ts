@@ -62,9 +62,9 @@ test("names of columns and inputs are completed", async ({ page }) => {
   await editor.pressSequentially(") / :punct");
   await page
     .getByRole("listbox", { name: "Completions" })
-    .getByRole("option", { name: /:punctuality_goal/ })
+    .getByRole("option", { name: /:punctuality_target/ })
     .click();
-  await expect(editor).toHaveText("sum(fare_revenue) / :punctuality_goal");
+  await expect(editor).toHaveText("sum(fare_revenue) / :punctuality_target");
 });
 
 test("the answers begin with the best: with the lowest where lower is better", async ({ page }) => {

@@ -155,7 +155,7 @@ test("removing for good is asked about, and can be left", async ({ page }) => {
   await name.press("Enter");
   await saved(page);
   await page.goto("/");
-  await page.getByRole("button", { name: "Delete Short lived" }).click();
+  await page.getByRole("button", { name: "Remove Short lived" }).click();
   const purge = page.getByRole("button", { name: /Short lived …$/ });
   await purge.click();
   const asked = page.getByRole("alertdialog");

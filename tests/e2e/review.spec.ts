@@ -54,9 +54,9 @@ test("a ring without a target asks for one; what the gallery proposes is taken o
   await goTo(page, "Visuals");
   await page.getByRole("button", { name: "New visual" }).click();
   const gallery = page.getByRole("region", { name: "New visual" });
-  await expect(gallery.getByText(/^Proposed: against passenger goal/).first()).toBeVisible();
+  await expect(gallery.getByText(/^Proposed: against passenger target/).first()).toBeVisible();
   await gallery.getByRole("button", { name: "Leave out what Progress ring proposes" }).click();
-  await expect(gallery.getByText(/^Left out: against passenger goal/)).toBeVisible();
+  await expect(gallery.getByText(/^Left out: against passenger target/)).toBeVisible();
   await gallery.getByRole("button", { name: "Progress ring", exact: true }).click();
   await expect(page.getByRole("button", { name: /^Target: / })).toHaveText("against a target …");
   await expect(page.getByRole("region", { name: "Stage" }).getByText("no target yet")).toBeVisible();

@@ -77,7 +77,7 @@ test("edits that a closed window could not save are offered when the project is 
   await expect(again.getByText("were never saved")).toHaveCount(0);
 });
 
-test("a deleted project comes back by Undo and from the list, and an open window is told at once", async ({
+test("a removed project comes back by Undo and from the list, and an open window is told at once", async ({
   page,
   context,
 }) => {
@@ -88,13 +88,13 @@ test("a deleted project comes back by Undo and from the list, and an open window
   await saved(page);
   const other = await context.newPage();
   await other.goto("/");
-  await other.getByRole("button", { name: `Delete ${name}` }).click();
-  await expect(page.getByRole("alert").filter({ hasText: "deleted in another window" })).toBeVisible();
+  await other.getByRole("button", { name: `Remove ${name}` }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "removed in another window" })).toBeVisible();
   await other.getByRole("button", { name: "Undo" }).click();
   await expect(other.getByRole("link", { name })).toBeVisible();
-  await expect(page.getByText("deleted in another window")).toHaveCount(0);
-  await other.getByRole("button", { name: `Delete ${name}` }).click();
-  await expect(page.getByRole("alert").filter({ hasText: "deleted in another window" })).toBeVisible();
+  await expect(page.getByText("removed in another window")).toHaveCount(0);
+  await other.getByRole("button", { name: `Remove ${name}` }).click();
+  await expect(page.getByRole("alert").filter({ hasText: "removed in another window" })).toBeVisible();
   await other.getByRole("button", { name: `Bring back ${name}` }).click();
   await expect(other.getByRole("link", { name })).toBeVisible();
 });

@@ -227,6 +227,10 @@ test("a small table is typed, changed in place, and taken back by undo", async (
   // A second table is not begun over what is not saved.
   await page.getByRole("button", { name: "Type a table" }).click();
   await expect(page.getByText("Save the cells first")).toBeVisible();
+  // What is typed waits while another step is looked at.
+  await goTo(page, "Measures");
+  await expect(grid).toBeHidden();
+  await goTo(page, "Data");
   await grid.getByRole("gridcell", { name: "target, row 2: 120" }).click();
   await page.keyboard.press("Control+z");
   await expect(grid.getByRole("gridcell", { name: "target, row 2:" })).toHaveText("");

@@ -220,10 +220,10 @@ test("a number that can mean a share or a percent is asked about, and edges come
   await expect(edge).toHaveValue("70 %");
   await expect(edge).toBeFocused();
   await page.getByRole("button", { name: "Zone 2 ends at, from a measure or an input" }).click();
-  await page.getByRole("option", { name: /^Punctuality goal/ }).click();
+  await page.getByRole("option", { name: /^Punctuality target/ }).click();
   await page.keyboard.press("Escape");
   await expect(
-    page.getByRole("button", { name: "Edge of zone 2: punctuality goal 92\u2009%" }),
+    page.getByRole("button", { name: "Edge of zone 2: punctuality target 92\u2009%" }),
   ).toBeVisible();
   // Shares of the range mean the same edge.
   await choose(page.getByRole("combobox", { name: "Edges are" }), "shares of the range");

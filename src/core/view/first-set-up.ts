@@ -22,7 +22,7 @@ interface Offer {
   other: string | null;
 }
 
-/** The words of a label that say what it is about: "Passenger goal" is about passengers. */
+/** The words of a label that say what it is about: "Passenger target" is about passengers. */
 const wordsIn = (label: string) =>
   label
     .toLowerCase()

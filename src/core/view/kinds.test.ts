@@ -20,7 +20,7 @@ const rate = (value: number | null) =>
     maximum: 1,
     zones: ZONES,
     title: "On-time departures",
-    subtitle: "Goal {target}",
+    subtitle: "Target {target}",
   });
 
 const visualOf = (kind: KindId, dials: Visual["dials"] = {}, split = false): Visual =>

@@ -257,7 +257,7 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
 const BEFORE_KIND: ReadonlySet<RoleId> = new Set(["value", "more"]);
 const ROLES_SAID = Object.keys(SAID) as RoleId[];
 
-/** How one role of a visual is said, as a text: "against passenger goal 42,000". */
+/** How one role of a visual is said, as a text: "against passenger target 42,000". */
 export const sayRole = (role: RoleId, s: Saying): string => sentenceText(SAID[role](s)).replace(/^[ ,]+/, "");
 
 /** The sentence of a visual: plain words, and phrases that can be changed. */

@@ -105,7 +105,7 @@ function readRevision({ document, sum }: Revision): { document: Project } | { pr
   return parsed.success ? { document: parsed.data } : { problem: documentProblem(parsed.error) };
 }
 
-const NO_PROJECT = "There is no such project. It may have been deleted; go back to the list of projects.";
+const NO_PROJECT = "There is no such project. It may have been removed; go back to the list of projects.";
 
 /** The row of a project. Throws 404 where there is none or it was deleted. */
 function projectRow(id: string): Row {
@@ -119,7 +119,7 @@ function projectRow(id: string): Row {
     throw new HttpError(
       404,
       "deleted_project",
-      `${row.name} was deleted. It is kept for ${KEPT_DAYS} days; bring it back from the list of projects.`,
+      `${row.name} was removed. It is kept for ${KEPT_DAYS} days; bring it back from the list of projects.`,
     );
   return row;
 }
@@ -284,7 +284,7 @@ export function undeleteProject(id: string): ProjectSummary {
     throw new HttpError(
       404,
       "no_project",
-      `There is no deleted project of that name any more: they are kept for ${KEPT_DAYS} days.`,
+      `There is no removed project of that name any more: they are kept for ${KEPT_DAYS} days.`,
     );
   const back = summary(projectRow(id));
   announce({ type: "brought back", project: id, revision: back.revision });
@@ -309,7 +309,7 @@ export function purgeDeleted(only?: string): void {
       .all(id);
     const { changes } = db.prepare("delete from projects where id = ? and deleted_at is not null").run(id);
     if (changes > 0) for (const table of tables) removeTableFiles(table);
-    else if (only !== undefined) throw new HttpError(404, "no_project", "There is no such deleted project.");
+    else if (only !== undefined) throw new HttpError(404, "no_project", "There is no such removed project.");
   }
 }
 

@@ -42,7 +42,7 @@ export interface HardCase {
 const SHIPS = Object.fromEntries(CATEGORIES.map((c) => [c, "icon:ship"]));
 
 const one = (value: number | null, more: Partial<VisualData> = {}) =>
-  sampleData([value], { target: 100, title: "On-time departures", subtitle: "Goal {target}", ...more });
+  sampleData([value], { target: 100, title: "On-time departures", subtitle: "Target {target}", ...more });
 const rate = (value: number, more: Partial<VisualData> = {}) =>
   one(value, {
     format: { ...PERCENT_FORMAT, decimals: 1 },

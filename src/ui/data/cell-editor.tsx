@@ -13,46 +13,46 @@ import {
   withPasted,
 } from "@/core/data/typed-grid";
 import { CellGrid } from "./cell-grid";
-
-/** What was typed, with what it was before and what was taken back. */
-interface History {
-  past: TypedGrid[];
-  now: TypedGrid;
-  future: TypedGrid[];
-}
+import type { TypedCells } from "./typed-cells";
 
 /**
  * A small table that is typed or changed by hand. Nothing of it is in the project until it is saved; until
  * then it has an undo of its own, and after it one step of undo takes all of it back.
  */
 export function CellEditor({
-  title,
-  start,
+  typed: { title, past, now, future },
+  onTyped,
   onSave,
   onLeave,
 }: {
-  title: string;
-  start: TypedGrid;
+  typed: TypedCells;
+  onTyped: (change: (now: TypedCells) => TypedCells) => void;
   /** Takes the cells as CSV; gives why they could not be saved, or null. */
   onSave: (csv: string) => Promise<string | null>;
   onLeave: () => void;
 }) {
-  const [{ past, now, future }, setHistory] = useState<History>({ past: [], now: start, future: [] });
   const [problem, setProblem] = useState<string | null>(null);
   const [saving, setSaving] = useState(false);
   const change = (next: TypedGrid, said: string | null = null) => {
     setProblem(said);
-    setHistory((h) => ({ past: [...h.past, h.now], now: next, future: [] }));
+    onTyped((h) => ({ ...h, past: [...h.past, h.now], now: next, future: [] }));
   };
   const undo = () =>
-    setHistory((h) =>
+    onTyped((h) =>
       h.past.length === 0
         ? h
-        : { past: h.past.slice(0, -1), now: h.past[h.past.length - 1], future: [h.now, ...h.future] },
+        : {
+            ...h,
+            past: h.past.slice(0, -1),
+            now: h.past[h.past.length - 1],
+            future: [h.now, ...h.future],
+          },
     );
   const redo = () =>
-    setHistory((h) =>
-      h.future.length === 0 ? h : { past: [...h.past, h.now], now: h.future[0], future: h.future.slice(1) },
+    onTyped((h) =>
+      h.future.length === 0
+        ? h
+        : { ...h, past: [...h.past, h.now], now: h.future[0], future: h.future.slice(1) },
     );
   const save = async () => {
     const wrong = gridProblem(now);

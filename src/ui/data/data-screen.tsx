@@ -23,6 +23,7 @@ import { SaidOfImport } from "./said-of-import";
 import { SourcePanel } from "./source-panel";
 import { useTableVersion } from "./table-version";
 import { TableView } from "./table-view";
+import { useTypedCells } from "./typed-cells";
 import { useTypedTables } from "./typed-tables";
 
 function useProfile(table: TableInfo | null) {
@@ -119,15 +120,13 @@ export function DataScreen() {
   const [view, setView] = useState<"table" | "links">("table");
   const [column, setColumn] = useState<string | null>(null);
   const [filters, setFilters] = useState<Filter[]>([]);
-  const [typing, setTyping] = useState<{ title: string; start: TypedGrid; table: TableInfo | null } | null>(
-    null,
-  );
-  const typed = useTypedTables();
+  const { typed: typing, setTyped } = useTypedCells(useProject((s) => s.id));
+  const typedTables = useTypedTables();
   const profile = useProfile(table);
   const open = (id: string) => {
     choose(id);
     setView("table");
-    setTyping(null);
+    setTyped(null);
     setColumn(null);
     setFilters([]);
   };
@@ -136,16 +135,18 @@ export function DataScreen() {
     if (typing) toast.error("Save the cells first, or press Do not save: they would be lost.");
     else go();
   };
-  const typeNew = () => setTyping({ title: "A new table", start: emptyGrid(), table: null });
+  const type = (title: string, now: TypedGrid, into: TableInfo | null) =>
+    setTyped({ title, table: into, past: [], now, future: [] });
+  const typeNew = () => type("A new table", emptyGrid(), null);
   const typeIn = (into: TableInfo) =>
-    void typed.read(into).then(
-      (start) => setTyping({ title: `The cells of ${into.name}`, start, table: into }),
+    void typedTables.read(into).then(
+      (start) => type(`The cells of ${into.name}`, start, into),
       (error: Error) => toast.error(error.message),
     );
   const saveTyped = async (csv: string): Promise<string | null> => {
     try {
       const into = typing?.table;
-      open(into ? await typed.replace(into, csv) : await typed.add(csv));
+      open(into ? await typedTables.replace(into, csv) : await typedTables.add(csv));
       return null;
     } catch (error) {
       return error instanceof Error ? error.message : String(error);
@@ -237,10 +238,10 @@ export function DataScreen() {
         {typing ? (
           <CellEditor
             key={typing.title}
-            title={typing.title}
-            start={typing.start}
+            typed={typing}
+            onTyped={setTyped}
             onSave={saveTyped}
-            onLeave={() => setTyping(null)}
+            onLeave={() => setTyped(null)}
           />
         ) : view === "links" ? (
           <LinksView />

@@ -40,6 +40,10 @@ export function useTypedTables() {
     },
     /** Puts typed cells in the place of a table's rows; gives its new id. Throws where something would break. */
     async replace(table: TableInfo, csv: string): Promise<string> {
+      if (!store.getState().document.tables.some((t) => t.id === table.id))
+        throw new Error(
+          `${table.name} was removed or changed since its cells were opened. Undo that change, or press Do not save.`,
+        );
       const fresh = withTypesOf(table, (await bringIn(table.name, csv)).table);
       const { document, apply } = store.getState();
       const gone = misfitsOf(document, table, fresh)[0];

@@ -106,8 +106,8 @@ export function KeptThings({
   return (
     <>
       {deleted.length > 0 && (
-        <section aria-label="Deleted projects" className="mt-8">
-          <h2 className="text-md">Deleted</h2>
+        <section aria-label="Removed projects" className="mt-8">
+          <h2 className="text-md">Removed</h2>
           <ul className="mt-2 divide-y divide-rule rounded-md border border-rule">
             {deleted.map((p) => (
               <Entry

@@ -62,7 +62,7 @@ export function ProjectsScreen() {
     onSuccess: (_, project) => {
       void again();
       list.current?.focus();
-      toast(`${project.name} is deleted. It is kept for 30 days.`, {
+      toast(`${project.name} is removed. It is kept for 30 days.`, {
         duration: 12_000,
         action: {
           label: "Undo",
@@ -197,8 +197,8 @@ export function ProjectsScreen() {
             <button
               type="button"
               className="icon-button"
-              title="Delete"
-              aria-label={`Delete ${project.name}`}
+              title="Remove"
+              aria-label={`Remove ${project.name}`}
               disabled={remove.isPending}
               onClick={() => remove.mutate(project)}
             >

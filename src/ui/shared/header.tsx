@@ -30,7 +30,7 @@ const SAVE_WORDS: Record<SaveStateName, string> = {
   behind: "Not saved: changed elsewhere",
   waiting: "Not saved",
   refused: "Not saved",
-  deleted: "Not saved: deleted elsewhere",
+  deleted: "Not saved: removed elsewhere",
 };
 
 function SaveState() {

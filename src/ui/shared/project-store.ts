@@ -210,7 +210,7 @@ export function createProjectStore(
         const { id, revision, saveState } = get();
         if (event.project !== id) return;
         if (event.type === "deleted")
-          set({ saveState: "deleted", saveProblem: "This project was deleted in another window." });
+          set({ saveState: "deleted", saveProblem: "This project was removed in another window." });
         else if (event.type === "brought back" && saveState === "deleted") {
           set({ saveState: "unsaved" });
           void get().flush();

@@ -117,7 +117,7 @@ function Deleted() {
         </>
       }
     >
-      <strong>This project was deleted in another window.</strong> What you see is kept in this window;
+      <strong>This project was removed in another window.</strong> What you see is kept in this window;
       nothing of it is saved until you say where.
     </Banner>
   );

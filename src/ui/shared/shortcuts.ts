@@ -9,7 +9,10 @@ export const SHORTCUTS: { keys: string; what: string }[] = [
   { keys: "arrows, Home, End in a list", what: "go from item to item; Enter opens one" },
   { keys: "arrows, PageUp, PageDown on a handle", what: "move it by one step, or by ten" },
   { keys: "Home, End on a handle or a dial", what: "to its least, to its most" },
-  { keys: "arrows, Home, End on a picture", what: "go from mark to mark; Enter picks, Escape leaves" },
+  {
+    keys: "arrows, Home, End on a picture",
+    what: "go from mark to mark; Enter picks where the picture answers picks, Escape leaves",
+  },
   { keys: "Tab on a picture", what: "its numbers as a table" },
   { keys: "arrows on a tile while arranging; with Shift", what: "move it; resize it" },
   { keys: "Delete on a tile", what: "remove it from the board" },
