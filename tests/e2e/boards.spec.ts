@@ -38,7 +38,7 @@ test("tiles are moved, resized and removed by keys, and undo brings them back", 
   await expect.poll(async () => (await tile.boundingBox())?.width).toBeLessThan((before?.width ?? 0) - 40);
   await page.keyboard.press("Delete");
   await expect(tile).toHaveCount(0);
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(tile).toBeVisible();
   await saved(page);
 });

@@ -24,8 +24,8 @@ test("a project has its calendar and its words, in every picture, and undo takes
   await dialog.getByRole("button", { name: "Close" }).click();
   await expect(opener).toBeFocused();
   await expect(stage.getByText(/^Quarter\s?4/).first()).toBeVisible();
-  await page.getByRole("button", { name: "Undo" }).click();
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(stage.getByText("Q1", { exact: true })).toBeVisible();
 });
 

@@ -20,7 +20,7 @@ test("a CSV comes in with its types, and a wrong guess is mended", async ({ page
   await expect(page.getByLabel("Read as")).toHaveText("date, day first");
   await choose(page.getByLabel("Read as"), "date mdy");
   await expect(table.getByRole("cell", { name: "2024-01-02" })).toBeVisible();
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(table.getByRole("cell", { name: "2024-02-01" })).toBeVisible();
 });
 

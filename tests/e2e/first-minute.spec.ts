@@ -77,7 +77,7 @@ test("a table that is pasted on the empty Visuals step is drawn there; the measu
     "aria-label",
     /rounded bars of Sum of sales, West 6, East 4/,
   );
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(gallery.getByRole("button", { name: "Sum of sales" })).toBeVisible();
   await goTo(page, "Measures");
   await expect(page.getByRole("button", { name: /^Sum of sales/ })).toHaveCount(0);

@@ -31,7 +31,7 @@ test("a proof fails where it is broken: at the measure, on the step and at the v
   const notice = page.getByRole("status").filter({ hasText: "A proof of Load factor fails" });
   await expect(notice).toContainText("Ferrow Isle");
   await notice.getByRole("link", { name: "Load factor" }).click();
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(proofs.getByText("holds for all 8")).toBeVisible();
   await expect(page.getByRole("banner").getByRole("img", { name: "1 proof fails" })).toHaveCount(0);
 });

@@ -36,7 +36,7 @@ test("a donut of too many slices is said, mended with a click, undone, and left 
   await expect(thumbnail).toBeVisible();
   await review.getByRole("button", { name: "Keep the first 6 and Other" }).first().click();
   await expect(page.getByText("more than can be compared")).toHaveCount(0);
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(review.getByRole("status")).toContainText("30 slices");
   const slices = review.getByRole("listitem").filter({ hasText: "30 slices" });
   await slices.getByRole("button", { name: "Leave it" }).click();

@@ -139,7 +139,7 @@ test("a handle is dragged with the pointer, and the picture and the dial follow"
   await expect(page.getByRole("region", { name: "Ring" }).getByRole("textbox", { name: "Hole" })).toHaveValue(
     `${now}%`,
   );
-  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(hole).toHaveAttribute("aria-valuenow", "62");
 });
 

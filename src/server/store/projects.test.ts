@@ -87,7 +87,7 @@ describe("projects", () => {
     expect(existsSync(tableFiles(table).rows)).toBe(true);
     expect(undeleteProject(id).name).toBe("One");
     expect(readProject(id).document.name).toBe("One");
-    expect(() => purgeDeleted(id)).toThrow("no such deleted project");
+    expect(() => purgeDeleted(id)).toThrow("no such removed project");
     deleteProject(id);
     database().prepare("update projects set deleted_at = '2020-01-01' where id = ?").run(id);
     purgeDeleted();
