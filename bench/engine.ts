@@ -1,12 +1,17 @@
 // The engine beside SQLite (better-sqlite3) and DuckDB (its Node.js package, all threads) over the same rows
 // in one run. node bench/run.mjs engine [rows]; the peers are installed with: npm --prefix bench install
 import { createRequire } from "node:module";
+import { availableParallelism } from "node:os";
+import { MessageChannel, Worker } from "node:worker_threads";
 import Database from "better-sqlite3";
 import { isoDate } from "@/core/base/calendar";
 import { ColumnBuilder, type ColumnType, type Table, tableBytes } from "@/core/data/column";
 import { runQueries, ScanCache } from "@/core/engine/run";
 import { type QueryInput, querySchema } from "@/core/plan/query";
 import { seeded } from "@/demo/random";
+import { columnKey } from "@/server/compute/table-cache";
+import { ThreadCrew } from "@/server/compute/thread-crew";
+import { columnOf, shareColumn } from "@/server/store/shared-column";
 import { median, ms, timed } from "./median";
 
 /**
@@ -78,11 +83,13 @@ for (let i = 0; i < ROWS; i++) {
 appender.flushSync();
 sqlite?.exec("commit");
 
+const finished = builders.map((b) => b.finish());
+const shared = finished.map(shareColumn);
 const table: Table = {
   name: "rows",
   version: "1",
   rows: ROWS,
-  columns: COLUMNS.map(([name], k) => ({ name, data: builders[k].finish() })),
+  columns: COLUMNS.map(([name], k) => ({ name, data: columnOf(shared[k]) })),
 };
 const scope = {
   tables: [{ name: "rows", columns: COLUMNS.map(([name, type]) => ({ name, type })) }],
@@ -93,9 +100,35 @@ const scope = {
   inputs: [{ name: "goal", type: "number" as const }],
 };
 const catalog = { tables: [table], inputs: { goal: 5 }, scope };
+
+// The helpers that the server gives a compute thread: one less than there are cores.
+const info = {
+  id: "rows",
+  name: "rows",
+  rows: ROWS,
+  columns: COLUMNS.map(([name, type]) => ({ name, reading: { type } })),
+  derived: [],
+} as never;
+const given = shared.map((column, at) => ({
+  table: "rows",
+  key: columnKey(at, { type: COLUMNS[at][1] }),
+  column,
+}));
+const crews = new ThreadCrew(new SharedArrayBuffer(4));
+for (let i = 1; i < availableParallelism(); i++) {
+  const worker = new Worker("./dist/scan-helper.mjs", { workerData: { memory: 1e9 } });
+  const { port1, port2 } = new MessageChannel();
+  const alive = new SharedArrayBuffer(4);
+  new Int32Array(alive)[0] = 1;
+  worker.postMessage({ port: port1 }, [port1]);
+  crews.add(port2, alive);
+}
+const alone = process.argv.includes("alone");
+const crew = alone ? undefined : crews.for(scope, null, () => ({ info, table, columns: given }));
 const ask = (query: QueryInput) => querySchema.parse({ table: "rows", ...query });
 const run = (queries: ReturnType<typeof ask>[], cache = new ScanCache()) => {
-  for (const result of runQueries(queries, catalog, cache)) if (!("rows" in result)) throw result;
+  for (const result of runQueries(queries, { ...catalog, crew }, cache))
+    if (!("rows" in result)) throw result;
 };
 
 const three: QueryInput = {
@@ -171,15 +204,13 @@ async function timedDuck(sql: string, times: number): Promise<number> {
 }
 
 const times = ROWS > 2_000_000 ? 5 : 15;
-console.log(`${ROWS.toLocaleString("en")} rows, medians of ${times}`);
-const raw = table.columns.reduce(
-  (sum, { data }) => sum + (data.type === "text" ? data.codes.byteLength : data.values.byteLength),
-  0,
+console.log(
+  `${ROWS.toLocaleString("en")} rows, medians of ${times}, ${alone ? "one thread" : `${availableParallelism()} threads`}`,
 );
 console.log(
-  `columns in memory: ${(tableBytes(table) / 1e6).toFixed(0)} MB, ${(tableBytes(table) / raw).toFixed(2)} times their raw typed size`,
+  `columns in memory: ${(tableBytes(table) / 1e6).toFixed(0)} MB, ${(tableBytes(table) / (8 * ROWS * COLUMNS.length)).toFixed(2)} times eight bytes a value`,
 );
-const only = process.argv[4];
+const only = process.argv.slice(4).find((word) => word !== "alone");
 for (const { label, query, sql, sqlite: sqliteSql } of cases) {
   if (only && !label.includes(only)) continue;
   const q = ask(query);

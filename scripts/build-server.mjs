@@ -13,6 +13,7 @@ export function buildServer() {
     entryPoints: {
       serve: "src/server/serve.ts",
       "compute-worker": "src/server/compute/worker.ts",
+      "scan-helper": "src/server/compute/scan-helper.ts",
       "import-worker": "src/server/import/worker.ts",
       "picture-worker": "src/server/pictures/worker.ts",
     },

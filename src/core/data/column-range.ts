@@ -1,15 +1,13 @@
-import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "./column";
+import type { CellData, ColumnData } from "./column";
+import { isNone } from "./stored";
 
-/**
- * What is known of a column's stored values: whether all are whole, and, where they are, from which one on
- * they lie within how many.
- */
+/** What is known of a column's cells as they are stored (of decimals, in units of their last place). */
 export interface ColumnRange {
-  /** Every sum of values, or of fewer than all of them, is exact: they are whole and small enough. */
+  /** Every sum of stored cells, or of fewer than all of them, is exact: they are whole and small enough. */
   exact: boolean;
   /** No row is null. Not known, and so false, for texts and for numbers that are not whole. */
   full: boolean;
-  /** All values v have low <= v < low + span; null where they are not whole, or there is none. */
+  /** All stored cells v have low <= v < low + span; null where they are not whole, or there is none. */
   within: { low: number; span: number } | null;
 }
 
@@ -28,13 +26,11 @@ export function columnRange(data: ColumnData): ColumnRange {
   return range;
 }
 
-function rangeOf(data: Exclude<ColumnData, { type: "text" }>): ColumnRange {
-  const { values } = data;
-  const none = data.type === "date" ? NULL_DAY : data.type === "boolean" ? NULL_BOOLEAN : Number.NaN;
+function rangeOf({ values, none }: CellData): ColumnRange {
   let [low, high, full] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, true];
   for (let i = 0; i < values.length; i++) {
     const x = values[i];
-    if (x === none || x !== x) {
+    if (isNone(x, none)) {
       full = false;
       continue;
     }

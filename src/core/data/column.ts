@@ -1,26 +1,21 @@
 import { isoDate, isoTimestamp } from "../base/calendar";
 import type { Value, ValueType } from "../base/value";
+import { type Codes, isNone, packCodes, packNumbers, type StoredCells } from "./stored";
 
 /** The types that a column can have: every type of a value but null's. */
 export type ColumnType = Exclude<ValueType, "null">;
 
-/**
- * Null in a column of whole days, and in a column of booleans. Numbers and timestamps use NaN, which no cell
- * holds.
- */
-export const NULL_DAY = -0x80000000;
-/** What stands for null among the bytes 0 and 1 of a column of true and false. */
-export const NULL_BOOLEAN = 2;
+/** Cells of whole days, of milliseconds, of 0 and 1, or of numbers. */
+export type CellData = { type: Exclude<ColumnType, "text"> } & StoredCells;
+/** Texts as codes into a dictionary of distinct texts; -1 is null. */
+export interface TextData {
+  type: "text";
+  codes: Codes;
+  dictionary: string[];
+}
 
-/**
- * The values of one column, one entry a row. Text is kept as codes into a dictionary of distinct texts (-1 is
- * null), numbers and timestamps (ms) as doubles, dates as whole days, booleans as 0, 1 or 2 for null.
- */
-export type ColumnData =
-  | { type: "number" | "timestamp"; values: Float64Array }
-  | { type: "date"; values: Int32Array }
-  | { type: "boolean"; values: Uint8Array }
-  | { type: "text"; codes: Int32Array; dictionary: string[] };
+/** The values of one column, one entry a row, as narrow as they are. */
+export type ColumnData = CellData | TextData;
 
 /** A column of a table as the engine reads it: its cells by their type. */
 export interface Column {
@@ -43,16 +38,10 @@ export interface Table {
 
 /** The value of a row: dates as days, timestamps as milliseconds. */
 export function cellValue(data: ColumnData, row: number): Value {
-  switch (data.type) {
-    case "text":
-      return data.codes[row] < 0 ? null : data.dictionary[data.codes[row]];
-    case "date":
-      return data.values[row] === NULL_DAY ? null : data.values[row];
-    case "boolean":
-      return data.values[row] === NULL_BOOLEAN ? null : data.values[row] === 1;
-    default:
-      return Number.isNaN(data.values[row]) ? null : data.values[row];
-  }
+  if (data.type === "text") return data.codes[row] < 0 ? null : data.dictionary[data.codes[row]];
+  const stored = data.values[row];
+  if (isNone(stored, data.none)) return null;
+  return data.type === "boolean" ? stored === 1 : stored / data.scale;
 }
 
 /** A value as it leaves the core: dates and timestamps as ISO 8601 text. */
@@ -131,12 +120,12 @@ export class ColumnBuilder {
 
   finish(): ColumnData {
     const { type, count } = this;
-    if (type === "text") return { type, codes: this.codes.slice(0, count), dictionary: this.dictionary };
-    const values = this.numbers.subarray(0, count);
-    if (type === "date")
-      return { type, values: Int32Array.from(values, (x) => (Number.isNaN(x) ? NULL_DAY : x)) };
-    if (type === "boolean")
-      return { type, values: Uint8Array.from(values, (x) => (Number.isNaN(x) ? NULL_BOOLEAN : x)) };
-    return { type, values: values.slice() };
+    if (type === "text")
+      return {
+        type,
+        codes: packCodes(this.codes.subarray(0, count), this.dictionary.length),
+        dictionary: this.dictionary,
+      };
+    return { type, ...packNumbers(this.numbers.subarray(0, count)) };
   }
 }

@@ -1,5 +1,6 @@
 import type { Value } from "../base/value";
-import { type Column, cellValue, NULL_BOOLEAN, NULL_DAY, outward } from "./column";
+import { type Column, cellValue, outward } from "./column";
+import { type Codes, isNone } from "./stored";
 
 /**
  * What a column holds at a glance. `bars` are counts: a histogram of up to 16 equal ranges, or of the most
@@ -16,7 +17,7 @@ export interface Profile {
 const BINS = 16;
 const TOP = 8;
 
-function profileText(codes: Int32Array, dictionary: string[]): Profile {
+function profileText(codes: Codes, dictionary: string[]): Profile {
   const counts = new Float64Array(dictionary.length);
   let nulls = 0;
   for (let i = 0; i < codes.length; i++) {
@@ -33,21 +34,15 @@ function profileText(codes: Int32Array, dictionary: string[]): Profile {
 export function profileColumn(column: Column): Profile {
   const { data } = column;
   if (data.type === "text") return profileText(data.codes, data.dictionary);
-  const isNull =
-    data.type === "date"
-      ? (x: number) => x === NULL_DAY
-      : data.type === "boolean"
-        ? (x: number) => x === NULL_BOOLEAN
-        : Number.isNaN;
   let [min, max, nulls] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
   const distinct = new Set<number>();
-  const { values } = data;
+  const { values, none, scale } = data;
   for (let i = 0; i < values.length; i++) {
-    const x = values[i];
-    if (isNull(x)) {
+    if (isNone(values[i], none)) {
       nulls++;
       continue;
     }
+    const x = values[i] / scale;
     if (x < min) min = x;
     if (x > max) max = x;
     distinct.add(x);
@@ -58,7 +53,7 @@ export function profileColumn(column: Column): Profile {
   const width = data.type === "boolean" ? 1 : (max - min) / bins || 1;
   const counts = new Array<number>(bins).fill(0);
   for (let i = 0; i < values.length; i++)
-    if (!isNull(values[i])) counts[Math.min(bins - 1, Math.floor((values[i] - low) / width))]++;
+    if (!isNone(values[i], none)) counts[Math.min(bins - 1, Math.floor((values[i] / scale - low) / width))]++;
   const label = (x: number) =>
     data.type === "boolean"
       ? x

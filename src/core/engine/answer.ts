@@ -3,13 +3,13 @@ import { compareValues, type Value } from "../base/value";
 import { outward } from "../data/column";
 import type { Plan } from "../plan/plan";
 import { QueryError, type Result, type ResultColumn, type SplitTotals } from "../plan/query";
-import type { Accumulator } from "./accumulators/accumulator";
+import { type Accumulator, merged } from "./accumulators/accumulator";
+import type { Gathered } from "./gathered";
 import { type AccumulatorSet, groupCompiler } from "./group-level";
 import { compareKeys, NO_MATCH, outwardKey } from "./grouper";
-import type { Gathered } from "./scan";
 
 function mergeAll(accumulators: AccumulatorSet, into: Int32Array, groups: number): Map<string, Accumulator> {
-  return new Map([...accumulators].map(([key, a]) => [key, a.merge(into, groups)]));
+  return new Map([...accumulators].map(([key, a]) => [key, merged(a, into, groups)]));
 }
 
 /** Brings what several tables gathered under the keys of all of them. */
@@ -38,7 +38,7 @@ function united(parts: Gathered[], splits: number): Gathered {
     keys,
     size,
     accumulators,
-    counts: parts[0].counts.merge(places[0], size),
+    counts: merged(parts[0].counts, places[0], size),
     scanned: parts.reduce((sum, p) => sum + p.scanned, 0),
   };
 }
@@ -79,7 +79,7 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
     of[g] = number;
   }
   const accumulators = single ? gathered.accumulators : mergeAll(gathered.accumulators, of, keys.length);
-  const counts = single ? gathered.counts : gathered.counts.merge(of, keys.length);
+  const counts = single ? gathered.counts : merged(gathered.counts, of, keys.length);
   const compile = groupCompiler(accumulators, whole);
   const compute = plan.measures.map((m) => compile(m.expr));
   const values: Value[][] = compute.map(() => new Array(keys.length));
@@ -155,8 +155,7 @@ function byHandOrder(
 function sideValues(plan: Plan, side: Side, whole: AccumulatorSet): Value[][] {
   const into = new Int32Array(side.keys.length);
   for (const k of side.others) into[k] = 1;
-  const merged = side.others.length ? mergeAll(side.accumulators, into, 2) : null;
-  const compile = merged && groupCompiler(merged, whole);
+  const compile = side.others.length ? groupCompiler(mergeAll(side.accumulators, into, 2), whole) : null;
   return plan.measures.map((m, i) =>
     [...side.order.map((k) => side.values[i][k]), ...(compile ? [compile(m.expr)(1)] : [])].map((v) =>
       outward(v, m.expr.type),
@@ -200,10 +199,10 @@ function crossedResult(
   for (const [i, cell] of sorted.entries()) cells.set(cell, i);
   // What is left out goes into one more group, which is not read.
   const into = cellOf.map((cell) => (cell < 0 ? sorted.length : (cells.get(cell) as number)));
-  const merged = mergeAll(gathered.accumulators, into, sorted.length + 1);
+  const cellsOf = mergeAll(gathered.accumulators, into, sorted.length + 1);
   const at = sorted.map((cell): [number, number] => [Math.floor(cell / width), cell % width]);
   const keys = sides.map((side, i) => outwardKeys(plan, side, i));
-  const compile = groupCompiler(merged, whole);
+  const compile = groupCompiler(cellsOf, whole);
   const columns: ResultColumn[] = [
     ...plan.query.splits.map((split, i) => ({
       name: split.column,

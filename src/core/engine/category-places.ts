@@ -1,6 +1,6 @@
 import { bucketStart, type Calendar, civil, DAY_MS, type DateBucket, parseIsoDate } from "../base/calendar";
 import { compareText, type Value } from "../base/value";
-import { type ColumnData, cellValue, outward } from "../data/column";
+import { type CellData, type ColumnData, cellValue, outward } from "../data/column";
 import type { CategoryPlaces } from "../plan/query";
 
 /** Up to this many categories stand in their own order; of more, the most frequent come first. */
@@ -57,7 +57,7 @@ function stretchOf(day: number, by: DateBucket, calendar?: Calendar): number {
 const MONTHS = { year: 12, quarter: 3, month: 1 } as const;
 
 /** Stretches of time stand one after the other from the first one of the column, without gaps. */
-function byStretch(data: Exclude<ColumnData, { type: "text" }>, by: DateBucket, calendar?: Calendar): Places {
+function byStretch(data: CellData, by: DateBucket, calendar?: Calendar): Places {
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let row = 0; row < data.values.length; row++) {
     const value = cellValue(data, row);

@@ -1,7 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { merged } from "./accumulators/accumulator";
 import { Distinct } from "./accumulators/distinct";
-import { Percentile, selectNth } from "./accumulators/percentile";
+import { Percentile } from "./accumulators/percentile";
+import { selectNth } from "./accumulators/select-nth";
 
 const value = fc.oneof(
   fc.integer({ min: -3, max: 3 }),
@@ -75,10 +77,10 @@ describe("distinct values", () => {
           distinct.add(grouped(data), { numbers: numbers(data), within }, mask(data));
         const all = blocks.flat();
         for (let g = 0; g < GROUPS; g++) expect(distinct.result(g)).toBe(new Set(keptOf(all, g)).size);
-        const merged = distinct.merge(Int32Array.from([0, 1, 0, 1]), 2);
-        expect(merged.result(0)).toBe(new Set([...keptOf(all, 0), ...keptOf(all, 2)]).size);
-        expect(merged.result(1)).toBe(new Set([...keptOf(all, 1), ...keptOf(all, 3)]).size);
-        expect(merged.merge(Int32Array.from([0, 0]), 1).result(0)).toBe(
+        const pairs = merged(distinct, Int32Array.from([0, 1, 0, 1]), 2);
+        expect(pairs.result(0)).toBe(new Set([...keptOf(all, 0), ...keptOf(all, 2)]).size);
+        expect(pairs.result(1)).toBe(new Set([...keptOf(all, 1), ...keptOf(all, 3)]).size);
+        expect(merged(pairs, Int32Array.from([0, 0]), 1).result(0)).toBe(
           new Set([0, 1, 2, 3].flatMap((g) => keptOf(all, g))).size,
         );
       }),
@@ -107,7 +109,7 @@ describe("distinct values", () => {
       );
     }
     expect([many.result(0), many.result(1)]).toEqual([75_000, 75_000]);
-    expect(many.merge(new Int32Array(2), 1).result(0)).toBe(150_000);
+    expect(merged(many, new Int32Array(2), 1).result(0)).toBe(150_000);
   });
 });
 
@@ -127,10 +129,10 @@ describe("percentiles", () => {
           return at === Math.floor(at) ? a : a + (b - a) * (at - Math.floor(at));
         };
         const plain = (x: unknown) => (typeof x === "number" ? x + 0 : x);
-        const merged = percentile.merge(Int32Array.from([0, 1, 0, 1]), 2);
-        const whole = percentile.merge(new Int32Array(GROUPS), 1);
+        const pairs = merged(percentile, Int32Array.from([0, 1, 0, 1]), 2);
+        const whole = merged(percentile, new Int32Array(GROUPS), 1);
         expect(plain(whole.result(0))).toBe(plain(expected([0, 1, 2, 3].flatMap((g) => keptOf(all, g)))));
-        expect(plain(merged.result(1))).toBe(plain(expected([...keptOf(all, 1), ...keptOf(all, 3)])));
+        expect(plain(pairs.result(1))).toBe(plain(expected([...keptOf(all, 1), ...keptOf(all, 3)])));
         for (let g = 0; g < GROUPS; g++)
           expect(plain(percentile.result(g))).toBe(plain(expected(keptOf(all, g))));
       }),

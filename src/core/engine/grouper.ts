@@ -1,9 +1,9 @@
 import { bucketStart, type Calendar, DAY_MS, type DateBucket } from "../base/calendar";
 import { compareValues, type Value } from "../base/value";
-import { type ColumnData, cellValue, outward } from "../data/column";
+import { type CellData, type ColumnData, cellValue, outward, type TextData } from "../data/column";
 import { columnRange } from "../data/column-range";
+import { BLOCK, type Block, type Readers } from "./block";
 import type { SourceColumn } from "./source-column";
-import { BLOCK, type Block } from "./vector";
 
 /** The most groups that an answer can have. */
 export const MAX_GROUPS = 50_000;
@@ -31,10 +31,11 @@ interface Keying {
 /** A grouper over no split, one, or two. */
 export function grouperOf(
   splits: { column: SourceColumn; by: DateBucket | undefined }[],
+  readers: Readers,
   calendar?: Calendar,
 ): Grouper {
   const keyings = splits.map(({ column, by }) => {
-    const keying = columnKeying(column.data, by, calendar);
+    const keying = columnKeying(column.data, readers, by, calendar);
     return column.rows ? matched(keying, column.rows) : keying;
   });
   if (keyings.length === 0)
@@ -57,12 +58,14 @@ function matched(inner: Keying, rowsIn: Int32Array): Keying {
   let none = -1;
   return {
     keys: inner.keys,
-    assign: ({ rows, length }, groups) => {
-      let count = 0;
-      for (let i = 0; i < length; i++) if (rowsIn[rows[i]] >= 0) kept[count++] = rows[i];
-      inner.assign({ rows: kept, length: count, start: -1 }, keptGroups);
-      if (count < length && none < 0) none = inner.keys.push(NO_MATCH) - 1;
-      for (let i = 0, k = 0; i < length; i++) groups[i] = rowsIn[rows[i]] >= 0 ? keptGroups[k++] : none;
+    assign: ({ base, count, offsets, length, whole }, groups) => {
+      let matches = 0;
+      for (let i = 0; i < length; i++) if (rowsIn[base + offsets[i]] >= 0) kept[matches++] = offsets[i];
+      const all = matches === length;
+      inner.assign({ base, count, offsets: kept, length: matches, whole: whole && all }, keptGroups);
+      if (!all && none < 0) none = inner.keys.push(NO_MATCH) - 1;
+      for (let i = 0, k = 0; i < length; i++)
+        groups[i] = rowsIn[base + offsets[i]] >= 0 ? keptGroups[k++] : none;
     },
   };
 }
@@ -123,19 +126,21 @@ function crossed(first: Keying, second: Keying): Grouper {
 }
 
 /** Writes the group of each row's code, -1 where it has none yet; says whether there was such a row. */
-function assignKnown(
-  codes: Int32Array,
-  groupOfCode: Int32Array,
-  rows: Int32Array,
-  length: number,
-  groups: Int32Array,
-): boolean {
+function assignKnown(codes: Int32Array, groupOfCode: Int32Array, block: Block, groups: Int32Array): boolean {
+  const { offsets, length } = block;
   let all = 0;
-  for (let i = 0; i < length; i++) {
-    const group = groupOfCode[codes[rows[i]] + 1];
-    groups[i] = group;
-    all |= group;
-  }
+  if (block.whole)
+    for (let i = 0; i < length; i++) {
+      const group = groupOfCode[codes[i] + 1];
+      groups[i] = group;
+      all |= group;
+    }
+  else
+    for (let i = 0; i < length; i++) {
+      const group = groupOfCode[codes[offsets[i]] + 1];
+      groups[i] = group;
+      all |= group;
+    }
   return all < 0;
 }
 
@@ -147,15 +152,15 @@ interface Near {
 
 /** The same for values near each other, by their distance from the lowest; a null lies outside the table. */
 function assignNear(
-  values: ArrayLike<number>,
+  values: Float64Array,
   { low, table }: Near,
-  rows: Int32Array,
+  offsets: Int32Array,
   length: number,
   groups: Int32Array,
 ): boolean {
   let all = 0;
   for (let i = 0; i < length; i++) {
-    const at = values[rows[i]] - low;
+    const at = values[offsets[i]] - low;
     const group = at >= 0 && at < table.length ? table[at] : -1;
     groups[i] = group;
     all |= group;
@@ -164,7 +169,9 @@ function assignNear(
 }
 
 /** Keys by the texts of a column, by their code in its dictionary. */
-function textKeying({ codes, dictionary }: Extract<ColumnData, { type: "text" }>): Keying {
+function textKeying(data: TextData, readers: Readers): Keying {
+  const { dictionary } = data;
+  const reader = readers.codes(data);
   const keys: Value[] = [];
   const groupOfCode = new Int32Array(dictionary.length + 1).fill(-1);
   const groupOf = (code: number): number => {
@@ -173,20 +180,35 @@ function textKeying({ codes, dictionary }: Extract<ColumnData, { type: "text" }>
   };
   return {
     keys,
-    assign: ({ rows, length }, groups) => {
+    assign: (block, groups) => {
+      const codes = reader.codesOf(block);
       // A group that is not known yet is left at -1 and looked at again, so that the loop over all rows
       // stays bare.
-      const hasUnknown = assignKnown(codes, groupOfCode, rows, length, groups);
+      const hasUnknown = assignKnown(codes, groupOfCode, block, groups);
       if (!hasUnknown) return;
-      for (let i = 0; i < length; i++) if (groups[i] < 0) groups[i] = groupOf(codes[rows[i]]);
+      for (let i = 0; i < block.length; i++) if (groups[i] < 0) groups[i] = groupOf(codes[block.offsets[i]]);
     },
   };
 }
 
 /** Keys by the values of a column; dates and timestamps by the bucket when one is given. */
-function columnKeying(data: ColumnData, bucket: DateBucket | undefined, calendar?: Calendar): Keying {
-  if (data.type === "text") return textKeying(data);
-  const { values } = data;
+function columnKeying(
+  data: ColumnData,
+  readers: Readers,
+  bucket: DateBucket | undefined,
+  calendar?: Calendar,
+): Keying {
+  if (data.type === "text") return textKeying(data, readers);
+  return cellKeying(data, readers, bucket, calendar);
+}
+
+function cellKeying(
+  data: CellData,
+  readers: Readers,
+  bucket: DateBucket | undefined,
+  calendar?: Calendar,
+): Keying {
+  const reader = readers.cells(data);
   const keys: Value[] = [];
   const groupOfRaw = new Map<number, number>();
   const groupOfKey = new Map<Value, number>();
@@ -201,22 +223,24 @@ function columnKeying(data: ColumnData, bucket: DateBucket | undefined, calendar
     if (data.type === "date") return bucketStart(value, bucket, calendar);
     return data.type === "timestamp" ? bucketStart(Math.floor(value / DAY_MS), bucket, calendar) : value;
   };
-  const begin = (row: number): number => {
+  const begin = (row: number, raw: number): number => {
     const key = keyOf(row);
     const group = groupOfKey.get(key) ?? keys.push(key) - 1;
     groupOfKey.set(key, group);
-    const raw = values[row];
     groupOfRaw.set(raw, group);
     if (near && raw - near.low in near.table) near.table[raw - near.low] = group;
     return group;
   };
   return {
     keys,
-    assign: ({ rows, length }, groups) => {
-      if (near && !assignNear(values, near, rows, length, groups)) return;
+    assign: (block, groups) => {
+      const { base, offsets, length } = block;
+      const values = reader.storedOf(block);
+      if (near && !assignNear(values, near, offsets, length, groups)) return;
       for (let i = 0; i < length; i++) {
         if (near && groups[i] >= 0) continue;
-        groups[i] = groupOfRaw.get(values[rows[i]]) ?? begin(rows[i]);
+        const raw = values[offsets[i]];
+        groups[i] = groupOfRaw.get(raw) ?? begin(base + offsets[i], raw);
       }
     },
   };

@@ -1,5 +1,5 @@
 import { sameName } from "../base/names";
-import { type Column, type ColumnData, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
+import { type Column, type ColumnData, cellValue, type Table } from "../data/column";
 import { type Link, linksProblem } from "../formula/links";
 import { QueryError } from "../plan/query";
 import { matchRows } from "./table-source";
@@ -19,12 +19,6 @@ const SHOWN_MISSING = 5;
 const LEAST_SHARE = 0.5;
 const MOST_PROPOSED = 12;
 
-function isNull(data: ColumnData, row: number): boolean {
-  if (data.type === "text") return data.codes[row] < 0;
-  const x = data.values[row];
-  return data.type === "date" ? x === NULL_DAY : data.type === "boolean" ? x === NULL_BOOLEAN : x !== x;
-}
-
 /** Measures a link over the columns of its two ends. */
 export function factsOf(
   link: Link,
@@ -37,7 +31,7 @@ export function factsOf(
     const rows = matchRows(from, key, link);
     const seen = new Set<string>();
     for (let row = 0; row < rows.length; row++) {
-      if (isNull(from, row)) continue;
+      if (cellValue(from, row) === null) continue;
       facts.filled++;
       if (rows[row] >= 0) facts.matched++;
       else if (seen.size < SHOWN_MISSING) seen.add(write(row));
@@ -57,7 +51,7 @@ function isKey(data: ColumnData): boolean {
   if (values.length < 2) return false;
   const seen = new Set<number>();
   for (let row = 0; row < values.length; row++) {
-    if (isNull(data, row) || seen.has(values[row])) return false;
+    if (cellValue(data, row) === null || seen.has(values[row])) return false;
     seen.add(values[row]);
   }
   return true;

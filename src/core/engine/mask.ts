@@ -1,5 +1,6 @@
 import type { Expr } from "../formula/expr";
-import { BLOCK, type Block, type Kernel } from "./vector";
+import { BLOCK, type Block } from "./block";
+import type { Kernel } from "./vector";
 
 /** For each row of a block 1 where it counts, else 0. The array is reused by the next call. */
 export type Mask = (block: Block) => Uint8Array;

@@ -10,8 +10,10 @@ import { type Plan, planQuery, type TablePlan } from "../plan/plan";
 import { type CategoryPlaces, type Query, QueryError, type Result } from "../plan/query";
 import { answerOf } from "./answer";
 import { categoryPlaces } from "./category-places";
+import type { Crew } from "./crew";
+import { type Gathered, takeOver } from "./gathered";
 import { coarserThan } from "./grain";
-import { type Gathered, scanTable } from "./scan";
+import { scanTable } from "./scan";
 import type { StopFlag } from "./stop";
 import { type TableSource, TableSources } from "./table-source";
 
@@ -25,6 +27,10 @@ export interface Catalog {
   today?: string;
   /** Asked between blocks of work. */
   stop?: StopFlag;
+  /** Who helps with scans. */
+  crew?: Crew;
+  /** How many rows are scanned at a time where several share the work, whole blocks; else what is usual. */
+  chunk?: number;
 }
 
 /**
@@ -73,6 +79,8 @@ export function sourcesOf(catalog: Catalog): TableSources {
     catalog.scope,
     catalog.today ? parseIsoDate(catalog.today) : null,
     catalog.stop,
+    catalog.crew,
+    catalog.chunk,
   );
 }
 
@@ -150,10 +158,8 @@ function gather(
     for (const [i, { part }] of group.entries()) {
       const result = found[i];
       if (!(result instanceof QueryError)) {
-        // Accumulators stay together only where the groups have the same numbers, as they do for the same
-        // rows and splits.
-        for (const [key, accumulator] of cache.get(part.key)?.accumulators ?? [])
-          if (!result.accumulators.has(key)) result.accumulators.set(key, accumulator);
+        const before = cache.get(part.key);
+        if (before) takeOver(result, before);
         cache.set(part.key, result);
       }
       gathered.set(part.key, result);

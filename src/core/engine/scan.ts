@@ -1,57 +1,45 @@
 import type { Value } from "../base/value";
-import type { Expr } from "../formula/expr";
+import { columnRange } from "../data/column-range";
 import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import type { PlacedFilter, PlacedSplit } from "../plan/plan";
 import { QueryError } from "../plan/query";
-import type { Accumulator } from "./accumulators/accumulator";
-import { accumulatorOf } from "./accumulators/accumulator-of";
 import { Count } from "./accumulators/count";
 import { Sum } from "./accumulators/sum";
+import { BLOCK, type Block, Readers, wholeBlock } from "./block";
+import type { ScanTask, Share } from "./crew";
+import { combined, type Gathered, type Grouping, stateOf } from "./gathered";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
-import { compileMask, type Mask } from "./mask";
 import { selectorOf } from "./selection";
+import { SharedKernels } from "./shared-kernels";
 import type { TableSource } from "./table-source";
-import {
-  BLOCK,
-  type Block,
-  compileRow,
-  isFullColumn,
-  type Kernel,
-  placedKernel,
-  type Vector,
-} from "./vector";
+import { isFullColumn, type Vector } from "./vector";
 
-/** What one pass over the rows gathered for one grouping. */
-export interface Gathered {
-  /** For each split, one key a group. */
-  keys: Value[][];
-  size: number;
-  accumulators: Map<string, Accumulator>;
-  /** Rows in each group. */
-  counts: Accumulator;
-  scanned: number;
+/** Rows of a table, those from `from` up to `to`. */
+interface Stretch {
+  from: number;
+  to: number;
 }
 
 /**
- * Visits the rows that a selector keeps, block by block; all rows when it is null. The block is the same
- * object each time.
+ * Visits the rows of a stretch that a selector keeps, block by block; all rows when it is null. The block is
+ * the same object each time.
  */
 function eachBlock(
   source: TableSource,
   select: ReturnType<typeof selectorOf>,
+  { from, to }: Stretch,
   visit: (block: Block) => void,
 ): void {
-  const { rows } = source.table;
-  const block: Block = { rows: new Int32Array(BLOCK + 1), length: 0, start: -1 };
-  for (let start = 0; start < rows; start += BLOCK) {
+  const block = wholeBlock();
+  const all = block.offsets;
+  const kept = new Int32Array(BLOCK + 1);
+  for (let base = from; base < to; base += BLOCK) {
     source.checkStop();
-    const count = Math.min(BLOCK, rows - start);
-    if (select) block.length = select(start, count, block.rows);
-    else {
-      for (let i = 0; i < count; i++) block.rows[i] = start + i;
-      block.length = count;
-      block.start = start;
-    }
+    block.base = base;
+    block.count = Math.min(BLOCK, to - base);
+    block.length = select ? select(block, kept) : block.count;
+    block.whole = block.length === block.count;
+    block.offsets = block.whole ? all : kept;
     if (block.length > 0) visit(block);
   }
 }
@@ -63,85 +51,12 @@ function tooManyGroups(
   select: ReturnType<typeof selectorOf>,
 ): QueryError {
   const groups = new Int32Array(BLOCK);
-  eachBlock(source, select, (block) => grouper.assign(block, groups));
+  eachBlock(source, select, { from: 0, to: source.table.rows }, (block) => grouper.assign(block, groups));
   const most = MAX_GROUPS.toLocaleString("en");
   return new QueryError(
     "too_many_groups",
     `This split makes ${grouper.size.toLocaleString("en")} groups; at most ${most} can be answered. Split by a column with fewer values, by a longer stretch of time, or filter the rows first.`,
   );
-}
-
-/** Kernels and masks that are computed once a block, however many aggregates use them. */
-class SharedKernels {
-  private readonly kernels = new Map<string, Kernel>();
-  private readonly masks = new Map<string, Mask>();
-  /** How many aggregates of the pass want an argument. */
-  private readonly wanted = new Map<string, number>();
-  private block = 0;
-
-  constructor(
-    private readonly source: TableSource,
-    aggregates: Aggregate[],
-  ) {
-    for (const { arg } of aggregates) {
-      const key = JSON.stringify(arg);
-      this.wanted.set(key, (this.wanted.get(key) ?? 0) + 1);
-    }
-  }
-
-  /** Says that another block begins. */
-  next(): void {
-    this.block++;
-  }
-
-  private once<T>(compute: (block: Block) => T): (block: Block) => T {
-    let [at, value] = [-1, null as T | null];
-    return (block) => {
-      if (at !== this.block) {
-        value = compute(block);
-        at = this.block;
-      }
-      return value as T;
-    };
-  }
-
-  kernel = (expr: Expr): Kernel => {
-    const key = JSON.stringify(expr);
-    const known = this.kernels.get(key);
-    if (known) return known;
-    this.source.checkStop();
-    const made = this.once(compileRow(expr, this.source, this.kernel));
-    this.kernels.set(key, made);
-    return made;
-  };
-
-  /**
-   * An aggregate's accumulator with the kernel of its argument: a column's values where they lie, where the
-   * accumulator can take them so and nothing else in the pass wants them.
-   */
-  gathering(a: Aggregate): { accumulator: Accumulator; argument: Kernel | null } {
-    const accumulator = accumulatorOf(a);
-    const inPlace =
-      a.arg && accumulator.takesPlaces && !a.filter && this.wanted.get(JSON.stringify(a.arg)) === 1
-        ? placedKernel(a.arg, this.source)
-        : null;
-    return { accumulator, argument: inPlace ?? (a.arg && this.kernel(a.arg)) };
-  }
-
-  mask(expr: Expr): Mask {
-    const key = JSON.stringify(expr);
-    const known = this.masks.get(key);
-    if (known) return known;
-    const made = this.once(compileMask(expr, this.kernel));
-    this.masks.set(key, made);
-    return made;
-  }
-}
-
-/** One grouping of a pass: what it groups by, and the aggregates that it gathers. */
-interface Grouping {
-  splits: PlacedSplit[];
-  aggregates: Aggregate[];
 }
 
 /** The columns of a grouping's splits, dates with their bucket. Throws where a bucket is asked of no date. */
@@ -174,7 +89,12 @@ function partsOf(source: TableSource, aggregates: Aggregate[], shared: SharedKer
 }
 
 /** What one grouping gathers, block by block. */
-function jobOf(source: TableSource, { splits, aggregates }: Grouping, shared: SharedKernels) {
+function jobOf(
+  source: TableSource,
+  readers: Readers,
+  { splits, aggregates }: Grouping,
+  shared: SharedKernels,
+) {
   const columns = splitColumns(source, splits);
   const rows = new Count();
   const parts = partsOf(source, aggregates, shared, rows);
@@ -184,7 +104,7 @@ function jobOf(source: TableSource, { splits, aggregates }: Grouping, shared: Sh
   const pair = full.length > 1 ? ([full[0], full[1]] as const) : null;
   const single = gathering.filter((p) => !pair?.includes(p));
   return {
-    grouper: grouperOf(columns, source.calendar),
+    grouper: grouperOf(columns, readers, source.calendar),
     groups: new Int32Array(BLOCK),
     rows,
     parts,
@@ -193,9 +113,119 @@ function jobOf(source: TableSource, { splits, aggregates }: Grouping, shared: Sh
   };
 }
 
+/** Aggregates that come out the same in whatever order their rows are met. */
+const ORDER_FREE = ["count", "min", "max", "median", "percentile_cont", "mode", "bool_and", "bool_or"];
+
+/** Whether an aggregate is the same to the last bit in whatever order rows are met, as exact sums are. */
+function isOrderFree({ fn, arg, distinct }: Aggregate, source: TableSource): boolean {
+  if (distinct) return fn === "count";
+  if (ORDER_FREE.includes(fn)) return true;
+  if ((fn !== "sum" && fn !== "avg") || arg?.op !== "column" || arg.type !== "number") return false;
+  return columnRange(source.column(arg.table, arg.column).data).exact;
+}
+
+/** Whether texts are told apart by codes that only one thread gives out. */
+const needsOneDictionary = ({ distinct, arg }: Aggregate): boolean =>
+  distinct && arg?.type === "text" && arg.op !== "column";
+
+/** One pass over rows of a table: what it gathers of them, a stretch at a time. */
+class Scanner {
+  private readonly readers = new Readers();
+  private readonly shared: SharedKernels;
+  private readonly select: ReturnType<typeof selectorOf>;
+  private jobs: ReturnType<typeof jobOf>[];
+  private scanned = 0;
+
+  constructor(
+    private readonly source: TableSource,
+    private readonly task: ScanTask,
+  ) {
+    this.select = selectorOf(source, task.filters, this.readers, task.today);
+    this.shared = new SharedKernels(source, this.readers);
+    this.jobs = this.freshJobs();
+  }
+
+  private freshJobs() {
+    return this.task.groupings.map((g) => jobOf(this.source, this.readers, g, this.shared));
+  }
+
+  /** Gathers the rows of a stretch, which begins where a block does. */
+  scan(stretch: Stretch): void {
+    const { shared, jobs, select, source } = this;
+    let scanned = 0;
+    // The loop over the blocks stays in one function: split up, it took a twelfth longer.
+    eachBlock(source, select, stretch, (block) => {
+      scanned += block.length;
+      shared.next();
+      for (const job of jobs) {
+        job.grouper.assign(block, job.groups);
+        if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job.grouper, source, select);
+        const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
+        if (job.pair) {
+          const [a, b] = job.pair;
+          const [own, others] = [a.argument?.(block) as Vector, b.argument?.(block) as Vector];
+          (a.accumulator as Sum).addWith(b.accumulator as Sum, job.rows, grouped, own, others);
+        } else job.rows.add(grouped, null, null);
+        for (const { accumulator, argument, by, filter } of job.single)
+          accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+      }
+    });
+    this.scanned += scanned;
+  }
+
+  /** What was gathered since the last time, for each grouping. */
+  take(): Gathered[] {
+    const { jobs, scanned } = this;
+    this.jobs = this.freshJobs();
+    this.scanned = 0;
+    return jobs.map(({ grouper, parts, rows }) => ({
+      keys: grouper.keys,
+      size: grouper.size,
+      accumulators: new Map(parts.map((p) => [p.key, p.accumulator])),
+      counts: rows,
+      scanned,
+    }));
+  }
+}
+
+/**
+ * Scans chunks until `next` gives -1. What depends on the order of rows is kept apart for each chunk, so that
+ * putting the chunks together in their order gives the same to the last bit, whoever scanned which.
+ */
+function scanShare(scanner: Scanner, task: ScanTask, source: TableSource, next: () => number): Share[] {
+  const { chunk: size } = source;
+  const { rows } = source.table;
+  const shares: Share[] = [];
+  let first = -1;
+  for (let chunk = next(); chunk >= 0; chunk = next()) {
+    scanner.scan({ from: chunk * size, to: Math.min(rows, (chunk + 1) * size) });
+    if (task.inOrder) shares.push({ first: chunk, parts: scanner.take().map(stateOf) });
+    else if (first < 0) first = chunk;
+  }
+  if (first >= 0) shares.push({ first, parts: scanner.take().map(stateOf) });
+  return shares;
+}
+
+/** A helper's share of a scan that another began. */
+export function helpScan(source: TableSource, task: ScanTask, next: () => number): Share[] {
+  return scanShare(new Scanner(source, task), task, source, next);
+}
+
+/** Puts shares together in the order of their rows. */
+function together(task: ScanTask, shares: Share[]): Gathered[] {
+  const inOrder = shares.toSorted((a, b) => a.first - b.first);
+  return task.groupings.map((grouping, i) =>
+    combined(
+      grouping,
+      inOrder.map((share) => share.parts[i]),
+    ),
+  );
+}
+
 /**
  * Runs the aggregates of several groupings over the rows of one table that the filters keep, in a single
- * pass. Arguments and filters that aggregates share are evaluated once a block. `today` is in whole days.
+ * pass, with the help of the source's crew where there is one. Arguments and filters that aggregates share
+ * are evaluated once a block. `today` is in whole days.
  */
 export function scanTable(
   source: TableSource,
@@ -203,35 +233,33 @@ export function scanTable(
   groupings: Grouping[],
   today: Value,
 ): Gathered[] {
-  const select = selectorOf(source, filters, today);
-  const shared = new SharedKernels(
-    source,
-    groupings.flatMap((g) => g.aggregates),
-  );
-  const jobs = groupings.map((grouping) => jobOf(source, grouping, shared));
-  let scanned = 0;
-  // The loop over the blocks stays in one function: split up, it took a twelfth longer.
-  eachBlock(source, select, (block) => {
-    scanned += block.length;
-    shared.next();
-    for (const job of jobs) {
-      job.grouper.assign(block, job.groups);
-      if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job.grouper, source, select);
-      const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
-      if (job.pair) {
-        const [a, b] = job.pair;
-        const [own, others] = [a.argument?.(block) as Vector, b.argument?.(block) as Vector];
-        (a.accumulator as Sum).addWith(b.accumulator as Sum, job.rows, grouped, own, others);
-      } else job.rows.add(grouped, null, null);
-      for (const { accumulator, argument, by, filter } of job.single)
-        accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+  const inOrder = groupings.some((g) => g.aggregates.some((a) => !isOrderFree(a, source)));
+  const task: ScanTask = { filters, groupings, today, inOrder };
+  const scanner = new Scanner(source, task);
+  const { rows } = source.table;
+  const chunks = Math.ceil(rows / source.chunk);
+  const { crew } = source;
+  if (crew && chunks > 1 && !groupings.some((g) => g.aggregates.some(needsOneDictionary))) {
+    const work = crew.begin(source.table.name, task, chunks, source.chunk);
+    let others: Share[] | null = null;
+    let own: Share[] = [];
+    try {
+      own = scanShare(scanner, task, source, work.next);
+    } finally {
+      others = work.finish();
     }
-  });
-  return jobs.map(({ grouper, parts, rows }) => ({
-    keys: grouper.keys,
-    size: grouper.size,
-    accumulators: new Map(parts.map((p) => [p.key, p.accumulator])),
-    counts: rows,
-    scanned,
-  }));
+    const all = others && together(task, [...own, ...others]);
+    // A helper that fell away, or too many groups in all: said by a scan of one's own.
+    if (all?.every((g) => g.size <= MAX_GROUPS)) return all;
+    return scanTable(source.alone(), filters, groupings, today);
+  }
+  if (!inOrder || chunks < 2) {
+    scanner.scan({ from: 0, to: rows });
+    return scanner.take();
+  }
+  let at = 0;
+  return together(
+    task,
+    scanShare(scanner, task, source, () => (at < chunks ? at++ : -1)),
+  );
 }

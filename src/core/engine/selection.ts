@@ -1,11 +1,13 @@
 import { bucketStart, type Calendar, civil, DAY_MS, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
 import { compareText, type Value } from "../base/value";
-import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
+import type { CellData, ColumnData, ColumnType, TextData } from "../data/column";
+import { columnRange } from "../data/column-range";
+import { isNone } from "../data/stored";
 import type { PlacedFilter } from "../plan/plan";
 import { type Filter, QueryError } from "../plan/query";
+import { BLOCK, type CellReader, type CodeReader, Readers, type Run } from "./block";
 import { relativeDays } from "./relative";
 import type { TableSource } from "./table-source";
-import { BLOCK } from "./vector";
 
 const TYPE_WORDS = {
   number: "a number",
@@ -15,71 +17,30 @@ const TYPE_WORDS = {
   timestamp: "a timestamp such as 2026-05-01T08:30:00",
 };
 
-/** A filter's value as the column stores it; throws a QueryError where it does not fit the column's type. */
-function stored(value: Value, data: ColumnData, column: string): number | string {
+/** A filter's value as values of the column's type are compared; throws a QueryError where it does not fit. */
+function comparable(value: Value, type: ColumnType, column: string): number | string {
   const fits = () => {
-    if (data.type === "text" && typeof value === "string") return value;
-    if (data.type === "number" && typeof value === "number" && Number.isFinite(value)) return value;
-    if (data.type === "boolean" && typeof value === "boolean") return value ? 1 : 0;
-    if (data.type === "date" && typeof value === "string") return parseIsoDate(value);
-    if (data.type === "timestamp" && typeof value === "string") return parseIsoTimestamp(value);
+    if (type === "text" && typeof value === "string") return value;
+    if (type === "number" && typeof value === "number" && Number.isFinite(value)) return value;
+    if (type === "boolean" && typeof value === "boolean") return value ? 1 : 0;
+    if (type === "date" && typeof value === "string") return parseIsoDate(value);
+    if (type === "timestamp" && typeof value === "string") return parseIsoTimestamp(value);
     return null;
   };
   const result = fits();
   if (result === null)
     throw new QueryError(
       "bad_filter",
-      `The filter on ${column} needs ${TYPE_WORDS[data.type]}, not ${JSON.stringify(value)}.`,
+      `The filter on ${column} needs ${TYPE_WORDS[type]}, not ${JSON.stringify(value)}.`,
     );
   return result;
 }
 
-const storedDay = (value: Value, column: string) =>
-  stored(value, { type: "date", values: new Int32Array(0) }, column) as number;
-
-function nullOf(data: Exclude<ColumnData, { type: "text" }>): (x: number) => boolean {
-  if (data.type === "date") return (x) => x === NULL_DAY;
-  return data.type === "boolean" ? (x) => x === NULL_BOOLEAN : Number.isNaN;
-}
-
-function bucketTest(
-  filter: Extract<Filter, { in: Value[] }>,
-  data: ColumnData,
-  calendar?: Calendar,
-): (row: number) => boolean {
-  if (data.type !== "date" && data.type !== "timestamp")
-    throw new QueryError("bad_filter", `${filter.column} is no date, so it has no ${filter.by}.`);
-  const by = filter.by ?? "day";
-  // A year is named by the one in which it begins.
-  const keyOf = (day: number) =>
-    by === "year" ? civil(bucketStart(day, by, calendar)).year : bucketStart(day, by, calendar);
-  const wanted = new Set(
-    filter.in.map((v) =>
-      v === null || (by === "year" && typeof v === "number") ? v : keyOf(storedDay(v, filter.column)),
-    ),
-  );
-  const none = nullOf(data);
-  const known = new Map<number, boolean>();
-  return (row) => {
-    const raw = data.values[row];
-    const day = none(raw) ? null : data.type === "date" ? raw : Math.floor(raw / DAY_MS);
-    if (day === null) return wanted.has(null);
-    let keeps = known.get(day);
-    if (keeps === undefined) {
-      keeps = wanted.has(keyOf(day));
-      known.set(day, keeps);
-    }
-    return keeps;
-  };
-}
-
 /**
- * Narrows row numbers: writes those of `rows[0 .. count)` that it keeps to the front of `out` and gives how
- * many they are. `rows` null stands for the run of rows from `start`.
+ * Narrows the rows of a run: writes those of its places `from[0 .. length)` that it keeps to the front of
+ * `out` and gives how many they are. `from` null stands for all places of the run.
  */
-type Narrowing = (rows: Int32Array | null, start: number, count: number, out: Int32Array) => number;
-
-type Stored = Float64Array | Int32Array | Uint8Array;
+type Narrowing = (run: Run, from: Int32Array | null, length: number, out: Int32Array) => number;
 
 /** Both ends of a range, included. */
 interface Limits {
@@ -88,90 +49,164 @@ interface Limits {
 }
 
 /**
- * Each row is written, and counted only where it is kept: a branch that goes either way would cost more than
- * the writing.
+ * Each place is written, and counted only where it is kept: a branch that goes either way would cost more
+ * than the writing.
  */
-function pickRun(
-  values: Stored,
-  { low, high }: Limits,
-  start: number,
-  count: number,
-  out: Int32Array,
-): number {
+function pickRun(cells: Float64Array, { low, high }: Limits, count: number, out: Int32Array): number {
   let kept = 0;
-  for (let row = start; row < start + count; row++) {
-    const x = values[row];
-    out[kept] = row;
+  for (let i = 0; i < count; i++) {
+    const x = cells[i];
+    out[kept] = i;
     kept += Number(x >= low) * Number(x <= high);
   }
   return kept;
 }
 
 function pickAmong(
-  values: Stored,
+  cells: Float64Array,
   { low, high }: Limits,
-  rows: Int32Array,
-  count: number,
+  from: Int32Array,
+  length: number,
   out: Int32Array,
 ): number {
   let kept = 0;
-  for (let i = 0; i < count; i++) {
-    const row = rows[i];
-    const x = values[row];
-    out[kept] = row;
+  for (let i = 0; i < length; i++) {
+    const at = from[i];
+    const x = cells[at];
+    out[kept] = at;
     kept += Number(x >= low) * Number(x <= high);
   }
   return kept;
 }
 
-/**
- * Keeps rows whose stored value lies within both limits. A null never does: NaN fails every comparison, and
- * the limits leave out what stands for null.
- */
-function withinLimits(values: Stored, limits: Limits): Narrowing {
-  return (rows, start, count, out) =>
-    rows === null ? pickRun(values, limits, start, count, out) : pickAmong(values, limits, rows, count, out);
+/** Beyond this no whole number is stored narrow, and a limit need not be exact. */
+const FAR = 2 ** 40;
+
+/** The least stored cell that stands for at least `value`, or, upwards, the largest for at most that. */
+function storedLimit(value: number, scale: number, upwards: boolean): number {
+  if (scale === 1 || !(Math.abs(value) * scale < FAR)) return value * scale;
+  // Compared as the numbers that they stand for: a product can be rounded past the limit.
+  if (upwards) {
+    let k = Math.ceil(value * scale) + 1;
+    while (k / scale > value) k--;
+    return k;
+  }
+  let k = Math.floor(value * scale) - 1;
+  while (k / scale < value) k++;
+  return k;
 }
 
-/** Keeps rows whose text is marked; the mark of null comes first. */
-function withMarkedText(codes: Int32Array, marks: Uint8Array): Narrowing {
-  return (rows, start, count, out) => {
+/** Keeps rows whose value lies within both limits. A null never does. */
+function withinLimits(reader: CellReader, { low, high }: Limits): Narrowing {
+  const { none, scale } = reader.data;
+  const limits = {
+    low: Math.max(Number.isNaN(none) ? Number.NEGATIVE_INFINITY : none + 1, storedLimit(low, scale, false)),
+    high: storedLimit(high, scale, true),
+  };
+  return (run, from, length, out) => {
+    const cells = reader.storedOf(run);
+    return from === null
+      ? pickRun(cells, limits, run.count, out)
+      : pickAmong(cells, limits, from, length, out);
+  };
+}
+
+/** Keeps rows whose code is marked; the mark of null comes first. */
+function withMarkedCode(reader: CodeReader, marks: Uint8Array): Narrowing {
+  return (run, from, length, out) => {
+    const codes = reader.codesOf(run);
     let kept = 0;
-    for (let i = 0; i < count; i++) {
-      const row = rows === null ? start + i : rows[i];
-      out[kept] = row;
-      kept += marks[codes[row] + 1];
-    }
+    if (from === null)
+      for (let i = 0; i < length; i++) {
+        out[kept] = i;
+        kept += marks[codes[i] + 1];
+      }
+    else
+      for (let i = 0; i < length; i++) {
+        const at = from[i];
+        out[kept] = at;
+        kept += marks[codes[at] + 1];
+      }
     return kept;
   };
 }
 
-function byTest(test: (row: number) => boolean): Narrowing {
-  return (rows, start, count, out) => {
+/** Stored cells that lie within so many are marked in a table once, others are remembered as they are met. */
+const NEAR = 1 << 16;
+
+/** Keeps rows whose value (null too) passes a test that is asked once for each distinct one. */
+function byValue(reader: CellReader, test: (value: number | null) => boolean): Narrowing {
+  const { data } = reader;
+  const { within } = columnRange(data);
+  const { none, scale } = data;
+  if (within && within.span <= NEAR) {
+    const { low, span } = within;
+    const marks = Uint8Array.from({ length: span + 1 }, (_, i) =>
+      Number(test(i === 0 ? null : (low + i - 1) / scale)),
+    );
+    return (run, from, length, out) => {
+      const cells = reader.storedOf(run);
+      let kept = 0;
+      for (let i = 0; i < length; i++) {
+        const at = from === null ? i : from[i];
+        out[kept] = at;
+        kept += marks[Math.max(0, cells[at] - low + 1)];
+      }
+      return kept;
+    };
+  }
+  const known = new Map<number, boolean>();
+  return (run, from, length, out) => {
+    const cells = reader.storedOf(run);
     let kept = 0;
-    for (let i = 0; i < count; i++) {
-      const row = rows === null ? start + i : rows[i];
-      if (test(row)) out[kept++] = row;
+    for (let i = 0; i < length; i++) {
+      const at = from === null ? i : from[i];
+      const stored = cells[at];
+      let keeps = known.get(stored);
+      if (keeps === undefined) {
+        keeps = test(isNone(stored, none) ? null : stored / scale);
+        if (known.size < NEAR) known.set(stored, keeps);
+      }
+      if (keeps) out[kept++] = at;
     }
     return kept;
   };
 }
 
 /** Keeps rows whose text passes a test that is asked once for each distinct text. */
-function byText(
-  data: Extract<ColumnData, { type: "text" }>,
-  test: (text: string | null) => boolean,
-): Narrowing {
-  return withMarkedText(
-    data.codes,
+function byText(data: TextData, readers: Readers, test: (text: string | null) => boolean): Narrowing {
+  return withMarkedCode(
+    readers.codes(data),
     Uint8Array.from([null, ...data.dictionary], (text) => (test(text) ? 1 : 0)),
   );
 }
 
+function bucketTest(
+  filter: Extract<Filter, { in: Value[] }>,
+  { type }: CellData,
+  calendar?: Calendar,
+): (value: number | null) => boolean {
+  if (type !== "date" && type !== "timestamp")
+    throw new QueryError("bad_filter", `${filter.column} is no date, so it has no ${filter.by}.`);
+  const by = filter.by ?? "day";
+  // A year is named by the one in which it begins.
+  const keyOf = (day: number) =>
+    by === "year" ? civil(bucketStart(day, by, calendar)).year : bucketStart(day, by, calendar);
+  const wanted = new Set(
+    filter.in.map((v) =>
+      v === null || (by === "year" && typeof v === "number")
+        ? v
+        : keyOf(comparable(v, "date", filter.column) as number),
+    ),
+  );
+  return (value) =>
+    wanted.has(value === null ? null : keyOf(type === "date" ? value : Math.floor(value / DAY_MS)));
+}
+
 /** The last instant of a day where a timestamp's upper limit is given as a date. */
-function upperLimit(value: Value, data: ColumnData, name: string): number | string {
-  const limit = stored(value, data, name);
-  return data.type === "timestamp" && typeof value === "string" && parseIsoDate(value) !== null
+function upperLimit(value: Value, type: ColumnType, name: string): number | string {
+  const limit = comparable(value, type, name);
+  return type === "timestamp" && typeof value === "string" && parseIsoDate(value) !== null
     ? (limit as number) + DAY_MS - 1
     : limit;
 }
@@ -180,30 +215,31 @@ function rangeNarrowing(
   filter: Extract<Filter, { from?: Value }>,
   data: ColumnData,
   name: string,
+  readers: Readers,
 ): Narrowing {
-  const from = filter.from === undefined || filter.from === null ? null : stored(filter.from, data, name);
-  const to = filter.to === undefined || filter.to === null ? null : upperLimit(filter.to, data, name);
+  const { type } = data;
+  const from = filter.from === undefined || filter.from === null ? null : comparable(filter.from, type, name);
+  const to = filter.to === undefined || filter.to === null ? null : upperLimit(filter.to, type, name);
   if (data.type === "text")
     return byText(
       data,
+      readers,
       (t) =>
         t !== null &&
         (from === null || compareText(t, from as string) >= 0) &&
         (to === null || compareText(t, to as string) <= 0),
     );
-  const least = data.type === "date" ? NULL_DAY + 1 : Number.NEGATIVE_INFINITY;
-  const most = data.type === "boolean" ? NULL_BOOLEAN - 1 : Number.POSITIVE_INFINITY;
-  return withinLimits(data.values, {
-    low: Math.max(least, (from as number | null) ?? least),
-    high: Math.min(most, (to as number | null) ?? most),
+  return withinLimits(readers.cells(data), {
+    low: (from as number | null) ?? Number.NEGATIVE_INFINITY,
+    high: (to as number | null) ?? Number.POSITIVE_INFINITY,
   });
 }
 
 /** The largest value of a column of dates or timestamps, or null when it has none. */
-function newest(values: Float64Array | Int32Array): number | null {
+function newest({ values, none, scale }: CellData): number | null {
   let most = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < values.length; i++) if (values[i] > most) most = values[i];
-  return most > NULL_DAY ? most : null;
+  for (let i = 0; i < values.length; i++) if (values[i] > most && !isNone(values[i], none)) most = values[i];
+  return most === Number.NEGATIVE_INFINITY ? null : most / scale;
 }
 
 function relativeNarrowing(
@@ -211,12 +247,13 @@ function relativeNarrowing(
   data: ColumnData,
   name: string,
   today: Value,
+  readers: Readers,
   calendar?: Calendar,
 ): Narrowing {
   if (data.type !== "date" && data.type !== "timestamp")
     throw new QueryError("bad_filter", `${name} is no date, so it has no ${relative.unit} to count from.`);
   const scale = data.type === "date" ? 1 : DAY_MS;
-  const last = relative.anchor === "newest" ? newest(data.values) : null;
+  const last = relative.anchor === "newest" ? newest(data) : null;
   const anchor =
     relative.anchor === "today"
       ? typeof today === "number"
@@ -227,18 +264,25 @@ function relativeNarrowing(
         : Math.floor(last / scale);
   if (anchor === null) return () => 0;
   const days = relativeDays(anchor, relative, calendar);
-  return withinLimits(data.values, { low: days.first * scale, high: (days.last + 1) * scale - 1 });
+  return withinLimits(readers.cells(data), {
+    low: days.first * scale,
+    high: (days.last + 1) * scale - 1,
+  });
 }
 
-function narrowing({ place, filter }: PlacedFilter, source: TableSource, today: Value): Narrowing {
+function narrowing(
+  { place, filter }: PlacedFilter,
+  source: TableSource,
+  readers: Readers,
+  today: Value,
+): Narrowing {
   const { data } = source.column(place.table, place.column);
   const name = place.column;
-  if ("relative" in filter) return relativeNarrowing(filter, data, name, today, source.calendar);
+  if ("relative" in filter) return relativeNarrowing(filter, data, name, today, readers, source.calendar);
   if ("isNull" in filter) {
-    if (data.type === "text") return byText(data, (text) => (text === null) === filter.isNull);
-    const none = nullOf(data);
-    const { values } = data;
-    return byTest((row) => none(values[row]) === filter.isNull);
+    const { isNull } = filter;
+    if (data.type === "text") return byText(data, readers, (text) => (text === null) === isNull);
+    return byValue(readers.cells(data), (value) => (value === null) === isNull);
   }
   if ("contains" in filter) {
     if (data.type !== "text")
@@ -247,34 +291,36 @@ function narrowing({ place, filter }: PlacedFilter, source: TableSource, today: 
         `${name} is ${TYPE_WORDS[data.type]}, so it contains no text. Filter it by values or by a range.`,
       );
     const wanted = filter.contains.toLowerCase();
-    return byText(data, (text) => text?.toLowerCase().includes(wanted) ?? false);
+    return byText(data, readers, (text) => text?.toLowerCase().includes(wanted) ?? false);
   }
-  if (!("in" in filter)) return rangeNarrowing(filter, data, name);
-  if (filter.by) return byTest(bucketTest(filter, data, source.calendar));
-  if (data.type === "text") {
-    const wanted = new Set(filter.in.map((v) => (v === null ? null : stored(v, data, name))));
-    return byText(data, (text) => wanted.has(text));
+  if (!("in" in filter)) return rangeNarrowing(filter, data, name, readers);
+  if (data.type === "text" && !filter.by) {
+    const wanted = new Set(filter.in.map((v) => (v === null ? null : comparable(v, data.type, name))));
+    return byText(data, readers, (text) => wanted.has(text));
   }
-  const withNull = filter.in.includes(null);
-  const none = nullOf(data);
-  const wanted = new Set(filter.in.filter((v) => v !== null).map((v) => stored(v, data, name)));
-  const { values } = data;
-  return byTest((row) => (none(values[row]) ? withNull : wanted.has(values[row])));
+  if (data.type === "text" || filter.by) {
+    const test = bucketTest(filter, data as CellData, source.calendar);
+    return byValue(readers.cells(data as CellData), test);
+  }
+  const wanted = new Set(filter.in.map((v) => (v === null ? null : comparable(v, data.type, name))));
+  return byValue(readers.cells(data), (value) => wanted.has(value));
 }
 
 /**
- * Finds, for a run of rows, those that every filter keeps: writes them to `out`, which has room for the whole
- * run, and gives how many they are. Null when there is no filter. `today` is in whole days.
+ * Finds, in a run of rows, those that every filter keeps: writes their places in it to `out`, which has room
+ * for one more than the run, and gives how many they are. Null when there is no filter. `today` is in whole
+ * days.
  */
 export function selectorOf(
   source: TableSource,
   filters: PlacedFilter[],
+  readers: Readers,
   today: Value,
-): ((start: number, count: number, out: Int32Array) => number) | null {
+): ((run: Run, out: Int32Array) => number) | null {
   if (filters.length === 0) return null;
-  const [first, ...more] = filters.map((f) => narrowing(f, source, today));
-  return (start, count, out) =>
-    more.reduce((kept, narrow) => narrow(out, 0, kept, out), first(null, start, count, out));
+  const [first, ...more] = filters.map((f) => narrowing(f, source, readers, today));
+  return (run, out) =>
+    more.reduce((kept, narrow) => narrow(run, out, kept, out), first(run, null, run.count, out));
 }
 
 /**
@@ -282,15 +328,16 @@ export function selectorOf(
  * stay.
  */
 export function selectRows(source: TableSource, filters: PlacedFilter[], today: Value): Int32Array | null {
-  const select = selectorOf(source, filters, today);
+  const select = selectorOf(source, filters, new Readers(), today);
   if (!select) return null;
-  // One more than the rows, since a row is written before it is counted.
   const { rows } = source.table;
-  const out = new Int32Array(rows + 1);
-  let kept = 0;
-  for (let start = 0; start < rows; start += BLOCK) {
+  const found = new Int32Array(rows);
+  const places = new Int32Array(BLOCK + 1);
+  let total = 0;
+  for (let base = 0; base < rows; base += BLOCK) {
     source.checkStop();
-    kept += select(start, Math.min(BLOCK, rows - start), out.subarray(kept));
+    const kept = select({ base, count: Math.min(BLOCK, rows - base) }, places);
+    for (let i = 0; i < kept; i++) found[total++] = base + places[i];
   }
-  return out.subarray(0, kept);
+  return found.subarray(0, total);
 }

@@ -1,15 +1,18 @@
 import type { Calendar } from "../base/calendar";
 import { findNamed, sameName } from "../base/names";
-import type { Value, ValueType } from "../base/value";
-import { type ColumnData, findColumn, NULL_BOOLEAN, NULL_DAY, type Table } from "../data/column";
+import type { Value } from "../base/value";
+import { type CellData, type ColumnData, type ColumnType, findColumn, type Table } from "../data/column";
+import { isNone, packCodes, packNumbers } from "../data/stored";
 import { checkFormula } from "../formula/check";
 import type { Expr, Scope } from "../formula/expr";
 import { type Link, pathsBetween, reachedFrom } from "../formula/links";
 import { bindInputs, TODAY } from "../plan/bind-inputs";
 import { QueryError } from "../plan/query";
+import { BLOCK, Readers, wholeBlock } from "./block";
+import type { Crew } from "./crew";
 import type { ColumnSource, SourceColumn } from "./source-column";
 import { checkStop, type StopFlag } from "./stop";
-import { BLOCK, compileRow } from "./vector";
+import { compileRow } from "./vector";
 
 const TYPE_WORDS: Record<ColumnData["type"], string> = {
   number: "numbers",
@@ -47,69 +50,57 @@ export function matchRows(from: ColumnData, key: ColumnData, link: Link): Int32A
     const rowOfCode = Int32Array.from([null, ...from.dictionary], (text) =>
       text === null ? -1 : (rowOf.get(text) ?? -1),
     );
-    return from.codes.map((code) => rowOfCode[code + 1]);
+    return Int32Array.from(from.codes, (code) => rowOfCode[code + 1]);
   }
-  const { values } = from as Exclude<ColumnData, { type: "text" }>;
-  const keys = (key as Exclude<ColumnData, { type: "text" }>).values;
-  const none = from.type === "date" ? NULL_DAY : from.type === "boolean" ? NULL_BOOLEAN : Number.NaN;
+  const [rows, keys] = [from, key] as CellData[];
   const rowOf = new Map<number, number>();
-  for (let row = 0; row < keys.length; row++) {
-    const value = keys[row];
-    if (value === none || value !== value) continue;
+  for (let row = 0; row < keys.values.length; row++) {
+    if (isNone(keys.values[row], keys.none)) continue;
+    const value = keys.values[row] / keys.scale;
     const known = rowOf.get(value);
     if (known !== undefined) throw twice(value, known, row);
     rowOf.set(value, row);
   }
-  const rows = new Int32Array(values.length);
-  for (let i = 0; i < values.length; i++) rows[i] = rowOf.get(values[i]) ?? -1;
-  return rows;
+  return Int32Array.from(rows.values, (stored) =>
+    isNone(stored, rows.none) ? -1 : (rowOf.get(stored / rows.scale) ?? -1),
+  );
 }
 
-/** A column's values at other rows; null where there is none (-1). */
-function valuesAt(data: ColumnData, rows: Int32Array): ColumnData {
-  if (data.type === "text") {
-    const codes = new Int32Array(rows.length);
-    for (let i = 0; i < rows.length; i++) codes[i] = rows[i] < 0 ? -1 : data.codes[rows[i]];
-    return { type: "text", codes, dictionary: data.dictionary };
-  }
-  const none = data.type === "date" ? NULL_DAY : data.type === "boolean" ? NULL_BOOLEAN : Number.NaN;
-  const values = new (data.values.constructor as { new (n: number): Float64Array })(rows.length);
-  for (let i = 0; i < rows.length; i++) values[i] = rows[i] < 0 ? none : data.values[rows[i]];
-  return { ...data, values } as ColumnData;
+/** A column's cells at other rows; null where there is none (-1). */
+function cellsAt(data: ColumnData, rows: Int32Array): ColumnData {
+  const stored = data.type === "text" ? data.codes : data.values;
+  const none = data.type === "text" ? -1 : data.none;
+  const cells = new (stored.constructor as Float64ArrayConstructor)(rows.length);
+  for (let i = 0; i < rows.length; i++) cells[i] = rows[i] < 0 ? none : stored[rows[i]];
+  return { ...data, ...(data.type === "text" ? { codes: cells } : { values: cells }) } as ColumnData;
 }
 
 /** Computes a row-level expression for every row, packed as a column of its type. */
 function materialize(expr: Expr, source: TableSource): ColumnData {
   const { rows } = source.table;
-  const type: ValueType = expr.type === "null" ? "text" : expr.type;
+  const type: ColumnType = expr.type === "null" ? "text" : expr.type;
   const kernel = compileRow(
     expr.type === "null" ? { op: "constant", type: "text", value: null } : expr,
     source,
+    new Readers(),
   );
   const codes = new Int32Array(type === "text" ? rows : 0);
-  const values = new (type === "date" ? Int32Array : type === "boolean" ? Uint8Array : Float64Array)(
-    type === "text" ? 0 : rows,
-  ) as Float64Array;
-  const none = type === "date" ? NULL_DAY : type === "boolean" ? NULL_BOOLEAN : Number.NaN;
+  const numbers = new Float64Array(type === "text" ? 0 : rows);
   let dictionary: string[] = [];
-  const block = { rows: new Int32Array(BLOCK), length: 0, start: 0 };
-  for (let start = 0; start < rows; start += BLOCK) {
+  const block = wholeBlock();
+  for (let base = 0; base < rows; base += BLOCK) {
     source.checkStop();
-    block.start = start;
-    block.length = Math.min(BLOCK, rows - start);
-    for (let i = 0; i < block.length; i++) block.rows[i] = start + i;
+    block.base = base;
+    block.count = block.length = Math.min(BLOCK, rows - base);
     const vector = kernel(block);
     if ("codes" in vector) {
       // A kernel writes into one dictionary that only grows.
       dictionary = vector.dictionary;
-      codes.set(vector.codes.subarray(0, block.length), start);
-    } else {
-      for (let i = 0; i < block.length; i++)
-        values[start + i] = Number.isNaN(vector.numbers[i]) ? none : vector.numbers[i];
-    }
+      codes.set(vector.codes.subarray(0, block.length), base);
+    } else numbers.set(vector.numbers.subarray(0, block.length), base);
   }
-  if (type === "text") return { type, codes, dictionary };
-  return { type, values } as ColumnData;
+  if (type === "text") return { type, codes: packCodes(codes, dictionary.length), dictionary };
+  return { type, ...packNumbers(numbers) };
 }
 
 /**
@@ -141,6 +132,21 @@ export class TableSource implements ColumnSource {
     return this.sources.scope.calendar;
   }
 
+  /** Who helps with scans of this table. */
+  get crew(): Crew | undefined {
+    return this.sources.crew;
+  }
+
+  /** So many rows are scanned at a time where several share the work. */
+  get chunk(): number {
+    return this.sources.chunk;
+  }
+
+  /** The same source, scanned by nobody else. */
+  alone(): TableSource {
+    return this.sources.alone().of(this.table.name);
+  }
+
   /** Asked between steps of work whether it is to end. */
   get stop(): StopFlag {
     return this.sources.stop;
@@ -167,7 +173,7 @@ export class TableSource implements ColumnSource {
     return this.computed(`${owner}.${name}`.toLowerCase(), () => {
       if (formula !== undefined) return { data: this.derive(formula, name), rows: null };
       const rows = this.rowsIn(owner);
-      return { data: valuesAt(this.sources.of(owner).column(owner, name).data, rows), rows };
+      return { data: cellsAt(this.sources.of(owner).column(owner, name).data, rows), rows };
     });
   }
 
@@ -231,6 +237,9 @@ function shortName(text: string): string {
   return name;
 }
 
+/** What `chunk` usually is. */
+const CHUNK = 64 * BLOCK;
+
 /** The tables of a catalog as sources, each made when it is first asked for. */
 export class TableSources {
   private readonly made = new Map<string, TableSource>();
@@ -241,7 +250,14 @@ export class TableSources {
     /** What current_date is, as whole days; null when nobody said. */
     readonly today: Value,
     readonly stop: StopFlag = () => null,
+    readonly crew?: Crew,
+    readonly chunk = CHUNK,
   ) {}
+
+  /** The same tables, scanned by nobody else. */
+  alone(): TableSources {
+    return new TableSources(this.tables, this.scope, this.today, this.stop, undefined, this.chunk);
+  }
 
   /** Throws a QueryError where the work over these sources is to end. Asked between blocks. */
   checkStop(): void {

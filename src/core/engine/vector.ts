@@ -1,32 +1,26 @@
 import type { Value, ValueType } from "../base/value";
-import { type ColumnData, NULL_BOOLEAN, NULL_DAY } from "../data/column";
+import type { ColumnData } from "../data/column";
 import { type ColumnRange, columnRange } from "../data/column-range";
 import type { Expr } from "../formula/expr";
 import { scalarOf } from "../formula/scalars";
+import { BLOCK, type Block, type Readers } from "./block";
 import type { ColumnSource } from "./source-column";
-
-/** How many rows are computed at once. */
-export const BLOCK = 1024;
-
-/**
- * A run of rows under evaluation: `rows[0 .. length)` are row numbers of the table; where they follow each
- * other, `start` is the first, else -1.
- */
-export interface Block {
-  rows: Int32Array;
-  length: number;
-  start: number;
-}
 
 /**
  * The values of an expression over a block. Numbers, days, milliseconds and booleans (0 or 1) are doubles
  * with NaN for null, which no formula yields otherwise; texts are codes into a dictionary (-1 is null).
  * `whole` promises that all numbers are whole and so small that any sum of them is exact, `within` that all
- * values or codes lie in a range; a vector without them may still be so. Where `at` is there, value i is
- * `numbers[at[i]]`; only who asks for it with `placedKernel` gets such a vector.
+ * values or codes lie in a range; a vector without them may still be so. Only who asks for it with
+ * `storedKernel` gets a vector with `at` or `scale`: then value i is `numbers[at[i]] / scale`.
  */
 export type Vector =
-  | { numbers: Float64Array; at?: Int32Array; whole?: boolean; within?: ColumnRange["within"] }
+  | {
+      numbers: Float64Array;
+      at?: Int32Array;
+      scale?: number;
+      whole?: boolean;
+      within?: ColumnRange["within"];
+    }
   | { codes: Int32Array; dictionary: string[]; within?: ColumnRange["within"] };
 
 /** Computes an expression for the rows of a block. The vector is reused by the next call. */
@@ -35,48 +29,43 @@ export type Kernel = (block: Block) => Vector;
 const isText = (type: ValueType) => type === "text";
 
 // Loops stand in functions of their own: what a closure has around it is read again at every turn.
-function gatherCodes(codes: Int32Array, rows: Int32Array, length: number, out: Int32Array): void {
-  for (let i = 0; i < length; i++) out[i] = codes[rows[i]];
+function gatherCodes(codes: Int32Array, offsets: Int32Array, length: number, out: Int32Array): void {
+  for (let i = 0; i < length; i++) out[i] = codes[offsets[i]];
 }
 
-function gatherNumbers(values: Float64Array, rows: Int32Array, length: number, out: Float64Array): void {
-  for (let i = 0; i < length; i++) out[i] = values[rows[i]];
+function gatherNumbers(values: Float64Array, offsets: Int32Array, length: number, out: Float64Array): void {
+  for (let i = 0; i < length; i++) out[i] = values[offsets[i]];
 }
 
-function columnKernel(data: ColumnData): Kernel {
+function columnKernel(data: ColumnData, readers: Readers): Kernel {
   if (data.type === "text") {
+    const reader = readers.codes(data);
     const out = new Int32Array(BLOCK);
-    const vector = { codes: out, dictionary: data.dictionary, within: columnRange(data).within };
-    const { codes } = data;
-    return ({ rows, length }) => {
-      gatherCodes(codes, rows, length, out);
+    const { dictionary } = data;
+    const { within } = columnRange(data);
+    const vector = { codes: out, dictionary, within };
+    return (block) => {
+      const codes = reader.codesOf(block);
+      if (block.whole) return { codes, dictionary, within };
+      gatherCodes(codes, block.offsets, block.length, out);
       return vector;
     };
   }
+  const reader = readers.cells(data);
   const out = new Float64Array(BLOCK);
-  const { exact: whole, within } = columnRange(data);
-  const vector = { numbers: out, whole, within };
-  if (data.type === "number" || data.type === "timestamp") {
-    const { values } = data;
-    return ({ rows, length, start }) => {
-      // Rows that follow each other are read where they lie.
-      if (start >= 0) return { numbers: values.subarray(start, start + length), whole, within };
-      gatherNumbers(values, rows, length, out);
-      return vector;
-    };
-  }
-  const { values } = data;
-  const none = data.type === "date" ? NULL_DAY : NULL_BOOLEAN;
-  return ({ rows, length }) => {
-    for (let i = 0; i < length; i++) {
-      const x = values[rows[i]];
-      out[i] = x === none ? Number.NaN : x;
-    }
+  const range = data.scale === 1 ? columnRange(data) : null;
+  const facts = { whole: range?.exact ?? false, within: range?.within ?? null };
+  const vector = { numbers: out, ...facts };
+  return (block) => {
+    const numbers = reader.valuesOf(block);
+    // Rows that follow each other are read where they lie.
+    if (block.whole) return { numbers, ...facts };
+    gatherNumbers(numbers, block.offsets, block.length, out);
     return vector;
   };
 }
 
-/** Whether an expression is a column of whole numbers without a null. */
+/** Whether an expression is a column of numbers, whole as they are stored, without a null. */
 export function isFullColumn(expr: Expr, source: ColumnSource): boolean {
   if (expr.op !== "column" || expr.type !== "number") return false;
   const { exact, full } = columnRange(source.column(expr.table, expr.column).data);
@@ -84,19 +73,22 @@ export function isFullColumn(expr: Expr, source: ColumnSource): boolean {
 }
 
 /**
- * The values of a column of numbers where they lie, for who reads them once and in order; null where the
- * expression is not such a column. It saves writing them out for each block.
+ * The numbers of a column as they are stored and where they lie, for who reads them once and in order; null
+ * where the expression is not such a column. Decimals are whole in units of their last place.
  */
-export function placedKernel(expr: Expr, source: ColumnSource): Kernel | null {
+export function storedKernel(expr: Expr, source: ColumnSource, readers: Readers): Kernel | null {
   if (expr.op !== "column") return null;
   const { data } = source.column(expr.table, expr.column);
   if (data.type !== "number") return null;
   const { exact: whole, within } = columnRange(data);
-  const { values } = data;
-  return ({ rows, length, start }) =>
-    start >= 0
-      ? { numbers: values.subarray(start, start + length), whole, within }
-      : { numbers: values, at: rows, whole, within };
+  const reader = readers.cells(data);
+  const { scale } = data;
+  return (block) => {
+    const numbers = reader.markedOf(block);
+    return block.whole
+      ? { numbers, scale, whole, within }
+      : { numbers, at: block.offsets, scale, whole, within };
+  };
 }
 
 function constantKernel(type: ValueType, value: Value): Kernel {
@@ -290,13 +282,14 @@ function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
 export function compileRow(
   expr: Expr,
   source: ColumnSource,
-  kernelOf: (expr: Expr) => Kernel = (e) => compileRow(e, source),
+  readers: Readers,
+  kernelOf: (expr: Expr) => Kernel = (e) => compileRow(e, source, readers),
 ): Kernel {
   switch (expr.op) {
     case "constant":
       return constantKernel(expr.type, expr.value);
     case "column":
-      return columnKernel(source.column(expr.table, expr.column).data);
+      return columnKernel(source.column(expr.table, expr.column).data, readers);
     case "call": {
       const args = expr.args.map(kernelOf);
       const texts = expr.args.flatMap((a, i) => (isText(a.type) && a.op !== "constant" ? [i] : []));

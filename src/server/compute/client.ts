@@ -3,10 +3,13 @@ import { settings } from "../settings";
 import { type SharedColumn, sharedBytes } from "../store/shared-column";
 import { ThreadPool } from "../threads/pool";
 import { startThread } from "../threads/thread";
+import { Helpers } from "./helpers";
 import type { ComputeAnswer, ComputeRequest, GivenColumns, LoadedColumns } from "./protocol";
 
 /** The part of the memory that columns may take; the rest is what threads compute from them. */
 const SHARED_PART = 0.7;
+/** The part of that rest that the helpers may take. */
+const HELPERS_PART = 0.2;
 /**
  * One more than there are cores, so that light work goes on beside heavy; more would only take each other's
  * turns.
@@ -78,12 +81,14 @@ function isHeavy(request: ComputeRequest): boolean {
 
 class Compute {
   readonly columns = new SharedColumns();
+  private readonly helpers = new Helpers(settings.memoryLimit * (1 - SHARED_PART) * HELPERS_PART);
   readonly pool: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
-    start: (stop) =>
-      startThread("compute-worker", {
-        stop,
-        memory: (settings.memoryLimit * (1 - SHARED_PART)) / MOST_THREADS,
-      }),
+    start: (stop) => {
+      const memory = (settings.memoryLimit * (1 - SHARED_PART) * (1 - HELPERS_PART)) / MOST_THREADS;
+      const thread = startThread("compute-worker", { stop, memory });
+      this.helpers.connect(thread);
+      return thread;
+    },
     most: MOST_THREADS,
     limit: () => settings.queryTime,
     tooLong:

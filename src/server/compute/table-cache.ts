@@ -59,7 +59,8 @@ interface Entry {
   loaded: Map<number, ColumnData>;
 }
 
-const columnKey = (at: number, reading: Reading) => `${at} ${readingKey(reading)}`;
+/** Names a column of a table, as it is read. */
+export const columnKey = (at: number, reading: Reading) => `${at} ${readingKey(reading)}`;
 
 /**
  * Tables as typed columns over shared memory. A column that no thread has loaded yet is read from storage
@@ -92,6 +93,11 @@ export class TableCache {
       this.shared.delete(id);
       for (const [key, entry] of this.entries) if (entry.id === id) this.entries.delete(key);
     }
+  }
+
+  /** The columns of a table that this thread has, as others can be given them. */
+  columnsOf(table: string): GivenColumns {
+    return [...(this.shared.get(table) ?? [])].map(([key, column]) => ({ table, key, column }));
   }
 
   private keep(table: string, key: string, column: SharedColumn): void {
@@ -150,15 +156,18 @@ export class TableCache {
 
   /**
    * Lets go of the least recently used tables until what is this thread's own fits the bound; the last used
-   * one always stays.
+   * one always stays. Gives how many went.
    */
-  trim(): void {
+  trim(): number {
     const sizes = [...this.entries].map(([key, entry]) => ({ key, bytes: this.ownBytes(entry) }));
     let total = sizes.reduce((sum, s) => sum + s.bytes, 0);
+    let gone = 0;
     for (const { key, bytes } of sizes.slice(0, -1)) {
-      if (total <= this.limit && this.entries.size <= 200) return;
+      if (total <= this.limit && this.entries.size <= 200) break;
       this.entries.delete(key);
       total -= bytes;
+      gone++;
     }
+    return gone;
   }
 }

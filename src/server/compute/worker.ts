@@ -1,26 +1,30 @@
-import { parentPort, workerData } from "node:worker_threads";
+import { type MessagePort, parentPort, workerData } from "node:worker_threads";
+import { parseIsoDate } from "@/core/base/calendar";
 import type { Value } from "@/core/base/value";
 import { readCell } from "@/core/data/reading";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
-import type { StopFlag } from "@/core/engine/stop";
 import { QueryError } from "@/core/plan/query";
 import { answerInThread } from "../threads/answer-in-thread";
-import { STOP } from "../threads/pool";
+import { stopFlag } from "../threads/stop-flag";
 import { linkAnswer } from "./link-answer";
 import type { ComputeAnswer, ComputeRequest, GivenColumns } from "./protocol";
 import { pageOfRows, profileTable, unreadCells, valuesOf } from "./rows";
 import { TableCache } from "./table-cache";
+import { ThreadCrew } from "./thread-crew";
 
 const { stop: word, memory } = workerData as { stop: SharedArrayBuffer; memory: number };
-const stopWord = new Int32Array(word);
-const stop: StopFlag = () => {
-  const now = Atomics.load(stopWord, 0);
-  return now === STOP.none ? null : now === STOP.tooLong ? "too_long" : "cancelled";
-};
+const stop = stopFlag(word);
+const crew = new ThreadCrew(word);
 
 // What was computed of tables and what scans gathered share the thread's part of the memory.
 const tables = new TableCache(memory / 2);
 const scans = new ScanCache(memory / 2);
+
+/** What the main thread says besides questions. */
+type FromMain =
+  | { forget: string[] }
+  | { helper: { port: MessagePort; alive: SharedArrayBuffer } }
+  | { id: number };
 
 /** Reads each distinct text once, as long as these are not too many to remember. */
 function remembering(read: (cell: string) => Value): (cell: string) => Value {
@@ -47,12 +51,18 @@ function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
       remembering((cell) => readCell(cell, request.reading)),
       stop,
     );
+  const { scope } = request;
+  const today = todayIn(scope.timeZone);
   const catalog = {
-    scope: request.scope,
+    scope,
     inputs: {},
     tables: request.tables.map((t) => tables.table(t)),
-    today: todayIn(request.scope.timeZone),
+    today,
     stop,
+    crew: crew.for(scope, parseIsoDate(today), (name) => {
+      const info = request.tables.find((t) => t.name === name);
+      return info && { info, table: tables.table(info), columns: tables.columnsOf(info.id) };
+    }),
   };
   if (request.type === "results") {
     const results = runQueries(request.queries, { ...catalog, inputs: request.inputs }, scans, () =>
@@ -84,6 +94,10 @@ answerInThread(
   () => tables.takeLoaded(),
 );
 
-parentPort?.on("message", (message: { forget?: string[] }) => {
-  if (message.forget) tables.forget(message.forget);
+parentPort?.on("message", (message: FromMain) => {
+  if ("helper" in message) crew.add(message.helper.port, message.helper.alive);
+  else if ("forget" in message) {
+    tables.forget(message.forget);
+    crew.forget(message.forget);
+  }
 });

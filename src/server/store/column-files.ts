@@ -15,7 +15,7 @@ import { crc32 } from "node:zlib";
 import type { ColumnData } from "@/core/data/column";
 import { readingKey } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
-import { type SharedColumn, sharedCopy } from "./shared-column";
+import { ARRAYS, type ArrayName, arrayName, type SharedColumn, sharedCopy } from "./shared-column";
 import { tableFiles } from "./table-files";
 
 /**
@@ -24,20 +24,15 @@ import { tableFiles } from "./table-files";
  * of the machine, then the dictionary as JSON. They can all be made anew from the rows: a file that is
  * missing, broken or from another version is simply passed over.
  */
-const FORMAT = "cavlo-column-2";
+const FORMAT = "cavlo-column-3";
 const ORDER = new Uint8Array(new Uint32Array([1]).buffer)[0] === 1 ? "little" : "big";
-const ARRAYS = {
-  number: Float64Array,
-  timestamp: Float64Array,
-  date: Int32Array,
-  boolean: Uint8Array,
-  text: Int32Array,
-} as const;
 
 interface Head {
   format: string;
   order: string;
   type: ColumnData["type"];
+  array: ArrayName;
+  scale: number;
   rows: number;
   bytes: number;
   dictionary: number;
@@ -62,6 +57,8 @@ export function writeColumnFile(id: string, at: number, reading: Reading, data: 
     format: FORMAT,
     order: ORDER,
     type: data.type,
+    array: arrayName(values),
+    scale: data.type === "text" ? 1 : data.scale,
     rows: values.length,
     bytes: bytes.length,
     dictionary: dictionary.length,
@@ -105,9 +102,9 @@ function readSound(file: string): Read | null {
   } catch {
     return null;
   }
-  if (head.format !== FORMAT || head.order !== ORDER || !Object.hasOwn(ARRAYS, head.type)) return null;
+  if (head.format !== FORMAT || head.order !== ORDER || !Object.hasOwn(ARRAYS, head.array)) return null;
   const whole =
-    head.bytes === head.rows * ARRAYS[head.type].BYTES_PER_ELEMENT &&
+    head.bytes === head.rows * ARRAYS[head.array].BYTES_PER_ELEMENT &&
     bytes.length === end + 1 + head.bytes + head.dictionary;
   return whole && crc32(bytes.subarray(end + 1)) === head.sum ? { head, bytes, from: end + 1 } : null;
 }
@@ -142,6 +139,8 @@ export function readColumnFile(id: string, at: number, reading: Reading, rows: n
   const middle = from + head.bytes;
   return {
     type: head.type,
+    array: head.array,
+    scale: head.scale,
     values: sharedCopy(bytes.subarray(from, middle)),
     dictionary: head.type === "text" ? sharedCopy(bytes.subarray(middle)) : null,
   };

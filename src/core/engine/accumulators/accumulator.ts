@@ -1,4 +1,5 @@
 import type { Value } from "../../base/value";
+import { BLOCK } from "../block";
 import type { Vector } from "../vector";
 
 /** The rows of a block: `groups[0 .. length)` are their groups, all below `size`. */
@@ -13,11 +14,18 @@ export interface GroupedRows {
  * for count(*)), and optionally a filter (a row counts where it is not 0).
  */
 export interface Accumulator {
-  /** Whether the argument's values may be given where they lie (`at` of a vector). */
-  readonly takesPlaces?: boolean;
+  /** Whether the argument's numbers may be given as they are stored (`at` and `scale` of a vector). */
+  readonly takesStored?: boolean;
   add(rows: GroupedRows, argument: Vector | null, filter: Uint8Array | null, by: Vector | null): void;
-  /** The same aggregate for coarser groups: group g here belongs to group `into[g]` there. */
-  merge(into: Int32Array, groups: number): Accumulator;
+  /** One of the same aggregate that holds nothing yet. */
+  empty(): Accumulator;
+  /** What it holds, as plain data that can go to another thread; the other reads it and leaves it as it is. */
+  state(): unknown;
+  /**
+   * Takes in the state of one of the same aggregate, whose group g belongs to group `into[g]` here; `groups`
+   * is how many there are here. Of equals, what was taken in first comes first.
+   */
+  absorb(state: unknown, into: Int32Array, groups: number): void;
   /** The value of a group; groups that no row reached give what the aggregate gives for no rows. */
   result(group: number): Value;
 }
@@ -30,8 +38,20 @@ export function grown<T extends Float64Array | Int32Array>(array: T, size: numbe
   return next;
 }
 
-/** Whether merging into these groups would change nothing. */
-export const isIdentity = (into: Int32Array): boolean => into.every((to, group) => to === group);
+/** The same aggregate for coarser groups: group g of `fine` belongs to group `into[g]`. */
+export function merged<T extends Accumulator>(fine: T, into: Int32Array, groups: number): T {
+  if (groups === into.length && into.every((to, group) => to === group)) return fine;
+  const coarse = fine.empty() as T;
+  coarse.absorb(fine.state(), into, groups);
+  return coarse;
+}
+
+const scratch = new Float64Array(BLOCK);
+/** The numbers at some places of a block, written one after the other; overwritten by the next call. */
+export function gathered(numbers: Float64Array, at: Int32Array, length: number): Float64Array {
+  for (let i = 0; i < length; i++) scratch[i] = numbers[at[i]];
+  return scratch;
+}
 
 /** Whether a vector has null at a place. */
 export const isNull = (v: Vector, i: number) =>

@@ -32,13 +32,18 @@ export class ByKey implements Accumulator {
       this.take(groups[i], at(keys, i), at(values, i));
     }
   }
-  merge(into: Int32Array): Accumulator {
-    const merged = new ByKey(this.sign, this.type);
+  empty(): ByKey {
+    return new ByKey(this.sign, this.type);
+  }
+  state(): Pick<ByKey, "keys" | "values"> {
+    return { keys: this.keys, values: this.values };
+  }
+  absorb(state: unknown, into: Int32Array): void {
+    const { keys, values } = state as ReturnType<ByKey["state"]>;
     for (let g = 0; g < into.length; g++) {
-      const key = this.keys[g];
-      if (key !== undefined) merged.take(into[g], key, this.values[g]);
+      const key = keys[g];
+      if (key !== undefined) this.take(into[g], key, values[g]);
     }
-    return merged;
   }
   result(group: number): Value {
     if (this.keys[group] === undefined) return null;

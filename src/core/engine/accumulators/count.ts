@@ -16,11 +16,16 @@ export class Count implements Accumulator {
       for (let i = 0; i < length; i++)
         if ((filter === null || filter[i] !== 0) && !isNull(argument, i)) counts[groups[i]]++;
   }
-  merge(into: Int32Array, groups: number): Accumulator {
-    const merged = new Count();
-    merged.counts = new Int32Array(groups);
-    for (let g = 0; g < into.length; g++) merged.counts[into[g]] += this.counts[g] ?? 0;
-    return merged;
+  empty(): Count {
+    return new Count();
+  }
+  state(): Int32Array {
+    return this.counts;
+  }
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    const counts = state as Int32Array;
+    this.counts = grown(this.counts, groups);
+    for (let g = 0; g < Math.min(into.length, counts.length); g++) this.counts[into[g]] += counts[g];
   }
   result(group: number): Value {
     return this.counts[group] ?? 0;

@@ -1,6 +1,6 @@
 import type { Value } from "../../base/value";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, grown, isIdentity } from "./accumulator";
+import { type Accumulator, type GroupedRows, grown } from "./accumulator";
 
 const FIRST_CAPACITY = 1024;
 const bits = new Float64Array(1);
@@ -67,10 +67,46 @@ class HashedPairs {
     if (slots > this.owners.length) this.resize(slots);
   }
 
-  each(visit: (group: number, value: number) => void): void {
-    for (let i = 0; i < this.owners.length; i++)
-      if (this.owners[i] !== 0) visit(this.owners[i] - 1, this.values[i]);
+  state(): PairsState {
+    return { owners: this.owners, values: this.values };
   }
+}
+
+/** For each slot the group of its value plus one, 0 where it is empty; and the value. */
+interface PairsState {
+  owners: Int32Array;
+  values: Float64Array;
+}
+
+interface DistinctState {
+  /** How many values each group has. */
+  counts: Float64Array;
+  low: number;
+  span: number;
+  marks: Uint8Array | null;
+  pairs: PairsState | null;
+}
+
+/** Takes over the marks of one group from `from` on; gives how many of them were not there yet. */
+function markNew(marks: Uint8Array, from: number, into: Uint8Array, to: number, span: number): number {
+  let added = 0;
+  for (let i = 0; i < span; i++) {
+    added += marks[from + i] & (1 - into[to + i]);
+    into[to + i] |= marks[from + i];
+  }
+  return added;
+}
+
+/** Visits the values of each group. */
+function eachOf(
+  { low, span, marks, pairs }: Omit<DistinctState, "counts">,
+  visit: (group: number, value: number) => void,
+): void {
+  if (pairs) {
+    const { owners, values } = pairs;
+    for (let i = 0; i < owners.length; i++) if (owners[i] !== 0) visit(owners[i] - 1, values[i]);
+  } else if (marks)
+    for (let i = 0; i < marks.length; i++) if (marks[i] === 1) visit(Math.floor(i / span), (i % span) + low);
 }
 
 /** The most marks that are kept, one byte each, before values are hashed instead. */
@@ -103,9 +139,7 @@ export class Distinct implements Accumulator {
     if (sameRange && size * this.span <= MOST_MARKS) {
       if (size * this.span > this.marks.length) {
         // With room for more groups where that fits too.
-        const marks = new Uint8Array(
-          Math.max(size * this.span, Math.min(this.counts.length * this.span, MOST_MARKS)),
-        );
+        const marks = new Uint8Array(Math.max(size * this.span, Math.min(2 * this.marks.length, MOST_MARKS)));
         marks.set(this.marks);
         this.marks = marks;
       }
@@ -119,12 +153,7 @@ export class Distinct implements Accumulator {
   }
 
   private each(visit: (group: number, value: number) => void): void {
-    if (this.pairs) {
-      this.pairs.each(visit);
-      return;
-    }
-    const { marks, span, low } = this;
-    for (let i = 0; i < marks.length; i++) if (marks[i] === 1) visit(Math.floor(i / span), (i % span) + low);
+    eachOf(this.state(), visit);
   }
 
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
@@ -146,21 +175,28 @@ export class Distinct implements Accumulator {
     }
   }
 
-  merge(into: Int32Array, groups: number): Accumulator {
-    if (isIdentity(into)) return this;
-    const merged = new Distinct(this.once);
-    const within = this.pairs ? null : { low: this.low, span: this.span };
-    const marked = merged.reserve(groups, within);
-    if (!marked) merged.pairs?.reserve(this.counts.reduce((sum, n) => sum + n, 0));
-    this.each((group, value) => {
-      const to = into[group];
-      if (marked) {
-        const at = to * merged.span + value - merged.low;
-        merged.counts[to] += 1 - merged.marks[at];
-        merged.marks[at] = 1;
-      } else if (merged.pairs?.take(to, value)) merged.counts[to]++;
+  empty(): Distinct {
+    return new Distinct(this.once);
+  }
+
+  state(): DistinctState {
+    const { counts, marks, low, span } = this;
+    return { counts, low, span, marks: this.pairs ? null : marks, pairs: this.pairs?.state() ?? null };
+  }
+
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    const { counts, low, span, marks, pairs } = state as DistinctState;
+    const marked = this.reserve(groups, pairs ? null : { low, span });
+    if (!marked) this.pairs?.reserve(counts.reduce((sum, n) => sum + n, 0));
+    this.byGroup = null;
+    if (marked && marks) {
+      for (let g = 0; g < Math.min(into.length, Math.floor(marks.length / span)); g++)
+        this.counts[into[g]] += markNew(marks, g * span, this.marks, into[g] * span, span);
+      return;
+    }
+    eachOf({ low, span, marks, pairs }, (group, value) => {
+      if (this.pairs?.take(into[group], value)) this.counts[into[group]]++;
     });
-    return merged;
   }
 
   /** The values in the order of their groups, made when it is first asked for. */

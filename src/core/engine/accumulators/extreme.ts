@@ -24,17 +24,23 @@ export class NumberExtreme implements Accumulator {
     if (this.sign === 1) takeLargest(this.best, groups, length, values, filter);
     else takeSmallest(this.best, groups, length, values, filter);
   }
-  merge(into: Int32Array, groups: number): Accumulator {
-    const merged = new NumberExtreme(this.sign, this.type);
-    merged.reserve(groups);
+  empty(): NumberExtreme {
+    return new NumberExtreme(this.sign, this.type);
+  }
+  state(): Float64Array {
+    return this.best;
+  }
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    const best = state as Float64Array;
+    this.reserve(groups);
     const take = this.sign === 1 ? takeLargest : takeSmallest;
-    take(merged.best, into, Math.min(into.length, this.best.length), this.best, null);
-    return merged;
+    take(this.best, into, Math.min(into.length, best.length), best, null);
   }
   result(group: number): Value {
     const x = this.best[group];
     if (x === undefined || x === this.none) return null;
-    return this.type === "boolean" ? x === 1 : x;
+    // Adding zero turns -0 into 0: which of them was met first does not show.
+    return this.type === "boolean" ? x === 1 : x + 0;
   }
 }
 
@@ -80,13 +86,18 @@ export class TextExtreme implements Accumulator {
     for (let i = 0; i < length; i++)
       if (codes[i] >= 0 && (filter === null || filter[i] !== 0)) this.take(groups[i], dictionary[codes[i]]);
   }
-  merge(into: Int32Array): Accumulator {
-    const merged = new TextExtreme(this.sign);
+  empty(): TextExtreme {
+    return new TextExtreme(this.sign);
+  }
+  state(): (string | null)[] {
+    return this.best;
+  }
+  absorb(state: unknown, into: Int32Array): void {
+    const best = state as (string | null)[];
     for (let g = 0; g < into.length; g++) {
-      const text = this.best[g] ?? null;
-      if (text !== null) merged.take(into[g], text);
+      const text = best[g] ?? null;
+      if (text !== null) this.take(into[g], text);
     }
-    return merged;
   }
   result(group: number): Value {
     return this.best[group] ?? null;

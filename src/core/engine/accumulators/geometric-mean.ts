@@ -5,7 +5,7 @@ import { Sum } from "./sum";
 
 /** The geometric mean of each group, by the mean of the logarithms; null where a value is not above zero. */
 export class GeometricMean implements Accumulator {
-  private logs = new Sum(true);
+  private readonly logs = new Sum(true);
   /** For each group how many values have no logarithm. */
   private outside = new Int32Array(0);
 
@@ -21,13 +21,19 @@ export class GeometricMean implements Accumulator {
     this.logs.add({ groups, length, size }, { numbers: logs }, filter);
   }
 
-  merge(into: Int32Array, groups: number): Accumulator {
-    const merged = new GeometricMean();
-    merged.logs = this.logs.merge(into, groups) as Sum;
-    merged.outside = new Int32Array(groups);
-    for (let g = 0; g < Math.min(into.length, this.outside.length); g++)
-      merged.outside[into[g]] += this.outside[g];
-    return merged;
+  empty(): GeometricMean {
+    return new GeometricMean();
+  }
+
+  state(): { logs: unknown; outside: Int32Array } {
+    return { logs: this.logs.state(), outside: this.outside };
+  }
+
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    const { logs, outside } = state as ReturnType<GeometricMean["state"]>;
+    this.logs.absorb(logs, into, groups);
+    this.outside = grown(this.outside, groups);
+    for (let g = 0; g < Math.min(into.length, outside.length); g++) this.outside[into[g]] += outside[g];
   }
 
   result(group: number): Value {

@@ -26,14 +26,20 @@ export class Mode implements Accumulator {
     }
   }
 
-  merge(into: Int32Array): Accumulator {
-    const merged = new Mode(this.type);
-    for (const [group, counts] of this.counts.entries())
+  empty(): Mode {
+    return new Mode(this.type);
+  }
+
+  state(): Map<number | string, number>[] {
+    return this.counts;
+  }
+
+  absorb(state: unknown, into: Int32Array): void {
+    for (const [group, counts] of (state as Mode["counts"]).entries())
       for (const [value, count] of counts ?? []) {
-        const to = merged.countsOf(into[group]);
+        const to = this.countsOf(into[group]);
         to.set(value, (to.get(value) ?? 0) + count);
       }
-    return merged;
   }
 
   result(group: number): Value {

@@ -1,71 +1,7 @@
 import type { Value } from "../../base/value";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, isIdentity } from "./accumulator";
-
-const SAMPLED = 600;
-
-/**
- * Puts the k-th smallest of `values[from .. to]` at place k, smaller ones before it and larger ones after (R.
- * W. Floyd, R. L. Rivest, Algorithm 489: SELECT, CACM 18, 1975). Where it makes no headway, the rest is
- * sorted.
- */
-export function selectNth(
-  values: Float64Array,
-  from: number,
-  to: number,
-  k: number,
-  patience = { left: 4 * Math.ceil(Math.log2(to - from + 2)) + 16 },
-): void {
-  let [left, right] = [from, to];
-  while (right > left) {
-    if (patience.left-- === 0) {
-      values.subarray(left, right + 1).sort();
-      return;
-    }
-    if (right - left > SAMPLED) {
-      // The k-th of a sample bounds the k-th of all closely.
-      const n = right - left + 1;
-      const i = k - left + 1;
-      const z = Math.log(n);
-      const s = 0.5 * Math.exp((2 * z) / 3);
-      const sd = 0.5 * Math.sqrt((z * s * (n - s)) / n) * Math.sign(i - n / 2);
-      selectNth(
-        values,
-        Math.max(left, Math.floor(k - (i * s) / n + sd)),
-        Math.min(right, Math.floor(k + ((n - i) * s) / n + sd)),
-        k,
-        patience,
-      );
-    }
-    const pivot = values[k];
-    let [i, j] = [left, right];
-    values[k] = values[left];
-    values[left] = pivot;
-    if (values[right] > pivot) {
-      values[left] = values[right];
-      values[right] = pivot;
-    }
-    while (i < j) {
-      const x = values[i];
-      values[i++] = values[j];
-      values[j--] = x;
-      while (values[i] < pivot) i++;
-      while (values[j] > pivot) j--;
-    }
-    if (values[left] === pivot) {
-      const x = values[left];
-      values[left] = values[j];
-      values[j] = x;
-    } else {
-      j++;
-      const x = values[j];
-      values[j] = values[right];
-      values[right] = x;
-    }
-    if (j <= k) left = j + 1;
-    if (k <= j) right = j - 1;
-  }
-}
+import { type Accumulator, type GroupedRows, gathered } from "./accumulator";
+import { selectNth } from "./select-nth";
 
 const CHUNK = 1 << 16;
 
@@ -85,20 +21,156 @@ interface Chunk {
   count: number;
 }
 
+/** The most bins of all groups: they stay near the processor. */
+const MOST_BINS = 1 << 18;
+/** The most bins of a group. */
+const MOST_WIDTH = 1 << 10;
+
+/**
+ * How many values of each group lie in each stretch of `unit` values, from `low` on, `width` of them a group.
+ * Where the unit is one, this is all that there is to know of the values.
+ */
+interface Histogram {
+  low: number;
+  span: number;
+  unit: number;
+  width: number;
+  counts: Int32Array;
+}
+
+function emptyHistogram({ low, span }: { low: number; span: number }): Histogram {
+  let unit = 1;
+  while (span / unit > MOST_WIDTH) unit *= 2;
+  return { low, span, unit, width: Math.ceil(span / unit), counts: new Int32Array(0) };
+}
+
+/** Counts the values of a block; one that is null (NaN) or filtered out is passed over. */
+function countInto(
+  { low, unit, width, counts }: Histogram,
+  groups: Int32Array,
+  length: number,
+  numbers: Float64Array,
+  filter: Uint8Array | null,
+): void {
+  // A power of two, so that the product is exact.
+  const per = 1 / unit;
+  for (let i = 0; i < length; i++) {
+    const x = numbers[i];
+    if (x !== x || (filter !== null && filter[i] === 0)) continue;
+    counts[groups[i] * width + (((x - low) * per) | 0)]++;
+  }
+}
+
+/** The values of a histogram whose unit is one, as a list. */
+function listed({ low, width, counts }: Histogram): Chunk {
+  let count = 0;
+  for (let i = 0; i < counts.length; i++) count += counts[i];
+  const values = new Float64Array(count);
+  const groups = ownersFor(Math.ceil(counts.length / width), count);
+  let at = 0;
+  for (let i = 0; i < counts.length; i++)
+    for (let n = counts[i]; n > 0; n--) {
+      values[at] = (i % width) + low;
+      groups[at++] = Math.floor(i / width);
+    }
+  return { values, groups, count };
+}
+
+interface PercentileState {
+  chunks: Chunk[];
+  histogram: Histogram | null;
+  scale: number;
+}
+
+/** Where a share lies among the values of a group: past the n-th smallest by a rest of the way to the next. */
+interface Place {
+  /** The bins of the n-th and of the next, and how many values lie in bins before the first of them. */
+  bin: number;
+  nextBin: number;
+  before: number;
+  n: number;
+  rest: number;
+}
+
+/** Two neighbours in the order of values. */
+interface Neighbours {
+  low: number;
+  high: number;
+}
+
+/** The n-th smallest of some values, and the next where it is asked for. */
+function neighbours(values: Float64Array, n: number, withNext: boolean): Neighbours {
+  selectNth(values, 0, values.length - 1, n);
+  let high = values[n];
+  if (withNext) {
+    high = values[n + 1];
+    for (let i = n + 2; i < values.length; i++) if (values[i] < high) high = values[i];
+  }
+  return { low: values[n], high };
+}
+
+/** Finds the values of a chunk that lie in the bins in question of their group. */
+function lookThrough(
+  { values, groups, count }: Chunk,
+  { low, per, bins, nextBins }: { low: number; per: number; bins: Int32Array; nextBins: Int32Array },
+  found: (group: number, value: number) => void,
+): void {
+  for (let i = 0; i < count; i++) {
+    const group = groups === null ? 0 : groups[i];
+    const bin = ((values[i] - low) * per) | 0;
+    if (bin === bins[group] || bin === nextBins[group]) found(group, values[i]);
+  }
+}
+
 /**
  * Keeps the values of each group; gives the one at a share of their order, interpolated as SQL's
- * percentile_cont.
+ * percentile_cont. Whole values of a known range are counted in bins besides, so that only those of the bins
+ * in question are looked at again; where a bin holds a single value, nothing else is kept.
  */
 export class Percentile implements Accumulator {
+  readonly takesStored = true;
   private chunks: Chunk[] = [];
+  private histogram: Histogram | null = null;
   private size = 0;
+  /** Values are so many times what they stand for. */
+  private scale = 1;
   private byGroup: { starts: Int32Array; values: Float64Array } | null = null;
+  /** Of each group, where a histogram tells. */
+  private places: (Place | null)[] | null = null;
+  /** Of each group, the values of the bins in question. */
+  private looked: Float64Array[] | null = null;
 
   constructor(readonly share: number) {}
 
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
-    const { numbers } = argument as { numbers: Float64Array };
+  /** The histogram with room for the groups; null where the values have none. */
+  private reserve(size: number, within: { low: number; span: number } | null | undefined): Histogram | null {
     this.size = Math.max(this.size, size);
+    this.byGroup = this.places = this.looked = null;
+    if (this.histogram === null && this.chunks.length > 0) return null;
+    const known = this.histogram ?? (within ? emptyHistogram(within) : null);
+    const fits = within && known && known.low === within.low && known.span === within.span;
+    if (!fits || this.size * known.width > MOST_BINS) {
+      if (this.histogram?.unit === 1) this.chunks.push(listed(this.histogram));
+      this.histogram = null;
+      return null;
+    }
+    const needed = this.size * known.width;
+    if (needed > known.counts.length) {
+      const counts = new Int32Array(Math.max(needed, Math.min(2 * known.counts.length, MOST_BINS)));
+      counts.set(known.counts);
+      known.counts = counts;
+    }
+    this.histogram = known;
+    return known;
+  }
+
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    const stored = argument as Extract<Vector, { numbers: Float64Array }>;
+    const numbers = stored.at ? gathered(stored.numbers, stored.at, length) : stored.numbers;
+    this.scale = stored.scale ?? 1;
+    const histogram = this.reserve(size, stored.within);
+    if (histogram) countInto(histogram, groups, length, numbers, filter);
+    if (histogram?.unit === 1) return;
     let last = this.chunks.at(-1);
     // A scan makes at most MAX_GROUPS groups, which fit into 16 bits.
     if (!last || last.count + length > last.values.length) {
@@ -120,16 +192,100 @@ export class Percentile implements Accumulator {
     last.count = count;
   }
 
-  merge(into: Int32Array, groups: number): Accumulator {
-    if (isIdentity(into)) return this;
-    const merged = new Percentile(this.share);
-    merged.size = groups;
-    merged.chunks = this.chunks.map(({ values, groups: owners, count }) => ({
-      values,
-      count,
-      groups: groups === 1 ? null : moved(owners, into, count, groups),
-    }));
-    return merged;
+  empty(): Percentile {
+    return new Percentile(this.share);
+  }
+
+  state(): PercentileState {
+    const { chunks, histogram, scale } = this;
+    return { chunks, histogram, scale };
+  }
+
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    const { chunks, histogram, scale } = state as PercentileState;
+    // One that has met no value yet says nothing of how they are kept.
+    if (chunks.length === 0 && histogram === null) {
+      this.size = Math.max(this.size, groups);
+      return;
+    }
+    this.scale = scale;
+    const own = this.reserve(groups, histogram);
+    if (own && histogram) {
+      const { width, counts } = histogram;
+      for (let g = 0; g < Math.min(into.length, Math.floor(counts.length / width)); g++)
+        for (let i = g * width, to = into[g] * width; i < (g + 1) * width; i++) own.counts[to++] += counts[i];
+      if (own.unit === 1) return;
+    }
+    for (const { values, groups: owners, count } of histogram?.unit === 1 ? [listed(histogram)] : chunks)
+      this.chunks.push({
+        values,
+        count,
+        groups: groups === 1 ? null : moved(owners, into, count, groups),
+      });
+  }
+
+  result(group: number): Value {
+    if (group >= this.size || !(this.share >= 0 && this.share <= 1)) return null;
+    return this.histogram ? this.binned(this.histogram, group) : this.listedResult(group);
+  }
+
+  /** The value between two neighbours; adding zero turns -0 into 0. */
+  private between({ low, high }: Neighbours, rest: number): number {
+    const a = low / this.scale;
+    return (rest === 0 ? a : a + (high / this.scale - a) * rest) + 0;
+  }
+
+  private placeOf({ width, counts }: Histogram, group: number): Place | null {
+    const own = counts.subarray(group * width, (group + 1) * width);
+    let count = 0;
+    for (let i = 0; i < own.length; i++) count += own[i];
+    if (count === 0) return null;
+    const at = this.share * (count - 1);
+    const n = Math.floor(at);
+    let [bin, before] = [0, 0];
+    while (before + own[bin] <= n) before += own[bin++];
+    let nextBin = bin;
+    if (at > n && before + own[bin] <= n + 1)
+      do nextBin++;
+      while (own[nextBin] === 0);
+    return { bin, nextBin, before, n, rest: at - n };
+  }
+
+  private binned(histogram: Histogram, group: number): Value {
+    this.places ??= Array.from({ length: this.size }, (_, g) => this.placeOf(histogram, g));
+    const place = this.places[group];
+    if (!place) return null;
+    const { bin, nextBin, before, n, rest } = place;
+    if (histogram.unit === 1)
+      return this.between({ low: histogram.low + bin, high: histogram.low + nextBin }, rest);
+    this.looked ??= this.lookedAt(histogram, this.places);
+    return this.between(neighbours(this.looked[group], n - before, rest > 0), rest);
+  }
+
+  /** The values of the bins in question, group by group. */
+  private lookedAt({ low, unit, width, counts }: Histogram, places: (Place | null)[]): Float64Array[] {
+    const bins = Int32Array.from(places, (p) => p?.bin ?? -1);
+    const nextBins = Int32Array.from(places, (p) => p?.nextBin ?? -1);
+    const found = places.map((p, g) => {
+      if (!p) return new Float64Array(0);
+      const more = p.nextBin === p.bin ? 0 : counts[g * width + p.nextBin];
+      return new Float64Array(counts[g * width + p.bin] + more);
+    });
+    const filled = new Int32Array(places.length);
+    for (const chunk of this.chunks)
+      lookThrough(chunk, { low, per: 1 / unit, bins, nextBins }, (group, value) => {
+        found[group][filled[group]++] = value;
+      });
+    return found;
+  }
+
+  private listedResult(group: number): Value {
+    const { starts, values } = this.sorted();
+    const own = values.subarray(starts[group], starts[group + 1]);
+    if (own.length === 0) return null;
+    const at = this.share * (own.length - 1);
+    const n = Math.floor(at);
+    return this.between(neighbours(own, n, at > n), at - n);
   }
 
   /** The values in the order of their groups, made when it is first asked for. */
@@ -151,21 +307,6 @@ export class Percentile implements Accumulator {
     }
     this.byGroup = { starts, values: all };
     return this.byGroup;
-  }
-
-  result(group: number): Value {
-    if (group >= this.size || !(this.share >= 0 && this.share <= 1)) return null;
-    const { starts, values } = this.sorted();
-    const [from, to] = [starts[group], starts[group + 1] - 1];
-    if (to < from) return null;
-    const at = this.share * (to - from);
-    const low = from + Math.floor(at);
-    selectNth(values, from, to, low);
-    const a = values[low];
-    if (at === Math.floor(at)) return a;
-    let b = values[low + 1];
-    for (let i = low + 2; i <= to; i++) if (values[i] < b) b = values[i];
-    return a + (b - a) * (at - Math.floor(at));
   }
 }
 

@@ -33,18 +33,24 @@ export class Spread implements Accumulator {
       this.squares[g] += off * (x - this.means[g]);
     }
   }
-  merge(into: Int32Array, groups: number): Accumulator {
-    const merged = new Spread(this.root, this.sample);
-    merged.reserve(groups);
-    for (let g = 0; g < Math.min(into.length, this.counts.length); g++) {
-      const [to, n, m] = [into[g], this.counts[g], merged.counts[into[g]]];
+  empty(): Spread {
+    return new Spread(this.root, this.sample);
+  }
+  state(): Pick<Spread, "counts" | "means" | "squares"> {
+    const { counts, means, squares } = this;
+    return { counts, means, squares };
+  }
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    const { counts, means, squares } = state as ReturnType<Spread["state"]>;
+    this.reserve(groups);
+    for (let g = 0; g < Math.min(into.length, counts.length); g++) {
+      const [to, n, m] = [into[g], counts[g], this.counts[into[g]]];
       if (n === 0) continue;
-      const off = this.means[g] - merged.means[to];
-      merged.counts[to] = n + m;
-      merged.means[to] += (off * n) / (n + m);
-      merged.squares[to] += this.squares[g] + (off * off * n * m) / (n + m);
+      const off = means[g] - this.means[to];
+      this.counts[to] = n + m;
+      this.means[to] += (off * n) / (n + m);
+      this.squares[to] += squares[g] + (off * off * n * m) / (n + m);
     }
-    return merged;
   }
   result(group: number): Value {
     const n = (this.counts[group] ?? 0) - (this.sample ? 1 : 0);

@@ -1,6 +1,6 @@
 import type { Value } from "../../base/value";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, grown } from "./accumulator";
+import { type Accumulator, type GroupedRows, gathered, grown } from "./accumulator";
 import type { Count } from "./count";
 
 /** Sums of whole numbers without a null: nothing is asked of a row. */
@@ -26,15 +26,24 @@ function addFullPair(
   counts: Int32Array,
   { sums: first, numbers: firstNumbers }: Summed,
   { sums: second, numbers: secondNumbers }: Summed,
+  at: Int32Array | null,
   groups: Int32Array,
   length: number,
 ): void {
-  for (let i = 0; i < length; i++) {
-    const g = groups[i];
-    counts[g]++;
-    first[g] += firstNumbers[i];
-    second[g] += secondNumbers[i];
-  }
+  if (at === null)
+    for (let i = 0; i < length; i++) {
+      const g = groups[i];
+      counts[g]++;
+      first[g] += firstNumbers[i];
+      second[g] += secondNumbers[i];
+    }
+  else
+    for (let i = 0; i < length; i++) {
+      const g = groups[i];
+      counts[g]++;
+      first[g] += firstNumbers[at[i]];
+      second[g] += secondNumbers[at[i]];
+    }
 }
 
 /** A sum and the count of its values for each group. */
@@ -42,26 +51,6 @@ interface Counted {
   sums: Float64Array;
   counts: Int32Array;
 }
-
-function addPlaced(
-  { sums, counts }: Counted,
-  numbers: Float64Array,
-  at: Int32Array,
-  groups: Int32Array,
-  length: number,
-): void {
-  for (let i = 0; i < length; i++) {
-    const x = numbers[at[i]];
-    if (x !== x) continue;
-    const g = groups[i];
-    sums[g] += x;
-    counts[g]++;
-  }
-}
-
-/** The values at some places, written out. */
-const placed = (numbers: Float64Array, at: Int32Array, length: number) =>
-  Float64Array.from({ length }, (_, i) => numbers[at[i]]);
 
 function addWhole(
   { sums, counts }: Counted,
@@ -89,13 +78,20 @@ function addWhole(
   }
 }
 
+interface SumState extends Counted {
+  lost: Float64Array;
+  scale: number;
+}
+
 /**
  * Sum with Neumaier's compensation (A. Neumaier, Rundungsfehleranalyse einiger Verfahren zur Summation
  * endlicher Summen, ZAMM 54, 1974), so that the order of the rows does not show; the mean is the same sum
  * over the count.
  */
 export class Sum implements Accumulator {
-  readonly takesPlaces = true;
+  readonly takesStored = true;
+  /** The sums are so many times what they stand for: those of decimals are kept in units of their last place. */
+  private scale = 1;
   sums = new Float64Array(0);
   lost = new Float64Array(0);
   private own = new Int32Array(0);
@@ -115,19 +111,14 @@ export class Sum implements Accumulator {
   }
   /** Adds a block to this sum, to another that is full as well, and to the count of the rows. */
   addWith(other: Sum, count: Count, rows: GroupedRows, own: Vector, others: Vector): void {
-    const [a, b] = [own, others] as { numbers: Float64Array; at?: Int32Array }[];
-    if (a.at || b.at) {
-      count.add(rows, null, null);
-      this.add(rows, own, null);
-      other.add(rows, others, null);
-      return;
-    }
+    const [a, b] = [own, others] as { numbers: Float64Array; at?: Int32Array; scale?: number }[];
     this.reserve(rows.size);
     other.reserve(rows.size);
+    [this.scale, other.scale] = [a.scale ?? 1, b.scale ?? 1];
     count.counts = grown(count.counts, rows.size);
     const first = { sums: this.sums, numbers: a.numbers };
     const second = { sums: other.sums, numbers: b.numbers };
-    addFullPair(count.counts, first, second, rows.groups, rows.length);
+    addFullPair(count.counts, first, second, a.at ?? null, rows.groups, rows.length);
   }
   private get counts(): Int32Array {
     return this.rows ? this.rows.counts : this.own;
@@ -140,16 +131,21 @@ export class Sum implements Accumulator {
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
     const { sums, lost, own: counts } = this;
-    const { numbers, at, whole } = argument as { numbers: Float64Array; at?: Int32Array; whole?: boolean };
+    const stored = argument as { numbers: Float64Array; at?: Int32Array; scale?: number; whole?: boolean };
+    const { at, whole } = stored;
+    this.scale = stored.scale ?? 1;
+    // Sums of whole numbers lose nothing, so there is nothing to compensate.
+    if (whole && this.rows) {
+      addFull(sums, stored.numbers, at ?? null, groups, length);
+      return;
+    }
+    const numbers = at ? gathered(stored.numbers, at, length) : stored.numbers;
     if (whole) {
-      // Sums of whole numbers lose nothing, so there is nothing to compensate.
-      if (this.rows) addFull(sums, numbers, at ?? null, groups, length);
-      else if (at && filter === null) addPlaced({ sums, counts }, numbers, at, groups, length);
-      else addWhole({ sums, counts }, at ? placed(numbers, at, length) : numbers, groups, length, filter);
+      addWhole({ sums, counts }, numbers, groups, length, filter);
       return;
     }
     for (let i = 0; i < length; i++) {
-      const x = at ? numbers[at[i]] : numbers[i];
+      const x = numbers[i];
       if (x !== x || (filter !== null && filter[i] === 0)) continue;
       const g = groups[i];
       const s = sums[g];
@@ -162,25 +158,31 @@ export class Sum implements Accumulator {
       counts[g]++;
     }
   }
-  merge(into: Int32Array, groups: number): Accumulator {
-    const merged = new Sum(this.mean);
-    merged.reserve(groups);
-    const { counts } = this;
-    for (let g = 0; g < Math.min(into.length, this.sums.length); g++) {
+  empty(): Sum {
+    return new Sum(this.mean);
+  }
+  state(): SumState {
+    const { sums, lost, counts, scale } = this;
+    return { sums, lost, counts, scale };
+  }
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    const { sums, lost, counts, scale } = state as SumState;
+    this.reserve(groups);
+    this.scale = scale;
+    for (let g = 0; g < Math.min(into.length, sums.length); g++) {
       const to = into[g];
-      const s = merged.sums[to];
-      const x = this.sums[g];
+      const s = this.sums[to];
+      const x = sums[g];
       const t = s + x;
-      merged.lost[to] += (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s) + this.lost[g];
-      merged.sums[to] = t;
-      merged.own[to] += counts[g];
+      this.lost[to] += (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s) + lost[g];
+      this.sums[to] = t;
+      this.own[to] += counts[g];
     }
-    return merged;
   }
   result(group: number): Value {
     const count = this.counts[group] ?? 0;
     if (count === 0) return null;
-    const sum = this.sums[group] + this.lost[group];
+    const sum = (this.sums[group] + this.lost[group]) / this.scale;
     const value = this.mean ? sum / count : sum;
     return Number.isFinite(value) ? value : null;
   }

@@ -16,10 +16,15 @@ export class Truth implements Accumulator {
       this.counts[truth].add({ groups, length, size }, null, where);
     }
   }
-  merge(into: Int32Array, groups: number): Accumulator {
-    const merged = new Truth(this.all);
-    for (const truth of [0, 1]) merged.counts[truth] = this.counts[truth].merge(into, groups) as Count;
-    return merged;
+  empty(): Truth {
+    return new Truth(this.all);
+  }
+  state(): Int32Array[] {
+    return this.counts.map((c) => c.state());
+  }
+  absorb(state: unknown, into: Int32Array, groups: number): void {
+    for (const [truth, counts] of (state as Int32Array[]).entries())
+      this.counts[truth].absorb(counts, into, groups);
   }
   result(group: number): Value {
     const [no, yes] = this.counts.map((c) => c.result(group) as number);
