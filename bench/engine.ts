@@ -116,12 +116,12 @@ const given = shared.map((column, at) => ({
 }));
 const crews = new ThreadCrew(new SharedArrayBuffer(4));
 for (let i = 1; i < availableParallelism(); i++) {
-  const worker = new Worker("./dist/scan-helper.mjs", { workerData: { memory: 1e9 } });
+  const life = new SharedArrayBuffer(8);
+  const worker = new Worker("./dist/scan-helper.mjs", { workerData: { memory: 1e9, life } });
   const { port1, port2 } = new MessageChannel();
-  const alive = new SharedArrayBuffer(4);
-  new Int32Array(alive)[0] = 1;
+  new Int32Array(life)[0] = 1;
   worker.postMessage({ port: port1 }, [port1]);
-  crews.add(port2, alive);
+  crews.add(port2, life);
 }
 const alone = process.argv.includes("alone");
 const crew = alone ? undefined : crews.for(scope, null, () => ({ info, table, columns: given }));

@@ -81,7 +81,7 @@ function isHeavy(request: ComputeRequest): boolean {
 
 class Compute {
   readonly columns = new SharedColumns();
-  private readonly helpers = new Helpers(settings.memoryLimit * (1 - SHARED_PART) * HELPERS_PART);
+  readonly helpers = new Helpers(settings.memoryLimit * (1 - SHARED_PART) * HELPERS_PART);
   readonly pool: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
     start: (stop) => {
       const memory = (settings.memoryLimit * (1 - SHARED_PART) * (1 - HELPERS_PART)) / MOST_THREADS;
@@ -119,6 +119,6 @@ export function compute(request: ComputeRequest, owner = "", signal?: AbortSigna
 
 /** How the compute threads are doing. */
 export function computeState() {
-  const { pool, columns } = running();
-  return { ...pool.state(), columnBytes: columns.bytes };
+  const { pool, columns, helpers } = running();
+  return { ...pool.state(), columnBytes: columns.bytes, helpers: helpers.state() };
 }

@@ -2,10 +2,11 @@ import { type MessagePort, parentPort, workerData } from "node:worker_threads";
 import { helpScan } from "@/core/engine/scan";
 import { TableSources } from "@/core/engine/table-source";
 import { stopFlag } from "../threads/stop-flag";
-import { buffersIn, HELPER, type HelpAsked, type HelpGiven, nextChunk, WORK } from "./scan-share";
+import { buffersIn, HELPER, type HelpAsked, type HelpGiven, LIFE, nextChunk, WORK } from "./scan-share";
 import { TableCache } from "./table-cache";
 
-const { memory } = workerData as { memory: number };
+const { memory, life } = workerData as { memory: number; life: SharedArrayBuffer };
+const lived = new Int32Array(life);
 const tables = new TableCache(memory);
 
 /** Takes a share of a scan; gives it, or null where that fails: whoever began it goes on alone. */
@@ -21,7 +22,11 @@ function help(asked: HelpAsked): HelpGiven["shares"] {
   if (Atomics.compareExchange(work, WORK.helpers + asked.at, HELPER.asked, HELPER.working) !== HELPER.asked)
     return null;
   try {
-    return helpScan(source, task, () => nextChunk(work));
+    return helpScan(source, task, () => {
+      const taken = nextChunk(work);
+      if (taken >= 0) Atomics.add(lived, LIFE.chunks, 1);
+      return taken;
+    });
   } catch {
     return null;
   }

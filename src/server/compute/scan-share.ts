@@ -41,6 +41,9 @@ export const WORK = { next: 0, chunks: 1, helpers: 2 } as const;
 /** What the word of a helper says. */
 export const HELPER = { asked: 0, working: 1, done: 2, closed: 3 } as const;
 
+/** The words that a helper's life is told by: 1 while it lives, and how many chunks it took. */
+export const LIFE = { alive: 0, chunks: 1 } as const;
+
 /** The chunk that is next, from now on the caller's; -1 when none is left. */
 export function nextChunk(work: Int32Array): number {
   const chunk = Atomics.add(work, WORK.next, 1);

@@ -5,13 +5,13 @@ import type { Crew, ScanTask, Share, SharedWork } from "@/core/engine/crew";
 import type { Scope } from "@/core/formula/expr";
 import type { TableInfo } from "@/core/project/schema";
 import type { GivenColumns } from "./protocol";
-import { type Computed, HELPER, type HelpAsked, type HelpGiven, nextChunk, WORK } from "./scan-share";
+import { type Computed, HELPER, type HelpAsked, type HelpGiven, LIFE, nextChunk, WORK } from "./scan-share";
 
 /** A helper as a compute thread knows it. */
 interface Helper {
   port: MessagePort;
-  /** 1 while it lives. */
-  alive: Int32Array;
+  /** The words of `LIFE`. */
+  life: Int32Array;
   /** What it was given, by name. */
   knows: Set<string>;
   /** The computed columns that it has, by name, as they were. */
@@ -38,9 +38,9 @@ export class ThreadCrew {
 
   constructor(private readonly stop: SharedArrayBuffer) {}
 
-  add(port: MessagePort, alive: SharedArrayBuffer): void {
+  add(port: MessagePort, life: SharedArrayBuffer): void {
     port.unref();
-    this.helpers.push({ port, alive: new Int32Array(alive), knows: new Set(), computed: new Map() });
+    this.helpers.push({ port, life: new Int32Array(life), knows: new Set(), computed: new Map() });
   }
 
   /** Lets the helpers let go of tables too. */
@@ -55,7 +55,7 @@ export class ThreadCrew {
 
   /** The crew for the scans of one question; undefined where nobody is there to help. */
   for(scope: Scope, today: Value, find: (table: string) => Known | undefined): Crew | undefined {
-    this.helpers = this.helpers.filter((h) => Atomics.load(h.alive, 0) === 1);
+    this.helpers = this.helpers.filter((h) => Atomics.load(h.life, LIFE.alive) === 1);
     if (this.helpers.length === 0) return undefined;
     return {
       begin: (table, task, chunks, chunk) => {
@@ -126,7 +126,7 @@ function shareOf(helper: Helper, work: Int32Array, at: number, id: number): Shar
   if (was === HELPER.asked) return [];
   while (Atomics.load(work, word) === HELPER.working) {
     Atomics.wait(work, word, HELPER.working, LOOK);
-    if (Atomics.load(helper.alive, 0) !== 1) return null;
+    if (Atomics.load(helper.life, LIFE.alive) !== 1) return null;
   }
   for (let got = receiveMessageOnPort(helper.port); got; got = receiveMessageOnPort(helper.port)) {
     const { shares, forgot, id: of } = got.message as HelpGiven;

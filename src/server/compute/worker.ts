@@ -23,7 +23,7 @@ const scans = new ScanCache(memory / 2);
 /** What the main thread says besides questions. */
 type FromMain =
   | { forget: string[] }
-  | { helper: { port: MessagePort; alive: SharedArrayBuffer } }
+  | { helper: { port: MessagePort; life: SharedArrayBuffer } }
   | { id: number };
 
 /** Reads each distinct text once, as long as these are not too many to remember. */
@@ -95,7 +95,7 @@ answerInThread(
 );
 
 parentPort?.on("message", (message: FromMain) => {
-  if ("helper" in message) crew.add(message.helper.port, message.helper.alive);
+  if ("helper" in message) crew.add(message.helper.port, message.helper.life);
   else if ("forget" in message) {
     tables.forget(message.forget);
     crew.forget(message.forget);

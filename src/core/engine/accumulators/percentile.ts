@@ -311,6 +311,8 @@ export class Percentile implements Accumulator {
 }
 
 function moved(owners: Owners | null, into: Int32Array, count: number, groups: number): Owners {
+  // Where all keep their numbers, nothing is copied.
+  if (owners !== null && groups <= NARROW && into.every((to, group) => to === group)) return owners;
   const made = ownersFor(groups, count);
   for (let i = 0; i < count; i++) made[i] = into[owners === null ? 0 : owners[i]];
   return made;
