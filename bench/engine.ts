@@ -157,6 +157,11 @@ const cases: { label: string; query: QueryInput; sql: string; sqlite?: string | 
     sql: "select count(distinct code) from rows",
   },
   {
+    label: "count(distinct) of a number by a text",
+    query: { measures: [{ formula: "count(distinct code)", as: "a" }], splits: [{ column: "vessel" }] },
+    sql: "select vessel, count(distinct code) from rows group by vessel",
+  },
+  {
     label: "median",
     query: { measures: [{ formula: "median(revenue)", as: "a" }], splits: [{ column: "route" }] },
     sql: "select route, median(revenue) from rows group by route",
@@ -238,6 +243,28 @@ if (!only) {
   const all = timed(() => run(visuals), times, 2);
   console.log(
     `twelve visuals over one table and filter    ${ms(all)}, one of them ${ms(one)}: ${(all / one).toFixed(2)} times`,
+  );
+  // As on a board: every visual has the range that somebody moves, and some have filters of their own.
+  const own: QueryInput["filters"][] = [
+    [],
+    [{ column: "route", in: ["Route 1", "Route 2", "Route 3"] }],
+    [{ column: "passengers", from: 10 }],
+    [],
+  ];
+  const mixed = (low: number) =>
+    ["route", "vessel", "day"].flatMap((column, i) =>
+      ["sum(passengers)", "avg(delay)", "max(revenue)", "count(*) filter (where delay <= 3)"].map(
+        (formula, k) =>
+          ask({
+            measures: [{ formula, as: "v" }],
+            splits: [{ column, ...(column === "day" ? { by: "month" as const } : {}) }],
+            filters: [{ column: "delay", from: low, to: 30 }, ...(own[(i + k) % 4] ?? [])],
+          }),
+      ),
+    );
+  let low = 0;
+  console.log(
+    `twelve mixed visuals, a new range           ${ms(timed(() => run(mixed((low += 0.001))), times, 2))}`,
   );
   const cache = new ScanCache();
   const goal = (value: number) =>

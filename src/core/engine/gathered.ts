@@ -71,8 +71,8 @@ function numbering(splits: number): { keys: Value[][]; of: (keys: Value[][], gro
   };
 }
 
-/** What was gathered of some rows after the other, put together as if in one pass. */
-export function combined({ splits, aggregates }: Grouping, parts: GatheredState[]): Gathered {
+/** What holds nothing yet of a grouping. */
+function nothing({ splits, aggregates }: Grouping): Gathered {
   const counts = new Count();
   const accumulators = new Map<string, Accumulator>();
   for (const a of aggregates) {
@@ -80,18 +80,27 @@ export function combined({ splits, aggregates }: Grouping, parts: GatheredState[
     if (accumulators.has(key)) continue;
     accumulators.set(key, a.fn === "count" && !a.arg && !a.filter ? counts : accumulatorOf(a));
   }
-  const numbers = numbering(splits.length);
-  let scanned = 0;
+  return { keys: splits.map(() => []), size: 0, accumulators, counts, scanned: 0 };
+}
+
+/**
+ * What was gathered of some rows after the other, put together as if in one pass; into `base`, which is used
+ * up, where there is one.
+ */
+export function combined(grouping: Grouping, parts: GatheredState[], base = nothing(grouping)): Gathered {
+  const { accumulators, counts } = base;
+  const numbers = numbering(grouping.splits.length);
+  for (let g = 0; g < base.size; g++) numbers.of(base.keys, g);
+  let { scanned } = base;
+  const size = () => (grouping.splits.length === 0 ? 1 : numbers.keys[0].length);
   for (const part of parts) {
     const into = new Int32Array(part.size);
     for (let g = 0; g < part.size; g++) into[g] = numbers.of(part.keys, g);
-    const groups = splits.length === 0 ? 1 : numbers.keys[0].length;
-    counts.absorb(part.counts, into, groups);
-    for (const [key, state] of part.accumulators) accumulators.get(key)?.absorb(state, into, groups);
+    counts.absorb(part.counts, into, size());
+    for (const [key, state] of part.accumulators) accumulators.get(key)?.absorb(state, into, size());
     scanned += part.scanned;
   }
-  const size = splits.length === 0 ? 1 : numbers.keys[0].length;
-  return { keys: numbers.keys, size, accumulators, counts, scanned };
+  return { keys: numbers.keys, size: size(), accumulators, counts, scanned };
 }
 
 /**

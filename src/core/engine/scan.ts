@@ -188,36 +188,49 @@ class Scanner {
   }
 }
 
+/** A share that is still this thread's own. */
+interface OwnShare {
+  first: number;
+  parts: Gathered[];
+}
+
+const stateOfShare = ({ first, parts }: OwnShare): Share => ({ first, parts: parts.map(stateOf) });
+
 /**
  * Scans chunks until `next` gives -1. What depends on the order of rows is kept apart for each chunk, so that
  * putting the chunks together in their order gives the same to the last bit, whoever scanned which.
  */
-function scanShare(scanner: Scanner, task: ScanTask, source: TableSource, next: () => number): Share[] {
+function scanShare(scanner: Scanner, task: ScanTask, source: TableSource, next: () => number): OwnShare[] {
   const { chunk: size } = source;
   const { rows } = source.table;
-  const shares: Share[] = [];
+  const shares: OwnShare[] = [];
   let first = -1;
   for (let chunk = next(); chunk >= 0; chunk = next()) {
     scanner.scan({ from: chunk * size, to: Math.min(rows, (chunk + 1) * size) });
-    if (task.inOrder) shares.push({ first: chunk, parts: scanner.take().map(stateOf) });
+    if (task.inOrder) shares.push({ first: chunk, parts: scanner.take() });
     else if (first < 0) first = chunk;
   }
-  if (first >= 0) shares.push({ first, parts: scanner.take().map(stateOf) });
+  if (first >= 0) shares.push({ first, parts: scanner.take() });
   return shares;
 }
 
 /** A helper's share of a scan that another began. */
 export function helpScan(source: TableSource, task: ScanTask, next: () => number): Share[] {
-  return scanShare(new Scanner(source, task), task, source, next);
+  return scanShare(new Scanner(source, task), task, source, next).map(stateOfShare);
 }
 
-/** Puts shares together in the order of their rows. */
-function together(task: ScanTask, shares: Share[]): Gathered[] {
-  const inOrder = shares.toSorted((a, b) => a.first - b.first);
+/**
+ * Puts shares together: in the order of their rows where that shows, else the others' into one's own, which
+ * are not copied.
+ */
+function together(task: ScanTask, own: OwnShare[], others: Share[]): Gathered[] {
+  const base = task.inOrder ? undefined : own[0];
+  const inOrder = base ? others : [...own.map(stateOfShare), ...others].sort((a, b) => a.first - b.first);
   return task.groupings.map((grouping, i) =>
     combined(
       grouping,
       inOrder.map((share) => share.parts[i]),
+      base?.parts[i],
     ),
   );
 }
@@ -242,13 +255,13 @@ export function scanTable(
   if (crew && chunks > 1 && !groupings.some((g) => g.aggregates.some(needsOneDictionary))) {
     const work = crew.begin(source.table.name, task, chunks, source.chunk);
     let others: Share[] | null = null;
-    let own: Share[] = [];
+    let own: OwnShare[] = [];
     try {
       own = scanShare(scanner, task, source, work.next);
     } finally {
       others = work.finish();
     }
-    const all = others && together(task, [...own, ...others]);
+    const all = others && together(task, own, others);
     // A helper that fell away, or too many groups in all: said by a scan of one's own.
     if (all?.every((g) => g.size <= MAX_GROUPS)) return all;
     return scanTable(source.alone(), filters, groupings, today);
@@ -258,8 +271,6 @@ export function scanTable(
     return scanner.take();
   }
   let at = 0;
-  return together(
-    task,
-    scanShare(scanner, task, source, () => (at < chunks ? at++ : -1)),
-  );
+  const own = scanShare(scanner, task, source, () => (at < chunks ? at++ : -1));
+  return together(task, own, []);
 }

@@ -1,6 +1,6 @@
 import type { Value } from "../../base/value";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, grown } from "./accumulator";
+import { type Accumulator, type GroupedRows, gathered, grown } from "./accumulator";
 
 const FIRST_CAPACITY = 1024;
 const bits = new Float64Array(1);
@@ -83,16 +83,28 @@ interface DistinctState {
   counts: Float64Array;
   low: number;
   span: number;
-  marks: Uint8Array | null;
+  marks: Int32Array | null;
   pairs: PairsState | null;
 }
 
-/** Takes over the marks of one group from `from` on; gives how many of them were not there yet. */
-function markNew(marks: Uint8Array, from: number, into: Uint8Array, to: number, span: number): number {
+/** How many words hold the marks of a group, one bit a value. */
+const wordsFor = (span: number) => Math.ceil(span / 32);
+
+/** How many bits of a word are set (H. S. Warren, Hacker's Delight, 5-1). */
+function bitsIn(word: number): number {
+  const pairs = word - ((word >>> 1) & 0x55555555);
+  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333);
+  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
+/** Takes over the marks of one group, `words` from `from` on; gives how many of them were not there yet. */
+function markNew(marks: Int32Array, from: number, into: Int32Array, to: number, words: number): number {
   let added = 0;
-  for (let i = 0; i < span; i++) {
-    added += marks[from + i] & (1 - into[to + i]);
-    into[to + i] |= marks[from + i];
+  for (let i = 0; i < words; i++) {
+    const fresh = marks[from + i] & ~into[to + i];
+    if (fresh === 0) continue;
+    added += bitsIn(fresh);
+    into[to + i] |= fresh;
   }
   return added;
 }
@@ -105,12 +117,19 @@ function eachOf(
   if (pairs) {
     const { owners, values } = pairs;
     for (let i = 0; i < owners.length; i++) if (owners[i] !== 0) visit(owners[i] - 1, values[i]);
-  } else if (marks)
-    for (let i = 0; i < marks.length; i++) if (marks[i] === 1) visit(Math.floor(i / span), (i % span) + low);
+    return;
+  }
+  if (!marks) return;
+  const words = wordsFor(span);
+  for (let i = 0; i < marks.length; i++)
+    for (let rest = marks[i]; rest !== 0; rest &= rest - 1) {
+      const bit = 31 - Math.clz32(rest & -rest);
+      visit(Math.floor(i / words), (i % words) * 32 + bit + low);
+    }
 }
 
-/** The most marks that are kept, one byte each, before values are hashed instead. */
-const MOST_MARKS = 1 << 24;
+/** The most words of marks that are kept, a bit a value, before values are hashed instead. */
+const MOST_WORDS = 1 << 22;
 
 /**
  * Distinct values of each group; texts by their codes. Values in a small range are marked in a table, others
@@ -120,12 +139,17 @@ const MOST_MARKS = 1 << 24;
 export class Distinct implements Accumulator {
   private counts = new Float64Array(0);
   private pairs: HashedPairs | null = null;
-  private marks = new Uint8Array(0);
+  private marks = new Int32Array(0);
   private low = 0;
   private span = 0;
   private byGroup: { starts: Int32Array; values: Float64Array } | null = null;
 
-  constructor(private readonly once: (() => Accumulator) | null) {}
+  /** Where values are only counted, they are told apart as they are stored. */
+  readonly takesStored: boolean;
+
+  constructor(private readonly once: (() => Accumulator) | null) {
+    this.takesStored = once === null;
+  }
 
   /**
    * Makes room for the groups: marks while they fit the range and the bound, else pairs. Gives whether marks
@@ -136,10 +160,11 @@ export class Distinct implements Accumulator {
     if (this.pairs) return false;
     if (this.span === 0 && within) [this.low, this.span] = [within.low, within.span];
     const sameRange = this.span > 0 && within?.low === this.low && within.span === this.span;
-    if (sameRange && size * this.span <= MOST_MARKS) {
-      if (size * this.span > this.marks.length) {
+    const words = size * wordsFor(this.span);
+    if (sameRange && words <= MOST_WORDS) {
+      if (words > this.marks.length) {
         // With room for more groups where that fits too.
-        const marks = new Uint8Array(Math.max(size * this.span, Math.min(2 * this.marks.length, MOST_MARKS)));
+        const marks = new Int32Array(Math.max(words, Math.min(2 * this.marks.length, MOST_WORDS)));
         marks.set(this.marks);
         this.marks = marks;
       }
@@ -148,7 +173,7 @@ export class Distinct implements Accumulator {
     const pairs = new HashedPairs();
     this.each((group, value) => pairs.take(group, value));
     this.pairs = pairs;
-    this.marks = new Uint8Array(0);
+    this.marks = new Int32Array(0);
     return false;
   }
 
@@ -158,19 +183,24 @@ export class Distinct implements Accumulator {
 
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     const v = argument as Vector;
-    const marked = this.reserve(size, v.within);
-    const values: Int32Array | Float64Array = "codes" in v ? v.codes : v.numbers;
+    const isMarked = this.reserve(size, v.within);
+    const given: Int32Array | Float64Array = "codes" in v ? v.codes : v.numbers;
+    const values = "at" in v && v.at ? gathered(given as Float64Array, v.at, length) : given;
     const none = "codes" in v ? -1 : Number.NaN;
     const { counts, marks, span, low, pairs } = this;
+    const words = wordsFor(span);
     for (let i = 0; i < length; i++) {
       // Adding zero turns -0 into 0: they are the same value.
       const value = values[i] + 0;
       if (value === none || value !== value || (filter !== null && filter[i] === 0)) continue;
       const group = groups[i];
-      if (marked) {
-        const at = group * span + value - low;
-        counts[group] += 1 - marks[at];
-        marks[at] = 1;
+      if (isMarked) {
+        const at = value - low;
+        const word = group * words + (at >>> 5);
+        const bit = 1 << (at & 31);
+        if ((marks[word] & bit) !== 0) continue;
+        marks[word] |= bit;
+        counts[group]++;
       } else if (pairs?.take(group, value)) counts[group]++;
     }
   }
@@ -190,8 +220,9 @@ export class Distinct implements Accumulator {
     if (!marked) this.pairs?.reserve(counts.reduce((sum, n) => sum + n, 0));
     this.byGroup = null;
     if (marked && marks) {
-      for (let g = 0; g < Math.min(into.length, Math.floor(marks.length / span)); g++)
-        this.counts[into[g]] += markNew(marks, g * span, this.marks, into[g] * span, span);
+      const words = wordsFor(span);
+      for (let g = 0; g < Math.min(into.length, Math.floor(marks.length / words)); g++)
+        this.counts[into[g]] += markNew(marks, g * words, this.marks, into[g] * words, words);
       return;
     }
     eachOf({ low, span, marks, pairs }, (group, value) => {
