@@ -68,8 +68,8 @@ function crewOf(helpers: number, chance: () => number, wrong?: (shares: Share[])
           expect(at).toBeGreaterThan(0);
           const shares = Array.from({ length: helpers }, (_, i) =>
             helpScan(sourcesOf(catalog).of(name), structuredClone(task), taken(i + 1)),
-          ).flat();
-          const sent = structuredClone(shares);
+          );
+          const sent = structuredClone(shares.filter((share) => share !== null));
           return wrong ? wrong(sent) : sent;
         },
       };
@@ -155,6 +155,18 @@ describe("a crew", () => {
         expect(answer(query, crewOf(helpers, random(seed)))).toEqual(answer(query));
       }),
       { numRuns: 250, seed: 3 },
+    );
+  });
+
+  it("answers a batch of queries with filters of all kinds as each of them alone", () => {
+    fc.assert(
+      fc.property(fc.array(asked, { minLength: 2, maxLength: 6 }), fc.nat(), (wishes, seed) => {
+        const queries = wishes.map(queryOf);
+        const alone = queries.map((query) => answer(query));
+        for (const crew of [undefined, crewOf(2, random(seed))])
+          expect(runQueries(queries, { ...catalog, crew })).toEqual(alone);
+      }),
+      { numRuns: 80, seed: 5 },
     );
   });
 

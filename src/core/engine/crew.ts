@@ -4,18 +4,20 @@ import type { GatheredState, Grouping } from "./gathered";
 
 /** What one pass over a table is to gather, as plain data that can go to another thread. */
 export interface ScanTask {
+  /** What all selections have in common. */
   filters: PlacedFilter[];
-  groupings: Grouping[];
+  selections: Selection[];
   today: Value;
-  /** Whether what chunks give is kept apart, since the order of rows shows in it. */
-  inOrder: boolean;
 }
 
-/** What somebody gathered of the chunks that were theirs, the first of which is `first`. */
-export interface Share {
-  first: number;
-  parts: GatheredState[];
+/** Some rows of a table, those that the filters keep, and what is gathered of them. */
+export interface Selection {
+  filters: PlacedFilter[];
+  groupings: Grouping[];
 }
+
+/** What somebody gathered of the chunks that were theirs, for each grouping of each selection. */
+export type Share = GatheredState[];
 
 /** A scan that others help with. */
 export interface SharedWork {

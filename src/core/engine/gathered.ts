@@ -4,6 +4,7 @@ import type { PlacedSplit } from "../plan/plan";
 import { type Accumulator, merged } from "./accumulators/accumulator";
 import { accumulatorOf } from "./accumulators/accumulator-of";
 import { Count } from "./accumulators/count";
+import { compareKeys } from "./grouper";
 
 /** One grouping of a pass: what it groups by, and the aggregates that it gathers. */
 export interface Grouping {
@@ -22,6 +23,18 @@ export interface Gathered {
   scanned: number;
 }
 
+/** What a chunk gave for aggregates that depend on the order of rows, by the key of each. */
+export interface Ordered {
+  chunk: number;
+  states: [string, unknown][];
+}
+
+/** What one thread gathered of its chunks; what depends on the order of rows apart for each. */
+export interface GatheredPart {
+  gathered: Gathered;
+  ordered: Ordered[];
+}
+
 /** What was gathered, as plain data that can go to another thread. */
 export interface GatheredState {
   keys: Value[][];
@@ -30,9 +43,11 @@ export interface GatheredState {
   accumulators: [string, unknown][];
   counts: unknown;
   scanned: number;
+  ordered: Ordered[];
 }
 
-export function stateOf({ keys, size, accumulators, counts, scanned }: Gathered): GatheredState {
+export function stateOf({ gathered, ordered }: GatheredPart): GatheredState {
+  const { keys, size, accumulators, counts, scanned } = gathered;
   const own = [...accumulators].filter(([, a]) => a !== counts);
   return {
     keys,
@@ -40,6 +55,7 @@ export function stateOf({ keys, size, accumulators, counts, scanned }: Gathered)
     accumulators: own.map(([key, a]) => [key, a.state()]),
     counts: counts.state(),
     scanned,
+    ordered,
   };
 }
 
@@ -83,36 +99,88 @@ function nothing({ splits, aggregates }: Grouping): Gathered {
   return { keys: splits.map(() => []), size: 0, accumulators, counts, scanned: 0 };
 }
 
-/**
- * What was gathered of some rows after the other, put together as if in one pass; into `base`, which is used
- * up, where there is one.
- */
-export function combined(grouping: Grouping, parts: GatheredState[], base = nothing(grouping)): Gathered {
-  const { accumulators, counts } = base;
-  const numbers = numbering(grouping.splits.length);
-  for (let g = 0; g < base.size; g++) numbers.of(base.keys, g);
-  let { scanned } = base;
-  const size = () => (grouping.splits.length === 0 ? 1 : numbers.keys[0].length);
-  for (const part of parts) {
-    const into = new Int32Array(part.size);
-    for (let g = 0; g < part.size; g++) into[g] = numbers.of(part.keys, g);
-    counts.absorb(part.counts, into, size());
-    for (const [key, state] of part.accumulators) accumulators.get(key)?.absorb(state, into, size());
-    scanned += part.scanned;
-  }
-  return { keys: numbers.keys, size: size(), accumulators, counts, scanned };
+/** The place of each group where they stand in the order of their keys, whoever met which first. */
+function placesByKey(keys: Value[][], size: number): Int32Array {
+  const order = Array.from({ length: size }, (_, g) => g).sort((a, b) =>
+    keys.reduce((found, column) => found || compareKeys(column[a], column[b]), 0),
+  );
+  const places = new Int32Array(size);
+  for (const [place, g] of order.entries()) places[g] = place;
+  return places;
+}
+
+/** The same groups in other places. */
+function moved({ keys, size, accumulators, counts, scanned }: Gathered, places: Int32Array): Gathered {
+  const inOrder = keys.map((column) => {
+    const out: Value[] = new Array(size);
+    for (let g = 0; g < size; g++) out[places[g]] = column[g];
+    return out;
+  });
+  const rows = merged(counts, places, size);
+  return {
+    keys: inOrder,
+    size,
+    accumulators: new Map(
+      [...accumulators].map(([key, a]) => [key, a === counts ? rows : merged(a, places, size)]),
+    ),
+    counts: rows,
+    scanned,
+  };
 }
 
 /**
- * Takes over what was gathered before of the same rows and splits, for aggregates that `gathered` lacks. Its
- * groups may have other numbers: they depend on who met them first.
+ * Puts together what several threads gathered of one table, as if in one pass: into the caller's own part,
+ * which is used up, where there is one.
  */
-export function takeOver(gathered: Gathered, before: Gathered): void {
+export function combined(grouping: Grouping, others: GatheredState[], own?: GatheredPart): Gathered {
+  const { splits } = grouping;
+  const base = own?.gathered ?? nothing(grouping);
+  const numbers = numbering(splits.length);
+  for (let g = 0; g < base.size; g++) numbers.of(base.keys, g);
+  const size = () => (splits.length === 0 ? 1 : numbers.keys[0].length);
+  const ownPlaces = Int32Array.from({ length: base.size }, (_, g) => g);
+  const ordered = (own?.ordered ?? []).map((of) => ({ ...of, into: ownPlaces }));
+  let { scanned } = base;
+  for (const part of others) {
+    const into = new Int32Array(part.size);
+    for (let g = 0; g < part.size; g++) into[g] = numbers.of(part.keys, g);
+    base.counts.absorb(part.counts, into, size());
+    for (const [key, state] of part.accumulators) base.accumulators.get(key)?.absorb(state, into, size());
+    for (const of of part.ordered) ordered.push({ ...of, into });
+    scanned += part.scanned;
+  }
+  const all = { ...base, keys: numbers.keys, size: size(), scanned };
+  if (ordered.length === 0) return all;
+  // Groups are added up in their order too, by totals and Other: it must not show who met which first.
+  const places = placesByKey(all.keys, all.size);
+  const inOrder = moved(all, places);
+  for (const { states, into } of ordered.sort((a, b) => a.chunk - b.chunk)) {
+    const to = into.map((g) => places[g]);
+    for (const [key, state] of states) {
+      const accumulator = inOrder.accumulators.get(key) ?? freshOf(grouping, key);
+      accumulator.absorb(state, to, all.size);
+      inOrder.accumulators.set(key, accumulator);
+    }
+  }
+  return inOrder;
+}
+
+function freshOf({ aggregates }: Grouping, key: string): Accumulator {
+  return accumulatorOf(aggregates.find((a) => aggregateKey(a) === key) as Aggregate);
+}
+
+/**
+ * What was gathered with what was gathered before of the same rows and splits, for aggregates that it lacks.
+ * Its groups may have other numbers, where several threads met them; then all stand in the order of keys.
+ */
+export function withBefore(gathered: Gathered, before: Gathered): Gathered {
   const missing = [...before.accumulators].filter(([key]) => !gathered.accumulators.has(key));
-  if (missing.length === 0) return;
+  if (missing.length === 0) return gathered;
   const numbers = numbering(gathered.keys.length);
   for (let g = 0; g < gathered.size; g++) numbers.of(gathered.keys, g);
   const into = Int32Array.from({ length: before.size }, (_, g) => numbers.of(before.keys, g));
-  for (const [key, accumulator] of missing)
-    gathered.accumulators.set(key, merged(accumulator, into, gathered.size));
+  const accumulators = new Map(gathered.accumulators);
+  for (const [key, accumulator] of missing) accumulators.set(key, merged(accumulator, into, gathered.size));
+  const all = { ...gathered, accumulators };
+  return into.every((to, g) => to === g) ? all : moved(all, placesByKey(all.keys, all.size));
 }

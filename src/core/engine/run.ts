@@ -11,7 +11,7 @@ import { type CategoryPlaces, type Query, QueryError, type Result } from "../pla
 import { answerOf } from "./answer";
 import { categoryPlaces } from "./category-places";
 import type { Crew } from "./crew";
-import { type Gathered, takeOver } from "./gathered";
+import { type Gathered, withBefore } from "./gathered";
 import { coarserThan } from "./grain";
 import { scanTable } from "./scan";
 import type { StopFlag } from "./stop";
@@ -92,6 +92,8 @@ interface Part extends TablePlan {
   source: TableSource;
   key: string;
   rowsKey: string;
+  /** Passes with the same one read the same table, in the same state. */
+  sourceKey: string;
 }
 
 type Answer = ReturnType<typeof answerOf>;
@@ -110,8 +112,9 @@ function prepared(query: Query, sources: TableSources, inputs: Catalog["inputs"]
     const source = sources.of(asked.table);
     const { filters, splits } = asked;
     const today = filters.some((f) => "relative" in f.filter) ? sources.today : null;
-    const rowsKey = JSON.stringify([source.table.name, source.version, filters, today, source.calendar]);
-    return { ...asked, source, rowsKey, key: JSON.stringify([rowsKey, splits]) };
+    const sourceKey = JSON.stringify([source.table.name, source.version, source.calendar]);
+    const rowsKey = JSON.stringify([sourceKey, filters, today]);
+    return { ...asked, source, sourceKey, rowsKey, key: JSON.stringify([rowsKey, splits]) };
   });
   return { plan, parts };
 }
@@ -136,8 +139,8 @@ function wantedBy(plans: Prepared[], cache: ScanCache): Map<string, Wanted> {
 }
 
 /**
- * Gathers what is wanted, everything over the same rows in one pass. A grouping that cannot be gathered gives
- * its error and does not spoil the others.
+ * Gathers what is wanted, everything over the same table in one pass. A grouping that cannot be gathered
+ * gives its error and does not spoil the others.
  */
 function gather(
   wanted: Map<string, Wanted>,
@@ -145,21 +148,30 @@ function gather(
   today: Value,
 ): Map<string, Gathered | QueryError> {
   const gathered = new Map<string, Gathered | QueryError>();
-  const byRows = new Map<string, Wanted[]>();
-  for (const w of wanted.values()) byRows.set(w.part.rowsKey, [...(byRows.get(w.part.rowsKey) ?? []), w]);
-  for (const group of byRows.values()) {
-    const { source, filters } = group[0].part;
-    const groupings = group.map(({ part, aggregates }) => ({ splits: part.splits, aggregates }));
-    const together = attempt(() => scanTable(source, filters, groupings, today));
+  const bySource = new Map<string, Wanted[]>();
+  for (const w of wanted.values())
+    bySource.set(w.part.sourceKey, [...(bySource.get(w.part.sourceKey) ?? []), w]);
+  for (const all of bySource.values()) {
+    const { source } = all[0].part;
+    const byRows = new Map<string, Wanted[]>();
+    for (const w of all) byRows.set(w.part.rowsKey, [...(byRows.get(w.part.rowsKey) ?? []), w]);
+    const group = [...byRows.values()].flat();
+    const selections = [...byRows.values()].map((same) => ({
+      filters: same[0].part.filters,
+      groupings: same.map(({ part, aggregates }) => ({ splits: part.splits, aggregates })),
+    }));
+    const together = attempt(() => scanTable(source, selections, today));
     const found =
       together instanceof QueryError
-        ? groupings.map((g) => attempt(() => scanTable(source, filters, [g], today)[0]))
+        ? selections.flatMap(({ filters, groupings }) =>
+            groupings.map((g) => attempt(() => scanTable(source, [{ filters, groupings: [g] }], today)[0])),
+          )
         : together;
     for (const [i, { part }] of group.entries()) {
-      const result = found[i];
+      let result = found[i];
       if (!(result instanceof QueryError)) {
         const before = cache.get(part.key);
-        if (before) takeOver(result, before);
+        if (before) result = withBefore(result, before);
         cache.set(part.key, result);
       }
       gathered.set(part.key, result);

@@ -3,16 +3,18 @@ import { columnRange } from "../data/column-range";
 import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import type { PlacedFilter, PlacedSplit } from "../plan/plan";
 import { QueryError } from "../plan/query";
+import type { Accumulator } from "./accumulators/accumulator";
 import { Count } from "./accumulators/count";
 import { Sum } from "./accumulators/sum";
 import { BLOCK, type Block, Readers, wholeBlock } from "./block";
-import type { ScanTask, Share } from "./crew";
-import { combined, type Gathered, type Grouping, stateOf } from "./gathered";
+import type { ScanTask, Selection, Share } from "./crew";
+import { combined, type Gathered, type GatheredPart, type Grouping, type Ordered, stateOf } from "./gathered";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
-import { selectorOf } from "./selection";
+import type { Mask } from "./mask";
+import { chained, type Narrowing, narrowingOf } from "./selection";
 import { SharedKernels } from "./shared-kernels";
 import type { TableSource } from "./table-source";
-import { isFullColumn, type Vector } from "./vector";
+import { isFullColumn, type Kernel, type Vector } from "./vector";
 
 /** Rows of a table, those from `from` up to `to`. */
 interface Stretch {
@@ -21,12 +23,12 @@ interface Stretch {
 }
 
 /**
- * Visits the rows of a stretch that a selector keeps, block by block; all rows when it is null. The block is
+ * Visits the rows of a stretch that are kept, block by block; all rows when it is null. The block is
  * the same object each time.
  */
 function eachBlock(
   source: TableSource,
-  select: ReturnType<typeof selectorOf>,
+  narrow: Narrowing | null,
   { from, to }: Stretch,
   visit: (block: Block) => void,
 ): void {
@@ -37,7 +39,7 @@ function eachBlock(
     source.checkStop();
     block.base = base;
     block.count = Math.min(BLOCK, to - base);
-    block.length = select ? select(block, kept) : block.count;
+    block.length = narrow ? narrow(block, null, block.count, kept) : block.count;
     block.whole = block.length === block.count;
     block.offsets = block.whole ? all : kept;
     if (block.length > 0) visit(block);
@@ -45,13 +47,9 @@ function eachBlock(
 }
 
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
-function tooManyGroups(
-  grouper: Grouper,
-  source: TableSource,
-  select: ReturnType<typeof selectorOf>,
-): QueryError {
+function tooManyGroups(grouper: Grouper, source: TableSource, narrow: Narrowing | null): QueryError {
   const groups = new Int32Array(BLOCK);
-  eachBlock(source, select, { from: 0, to: source.table.rows }, (block) => grouper.assign(block, groups));
+  eachBlock(source, narrow, { from: 0, to: source.table.rows }, (block) => grouper.assign(block, groups));
   const most = MAX_GROUPS.toLocaleString("en");
   return new QueryError(
     "too_many_groups",
@@ -69,12 +67,27 @@ function splitColumns(source: TableSource, splits: PlacedSplit[]) {
   });
 }
 
+/** An aggregate of a pass: what gathers it, and what it is given of a block. */
+interface JobPart {
+  key: string;
+  accumulator: Accumulator;
+  argument: Kernel | null;
+  by: Kernel | null;
+  filter: Mask | null;
+  isOrderFree: boolean;
+}
+
 /** The aggregates of a grouping with their accumulators; rows are counted once for all who need no more. */
-function partsOf(source: TableSource, aggregates: Aggregate[], shared: SharedKernels, rows: Count) {
+function partsOf(
+  source: TableSource,
+  aggregates: Aggregate[],
+  shared: SharedKernels,
+  rows: Count,
+): JobPart[] {
   const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
   return [...unique].map(([key, a]) => {
     if (a.fn === "count" && !a.arg && !a.filter)
-      return { key, accumulator: rows, argument: null, by: null, filter: null };
+      return { key, accumulator: rows, argument: null, by: null, filter: null, isOrderFree: true };
     const { accumulator, argument } = shared.gathering(a);
     if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source))
       accumulator.countBy(rows);
@@ -84,6 +97,7 @@ function partsOf(source: TableSource, aggregates: Aggregate[], shared: SharedKer
       argument,
       by: a.by && shared.kernel(a.by),
       filter: a.filter && shared.mask(a.filter),
+      isOrderFree: isOrderFree(a, source),
     };
   });
 }
@@ -128,149 +142,188 @@ function isOrderFree({ fn, arg, distinct }: Aggregate, source: TableSource): boo
 const needsOneDictionary = ({ distinct, arg }: Aggregate): boolean =>
   distinct && arg?.type === "text" && arg.op !== "column";
 
+/** The rows of a block that are kept, written to another. */
+function narrowed(all: Block, narrow: Narrowing, into: Block): Block {
+  into.base = all.base;
+  into.count = all.count;
+  into.length = narrow(all, all.whole ? null : all.offsets, all.length, into.offsets);
+  into.whole = into.length === all.count;
+  return into;
+}
+
+/** One selection of a pass: how its rows are told from those that all have in common, and its jobs. */
+interface SelectionJobs {
+  narrow: Narrowing | null;
+  shared: SharedKernels;
+  jobs: ReturnType<typeof jobOf>[];
+  /** Where its rows of a block are written, if it has filters of its own. */
+  block: Block;
+  scanned: number;
+}
+
 /** One pass over rows of a table: what it gathers of them, a stretch at a time. */
 class Scanner {
   private readonly readers = new Readers();
-  private readonly shared: SharedKernels;
-  private readonly select: ReturnType<typeof selectorOf>;
-  private jobs: ReturnType<typeof jobOf>[];
-  private scanned = 0;
+  /** Keeps the rows that all selections have in common. */
+  private readonly common: Narrowing | null;
+  private readonly selections: SelectionJobs[];
+  private readonly ordered: Ordered[][];
 
   constructor(
     private readonly source: TableSource,
-    private readonly task: ScanTask,
+    { filters, selections, today }: ScanTask,
   ) {
-    this.select = selectorOf(source, task.filters, this.readers, task.today);
-    this.shared = new SharedKernels(source, this.readers);
-    this.jobs = this.freshJobs();
+    const { readers } = this;
+    this.common = narrowingOf(source, filters, readers, today);
+    this.selections = selections.map(({ filters: own, groupings }) => {
+      const shared = new SharedKernels(source, readers);
+      return {
+        narrow: narrowingOf(source, own, readers, today),
+        shared,
+        jobs: groupings.map((g) => jobOf(source, readers, g, shared)),
+        block: { ...wholeBlock(), offsets: new Int32Array(BLOCK + 1) },
+        scanned: 0,
+      };
+    });
+    this.ordered = this.jobs.map(() => []);
   }
 
-  private freshJobs() {
-    return this.task.groupings.map((g) => jobOf(this.source, this.readers, g, this.shared));
+  private get jobs() {
+    return this.selections.flatMap((s) => s.jobs);
   }
 
   /** Gathers the rows of a stretch, which begins where a block does. */
   scan(stretch: Stretch): void {
-    const { shared, jobs, select, source } = this;
-    let scanned = 0;
+    const { selections, common, source } = this;
     // The loop over the blocks stays in one function: split up, it took a twelfth longer.
-    eachBlock(source, select, stretch, (block) => {
-      scanned += block.length;
-      shared.next();
-      for (const job of jobs) {
-        job.grouper.assign(block, job.groups);
-        if (job.grouper.size > MAX_GROUPS) throw tooManyGroups(job.grouper, source, select);
-        const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
-        if (job.pair) {
-          const [a, b] = job.pair;
-          const [own, others] = [a.argument?.(block) as Vector, b.argument?.(block) as Vector];
-          (a.accumulator as Sum).addWith(b.accumulator as Sum, job.rows, grouped, own, others);
-        } else job.rows.add(grouped, null, null);
-        for (const { accumulator, argument, by, filter } of job.single)
-          accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+    eachBlock(source, common, stretch, (all) => {
+      for (const selection of selections) {
+        const { narrow, shared, jobs } = selection;
+        const block = narrow ? narrowed(all, narrow, selection.block) : all;
+        if (block.length === 0) continue;
+        selection.scanned += block.length;
+        shared.next();
+        for (const job of jobs) {
+          job.grouper.assign(block, job.groups);
+          if (job.grouper.size > MAX_GROUPS)
+            throw tooManyGroups(
+              job.grouper,
+              source,
+              common && narrow ? chained(common, narrow) : (common ?? narrow),
+            );
+          const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
+          if (job.pair) {
+            const [a, b] = job.pair;
+            const [own, others] = [a.argument?.(block) as Vector, b.argument?.(block) as Vector];
+            (a.accumulator as Sum).addWith(b.accumulator as Sum, job.rows, grouped, own, others);
+          } else job.rows.add(grouped, null, null);
+          for (const { accumulator, argument, by, filter } of job.single)
+            accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+        }
       }
     });
-    this.scanned += scanned;
   }
 
-  /** What was gathered since the last time, for each grouping. */
-  take(): Gathered[] {
-    const { jobs, scanned } = this;
-    this.jobs = this.freshJobs();
-    this.scanned = 0;
-    return jobs.map(({ grouper, parts, rows }) => ({
-      keys: grouper.keys,
-      size: grouper.size,
-      accumulators: new Map(parts.map((p) => [p.key, p.accumulator])),
-      counts: rows,
-      scanned,
-    }));
+  /** Puts what depends on the order of rows aside, as that of a chunk, and begins it anew. */
+  cut(chunk: number): void {
+    for (const [i, job] of this.jobs.entries()) {
+      const states: [string, unknown][] = [];
+      for (const part of job.parts) {
+        if (part.isOrderFree) continue;
+        states.push([part.key, part.accumulator.state()]);
+        part.accumulator = part.accumulator.empty();
+      }
+      if (states.length > 0) this.ordered[i].push({ chunk, states });
+    }
+  }
+
+  /** What was gathered, for each grouping of each selection. */
+  take(): GatheredPart[] {
+    const scanned = this.selections.flatMap((s) => s.jobs.map(() => s.scanned));
+    return this.jobs.map(({ grouper, parts, rows }, i) => {
+      const ordered = this.ordered[i];
+      const kept = parts.filter((p) => p.isOrderFree || ordered.length === 0);
+      return {
+        gathered: {
+          keys: grouper.keys,
+          size: grouper.size,
+          accumulators: new Map(kept.map((p) => [p.key, p.accumulator])),
+          counts: rows,
+          scanned: scanned[i],
+        },
+        ordered,
+      };
+    });
   }
 }
-
-/** A share that is still this thread's own. */
-interface OwnShare {
-  first: number;
-  parts: Gathered[];
-}
-
-const stateOfShare = ({ first, parts }: OwnShare): Share => ({ first, parts: parts.map(stateOf) });
 
 /**
- * Scans chunks until `next` gives -1. What depends on the order of rows is kept apart for each chunk, so that
- * putting the chunks together in their order gives the same to the last bit, whoever scanned which.
+ * Scans chunks until `next` gives -1; null where there was none. What depends on the order of rows is kept
+ * apart for each chunk, so that putting the chunks together in their order gives the same to the last bit,
+ * whoever scanned which.
  */
-function scanShare(scanner: Scanner, task: ScanTask, source: TableSource, next: () => number): OwnShare[] {
+function scanShare(scanner: Scanner, source: TableSource, next: () => number): GatheredPart[] | null {
   const { chunk: size } = source;
   const { rows } = source.table;
-  const shares: OwnShare[] = [];
-  let first = -1;
+  let some = false;
   for (let chunk = next(); chunk >= 0; chunk = next()) {
     scanner.scan({ from: chunk * size, to: Math.min(rows, (chunk + 1) * size) });
-    if (task.inOrder) shares.push({ first: chunk, parts: scanner.take() });
-    else if (first < 0) first = chunk;
+    scanner.cut(chunk);
+    some = true;
   }
-  if (first >= 0) shares.push({ first, parts: scanner.take() });
-  return shares;
+  return some ? scanner.take() : null;
 }
 
-/** A helper's share of a scan that another began. */
-export function helpScan(source: TableSource, task: ScanTask, next: () => number): Share[] {
-  return scanShare(new Scanner(source, task), task, source, next).map(stateOfShare);
-}
-
-/**
- * Puts shares together: in the order of their rows where that shows, else the others' into one's own, which
- * are not copied.
- */
-function together(task: ScanTask, own: OwnShare[], others: Share[]): Gathered[] {
-  const base = task.inOrder ? undefined : own[0];
-  const inOrder = base ? others : [...own.map(stateOfShare), ...others].sort((a, b) => a.first - b.first);
-  return task.groupings.map((grouping, i) =>
-    combined(
-      grouping,
-      inOrder.map((share) => share.parts[i]),
-      base?.parts[i],
-    ),
-  );
+/** A helper's share of a scan that another began; null where nothing was left to do. */
+export function helpScan(source: TableSource, task: ScanTask, next: () => number): Share | null {
+  return scanShare(new Scanner(source, task), source, next)?.map(stateOf) ?? null;
 }
 
 /**
- * Runs the aggregates of several groupings over the rows of one table that the filters keep, in a single
- * pass, with the help of the source's crew where there is one. Arguments and filters that aggregates share
- * are evaluated once a block. `today` is in whole days.
+ * Runs the aggregates of several groupings over the rows of one table that the filters of each selection
+ * keep, in a single pass, with the help of the source's crew where there is one. What selections have in
+ * common is filtered once; arguments and filters that aggregates share are evaluated once a block. Gives what
+ * was gathered for each grouping of each selection. `today` is in whole days.
  */
-export function scanTable(
-  source: TableSource,
-  filters: PlacedFilter[],
-  groupings: Grouping[],
-  today: Value,
-): Gathered[] {
-  const inOrder = groupings.some((g) => g.aggregates.some((a) => !isOrderFree(a, source)));
-  const task: ScanTask = { filters, groupings, today, inOrder };
+export function scanTable(source: TableSource, asked: Selection[], today: Value): Gathered[] {
+  const names = asked.map((s) => new Set(s.filters.map((f) => JSON.stringify(f))));
+  const isCommon = (f: PlacedFilter) => names.every((of) => of.has(JSON.stringify(f)));
+  const selections = asked.map((s) => ({ ...s, filters: s.filters.filter((f) => !isCommon(f)) }));
+  const task: ScanTask = { filters: (asked[0]?.filters ?? []).filter(isCommon), selections, today };
+  const groupings = selections.flatMap((s) => s.groupings);
   const scanner = new Scanner(source, task);
   const { rows } = source.table;
   const chunks = Math.ceil(rows / source.chunk);
   const { crew } = source;
+  const together = (own: GatheredPart[] | null, others: Share[]) =>
+    groupings.map((grouping, i) =>
+      combined(
+        grouping,
+        others.map((share) => share[i]),
+        own?.[i],
+      ),
+    );
   if (crew && chunks > 1 && !groupings.some((g) => g.aggregates.some(needsOneDictionary))) {
     const work = crew.begin(source.table.name, task, chunks, source.chunk);
     let others: Share[] | null = null;
-    let own: OwnShare[] = [];
+    let own: GatheredPart[] | null = null;
     try {
-      own = scanShare(scanner, task, source, work.next);
+      own = scanShare(scanner, source, work.next);
     } finally {
       others = work.finish();
     }
-    const all = others && together(task, own, others);
+    const all = others && together(own, others);
     // A helper that fell away, or too many groups in all: said by a scan of one's own.
     if (all?.every((g) => g.size <= MAX_GROUPS)) return all;
-    return scanTable(source.alone(), filters, groupings, today);
+    return scanTable(source.alone(), asked, today);
   }
-  if (!inOrder || chunks < 2) {
-    scanner.scan({ from: 0, to: rows });
-    return scanner.take();
+  if (chunks > 1 && groupings.some((g) => g.aggregates.some((a) => !isOrderFree(a, source)))) {
+    let at = 0;
+    return together(
+      scanShare(scanner, source, () => (at < chunks ? at++ : -1)),
+      [],
+    );
   }
-  let at = 0;
-  const own = scanShare(scanner, task, source, () => (at < chunks ? at++ : -1));
-  return together(task, own, []);
+  scanner.scan({ from: 0, to: rows });
+  return scanner.take().map((part) => part.gathered);
 }

@@ -38,9 +38,10 @@ function comparable(value: Value, type: ColumnType, column: string): number | st
 
 /**
  * Narrows the rows of a run: writes those of its places `from[0 .. length)` that it keeps to the front of
- * `out` and gives how many they are. `from` null stands for all places of the run.
+ * `out`, which has room for one more than the run, and gives how many they are. `from` null stands for all
+ * places of the run; it may be `out` itself.
  */
-type Narrowing = (run: Run, from: Int32Array | null, length: number, out: Int32Array) => number;
+export type Narrowing = (run: Run, from: Int32Array | null, length: number, out: Int32Array) => number;
 
 /** Both ends of a range, included. */
 interface Limits {
@@ -307,20 +308,21 @@ function narrowing(
 }
 
 /**
- * Finds, in a run of rows, those that every filter keeps: writes their places in it to `out`, which has room
- * for one more than the run, and gives how many they are. Null when there is no filter. `today` is in whole
- * days.
+ * Narrows rows to those that every filter keeps; null when there is no filter. `today` is in whole days.
  */
-export function selectorOf(
+export function narrowingOf(
   source: TableSource,
   filters: PlacedFilter[],
   readers: Readers,
   today: Value,
-): ((run: Run, out: Int32Array) => number) | null {
+): Narrowing | null {
   if (filters.length === 0) return null;
-  const [first, ...more] = filters.map((f) => narrowing(f, source, readers, today));
-  return (run, out) =>
-    more.reduce((kept, narrow) => narrow(run, out, kept, out), first(run, null, run.count, out));
+  return filters.map((f) => narrowing(f, source, readers, today)).reduce(chained);
+}
+
+/** One after the other. */
+export function chained(first: Narrowing, then: Narrowing): Narrowing {
+  return (run, from, length, out) => then(run, out, first(run, from, length, out), out);
 }
 
 /**
@@ -328,15 +330,16 @@ export function selectorOf(
  * stay.
  */
 export function selectRows(source: TableSource, filters: PlacedFilter[], today: Value): Int32Array | null {
-  const select = selectorOf(source, filters, new Readers(), today);
-  if (!select) return null;
+  const narrow = narrowingOf(source, filters, new Readers(), today);
+  if (!narrow) return null;
   const { rows } = source.table;
   const found = new Int32Array(rows);
   const places = new Int32Array(BLOCK + 1);
   let total = 0;
   for (let base = 0; base < rows; base += BLOCK) {
     source.checkStop();
-    const kept = select({ base, count: Math.min(BLOCK, rows - base) }, places);
+    const run = { base, count: Math.min(BLOCK, rows - base) };
+    const kept = narrow(run, null, run.count, places);
     for (let i = 0; i < kept; i++) found[total++] = base + places[i];
   }
   return found.subarray(0, total);

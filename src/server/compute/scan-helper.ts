@@ -22,11 +22,12 @@ function help(asked: HelpAsked): HelpGiven["shares"] {
   if (Atomics.compareExchange(work, WORK.helpers + asked.at, HELPER.asked, HELPER.working) !== HELPER.asked)
     return null;
   try {
-    return helpScan(source, task, () => {
+    const share = helpScan(source, task, () => {
       const taken = nextChunk(work);
       if (taken >= 0) Atomics.add(lived, LIFE.chunks, 1);
       return taken;
     });
+    return share ? [share] : [];
   } catch {
     return null;
   }

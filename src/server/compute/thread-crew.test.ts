@@ -21,7 +21,7 @@ beforeAll(() => {
 });
 afterAll(() => rmSync(settings.data, { recursive: true }));
 
-const TASK: ScanTask = { filters: [], groupings: [], today: null, inOrder: false };
+const TASK: ScanTask = { filters: [], selections: [], today: null };
 const SCOPE = { tables: [], measures: [], inputs: [] };
 
 /** A crew of one helper that this test plays itself. */
@@ -44,7 +44,7 @@ describe("the crew of a compute thread", () => {
     const { id, work: memory, at } = asked();
     const words = new Int32Array(memory);
     expect([work?.next(), work?.next(), work?.next(), work?.next()]).toEqual([0, 1, 2, -1]);
-    const share = { first: 0, parts: [] };
+    const share: never[] = [];
     port.postMessage({ id: id - 1, shares: [], forgot: true });
     port.postMessage({ id, shares: [share], forgot: false });
     Atomics.store(words, WORK.helpers + at, HELPER.done);

@@ -48,7 +48,8 @@ export class Spread implements Accumulator {
       if (n === 0) continue;
       const off = means[g] - this.means[to];
       this.counts[to] = n + m;
-      this.means[to] += (off * n) / (n + m);
+      // The first is taken over as it is: times n and through n again would lose a digit.
+      this.means[to] = m === 0 ? means[g] : this.means[to] + (off * n) / (n + m);
       this.squares[to] += squares[g] + (off * off * n * m) / (n + m);
     }
   }
