@@ -110,8 +110,12 @@ function crossed(first: Keying, second: Keying): Grouper {
       second.assign(block, other);
       if (!sparse && (first.keys.length > height || second.keys.length > width)) reserve();
       const pairs = sparse as Map<number, number> | null;
+      if (!pairs && !assignPairs(dense, width, other, block.length, groups)) return;
       for (let i = 0; i < block.length; i++) {
-        const [a, b] = [groups[i], other[i]];
+        if (!pairs && groups[i] >= 0) continue;
+        // Where the group of a pair is not known yet, the first of it was left as its complement.
+        const a = pairs ? groups[i] : ~groups[i];
+        const b = other[i];
         const at = pairs ? a * 2 ** 26 + b : a * width + b;
         let group = pairs ? (pairs.get(at) ?? -1) : dense[at];
         if (group < 0) {
@@ -123,6 +127,27 @@ function crossed(first: Keying, second: Keying): Grouper {
       }
     },
   };
+}
+
+/**
+ * Puts the group of each pair in the place of its first key, or, where it has none yet, that key's complement;
+ * says whether there was such a pair.
+ */
+function assignPairs(
+  dense: Int32Array,
+  width: number,
+  second: Int32Array,
+  length: number,
+  groups: Int32Array,
+): boolean {
+  let all = 0;
+  for (let i = 0; i < length; i++) {
+    const first = groups[i];
+    const group = dense[first * width + second[i]];
+    groups[i] = group < 0 ? ~first : group;
+    all |= group;
+  }
+  return all < 0;
 }
 
 /** Writes the group of each row's code, -1 where it has none yet; says whether there was such a row. */
