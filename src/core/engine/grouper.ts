@@ -130,8 +130,8 @@ function crossed(first: Keying, second: Keying): Grouper {
 }
 
 /**
- * Puts the group of each pair in the place of its first key, or, where it has none yet, that key's complement;
- * says whether there was such a pair.
+ * Puts the group of each pair in the place of its first key, or, where it has none yet, that key's
+ * complement; says whether there was such a pair.
  */
 function assignPairs(
   dense: Int32Array,
