@@ -1,22 +1,10 @@
 import * as echarts from "echarts/core";
-import type { RowKey } from "@/core/rows/row-key";
 import { familyOf, fontStack } from "@/core/scene/families";
 import { type Datum, type Mark, type Scene, textsOf } from "@/core/scene/marks";
 import { textWidth } from "@/core/scene/text";
 import { itemsOf, register, SERIES, seriesOf } from "./echarts-marks";
+import type { StartPicture } from "./painter/live";
 import { tooltipOf } from "./tooltip";
-
-/**
- * A picture in a page element that follows its scene: marks move to their new places when the data changes.
- */
-export interface LivePicture {
-  /** Draws the next state; `still` without any movement. */
-  draw(scene: Scene, still: boolean): void;
-  /** Shows a datum at a point as the pointer would; null hides what is shown. */
-  tell(datum: Datum | null, x: number, y: number): void;
-  resize(width: number, height: number): void;
-  dispose(): void;
-}
 
 /**
  * The chart library asks for the size of letters, an ideograph among them, in every face that it draws: the
@@ -28,19 +16,8 @@ echarts.setPlatformAPI({
   }),
 });
 
-/**
- * Starts a live picture. `onFocus` hears the key of the row under the pointer (null when none), `onPart` the
- * part of the anatomy, `onPick` a click on a row.
- */
-export function startPicture(
-  element: HTMLElement,
-  size: { width: number; height: number },
-  listen: {
-    onFocus?: (key: RowKey | null) => void;
-    onPart?: (part: string | null) => void;
-    onPick?: (key: RowKey) => void;
-  },
-): LivePicture {
+/** Starts a live picture that the chart library draws. */
+export const startPicture: StartPicture = (element, size, listen) => {
   register();
   const chart = echarts.init(element, null, { renderer: "svg", ...size });
   let marks: Mark[] = [];
@@ -110,4 +87,4 @@ export function startPicture(
       chart.dispose();
     },
   };
-}
+};

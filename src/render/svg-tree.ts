@@ -68,6 +68,7 @@ class TreeBuilder {
   constructor(
     private readonly prefix: string,
     private readonly names: MarkNames | null,
+    private readonly indexed: boolean,
   ) {}
 
   /** The address of a definition; the same one is written once. */
@@ -124,7 +125,7 @@ class TreeBuilder {
     const out: SvgNode[] = [];
     let before = "";
     let into = out;
-    for (const mark of marks) {
+    for (const [at, mark] of marks.entries()) {
       const shadow = mark.shadow ? JSON.stringify(mark.shadow) : "";
       if (shadow !== before) {
         into = out;
@@ -135,14 +136,17 @@ class TreeBuilder {
         }
         before = shadow;
       }
-      const drawn = this.mark(mark);
+      const drawn = this.mark(mark, at);
       into.push(mark.clip ? node("g", { "clip-path": this.clip(mark.clip) }, [drawn]) : drawn);
     }
     return out;
   }
 
-  private mark(mark: Mark): SvgNode {
+  private mark(mark: Mark, at: number): SvgNode {
     const drawn = this.shape(mark);
+    // Marks that say nothing let the pointer through.
+    if (this.indexed && mark.datum) drawn.attributes["data-mark"] = at;
+    else if (this.indexed) drawn.attributes["pointer-events"] = "none";
     if (this.names) drawn.attributes = { ...this.names.of(mark), ...drawn.attributes };
     return drawn;
   }
@@ -222,13 +226,18 @@ export interface SvgOptions {
   prefix?: string;
   /** Its title; in a file that leaves, marks have names too: ids, classes and the values they show. */
   title?: string;
+  /** Whether marks carry their number, for who answers the pointer. */
+  indexed?: boolean;
   /** Rules of style that travel with it: the fonts it is written in. */
   style?: string;
 }
 
 /** The scene as an SVG tree, with its description as its accessible text. */
-export function sceneTree(scene: Scene, { prefix = "ramp", title, style }: SvgOptions = {}): SvgNode {
-  const builder = new TreeBuilder(prefix, title === undefined ? null : new MarkNames(prefix));
+export function sceneTree(
+  scene: Scene,
+  { prefix = "ramp", title, style, indexed = false }: SvgOptions = {},
+): SvgNode {
+  const builder = new TreeBuilder(prefix, title === undefined ? null : new MarkNames(prefix), indexed);
   const { width, height } = scene;
   const children: SvgNode[] = [];
   if (scene.background || (scene.border && scene.border.color !== "none")) {
@@ -260,13 +269,14 @@ export function sceneTree(scene: Scene, { prefix = "ramp", title, style }: SvgOp
       width,
       height,
       viewBox: `0 0 ${width} ${height}`,
-      role: "img",
+      // Alive in a page, what stands around it says what it shows.
+      ...(indexed ? {} : { role: "img" }),
       "font-family": fontStack(scene.family, textsOf(scene)),
       "font-variant": "normal",
     },
     [
       ...said("title", title),
-      ...said("desc", scene.description),
+      ...said("desc", indexed ? undefined : scene.description),
       ...said("style", style),
       ...(builder.defs.length ? [node("defs", {}, builder.defs)] : []),
       ...children,

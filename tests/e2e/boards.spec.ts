@@ -59,6 +59,35 @@ test("a click on a segment filters the board by it", async ({ page }) => {
   await expect(donut).toHaveAttribute("aria-label", /1 segment/);
 });
 
+test("a board draws mark for mark what the server writes, and a mark says under the pointer what it is", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  await goTo(page, "Boards");
+  const donut = page.getByRole("img", { name: /Passengers by route: donut/ });
+  await expect(donut.locator("path").first()).toBeVisible();
+  const { width, height } = (await donut.boundingBox()) ?? { width: 0, height: 0 };
+  const written = await (
+    await page.request.get(
+      `/api/projects/${id}/visuals/passengers-by-route.svg?width=${Math.round(width)}&height=${Math.round(height)}`,
+    )
+  ).text();
+  const outlines = [...written.matchAll(/<path[^>]* d="([^"]+)"/g)].map((m) => m[1]);
+  const drawn = await donut
+    .locator("path")
+    .evaluateAll((paths) => paths.map((path) => path.getAttribute("d") ?? ""));
+  expect(drawn.length).toBeGreaterThan(6);
+  // The server writes the ground of the picture too, which on a board is the tile's.
+  expect(outlines.slice(-drawn.length)).toEqual(drawn);
+  const segment = donut.locator("path[data-mark][fill='#1f7a6d']").first();
+  const box = await segment.boundingBox();
+  if (!box) throw new Error("the donut is not drawn");
+  await page.mouse.move(box.x + box.width * 0.56, box.y + box.height * 0.44);
+  await expect(page.getByRole("tooltip")).toContainText("Ferrow Isle");
+  await page.mouse.move(5, 5);
+  await expect(page.getByRole("tooltip")).toBeHidden();
+});
+
 test("a board is presented without the frame, on a phone in one column", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Boards");

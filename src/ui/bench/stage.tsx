@@ -14,6 +14,7 @@ import { Busy } from "../shared/busy";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
+import { byCharts } from "../shared/painters";
 import { useProject } from "../shared/project-context";
 import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
@@ -41,6 +42,9 @@ const MATRICES: Partial<Record<View, string>> = {
   tritan: filterMatrix(SIGHTS.tritan),
   grey: filterMatrix(GREY),
 };
+
+// Fetched at once, beside the numbers that it will draw.
+if (typeof window !== "undefined") void byCharts().catch(() => {});
 
 /** Around the picture on the stage, in pixels. */
 const MARGIN = 40;
@@ -136,7 +140,13 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
               }}
             >
               <Busy pending={pending}>
-                <LivePicture scene={shown} onFocus={setFocus} onPart={onLit} name={visual.name} />
+                <LivePicture
+                  by={byCharts}
+                  scene={shown}
+                  onFocus={setFocus}
+                  onPart={onLit}
+                  name={visual.name}
+                />
               </Busy>
               <Handles handles={handles} scale={scale} onMove={move} />
             </div>

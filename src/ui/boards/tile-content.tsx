@@ -6,6 +6,7 @@ import type { VisualData } from "@/core/rows/visual-data";
 import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
+import { byCharts, byPainter } from "../shared/painters";
 import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
 
@@ -39,6 +40,7 @@ export function VisualTile({
     <div ref={element} className="size-full overflow-hidden">
       {scene && (
         <LivePicture
+          by={still ? byCharts : byPainter}
           scene={scene}
           onFocus={setFocus}
           onPick={onPick}

@@ -2,11 +2,13 @@
 import { useEffect, useRef, useState } from "react";
 import type { RowKey } from "@/core/rows/row-key";
 import type { Scene } from "@/core/scene/marks";
-import type { LivePicture as Live } from "@/render/echarts-series";
+import type { LivePicture as Live, StartPicture } from "@/render/painter/live";
 import { useMarkWalk } from "./mark-walk";
 import { PictureNumbers } from "./picture-numbers";
 
 interface Props {
+  /** What draws it, once that is here; always the same. */
+  by: () => Promise<StartPicture>;
   scene: Scene;
   onFocus?: (key: RowKey | null) => void;
   onPart?: (part: string | null) => void;
@@ -14,10 +16,6 @@ interface Props {
   /** What the picture is called, where its marks are walked through by keyboard; none where it is arranged. */
   name?: string;
 }
-
-/** The chart library is only fetched by screens that draw: at once, beside the numbers that it will draw. */
-const fetchCharts = () => import("@/render/echarts-series");
-if (typeof window !== "undefined") void fetchCharts().catch(() => {});
 
 function wantsMotion(): boolean {
   return !window.matchMedia("(prefers-reduced-motion: reduce)").matches;
@@ -27,7 +25,7 @@ function wantsMotion(): boolean {
  * A scene drawn live: it moves to its next state, answers the pointer and has a tooltip. Readers who cannot
  * see it get its description, its marks one by one by arrow keys, and its numbers as a table.
  */
-export function LivePicture({ scene, onFocus, onPart, onPick, name }: Props) {
+export function LivePicture({ by, scene, onFocus, onPart, onPick, name }: Props) {
   const host = useRef<HTMLDivElement>(null);
   const listen = useRef({ onFocus, onPart, onPick });
   const [live, setLive] = useState<Live | null>(null);
@@ -39,9 +37,9 @@ export function LivePicture({ scene, onFocus, onPart, onPick, name }: Props) {
   useEffect(() => {
     let made: Live | null = null;
     let gone = false;
-    void fetchCharts().then(({ startPicture }) => {
+    void by().then((start) => {
       if (gone || !host.current) return;
-      made = startPicture(host.current, size.current, {
+      made = start(host.current, size.current, {
         onFocus: (key) => listen.current.onFocus?.(key),
         onPart: (part) => listen.current.onPart?.(part),
         onPick: (key) => listen.current.onPick?.(key),
@@ -52,7 +50,7 @@ export function LivePicture({ scene, onFocus, onPart, onPick, name }: Props) {
       gone = true;
       made?.dispose();
     };
-  }, []);
+  }, [by]);
   useEffect(() => {
     size.current = { width, height };
     live?.resize(width, height);

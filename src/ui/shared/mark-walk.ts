@@ -3,7 +3,7 @@ import { type KeyboardEvent, useMemo, useState } from "react";
 import type { RowKey } from "@/core/rows/row-key";
 import { datumsOf, datumText, type PlacedDatum } from "@/core/scene/datums";
 import type { Scene } from "@/core/scene/marks";
-import type { LivePicture } from "@/render/echarts-series";
+import type { LivePicture } from "@/render/painter/live";
 import { steppedBy } from "./stepped-by";
 
 /**

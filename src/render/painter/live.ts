@@ -1,0 +1,31 @@
+import type { RowKey } from "@/core/rows/row-key";
+import type { Datum, Scene } from "@/core/scene/marks";
+
+/**
+ * A picture in a page element that follows its scene: marks move to their new places when the data changes.
+ */
+export interface LivePicture {
+  /** Draws the next state; `still` without any movement. */
+  draw(scene: Scene, still: boolean): void;
+  /** Shows a datum at a point as the pointer would; null hides what is shown. */
+  tell(datum: Datum | null, x: number, y: number): void;
+  resize(width: number, height: number): void;
+  dispose(): void;
+}
+
+/**
+ * What a live picture tells: the key of the row under the pointer (null when none), the part of the anatomy
+ * there, and a click on a row.
+ */
+export interface Listen {
+  onFocus?: (key: RowKey | null) => void;
+  onPart?: (part: string | null) => void;
+  onPick?: (key: RowKey) => void;
+}
+
+/** Starts a live picture in a page element. */
+export type StartPicture = (
+  element: HTMLElement,
+  size: { width: number; height: number },
+  listen: Listen,
+) => LivePicture;
