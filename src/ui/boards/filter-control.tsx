@@ -1,10 +1,14 @@
 "use client";
+import { ToggleGroup } from "radix-ui";
 import type { Value } from "@/core/base/value";
 import { chosenAlone, type FilterOfBoard, toggled } from "@/core/view/board-state";
 import { useColumnValues } from "../shared/column-values";
 import { MoreValues } from "./more-values";
 
 const IN_LINE = 4;
+/** The button of all values, beside those of values, which begin with their type. */
+const ALL = "";
+const nameOf = (value: Value) => `${typeof value} ${value}`;
 
 /**
  * A filter as a row of buttons: all, or any of the values. Several values are chosen with Ctrl, or in the
@@ -28,20 +32,19 @@ export function FilterControl({
   return (
     <fieldset className="min-w-0">
       <legend className="block max-w-52 truncate pb-0.5 text-xs text-muted">{control.label}</legend>
-      <div className="flex overflow-hidden rounded-sm border border-rule bg-sheet">
-        <button
-          type="button"
-          aria-pressed={chosen.length === 0}
-          className={button(chosen.length === 0)}
-          onClick={() => onChoose([])}
-        >
+      <ToggleGroup.Root
+        type="multiple"
+        aria-label={control.label}
+        value={chosen.length === 0 ? [ALL] : chosen.map(nameOf)}
+        className="flex overflow-hidden rounded-sm border border-rule bg-sheet"
+      >
+        <ToggleGroup.Item value={ALL} className={button(chosen.length === 0)} onClick={() => onChoose([])}>
           All
-        </button>
+        </ToggleGroup.Item>
         {shown.map(({ value, label }) => (
-          <button
-            key={`${typeof value} ${value}`}
-            type="button"
-            aria-pressed={chosen.includes(value)}
+          <ToggleGroup.Item
+            key={nameOf(value)}
+            value={nameOf(value)}
             className={`${button(chosen.includes(value))} max-w-36 truncate`}
             onClick={(e) =>
               onChoose(
@@ -50,7 +53,7 @@ export function FilterControl({
             }
           >
             {label}
-          </button>
+          </ToggleGroup.Item>
         ))}
         {rest.length > 0 && (
           <MoreValues
@@ -69,7 +72,7 @@ export function FilterControl({
             className={button(restChosen.length > 0)}
           />
         )}
-      </div>
+      </ToggleGroup.Root>
     </fieldset>
   );
 }
