@@ -56,8 +56,9 @@ export function buffersIn(value: unknown, found = new Set<ArrayBuffer>()): Array
     if (value.buffer instanceof ArrayBuffer) found.add(value.buffer);
   } else if (value instanceof Map) for (const inner of value.values()) buffersIn(inner, found);
   else if (Array.isArray(value)) {
-    // Keys and texts are many, and have no memory of their own.
-    if (typeof value[0] === "object") for (const inner of value) buffersIn(inner, found);
+    // Keys and texts are many, and have no memory of their own; a state stands behind its name.
+    if (typeof value[0] === "object" || typeof value[1] === "object")
+      for (const inner of value) buffersIn(inner, found);
   } else if (typeof value === "object" && value !== null)
     for (const inner of Object.values(value)) buffersIn(inner, found);
   return [...found];

@@ -11,7 +11,7 @@ import { emptyProject, tableSchema } from "@/core/project/schema";
 import { settings } from "../settings";
 import { TableWriter } from "../store/table-files";
 import { compute, computeState } from "./client";
-import { HELPER, type HelpAsked, WORK } from "./scan-share";
+import { buffersIn, HELPER, type HelpAsked, WORK } from "./scan-share";
 import { TableCache } from "./table-cache";
 import { ThreadCrew } from "./thread-crew";
 
@@ -37,6 +37,18 @@ function played(life = Int32Array.from([1, 0])) {
   const asked = () => receiveMessageOnPort(port1)?.message as HelpAsked;
   return { found, work, asked, port: port1, life: new Int32Array(shared), close: () => port1.close() };
 }
+
+it("memory is handed over, not copied, wherever it stands in a share", () => {
+  const [marks, sums, rows] = [new Int32Array(4), new Float64Array(2), new Int32Array(3)];
+  const share = {
+    keys: [["a", "b"]],
+    counts: rows,
+    accumulators: [["count(distinct x)", { marks, pairs: null }]],
+    ordered: [{ chunk: 1, states: [["sum(y)", { sums, counts: rows }]] }],
+  };
+  expect(new Set(buffersIn([share]))).toEqual(new Set([marks.buffer, sums.buffer, rows.buffer]));
+  expect(buffersIn({ shared: new Int32Array(new SharedArrayBuffer(8)) })).toEqual([]);
+});
 
 describe("the crew of a compute thread", () => {
   it("waits for what a helper has begun and takes its share", () => {
