@@ -3,8 +3,8 @@ import { settings } from "../settings";
 import { type SharedColumn, sharedBytes } from "../store/shared-column";
 import { ThreadPool } from "../threads/pool";
 import { startThread } from "../threads/thread";
-import { Helpers } from "./helpers";
 import type { ComputeAnswer, ComputeRequest, GivenColumns, LoadedColumns } from "./protocol";
+import { Helpers } from "./scan-helpers";
 
 /** The part of the memory that columns may take; the rest is what threads compute from them. */
 const SHARED_PART = 0.7;

@@ -29,7 +29,10 @@ export interface HelpAsked {
   at: number;
 }
 
-/** What a helper gives: its share, none where nothing was left, null where it failed; and whether it let go of what it was given. */
+/**
+ * What a helper gives: its share, none where nothing was left, null where it failed; and whether it let go of
+ * what it was given.
+ */
 export interface HelpGiven {
   id: number;
   shares: Share[] | null;
