@@ -8,11 +8,13 @@ export const FEW_CATEGORIES = 24;
 /** Categories past this many have no places: nobody tells them apart by a colour. */
 const MOST_CATEGORIES = 20_000;
 
-/** Where each category of a column stands among all of them, whatever a query keeps of them. */
-interface Places {
-  of: number;
-  at: (key: Value) => number | null;
-}
+/**
+ * The categories of a column in their places, whatever a query keeps of them, as plain data: their values as
+ * they leave the engine (none: too many to tell), or stretches of time one after the other from the first.
+ */
+export type Categories =
+  | { values: Value[] }
+  | { by: DateBucket; calendar: Calendar | undefined; first: number; of: number };
 
 /** How often each value of a column stands in it; null where there are more than have places. */
 function countsOf(data: ColumnData): Map<Value, number> | null {
@@ -36,14 +38,13 @@ function countsOf(data: ColumnData): Map<Value, number> | null {
 const inOwnOrder = (a: Value, b: Value) =>
   typeof a === "string" && typeof b === "string" ? compareText(a, b) : Number(a) - Number(b);
 
-function byValue(data: ColumnData): Places {
+function byValue(data: ColumnData): Categories {
   const counts = countsOf(data);
-  if (!counts) return { of: 0, at: () => null };
+  if (!counts) return { values: [] };
   const values = [...counts.keys()].sort(inOwnOrder);
   if (values.length > FEW_CATEGORIES)
     values.sort((a, b) => (counts.get(b) as number) - (counts.get(a) as number));
-  const places = new Map(values.map((value, i) => [outward(value, data.type), i]));
-  return { of: values.length, at: (key) => places.get(key) ?? null };
+  return { values: values.map((value) => outward(value, data.type)) };
 }
 
 /** The number of the stretch of time that a day lies in, counted from any fixed one. */
@@ -57,7 +58,7 @@ function stretchOf(day: number, by: DateBucket, calendar?: Calendar): number {
 const MONTHS = { year: 12, quarter: 3, month: 1 } as const;
 
 /** Stretches of time stand one after the other from the first one of the column, without gaps. */
-function byStretch(data: CellData, by: DateBucket, calendar?: Calendar): Places {
+function byStretch(data: CellData, by: DateBucket, calendar?: Calendar): Categories {
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let row = 0; row < data.values.length; row++) {
     const value = cellValue(data, row);
@@ -65,40 +66,48 @@ function byStretch(data: CellData, by: DateBucket, calendar?: Calendar): Places 
     if (value < low) low = value;
     if (value > high) high = value;
   }
-  if (low > high) return { of: 0, at: () => null };
+  if (low > high) return { values: [] };
   const dayOf = (value: number) => (data.type === "date" ? value : Math.floor(value / DAY_MS));
   const first = stretchOf(dayOf(low), by, calendar);
-  return {
-    of: stretchOf(dayOf(high), by, calendar) - first + 1,
-    at: (key) => {
-      const day = typeof key === "string" ? parseIsoDate(key) : null;
-      return day === null ? null : stretchOf(day, by, calendar) - first;
-    },
-  };
+  return { by, calendar, first, of: stretchOf(dayOf(high), by, calendar) - first + 1 };
 }
 
-const known = new WeakMap<ColumnData, Map<string, Places>>();
+const known = new WeakMap<ColumnData, Map<string, Categories>>();
+
+/** The categories of a column, found once; of dates, by the stretch that is given. */
+export function categoriesOf(data: ColumnData, by?: DateBucket, calendar?: Calendar): Categories {
+  const ofColumn = known.get(data) ?? new Map<string, Categories>();
+  known.set(data, ofColumn);
+  const name = JSON.stringify([by, calendar]);
+  let categories = ofColumn.get(name);
+  if (!categories) {
+    categories =
+      by && (data.type === "date" || data.type === "timestamp")
+        ? byStretch(data, by, calendar)
+        : byValue(data);
+    ofColumn.set(name, categories);
+  }
+  return categories;
+}
+
+const numbered = new WeakMap<Categories, Map<Value, number>>();
 
 /**
  * The places of an answer's keys among all categories of the column that they come from: the same category
  * has the same place whatever is filtered, sorted or left out. `keys` are as they leave the engine; what is no
  * category of the column (null, Other) has none.
  */
-export function categoryPlaces(
-  data: ColumnData,
-  { by, calendar }: { by?: DateBucket; calendar?: Calendar },
-  keys: readonly Value[],
-): CategoryPlaces {
-  const ofColumn = known.get(data) ?? new Map<string, Places>();
-  known.set(data, ofColumn);
-  const name = JSON.stringify([by, calendar]);
-  let places = ofColumn.get(name);
-  if (!places) {
-    places =
-      by && (data.type === "date" || data.type === "timestamp")
-        ? byStretch(data, by, calendar)
-        : byValue(data);
-    ofColumn.set(name, places);
+export function placesAmong(categories: Categories, keys: readonly Value[]): CategoryPlaces {
+  if ("values" in categories) {
+    const { values } = categories;
+    const places = numbered.get(categories) ?? new Map(values.map((value, i) => [value, i]));
+    numbered.set(categories, places);
+    return { of: values.length, at: keys.map((key) => places.get(key) ?? null) };
   }
-  return { of: places.of, at: keys.map(places.at) };
+  const { by, calendar, first, of } = categories;
+  const at = keys.map((key) => {
+    const day = typeof key === "string" ? parseIsoDate(key) : null;
+    return day === null ? null : stretchOf(day, by, calendar) - first;
+  });
+  return { of, at };
 }

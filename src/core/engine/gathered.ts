@@ -10,6 +10,8 @@ import { compareKeys } from "./grouper";
 export interface Grouping {
   splits: PlacedSplit[];
   aggregates: Aggregate[];
+  /** How many groups it may have at most; else as many as an answer can. */
+  most?: number;
 }
 
 /** What one pass over the rows gathered for one grouping. */
@@ -59,30 +61,37 @@ export function stateOf({ gathered, ordered }: GatheredPart): GatheredState {
   };
 }
 
-/** Numbers keys of one or two splits in the order in which they are first met. */
+/** Numbers tuples of keys in the order in which they are first met. */
 function numbering(splits: number): { keys: Value[][]; of: (keys: Value[][], group: number) => number } {
+  interface Known {
+    numbers: Map<Value, number>;
+    deeper: Map<Value, Known>;
+  }
+  const fresh = (): Known => ({ numbers: new Map(), deeper: new Map() });
   const keys: Value[][] = Array.from({ length: splits }, () => []);
-  const first = new Map<Value, number>();
-  const pairs = new Map<Value, Map<Value, number>>();
-  const added = (known: Map<Value, number>, last: Value, group: Value[]): number => {
-    const at = keys[0].length;
-    for (const [i, key] of group.entries()) keys[i].push(key);
-    known.set(last, at);
-    return at;
-  };
+  const root = fresh();
   return {
     keys,
     of: (columns, group) => {
       if (splits === 0) return 0;
-      const a = columns[0][group];
-      if (splits === 1) return first.get(a) ?? added(first, a, [a]);
-      const b = columns[1][group];
-      let known = pairs.get(a);
-      if (!known) {
-        known = new Map();
-        pairs.set(a, known);
+      let known = root;
+      for (let i = 0; i < splits - 1; i++) {
+        const key = columns[i][group];
+        let deeper = known.deeper.get(key);
+        if (!deeper) {
+          deeper = fresh();
+          known.deeper.set(key, deeper);
+        }
+        known = deeper;
       }
-      return known.get(b) ?? added(known, b, [a, b]);
+      const last = columns[splits - 1][group];
+      let at = known.numbers.get(last);
+      if (at === undefined) {
+        at = keys[0].length;
+        for (const [i, column] of columns.entries()) keys[i].push(column[group]);
+        known.numbers.set(last, at);
+      }
+      return at;
     },
   };
 }

@@ -28,7 +28,7 @@ interface Keying {
   readonly keys: Value[];
 }
 
-/** A grouper over no split, one, or two. */
+/** A grouper over any number of splits. */
 export function grouperOf(
   splits: { column: SourceColumn; by: DateBucket | undefined }[],
   readers: Readers,
@@ -40,14 +40,17 @@ export function grouperOf(
   });
   if (keyings.length === 0)
     return { keys: [], size: 1, assign: ({ length }, groups) => void groups.fill(0, 0, length) };
-  if (keyings.length === 2) return crossed(keyings[0], keyings[1]);
-  const [keying] = keyings;
+  return keyings.slice(1).reduce(crossed, single(keyings[0]));
+}
+
+/** A grouper over one split. */
+function single({ keys, assign }: Keying): Grouper {
   return {
-    keys: [keying.keys],
+    keys: [keys],
     get size() {
-      return keying.keys.length;
+      return keys.length;
     },
-    assign: keying.assign,
+    assign,
   };
 }
 
@@ -73,16 +76,16 @@ function matched(inner: Keying, rowsIn: Int32Array): Keying {
 const DENSE = 1 << 22;
 const NEAR = 1 << 20;
 
-/** Pairs of keys. A table of all pairs while that is small, a map past it. */
-function crossed(first: Keying, second: Keying): Grouper {
-  const keys: [Value[], Value[]] = [[], []];
+/** Groups that are split once more. A table of all pairs while that is small, a map past it. */
+function crossed(first: Grouper, second: Keying): Grouper {
+  const keys: Value[][] = [...first.keys.map(() => []), []];
   const other = new Int32Array(BLOCK);
   let [height, width] = [0, 0];
   let dense = new Int32Array(0);
   let sparse: Map<number, number> | null = null;
   const reserve = () => {
     const [h, w] = [
-      Math.max(height, 2 ** Math.ceil(Math.log2(first.keys.length + 1))),
+      Math.max(height, 2 ** Math.ceil(Math.log2(first.size + 1))),
       Math.max(width, 2 ** Math.ceil(Math.log2(second.keys.length + 1))),
     ];
     if (h * w > DENSE) {
@@ -97,8 +100,8 @@ function crossed(first: Keying, second: Keying): Grouper {
     [height, width, dense] = [h, w, next];
   };
   const make = (a: number, b: number) => {
-    keys[1].push(second.keys[b]);
-    return keys[0].push(first.keys[a]) - 1;
+    for (const [i, column] of first.keys.entries()) keys[i].push(column[a]);
+    return keys[first.keys.length].push(second.keys[b]) - 1;
   };
   return {
     keys,
@@ -108,7 +111,7 @@ function crossed(first: Keying, second: Keying): Grouper {
     assign: (block, groups) => {
       first.assign(block, groups);
       second.assign(block, other);
-      if (!sparse && (first.keys.length > height || second.keys.length > width)) reserve();
+      if (!sparse && (first.size > height || second.keys.length > width)) reserve();
       const pairs = sparse as Map<number, number> | null;
       if (!pairs && !assignPairs(dense, width, other, block.length, groups)) return;
       for (let i = 0; i < block.length; i++) {

@@ -1,21 +1,22 @@
 import { parseIsoDate } from "../base/calendar";
-import { LimitError } from "../base/limit-error";
 import type { Value } from "../base/value";
 import { bytesIn } from "../data/bytes-in";
 import type { Table } from "../data/column";
 import type { Scope } from "../formula/expr";
-import { type ColumnPlace, homeOf } from "../formula/meeting";
 import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import { type Plan, planQuery, type TablePlan } from "../plan/plan";
-import { type CategoryPlaces, type Query, QueryError, type Result } from "../plan/query";
+import { type Query, QueryError, type Result } from "../plan/query";
 import { answerOf } from "./answer";
-import { categoryPlaces } from "./category-places";
+import { attempt } from "./attempt";
+import { categoriesOf } from "./category-places";
 import type { Crew } from "./crew";
 import { type Gathered, withBefore } from "./gathered";
 import { coarserThan } from "./grain";
 import { scanTable } from "./scan";
+import { coarseSplits, placesOfKeys, type SplitFacts } from "./split-facts";
 import type { StopFlag } from "./stop";
 import { type TableSource, TableSources } from "./table-source";
+import { answeredWithTotals } from "./total-queries";
 
 /** What queries are answered from: the names formulas may use, the inputs' values, and the tables by name. */
 export interface Catalog {
@@ -95,8 +96,6 @@ interface Part extends TablePlan {
   /** Passes with the same one read the same table, in the same state. */
   sourceKey: string;
 }
-
-type Answer = ReturnType<typeof answerOf>;
 
 /** A plan with its parts, in the order of its tables. */
 interface Prepared {
@@ -180,52 +179,16 @@ function gather(
   return gathered;
 }
 
-/**
- * Where the keys of an answer stand among the categories of their columns. Nothing is lost where a column
- * that is linked to cannot be read: then the split's own tells.
- */
-function placesOfKeys(
-  { plan }: Prepared,
-  { crossed, columns }: Answer,
-  sources: TableSources,
-): CategoryPlaces[] {
-  return (plan.tables[0]?.splits ?? []).map(({ place, by }, i) => {
-    const columnAt = ({ table, column }: ColumnPlace) => sources.of(table).column(table, column).data;
-    const home = attempt(() => columnAt(homeOf(sources.scope, place)));
-    const data = home instanceof QueryError ? columnAt(place) : home;
-    return categoryPlaces(
-      data,
-      { by, calendar: sources.scope.calendar },
-      crossed ? crossed.splits[i].keys : columns[0].values,
-    );
-  });
-}
-
-/** The splits of a plan's tables that are finer than the dates they split. */
-const coarseSplits = ({ parts }: Prepared): Result["coarse"] =>
-  parts.flatMap(({ source, splits }) =>
-    splits.flatMap(({ place, by }) => {
-      const grain = coarserThan(source.column(place.table, place.column).data, by);
-      return grain && by ? [{ ...place, grain, by }] : [];
-    }),
-  );
-
-/** What a query asks for over all rows alone: a query of its own for each measure. */
-const totalQueries = ({ table, filters, inputs, totals }: Query): Query[] =>
-  totals.map((measure) => ({ table, filters, inputs, measures: [measure], totals: [], splits: [] }));
-
-/** An answer with what was asked for over all rows alone. */
-function withTotals(result: Result | QueryError, totals: (Result | QueryError)[]): Result | QueryError {
-  if (result instanceof QueryError || totals.length === 0) return result;
-  const found = totals.filter((t): t is Result => !(t instanceof QueryError));
-  const unfiltered = [result, ...found].flatMap((r) => r.unfiltered);
+/** What the columns of sources say of splits by them. */
+export function factsOf(sources: TableSources): SplitFacts {
+  const { calendar } = sources.scope;
   return {
-    ...result,
-    totals: Object.assign({}, ...found.map((t) => t.totals), result.totals),
-    unanswered: totals.flatMap((t) => (t instanceof QueryError ? [t.message] : [])),
-    unfiltered: unfiltered.filter(
-      (u, i) => unfiltered.findIndex((v) => v.table === u.table && v.column === u.column) === i,
-    ),
+    categories: ({ table, column }, by) => {
+      const data = attempt(() => sources.of(table).column(table, column).data);
+      return data instanceof QueryError ? null : categoriesOf(data, by, calendar);
+    },
+    coarser: (table, { place, by }) =>
+      coarserThan(sources.of(table).column(place.table, place.column).data, by),
   };
 }
 
@@ -240,18 +203,7 @@ export function runQueries(
   cache = new ScanCache(),
   clock: () => number = () => 0,
 ): (Result | QueryError)[] {
-  const answers = answerEach(
-    queries.flatMap((query) => [query, ...totalQueries(query)]),
-    catalog,
-    cache,
-    clock,
-  );
-  let at = 0;
-  return queries.map(({ totals }) => {
-    const [result, ...besides] = answers.slice(at, at + 1 + totals.length);
-    at += 1 + totals.length;
-    return withTotals(result, besides);
-  });
+  return answeredWithTotals(queries, (all) => answerEach(all, catalog, cache, clock));
 }
 
 function answerEach(
@@ -264,6 +216,7 @@ function answerEach(
   const sources = sourcesOf(catalog);
   const plans = queries.map((query) => attempt(() => prepared(query, sources, catalog.inputs)));
   const good = plans.filter((p): p is Prepared => !(p instanceof QueryError));
+  const facts = factsOf(sources);
   const gathered = gather(wantedBy(good, cache), cache, sources.today);
   return plans.map((ready) => {
     if (ready instanceof QueryError) return ready;
@@ -279,20 +232,10 @@ function answerEach(
       const answer = answerOf(ready.plan, parts as Gathered[]);
       return {
         ...answer,
-        places: placesOfKeys(ready, answer, sources),
-        coarse: coarseSplits(ready),
+        places: placesOfKeys(ready.plan, answer, sources.scope, facts),
+        coarse: coarseSplits(ready.plan, facts),
         ms: clock() - began,
       };
     });
   });
-}
-
-function attempt<T>(work: () => T): T | QueryError {
-  try {
-    return work();
-  } catch (error) {
-    if (error instanceof QueryError) return error;
-    if (error instanceof LimitError) return new QueryError("limit", error.message);
-    throw error;
-  }
 }

@@ -106,7 +106,7 @@ function partsOf(
 function jobOf(
   source: TableSource,
   readers: Readers,
-  { splits, aggregates }: Grouping,
+  { splits, aggregates, most = MAX_GROUPS }: Grouping,
   shared: SharedKernels,
 ) {
   const columns = splitColumns(source, splits);
@@ -119,6 +119,7 @@ function jobOf(
   const single = gathering.filter((p) => !pair?.includes(p));
   return {
     grouper: grouperOf(columns, readers, source.calendar),
+    most,
     groups: new Int32Array(BLOCK),
     rows,
     parts,
@@ -141,6 +142,13 @@ function isOrderFree({ fn, arg, distinct }: Aggregate, source: TableSource): boo
 /** Whether texts are told apart by codes that only one thread gives out. */
 const needsOneDictionary = ({ distinct, arg }: Aggregate): boolean =>
   distinct && arg?.type === "text" && arg.op !== "column";
+
+/**
+ * Whether what is gathered of some rows apart from others, by whomever, can be put together to the last bit
+ * whatever comes first.
+ */
+export const isPutTogetherExactly = (a: Aggregate, source: TableSource): boolean =>
+  isOrderFree(a, source) && !needsOneDictionary(a);
 
 /** The rows of a block that are kept, written to another. */
 function narrowed(all: Block, narrow: Narrowing, into: Block): Block {
@@ -205,7 +213,7 @@ class Scanner {
         shared.next();
         for (const job of jobs) {
           job.grouper.assign(block, job.groups);
-          if (job.grouper.size > MAX_GROUPS)
+          if (job.grouper.size > job.most)
             throw tooManyGroups(
               job.grouper,
               source,
@@ -314,7 +322,7 @@ export function scanTable(source: TableSource, asked: Selection[], today: Value)
     }
     const all = others && together(own, others);
     // A helper that fell away, or too many groups in all: said by a scan of one's own.
-    if (all?.every((g) => g.size <= MAX_GROUPS)) return all;
+    if (all?.every((g, i) => g.size <= (groupings[i].most ?? MAX_GROUPS))) return all;
     return scanTable(source.alone(), asked, today);
   }
   if (chunks > 1 && groupings.some((g) => g.aggregates.some((a) => !isOrderFree(a, source)))) {

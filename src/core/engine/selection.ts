@@ -7,6 +7,7 @@ import type { PlacedFilter } from "../plan/plan";
 import { type Filter, QueryError } from "../plan/query";
 import { BLOCK, type CellReader, type CodeReader, Readers, type Run } from "./block";
 import { relativeDays } from "./relative";
+import type { FilterSource } from "./source-column";
 import type { TableSource } from "./table-source";
 
 const TYPE_WORDS = {
@@ -273,7 +274,7 @@ function relativeNarrowing(
 
 function narrowing(
   { place, filter }: PlacedFilter,
-  source: TableSource,
+  source: FilterSource,
   readers: Readers,
   today: Value,
 ): Narrowing {
@@ -311,7 +312,7 @@ function narrowing(
  * Narrows rows to those that every filter keeps; null when there is no filter. `today` is in whole days.
  */
 export function narrowingOf(
-  source: TableSource,
+  source: FilterSource,
   filters: PlacedFilter[],
   readers: Readers,
   today: Value,

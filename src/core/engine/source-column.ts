@@ -1,3 +1,4 @@
+import type { Calendar } from "../base/calendar";
 import type { ColumnData } from "../data/column";
 
 /**
@@ -15,4 +16,9 @@ export interface SourceColumn {
  */
 export interface ColumnSource {
   column(table: string, name: string): SourceColumn;
+}
+
+/** What filters are asked of: columns, and how weeks and years are counted. */
+export interface FilterSource extends ColumnSource {
+  readonly calendar: Calendar | undefined;
 }

@@ -22,13 +22,23 @@ export interface Accumulator {
   /** What it holds, as plain data that can go to another thread; the other reads it and leaves it as it is. */
   state(): unknown;
   /**
-   * Takes in the state of one of the same aggregate, whose group g belongs to group `into[g]` here; `groups`
-   * is how many there are here. Of equals, what was taken in first comes first.
+   * Takes in the state of one of the same aggregate, whose group g belongs to group `into[g]` here, or is left
+   * out where that is -1; `groups` is how many there are here. Of equals, what was taken in first comes first.
    */
   absorb(state: unknown, into: Int32Array, groups: number): void;
+  /**
+   * What it holds where that is only ever added up and nothing is rounded: arrays with a number a group. Null
+   * where it holds more.
+   */
+  tallies?(): Tally[] | null;
+  /** One of the same aggregate that holds such arrays. */
+  ofTallies?(tallies: Tally[]): Accumulator;
   /** The value of a group; groups that no row reached give what the aggregate gives for no rows. */
   result(group: number): Value;
 }
+
+/** A number for each group, of which the sum is that of the groups together. */
+export type Tally = Float64Array | Int32Array;
 
 /** The array with room for `size` entries. */
 export function grown<T extends Float64Array | Int32Array>(array: T, size: number): T {

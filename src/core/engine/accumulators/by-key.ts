@@ -42,7 +42,7 @@ export class ByKey implements Accumulator {
     const { keys, values } = state as ReturnType<ByKey["state"]>;
     for (let g = 0; g < into.length; g++) {
       const key = keys[g];
-      if (key !== undefined) this.take(into[g], key, values[g]);
+      if (key !== undefined && into[g] >= 0) this.take(into[g], key, values[g]);
     }
   }
   result(group: number): Value {

@@ -1,6 +1,6 @@
 import type { Value } from "../../base/value";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, grown, isNull } from "./accumulator";
+import { type Accumulator, type GroupedRows, grown, isNull, type Tally } from "./accumulator";
 
 /** Counts rows, or those with a value. */
 export class Count implements Accumulator {
@@ -25,7 +25,16 @@ export class Count implements Accumulator {
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const counts = state as Int32Array;
     this.counts = grown(this.counts, groups);
-    for (let g = 0; g < Math.min(into.length, counts.length); g++) this.counts[into[g]] += counts[g];
+    for (let g = 0; g < Math.min(into.length, counts.length); g++)
+      if (into[g] >= 0) this.counts[into[g]] += counts[g];
+  }
+  tallies(): Tally[] {
+    return [this.counts];
+  }
+  ofTallies([counts]: Tally[]): Count {
+    const made = new Count();
+    made.counts = Int32Array.from(counts);
+    return made;
   }
   result(group: number): Value {
     return this.counts[group] ?? 0;

@@ -222,11 +222,12 @@ export class Distinct implements Accumulator {
     if (marked && marks) {
       const words = wordsFor(span);
       for (let g = 0; g < Math.min(into.length, Math.floor(marks.length / words)); g++)
-        this.counts[into[g]] += markNew(marks, g * words, this.marks, into[g] * words, words);
+        if (into[g] >= 0)
+          this.counts[into[g]] += markNew(marks, g * words, this.marks, into[g] * words, words);
       return;
     }
     eachOf({ low, span, marks, pairs }, (group, value) => {
-      if (this.pairs?.take(into[group], value)) this.counts[into[group]]++;
+      if (into[group] >= 0 && this.pairs?.take(into[group], value)) this.counts[into[group]]++;
     });
   }
 

@@ -34,6 +34,7 @@ export class NumberExtreme implements Accumulator {
     const best = state as Float64Array;
     this.reserve(groups);
     const take = this.sign === 1 ? takeLargest : takeSmallest;
+    // No number is larger or smaller than what stands at -1: what is left out has no say.
     take(this.best, into, Math.min(into.length, best.length), best, null);
   }
   result(group: number): Value {
@@ -96,7 +97,7 @@ export class TextExtreme implements Accumulator {
     const best = state as (string | null)[];
     for (let g = 0; g < into.length; g++) {
       const text = best[g] ?? null;
-      if (text !== null) this.take(into[g], text);
+      if (text !== null && into[g] >= 0) this.take(into[g], text);
     }
   }
   result(group: number): Value {

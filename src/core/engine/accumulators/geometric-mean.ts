@@ -33,7 +33,8 @@ export class GeometricMean implements Accumulator {
     const { logs, outside } = state as ReturnType<GeometricMean["state"]>;
     this.logs.absorb(logs, into, groups);
     this.outside = grown(this.outside, groups);
-    for (let g = 0; g < Math.min(into.length, outside.length); g++) this.outside[into[g]] += outside[g];
+    for (let g = 0; g < Math.min(into.length, outside.length); g++)
+      if (into[g] >= 0) this.outside[into[g]] += outside[g];
   }
 
   result(group: number): Value {

@@ -36,7 +36,7 @@ export class Mode implements Accumulator {
 
   absorb(state: unknown, into: Int32Array): void {
     for (const [group, counts] of (state as Mode["counts"]).entries())
-      for (const [value, count] of counts ?? []) {
+      for (const [value, count] of (into[group] >= 0 && counts) || []) {
         const to = this.countsOf(into[group]);
         to.set(value, (to.get(value) ?? 0) + count);
       }

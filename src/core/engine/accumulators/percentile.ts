@@ -213,15 +213,16 @@ export class Percentile implements Accumulator {
     if (own && histogram) {
       const { width, counts } = histogram;
       for (let g = 0; g < Math.min(into.length, Math.floor(counts.length / width)); g++)
-        for (let i = g * width, to = into[g] * width; i < (g + 1) * width; i++) own.counts[to++] += counts[i];
+        if (into[g] >= 0)
+          for (let i = g * width, to = into[g] * width; i < (g + 1) * width; i++)
+            own.counts[to++] += counts[i];
       if (own.unit === 1) return;
     }
-    for (const { values, groups: owners, count } of histogram?.unit === 1 ? [listed(histogram)] : chunks)
-      this.chunks.push({
-        values,
-        count,
-        groups: groups === 1 ? null : moved(owners, into, count, groups),
-      });
+    const all = histogram?.unit === 1 ? [listed(histogram)] : chunks;
+    for (const chunk of into.includes(-1) ? all.map((c) => withoutLeftOut(c, into)) : all) {
+      const { values, groups: owners, count } = chunk;
+      this.chunks.push({ values, count, groups: groups === 1 ? null : moved(owners, into, count, groups) });
+    }
   }
 
   result(group: number): Value {
@@ -308,6 +309,19 @@ export class Percentile implements Accumulator {
     this.byGroup = { starts, values: all };
     return this.byGroup;
   }
+}
+
+/** The values of a chunk whose groups stay. */
+function withoutLeftOut({ values, groups, count }: Chunk, into: Int32Array): Chunk {
+  const kept = { values: new Float64Array(count), groups: groups && new Uint32Array(count), count: 0 };
+  for (let i = 0; i < count; i++) {
+    const group = groups === null ? 0 : groups[i];
+    if (into[group] < 0) continue;
+    kept.values[kept.count] = values[i];
+    if (kept.groups) kept.groups[kept.count] = group;
+    kept.count++;
+  }
+  return kept;
 }
 
 function moved(owners: Owners | null, into: Int32Array, count: number, groups: number): Owners {

@@ -45,7 +45,7 @@ export class Spread implements Accumulator {
     this.reserve(groups);
     for (let g = 0; g < Math.min(into.length, counts.length); g++) {
       const [to, n, m] = [into[g], counts[g], this.counts[into[g]]];
-      if (n === 0) continue;
+      if (n === 0 || to < 0) continue;
       const off = means[g] - this.means[to];
       this.counts[to] = n + m;
       // The first is taken over as it is: times n and through n again would lose a digit.

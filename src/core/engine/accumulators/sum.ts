@@ -1,6 +1,6 @@
 import type { Value } from "../../base/value";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, gathered, grown } from "./accumulator";
+import { type Accumulator, type GroupedRows, gathered, grown, type Tally } from "./accumulator";
 import type { Count } from "./count";
 
 /** Sums of whole numbers without a null: nothing is asked of a row. */
@@ -171,6 +171,7 @@ export class Sum implements Accumulator {
     this.scale = scale;
     for (let g = 0; g < Math.min(into.length, sums.length); g++) {
       const to = into[g];
+      if (to < 0) continue;
       const s = this.sums[to];
       const x = sums[g];
       const t = s + x;
@@ -178,6 +179,17 @@ export class Sum implements Accumulator {
       this.sums[to] = t;
       this.own[to] += counts[g];
     }
+  }
+  tallies(): Tally[] | null {
+    return this.lost.some((lost) => lost !== 0) ? null : [this.sums, this.counts];
+  }
+  ofTallies([sums, counts]: Tally[]): Sum {
+    const made = new Sum(this.mean);
+    made.scale = this.scale;
+    made.sums = Float64Array.from(sums);
+    made.lost = new Float64Array(sums.length);
+    made.own = Int32Array.from(counts);
+    return made;
   }
   result(group: number): Value {
     const count = this.counts[group] ?? 0;

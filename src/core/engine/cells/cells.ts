@@ -1,0 +1,175 @@
+import type { Value } from "../../base/value";
+import { ColumnBuilder, type ColumnType } from "../../data/column";
+import type { PlacedFilter, PlacedSplit } from "../../plan/plan";
+import { type Accumulator, merged, type Tally } from "../accumulators/accumulator";
+import type { Gathered } from "../gathered";
+import { compareKeys, NO_MATCH } from "../grouper";
+import type { SourceColumn } from "../source-column";
+
+/** An aggregate that is only added up: `upTo[t][i]` is the sum of its tally t over the first i cells. */
+export interface Summed {
+  /** One of the aggregate that holds nothing. */
+  like: Accumulator;
+  upTo: Tally[];
+}
+
+/**
+ * What the rows of a table that pass some filters give, told apart by the keys that splits and further filters
+ * may ask for. Each line is a tuple of keys; its cells differ in the range key alone, and stand in its order,
+ * so that a range of it is two places in sums over all cells (prefix sums, as of a data cube: C.-T. Ho,
+ * R. Agrawal, N. Megiddo, R. Srikant, Range Queries in OLAP Data Cubes, SIGMOD 1997).
+ */
+export interface Cells {
+  table: string;
+  /** Every row of the cells passed these. */
+  filters: PlacedFilter[];
+  /** What lines are told apart by, and each key on each line. */
+  keys: PlacedSplit[];
+  lines: SourceColumn[];
+  /** What the cells of a line are told apart by, with its values in their order; null where a line is a cell. */
+  range: { key: PlacedSplit; values: SourceColumn } | null;
+  /** Line l has the cells from starts[l] up to starts[l + 1]. */
+  starts: Int32Array;
+  /** For each cell the place of its value in the range; empty where there is none. */
+  codes: Int32Array;
+  /** Aggregates by their key (see `aggregateKey`). */
+  summed: Map<string, Summed>;
+  /** Aggregates that hold more than sums, a group a cell. */
+  others: Map<string, Accumulator>;
+  /** The rows of the first i cells. */
+  rowsUpTo: Int32Array;
+}
+
+/** What distinguishes the keys of one column, with a number for each group. */
+interface Numbered {
+  values: Value[];
+  of: Int32Array;
+}
+
+function numbered(keys: Value[], size: number): Numbered {
+  const numbers = new Map<Value, number>();
+  const values: Value[] = [];
+  const of = new Int32Array(size);
+  for (let g = 0; g < size; g++) {
+    let number = numbers.get(keys[g]);
+    if (number === undefined) {
+      number = values.push(keys[g]) - 1;
+      numbers.set(keys[g], number);
+    }
+    of[g] = number;
+  }
+  return { values, of };
+}
+
+/** The same with values in their own order. */
+function inOrder({ values, of }: Numbered): Numbered {
+  const order = values.map((_, i) => i).sort((a, b) => compareKeys(values[a], values[b]));
+  const places = new Int32Array(values.length);
+  for (const [place, i] of order.entries()) places[i] = place;
+  return { values: order.map((i) => values[i]), of: of.map((number) => places[number]) };
+}
+
+/** Keys as a column; those without a match stand as null that no row belongs to. */
+function keyColumn(keys: readonly Value[], type: ColumnType): SourceColumn {
+  const builder = new ColumnBuilder(type, Math.max(1, keys.length));
+  for (const key of keys) builder.add(key === NO_MATCH ? null : key);
+  const rows = keys.includes(NO_MATCH) ? Int32Array.from(keys, (key) => (key === NO_MATCH ? -1 : 0)) : null;
+  return { data: builder.finish(), rows };
+}
+
+/** The number of each group's line, and for each line one of its groups. */
+function linesOf(columns: Numbered[], size: number): { of: Int32Array; first: number[] } {
+  const of = new Int32Array(size);
+  let count = Math.min(1, size);
+  for (const { values, of: numbers } of columns) {
+    const known = new Map<number, number>();
+    for (let g = 0; g < size; g++) {
+      const pair = of[g] * values.length + numbers[g];
+      let line = known.get(pair);
+      if (line === undefined) {
+        line = known.size;
+        known.set(pair, line);
+      }
+      of[g] = line;
+    }
+    count = known.size;
+  }
+  const first: number[] = new Array(count).fill(-1);
+  for (let g = size - 1; g >= 0; g--) first[of[g]] = g;
+  return { of, first };
+}
+
+/** For each number below `most` where its entries begin in an order by number, and after the last the end. */
+function startsOf(numbers: Int32Array, most: number): Int32Array {
+  const starts = new Int32Array(most + 1);
+  for (let i = 0; i < numbers.length; i++) starts[numbers[i] + 1]++;
+  for (let i = 0; i < most; i++) starts[i + 1] += starts[i];
+  return starts;
+}
+
+/** The places of groups in an order by line, and within a line by code (two stable counting sorts). */
+function placesOf(lines: Int32Array, lineStarts: Int32Array, codes: Int32Array, values: number): Int32Array {
+  const next = startsOf(codes, values);
+  const byCode = new Int32Array(lines.length);
+  for (let g = 0; g < lines.length; g++) byCode[next[codes[g]]++] = g;
+  const nextInLine = lineStarts.slice();
+  const places = new Int32Array(lines.length);
+  for (const g of byCode) places[g] = nextInLine[lines[g]]++;
+  return places;
+}
+
+function upTo(tally: Tally, size: number): Tally {
+  const sums = tally instanceof Int32Array ? new Int32Array(size + 1) : new Float64Array(size + 1);
+  for (let i = 0; i < size; i++) sums[i + 1] = sums[i] + (tally[i] ?? 0);
+  return sums;
+}
+
+/**
+ * Puts what a scan gathered by `keys` into lines and cells. `types` are those of the keys, `range` says which
+ * of them is the range key (-1: none).
+ */
+export function cellsOf(
+  { table, filters, keys }: { table: string; filters: PlacedFilter[]; keys: PlacedSplit[] },
+  types: ColumnType[],
+  range: number,
+  { keys: found, size, accumulators, counts }: Gathered,
+): Cells {
+  const columns = found.map((column) => numbered(column, size));
+  const isLine = (_: unknown, i: number) => i !== range;
+  const lines = linesOf(columns.filter(isLine), size);
+  const along = range < 0 ? null : inOrder(columns[range]);
+  const starts = startsOf(lines.of, lines.first.length);
+  const codesOf = along?.of ?? new Int32Array(size);
+  const places = placesOf(lines.of, starts, codesOf, along?.values.length ?? 1);
+  const codes = new Int32Array(along ? size : 0);
+  if (along) for (let g = 0; g < size; g++) codes[places[g]] = codesOf[g];
+  const summed: Cells["summed"] = new Map();
+  const others: Cells["others"] = new Map();
+  for (const [key, accumulator] of accumulators) {
+    const sorted = merged(accumulator, places, size);
+    const tallies = sorted.tallies?.();
+    const like = tallies && sorted.ofTallies?.(tallies.map((t) => t.subarray(0, 0)));
+    if (tallies && like) summed.set(key, { like, upTo: tallies.map((t) => upTo(t, size)) });
+    else others.set(key, sorted);
+  }
+  const rows = merged(counts, places, size).state() as Int32Array;
+  return {
+    table,
+    filters,
+    keys: keys.filter(isLine),
+    lines: columns.flatMap(({ values, of }, i) =>
+      i === range
+        ? []
+        : keyColumn(
+            lines.first.map((g) => values[of[g]]),
+            types[i],
+          ),
+    ),
+    range: along && { key: keys[range], values: keyColumn(along.values, types[range]) },
+    starts,
+    codes,
+    summed,
+    others,
+    rowsUpTo: upTo(rows, size) as Int32Array,
+  };
+}

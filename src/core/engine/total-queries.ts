@@ -1,0 +1,38 @@
+import { type Query, QueryError, type Result } from "../plan/query";
+
+/** What a query asks for over all rows alone: a query of its own for each measure. */
+export const totalQueries = ({ table, filters, inputs, totals }: Query): Query[] =>
+  totals.map((measure) => ({ table, filters, inputs, measures: [measure], totals: [], splits: [] }));
+
+/** The answer to a query; null where who was asked cannot tell. */
+type Answer = Result | QueryError | null;
+
+/** An answer with what was asked for over all rows alone. */
+function withTotals(result: Answer, totals: Answer[]): Answer {
+  if (result === null || result instanceof QueryError || totals.length === 0) return result;
+  if (totals.includes(null)) return null;
+  const found = totals.filter((t): t is Result => !(t instanceof QueryError));
+  const unfiltered = [result, ...found].flatMap((r) => r.unfiltered);
+  return {
+    ...result,
+    totals: Object.assign({}, ...found.map((t) => t.totals), result.totals),
+    unanswered: totals.flatMap((t) => (t instanceof QueryError ? [t.message] : [])),
+    unfiltered: unfiltered.filter(
+      (u, i) => unfiltered.findIndex((v) => v.table === u.table && v.column === u.column) === i,
+    ),
+  };
+}
+
+/**
+ * Answers queries, each with the totals that it asks for besides: `answer` gets all queries at once, those for
+ * totals too, and gives as many answers.
+ */
+export function answeredWithTotals<A extends Answer>(queries: Query[], answer: (all: Query[]) => A[]): A[] {
+  const answers = answer(queries.flatMap((query) => [query, ...totalQueries(query)]));
+  let at = 0;
+  return queries.map(({ totals }) => {
+    const [result, ...besides] = answers.slice(at, at + 1 + totals.length);
+    at += 1 + totals.length;
+    return withTotals(result, besides) as A;
+  });
+}
