@@ -123,6 +123,13 @@ const FILTERS: { touched: Touched; filters: object[] }[] = [
       { by: "year", in: ["2025-01-01"] },
     ],
   },
+  {
+    touched: { column: "day", by: "week" },
+    filters: [
+      { by: "month", in: ["2024-11-01"] },
+      { by: "week", in: ["2024-10-28", "2024-12-02"] },
+    ],
+  },
   { touched: { column: "left" }, filters: [{ from: "2024-10-10", to: "2024-10-20T12:00:00" }] },
   { touched: { column: "fare" }, filters: [{ from: 2.01, to: 7.77 }, { from: 8.999 }, { in: [null, 1.5] }] },
   { touched: { column: "passengers" }, filters: [{ from: 5, to: 20 }, { from: 1000 }] },
@@ -132,6 +139,7 @@ const OWN: object[][] = [
   [],
   [{ column: "passengers", from: 3 }],
   [{ column: "route", in: ["Route 1", "Route 2", null] }],
+  [{ column: "day", to: "2024-10-30" }],
 ];
 
 const asked = fc.record({
