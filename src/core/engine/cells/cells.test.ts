@@ -248,4 +248,24 @@ describe("cells", () => {
     // What cannot be answered at all is left to a scan, which says why.
     expect(answered([{ column: "full", contains: "a" }])).toBe(false);
   });
+
+  it("leave it to a scan which date is the newest of all where they hold but some rows", () => {
+    const of = (filters: object[]) =>
+      querySchema.parse({ table: "trips", measures: [{ formula: "count(*)", as: "m" }], filters });
+    const own = { column: "day", to: "2024-10-30" };
+    const newest = { column: "day", relative: { unit: "week", from: -3, to: 0, anchor: "newest" } };
+    for (const [filters, isTold] of [
+      [[], true],
+      [[own], false],
+    ] as const) {
+      const index = buildCells(
+        { queries: [of([...filters])], touched: [{ column: "day" }], now: [] },
+        catalog,
+      );
+      const query = of([...filters, newest]);
+      const [found] = answerFromCells([query], index, catalog);
+      expect(found !== null).toBe(isTold);
+      if (isTold) expect(plain(found)).toEqual(plain(runQueries([query], catalog)[0]));
+    }
+  });
 });
