@@ -19,11 +19,13 @@ export interface Block {
 /** A run of rows. */
 export type Run = Pick<Block, "base" | "count">;
 
-/** A block that holds all rows of its runs. */
+const everyPlace = Int32Array.from({ length: BLOCK }, (_, i) => i);
+
+/** A block that holds all rows of its runs; its offsets are read only. */
 export const wholeBlock = (): Block => ({
   base: 0,
   count: 0,
-  offsets: Int32Array.from({ length: BLOCK }, (_, i) => i),
+  offsets: everyPlace,
   length: 0,
   whole: true,
 });

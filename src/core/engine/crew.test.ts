@@ -30,6 +30,7 @@ const table = madeTable("rows", {
   fare: ["number", column(() => maybe(Math.round(next() * 9000) / 100))],
   drift: ["number", column(() => maybe((next() - 0.5) * 10 ** Math.floor(next() * 25)))],
   far: ["number", column(() => Math.floor(next() * 2 ** 40))],
+  serial: ["number", Array.from({ length: ROWS }, (_, i) => i)],
 });
 const catalog: Catalog = {
   tables: [table],
@@ -123,6 +124,8 @@ const asked = fc.record({
       { column: "passengers", from: 3 },
     ],
     [{ column: "passengers", from: 1000 }],
+    // Rows that all stand in one chunk: others have nothing to tell.
+    [{ column: "serial", from: 100, to: 700 }],
   ),
 });
 const queryOf = ({

@@ -13,11 +13,11 @@ import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import type { Mask } from "./mask";
 import { chained, type Narrowing, narrowingOf } from "./selection";
 import { SharedKernels } from "./shared-kernels";
-import type { TableSource } from "./table-source";
+import type { ScanSource } from "./source-column";
 import { isFullColumn, type Kernel, type Vector } from "./vector";
 
 /** Rows of a table, those from `from` up to `to`. */
-interface Stretch {
+export interface Stretch {
   from: number;
   to: number;
 }
@@ -27,7 +27,7 @@ interface Stretch {
  * the same object each time.
  */
 function eachBlock(
-  source: TableSource,
+  source: ScanSource,
   narrow: Narrowing | null,
   { from, to }: Stretch,
   visit: (block: Block) => void,
@@ -47,7 +47,7 @@ function eachBlock(
 }
 
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
-function tooManyGroups(grouper: Grouper, source: TableSource, narrow: Narrowing | null): QueryError {
+function tooManyGroups(grouper: Grouper, source: ScanSource, narrow: Narrowing | null): QueryError {
   const groups = new Int32Array(BLOCK);
   eachBlock(source, narrow, { from: 0, to: source.table.rows }, (block) => grouper.assign(block, groups));
   const most = MAX_GROUPS.toLocaleString("en");
@@ -58,7 +58,7 @@ function tooManyGroups(grouper: Grouper, source: TableSource, narrow: Narrowing 
 }
 
 /** The columns of a grouping's splits, dates with their bucket. Throws where a bucket is asked of no date. */
-function splitColumns(source: TableSource, splits: PlacedSplit[]) {
+function splitColumns(source: ScanSource, splits: PlacedSplit[]) {
   return splits.map(({ place, by }) => {
     const column = source.column(place.table, place.column);
     if (by && column.data.type !== "date" && column.data.type !== "timestamp")
@@ -79,7 +79,7 @@ interface JobPart {
 
 /** The aggregates of a grouping with their accumulators; rows are counted once for all who need no more. */
 function partsOf(
-  source: TableSource,
+  source: ScanSource,
   aggregates: Aggregate[],
   shared: SharedKernels,
   rows: Count,
@@ -104,7 +104,7 @@ function partsOf(
 
 /** What one grouping gathers, block by block. */
 function jobOf(
-  source: TableSource,
+  source: ScanSource,
   readers: Readers,
   { splits, aggregates, most = MAX_GROUPS }: Grouping,
   shared: SharedKernels,
@@ -132,7 +132,7 @@ function jobOf(
 const ORDER_FREE = ["count", "min", "max", "median", "percentile_cont", "mode", "bool_and", "bool_or"];
 
 /** Whether an aggregate is the same to the last bit in whatever order rows are met, as exact sums are. */
-function isOrderFree({ fn, arg, distinct }: Aggregate, source: TableSource): boolean {
+function isOrderFree({ fn, arg, distinct }: Aggregate, source: ScanSource): boolean {
   if (distinct) return fn === "count";
   if (ORDER_FREE.includes(fn)) return true;
   if ((fn !== "sum" && fn !== "avg") || arg?.op !== "column" || arg.type !== "number") return false;
@@ -147,7 +147,7 @@ const needsOneDictionary = ({ distinct, arg }: Aggregate): boolean =>
  * Whether what is gathered of some rows apart from others, by whomever, can be put together to the last bit
  * whatever comes first.
  */
-export const isPutTogetherExactly = (a: Aggregate, source: TableSource): boolean =>
+export const isPutTogetherExactly = (a: Aggregate, source: ScanSource): boolean =>
   isOrderFree(a, source) && !needsOneDictionary(a);
 
 /** The rows of a block that are kept, written to another. */
@@ -178,7 +178,7 @@ class Scanner {
   private readonly ordered: Ordered[][];
 
   constructor(
-    private readonly source: TableSource,
+    private readonly source: ScanSource,
     { filters, selections, today }: ScanTask,
   ) {
     const { readers } = this;
@@ -270,7 +270,7 @@ class Scanner {
  * apart for each chunk, so that putting the chunks together in their order gives the same to the last bit,
  * whoever scanned which.
  */
-function scanShare(scanner: Scanner, source: TableSource, next: () => number): GatheredPart[] | null {
+function scanShare(scanner: Scanner, source: ScanSource, next: () => number): GatheredPart[] | null {
   const { chunk: size } = source;
   const { rows } = source.table;
   let some = false;
@@ -282,8 +282,25 @@ function scanShare(scanner: Scanner, source: TableSource, next: () => number): G
   return some ? scanner.take() : null;
 }
 
+/**
+ * Gathers one grouping over the rows of some stretches that filters keep. Only for aggregates that are put
+ * together exactly: what depends on the order of rows is not put in that of chunks.
+ */
+export function scanStretches(
+  source: ScanSource,
+  stretches: Stretch[],
+  filters: PlacedFilter[],
+  grouping: Grouping,
+  today: Value,
+): Gathered {
+  const selections = [{ filters: [], groupings: [grouping] }];
+  const scanner = new Scanner(source, { filters, selections, today });
+  for (const stretch of stretches) scanner.scan(stretch);
+  return scanner.take()[0].gathered;
+}
+
 /** A helper's share of a scan that another began; null where nothing was left to do. */
-export function helpScan(source: TableSource, task: ScanTask, next: () => number): Share | null {
+export function helpScan(source: ScanSource, task: ScanTask, next: () => number): Share | null {
   return scanShare(new Scanner(source, task), source, next)?.map(stateOf) ?? null;
 }
 
@@ -293,7 +310,7 @@ export function helpScan(source: TableSource, task: ScanTask, next: () => number
  * common is filtered once; arguments and filters that aggregates share are evaluated once a block. Gives what
  * was gathered for each grouping of each selection. `today` is in whole days.
  */
-export function scanTable(source: TableSource, asked: Selection[], today: Value): Gathered[] {
+export function scanTable(source: ScanSource, asked: Selection[], today: Value): Gathered[] {
   const names = asked.map((s) => new Set(s.filters.map((f) => JSON.stringify(f))));
   const isCommon = (f: PlacedFilter) => names.every((of) => of.has(JSON.stringify(f)));
   const selections = asked.map((s) => ({ ...s, filters: s.filters.filter((f) => !isCommon(f)) }));

@@ -4,7 +4,7 @@ import type { Accumulator } from "./accumulators/accumulator";
 import { accumulatorOf } from "./accumulators/accumulator-of";
 import type { Block, Readers } from "./block";
 import { compileMask, type Mask } from "./mask";
-import type { TableSource } from "./table-source";
+import type { ScanSource } from "./source-column";
 import { compileRow, type Kernel, storedKernel } from "./vector";
 
 /** Kernels and masks that are computed once a block, however many aggregates use them. */
@@ -14,7 +14,7 @@ export class SharedKernels {
   private block = 0;
 
   constructor(
-    private readonly source: TableSource,
+    private readonly source: ScanSource,
     private readonly readers: Readers,
   ) {}
 

@@ -10,7 +10,7 @@ import { bindInputs, TODAY } from "../plan/bind-inputs";
 import { QueryError } from "../plan/query";
 import { BLOCK, Readers, wholeBlock } from "./block";
 import type { Crew } from "./crew";
-import type { FilterSource, SourceColumn } from "./source-column";
+import type { ScanSource, SourceColumn } from "./source-column";
 import { checkStop, type StopFlag } from "./stop";
 import { compileRow } from "./vector";
 
@@ -107,7 +107,7 @@ function materialize(expr: Expr, source: TableSource): ColumnData {
  * A table as formulas see it: its columns, its derived columns, and the columns that links lead to. What had
  * to be computed stays with the table.
  */
-export class TableSource implements FilterSource {
+export class TableSource implements ScanSource {
   /** Changes whenever anything that its columns depend on does. */
   readonly version: string;
 

@@ -216,6 +216,10 @@ export class Distinct implements Accumulator {
 
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const { counts, low, span, marks, pairs } = state as DistinctState;
+    if (span === 0 && !pairs) {
+      this.counts = grown(this.counts, groups);
+      return;
+    }
     const marked = this.reserve(groups, pairs ? null : { low, span });
     if (!marked) this.pairs?.reserve(counts.reduce((sum, n) => sum + n, 0));
     this.byGroup = null;

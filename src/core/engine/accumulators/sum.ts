@@ -168,7 +168,8 @@ export class Sum implements Accumulator {
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const { sums, lost, counts, scale } = state as SumState;
     this.reserve(groups);
-    this.scale = scale;
+    // One that has met no row does not know in which unit its values are stored.
+    if (sums.length > 0) this.scale = Math.max(this.scale, scale);
     for (let g = 0; g < Math.min(into.length, sums.length); g++) {
       const to = into[g];
       if (to < 0) continue;

@@ -1,5 +1,4 @@
 import type { DateBucket } from "../../base/calendar";
-import { sameName } from "../../base/names";
 import { bytesIn } from "../../data/bytes-in";
 import type { ColumnType } from "../../data/column";
 import { columnRange } from "../../data/column-range";
@@ -17,6 +16,8 @@ import type { TableSource, TableSources } from "../table-source";
 import { totalQueries } from "../total-queries";
 import type { CellIndex } from "./cell-answer";
 import { type Cells, cellsOf } from "./cells";
+import { isSameKey } from "./keys";
+import { holds, rolledUp } from "./roll-up";
 
 /** A column by which somebody may filter; dates in stretches where `by` says so, else by any range of them. */
 export interface Touched {
@@ -69,9 +70,6 @@ function keysOf(source: TableSource, { place, by }: PlacedSplit): number {
   const span = data.type === "timestamp" ? within.span / (by ? DAY : 1) : within.span;
   return Math.ceil(span / (by && data.type !== "number" ? DAYS_IN[by] : 1)) + 2;
 }
-
-const isSameKey = (a: PlacedSplit, b: PlacedSplit) =>
-  sameName(a.place.table, b.place.table) && sameName(a.place.column, b.place.column) && a.by === b.by;
 
 /** The range key: the one with the most values that no split needs as it is. */
 function rangeAmong(source: TableSource, splits: PlacedSplit[], touched: PlacedSplit[]): PlacedSplit | null {
@@ -149,7 +147,26 @@ function united(all: Wanted[]): Wanted[] {
   return [...byName.values()];
 }
 
-/** Gathers groupings of one table, all in one pass; one that cannot be gathered is left out. */
+/** Groupings of which each that another holds is put together from that one, and the others are scanned. */
+interface Scanned {
+  wanted: Wanted;
+  from: Wanted[];
+}
+
+function scannedFor(all: Wanted[]): Scanned[] {
+  const scanned: Scanned[] = [];
+  for (const wanted of all.toSorted((a, b) => b.keys.length - a.keys.length)) {
+    const finer = scanned.find((s) => holds(s.wanted, wanted));
+    if (!finer) scanned.push({ wanted, from: [wanted] });
+    else finer.from.push(wanted);
+  }
+  return scanned.map(({ wanted, from }) => ({
+    wanted: { ...wanted, aggregates: new Map(from.flatMap((w) => [...w.aggregates])) },
+    from,
+  }));
+}
+
+/** Scans for groupings of one table, all in one pass; one that cannot be gathered is left out. */
 function gathered(wanted: Wanted[], sources: TableSources, { cells }: CellLimits): (Gathered | null)[] {
   const selections = wanted.map(({ filters, keys, aggregates }) => ({
     filters,
@@ -229,14 +246,26 @@ export function buildCells(asked: CellsAsked, catalog: Catalog, limits = USUAL):
   let bytes = 0;
   const bySource = new Map<TableSource, Wanted[]>();
   for (const w of united(wanted)) bySource.set(w.source, [...(bySource.get(w.source) ?? []), w]);
-  for (const [source, all] of bySource)
-    for (const [i, found] of gathered(all, sources, limits).entries()) {
-      if (!found) continue;
-      const { filters, keys, range } = all[i];
-      const types = keys.map((key) => keyType(source, key));
-      const made = cellsOf({ table: source.table.name, filters, keys }, types, range, found);
-      bytes += bytesIn(made);
-      if (bytes <= limits.bytes) cells.push(made);
+  for (const [source, all] of bySource) {
+    const scanned = scannedFor(all);
+    const found = gathered(
+      scanned.map((s) => s.wanted),
+      sources,
+      limits,
+    );
+    for (const [i, { wanted: fine, from }] of scanned.entries()) {
+      const fineOf = found[i];
+      if (!fineOf) continue;
+      const types = fine.keys.map((key) => keyType(source, key));
+      for (const { filters, keys, range, aggregates } of from) {
+        const names = new Set(aggregates.keys());
+        const own = rolledUp(fineOf, { keys: fine.keys, types }, keys, names, source.calendar);
+        const ownTypes = keys.map((key) => keyType(source, key));
+        const made = cellsOf({ table: source.table.name, filters, keys }, ownTypes, range, own);
+        bytes += bytesIn(made);
+        if (bytes <= limits.bytes) cells.push(made);
+      }
     }
+  }
   return { cells, facts, today: sources.today };
 }

@@ -2,7 +2,6 @@ import type { Calendar, DateBucket } from "../../base/calendar";
 import { sameName } from "../../base/names";
 import type { Value } from "../../base/value";
 import type { Scope } from "../../formula/expr";
-import type { ColumnPlace } from "../../formula/meeting";
 import { aggregateKey } from "../../plan/aggregates";
 import { type PlacedFilter, type PlacedSplit, planQuery, type TablePlan } from "../../plan/plan";
 import { type Query, QueryError, type Result } from "../../plan/query";
@@ -18,19 +17,7 @@ import type { SourceColumn } from "../source-column";
 import { coarseSplits, placesOfKeys, type SplitFacts } from "../split-facts";
 import { answeredWithTotals } from "../total-queries";
 import type { Cells } from "./cells";
-
-const isSamePlace = (a: ColumnPlace, b: ColumnPlace) =>
-  sameName(a.table, b.table) && sameName(a.column, b.column);
-
-/** Stretches of time of which each lies within one of the next. */
-const NESTED: (DateBucket | undefined)[] = ["day", "month", "quarter", "year"];
-
-/** Whether keys by `key` tell stretches by `asked` apart; undefined are the dates themselves. */
-function tells(key: DateBucket | undefined, asked: DateBucket | undefined): boolean {
-  if (key === undefined || key === asked) return true;
-  const [fine, coarse] = [NESTED.indexOf(key), NESTED.indexOf(asked)];
-  return fine >= 0 && fine < coarse;
-}
+import { isSamePlace, tells } from "./keys";
 
 /** Whether keys of a column are enough to tell which of its rows a filter keeps. */
 function answersFilter(key: PlacedSplit, { place, filter }: PlacedFilter, isWhole: boolean): boolean {

@@ -1,10 +1,11 @@
 import type { Value } from "../../base/value";
-import { ColumnBuilder, type ColumnType } from "../../data/column";
+import type { ColumnType } from "../../data/column";
 import type { PlacedFilter, PlacedSplit } from "../../plan/plan";
 import { type Accumulator, merged, type Tally } from "../accumulators/accumulator";
 import type { Gathered } from "../gathered";
-import { compareKeys, NO_MATCH } from "../grouper";
+import { compareKeys } from "../grouper";
 import type { SourceColumn } from "../source-column";
+import { keyColumn } from "./keys";
 
 /** An aggregate that is only added up: `upTo[t][i]` is the sum of its tally t over the first i cells. */
 export interface Summed {
@@ -67,14 +68,6 @@ function inOrder({ values, of }: Numbered): Numbered {
   const places = new Int32Array(values.length);
   for (const [place, i] of order.entries()) places[i] = place;
   return { values: order.map((i) => values[i]), of: of.map((number) => places[number]) };
-}
-
-/** Keys as a column; those without a match stand as null that no row belongs to. */
-function keyColumn(keys: readonly Value[], type: ColumnType): SourceColumn {
-  const builder = new ColumnBuilder(type, Math.max(1, keys.length));
-  for (const key of keys) builder.add(key === NO_MATCH ? null : key);
-  const rows = keys.includes(NO_MATCH) ? Int32Array.from(keys, (key) => (key === NO_MATCH ? -1 : 0)) : null;
-  return { data: builder.finish(), rows };
 }
 
 /** The number of each group's line, and for each line one of its groups. */

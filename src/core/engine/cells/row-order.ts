@@ -1,0 +1,162 @@
+import type { Calendar } from "../../base/calendar";
+import type { CellData, ColumnData } from "../../data/column";
+import { columnRange } from "../../data/column-range";
+import { isNone, noneOf, type Stored } from "../../data/stored";
+import { type Expr, visitOwn } from "../../formula/expr";
+import type { ColumnPlace } from "../../formula/meeting";
+import type { Aggregate } from "../../plan/aggregates";
+import { QueryError } from "../../plan/query";
+import type { ScanSource, SourceColumn } from "../source-column";
+
+/** Beyond this span the values of a column are not put in order. */
+const MOST_SPAN = 1 << 22;
+
+/**
+ * The rows of a table in the order of one of its columns, null last. `starts[i]` is the place of the first row
+ * with the i-th of its distinct values; after the last value stands the number of rows.
+ */
+export interface RowOrder {
+  /** The distinct values in their order, null among them where a row has none. */
+  values: ColumnData;
+  starts: Int32Array;
+  rows: Int32Array;
+  /** For each row of the table the place of its value. */
+  places: Int32Array;
+}
+
+/** The order of the rows by a column; null where its values are texts, or spread too far, or there are none. */
+export function rowOrder(data: ColumnData): RowOrder | null {
+  if (data.type === "text") return null;
+  const { within } = columnRange(data);
+  if (!within || within.span > MOST_SPAN) return null;
+  const { values: stored, none } = data;
+  const size = stored.length;
+  // The last one counts null.
+  const counts = new Int32Array(within.span + 1);
+  const at = (i: number) => (isNone(stored[i], none) ? within.span : stored[i] - within.low);
+  for (let i = 0; i < size; i++) counts[at(i)]++;
+  const placeOf = new Int32Array(within.span + 1);
+  const met: number[] = [];
+  const starts: number[] = [0];
+  for (let v = 0; v <= within.span; v++) {
+    if (counts[v] === 0) continue;
+    placeOf[v] = met.length;
+    met.push(v === within.span ? none : v + within.low);
+    starts.push((starts.at(-1) as number) + counts[v]);
+  }
+  const places = new Int32Array(size);
+  const next = Int32Array.from(starts);
+  const rows = new Int32Array(size);
+  for (let i = 0; i < size; i++) {
+    places[i] = placeOf[at(i)];
+    rows[next[places[i]]++] = i;
+  }
+  const values = new (stored.constructor as Float64ArrayConstructor)(met) as Stored;
+  return { values: { ...data, values } as CellData, starts: Int32Array.from(starts), rows, places };
+}
+
+/**
+ * Stretches of an order's values that hold about as many rows each: for each the place of its first value, and
+ * at the end the number of values. At most `most`; as many as there are values where they are not more.
+ */
+export function binsOf({ starts }: RowOrder, most: number): Int32Array {
+  const values = starts.length - 1;
+  if (values <= most) return Int32Array.from(starts, (_, i) => i);
+  const each = starts[values] / most;
+  const firsts = [0];
+  for (let v = 1; v < values; v++) if (starts[v] >= each * firsts.length) firsts.push(v);
+  return Int32Array.from([...firsts, values]);
+}
+
+/** For each row the bin of its value, as a column. */
+export function binColumn({ places }: RowOrder, bins: Int32Array): CellData {
+  const binOf = new Int32Array(bins[bins.length - 1]);
+  for (let b = 0; b + 1 < bins.length; b++) binOf.fill(b, bins[b], bins[b + 1]);
+  const values = places.map((place) => binOf[place]);
+  return { type: "number", values, none: noneOf(values), scale: 1 };
+}
+
+/** The columns that aggregates read. */
+export function columnsRead(aggregates: Iterable<Aggregate>): ColumnPlace[] {
+  const found: ColumnPlace[] = [];
+  const visit = (expr: Expr | null) => {
+    if (expr)
+      visitOwn(expr, (e) => {
+        if (e.op === "column") found.push({ table: e.table, column: e.column });
+      });
+  };
+  for (const { arg, by, filter } of aggregates) for (const part of [arg, by, filter]) visit(part);
+  return found;
+}
+
+const nameOf = ({ table, column }: ColumnPlace) => JSON.stringify([table, column]).toLowerCase();
+
+/** Some columns of a table, its rows in another order: what the edges of bins are scanned in. */
+export class OrderedRows implements ScanSource {
+  readonly crew = undefined;
+  readonly chunk = Number.POSITIVE_INFINITY;
+
+  constructor(
+    readonly table: { name: string; rows: number },
+    readonly calendar: Calendar | undefined,
+    /** By the name of each. */
+    readonly columns: Map<string, SourceColumn>,
+  ) {}
+
+  checkStop(): void {}
+  alone(): OrderedRows {
+    return this;
+  }
+  column(table: string, column: string): SourceColumn {
+    const found = this.columns.get(nameOf({ table, column }));
+    if (!found) throw new QueryError("unknown_column", `${table}.${column} is not among these.`);
+    return found;
+  }
+  /** Adds a column of the source whose rows these are, in this order. */
+  take(place: ColumnPlace, source: ScanSource, { rows: order }: RowOrder): void {
+    const name = nameOf(place);
+    if (this.columns.has(name)) return;
+    const { data, rows } = source.column(place.table, place.column);
+    const moved = rows && order.map((row) => rows[row]);
+    this.columns.set(name, { data: inOrder(data, order), rows: moved });
+  }
+}
+
+function inOrder(data: ColumnData, order: Int32Array): ColumnData {
+  const cells = data.type === "text" ? data.codes : data.values;
+  const moved = new (cells.constructor as Float64ArrayConstructor)(order.length);
+  for (let i = 0; i < order.length; i++) moved[i] = cells[order[i]];
+  return { ...data, ...(data.type === "text" ? { codes: moved } : { values: moved }) } as ColumnData;
+}
+
+/** The place under which a source has the bins of a column. */
+export const binPlace = (key: ColumnPlace): ColumnPlace => ({ ...key, column: `\u0000bins of ${key.column}` });
+
+/** A source that has bins of some columns besides, by their name. */
+export class WithBins implements ScanSource {
+  readonly crew = undefined;
+  private readonly bins = new Map<string, CellData>();
+  constructor(private readonly source: ScanSource) {}
+  get table() {
+    return this.source.table;
+  }
+  get calendar() {
+    return this.source.calendar;
+  }
+  get chunk() {
+    return this.source.chunk;
+  }
+  checkStop(): void {
+    this.source.checkStop();
+  }
+  alone(): WithBins {
+    return this;
+  }
+  add(place: ColumnPlace, bins: CellData): void {
+    this.bins.set(nameOf(place), bins);
+  }
+  column(table: string, column: string): SourceColumn {
+    const data = this.bins.get(nameOf({ table, column }));
+    return data ? { data, rows: null } : this.source.column(table, column);
+  }
+}
