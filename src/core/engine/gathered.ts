@@ -14,7 +14,10 @@ export interface Grouping {
   most?: number;
 }
 
-/** What one pass over the rows gathered for one grouping. */
+/** Whether an aggregate only counts rows, so that it is the count of those in each group. */
+export const isRowCount = (a: Aggregate): boolean => a.fn === "count" && !a.arg && !a.filter;
+
+/** What one pass over the rows gathered for one grouping. Aggregates that only count rows are `counts` itself. */
 export interface Gathered {
   /** For each split, one key a group. */
   keys: Value[][];
@@ -103,7 +106,7 @@ function nothing({ splits, aggregates }: Grouping): Gathered {
   for (const a of aggregates) {
     const key = aggregateKey(a);
     if (accumulators.has(key)) continue;
-    accumulators.set(key, a.fn === "count" && !a.arg && !a.filter ? counts : accumulatorOf(a));
+    accumulators.set(key, isRowCount(a) ? counts : accumulatorOf(a));
   }
   return { keys: splits.map(() => []), size: 0, accumulators, counts, scanned: 0 };
 }

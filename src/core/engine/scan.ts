@@ -8,7 +8,15 @@ import { Count } from "./accumulators/count";
 import { Sum } from "./accumulators/sum";
 import { BLOCK, type Block, Readers, wholeBlock } from "./block";
 import type { ScanTask, Selection, Share } from "./crew";
-import { combined, type Gathered, type GatheredPart, type Grouping, type Ordered, stateOf } from "./gathered";
+import {
+  combined,
+  type Gathered,
+  type GatheredPart,
+  type Grouping,
+  isRowCount,
+  type Ordered,
+  stateOf,
+} from "./gathered";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import type { Mask } from "./mask";
 import { chained, type Narrowing, narrowingOf } from "./selection";
@@ -78,15 +86,10 @@ interface JobPart {
 }
 
 /** The aggregates of a grouping with their accumulators; rows are counted once for all who need no more. */
-function partsOf(
-  source: ScanSource,
-  aggregates: Aggregate[],
-  shared: SharedKernels,
-  rows: Count,
-): JobPart[] {
+function partsOf(source: ScanSource, aggregates: Aggregate[], shared: SharedKernels, rows: Count): JobPart[] {
   const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
   return [...unique].map(([key, a]) => {
-    if (a.fn === "count" && !a.arg && !a.filter)
+    if (isRowCount(a))
       return { key, accumulator: rows, argument: null, by: null, filter: null, isOrderFree: true };
     const { accumulator, argument } = shared.gathering(a);
     if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source))

@@ -2,21 +2,22 @@ import type { Calendar, DateBucket } from "../../base/calendar";
 import { sameName } from "../../base/names";
 import type { Value } from "../../base/value";
 import type { Scope } from "../../formula/expr";
-import { aggregateKey } from "../../plan/aggregates";
-import { type PlacedFilter, type PlacedSplit, planQuery, type TablePlan } from "../../plan/plan";
+import { type Aggregate, aggregateKey } from "../../plan/aggregates";
+import { type PlacedFilter, type PlacedSplit, type Plan, planQuery, type TablePlan } from "../../plan/plan";
 import { type Query, QueryError, type Result } from "../../plan/query";
-import type { Accumulator } from "../accumulators/accumulator";
+import { type Accumulator, grown, type Tally } from "../accumulators/accumulator";
 import { Count } from "../accumulators/count";
 import { answerOf } from "../answer";
 import { attempt } from "../attempt";
 import { BLOCK, Readers, wholeBlock } from "../block";
-import type { Gathered } from "../gathered";
+import { combined, type Gathered, isRowCount, stateOf } from "../gathered";
 import { grouperOf } from "../grouper";
+import { scanStretches } from "../scan";
 import { chained, type Narrowing, narrowingOf } from "../selection";
 import type { SourceColumn } from "../source-column";
 import { coarseSplits, placesOfKeys, type SplitFacts } from "../split-facts";
 import { answeredWithTotals } from "../total-queries";
-import type { Cells } from "./cells";
+import type { Cells, RangeKey } from "./cells";
 import { isSamePlace, tells } from "./keys";
 
 /** Whether keys of a column are enough to tell which of its rows a filter keeps. */
@@ -91,15 +92,16 @@ function narrowingBy(
     .reduce(chained);
 }
 
-/** The stretches of the range's values that filters keep, as pairs of a first place and one past the last. */
+/** Stretches of places: of each the first, and one past the last. */
+type Stretches = [number, number][];
+
+/** The stretches of the range's values that filters keep. */
 function keptStretches(
-  { range }: Cells,
+  { values: column }: RangeKey,
   filters: PlacedFilter[],
   readers: Readers,
   now: Now,
-): [number, number][] | null {
-  if (!range || filters.length === 0) return null;
-  const column = range.values;
+): Stretches {
   const narrow = narrowingBy(
     filters.map((filter) => ({ filter, column })),
     readers,
@@ -107,7 +109,7 @@ function keptStretches(
   ) as Narrowing;
   const size = column.data.type === "text" ? column.data.codes.length : column.data.values.length;
   const kept = new Int32Array(BLOCK + 1);
-  const stretches: [number, number][] = [];
+  const stretches: Stretches = [];
   for (let base = 0; base < size; base += BLOCK) {
     const count = Math.min(BLOCK, size - base);
     const length = narrow({ base, count }, null, count, kept);
@@ -119,6 +121,22 @@ function keptStretches(
     }
   }
   return stretches;
+}
+
+/** Stretches of values as whole bins, and what is left of them at the edges. */
+function inBins({ bins }: RangeKey, stretches: Stretches): { whole: Stretches; edges: Stretches } {
+  const [whole, edges]: [Stretches, Stretches] = [[], []];
+  for (const [first, past] of stretches) {
+    const from = firstAtLeast(bins, first, 0, bins.length);
+    const to = firstAtLeast(bins, past + 1, 0, bins.length) - 1;
+    if (to <= from) edges.push([first, past]);
+    else {
+      whole.push([from, to]);
+      if (bins[from] > first) edges.push([first, bins[from]]);
+      if (past > bins[to]) edges.push([bins[to], past]);
+    }
+  }
+  return { whole, edges };
 }
 
 /** The first place from `from` up to `to` at which codes are at least `code`. */
@@ -134,27 +152,41 @@ function firstAtLeast(codes: Int32Array, code: number, from: number, to: number)
 
 /** Runs of cells, from a place up to another, with the group of each. */
 class Runs {
-  private readonly ends: number[] = [];
-  readonly groups: number[] = [];
+  private ends = new Int32Array(2048);
+  private groups = new Int32Array(1024);
+  length = 0;
 
   add(from: number, to: number): void {
-    this.ends.push(from, to);
+    const { length } = this;
+    if (length === this.groups.length) {
+      this.ends = grown(this.ends, 4 * length);
+      this.groups = grown(this.groups, 2 * length);
+    }
+    this.ends[2 * length] = from;
+    this.ends[2 * length + 1] = to;
+    this.length++;
   }
-  get length(): number {
-    return this.ends.length / 2;
+  put(at: number, group: number): void {
+    this.groups[at] = group;
   }
-  each(visit: (from: number, to: number, group: number) => void): void {
-    for (let i = 0; i < this.length; i++) visit(this.ends[2 * i], this.ends[2 * i + 1], this.groups[i]);
+  /** For each group the sum over its runs, out of sums over the first cells. */
+  sums(upTo: Tally, size: number): Float64Array {
+    const { ends, groups, length } = this;
+    const sums = new Float64Array(size);
+    for (let i = 0; i < length; i++) sums[groups[i]] += upTo[ends[2 * i + 1]] - upTo[ends[2 * i]];
+    return sums;
+  }
+  /** For each cell its group, or -1 where it is in no run. */
+  into(cells: number): Int32Array {
+    const { ends, groups, length } = this;
+    const into = new Int32Array(cells).fill(-1);
+    for (let i = 0; i < length; i++) into.fill(groups[i], ends[2 * i], ends[2 * i + 1]);
+    return into;
   }
 }
 
 /** The cells of a line within some stretches; gives how many runs they are. */
-function addRuns(
-  runs: Runs,
-  { starts, codes }: Cells,
-  line: number,
-  stretches: [number, number][] | null,
-): number {
+function addRuns(runs: Runs, { starts, codes }: Cells, line: number, stretches: Stretches | null): number {
   const [start, end] = [starts[line], starts[line + 1]];
   const before = runs.length;
   if (stretches === null) runs.add(start, end);
@@ -170,21 +202,22 @@ function addRuns(
   return runs.length - before;
 }
 
-/**
- * What a scan of the rows would gather for a part of a plan, out of cells; null where they do not tell. Groups
- * may come in another order.
- */
-export function gatheredFrom(cells: Cells, part: TablePlan, now: Now): Gathered | null {
-  const asked = askedOf(cells, part);
-  if (!asked) return null;
+/** What some cells gather: those of lines that filters keep, in some bins of the range (null: all). */
+function gatheredRuns(
+  cells: Cells,
+  { splits, lineFilters }: Asked,
+  bins: Stretches | null,
+  aggregates: Aggregate[],
+  now: Now,
+): Gathered {
   const readers = new Readers();
-  const stretches = keptStretches(cells, asked.rangeFilters, readers, now);
-  const narrow = narrowingBy(asked.lineFilters, readers, now);
-  const grouper = grouperOf(asked.splits, readers, now.calendar);
+  const narrow = narrowingBy(lineFilters, readers, now);
+  const grouper = grouperOf(splits, readers, now.calendar);
   const lines = cells.starts.length - 1;
   const block = { ...wholeBlock(), offsets: new Int32Array(BLOCK + 1) };
   const groups = new Int32Array(BLOCK);
   const runs = new Runs();
+  let put = 0;
   for (let base = 0; base < lines; base += BLOCK) {
     const count = Math.min(BLOCK, lines - base);
     const kept = narrow ? narrow({ base, count }, null, count, block.offsets) : count;
@@ -193,51 +226,68 @@ export function gatheredFrom(cells: Cells, part: TablePlan, now: Now): Gathered 
     let length = 0;
     for (let i = 0; i < kept; i++) {
       const at = narrow ? block.offsets[i] : i;
-      const added = addRuns(runs, cells, base + at, stretches);
+      const added = addRuns(runs, cells, base + at, bins);
       if (added === 0) continue;
       block.offsets[length++] = at;
       runsOf.push(added);
     }
     Object.assign(block, { base, count, length, whole: length === count });
     grouper.assign(block, groups);
-    for (let i = 0; i < length; i++) for (let n = runsOf[i]; n > 0; n--) runs.groups.push(groups[i]);
+    for (let i = 0; i < length; i++) for (let n = runsOf[i]; n > 0; n--) runs.put(put++, groups[i]);
   }
   const { size } = grouper;
+  const rows = runs.sums(cells.rowsUpTo, size);
+  const counts = new Count().ofTallies([rows]);
+  const scanned = rows.reduce((sum, n) => sum + n, 0);
   const accumulators = new Map<string, Accumulator>();
   let into: Int32Array | null = null;
-  for (const a of part.aggregates) {
+  for (const a of aggregates) {
     const key = aggregateKey(a);
+    if (isRowCount(a)) {
+      accumulators.set(key, counts);
+      continue;
+    }
     const summed = cells.summed.get(key);
     if (summed) {
       const { like, upTo } = summed;
-      accumulators.set(key, like.ofTallies?.(upTo.map((sums) => sumsOver(sums, runs, size))) as Accumulator);
+      accumulators.set(key, like.ofTallies?.(upTo.map((sums) => runs.sums(sums, size))) as Accumulator);
       continue;
     }
-    into ??= placesIn(cells, runs);
+    into ??= runs.into(cells.rowsUpTo.length - 1);
     const other = cells.others.get(key) as Accumulator;
     const accumulator = other.empty();
     accumulator.absorb(other.state(), into, size);
     accumulators.set(key, accumulator);
   }
-  const counts = sumsOver(cells.rowsUpTo, runs, size);
-  const scanned = counts.reduce((sum, n) => sum + n, 0);
-  return { keys: grouper.keys, size, accumulators, counts: new Count().ofTallies([counts]), scanned };
+  return { keys: grouper.keys, size, accumulators, counts, scanned };
 }
 
-/** For each group the sum over its runs, out of sums over the first cells. */
-function sumsOver(upTo: Int32Array | Float64Array, runs: Runs, size: number): Float64Array {
-  const sums = new Float64Array(size);
-  runs.each((from, to, group) => {
-    sums[group] += upTo[to] - upTo[from];
-  });
-  return sums;
-}
+/** Where more of the rows than this stand at edges, a scan of all is no slower. */
+const MOST_AT_EDGES = 1 / 4;
 
-/** For each cell its group, or -1 where it is in no run. */
-function placesIn({ rowsUpTo }: Cells, runs: Runs): Int32Array {
-  const into = new Int32Array(rowsUpTo.length - 1).fill(-1);
-  runs.each((from, to, group) => into.fill(group, from, to));
-  return into;
+/**
+ * What a scan of the rows would gather for a part of a plan, out of cells, and out of the rows at the edges of
+ * bins; null where they do not tell. Groups may come in another order.
+ */
+export function gatheredFrom(cells: Cells, part: TablePlan, now: Now): Gathered | null {
+  const asked = askedOf(cells, part);
+  if (!asked) return null;
+  const { range } = cells;
+  if (!range || asked.rangeFilters.length === 0)
+    return gatheredRuns(cells, asked, null, part.aggregates, now);
+  const kept = keptStretches(range, asked.rangeFilters, new Readers(), now);
+  const { whole, edges } = inBins(range, kept);
+  if (edges.length === 0) return gatheredRuns(cells, asked, whole, part.aggregates, now);
+  if (!range.edges) return null;
+  const { starts, rows } = range.edges;
+  const stretches = edges.map(([first, past]) => ({ from: starts[first], to: starts[past] }));
+  const many = stretches.reduce((sum, { from, to }) => sum + to - from, 0);
+  if (many > rows.table.rows * MOST_AT_EDGES) return null;
+  const inside = gatheredRuns(cells, asked, whole, part.aggregates, now);
+  const filters = [...cells.filters, ...asked.lineFilters.map((f) => f.filter)];
+  const grouping = { splits: part.splits, aggregates: part.aggregates, most: Number.POSITIVE_INFINITY };
+  const outside = scanStretches(rows, stretches, filters, grouping, now.today);
+  return combined(grouping, [stateOf({ gathered: outside, ordered: [] })], { gathered: inside, ordered: [] });
 }
 
 /** Cells for the questions of a board, with what answers say besides. */
@@ -260,13 +310,13 @@ export function answerFromCells(
 ): (Result | null)[] {
   const now = { calendar: scope.calendar, today: index.today };
   const began = clock();
-  const answers = answeredWithTotals(queries, (all) =>
-    all.map((query) =>
-      attempt((): Result | null => {
-        const plan = planQuery(query, scope, inputs, index.today);
-        const parts = plan.tables.map((part) =>
-          firstOf(index.cells, (cells) => gatheredFrom(cells, part, now)),
-        );
+  const answers = answeredWithTotals(queries, (all) => {
+    const plans = all.map((query) => attempt(() => planQuery(query, scope, inputs, index.today)));
+    const gather = gatheringOf(plans, index, now);
+    return plans.map((plan) => {
+      if (plan instanceof QueryError) return plan;
+      return attempt((): Result | null => {
+        const parts = plan.tables.map(gather);
         if (parts.includes(null)) return null;
         const answer = answerOf(plan, parts as Gathered[]);
         return {
@@ -275,10 +325,32 @@ export function answerFromCells(
           coarse: coarseSplits(plan, index.facts),
           ms: clock() - began,
         };
-      }),
-    ),
-  );
+      });
+    });
+  });
   return answers.map((answer) => (answer instanceof QueryError ? null : answer));
+}
+
+/**
+ * How each part of some plans is gathered: those that ask for the same rows in the same groups together, in
+ * which one may have more aggregates than it asked for; where that cannot be, each alone.
+ */
+function gatheringOf(plans: (Plan | QueryError)[], { cells }: CellIndex, now: Now) {
+  const find = (part: TablePlan) => firstOf(cells, (one) => gatheredFrom(one, part, now));
+  const nameOf = ({ table, filters, splits }: TablePlan) => JSON.stringify([table, filters, splits]);
+  const together = new Map<string, TablePlan>();
+  const found = new Map<string, Gathered | null>();
+  for (const plan of plans)
+    for (const part of plan instanceof QueryError ? [] : plan.tables) {
+      const known = together.get(nameOf(part));
+      const all = [...(known?.aggregates ?? []), ...part.aggregates];
+      together.set(nameOf(part), { ...part, aggregates: all });
+    }
+  return (part: TablePlan): Gathered | null => {
+    const name = nameOf(part);
+    if (!found.has(name)) found.set(name, find(together.get(name) as TablePlan));
+    return found.get(name) ?? find(part);
+  };
 }
 
 /** What the first of some gives that gives anything. */

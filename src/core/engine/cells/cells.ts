@@ -3,15 +3,33 @@ import type { ColumnType } from "../../data/column";
 import type { PlacedFilter, PlacedSplit } from "../../plan/plan";
 import { type Accumulator, merged, type Tally } from "../accumulators/accumulator";
 import type { Gathered } from "../gathered";
-import { compareKeys } from "../grouper";
 import type { SourceColumn } from "../source-column";
 import { keyColumn } from "./keys";
+import type { OrderedRows } from "./row-order";
 
 /** An aggregate that is only added up: `upTo[t][i]` is the sum of its tally t over the first i cells. */
 export interface Summed {
   /** One of the aggregate that holds nothing. */
   like: Accumulator;
   upTo: Tally[];
+}
+
+/** The rows behind the bins of a range key, in the order of its values. */
+export interface Edges {
+  /** For each value the place of its first row, and after the last the number of rows. */
+  starts: Int32Array;
+  rows: OrderedRows;
+}
+
+/** The key that the cells of a line differ in: stretches of its values, so many that a cell stays few rows. */
+export interface RangeKey {
+  key: PlacedSplit;
+  /** Its distinct values in their order. */
+  values: SourceColumn;
+  /** The first value of each bin, and after the last the number of values. */
+  bins: Int32Array;
+  /** From where it is told what part of a bin holds; null where bins are single values, or no rows are here. */
+  edges: Edges | null;
 }
 
 /**
@@ -27,11 +45,11 @@ export interface Cells {
   /** What lines are told apart by, and each key on each line. */
   keys: PlacedSplit[];
   lines: SourceColumn[];
-  /** What the cells of a line are told apart by, with its values in their order; null where a line is a cell. */
-  range: { key: PlacedSplit; values: SourceColumn } | null;
+  /** Null where each line is a cell. */
+  range: RangeKey | null;
   /** Line l has the cells from starts[l] up to starts[l + 1]. */
   starts: Int32Array;
-  /** For each cell the place of its value in the range; empty where there is none. */
+  /** For each cell its bin of the range; empty where there is none. */
   codes: Int32Array;
   /** Aggregates by their key (see `aggregateKey`). */
   summed: Map<string, Summed>;
@@ -60,14 +78,6 @@ function numbered(keys: Value[], size: number): Numbered {
     of[g] = number;
   }
   return { values, of };
-}
-
-/** The same with values in their own order. */
-function inOrder({ values, of }: Numbered): Numbered {
-  const order = values.map((_, i) => i).sort((a, b) => compareKeys(values[a], values[b]));
-  const places = new Int32Array(values.length);
-  for (const [place, i] of order.entries()) places[i] = place;
-  return { values: order.map((i) => values[i]), of: of.map((number) => places[number]) };
 }
 
 /** The number of each group's line, and for each line one of its groups. */
@@ -118,24 +128,21 @@ function upTo(tally: Tally, size: number): Tally {
 }
 
 /**
- * Puts what a scan gathered by `keys` into lines and cells. `types` are those of the keys, `range` says which
- * of them is the range key (-1: none).
+ * Puts what a scan gathered into lines and cells: by `keys`, and after them, where there is a range key, by its
+ * bins. `types` are those of the keys.
  */
 export function cellsOf(
-  { table, filters, keys }: { table: string; filters: PlacedFilter[]; keys: PlacedSplit[] },
+  { table, filters, keys, range }: Pick<Cells, "table" | "filters" | "keys" | "range">,
   types: ColumnType[],
-  range: number,
   { keys: found, size, accumulators, counts }: Gathered,
 ): Cells {
-  const columns = found.map((column) => numbered(column, size));
-  const isLine = (_: unknown, i: number) => i !== range;
-  const lines = linesOf(columns.filter(isLine), size);
-  const along = range < 0 ? null : inOrder(columns[range]);
+  const columns = found.slice(0, keys.length).map((column) => numbered(column, size));
+  const lines = linesOf(columns, size);
   const starts = startsOf(lines.of, lines.first.length);
-  const codesOf = along?.of ?? new Int32Array(size);
-  const places = placesOf(lines.of, starts, codesOf, along?.values.length ?? 1);
-  const codes = new Int32Array(along ? size : 0);
-  if (along) for (let g = 0; g < size; g++) codes[places[g]] = codesOf[g];
+  const bins = range ? Int32Array.from(found[keys.length] as number[]) : new Int32Array(size);
+  const places = placesOf(lines.of, starts, bins, range ? range.bins.length - 1 : 1);
+  const codes = new Int32Array(range ? size : 0);
+  if (range) for (let g = 0; g < size; g++) codes[places[g]] = bins[g];
   const summed: Cells["summed"] = new Map();
   const others: Cells["others"] = new Map();
   for (const [key, accumulator] of accumulators) {
@@ -149,16 +156,14 @@ export function cellsOf(
   return {
     table,
     filters,
-    keys: keys.filter(isLine),
-    lines: columns.flatMap(({ values, of }, i) =>
-      i === range
-        ? []
-        : keyColumn(
-            lines.first.map((g) => values[of[g]]),
-            types[i],
-          ),
+    keys,
+    lines: columns.map(({ values, of }, i) =>
+      keyColumn(
+        lines.first.map((g) => values[of[g]]),
+        types[i],
+      ),
     ),
-    range: along && { key: keys[range], values: keyColumn(along.values, types[range]) },
+    range,
     starts,
     codes,
     summed,

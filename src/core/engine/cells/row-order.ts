@@ -130,7 +130,10 @@ function inOrder(data: ColumnData, order: Int32Array): ColumnData {
 }
 
 /** The place under which a source has the bins of a column. */
-export const binPlace = (key: ColumnPlace): ColumnPlace => ({ ...key, column: `\u0000bins of ${key.column}` });
+export const binPlace = ({ table, column }: ColumnPlace, bins: Int32Array): ColumnPlace => ({
+  table,
+  column: `\u0000${bins.length - 1} bins of ${column}`,
+});
 
 /** A source that has bins of some columns besides, by their name. */
 export class WithBins implements ScanSource {
@@ -152,8 +155,9 @@ export class WithBins implements ScanSource {
   alone(): WithBins {
     return this;
   }
-  add(place: ColumnPlace, bins: CellData): void {
-    this.bins.set(nameOf(place), bins);
+  add(place: ColumnPlace, make: () => CellData): void {
+    const name = nameOf(place);
+    if (!this.bins.has(name)) this.bins.set(name, make());
   }
   column(table: string, column: string): SourceColumn {
     const data = this.bins.get(nameOf({ table, column }));
