@@ -2,10 +2,10 @@
 // turn. node bench/run.mjs cells [rows]
 import { availableParallelism } from "node:os";
 import { MessageChannel, Worker } from "node:worker_threads";
-import { ColumnBuilder, type ColumnType, type Table } from "@/core/data/column";
 import { bytesIn } from "@/core/data/bytes-in";
-import { answerFromCells } from "@/core/engine/cells/cell-answer";
+import { ColumnBuilder, type ColumnType, type Table } from "@/core/data/column";
 import { buildCells } from "@/core/engine/cells/build-cells";
+import { answerFromCells } from "@/core/engine/cells/cell-answer";
 import { runQueries } from "@/core/engine/run";
 import { type Filter, type QueryInput, querySchema } from "@/core/plan/query";
 import { seeded } from "@/demo/random";

@@ -14,6 +14,7 @@ export function buildServer() {
       serve: "src/server/serve.ts",
       "compute-worker": "src/server/compute/worker.ts",
       "scan-helper": "src/server/compute/scan-helper.ts",
+      "cell-worker": "src/server/cells/worker.ts",
       "import-worker": "src/server/import/worker.ts",
       "picture-worker": "src/server/pictures/worker.ts",
     },

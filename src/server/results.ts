@@ -1,5 +1,6 @@
 import { z } from "zod";
-import { type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
+import { DATE_BUCKETS } from "@/core/base/calendar";
+import { filterSchema, type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import {
   conventionsSchema,
@@ -9,6 +10,7 @@ import {
   type Project,
   tableSchema,
 } from "@/core/project/schema";
+import { boardCells } from "./cells/board-cells";
 import { compute } from "./compute/client";
 import type { QueryAnswer } from "./compute/protocol";
 import { HttpError } from "./http/errors";
@@ -45,6 +47,34 @@ export const resultsRequestSchema = z.object({
   queries: z.array(z.unknown()).max(200),
   draft: draftSchema.optional(),
 });
+
+/** What a board may ask: its queries without what is filtered there, the columns that may be, and how they are. */
+export const cellsRequestSchema = z.object({
+  board: z.string().max(200),
+  queries: z.array(querySchema).max(200),
+  touched: z
+    .array(z.strictObject({ column: z.string().min(1).max(320), by: z.enum(DATE_BUCKETS).optional() }))
+    .max(50),
+  now: z.array(filterSchema).max(50),
+  draft: draftSchema.optional(),
+});
+
+/**
+ * Gathers cells for a board that is looked at, so that what is filtered there is answered without a scan.
+ * Resolves when they are there, or cannot be. Throws an HttpError where the draft's tables are not stored so.
+ */
+export function prepareCells(
+  projectId: string,
+  draft: Draft,
+  { board, queries, touched, now }: Omit<z.output<typeof cellsRequestSchema>, "draft">,
+): Promise<void> {
+  checkTables(projectId, draft.tables);
+  const data = { tables: draft.tables, scope: scopeOf(draft) };
+  return boardCells().prepare(projectId, board, data, inputsOf(draft), { queries, touched, now });
+}
+
+const inputsOf = ({ inputs }: Draft) =>
+  Object.fromEntries(inputs.map((i) => [i.name, valueSchema.parse(i.value)]));
 
 /**
  * Refuses a document that names rows of another project, or says something else of their rows and columns
@@ -84,18 +114,17 @@ export async function answerQueries(
   checkTables(projectId, draft.tables);
   const checked = queries.map((q) => querySchema.safeParse(q));
   const good = checked.flatMap((c) => (c.success ? [c.data] : []));
-  const inputs = Object.fromEntries(draft.inputs.map((i) => [i.name, valueSchema.parse(i.value)]));
+  const inputs = inputsOf(draft);
   const scope = scopeOf(draft);
-  const answer = good.length
-    ? await compute(
-        { type: "results", tables: draft.tables, scope, inputs, queries: good },
-        projectId,
-        signal,
-      )
+  const { tables } = draft;
+  const known = await boardCells().answer(projectId, { tables, scope }, inputs, good, signal);
+  const rest = good.filter((_, i) => known[i] === null);
+  const answer = rest.length
+    ? await compute({ type: "results", tables, scope, inputs, queries: rest }, projectId, signal)
     : { results: [] };
-  const results = "results" in answer ? answer.results.slice() : [];
+  const scanned = "results" in answer ? answer.results.slice() : [];
   return checked.map((c) => {
-    if (c.success) return results.shift() as QueryAnswer;
+    if (c.success) return known.shift() ?? (scanned.shift() as QueryAnswer);
     const issue = c.error.issues[0];
     return {
       error: {

@@ -42,6 +42,14 @@ export function boardReducer(state: BoardState, action: BoardAction): BoardState
 export const chosenIn = (state: BoardState, control: FilterOfBoard): Value[] =>
   own(state.chosen, control.id) ?? control.chosen;
 
+/** The columns by which a board's controls filter, each once. */
+export function touchedBy(controls: Control[]): Pick<Extract<Filter, { in: Value[] }>, "column" | "by">[] {
+  const all = controls.flatMap((c) =>
+    c.type === "filter" ? [{ column: `${c.table}.${c.column}`, ...(c.by ? { by: c.by } : {}) }] : [],
+  );
+  return all.filter((t, i) => all.findIndex((u) => u.column === t.column && u.by === t.by) === i);
+}
+
 /** The filters that a board's controls ask for. */
 export function filtersOf(controls: Control[], state: BoardState): Filter[] {
   return controls.flatMap((control): Filter[] => {

@@ -79,6 +79,24 @@ function isHeavy(request: ComputeRequest): boolean {
   return request.type !== "rows" || request.sort !== null || request.find !== "";
 }
 
+/** How many questions are under way: those who gather cells rest meanwhile. */
+const underWay = new SharedArrayBuffer(4);
+
+/** Does what somebody waits for; who gathers cells rests until it is done. */
+export async function whileUnderWay<T>(work: () => Promise<T>): Promise<T> {
+  const word = new Int32Array(underWay);
+  Atomics.add(word, 0, 1);
+  try {
+    return await work();
+  } finally {
+    Atomics.sub(word, 0, 1);
+    Atomics.notify(word, 0);
+  }
+}
+
+/** How long cells may be gathered, rests included, in milliseconds. */
+const CALM_TIME = 300_000;
+
 class Compute {
   readonly columns = new SharedColumns();
   readonly helpers = new Helpers(settings.memoryLimit * (1 - SHARED_PART) * HELPERS_PART);
@@ -94,16 +112,37 @@ class Compute {
     tooLong:
       "This took too long and was stopped, so that other answers do not wait for it. Filter the rows, split by a column with fewer values, or make the formula simpler.",
     isHeavy,
-    moreFor: (request, knows) => this.columns.giveTo(tablesOf(request), knows),
-    onNews: (loaded, knows) => {
-      const gone = this.columns.take(loaded, knows);
-      // Threads let go of them too, and are given them again when they are read again.
-      if (gone.length === 0) return;
-      this.pool.tell({ forget: gone }, (known) => {
-        for (const name of known) if (gone.some((table) => name.startsWith(`${table}/`))) known.delete(name);
-      });
-    },
+    ...this.sharing(),
   });
+  /** One thread that gathers cells while nothing else is asked. */
+  readonly calm: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
+    start: (stop) => {
+      const memory = (settings.memoryLimit * (1 - SHARED_PART) * (1 - HELPERS_PART)) / MOST_THREADS;
+      return startThread("compute-worker", { stop, memory, underWay });
+    },
+    most: 1,
+    limit: () => CALM_TIME,
+    tooLong: "Gathering took too long and was stopped.",
+    isHeavy: () => false,
+    ...this.sharing(),
+  });
+
+  /** How columns come to threads and from them. */
+  private sharing() {
+    return {
+      moreFor: (request: ComputeRequest, knows: Set<string>) => this.columns.giveTo(tablesOf(request), knows),
+      onNews: (loaded: LoadedColumns, knows: Set<string>) => {
+        const gone = this.columns.take(loaded, knows);
+        // Threads let go of them too, and are given them again when they are read again.
+        if (gone.length === 0) return;
+        const forget = (known: Set<string>) => {
+          for (const name of known)
+            if (gone.some((table) => name.startsWith(`${table}/`))) known.delete(name);
+        };
+        for (const pool of [this.pool, this.calm]) pool.tell({ forget: gone }, forget);
+      },
+    };
+  }
 }
 
 const shared = globalThis as { cavloCompute?: Compute };
@@ -114,7 +153,16 @@ function running(): Compute {
 
 /** Asks the process's compute threads. `owner` is the project; when `signal` aborts, the work is stopped. */
 export function compute(request: ComputeRequest, owner = "", signal?: AbortSignal): Promise<ComputeAnswer> {
-  return running().pool.ask(request, owner, signal);
+  return whileUnderWay(() => running().pool.ask(request, owner, signal));
+}
+
+/** Asks for what nobody waits for: it is worked on only while no other question is under way. */
+export function computeInCalm(
+  request: ComputeRequest,
+  owner: string,
+  signal: AbortSignal,
+): Promise<ComputeAnswer> {
+  return running().calm.ask(request, owner, signal);
 }
 
 /** How the compute threads are doing. */

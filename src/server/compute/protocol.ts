@@ -2,6 +2,8 @@ import type { Value } from "@/core/base/value";
 import type { Column } from "@/core/data/column";
 import type { Profile } from "@/core/data/profile";
 import type { Reading } from "@/core/data/reading-schema";
+import type { CellLimits, CellsAsked } from "@/core/engine/cells/build-cells";
+import type { PlainIndex } from "@/core/engine/cells/plain-index";
 import type { LinkFacts } from "@/core/engine/link-facts";
 import type { Scope } from "@/core/formula/expr";
 import type { Link } from "@/core/formula/links";
@@ -21,6 +23,14 @@ interface TableQuestion {
 /** A question to the compute worker. Tables are named with the readings of their columns. */
 export type ComputeRequest =
   | { type: "results"; tables: TableInfo[]; scope: Scope; inputs: Record<string, Value>; queries: Query[] }
+  | {
+      type: "cells";
+      tables: TableInfo[];
+      scope: Scope;
+      inputs: Record<string, Value>;
+      asked: CellsAsked;
+      limits: CellLimits;
+    }
   | ({ type: "profile"; table: string } & TableQuestion)
   | ({ type: "links"; links: Link[] } & TableQuestion)
   | { type: "unread"; table: TableInfo; column: number; reading: Reading }
@@ -84,4 +94,5 @@ export type ComputeAnswer =
   | { page: RowsPage }
   | { links: LinkAnswer }
   | { values: ResultColumn[] }
+  | { cells: PlainIndex; bytes: number }
   | UnreadCells;

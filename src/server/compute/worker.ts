@@ -1,19 +1,28 @@
 import { type MessagePort, parentPort, workerData } from "node:worker_threads";
 import { parseIsoDate } from "@/core/base/calendar";
 import type { Value } from "@/core/base/value";
+import { bytesIn } from "@/core/data/bytes-in";
 import { readCell } from "@/core/data/reading";
+import { buildCells } from "@/core/engine/cells/build-cells";
+import { plainIndex } from "@/core/engine/cells/plain-index";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
 import { QueryError } from "@/core/plan/query";
 import { answerInThread } from "../threads/answer-in-thread";
-import { stopFlag } from "../threads/stop-flag";
+import { patientFlag, stopFlag } from "../threads/stop-flag";
 import { linkAnswer } from "./link-answer";
 import type { ComputeAnswer, ComputeRequest, GivenColumns } from "./protocol";
 import { pageOfRows, profileTable, unreadCells, valuesOf } from "./rows";
+import { buffersIn } from "./scan-share";
 import { TableCache } from "./table-cache";
 import { ThreadCrew } from "./thread-crew";
+import { todayIn } from "./today";
 
-const { stop: word, memory } = workerData as { stop: SharedArrayBuffer; memory: number };
-const stop = stopFlag(word);
+const {
+  stop: word,
+  memory,
+  underWay,
+} = workerData as { stop: SharedArrayBuffer; memory: number; underWay?: SharedArrayBuffer };
+const stop = underWay ? patientFlag(stopFlag(word), underWay) : stopFlag(word);
 const crew = new ThreadCrew(word);
 
 // What was computed of tables and what scans gathered share the thread's part of the memory.
@@ -38,9 +47,6 @@ function remembering(read: (cell: string) => Value): (cell: string) => Value {
     return value;
   };
 }
-
-/** The day that it is in a time zone, as ISO 8601 text: Swedish writes dates so. */
-const todayIn = (timeZone = "") => new Date().toLocaleDateString("sv-SE", timeZone ? { timeZone } : {});
 
 function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
   tables.give(given);
@@ -74,6 +80,11 @@ function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
       ),
     };
   }
+  if (request.type === "cells") {
+    const { inputs, asked, limits } = request;
+    const cells = plainIndex(buildCells(asked, { ...catalog, inputs, crew: undefined }, limits));
+    return { cells, bytes: bytesIn(cells) };
+  }
   if (request.type === "links") return { links: linkAnswer(request.links, sourcesOf(catalog)) };
   const info = request.tables.find((t) => t.name === request.table);
   if (!info) throw new QueryError("unknown_table", `There is no table called “${request.table}”.`);
@@ -92,6 +103,7 @@ answerInThread(
     }
   },
   () => tables.takeLoaded(),
+  (given) => ("cells" in given ? buffersIn(given.cells) : []),
 );
 
 parentPort?.on("message", (message: FromMain) => {

@@ -39,21 +39,25 @@ function told(
 
 /**
  * Answers the questions of a pool in a worker thread. `news` gives what the thread has to tell besides, once
- * for each answer.
+ * for each answer; `handOver` the memory of an answer that is handed over instead of copied.
  */
 export function answerInThread<Q, A, M, N>(
   answer: (question: Q, more: M) => A | Promise<A>,
   news?: () => N,
+  handOver: (answer: A) => ArrayBuffer[] = () => [],
 ): void {
   parentPort?.on("message", async (message: ToThread<Q, M>) => {
     if (typeof message.id !== "number") return;
     const { id, question, more } = message;
     let outcome: FromThread<A, N>;
+    let memory: ArrayBuffer[] = [];
     try {
-      outcome = { id, answer: await answer(question, more) };
+      const given = await answer(question, more);
+      memory = handOver(given);
+      outcome = { id, answer: given };
     } catch (error) {
       outcome = { id, ...told(error) };
     }
-    parentPort?.postMessage({ ...outcome, news: news?.() });
+    parentPort?.postMessage({ ...outcome, news: news?.() }, memory);
   });
 }

@@ -36,6 +36,8 @@ export interface PoolOptions<Q, M, N> {
   isHeavy: (question: Q) => boolean;
   /** What goes with a question for a thread, which may know some of it already. */
   moreFor?: (question: Q, thread: Set<string>) => M;
+  /** The memory of a question that is handed over instead of copied. */
+  handOver?: (question: Q) => ArrayBuffer[];
   onNews?: (news: N, thread: Set<string>) => void;
 }
 
@@ -209,7 +211,8 @@ export class ThreadPool<Q, A, M = null, N = null> {
     const left = this.options.limit() - (thread.began - waiting.asked);
     thread.limit = setTimeout(() => this.stop(thread, STOP.tooLong), Math.max(LEAST_TIME, left));
     const more = this.options.moreFor?.(waiting.question, thread.knows) ?? null;
-    thread.worker.postMessage({ id: waiting.id, question: waiting.question, more });
+    const memory = this.options.handOver?.(waiting.question) ?? [];
+    thread.worker.postMessage({ id: waiting.id, question: waiting.question, more }, memory);
   }
 
   /** Asks a thread to stop what it does, and ends it where it does not heed. */

@@ -4,7 +4,7 @@ import { settings } from "../settings";
 
 /** Starts one of the worker threads bundled in dist/, with the server's settings. */
 export function startThread(
-  name: "compute-worker" | "scan-helper" | "import-worker" | "picture-worker",
+  name: "compute-worker" | "scan-helper" | "cell-worker" | "import-worker" | "picture-worker",
   workerData?: unknown,
 ): threads.Worker {
   // The path is only known at run time, so the page bundler must leave this call alone.

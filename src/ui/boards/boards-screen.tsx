@@ -19,6 +19,7 @@ import { nameInAddress } from "../shared/step-link";
 import { useTellEdit } from "../shared/tell-edit";
 import { useVisualsData } from "../shared/visual-data";
 import { AddFilter } from "./add-filter";
+import { useBoardCells } from "./board-cells";
 import { BoardSketch } from "./board-sketch";
 import { type BoardView, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
@@ -92,6 +93,7 @@ function BoardPage({
     [board.tiles, project.visuals],
   );
   const data = useVisualsData(visuals, view.filters, view.inputs);
+  useBoardCells(board, visuals, view, !arranging && data.every((d) => !d.pending));
 
   /** A click on a part of a visual sets the board's filter on the same column, or takes it back. */
   const pick = (visual: Visual) => {

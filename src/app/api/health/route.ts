@@ -1,3 +1,4 @@
+import { boardCells } from "@/server/cells/board-cells";
 import { computeState } from "@/server/compute/client";
 import { SCHEMA_VERSION } from "@/server/store/database";
 import packageJson from "../../../../package.json";
@@ -10,5 +11,6 @@ export function GET(): Response {
     version: packageJson.version,
     schema: SCHEMA_VERSION,
     compute: computeState(),
+    cells: boardCells().state(),
   });
 }

@@ -13,16 +13,25 @@ import { Spread } from "./spread";
 import { Sum } from "./sum";
 import { Truth } from "./truth";
 
-type Asked = Pick<Aggregate, "fn" | "distinct" | "fraction"> & { arg: { type: ValueType } | null };
+/** What of an aggregate says how it is gathered, as plain data. */
+export type Gathering = Pick<Aggregate, "fn" | "distinct" | "fraction"> & { arg: { type: ValueType } | null };
 
-const typeOf = ({ arg }: Asked) => arg?.type ?? "number";
-const extreme = (sign: 1 | -1) => (asked: Asked) =>
+/** What of an aggregate says how it is gathered. */
+export const gatheringOf = ({ fn, distinct, fraction, arg }: Aggregate): Gathering => ({
+  fn,
+  distinct,
+  fraction,
+  arg: arg && { type: arg.type },
+});
+
+const typeOf = ({ arg }: Gathering) => arg?.type ?? "number";
+const extreme = (sign: 1 | -1) => (asked: Gathering) =>
   typeOf(asked) === "text" ? new TextExtreme(sign) : new NumberExtreme(sign, typeOf(asked));
-const shareOf = ({ fraction }: Asked) =>
+const shareOf = ({ fraction }: Gathering) =>
   fraction?.op === "constant" && typeof fraction.value === "number" ? fraction.value : Number.NaN;
 
 /** How each aggregate is gathered. */
-const ACCUMULATORS: Record<AggregateName, (asked: Asked) => Accumulator> = {
+const ACCUMULATORS: Record<AggregateName, (asked: Gathering) => Accumulator> = {
   count: () => new Count(),
   sum: () => new Sum(false),
   avg: () => new Sum(true),
@@ -43,7 +52,7 @@ const ACCUMULATORS: Record<AggregateName, (asked: Asked) => Accumulator> = {
 };
 
 /** A fresh accumulator of a bound aggregate. */
-export function accumulatorOf(asked: Asked): Accumulator {
+export function accumulatorOf(asked: Gathering): Accumulator {
   const make = () => ACCUMULATORS[asked.fn](asked);
   if (!asked.distinct) return make();
   return new Distinct(asked.fn === "count" ? null : make);

@@ -3,20 +3,18 @@ import type { Value } from "../../base/value";
 import { bytesIn } from "../../data/bytes-in";
 import type { ColumnData, ColumnType } from "../../data/column";
 import { columnRange } from "../../data/column-range";
-import { type ColumnPlace, homeOf } from "../../formula/meeting";
 import { type Aggregate, aggregateKey } from "../../plan/aggregates";
 import { type PlacedSplit, type Plan, planQuery } from "../../plan/plan";
 import { type Filter, type Query, QueryError } from "../../plan/query";
 import { attempt } from "../attempt";
-import type { Categories } from "../category-places";
 import type { Gathered } from "../gathered";
 import { type Catalog, factsOf, sourcesOf } from "../run";
 import { isPutTogetherExactly, scanTable } from "../scan";
-import type { SplitFacts } from "../split-facts";
 import type { TableSource, TableSources } from "../table-source";
 import { totalQueries } from "../total-queries";
 import type { CellIndex } from "./cell-answer";
 import { type Cells, cellsOf, type Edges, type RangeKey } from "./cells";
+import { KeptFacts } from "./kept-facts";
 import { isSameKey } from "./keys";
 import { holds, type Keyed, rolledUp } from "./roll-up";
 import {
@@ -306,35 +304,6 @@ function keyType(source: TableSource, { place, by }: PlacedSplit): ColumnType {
   return type === "timestamp" && by ? "date" : type;
 }
 
-/** What answers say of splits, kept as plain data so that no rows are needed for it. */
-export class KeptFacts implements SplitFacts {
-  constructor(
-    readonly kept: { categories: Map<string, Categories | null>; coarser: Map<string, DateBucket | null> } = {
-      categories: new Map(),
-      coarser: new Map(),
-    },
-  ) {}
-  static nameOf = ({ table, column }: ColumnPlace, by: DateBucket | undefined, of = ""): string =>
-    JSON.stringify([of, table, column, by ?? null]).toLowerCase();
-
-  categories(place: ColumnPlace, by: DateBucket | undefined): Categories | null {
-    return this.kept.categories.get(KeptFacts.nameOf(place, by)) ?? null;
-  }
-  coarser(table: string, { place, by }: PlacedSplit): DateBucket | null {
-    return this.kept.coarser.get(KeptFacts.nameOf(place, by, table)) ?? null;
-  }
-  /** Keeps what answers of a plan will say. */
-  keep({ tables }: Plan, { scope }: TableSources, facts: SplitFacts): void {
-    for (const { table, splits } of tables)
-      for (const split of splits) {
-        const { place, by } = split;
-        this.kept.coarser.set(KeptFacts.nameOf(place, by, table), facts.coarser(table, split));
-        for (const p of [place, homeOf(scope, place)])
-          this.kept.categories.set(KeptFacts.nameOf(p, by), facts.categories(p, by));
-      }
-  }
-}
-
 /**
  * Gathers cells from which the queries of a board are answered whatever is filtered by the touched columns:
  * by all of them at once where these are few enough cells, else by each with the others as they are now.
@@ -349,14 +318,16 @@ export function buildCells(asked: CellsAsked, catalog: Catalog, limits = USUAL):
   const plan = (query: Query) =>
     attempt(() => planQuery(query, sources.scope, catalog.inputs, sources.today));
   const queries = asked.queries.flatMap((q) => [{ ...q, totals: [] }, ...totalQueries(q)]);
+  let isSettled = true;
   const wanted = queries.flatMap((query) => {
     const probes = probesFor(query, asked, plan);
     const bare = plan(query);
-    if (!(bare instanceof QueryError)) facts.keep(bare, sources, live);
+    if (!(bare instanceof QueryError)) facts.keep(bare, sources.scope, live);
     const found = attempt(() => {
       const wantedOf = (some: Probed[], now: Filter[]) =>
         wantedFor({ query, probes: some, now }, plan, sources, orders, limits);
       const all = wantedOf(probes, []);
+      if (!all) isSettled = false;
       // By each alone there are fewer cells to look at, and more bins: most clicks are the first ones.
       return [all, ...probes.map((one) => wantedOf([one], all ? [] : asked.now))].flatMap((w) => w ?? []);
     });
@@ -386,6 +357,7 @@ export function buildCells(asked: CellsAsked, catalog: Catalog, limits = USUAL):
         const made = cellsOf(
           asked,
           keys.map((key) => keyType(source, key)),
+          one.aggregates,
           own,
         );
         bytes += bytesIn(made);
@@ -393,7 +365,7 @@ export function buildCells(asked: CellsAsked, catalog: Catalog, limits = USUAL):
       }
     }
   }
-  return { cells: cells.sort((a, b) => effort(a) - effort(b)), facts, today: sources.today };
+  return { cells: cells.sort((a, b) => effort(a) - effort(b)), facts, today: sources.today, isSettled };
 }
 
 /** About how much there is to look at: the lines, and what stands at the edges of bins. */

@@ -15,9 +15,10 @@ import { grouperOf } from "../grouper";
 import { scanStretches } from "../scan";
 import { chained, type Narrowing, narrowingOf } from "../selection";
 import type { SourceColumn } from "../source-column";
-import { coarseSplits, placesOfKeys, type SplitFacts } from "../split-facts";
+import { coarseSplits, placesOfKeys } from "../split-facts";
 import { answeredWithTotals } from "../total-queries";
 import type { Cells, RangeKey } from "./cells";
+import type { KeptFacts } from "./kept-facts";
 import { isSamePlace, tells } from "./keys";
 
 /** Whether keys of a column are enough to tell which of its rows a filter keeps. */
@@ -254,7 +255,7 @@ function gatheredRuns(
       continue;
     }
     into ??= runs.into(cells.rowsUpTo.length - 1);
-    const other = cells.others.get(key) as Accumulator;
+    const other = cells.others.get(key)?.accumulator as Accumulator;
     const accumulator = other.empty();
     accumulator.absorb(other.state(), into, size);
     accumulators.set(key, accumulator);
@@ -293,9 +294,11 @@ export function gatheredFrom(cells: Cells, part: TablePlan, now: Now): Gathered 
 /** Cells for the questions of a board, with what answers say besides. */
 export interface CellIndex {
   cells: Cells[];
-  facts: SplitFacts;
+  facts: KeptFacts;
   /** The day for which it was made, in whole days. */
   today: Value;
+  /** Whether nothing of it depends on how the board was filtered when it was made. */
+  isSettled: boolean;
 }
 
 /**

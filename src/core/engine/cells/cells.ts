@@ -1,7 +1,9 @@
 import type { Value } from "../../base/value";
 import type { ColumnType } from "../../data/column";
+import type { Aggregate } from "../../plan/aggregates";
 import type { PlacedFilter, PlacedSplit } from "../../plan/plan";
 import { type Accumulator, merged, type Tally } from "../accumulators/accumulator";
+import { type Gathering, gatheringOf } from "../accumulators/accumulator-of";
 import type { Gathered } from "../gathered";
 import type { SourceColumn } from "../source-column";
 import { keyColumn } from "./keys";
@@ -9,7 +11,8 @@ import type { OrderedRows } from "./row-order";
 
 /** An aggregate that is only added up: `upTo[t][i]` is the sum of its tally t over the first i cells. */
 export interface Summed {
-  /** One of the aggregate that holds nothing. */
+  gathering: Gathering;
+  /** One of the aggregate, of one group, without rows: it knows in which unit its values are. */
   like: Accumulator;
   upTo: Tally[];
 }
@@ -54,7 +57,7 @@ export interface Cells {
   /** Aggregates by their key (see `aggregateKey`). */
   summed: Map<string, Summed>;
   /** Aggregates that hold more than sums, a group a cell. */
-  others: Map<string, Accumulator>;
+  others: Map<string, { gathering: Gathering; accumulator: Accumulator }>;
   /** The rows of the first i cells. */
   rowsUpTo: Int32Array;
 }
@@ -129,11 +132,12 @@ function upTo(tally: Tally, size: number): Tally {
 
 /**
  * Puts what a scan gathered into lines and cells: by `keys`, and after them, where there is a range key, by its
- * bins. `types` are those of the keys.
+ * bins. `types` are those of the keys, `aggregates` are by their names.
  */
 export function cellsOf(
   { table, filters, keys, range }: Pick<Cells, "table" | "filters" | "keys" | "range">,
   types: ColumnType[],
+  aggregates: ReadonlyMap<string, Aggregate>,
   { keys: found, size, accumulators, counts }: Gathered,
 ): Cells {
   const columns = found.slice(0, keys.length).map((column) => numbered(column, size));
@@ -148,9 +152,10 @@ export function cellsOf(
   for (const [key, accumulator] of accumulators) {
     const sorted = merged(accumulator, places, size);
     const tallies = sorted.tallies?.();
-    const like = tallies && sorted.ofTallies?.(tallies.map((t) => t.subarray(0, 0)));
-    if (tallies && like) summed.set(key, { like, upTo: tallies.map((t) => upTo(t, size)) });
-    else others.set(key, sorted);
+    const like = tallies && sorted.ofTallies?.(tallies.map(() => new Int32Array(1)));
+    const gathering = gatheringOf(aggregates.get(key) as Aggregate);
+    if (tallies && like) summed.set(key, { gathering, like, upTo: tallies.map((t) => upTo(t, size)) });
+    else others.set(key, { gathering, accumulator: sorted });
   }
   const rows = merged(counts, places, size).state() as Int32Array;
   return {
