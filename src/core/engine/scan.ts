@@ -19,9 +19,9 @@ import {
 } from "./gathered";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import type { Mask } from "./mask";
+import type { ScanSource } from "./scan-source";
 import { chained, type Narrowing, narrowingOf } from "./selection";
 import { SharedKernels } from "./shared-kernels";
-import type { ScanSource } from "./source-column";
 import { isFullColumn, type Kernel, type Vector } from "./vector";
 
 /** Rows of a table, those from `from` up to `to`. */

@@ -4,7 +4,7 @@ import type { Accumulator } from "./accumulators/accumulator";
 import { accumulatorOf } from "./accumulators/accumulator-of";
 import type { Block, Readers } from "./block";
 import { compileMask, type Mask } from "./mask";
-import type { ScanSource } from "./source-column";
+import type { ScanSource } from "./scan-source";
 import { compileRow, type Kernel, storedKernel } from "./vector";
 
 /** Kernels and masks that are computed once a block, however many aggregates use them. */

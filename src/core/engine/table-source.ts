@@ -10,7 +10,8 @@ import { bindInputs, TODAY } from "../plan/bind-inputs";
 import { QueryError } from "../plan/query";
 import { BLOCK, Readers, wholeBlock } from "./block";
 import type { Crew } from "./crew";
-import type { ScanSource, SourceColumn } from "./source-column";
+import type { ScanSource } from "./scan-source";
+import type { SourceColumn } from "./source-column";
 import { checkStop, type StopFlag } from "./stop";
 import { compileRow } from "./vector";
 

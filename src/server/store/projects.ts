@@ -124,6 +124,11 @@ function projectRow(id: string): Row {
   return row;
 }
 
+/** Throws 404 where there is no such project, or it was removed. */
+export function checkProject(id: string): void {
+  projectRow(id);
+}
+
 /**
  * A project with its newest document. Throws 404 where there is none, and 409 with the newest sound revision
  * where the document is damaged.

@@ -347,7 +347,7 @@ export function buildCells(asked: CellsAsked, catalog: Catalog, limits = USUAL):
       const types = fine.keys.map((key) => keyType(source, key));
       for (const one of from) {
         const { filters, keys, range } = one;
-        const own = rolledUp(found, fine, types, one, new Set(one.aggregates.keys()), source.calendar);
+        const own = rolledUp(found, fine, types, one, new Set(one.aggregates.keys()), source);
         const asked = {
           table: source.table.name,
           filters,

@@ -267,7 +267,7 @@ function gatheredRuns(
 const MOST_AT_EDGES = 1 / 4;
 
 /**
- * What a scan of the rows would gather for a part of a plan, out of cells, and out of the rows at the edges of
+ * What a scan of the rows would gather for a part of a plan, out of cells, and of the rows at the edges of
  * bins; null where they do not tell. Groups may come in another order.
  */
 export function gatheredFrom(cells: Cells, part: TablePlan, now: Now): Gathered | null {

@@ -36,8 +36,8 @@ export interface RangeKey {
 }
 
 /**
- * What the rows of a table that pass some filters give, told apart by the keys that splits and further filters
- * may ask for. Each line is a tuple of keys; its cells differ in the range key alone, and stand in its order,
+ * What the rows of a table that pass some filters give, told apart by keys that splits and further filters may
+ * ask for. Each line is a tuple of keys; its cells differ in the range key alone, and stand in its order,
  * so that a range of it is two places in sums over all cells (prefix sums, as of a data cube: C.-T. Ho,
  * R. Agrawal, N. Megiddo, R. Srikant, Range Queries in OLAP Data Cubes, SIGMOD 1997).
  */

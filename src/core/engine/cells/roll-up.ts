@@ -1,10 +1,10 @@
-import type { Calendar } from "../../base/calendar";
 import { type CellData, type ColumnType, cellValue } from "../../data/column";
 import type { PlacedFilter, PlacedSplit } from "../../plan/plan";
 import { merged } from "../accumulators/accumulator";
 import { BLOCK, Readers, wholeBlock } from "../block";
 import type { Gathered } from "../gathered";
 import { grouperOf } from "../grouper";
+import type { ScanSource } from "../scan-source";
 import type { RangeKey } from "./cells";
 import { isSamePlace, keyColumn, tells } from "./keys";
 
@@ -42,7 +42,7 @@ export function rolledUp(
   types: ColumnType[],
   coarse: Keyed,
   wanted: ReadonlySet<string>,
-  calendar: Calendar | undefined,
+  source: ScanSource,
 ): Gathered {
   const bins = found[fine.keys.length] as number[];
   const splits = coarse.keys.map((key) => {
@@ -58,10 +58,11 @@ export function rolledUp(
     };
   });
   if (coarse.range) splits.push({ column: keyColumn(bins, "number"), by: undefined });
-  const grouper = grouperOf(splits, new Readers(), calendar);
+  const grouper = grouperOf(splits, new Readers(), source.calendar);
   const into = new Int32Array(size);
   const block = wholeBlock();
   for (let base = 0; base < size; base += BLOCK) {
+    source.checkStop();
     const count = Math.min(BLOCK, size - base);
     Object.assign(block, { base, count, length: count });
     grouper.assign(block, into.subarray(base, base + count));
@@ -70,7 +71,12 @@ export function rolledUp(
   return {
     keys: grouper.keys,
     size: grouper.size,
-    accumulators: new Map(together.map(([key, a]) => [key, merged(a, into, grouper.size)])),
+    accumulators: new Map(
+      together.map(([key, a]) => {
+        source.checkStop();
+        return [key, merged(a, into, grouper.size)];
+      }),
+    ),
     counts: merged(counts, into, grouper.size),
     scanned,
   };

@@ -6,7 +6,8 @@ import { type Expr, visitOwn } from "../../formula/expr";
 import type { ColumnPlace } from "../../formula/meeting";
 import type { Aggregate } from "../../plan/aggregates";
 import { QueryError } from "../../plan/query";
-import type { ScanSource, SourceColumn } from "../source-column";
+import type { ScanSource } from "../scan-source";
+import type { SourceColumn } from "../source-column";
 
 /** Beyond this span the values of a column are not put in order. */
 const MOST_SPAN = 1 << 22;
@@ -56,7 +57,7 @@ export function rowOrder(data: ColumnData): RowOrder | null {
 }
 
 /**
- * Stretches of an order's values that hold about as many rows each: for each the place of its first value, and
+ * Stretches of an order's values that hold about as many rows each: of each the place of its first value, and
  * at the end the number of values. At most `most`; as many as there are values where they are not more.
  */
 export function binsOf({ starts }: RowOrder, most: number): Int32Array {
@@ -116,16 +117,24 @@ export class OrderedRows implements ScanSource {
   take(place: ColumnPlace, source: ScanSource, { rows: order }: RowOrder): void {
     const name = nameOf(place);
     if (this.columns.has(name)) return;
+    source.checkStop();
     const { data, rows } = source.column(place.table, place.column);
     const moved = rows && order.map((row) => rows[row]);
-    this.columns.set(name, { data: inOrder(data, order), rows: moved });
+    this.columns.set(name, { data: inOrder(data, order, source), rows: moved });
   }
 }
 
-function inOrder(data: ColumnData, order: Int32Array): ColumnData {
+/** So many rows are put in order before others are asked for. */
+const STRETCH = 1 << 16;
+
+function inOrder(data: ColumnData, order: Int32Array, source: ScanSource): ColumnData {
   const cells = data.type === "text" ? data.codes : data.values;
   const moved = new (cells.constructor as Float64ArrayConstructor)(order.length);
-  for (let i = 0; i < order.length; i++) moved[i] = cells[order[i]];
+  for (let from = 0; from < order.length; from += STRETCH) {
+    source.checkStop();
+    const to = Math.min(order.length, from + STRETCH);
+    for (let i = from; i < to; i++) moved[i] = cells[order[i]];
+  }
   return { ...data, ...(data.type === "text" ? { codes: moved } : { values: moved }) } as ColumnData;
 }
 

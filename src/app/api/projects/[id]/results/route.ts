@@ -1,9 +1,12 @@
 import { handle, readJson } from "@/server/http/handle";
 import { answerQueries, resultsRequestSchema } from "@/server/results";
-import { readProject } from "@/server/store/projects";
+import { checkProject, readProject } from "@/server/store/projects";
 
 export const POST = handle<{ id: string }>(async (request, { id }) => {
   const { queries, draft } = await readJson(request, resultsRequestSchema);
-  const { document } = readProject(id);
-  return Response.json({ results: await answerQueries(id, draft ?? document, queries, request.signal) });
+  // What an editor sends of its own needs nothing of what is saved.
+  if (draft) checkProject(id);
+  return Response.json({
+    results: await answerQueries(id, draft ?? readProject(id).document, queries, request.signal),
+  });
 });

@@ -1,0 +1,146 @@
+// Clicks on a board over the server: twelve visuals and three controls, before its cells are gathered and
+// after, how long gathering takes, and how much it delays others. node bench/run.mjs clicks [rows]
+import { seeded } from "@/demo/random";
+import { median, ms } from "./median";
+import { BASE, startServer } from "./server";
+
+const ROWS = Number(process.argv[3] ?? 1_000_000);
+process.env.CAVLO_IMPORT_LIMIT_MB = "2000";
+const server = await startServer(["--no-demo"]);
+const post = async (path: string, body: unknown) =>
+  (
+    await fetch(BASE + path, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(body),
+    })
+  ).json();
+const { project } = await post("/api/projects", { name: "Clicks" });
+const random = seeded(1);
+const upTo = (many: number) => Math.floor(random() * many);
+const dayOf = (n: number) => new Date(Date.UTC(2024, 0, 1 + n)).toISOString().slice(0, 10);
+function* lines(): Generator<Uint8Array> {
+  const encoder = new TextEncoder();
+  yield encoder.encode("route,vessel,channel,fare_class,day,passengers,delay,revenue\n");
+  for (let i = 0; i < ROWS; i += 50_000)
+    yield encoder.encode(
+      Array.from(
+        { length: Math.min(50_000, ROWS - i) },
+        () =>
+          `Route ${upTo(24)},Vessel ${upTo(417)},Channel ${upTo(6)},Class ${upTo(4)},${dayOf(upTo(900))},${upTo(120)},${upTo(40) - 5},${upTo(90_000) / 100}\n`,
+      ).join(""),
+    );
+}
+const source = lines();
+const body = new ReadableStream({
+  pull(controller) {
+    const { value, done } = source.next();
+    if (done) controller.close();
+    else controller.enqueue(value);
+  },
+});
+const imported = await fetch(`${BASE}/api/projects/${project.id}/tables?name=rows.csv`, {
+  method: "POST",
+  body,
+  duplex: "half",
+} as RequestInit);
+const { table } = JSON.parse((await imported.text()).trim().split("\n").at(-1) as string);
+const { project: saved } = await (await fetch(`${BASE}/api/projects/${project.id}`)).json();
+await fetch(`${BASE}/api/projects/${project.id}`, {
+  method: "PUT",
+  headers: { "content-type": "application/json" },
+  body: JSON.stringify({ revision: 1, document: { ...saved.document, tables: [table] } }),
+});
+
+// As the application sends it with every question.
+const { tables, links, measures, inputs, conventions } = { ...saved.document, tables: [table] };
+const draft = { tables, links, measures, inputs, conventions };
+const SPLITS = [
+  [{ column: "route" }],
+  [{ column: "vessel" }],
+  [{ column: "day", by: "month" }],
+  [{ column: "channel" }],
+  [{ column: "route" }, { column: "fare_class" }],
+  [],
+];
+const FORMULAS = [
+  "sum(passengers)",
+  "avg(delay)",
+  "count(*) filter (where delay <= 3) / nullif(count(*), 0)",
+  "sum(revenue) / nullif(sum(passengers), 0)",
+];
+const queries = (filters: object[]) =>
+  SPLITS.flatMap((splits, i) =>
+    [0, 1].map((k) => ({
+      table: "rows",
+      measures: [{ formula: FORMULAS[(i + k) % 4], as: "v" }],
+      splits,
+      filters,
+    })),
+  );
+const touched = [{ column: "channel" }, { column: "fare_class" }, { column: "day" }];
+let step = 0;
+const CLICKS: Record<string, () => object[]> = {
+  "a value of one control": () => [{ column: "channel", in: [`Channel ${step++ % 6}`] }],
+  "a range of days": () => [{ column: "day", from: dayOf(step++ * 7), to: "2026-05-15" }],
+  "all three controls": () => [
+    { column: "channel", in: ["Channel 1", "Channel 2"] },
+    { column: "fare_class", in: [`Class ${step++ % 4}`] },
+    { column: "day", from: dayOf(step * 11), to: "2026-04-30" },
+  ],
+};
+const results = `/api/projects/${project.id}/results`;
+const inside: number[] = [];
+async function clicks(filters: () => object[], times: number): Promise<number[]> {
+  const took: number[] = [];
+  for (let i = 0; i < times; i++) {
+    const asked = queries(filters());
+    const began = performance.now();
+    const answer = await post(results, { queries: asked, draft });
+    took.push(performance.now() - began);
+    inside.push(Math.max(...answer.results.map((r: { ms?: number }) => r.ms ?? 0)));
+    if (answer.results.some((r: object) => "error" in r))
+      throw new Error(JSON.stringify(answer).slice(0, 500));
+  }
+  return took;
+}
+const cells = async () => (await (await fetch(`${BASE}/api/health`)).json()).cells;
+
+await clicks(CLICKS["a range of days"], 3);
+const before: Record<string, number> = {};
+for (const [label, filters] of Object.entries(CLICKS)) before[label] = median(await clicks(filters, 9));
+const calm = await clicks(CLICKS["a range of days"], 15);
+
+const began = performance.now();
+await post(`/api/projects/${project.id}/cells`, {
+  board: "one",
+  queries: queries([]),
+  touched,
+  now: [],
+  draft,
+});
+const delayed: number[] = [];
+for (let i = 0; i < 15 && (await cells()).boards === 0; i++) {
+  delayed.push(...(await clicks(CLICKS["a range of days"], 1)));
+  await new Promise((resolve) => setTimeout(resolve, 300));
+}
+while ((await cells()).boards === 0) await new Promise((resolve) => setTimeout(resolve, 50));
+const built = performance.now() - began;
+const { bytes } = await cells();
+console.log(
+  `${ROWS.toLocaleString("en")} rows; cells gathered in ${ms(built)} with ${delayed.length} clicks between, ${(bytes / 1e6).toFixed(0)} MB`,
+);
+console.log(
+  `a click meanwhile: median ${ms(median(delayed))}, worst ${ms(Math.max(...delayed))}; without gathering median ${ms(median(calm))}, worst ${ms(Math.max(...calm))}`,
+);
+for (const [label, filters] of Object.entries(CLICKS)) {
+  const { scanned } = await cells();
+  inside.length = 0;
+  const took = await clicks(filters, 60);
+  const missed = (await cells()).scanned - scanned;
+  console.log(
+    `${label.padEnd(24)} ${ms(median(took)).padStart(8)} from cells (${ms(median(inside))} in the thread, worst ${ms(Math.max(...took))}, ${missed} of ${60 * 12} answers scanned), ${ms(before[label]).padStart(8)} scanned, ratio ${(median(took) / before[label]).toFixed(3)}`,
+  );
+}
+server.stop();
+process.exit(0);
