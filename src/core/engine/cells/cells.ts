@@ -36,10 +36,10 @@ export interface RangeKey {
 }
 
 /**
- * What the rows of a table that pass some filters give, told apart by keys that splits and further filters may
+ * What the rows of a table that pass some filters give, told apart by keys that splits and further filters
  * ask for. Each line is a tuple of keys; its cells differ in the range key alone, and stand in its order,
- * so that a range of it is two places in sums over all cells (prefix sums, as of a data cube: C.-T. Ho,
- * R. Agrawal, N. Megiddo, R. Srikant, Range Queries in OLAP Data Cubes, SIGMOD 1997).
+ * so that a range of it is two places in sums over all cells (prefix sums, as of a data cube:
+ * C.-T. Ho, R. Agrawal, N. Megiddo, R. Srikant, Range Queries in OLAP Data Cubes, SIGMOD 1997).
  */
 export interface Cells {
   table: string;

@@ -1,0 +1,131 @@
+import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { querySchema } from "@/core/plan/query";
+import { scopeOf } from "@/core/project/names";
+import { emptyProject, tableSchema } from "@/core/project/schema";
+import { compute, whileUnderWay } from "../compute/client";
+import { settings } from "../settings";
+import { TableWriter } from "../store/table-files";
+import { boardCells } from "./board-cells";
+
+beforeAll(() => {
+  settings.data = mkdtempSync(join(tmpdir(), "cavlo-cells-"));
+  mkdirSync(join(settings.data, "tables"));
+});
+afterAll(() => rmSync(settings.data, { recursive: true }));
+
+const ROWS = 120_000;
+function table(id: string, step: number) {
+  const writer = new TableWriter(id, 4);
+  for (let i = 0; i < ROWS; i++)
+    writer.add([
+      `Route ${(i * step) % 31}`,
+      i % 11 === 0 ? null : `Harbour ${(i * 31) % 7}`,
+      String(((i * 104_729) % 10_000) / 100),
+      String((i * 17) % 97),
+    ]);
+  writer.finish();
+  return tableSchema.parse({
+    id,
+    name: "rows",
+    rows: ROWS,
+    columns: [
+      { name: "route", reading: { type: "text" } },
+      { name: "harbour", reading: { type: "text" } },
+      { name: "fare", reading: { type: "number" } },
+      { name: "wait", reading: { type: "number" } },
+    ],
+    source: { file: "" },
+  });
+}
+const queries = (filters: object[]) =>
+  ["sum(fare)", "avg(wait)", "count(distinct harbour)", "median(wait)", "sum(fare * wait)"].map((formula) =>
+    querySchema.parse({
+      table: "rows",
+      measures: [{ formula, as: "m" }],
+      splits: [{ column: "route" }],
+      keep: { first: 5 },
+      sort: { by: "m" },
+      filters,
+    }),
+  );
+const asked = { queries: queries([]), touched: [{ column: "harbour" }, { column: "fare" }], now: [] };
+const FILTERS = [
+  [],
+  [{ column: "harbour", in: ["Harbour 3", null] }],
+  [{ column: "fare", from: 10.01, to: 77.77 }],
+  [
+    { column: "fare", from: 50.5 },
+    { column: "harbour", in: ["Harbour 1", "Harbour 2"] },
+  ],
+];
+const plain = (result: unknown) => ({ ...(result as object), ms: 0 });
+
+describe("the cells of a board", () => {
+  it("answer what scans answer, and no longer where the rows or how they are read are others", async () => {
+    const info = table("first", 7919);
+    const scope = scopeOf({ ...emptyProject("p"), tables: [info] });
+    const data = { tables: [info], scope };
+    const cells = boardCells();
+    expect(await cells.answer("p", data, {}, queries([]))).toEqual([null, null, null, null, null]);
+    await cells.prepare("p", "b", data, {}, asked);
+    expect(cells.state()).toMatchObject({ boards: 1, building: 0 });
+    for (const filters of FILTERS) {
+      const found = await cells.answer("p", data, {}, queries(filters));
+      const scanned = await compute({ type: "results", ...data, inputs: {}, queries: queries(filters) });
+      const results = "results" in scanned ? scanned.results : [];
+      // A product's sum depends on the order of rows: it is scanned.
+      expect(found.map((r) => r !== null)).toEqual([true, true, true, true, false]);
+      expect(found.slice(0, 4).map(plain)).toEqual(results.slice(0, 4).map(plain));
+    }
+    const { answered, scanned } = cells.state();
+    expect([answered, scanned]).toEqual([16, 4]);
+
+    const none = [null, null, null, null, null];
+    const others = { ...data, tables: [table("second", 104_729)] };
+    expect(await cells.answer("p", others, {}, queries([]))).toEqual(none);
+    const asText = structuredClone(info);
+    asText.columns[3].reading = { type: "text" } as never;
+    expect(await cells.answer("p", { ...data, tables: [asText] }, {}, queries([]))).toEqual(none);
+    const derived = scopeOf({
+      ...emptyProject("p"),
+      tables: [{ ...info, derived: [{ name: "late", formula: "wait > 5" }] }] as never,
+    });
+    expect(await cells.answer("p", { ...data, scope: derived }, {}, queries([]))).toEqual(none);
+    expect(await cells.answer("q", data, {}, queries([]))).toEqual(none);
+  }, 60_000);
+
+  it("are gathered once for the same questions, anew for others, and only while nothing is asked", async () => {
+    const info = table("third", 31);
+    const data = { tables: [info], scope: scopeOf({ ...emptyProject("r"), tables: [info] }) };
+    const cells = boardCells();
+    let letGo = () => {};
+    const held = whileUnderWay(() => new Promise<void>((resolve) => (letGo = resolve)));
+    let isThere = false;
+    const first = cells.prepare("r", "b", data, {}, asked).then(() => {
+      isThere = true;
+    });
+    // Answers in the meantime are a way to wait that takes as long as it takes.
+    for (let i = 0; i < 3; i++)
+      await compute({
+        type: "results",
+        ...data,
+        inputs: {},
+        queries: queries([{ column: "wait", from: i }]),
+      });
+    expect(isThere).toBe(false);
+    letGo();
+    await Promise.all([held, first]);
+    const { boards } = cells.state();
+    await cells.prepare("r", "b", data, {}, asked);
+    // How it is filtered does not matter where all that may be asked fits.
+    await cells.prepare("r", "b", data, {}, { ...asked, now: [{ column: "harbour", in: ["Harbour 1"] }] });
+    expect(cells.state().boards).toBe(boards);
+    await cells.prepare("r", "b", data, {}, { ...asked, touched: [{ column: "route" }] });
+    expect(cells.state().boards).toBe(boards);
+    const filtered = queries([{ column: "route", in: ["Route 3"] }]);
+    expect((await cells.answer("r", data, {}, filtered))[0]).not.toBeNull();
+  }, 60_000);
+});
