@@ -44,7 +44,9 @@ const imported = await fetch(`${BASE}/api/projects/${project.id}/tables?name=row
   body,
   duplex: "half",
 } as RequestInit);
-const { table } = JSON.parse((await imported.text()).trim().split("\n").at(-1) as string);
+const last = JSON.parse((await imported.text()).trim().split("\n").at(-1) as string);
+if (!last.table) throw new Error(JSON.stringify(last).slice(0, 500));
+const { table } = last;
 const { project: saved } = await (await fetch(`${BASE}/api/projects/${project.id}`)).json();
 await fetch(`${BASE}/api/projects/${project.id}`, {
   method: "PUT",

@@ -22,6 +22,7 @@ const LAYERS = [
   { name: "core/view", packages: [] },
   { name: "core/review", packages: [] },
   { name: "render", packages: ["@resvg/resvg-js", "echarts", "fflate", "react", "node:fs", "node:path"] },
+  { name: "present", packages: [], only: ["core", "render"] },
   { name: "demo", packages: [], only: ["core"] },
   {
     name: "server",
@@ -43,7 +44,7 @@ const LAYERS = [
   },
   {
     name: "ui",
-    only: ["core", "render"],
+    only: ["core", "render", "present"],
     types: ["server"],
     packages: [
       "@codemirror/",

@@ -22,7 +22,7 @@ const firstBoard = ({ boards }: Project): Board | undefined =>
   boards.find((b) => b.tiles.some((t) => t.type === "visual"));
 
 /** Where a tile lies on a board of BOARD_WIDTH, in pixels. */
-function boxOf({ x, y, w, h }: Board["tiles"][number]) {
+export function boxOf({ x, y, w, h }: Board["tiles"][number]) {
   const column = (BOARD_WIDTH + GAP) / 12;
   return {
     x: x * column,

@@ -101,14 +101,16 @@ describe("the cells of a board", () => {
     const info = table("third", 31);
     const data = { tables: [info], scope: scopeOf({ ...emptyProject("r"), tables: [info] }) };
     const cells = boardCells();
+    // The thread that gathers is there, and has the columns.
+    await cells.prepare("r", "other", data, {}, { ...asked, touched: [{ column: "wait" }] });
     let letGo = () => {};
     const held = whileUnderWay(() => new Promise<void>((resolve) => (letGo = resolve)));
     let isThere = false;
     const first = cells.prepare("r", "b", data, {}, asked).then(() => {
       isThere = true;
     });
-    // Answers in the meantime are a way to wait that takes as long as it takes.
-    for (let i = 0; i < 3; i++)
+    // As many scans as take longer than to gather.
+    for (let i = 0; i < 60; i++)
       await compute({
         type: "results",
         ...data,

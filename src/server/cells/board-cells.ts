@@ -19,7 +19,7 @@ export interface CellData {
 }
 
 /** The part of the memory that cells of all boards may take. */
-const PART = 0.15;
+const PART = 0.2;
 /** The most boards that have cells at once. */
 const MOST_BOARDS = 12;
 /** The most cells of one grouping. */

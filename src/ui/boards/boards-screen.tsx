@@ -1,5 +1,5 @@
 "use client";
-import { LayoutGrid, Play, Plus, Trash2, X } from "lucide-react";
+import { LayoutGrid, Play, Plus, Trash2 } from "lucide-react";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
@@ -8,6 +8,7 @@ import type { Board, Control, Tile, Visual } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
 import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
+import { leaves } from "@/present/elements";
 import { Busy } from "../shared/busy";
 import { later, OVER, UNASKED } from "../shared/fetched-later";
 import { freeLabel, newId } from "../shared/ids";
@@ -24,6 +25,7 @@ import { BoardSketch } from "./board-sketch";
 import { type BoardView, useBoardState } from "./board-state";
 import { FilterControl } from "./filter-control";
 import { InputControl } from "./input-control";
+import { Presented } from "./presented";
 import { TextTile, VisualTile } from "./tile-content";
 
 // A board that is only looked at does not fetch what arranging needs.
@@ -71,17 +73,7 @@ function Controls({ board, view, arranging }: { board: Board; view: BoardView; a
   });
 }
 
-function BoardPage({
-  board,
-  arranging,
-  presents,
-  onPresent,
-}: {
-  board: Board;
-  arranging: boolean;
-  presents: boolean;
-  onPresent: (on: boolean) => void;
-}) {
+function BoardPage({ board, arranging }: { board: Board; arranging: boolean }) {
   const project = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
   const view = useBoardState(board, project);
@@ -139,18 +131,7 @@ function BoardPage({
           )}
         </h1>
         <Controls board={board} view={view} arranging={arranging} />
-        {!presents && board.tiles.length > 0 && <AddFilter board={board} />}
-        {presents && (
-          <button
-            type="button"
-            className="icon-button ml-auto self-center"
-            aria-label="Close"
-            title="Close (Escape)"
-            onClick={() => onPresent(false)}
-          >
-            <X size={16} />
-          </button>
-        )}
+        {board.tiles.length > 0 && <AddFilter board={board} />}
       </div>
       <div className="flex min-h-0 flex-1 narrow:flex-col">
         <div
@@ -218,8 +199,7 @@ export function BoardsScreen() {
   useEffect(() => {
     if (!presents) return;
     const close = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && !event.defaultPrevented)
-        nameInAddress(path, board ? { board: board.id } : {});
+      if (leaves(event)) nameInAddress(path, board ? { board: board.id } : {});
     };
     window.addEventListener("keydown", close);
     return () => window.removeEventListener("keydown", close);
@@ -290,6 +270,11 @@ export function BoardsScreen() {
               onContextMenu={menuOf(b.name, [
                 { label: "Rename …", run: () => setRenaming(b) },
                 { label: "Duplicate", run: () => duplicate(b) },
+                {
+                  label: "Open on a page of its own",
+                  run: () =>
+                    window.open(path.replace(/boards$/, `present/${encodeURIComponent(b.id)}`), "_blank"),
+                },
                 { label: "Remove", run: () => remove(b) },
               ])}
               className={`flex h-7 max-w-60 shrink-0 items-center gap-1.5 rounded-sm px-2 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
@@ -334,13 +319,11 @@ export function BoardsScreen() {
         />
       )}
       <div className="min-h-0 flex-1 narrow:overflow-auto">
-        <BoardPage
-          key={board.id}
-          board={board}
-          arranging={arranging && !presents}
-          presents={presents}
-          onPresent={present}
-        />
+        {presents ? (
+          <Presented key={board.id} board={board} onClose={() => present(false)} />
+        ) : (
+          <BoardPage key={board.id} board={board} arranging={arranging} />
+        )}
       </div>
     </div>
   );

@@ -2,10 +2,10 @@
 import { ToggleGroup } from "radix-ui";
 import type { Value } from "@/core/base/value";
 import { chosenAlone, type FilterOfBoard, toggled } from "@/core/view/board-state";
+import { inLine } from "@/core/view/column-choices";
 import { useColumnValues } from "../shared/column-values";
 import { MoreValues } from "./more-values";
 
-const IN_LINE = 4;
 /** The button of all values, beside those of values, which begin with their type. */
 const ALL = "";
 const nameOf = (value: Value) => `${typeof value} ${value}`;
@@ -24,8 +24,7 @@ export function FilterControl({
   onChoose: (values: Value[]) => void;
 }) {
   const values = useColumnValues(control.table, control.column, control.by);
-  const shown = values.length <= IN_LINE + 1 ? values : values.slice(0, IN_LINE - 1);
-  const rest = values.slice(shown.length);
+  const { shown, rest } = inLine(values);
   const restChosen = rest.filter((v) => chosen.includes(v.value));
   const button = (on: boolean) =>
     `h-7 border-l border-rule px-2.5 text-sm first:border-l-0 ${on ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`;

@@ -1,8 +1,6 @@
 "use client";
 import { useCallback } from "react";
-import type { Value } from "@/core/base/value";
-import type { QueryInput } from "@/core/plan/query";
-import { filterKey, keyLabel, wordingOf } from "@/core/rows/key-labels";
+import { type Choice, choicesIn, choicesQuery } from "@/core/view/column-choices";
 import { useProject } from "./project-context";
 import { useAsking, useResult } from "./results";
 
@@ -13,23 +11,10 @@ export function useColumnValues(
   table: string | null,
   column: string | null,
   by?: "year" | "quarter" | "month",
-): { value: Value; label: string }[] {
+): Choice[] {
   const conventions = useProject((s) => s.document.conventions);
-  const query: QueryInput | null =
-    table && column
-      ? {
-          table,
-          measures: [{ formula: "count(*)", as: "rows" }],
-          splits: [{ column, ...(by ? { by } : {}) }],
-          keep: { first: MOST, others: false },
-        }
-      : null;
-  const { answer } = useResult(query);
-  if (!answer || "error" in answer) return [];
-  return answer.columns[0].values.map((key) => ({
-    value: filterKey(key, by),
-    label: keyLabel(key, by, wordingOf({ conventions })),
-  }));
+  const { answer } = useResult(table && column ? choicesQuery(table, column, by) : null);
+  return choicesIn(answer, by, { conventions });
 }
 
 /** A way to ask for the values of a text column, the most frequent first; none where they cannot be had. */

@@ -1,6 +1,6 @@
 "use client";
 import { type KeyboardEvent, type ReactNode, useEffect, useRef } from "react";
-import { steppedBy } from "./stepped-by";
+import { steppedBy } from "@/core/base/stepped-by";
 
 const ITEM = "[data-item]";
 

@@ -1,10 +1,10 @@
 "use client";
 import { type KeyboardEvent, useMemo, useState } from "react";
+import { steppedBy } from "@/core/base/stepped-by";
 import type { RowKey } from "@/core/rows/row-key";
 import { datumsOf, datumText, type PlacedDatum } from "@/core/scene/datums";
 import type { Scene } from "@/core/scene/marks";
 import type { LivePicture } from "@/render/painter/live";
-import { steppedBy } from "./stepped-by";
 
 /**
  * Walks through the marks of a picture by arrow keys, Home and End: what the pointer would say there is shown

@@ -334,7 +334,6 @@ export function buildCells(asked: CellsAsked, catalog: Catalog, limits = USUAL):
     return found instanceof QueryError ? [] : found;
   });
   const cells: Cells[] = [];
-  let bytes = 0;
   const bySource = new Map<TableSource, Wanted[]>();
   for (const w of united(wanted)) bySource.set(w.source, [...(bySource.get(w.source) ?? []), w]);
   for (const [source, all] of bySource) {
@@ -360,12 +359,19 @@ export function buildCells(asked: CellsAsked, catalog: Catalog, limits = USUAL):
           one.aggregates,
           own,
         );
-        bytes += bytesIn(made);
-        if (bytes <= limits.bytes) cells.push(made);
+        cells.push(made);
       }
     }
   }
-  return { cells: cells.sort((a, b) => effort(a) - effort(b)), facts, today: sources.today, isSettled };
+  const seen = new Set<unknown>();
+  let bytes = 0;
+  const within = cells
+    .sort((a, b) => effort(a) - effort(b))
+    .filter((one) => {
+      bytes += bytesIn(one, seen);
+      return bytes <= limits.bytes;
+    });
+  return { cells: within, facts, today: sources.today, isSettled };
 }
 
 /** About how much there is to look at: the lines, and what stands at the edges of bins. */

@@ -1,0 +1,43 @@
+import type { DateBucket } from "../base/calendar";
+import type { Value } from "../base/value";
+import type { QueryInput, Result } from "../plan/query";
+import type { Project } from "../project/schema";
+import { filterKey, keyLabel, wordingOf } from "../rows/key-labels";
+
+/** A value of a column that can be chosen, and what it is called. */
+export interface Choice {
+  value: Value;
+  label: string;
+}
+
+/** The most values that are offered of a column. */
+const MOST = 300;
+
+const IN_LINE = 4;
+
+/** The choices that stand in a row of buttons, and those of a list behind it. */
+export function inLine(choices: Choice[]): { shown: Choice[]; rest: Choice[] } {
+  const shown = choices.length <= IN_LINE + 1 ? choices : choices.slice(0, IN_LINE - 1);
+  return { shown, rest: choices.slice(shown.length) };
+}
+
+/** The query for the distinct values of a column (dates by a bucket), in the column's own order. */
+export const choicesQuery = (table: string, column: string, by?: DateBucket): QueryInput => ({
+  table,
+  measures: [{ formula: "count(*)", as: "rows" }],
+  splits: [{ column, ...(by ? { by } : {}) }],
+  keep: { first: MOST, others: false },
+});
+
+/** What can be chosen, out of the answer to that query; nothing while there is none. */
+export function choicesIn(
+  answer: Result | { error: string } | null,
+  by: DateBucket | undefined,
+  project: Pick<Project, "conventions">,
+): Choice[] {
+  if (!answer || "error" in answer) return [];
+  return answer.columns[0].values.map((key) => ({
+    value: filterKey(key, by),
+    label: keyLabel(key, by, wordingOf(project)),
+  }));
+}

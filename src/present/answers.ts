@@ -1,0 +1,70 @@
+import type { QueryInput, Result } from "@/core/plan/query";
+
+/** The answer to a query, or why there is none, in words. */
+export type Answer = Result | { error: string };
+
+/**
+ * From where a board has its answers: a server, cells in the page, an engine in a worker. Rejects where it
+ * cannot be reached; what cannot be answered is an answer.
+ */
+export type AnswerSource = (queries: QueryInput[], signal: AbortSignal) => Promise<Answer[]>;
+
+/** The most answers that are remembered. */
+const MOST = 1000;
+/** How long it takes until a source that was not reached is asked again, in milliseconds. */
+const AGAIN = [500, 1000, 2000, 4000];
+
+/** Answers by their queries: asked once, together with others of the same moment, and again until they come. */
+export class Answers {
+  private readonly known = new Map<string, Answer>();
+  private asking: AbortController | null = null;
+  private again: ReturnType<typeof setTimeout> | undefined;
+  private tries = 0;
+
+  constructor(
+    private readonly source: AnswerSource,
+    /** What is known before anything is asked. */
+    given: [QueryInput, Answer][] = [],
+  ) {
+    for (const [query, answer] of given) this.known.set(JSON.stringify(query), answer);
+  }
+
+  /** The answer to a query, if it is there. */
+  of(query: QueryInput): Answer | null {
+    return this.known.get(JSON.stringify(query)) ?? null;
+  }
+
+  /** Asks what is not known of some queries, and nothing that was asked before; `arrived` is told when all is. */
+  ask(queries: QueryInput[], arrived: () => void): void {
+    this.stop();
+    const missing = new Map(queries.map((q) => [JSON.stringify(q), q]));
+    for (const key of this.known.keys()) missing.delete(key);
+    if (missing.size === 0) return;
+    const asking = new AbortController();
+    this.asking = asking;
+    this.source([...missing.values()], asking.signal).then(
+      (answers) => {
+        if (asking.signal.aborted) return;
+        this.tries = 0;
+        for (const [i, key] of [...missing.keys()].entries()) this.known.set(key, answers[i]);
+        for (const oldest of this.known.keys()) {
+          if (this.known.size <= MOST) break;
+          this.known.delete(oldest);
+        }
+        arrived();
+      },
+      () => {
+        if (asking.signal.aborted) return;
+        const wait = AGAIN[Math.min(this.tries++, AGAIN.length - 1)];
+        this.again = setTimeout(() => this.ask(queries, arrived), wait);
+      },
+    );
+  }
+
+  /** Asks no more. */
+  stop(): void {
+    clearTimeout(this.again);
+    this.asking?.abort();
+    this.asking = null;
+  }
+}

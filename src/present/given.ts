@@ -1,0 +1,20 @@
+import type { QueryInput } from "@/core/plan/query";
+import type { Project } from "@/core/project/schema";
+import type { Answer } from "./answers";
+
+/** What the page of a presented board is given by whoever made it. */
+export interface Given {
+  project: Project;
+  /** The id of the board. */
+  board: string;
+  /** What is answered already: all that the board asks as it begins. */
+  answers: [QueryInput, Answer][];
+  /** Where queries are answered, by POST of `{ queries, draft }`. */
+  results: string;
+  /** Where it is said what the board may ask, so that it is answered without a scan. */
+  cells: string;
+  /** Where the reader goes from here. */
+  close: string;
+  /** The name under which this browser keeps the theme. */
+  theme: string;
+}

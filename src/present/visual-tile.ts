@@ -1,0 +1,187 @@
+import { steppedBy } from "@/core/base/stepped-by";
+import type { Visual } from "@/core/project/schema";
+import type { RowKey } from "@/core/rows/row-key";
+import type { VisualData } from "@/core/rows/visual-data";
+import { datumsOf, datumText, type PlacedDatum, tableOf } from "@/core/scene/datums";
+import { type Design, sceneOf } from "@/core/view/picture";
+import type { LivePicture, StartPicture } from "@/render/painter/live";
+import { element, popoverButton } from "./elements";
+
+/** A tile is never drawn smaller than this. */
+const LEAST = { width: 96, height: 72 };
+/** Nothing is said of an answer that comes within this time, in milliseconds. */
+const QUIET = 300;
+
+/** What a tile shows, and what is done with what is picked there. */
+export interface Shown {
+  visual: Visual;
+  data: VisualData;
+  design: Design;
+  theme: "light" | "night";
+  /** Whether its answer is under way. */
+  pending: boolean;
+  onPick: ((key: RowKey) => void) | null;
+}
+
+/** A visual that fills its tile: painted, walked through by keyboard, with its numbers as a table. */
+export class VisualTile {
+  /** The picture, its numbers, what is said of it. */
+  readonly root: HTMLElement;
+  private readonly picture: HTMLElement;
+  private readonly status = element("p", { role: "status", class: "board-said" });
+  private readonly host = element("div", { "aria-hidden": "true" });
+  private readonly busy = element(
+    "span",
+    { role: "status", class: "board-busy" },
+    element("span", { class: "busy-mark", "aria-hidden": "true" }),
+    " computing",
+  );
+  private readonly observer: ResizeObserver;
+  private live: LivePicture | null = null;
+  private shown: Shown | null = null;
+  private datums: PlacedDatum[] = [];
+  private at = -1;
+  private focus: RowKey | null = null;
+  private late: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(
+    private readonly start: StartPicture,
+    private readonly wantsMotion: () => boolean,
+  ) {
+    this.picture = element(
+      "div",
+      {
+        role: "img",
+        tabindex: 0,
+        class: "picture board-picture",
+        "aria-description": "Arrow keys go from mark to mark",
+        onkeydown: (event: KeyboardEvent) => this.key(event),
+        onblur: () => this.at >= 0 && this.go(-1),
+      },
+      this.host,
+    );
+    const numbers = popoverButton("Numbers", { class: "board-numbers" }, () => this.table());
+    numbers.button.textContent = "Numbers as a table";
+    this.root = element(
+      "div",
+      { class: "board-visual" },
+      this.picture,
+      this.status,
+      numbers.button,
+      numbers.list,
+    );
+    this.observer = new ResizeObserver(() => this.draw());
+    this.observer.observe(this.root);
+  }
+
+  /** Shows the next state. */
+  show(shown: Shown): void {
+    const before = this.shown;
+    this.shown = shown;
+    if (before?.pending !== shown.pending) this.tellPending(shown.pending);
+    const isSame = (["visual", "data", "design", "theme"] as const).every((k) => before?.[k] === shown[k]);
+    if (!isSame) this.draw();
+  }
+
+  dispose(): void {
+    clearTimeout(this.late);
+    this.observer.disconnect();
+    this.live?.dispose();
+  }
+
+  /** What stands here is dimmed after a moment while its next answer is under way. */
+  private tellPending(pending: boolean): void {
+    clearTimeout(this.late);
+    const tell = (late: boolean) => {
+      this.root.toggleAttribute("data-late", late);
+      this.root.setAttribute("aria-busy", String(late));
+      if (late) this.root.append(this.busy);
+      else this.busy.remove();
+    };
+    if (pending) this.late = setTimeout(() => tell(true), QUIET);
+    else tell(false);
+  }
+
+  private draw(): void {
+    const { shown } = this;
+    const { clientWidth, clientHeight } = this.root;
+    if (!shown || clientWidth === 0 || clientHeight === 0) return;
+    const width = Math.max(LEAST.width, Math.round(clientWidth));
+    const height = Math.max(LEAST.height, Math.round(clientHeight));
+    const { visual, data, design, theme } = shown;
+    const scene = sceneOf(visual, data, design, { size: { width, height }, theme, focus: this.focus });
+    this.datums = datumsOf(scene);
+    const { picture, host } = this;
+    for (const one of [picture, host])
+      Object.assign(one.style, { width: `${width}px`, height: `${height}px` });
+    picture.setAttribute("aria-label", scene.description);
+    const line = scene.border && scene.border.color !== "none" ? `inset 0 0 0 1px ${scene.border.color}` : "";
+    Object.assign(picture.style, {
+      background: scene.background ?? "",
+      borderRadius: scene.border ? `${scene.border.radius}px` : "",
+      boxShadow: line,
+    });
+    this.live ??= this.start(
+      host,
+      { width, height },
+      {
+        onFocus: (key) => this.light(key),
+        onPick: (key) => this.shown?.onPick?.(key),
+      },
+    );
+    this.live.draw(scene, !this.wantsMotion());
+  }
+
+  private light(key: RowKey | null): void {
+    if (key === this.focus) return;
+    this.focus = key;
+    this.draw();
+  }
+
+  private go(place: number): void {
+    this.at = place;
+    const here = this.datums[place];
+    this.live?.tell(here?.datum ?? null, here?.x ?? 0, here?.y ?? 0);
+    this.status.textContent = here ? datumText(here.datum) : "";
+    this.light(here?.datum.key ?? null);
+  }
+
+  private key(event: KeyboardEvent): void {
+    if (event.target !== this.picture || event.ctrlKey || event.metaKey || event.altKey) return;
+    const here = this.datums[this.at];
+    const next = steppedBy(event.key, this.at, this.datums.length);
+    if (next !== null) this.go(next);
+    else if (here && this.shown?.onPick && (event.key === "Enter" || event.key === " "))
+      this.shown.onPick(here.datum.key);
+    else if (here && event.key === "Escape") this.go(-1);
+    else return;
+    event.preventDefault();
+  }
+
+  private table(): Node[] {
+    const { columns, rows } = tableOf(this.datums);
+    const name = this.shown?.visual.name ?? "";
+    const head = columns.map((column) => element("th", { scope: "col" }, column));
+    const body = rows.map(({ title, cells }) =>
+      element(
+        "tr",
+        {},
+        element("th", { scope: "row" }, title),
+        ...cells.map((cell) => element("td", {}, cell)),
+      ),
+    );
+    return [
+      element(
+        "div",
+        { role: "region", "aria-label": `Numbers: ${name}`, tabindex: 0 },
+        element(
+          "table",
+          {},
+          element("caption", {}, name),
+          element("thead", {}, element("tr", {}, element("td"), ...head)),
+          element("tbody", {}, ...body),
+        ),
+      ),
+    ];
+  }
+}

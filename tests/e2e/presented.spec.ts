@@ -1,0 +1,145 @@
+import { expect, type Page, test } from "@playwright/test";
+import { goTo, openDemo } from "./steps";
+
+const GLANCE = "season-at-a-glance";
+const donutOf = (page: Page) => page.getByRole("img", { name: /Passengers by route: donut/ });
+
+/** The demo as a project of this test's own, saved, with the address of its first board alone. */
+async function boardAlone(page: Page): Promise<string> {
+  const id = await openDemo(page);
+  return `/p/${id}/present/${GLANCE}`;
+}
+
+test("a board on its own page stands as the server draws it before any script runs", async ({
+  page,
+  browser,
+}) => {
+  const address = await boardAlone(page);
+  const bare = await browser.newContext({ javaScriptEnabled: false, baseURL: new URL(page.url()).origin });
+  const still = await bare.newPage();
+  await still.goto(address);
+  await expect(still.getByRole("heading", { name: "Season at a glance" })).toBeVisible();
+  await expect(donutOf(still)).toHaveAttribute("aria-label", /total 5.299.291/);
+  await expect(donutOf(still).locator("path").nth(6)).toBeVisible();
+  await expect(still.getByRole("group", { name: "Route" }).getByText("5 more")).toBeVisible();
+  await bare.close();
+});
+
+test("a board on its own page answers as in the application, carries one script, and closes to its board", async ({
+  page,
+}) => {
+  const address = await boardAlone(page);
+  await goTo(page, "Boards");
+  const year = page.getByRole("group", { name: "Year" }).getByRole("button", { name: "2025" });
+  await year.click();
+  await expect(donutOf(page)).not.toHaveAttribute("aria-label", /total 5.299.291/);
+  const inApplication = await donutOf(page).getAttribute("aria-label");
+
+  const scripts: string[] = [];
+  page.on("response", (r) => r.request().resourceType() === "script" && scripts.push(r.url()));
+  await page.goto(address);
+  await expect(page.getByRole("button", { name: "Close" })).toBeVisible();
+  expect(scripts).toHaveLength(1);
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+  await year.click();
+  await expect(donutOf(page)).toHaveAttribute("aria-label", inApplication ?? "");
+  await expect(year).toHaveAttribute("aria-pressed", "true");
+  await expect(year).toBeFocused();
+
+  const gauge = page.getByRole("img", { name: /On-time departures: gauge/ });
+  await page.getByRole("button", { name: "Punctuality target down" }).click();
+  await expect(gauge).toHaveAttribute("aria-label", /target 91/);
+  const target = page.getByRole("spinbutton", { name: "Punctuality target" });
+  await target.fill("150");
+  await target.press("Enter");
+  await expect(target).toHaveValue("100\u2009%");
+
+  await donutOf(page).focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(page.getByRole("tooltip")).toContainText("Ferrow Isle");
+  await page.keyboard.press("Enter");
+  await expect(
+    page.getByRole("group", { name: "Route" }).getByRole("button", { name: "Ferrow Isle" }),
+  ).toHaveAttribute("aria-pressed", "true");
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /1 segment/);
+  // The first Escape leaves the mark, the second the page.
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("tooltip")).toBeHidden();
+  await page.keyboard.press("Escape");
+  await page.waitForURL(/\/boards\?board=season-at-a-glance$/);
+});
+
+test("a filter on its own page is one stop of the Tab key, has a list of the rest, and waits for the server", async ({
+  page,
+}) => {
+  const address = await boardAlone(page);
+  await page.goto(address);
+  const route = page.getByRole("group", { name: "Route", exact: true });
+  await route.getByRole("button", { name: "All" }).focus();
+  await page.keyboard.press("End");
+  await expect(route.getByRole("button", { name: "5 more" })).toBeFocused();
+  await page.keyboard.press("Enter");
+  const list = page.getByRole("group", { name: "Values of Route" });
+  await list.getByRole("checkbox", { name: "Old Pier" }).check();
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /1 segment/);
+  await page.keyboard.press("Escape");
+  await expect(list).toBeHidden();
+  await expect(route.getByRole("button", { name: "Old Pier" })).toHaveAttribute("aria-pressed", "true");
+
+  await page.route("**/results", (route) => route.abort());
+  await route.getByRole("button", { name: "Gannet Sound" }).click();
+  await expect(page.getByText("computing").first()).toBeVisible();
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /1 segment: .*Old Pier|Old Pier/);
+  await page.unroute("**/results");
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /Gannet Sound/, { timeout: 15_000 });
+  await expect(page.getByText("computing")).toHaveCount(0);
+});
+
+test("who opens a board as it is presented gets it alone; one that is not there is said in words", async ({
+  page,
+}) => {
+  const address = await boardAlone(page);
+  await goTo(page, "Boards");
+  await page.getByRole("button", { name: "Present" }).click();
+  await expect(page.getByRole("button", { name: "Close" })).toBeVisible();
+  await page.reload();
+  await page.waitForURL(`**${address}*`);
+  await expect(donutOf(page)).toBeVisible();
+  const gone = await page.goto(address.replace(GLANCE, "constructor"));
+  expect(gone?.status()).toBe(404);
+  await expect(page.getByText("There is no such board.")).toBeVisible();
+  await page.getByRole("link", { name: "To the project" }).click();
+  await page.waitForURL(/\/boards/);
+});
+
+test("what a board that is looked at may ask is gathered, and then answered without a scan", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  await goTo(page, "Boards");
+  const cells = async () => (await (await page.request.get("/api/health")).json()).cells;
+  const before = await cells();
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+  const ask = async () => {
+    const { results } = await (
+      await page.request.post(`/api/projects/${id}/results`, {
+        data: {
+          queries: [
+            {
+              measures: [{ id: "passengers_total" }],
+              splits: [{ column: "route" }],
+              filters: [{ column: "sailings.date", by: "year", in: [2025] }],
+            },
+          ],
+        },
+      })
+    ).json();
+    return { ...results[0], ms: 0 };
+  };
+  const scanned = await ask();
+  expect(scanned.rows).toBeGreaterThan(5);
+  await expect.poll(async () => (await cells()).boards, { timeout: 20_000 }).toBeGreaterThan(before.boards);
+  const { answered } = await cells();
+  expect(await ask()).toEqual(scanned);
+  expect((await cells()).answered).toBeGreaterThan(answered);
+});
