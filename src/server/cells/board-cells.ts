@@ -1,10 +1,11 @@
 import { createHash } from "node:crypto";
 import type { Value } from "@/core/base/value";
-import type { CellsAsked } from "@/core/engine/cells/build-cells";
+import type { CellsAsked } from "@/core/engine/cells/plan-cells";
 import type { Scope } from "@/core/formula/expr";
 import type { Query, Result } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import { computeInCalm, whileUnderWay } from "../compute/client";
+import { MEMORY_PARTS } from "../compute/memory-parts";
 import { buffersIn } from "../compute/scan-share";
 import { todayIn } from "../compute/today";
 import { settings } from "../settings";
@@ -18,8 +19,6 @@ export interface CellData {
   scope: Scope;
 }
 
-/** The part of the memory that cells of all boards may take. */
-const PART = 0.2;
 /** The most boards that have cells at once. */
 const MOST_BOARDS = 12;
 /** The most cells of one grouping. */
@@ -104,7 +103,7 @@ class BoardCells {
     };
     this.entries.push(entry);
     try {
-      const limits = { cells: MOST_CELLS, bytes: (settings.memoryLimit * PART) / 2 };
+      const limits = { cells: MOST_CELLS, bytes: settings.memoryLimit * MEMORY_PARTS.cells };
       const { tables, scope } = data;
       const answer = await computeInCalm(
         { type: "cells", tables, scope, inputs, asked, limits },
@@ -126,7 +125,7 @@ class BoardCells {
 
   /** Lets go of the boards that were looked at longest ago while they are too many or too large. */
   private trim(): void {
-    const most = settings.memoryLimit * PART;
+    const most = settings.memoryLimit * MEMORY_PARTS.cells;
     const ready = this.entries.filter((e) => e.isReady);
     let bytes = ready.reduce((sum, e) => sum + e.bytes, 0);
     const gone: Entry[] = [];

@@ -3,13 +3,10 @@ import { settings } from "../settings";
 import { type SharedColumn, sharedBytes } from "../store/shared-column";
 import { ThreadPool } from "../threads/pool";
 import { startThread } from "../threads/thread";
+import { MEMORY_PARTS } from "./memory-parts";
 import type { ComputeAnswer, ComputeRequest, GivenColumns, LoadedColumns } from "./protocol";
 import { Helpers } from "./scan-helpers";
 
-/** The part of the memory that columns may take; the rest is what threads compute from them. */
-const SHARED_PART = 0.7;
-/** The part of that rest that the helpers may take. */
-const HELPERS_PART = 0.2;
 /**
  * One more than there are cores, so that light work goes on beside heavy; more would only take each other's
  * turns.
@@ -61,7 +58,7 @@ class SharedColumns {
     }
     const gone: string[] = [];
     for (const [table, columns] of this.tables) {
-      if (this.total <= settings.memoryLimit * SHARED_PART || this.tables.size === 1) break;
+      if (this.total <= settings.memoryLimit * MEMORY_PARTS.columns || this.tables.size === 1) break;
       for (const column of columns.values()) this.total -= sharedBytes(column);
       this.tables.delete(table);
       gone.push(table);
@@ -99,10 +96,10 @@ const CALM_TIME = 300_000;
 
 class Compute {
   readonly columns = new SharedColumns();
-  readonly helpers = new Helpers(settings.memoryLimit * (1 - SHARED_PART) * HELPERS_PART);
+  readonly helpers = new Helpers(settings.memoryLimit * MEMORY_PARTS.helpers);
   readonly pool: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
     start: (stop) => {
-      const memory = (settings.memoryLimit * (1 - SHARED_PART) * (1 - HELPERS_PART)) / MOST_THREADS;
+      const memory = (settings.memoryLimit * MEMORY_PARTS.threads) / MOST_THREADS;
       const thread = startThread("compute-worker", { stop, memory });
       this.helpers.connect(thread);
       return thread;
@@ -117,7 +114,7 @@ class Compute {
   /** One thread that gathers cells while nothing else is asked. */
   readonly calm: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
     start: (stop) => {
-      const memory = (settings.memoryLimit * (1 - SHARED_PART) * (1 - HELPERS_PART)) / MOST_THREADS;
+      const memory = (settings.memoryLimit * MEMORY_PARTS.threads) / MOST_THREADS;
       return startThread("compute-worker", { stop, memory, underWay });
     },
     most: 1,

@@ -1,5 +1,5 @@
 import type { Reading } from "@/core/data/reading-schema";
-import type { Touched } from "@/core/engine/cells/build-cells";
+import type { Touched } from "@/core/engine/cells/plan-cells";
 import type { Link } from "@/core/formula/links";
 import type { Filter, QueryInput } from "@/core/plan/query";
 import type { Project, TableInfo } from "@/core/project/schema";

@@ -6,9 +6,10 @@ import { fromBytes, toBytes } from "../../data/plain-bytes";
 import { type Filter, QueryError, querySchema } from "../../plan/query";
 import { BLOCK } from "../block";
 import { type Catalog, runQueries } from "../run";
-import { buildCells, type Touched } from "./build-cells";
+import { buildCells } from "./build-cells";
 import { answerFromCells } from "./cell-answer";
 import { indexOf, type PlainIndex, plainIndex } from "./plain-index";
+import type { Touched } from "./plan-cells";
 
 const ROWS = 3 * BLOCK + 77;
 const random = (seed: number) => {

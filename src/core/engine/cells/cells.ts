@@ -1,4 +1,3 @@
-import type { Value } from "../../base/value";
 import type { ColumnType } from "../../data/column";
 import type { Aggregate } from "../../plan/aggregates";
 import type { PlacedFilter, PlacedSplit } from "../../plan/plan";
@@ -7,6 +6,7 @@ import { type Gathering, gatheringOf } from "../accumulators/accumulator-of";
 import type { Gathered } from "../gathered";
 import type { SourceColumn } from "../source-column";
 import { keyColumn } from "./keys";
+import { linesOf, numbered } from "./numbered";
 import type { OrderedRows } from "./row-order";
 
 /** An aggregate that is only added up: `upTo[t][i]` is the sum of its tally t over the first i cells. */
@@ -60,49 +60,6 @@ export interface Cells {
   others: Map<string, { gathering: Gathering; accumulator: Accumulator }>;
   /** The rows of the first i cells. */
   rowsUpTo: Int32Array;
-}
-
-/** What distinguishes the keys of one column, with a number for each group. */
-interface Numbered {
-  values: Value[];
-  of: Int32Array;
-}
-
-function numbered(keys: Value[], size: number): Numbered {
-  const numbers = new Map<Value, number>();
-  const values: Value[] = [];
-  const of = new Int32Array(size);
-  for (let g = 0; g < size; g++) {
-    let number = numbers.get(keys[g]);
-    if (number === undefined) {
-      number = values.push(keys[g]) - 1;
-      numbers.set(keys[g], number);
-    }
-    of[g] = number;
-  }
-  return { values, of };
-}
-
-/** The number of each group's line, and for each line one of its groups. */
-function linesOf(columns: Numbered[], size: number): { of: Int32Array; first: number[] } {
-  const of = new Int32Array(size);
-  let count = Math.min(1, size);
-  for (const { values, of: numbers } of columns) {
-    const known = new Map<number, number>();
-    for (let g = 0; g < size; g++) {
-      const pair = of[g] * values.length + numbers[g];
-      let line = known.get(pair);
-      if (line === undefined) {
-        line = known.size;
-        known.set(pair, line);
-      }
-      of[g] = line;
-    }
-    count = known.size;
-  }
-  const first: number[] = new Array(count).fill(-1);
-  for (let g = size - 1; g >= 0; g--) first[of[g]] = g;
-  return { of, first };
 }
 
 /** For each number below `most` where its entries begin in an order by number, and after the last the end. */
@@ -164,7 +121,7 @@ export function cellsOf(
     keys,
     lines: columns.map(({ values, of }, i) =>
       keyColumn(
-        lines.first.map((g) => values[of[g]]),
+        Array.from(lines.first, (g) => values[of[g]]),
         types[i],
       ),
     ),

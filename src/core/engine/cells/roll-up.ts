@@ -7,6 +7,7 @@ import { grouperOf } from "../grouper";
 import type { ScanSource } from "../scan-source";
 import type { RangeKey } from "./cells";
 import { isSamePlace, keyColumn, tells } from "./keys";
+import { linesOf, type Numbered, numbered } from "./numbered";
 
 /** Rows that pass filters, by keys and by bins of a range key. */
 export interface Keyed {
@@ -32,52 +33,69 @@ export function holds(fine: Keyed, coarse: Keyed): boolean {
   return !coarse.range || coarse.range.bins === fine.range?.bins;
 }
 
-/**
- * What rows give by fewer or coarser keys, out of what they gave by finer ones (see `holds`), for the
- * aggregates with the names `wanted`. `types` are those of the fine keys.
- */
-export function rolledUp(
-  { keys: found, size, accumulators, counts, scanned }: Gathered,
-  fine: Keyed,
-  types: ColumnType[],
-  coarse: Keyed,
-  wanted: ReadonlySet<string>,
-  source: ScanSource,
-): Gathered {
-  const bins = found[fine.keys.length] as number[];
-  const splits = coarse.keys.map((key) => {
-    const at = placeIn(fine, key);
-    if (at !== "range") return { column: keyColumn(found[at], types[at]), by: key.by };
-    const { data } = (fine.range as NonNullable<Keyed["range"]>).values;
-    return {
-      column: keyColumn(
-        bins.map((b) => cellValue(data, b)),
-        data.type,
-      ),
-      by: key.by,
-    };
-  });
-  if (coarse.range) splits.push({ column: keyColumn(bins, "number"), by: undefined });
-  const grouper = grouperOf(splits, new Readers(), source.calendar);
-  const into = new Int32Array(size);
-  const block = wholeBlock();
-  for (let base = 0; base < size; base += BLOCK) {
-    source.checkStop();
-    const count = Math.min(BLOCK, size - base);
-    Object.assign(block, { base, count, length: count });
-    grouper.assign(block, into.subarray(base, base + count));
+/** What was gathered by some keys, and from there by fewer or coarser ones. */
+export class RollUp {
+  /** The keys as numbers, and after them those of the range's values where each has a bin of its own. */
+  private readonly columns: Numbered[];
+  private readonly bins: Numbered | null;
+
+  /** `types` are those of the keys. */
+  constructor(
+    private readonly found: Gathered,
+    private readonly fine: Keyed,
+    private readonly types: ColumnType[],
+    private readonly source: ScanSource,
+  ) {
+    const { keys, size } = found;
+    this.columns = fine.keys.map((_, i) => numbered(keys[i], size));
+    this.bins = fine.range && numbered(keys[fine.keys.length], size);
   }
-  const together = [...accumulators].filter(([key]) => wanted.has(key));
-  return {
-    keys: grouper.keys,
-    size: grouper.size,
-    accumulators: new Map(
-      together.map(([key, a]) => {
-        source.checkStop();
-        return [key, merged(a, into, grouper.size)];
-      }),
-    ),
-    counts: merged(counts, into, grouper.size),
-    scanned,
-  };
+
+  /** A key of another grouping, for each group here. */
+  private column(key: PlacedSplit): Numbered {
+    const { fine, types, source } = this;
+    const at = placeIn(fine, key);
+    if (at !== "range" && fine.keys[at].by === key.by) return this.columns[at];
+    const { values, of } = at === "range" ? (this.bins as Numbered) : this.columns[at];
+    const { data } = (fine.range ?? { values: { data: null } }).values;
+    const plain = at === "range" && data ? values.map((bin) => cellValue(data, bin as number)) : values;
+    const type = at === "range" && data ? data.type : types[at as number];
+    // Stretches are those that splits make: each distinct key is asked once.
+    const grouper = grouperOf(
+      [{ column: keyColumn(plain, type), by: key.by }],
+      new Readers(),
+      source.calendar,
+    );
+    const coarse = new Int32Array(plain.length);
+    const block = wholeBlock();
+    for (let base = 0; base < plain.length; base += BLOCK) {
+      const count = Math.min(BLOCK, plain.length - base);
+      Object.assign(block, { base, count, length: count });
+      grouper.assign(block, coarse.subarray(base, base + count));
+    }
+    return { values: grouper.keys[0], of: of.map((number) => coarse[number]) };
+  }
+
+  /** What the rows give by the keys of a grouping that these hold, for the aggregates with some names. */
+  to(coarse: Keyed, wanted: ReadonlySet<string>): Gathered {
+    const { found, source } = this;
+    source.checkStop();
+    const columns = coarse.keys.map((key) => this.column(key));
+    if (coarse.range && this.bins) columns.push(this.bins);
+    const lines = linesOf(columns, found.size);
+    const size = columns.length === 0 ? 1 : lines.first.length;
+    const together = [...found.accumulators].filter(([key]) => wanted.has(key));
+    return {
+      keys: columns.map(({ values, of }) => Array.from(lines.first, (g) => values[of[g]])),
+      size,
+      accumulators: new Map(
+        together.map(([key, a]) => {
+          source.checkStop();
+          return [key, merged(a, lines.of, size)];
+        }),
+      ),
+      counts: merged(found.counts, lines.of, size),
+      scanned: found.scanned,
+    };
+  }
 }

@@ -77,6 +77,13 @@ export function binColumn({ places }: RowOrder, bins: Int32Array): CellData {
   return { type: "number", values, none: noneOf(values), scale: 1 };
 }
 
+/** The same for the rows in their order. */
+export function orderedBins({ starts, rows }: RowOrder, bins: Int32Array): CellData {
+  const values = new Int32Array(rows.length);
+  for (let b = 0; b + 1 < bins.length; b++) values.fill(b, starts[bins[b]], starts[bins[b + 1]]);
+  return { type: "number", values, none: noneOf(values), scale: 1 };
+}
+
 /** The columns that aggregates read. */
 export function columnsRead(aggregates: Iterable<Aggregate>): ColumnPlace[] {
   const found: ColumnPlace[] = [];
@@ -95,7 +102,8 @@ const nameOf = ({ table, column }: ColumnPlace) => JSON.stringify([table, column
 /** Some columns of a table, its rows in another order: what the edges of bins are scanned in. */
 export class OrderedRows implements ScanSource {
   readonly crew = undefined;
-  readonly chunk = Number.POSITIVE_INFINITY;
+  /** All rows at once: what is gathered here is put together exactly in whatever order it comes. */
+  readonly chunk = Number.MAX_SAFE_INTEGER;
 
   constructor(
     readonly table: { name: string; rows: number },
@@ -148,7 +156,11 @@ export const binPlace = ({ table, column }: ColumnPlace, bins: Int32Array): Colu
 export class WithBins implements ScanSource {
   readonly crew = undefined;
   private readonly bins = new Map<string, CellData>();
-  constructor(private readonly source: ScanSource) {}
+  constructor(
+    private readonly source: ScanSource,
+    /** Asked whether the work is to end. */
+    private readonly boss: Pick<ScanSource, "checkStop">,
+  ) {}
   get table() {
     return this.source.table;
   }
@@ -159,7 +171,7 @@ export class WithBins implements ScanSource {
     return this.source.chunk;
   }
   checkStop(): void {
-    this.source.checkStop();
+    this.boss.checkStop();
   }
   alone(): WithBins {
     return this;
