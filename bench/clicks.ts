@@ -144,5 +144,9 @@ for (const [label, filters] of Object.entries(CLICKS)) {
     `${label.padEnd(24)} ${ms(median(took)).padStart(8)} from cells (${ms(median(inside))} in the thread, worst ${ms(Math.max(...took))}, ${missed} of ${60 * 12} answers scanned), ${ms(before[label]).padStart(8)} scanned, ratio ${(median(took) / before[label]).toFixed(3)}`,
   );
 }
+await server.restart();
+const restarted = performance.now();
+await post(results, { queries: [queries([])[0]], draft });
+console.log(`first answer after a restart: ${ms(performance.now() - restarted)}`);
 server.stop();
 process.exit(0);

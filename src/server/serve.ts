@@ -41,15 +41,27 @@ function turnAway(
   request.resume();
 }
 
-/** Makes a page once for nobody, so that the first visitor does not wait for what making pages loads. */
+/**
+ * Makes a page and answers a question once for nobody, so that the first visitor does not wait for what making
+ * pages and answers loads.
+ */
 async function warm(server: Server): Promise<void> {
   const address = server.address();
   const [newest] = listProjects();
   if (typeof address !== "object" || !address || !newest) return;
   const host = address.family === "IPv6" ? `[${address.address}]` : address.address;
-  await fetch(`http://${host}:${address.port}/p/${newest.id}/visuals`)
-    .then((page) => page.text())
-    .catch(() => {});
+  const at = `http://${host}:${address.port}`;
+  // It reads no rows: only a thread is there afterwards.
+  const question = JSON.stringify({ queries: [{ measures: [{ formula: "1", as: "one" }] }] });
+  for (const first of [
+    fetch(`${at}/p/${newest.id}/visuals`),
+    fetch(`${at}/api/projects/${newest.id}/results`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: question,
+    }),
+  ])
+    await first.then((answer) => answer.text()).catch(() => {});
 }
 
 /**

@@ -143,3 +143,33 @@ test("what a board that is looked at may ask is gathered, and then answered with
   expect(await ask()).toEqual(scanned);
   expect((await cells()).answered).toBeGreaterThan(answered);
 });
+
+test("names that would be markup stand as they are written", async ({ page }) => {
+  const id = await openDemo(page);
+  const hostile = `</script><img src=x onerror="document.title='caught'">&amp;'`;
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { visuals, boards, inputs } = project.document;
+  const document = {
+    ...project.document,
+    name: hostile,
+    visuals: visuals.map((v: object) => ({ ...v, name: hostile, title: hostile })),
+    inputs: inputs.map((i: object) => ({ ...i, label: hostile })),
+    boards: boards.map((b: { tiles: object[]; controls: object[] }) => ({
+      ...b,
+      name: hostile,
+      tiles: [...b.tiles, { id: "text", type: "text", text: hostile, x: 0, y: 90, w: 4, h: 2 }],
+      controls: b.controls.map((c) => ("label" in c ? { ...c, label: hostile } : c)),
+    })),
+  };
+  const saved = await page.request.put(`/api/projects/${id}`, {
+    data: { revision: project.revision, document },
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(saved.ok()).toBe(true);
+  await page.goto(`/p/${id}/present/${GLANCE}`);
+  await expect(page.getByRole("button", { name: "Close" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: hostile })).toBeVisible();
+  await expect(page.getByText(hostile, { exact: true }).last()).toBeVisible();
+  await expect(page.locator("img")).toHaveCount(0);
+  expect(await page.title()).toBe(`${hostile} · ${hostile}`);
+});

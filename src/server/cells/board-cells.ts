@@ -34,6 +34,8 @@ interface Entry {
   data: string;
   now: string | null;
   bytes: number;
+  /** How long it took to gather them, rests included, in milliseconds. */
+  took: number;
   isReady: boolean;
   cancel: AbortController;
 }
@@ -68,6 +70,7 @@ class BoardCells {
       boards: ready.length,
       building: this.entries.length - ready.length,
       bytes: ready.reduce((sum, e) => sum + e.bytes, 0),
+      slowest: Math.max(0, ...ready.map((e) => e.took)),
       answered: this.answered,
       scanned: this.scanned,
     };
@@ -98,10 +101,12 @@ class BoardCells {
       data: name,
       now: filtered,
       bytes: 0,
+      took: 0,
       isReady: false,
       cancel: new AbortController(),
     };
     this.entries.push(entry);
+    const began = performance.now();
     try {
       const limits = { cells: MOST_CELLS, bytes: settings.memoryLimit * MEMORY_PARTS.cells };
       const { tables, scope } = data;
@@ -114,6 +119,7 @@ class BoardCells {
       const { isSettled } = answer.cells;
       await this.pool.ask({ type: "hold", id: entry.id, index: answer.cells });
       entry.bytes = answer.bytes;
+      entry.took = Math.round(performance.now() - began);
       if (isSettled) entry.now = null;
       entry.isReady = true;
       this.drop(before);
