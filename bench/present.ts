@@ -1,4 +1,4 @@
-// A presented board on its own page, in the browser, over the demo: what it fetches, when it is first painted,
+// A presented board on its own page, in the browser over the demo: what it fetches, when it is first painted,
 // a click to the painted board from cells, and the frames of thirty visuals on steps of an input.
 import { chromium, type Page } from "@playwright/test";
 import { browserOptions } from "../tests/browser-options";

@@ -42,8 +42,8 @@ function turnAway(
 }
 
 /**
- * Makes a page and answers a question once for nobody, so that the first visitor does not wait for what making
- * pages and answers loads.
+ * Makes a page and answers a question once for nobody, so that the first visitor does not wait for what pages
+ * and answers load.
  */
 async function warm(server: Server): Promise<void> {
   const address = server.address();
