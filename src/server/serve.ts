@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { parseArgs } from "node:util";
 import next from "next";
 import { runCommand } from "./commands";
+import { startComputing } from "./compute/client";
 import { createDemo } from "./demo";
 import { refusal } from "./http/door";
 import { DATA_POLICY, pagePolicy, SECURITY_HEADERS } from "./http/security-headers";
@@ -88,6 +89,7 @@ async function main(): Promise<void> {
     console.log("Making the demo project …");
     await createDemo();
   }
+  startComputing().catch((error) => console.error(error));
   const app = next({ dev: values.dev, dir: settings.root, hostname: values.host, port });
   await app.prepare();
   const serve = app.getRequestHandler();

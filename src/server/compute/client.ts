@@ -162,6 +162,12 @@ export function computeInCalm(
   return running().calm.ask(request, owner, signal);
 }
 
+/** Starts a thread for the first question, and those who help it, before anybody asks. */
+export async function startComputing(): Promise<void> {
+  const scope = { tables: [], measures: [], inputs: [] };
+  await running().pool.ask({ type: "results", tables: [], scope, inputs: {}, queries: [] });
+}
+
 /** How the compute threads are doing. */
 export function computeState() {
   const { pool, columns, helpers } = running();
