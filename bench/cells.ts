@@ -7,11 +7,12 @@ import { ColumnBuilder, type ColumnType, type Table } from "@/core/data/column";
 import { buildCells } from "@/core/engine/cells/build-cells";
 import { answerFromCells } from "@/core/engine/cells/cell-answer";
 import { runQueries } from "@/core/engine/run";
-import { type Filter, type QueryInput, querySchema } from "@/core/plan/query";
+import { type Filter, querySchema } from "@/core/plan/query";
 import { seeded } from "@/demo/random";
 import { columnKey } from "@/server/compute/table-cache";
 import { ThreadCrew } from "@/server/compute/thread-crew";
 import { columnOf, shareColumn } from "@/server/store/shared-column";
+import { boardQueries, touched } from "./made-board";
 import { ms, timed } from "./median";
 
 const ROWS = Number(process.argv[3] ?? 1_000_000);
@@ -60,32 +61,7 @@ const info = {
 const given = shared.map(({ type, column }, at) => ({ table: "rows", key: columnKey(at, { type }), column }));
 const crew = crews.for(scope, null, () => ({ info, table, columns: given }));
 
-const SPLITS: QueryInput["splits"][] = [
-  [{ column: "route" }],
-  [{ column: "vessel" }],
-  [{ column: "day", by: "month" }],
-  [{ column: "channel" }],
-  [{ column: "route" }, { column: "fare_class" }],
-  [],
-];
-const FORMULAS = [
-  "sum(passengers)",
-  "avg(delay)",
-  "count(*) filter (where delay <= 3) / nullif(count(*), 0)",
-  "sum(revenue) / nullif(sum(passengers), 0)",
-];
-const queries = (filters: Filter[]) =>
-  SPLITS.flatMap((splits, i) =>
-    [0, 1].map((k) =>
-      querySchema.parse({
-        table: "rows",
-        measures: [{ formula: FORMULAS[(i + k) % 4], as: "v" }],
-        splits,
-        filters,
-      }),
-    ),
-  );
-const touched = [{ column: "channel" }, { column: "fare_class" }, { column: "day" }];
+const queries = (filters: Filter[]) => boardQueries(filters).map((q) => querySchema.parse(q));
 
 const began = performance.now();
 const index = buildCells({ queries: queries([]), touched, now: [] }, catalog);

@@ -1,6 +1,8 @@
 // Clicks on a board over the server: twelve visuals and three controls, before its cells are gathered and
 // after, how long gathering takes, and how much it delays others. node bench/run.mjs clicks [rows]
+import type { Filter } from "@/core/plan/query";
 import { seeded } from "@/demo/random";
+import { boardQueries, touched } from "./made-board";
 import { median, ms } from "./median";
 import { BASE, startServer } from "./server";
 
@@ -57,32 +59,8 @@ await fetch(`${BASE}/api/projects/${project.id}`, {
 // As the application sends it with every question.
 const { tables, links, measures, inputs, conventions } = { ...saved.document, tables: [table] };
 const draft = { tables, links, measures, inputs, conventions };
-const SPLITS = [
-  [{ column: "route" }],
-  [{ column: "vessel" }],
-  [{ column: "day", by: "month" }],
-  [{ column: "channel" }],
-  [{ column: "route" }, { column: "fare_class" }],
-  [],
-];
-const FORMULAS = [
-  "sum(passengers)",
-  "avg(delay)",
-  "count(*) filter (where delay <= 3) / nullif(count(*), 0)",
-  "sum(revenue) / nullif(sum(passengers), 0)",
-];
-const queries = (filters: object[]) =>
-  SPLITS.flatMap((splits, i) =>
-    [0, 1].map((k) => ({
-      table: "rows",
-      measures: [{ formula: FORMULAS[(i + k) % 4], as: "v" }],
-      splits,
-      filters,
-    })),
-  );
-const touched = [{ column: "channel" }, { column: "fare_class" }, { column: "day" }];
 let step = 0;
-const CLICKS: Record<string, () => object[]> = {
+const CLICKS: Record<string, () => Filter[]> = {
   "a value of one control": () => [{ column: "channel", in: [`Channel ${step++ % 6}`] }],
   "a range of days": () => [{ column: "day", from: dayOf(step++ * 7), to: "2026-05-15" }],
   "all three controls": () => [
@@ -93,10 +71,10 @@ const CLICKS: Record<string, () => object[]> = {
 };
 const results = `/api/projects/${project.id}/results`;
 const inside: number[] = [];
-async function clicks(filters: () => object[], times: number): Promise<number[]> {
+async function clicks(filters: () => Filter[], times: number): Promise<number[]> {
   const took: number[] = [];
   for (let i = 0; i < times; i++) {
-    const asked = queries(filters());
+    const asked = boardQueries(filters());
     const began = performance.now();
     const answer = await post(results, { queries: asked, draft });
     took.push(performance.now() - began);
@@ -116,7 +94,7 @@ const calm = await clicks(CLICKS["a range of days"], 15);
 const began = performance.now();
 await post(`/api/projects/${project.id}/cells`, {
   board: "one",
-  queries: queries([]),
+  queries: boardQueries([]),
   touched,
   now: [],
   draft,
@@ -146,7 +124,7 @@ for (const [label, filters] of Object.entries(CLICKS)) {
 }
 await server.restart();
 const restarted = performance.now();
-await post(results, { queries: [queries([])[0]], draft });
+await post(results, { queries: [boardQueries([])[0]], draft });
 console.log(`first answer after a restart: ${ms(performance.now() - restarted)}`);
 server.stop();
 process.exit(0);

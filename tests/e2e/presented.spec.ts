@@ -173,3 +173,24 @@ test("names that would be markup stand as they are written", async ({ page }) =>
   await expect(page.locator("img")).toHaveCount(0);
   expect(await page.title()).toBe(`${hostile} · ${hostile}`);
 });
+
+test("a finger picks what it touches", async ({ page, browser }) => {
+  const address = await boardAlone(page);
+  const phone = await browser.newContext({
+    hasTouch: true,
+    viewport: { width: 390, height: 844 },
+    baseURL: new URL(page.url()).origin,
+  });
+  const touched = await phone.newPage();
+  await touched.goto(address);
+  await expect(touched.getByRole("button", { name: "Close" })).toBeVisible();
+  const segment = donutOf(touched).locator("path[data-mark][fill='#1f7a6d']").first();
+  const box = await segment.boundingBox();
+  if (!box) throw new Error("the donut is not drawn");
+  await touched.touchscreen.tap(box.x + box.width * 0.56, box.y + box.height * 0.44);
+  const ferrow = touched.getByRole("group", { name: "Route" }).getByRole("button", { name: "Ferrow Isle" });
+  await expect(ferrow).toHaveAttribute("aria-pressed", "true");
+  await expect(donutOf(touched)).toHaveAttribute("aria-label", /1 segment/);
+  expect(await touched.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await phone.close();
+});

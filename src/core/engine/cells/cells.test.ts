@@ -225,6 +225,7 @@ describe("cells", () => {
       catalog,
       { cells: 400, bytes: 1e8 },
     );
+    expect(index.isSettled).toBe(false);
     const answered = (filters: object[]) => answerFromCells([of(filters)], index, catalog)[0];
     // A range of days while the region is as it was; another region while no day is chosen.
     for (const filters of [[region], [region, day], [], [{ ...region, in: [null] }]]) {
@@ -245,6 +246,9 @@ describe("cells", () => {
         bytes: 1e8,
       }).cells.length;
     for (const formula of INEXACT) expect(cellsOf(formula, 2000)).toBe(0);
+    // Nothing of it would be another for another filter: it is not to be gathered anew at each.
+    const inexact = { queries: INEXACT.map(of), touched: [{ column: "full" }, { column: "route" }], now: [] };
+    expect(buildCells(inexact, catalog).isSettled).toBe(true);
     expect(cellsOf("count(*)", 2000)).toBe(1);
     expect(cellsOf("count(*)", 10)).toBe(0);
   });

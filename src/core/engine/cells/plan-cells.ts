@@ -257,9 +257,10 @@ export function wantedCells(
       const wantedOf = (some: Probed[], now: Filter[]) =>
         wantedFor({ query, probes: some, now }, plan, sources, orders, limits);
       const all = wantedOf(probes, []);
-      if (!all) isSettled = false;
       // By each alone there are fewer cells to look at, and more bins: most clicks are the first ones.
-      return [all, ...probes.map((one) => wantedOf([one], all ? [] : asked.now))].flatMap((w) => w ?? []);
+      const alone = probes.map((one) => wantedOf([one], all ? [] : asked.now));
+      if (!all && probes.length > 1 && alone.some((w) => w !== null)) isSettled = false;
+      return [all, ...alone].flatMap((w) => w ?? []);
     });
     return found instanceof QueryError ? [] : found;
   });
