@@ -14,8 +14,8 @@ export class HttpError extends Error {
   override readonly name = "HttpError";
 
   /**
-   * The entry of the server and its pages are bundled apart, each with a class of this name, and share threads
-   * whose errors are of one of them.
+   * The entry of the server and its pages are bundled apart, each with a class of this name, and share
+   * threads whose errors are of one of them.
    */
   static override [Symbol.hasInstance](value: unknown): boolean {
     return value instanceof Error && value.name === "HttpError" && "status" in value;
