@@ -14,6 +14,9 @@ const board = project.boards.find((b) => b.id === given.board);
 const { tables, links, measures, inputs, conventions } = project;
 const draft = { tables, links, measures, inputs, conventions };
 
+/** The server answered that it will not: asking again would give the same. */
+class Refused extends Error {}
+
 async function post(address: string, body: unknown, signal?: AbortSignal): Promise<unknown> {
   const response = await fetch(address, {
     method: "POST",
@@ -23,14 +26,20 @@ async function post(address: string, body: unknown, signal?: AbortSignal): Promi
   });
   const answer: unknown = await response.json();
   if (response.ok) return answer;
-  throw new Error((answer as { error?: { message?: string } }).error?.message ?? `Status ${response.status}`);
+  const message = (answer as { error?: { message?: string } }).error?.message ?? `Status ${response.status}`;
+  throw response.status < 500 ? new Refused(message) : new Error(message);
 }
 
 async function ask(queries: QueryInput[], signal: AbortSignal): Promise<Answer[]> {
-  const { results } = (await post(given.results, { queries, draft }, signal)) as {
-    results: (Exclude<Answer, { error: string }> | { error: { message: string } })[];
-  };
-  return results.map((r) => ("error" in r ? { error: r.error.message } : r));
+  try {
+    const { results } = (await post(given.results, { queries, draft }, signal)) as {
+      results: (Exclude<Answer, { error: string }> | { error: { message: string } })[];
+    };
+    return results.map((r) => ("error" in r ? { error: r.error.message } : r));
+  } catch (error) {
+    if (!(error instanceof Refused)) throw error;
+    return queries.map(() => ({ error: error.message }));
+  }
 }
 
 /** Says what may be asked here, once nothing else is to be done. */
@@ -48,8 +57,10 @@ function prepare(): void {
 }
 
 if (root && board) {
-  const theme = localStorage.getItem(given.theme) === "night" ? "night" : "light";
-  document.documentElement.dataset.theme = theme;
+  const { dataset } = document.documentElement;
+  const isNight = dataset.theme === "night" || localStorage.getItem(given.theme) === "night";
+  const theme = isNight ? "night" : "light";
+  dataset.theme = theme;
   const close = () => location.assign(given.close);
   new PresentedBoard(
     root,

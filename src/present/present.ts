@@ -78,6 +78,7 @@ export class PresentedBoard {
   /** Shows what became of the board; what its reader chose stays. */
   update(presented: Presented, options: PresentOptions): void {
     const isSame = presented.project === this.presented.project && presented.board === this.presented.board;
+    if (options.answers !== this.options.answers) this.options.answers.stop();
     this.options = options;
     if (!isSame) {
       this.presented = presented;

@@ -17,6 +17,8 @@ import { answerQueries } from "./results";
 import { settings } from "./settings";
 import { readProject } from "./store/projects";
 
+type Theme = "light" | "night";
+
 /** Where the build put the page's script and styles, as addresses begin. */
 const STATIC = "/_next/static/present";
 
@@ -62,7 +64,8 @@ function tileHtml(
   document: Project,
   board: Board,
   tile: Board["tiles"][number],
-  answers: Map<string, Answer>,
+  answers: Map<string, Answer | null>,
+  theme: Theme,
 ) {
   const style = `--column:${tile.x + 1} / span ${tile.w};--row:${tile.y + 1} / span ${tile.h};--phone-height:${tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`}`;
   const within = (inner: string) => `<div class="board-tile" style="${style}">${inner}</div>`;
@@ -73,6 +76,7 @@ function tileHtml(
   const filters = filtersOf(board.controls, UNTOUCHED);
   const scene = pictureOf(visual, document, answers.get(visual.id) ?? null, {
     size: { width, height },
+    theme,
     filters,
   });
   const svg = sceneToSvg(scene, { prefix: `first-${tile.id}-` });
@@ -108,14 +112,35 @@ function controlHtml(document: Project, control: Board["controls"][number], choi
   return fieldset(input.label, inner);
 }
 
+/** A page does not wait longer for its answers, in milliseconds: then it stands without, and asks itself. */
+const PATIENCE = 2000;
+
+/** The answers to queries; null where they take too long. */
+async function answersInTime(
+  projectId: string,
+  document: Project,
+  queries: QueryInput[],
+  signal: AbortSignal,
+): Promise<Answer[] | null> {
+  const late = AbortSignal.any([signal, AbortSignal.timeout(PATIENCE)]);
+  try {
+    const results = await answerQueries(projectId, document, queries, late);
+    return results.map((r): Answer => ("error" in r ? { error: r.error.message } : r));
+  } catch (error) {
+    if (signal.aborted || !late.aborted) throw error;
+    return null;
+  }
+}
+
 /**
  * A board as a page of its own: it stands as the server draws it before any script runs, and is then kept
- * alive by the presenter. `nonce` is that of the page's policy. Throws 404 where there is no such board.
+ * alive by the presenter. `nonce` is that of the page's policy, `theme` the one that it is drawn in at first.
+ * Throws 404 where there is no such board.
  */
 export async function presentedPage(
   projectId: string,
   boardId: string,
-  nonce: string,
+  { nonce, theme }: { nonce: string; theme: Theme },
   signal: AbortSignal,
 ): Promise<string> {
   const { document } = readProject(projectId);
@@ -129,15 +154,14 @@ export async function presentedPage(
   known ??= built();
   const { visuals, choices } = queriesOf(document, board);
   const queries = [...visuals.values(), ...choices];
-  const results = await answerQueries(projectId, document, queries, signal);
-  const answers = results.map((r): Answer => ("error" in r ? { error: r.error.message } : r));
-  const byVisual = new Map([...visuals.keys()].map((id, i) => [id, answers[i]]));
+  const answers = await answersInTime(projectId, document, queries, signal);
+  const byVisual = new Map([...visuals.keys()].map((id, i) => [id, answers?.[i] ?? null]));
   const shown = new Set(visuals.keys());
   const given: Given = {
     // What no tile shows is not taken along.
     project: { ...document, visuals: document.visuals.filter((v) => shown.has(v.id)), boards: [board] },
     board: board.id,
-    answers: queries.map((query, i) => [query, answers[i]]),
+    answers: answers ? queries.map((query, i) => [query, answers[i]]) : [],
     results: `/api/projects/${encodeURIComponent(projectId)}/results`,
     cells: `/api/projects/${encodeURIComponent(projectId)}/cells`,
     close: `/p/${encodeURIComponent(projectId)}/boards?board=${encodeURIComponent(board.id)}`,
@@ -145,10 +169,10 @@ export async function presentedPage(
   };
   const tiles = board.tiles
     .toSorted((a, b) => a.y - b.y || a.x - b.x)
-    .map((tile) => tileHtml(document, board, tile, byVisual));
+    .map((tile) => tileHtml(document, board, tile, byVisual, theme));
   const choicesOf = (query: QueryInput) => {
     const at = queries.findIndex((q) => JSON.stringify(q) === JSON.stringify(query));
-    return at < 0 ? null : answers[at];
+    return answers?.[at] ?? null;
   };
   const controls = board.controls.map((c) => {
     const answer = c.type === "filter" ? choicesOf(choicesQuery(c.table, c.column, c.by)) : null;
@@ -160,18 +184,22 @@ export async function presentedPage(
 </div>
 <script id="given" type="application/json" nonce="${nonce}">${inElement(given)}</script>
 <script type="module" src="${known.script}" nonce="${nonce}"></script>`;
-  return pageOf(`${board.name} · ${document.name}`, body, known.styles, nonce);
+  return pageOf(`${board.name} · ${document.name}`, body, { styles: known.styles, nonce, theme });
 }
 
 /** A page that says why a board is not shown, with the way back. */
 export function problemPage(message: string, projectId: string, nonce: string): string {
   known ??= built();
   const body = `<div class="board-text"><p>${escaped(message)}</p><p><a href="/p/${encodeURIComponent(projectId)}/boards">To the project</a> · <a href="/">To all projects</a></p></div>`;
-  return pageOf("Cavlo", body, known.styles, nonce);
+  return pageOf("Cavlo", body, { styles: known.styles, nonce, theme: "light" });
 }
 
-const pageOf = (title: string, body: string, styles: string, nonce: string) => `<!doctype html>
-<html lang="en" data-theme="light">
+const pageOf = (
+  title: string,
+  body: string,
+  { styles, nonce, theme }: { styles: string; nonce: string; theme: Theme },
+) => `<!doctype html>
+<html lang="en" data-theme="${theme}">
 <head>
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">

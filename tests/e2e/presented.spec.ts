@@ -22,6 +22,11 @@ test("a board on its own page stands as the server draws it before any script ru
   await expect(donutOf(still)).toHaveAttribute("aria-label", /total 5.299.291/);
   await expect(donutOf(still).locator("path").nth(6)).toBeVisible();
   await expect(still.getByRole("group", { name: "Route" }).getByText("5 more")).toBeVisible();
+  const ground = () => still.evaluate(() => getComputedStyle(document.body).backgroundColor);
+  expect(await ground()).toBe("rgb(243, 240, 232)");
+  await still.goto(`${address}?theme=night`);
+  expect(await ground()).toBe("rgb(16, 24, 25)");
+  await expect(donutOf(still).locator("[fill='#172123']").first()).toBeVisible();
   await bare.close();
 });
 
@@ -142,6 +147,19 @@ test("what a board that is looked at may ask is gathered, and then answered with
   const { answered } = await cells();
   expect(await ask()).toEqual(scanned);
   expect((await cells()).answered).toBeGreaterThan(answered);
+});
+
+test("a board whose project is removed meanwhile says so where it would have answered", async ({ page }) => {
+  const address = await boardAlone(page);
+  await page.goto(address);
+  await expect(page.getByRole("button", { name: "Close" })).toBeVisible();
+  const removed = await page.request.delete(`/api/projects/${address.split("/")[2]}`, {
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(removed.ok()).toBe(true);
+  await page.getByRole("group", { name: "Year" }).getByRole("button", { name: "2024" }).click();
+  await expect(page.getByRole("img", { name: /was removed/ }).first()).toBeVisible();
+  await expect(page.getByText("computing")).toHaveCount(0);
 });
 
 test("names that would be markup stand as they are written", async ({ page }) => {

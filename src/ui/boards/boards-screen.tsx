@@ -18,6 +18,7 @@ import { useProject } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { nameInAddress } from "../shared/step-link";
 import { useTellEdit } from "../shared/tell-edit";
+import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { AddFilter } from "./add-filter";
 import { useBoardCells } from "./board-cells";
@@ -191,10 +192,15 @@ export function BoardsScreen() {
   const { menuOf, menu } = useItemMenu();
   const [renaming, setRenaming] = useState<Board | null>(null);
   const path = usePathname();
+  const theme = useTheme((s) => s.theme);
   const presents = useSearchParams().get("present") === "1";
   const present = (on: boolean) => {
     setArranging(false);
-    nameInAddress(path, { ...(board ? { board: board.id } : {}), ...(on ? { present: "1" } : {}) });
+    nameInAddress(path, {
+      ...(board ? { board: board.id } : {}),
+      ...(on ? { present: "1" } : {}),
+      ...(on && theme === "night" ? { theme } : {}),
+    });
   };
   useEffect(() => {
     if (!presents) return;
@@ -273,7 +279,10 @@ export function BoardsScreen() {
                 {
                   label: "Open on a page of its own",
                   run: () =>
-                    window.open(path.replace(/boards$/, `present/${encodeURIComponent(b.id)}`), "_blank"),
+                    window.open(
+                      path.replace(/boards$/, `present/${encodeURIComponent(b.id)}?theme=${theme}`),
+                      "_blank",
+                    ),
                 },
                 { label: "Remove", run: () => remove(b) },
               ])}
