@@ -63,8 +63,11 @@ export interface Wanted extends Keyed {
 class Orders {
   private readonly known = new Map<ColumnData, { order: RowOrder | null; bins: Map<number, Int32Array> }>();
 
+  constructor(private readonly sources: TableSources) {}
+
   private of(data: ColumnData) {
-    const known = this.known.get(data) ?? { order: rowOrder(data), bins: new Map() };
+    const boss = { checkStop: () => this.sources.checkStop() };
+    const known = this.known.get(data) ?? { order: rowOrder(data, boss), bins: new Map() };
     this.known.set(data, known);
     return known;
   }
@@ -245,7 +248,7 @@ export function wantedCells(
 ): { wanted: Wanted[]; facts: KeptFacts; isSettled: boolean } {
   const live = factsOf(sources);
   const facts = new KeptFacts();
-  const orders = new Orders();
+  const orders = new Orders(sources);
   const plan = (query: Query) => attempt(() => planQuery(query, sources.scope, inputs, sources.today));
   const queries = asked.queries.flatMap((q) => [{ ...q, totals: [] }, ...totalQueries(q)]);
   let isSettled = true;

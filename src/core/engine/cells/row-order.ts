@@ -25,8 +25,11 @@ export interface RowOrder {
   places: Int32Array;
 }
 
+/** Others are asked for whenever the number of a row ends in these bits; loops over rows call nothing else. */
+const NOW_AND_THEN = (1 << 16) - 1;
+
 /** The order of the rows by a column; null where its values are texts, or spread too far, or there are none. */
-export function rowOrder(data: ColumnData): RowOrder | null {
+export function rowOrder(data: ColumnData, boss: { checkStop: () => void }): RowOrder | null {
   if (data.type === "text") return null;
   const { within } = columnRange(data);
   if (!within || within.span > MOST_SPAN) return null;
@@ -35,7 +38,10 @@ export function rowOrder(data: ColumnData): RowOrder | null {
   // The last one counts null.
   const counts = new Int32Array(within.span + 1);
   const at = (i: number) => (isNone(stored[i], none) ? within.span : stored[i] - within.low);
-  for (let i = 0; i < size; i++) counts[at(i)]++;
+  for (let i = 0; i < size; i++) {
+    if ((i & NOW_AND_THEN) === 0) boss.checkStop();
+    counts[at(i)]++;
+  }
   const placeOf = new Int32Array(within.span + 1);
   const met: number[] = [];
   const starts: number[] = [0];
@@ -49,6 +55,7 @@ export function rowOrder(data: ColumnData): RowOrder | null {
   const next = Int32Array.from(starts);
   const rows = new Int32Array(size);
   for (let i = 0; i < size; i++) {
+    if ((i & NOW_AND_THEN) === 0) boss.checkStop();
     places[i] = placeOf[at(i)];
     rows[next[places[i]]++] = i;
   }
@@ -132,16 +139,12 @@ export class OrderedRows implements ScanSource {
   }
 }
 
-/** So many rows are put in order before others are asked for. */
-const STRETCH = 1 << 16;
-
 function inOrder(data: ColumnData, order: Int32Array, source: ScanSource): ColumnData {
   const cells = data.type === "text" ? data.codes : data.values;
   const moved = new (cells.constructor as Float64ArrayConstructor)(order.length);
-  for (let from = 0; from < order.length; from += STRETCH) {
-    source.checkStop();
-    const to = Math.min(order.length, from + STRETCH);
-    for (let i = from; i < to; i++) moved[i] = cells[order[i]];
+  for (let i = 0; i < order.length; i++) {
+    if ((i & NOW_AND_THEN) === 0) source.checkStop();
+    moved[i] = cells[order[i]];
   }
   return { ...data, ...(data.type === "text" ? { codes: moved } : { values: moved }) } as ColumnData;
 }
