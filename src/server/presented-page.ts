@@ -69,7 +69,8 @@ function tileHtml(
 ) {
   const style = `--column:${tile.x + 1} / span ${tile.w};--row:${tile.y + 1} / span ${tile.h};--phone-height:${tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`}`;
   const within = (inner: string) => `<div class="board-tile" style="${style}">${inner}</div>`;
-  if (tile.type === "text") return within(`<div class="board-text">${escaped(tile.text)}</div>`);
+  if (tile.type === "text")
+    return within(`<div class="board-text">${escaped(tile.text || "An empty text.")}</div>`);
   const visual = document.visuals.find((v) => v.id === tile.visual);
   if (!visual) return within(`<div class="board-text">The visual of this tile was removed.</div>`);
   const { width, height } = boxOf(tile);

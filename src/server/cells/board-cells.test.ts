@@ -1,7 +1,7 @@
 import { mkdirSync, mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { querySchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import { emptyProject, tableSchema } from "@/core/project/schema";
@@ -130,4 +130,14 @@ describe("the cells of a board", () => {
     const filtered = queries([{ column: "route", in: ["Route 3"] }]);
     expect((await cells.answer("r", data, {}, filtered))[0]).not.toBeNull();
   }, 60_000);
+
+  it("rest for whoever asks, also where another copy of the module started the threads", async () => {
+    const { cavloCompute } = globalThis as unknown as { cavloCompute: { underWay: SharedArrayBuffer } };
+    vi.resetModules();
+    const copy = await import("../compute/client");
+    expect(copy.whileUnderWay).not.toBe(whileUnderWay);
+    const count = () => new Int32Array(cavloCompute.underWay)[0];
+    await copy.whileUnderWay(async () => expect(count()).toBe(1));
+    expect(count()).toBe(0);
+  });
 });

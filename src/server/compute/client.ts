@@ -76,12 +76,9 @@ function isHeavy(request: ComputeRequest): boolean {
   return request.type !== "rows" || request.sort !== null || request.find !== "";
 }
 
-/** How many questions are under way: those who gather cells rest meanwhile. */
-const underWay = new SharedArrayBuffer(4);
-
 /** Does what somebody waits for; who gathers cells rests until it is done. */
 export async function whileUnderWay<T>(work: () => Promise<T>): Promise<T> {
-  const word = new Int32Array(underWay);
+  const word = new Int32Array(running().underWay);
   Atomics.add(word, 0, 1);
   try {
     return await work();
@@ -95,6 +92,11 @@ export async function whileUnderWay<T>(work: () => Promise<T>): Promise<T> {
 const CALM_TIME = 300_000;
 
 class Compute {
+  /**
+   * How many questions are under way: those who gather cells rest meanwhile. It belongs to the threads, since
+   * the entry of the server and its pages have each a copy of this module.
+   */
+  readonly underWay = new SharedArrayBuffer(4);
   readonly columns = new SharedColumns();
   readonly helpers = new Helpers(settings.memoryLimit * MEMORY_PARTS.helpers);
   readonly pool: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
@@ -115,7 +117,7 @@ class Compute {
   readonly calm: ThreadPool<ComputeRequest, ComputeAnswer, GivenColumns, LoadedColumns> = new ThreadPool({
     start: (stop) => {
       const memory = (settings.memoryLimit * MEMORY_PARTS.threads) / MOST_THREADS;
-      return startThread("compute-worker", { stop, memory, underWay });
+      return startThread("compute-worker", { stop, memory, underWay: this.underWay });
     },
     most: 1,
     limit: () => CALM_TIME,
