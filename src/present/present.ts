@@ -2,7 +2,7 @@ import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
 import type { QueryInput } from "@/core/plan/query";
 import type { Board, Control, Input, Project, Tile, Visual } from "@/core/project/schema";
-import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
+import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
 import { subjectOf } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import {
@@ -161,10 +161,7 @@ export class PresentedBoard {
 
   private tileOf(tile: Tile): HTMLElement {
     const cell = element("div", { class: "board-tile" });
-    cell.style.setProperty("--column", `${tile.x + 1} / span ${tile.w}`);
-    cell.style.setProperty("--row", `${tile.y + 1} / span ${tile.h}`);
-    const phone = tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`;
-    cell.style.setProperty("--phone-height", phone);
+    for (const [name, value] of Object.entries(tileStyle(tile))) cell.style.setProperty(name, value);
     if (tile.type === "visual" && this.visualOf(tile.visual)) {
       const view = new VisualTile(this.options.start, this.options.wantsMotion);
       this.tiles.set(tile.id, { tile, view });

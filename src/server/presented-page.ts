@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { formatNumber } from "@/core/base/number-format";
 import type { QueryInput } from "@/core/plan/query";
 import type { Board, Project } from "@/core/project/schema";
-import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
+import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
 import { filtersOf, UNTOUCHED } from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
 import { pictureOf } from "@/core/view/picture";
@@ -67,7 +67,9 @@ function tileHtml(
   answers: Map<string, Answer | null>,
   theme: Theme,
 ) {
-  const style = `--column:${tile.x + 1} / span ${tile.w};--row:${tile.y + 1} / span ${tile.h};--phone-height:${tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`}`;
+  const style = Object.entries(tileStyle(tile))
+    .map(([name, value]) => `${name}:${value}`)
+    .join(";");
   const within = (inner: string) => `<div class="board-tile" style="${style}">${inner}</div>`;
   if (tile.type === "text")
     return within(`<div class="board-text">${escaped(tile.text || "An empty text.")}</div>`);

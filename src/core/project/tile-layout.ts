@@ -64,3 +64,10 @@ export function freePlace(tiles: Tile[], w: number, h: number): { x: number; y: 
     for (let x = 0; x + w <= COLUMNS; x++) if (!tiles.some((t) => meets({ x, y, w, h }, t))) return { x, y };
   }
 }
+
+/** Where a tile stands on a board's grid, as styles: by its own place, and on a phone by its height alone. */
+export const tileStyle = ({ type, x, y, w, h }: Pick<Tile, "type" | "x" | "y" | "w" | "h">) => ({
+  "--column": `${x + 1} / span ${w}`,
+  "--row": `${y + 1} / span ${h}`,
+  "--phone-height": type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, h))}`,
+});

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useState } from "react";
 import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
 import type { Board, Control, Tile, Visual } from "@/core/project/schema";
-import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
+import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
 import { type RowKey, subjectOf } from "@/core/rows/row-key";
 import { chosenAlone, chosenIn, filterForSplit } from "@/core/view/board-state";
 import { leaves } from "@/present/elements";
@@ -158,18 +158,7 @@ function BoardPage({ board, arranging }: { board: Board; arranging: boolean }) {
           ) : (
             <div className="board-grid" style={{ gridAutoRows: ROW_HEIGHT, gap: GAP }}>
               {ordered.map((tile) => (
-                <div
-                  key={tile.id}
-                  className="min-w-0"
-                  style={
-                    {
-                      "--column": `${tile.x + 1} / span ${tile.w}`,
-                      "--row": `${tile.y + 1} / span ${tile.h}`,
-                      "--phone-height":
-                        tile.type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, tile.h))}`,
-                    } as React.CSSProperties
-                  }
-                >
+                <div key={tile.id} className="min-w-0" style={tileStyle(tile) as React.CSSProperties}>
                   {render(tile)}
                 </div>
               ))}
