@@ -45,7 +45,7 @@ describe("the cells of the demo's boards", () => {
       );
       const queriesWith = (filters: Filter[]) =>
         visuals.map((v) => querySchema.parse(toQuery(v, project, filters, {})));
-      const touched = touchedBy(board.controls);
+      const touched = touchedBy(board, project);
       const index = buildCells({ queries: queriesWith([]), touched, now: [] }, catalog);
       const bytes = toBytes(plainIndex(index));
       expect(brotliCompressSync(bytes).length).toBeLessThan(300_000);

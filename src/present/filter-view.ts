@@ -21,13 +21,11 @@ export class FilterView {
     private readonly onChoose: (values: Value[]) => void,
   ) {
     this.row = element("div", {
-      role: "group",
-      "aria-label": label,
       class: "board-filter",
       onkeydown: (event: KeyboardEvent) => this.walk(event),
       onfocusin: (event: FocusEvent) => this.stopAt(event.target as Element),
     });
-    this.root = element("fieldset", {}, element("legend", {}, label), this.row);
+    this.root = element("fieldset", { class: "board-control" }, element("legend", {}, label), this.row);
     this.label = label;
   }
   private readonly label: string;

@@ -23,7 +23,7 @@ export function inputView(input: Input, onChange: (value: Value) => void): Input
       ? stepperView(input, onChange)
       : textView(input, onChange);
   return {
-    root: element("fieldset", {}, element("legend", {}, input.label), view.root),
+    root: element("fieldset", { class: "board-control" }, element("legend", {}, input.label), view.root),
     show: view.show,
   };
 }

@@ -1,10 +1,12 @@
-import type { Filter, QueryInput } from "@/core/plan/query";
-import { touchedBy } from "@/core/view/board-state";
-import { toQuery } from "@/core/view/query";
+import type { QueryInput } from "@/core/plan/query";
+import type { BoardState } from "@/core/view/board-state";
+import { stateFrom } from "@/core/view/state-address";
 import { startPainter } from "@/render/painter/painter";
 import { type Answer, Answers } from "./answers";
 import { leaves } from "./elements";
 import type { Given } from "./given";
+import { withState, writeHistory } from "./history";
+import { Preparation } from "./preparing";
 import { PresentedBoard } from "./present";
 
 const given = JSON.parse(document.getElementById("given")?.textContent ?? "null") as Given;
@@ -42,39 +44,41 @@ async function ask(queries: QueryInput[], signal: AbortSignal): Promise<Answer[]
   }
 }
 
-/** Says what may be asked here, once nothing else is to be done. */
-function prepare(): void {
-  if (!board) return;
-  const visuals = board.tiles.flatMap((t) =>
-    t.type === "visual" ? project.visuals.filter((v) => v.id === t.visual) : [],
-  );
-  const queries = visuals.flatMap((v) => toQuery(v, project, [], {}) ?? []);
-  const touched = touchedBy(board.controls);
-  const now: Filter[] = [];
-  if (queries.length === 0 || touched.length === 0) return;
-  // Without it every answer is a scan, as it would be anyway.
-  post(given.cells, { board: board.id, queries, touched, now, draft }).catch(() => {});
-}
-
 if (root && board) {
   const { dataset } = document.documentElement;
   const isNight = dataset.theme === "night" || localStorage.getItem(given.theme) === "night";
   const theme = isNight ? "night" : "light";
   dataset.theme = theme;
-  const close = () => location.assign(given.close);
-  new PresentedBoard(
-    root,
-    { project, board },
-    {
-      answers: new Answers(ask, given.answers),
-      start: startPainter,
-      theme,
-      wantsMotion: () => !matchMedia("(prefers-reduced-motion: reduce)").matches,
-      onClose: close,
+  const presented = { project, board };
+  const close = () => location.assign(given.close + addressPart(shown));
+  const stateNow = () => stateFrom(new URLSearchParams(location.search), board, project);
+  // Without it every answer is a scan, as it would be anyway.
+  const preparation = new Preparation(presented, (asked) => {
+    post(given.cells, { ...asked, draft }).catch(() => {});
+  });
+  const begun = stateNow();
+  let shown = begun.state;
+  const addressPart = (state: BoardState) => withState("", state, presented).replace("?", "&");
+  const view = new PresentedBoard(root, presented, {
+    answers: new Answers(ask, given.answers),
+    start: startPainter,
+    theme,
+    wantsMotion: () => !matchMedia("(prefers-reduced-motion: reduce)").matches,
+    ...begun,
+    onState: (state, action) => {
+      shown = state;
+      const search = withState(location.search, state, presented);
+      writeHistory(`${location.pathname}${search}`, action);
     },
-  );
+    onSettled: preparation.settled,
+    link: (state) => location.origin + location.pathname + withState(location.search, state, presented),
+    onClose: close,
+  });
+  addEventListener("popstate", () => {
+    shown = stateNow().state;
+    view.become(shown);
+  });
   addEventListener("keydown", (event) => {
     if (leaves(event)) close();
   });
-  setTimeout(prepare, 800);
 }

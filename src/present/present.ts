@@ -1,38 +1,26 @@
-import { own } from "@/core/base/own";
-import type { Value } from "@/core/base/value";
 import type { QueryInput } from "@/core/plan/query";
-import type { Board, Control, Input, Project, Tile, Visual } from "@/core/project/schema";
+import type { Tile, Visual } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
-import { subjectOf } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import {
   type BoardAction,
   type BoardState,
   boardReducer,
-  chosenAlone,
-  chosenIn,
-  type FilterOfBoard,
-  filterForSplit,
-  filtersOf,
+  filtersOfTile,
   inputsOf,
   UNTOUCHED,
 } from "@/core/view/board-state";
-import { type Choice, choicesIn, choicesQuery } from "@/core/view/column-choices";
+import { choicesIn, choicesQuery } from "@/core/view/column-choices";
+import { isPickable } from "@/core/view/picks";
 import type { Design } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
 import { toVisualData } from "@/core/view/visual-data";
 import type { StartPicture } from "@/render/painter/live";
 import type { Answers } from "./answers";
+import { BoardControls, type ChoicesOf, type Presented } from "./board-controls";
 import { element, sign } from "./elements";
-import { FilterView } from "./filter-view";
-import { type InputView, inputView } from "./input-view";
-import { VisualTile } from "./visual-tile";
-
-/** A board with the document that it is of. */
-export interface Presented {
-  project: Project;
-  board: Board;
-}
+import { PickedRow } from "./picked-row";
+import { type Shown, VisualTile } from "./visual-tile";
 
 export interface PresentOptions {
   /** From where what it shows is answered. */
@@ -42,9 +30,21 @@ export interface PresentOptions {
   theme: "light" | "night";
   /** Whether marks move; asked at every change. */
   wantsMotion: () => boolean;
+  /** What the reader has changed already. */
+  state?: BoardState;
+  /** What an address asked for that is left out, in words. */
+  left?: string[];
+  /** Told of what its reader changes. */
+  onState?: (state: BoardState, action: BoardAction) => void;
+  /** Told once all stands, each time: then what may come next can be made ready. */
+  onSettled?: (state: BoardState) => void;
+  /** An address at which others find the state; no link can be copied where there is none. */
+  link?: (state: BoardState) => string;
   /** Called by a button for it; no button where there is nothing to close to. */
   onClose?: () => void;
 }
+
+type VisualOnTile = Extract<Tile, { type: "visual" }>;
 
 const designOf = ({ project: { palettes, finishes, pictures } }: Presented): Design => ({
   palettes,
@@ -52,16 +52,27 @@ const designOf = ({ project: { palettes, finishes, pictures } }: Presented): Des
   pictures,
 });
 
+/** What the elements of a board are made of; all else of a document only changes what they show. */
+const madeOf = ({ board, project }: Presented): string =>
+  JSON.stringify([
+    board,
+    board.controls.map((c) => {
+      const input = c.type === "input" && project.inputs.find((i) => i.id === c.input);
+      return input && { ...input, value: null };
+    }),
+    board.tiles.map((t) => t.type === "visual" && project.visuals.some((v) => v.id === t.visual)),
+  ]);
+
 /**
  * A board without its editor, kept alive in a page element without any framework: its tiles, controls and
  * texts, and the state of a reader, which nothing saves.
  */
 export class PresentedBoard {
-  private state: BoardState = UNTOUCHED;
-  private readonly tiles = new Map<string, { tile: Tile; view: VisualTile }>();
-  private readonly filters = new Map<string, { control: FilterOfBoard; view: FilterView }>();
-  private readonly inputs = new Map<string, { input: Input; view: InputView }>();
-  /** What each visual shows, and what it was made of. */
+  private state: BoardState;
+  private readonly tiles = new Map<string, { tile: VisualOnTile; view: VisualTile }>();
+  private controls: BoardControls | null = null;
+  private picked: PickedRow | null = null;
+  /** What each tile shows, and what it was made of. */
   private readonly known = new Map<string, { of: unknown[]; data: VisualData }>();
   private design: Design;
 
@@ -70,26 +81,39 @@ export class PresentedBoard {
     private presented: Presented,
     private options: PresentOptions,
   ) {
+    this.state = options.state ?? UNTOUCHED;
     this.design = designOf(presented);
+    document.addEventListener("keydown", this.escape);
     this.write();
     this.show();
   }
 
-  /** Shows what became of the board; what its reader chose stays. */
+  /** Shows what became of the board; what its reader chose stays, but where another state is given. */
   update(presented: Presented, options: PresentOptions): void {
-    const isSame = presented.project === this.presented.project && presented.board === this.presented.board;
+    const isSame =
+      madeOf(presented) === madeOf(this.presented) &&
+      JSON.stringify(options.left) === JSON.stringify(this.options.left) &&
+      (options.onClose === undefined) === (this.options.onClose === undefined);
     if (options.answers !== this.options.answers) this.options.answers.stop();
+    if (options.state) this.state = options.state;
     this.options = options;
+    this.presented = presented;
+    this.design = designOf(presented);
     if (!isSame) {
-      this.presented = presented;
-      this.design = designOf(presented);
       this.clear();
       this.write();
     }
     this.show();
   }
 
+  /** Shows another state, as going back in the history of a page asks for. */
+  become(state: BoardState): void {
+    this.state = state;
+    this.show();
+  }
+
   dispose(): void {
+    document.removeEventListener("keydown", this.escape);
     this.options.answers.stop();
     this.clear();
     this.root.replaceChildren();
@@ -97,39 +121,44 @@ export class PresentedBoard {
 
   private clear(): void {
     for (const { view } of this.tiles.values()) view.dispose();
-    for (const held of [this.tiles, this.filters, this.inputs, this.known]) held.clear();
+    for (const held of [this.tiles, this.known]) held.clear();
   }
 
-  private act(action: BoardAction): void {
+  private readonly act = (action: BoardAction): void => {
     this.state = boardReducer(this.state, action);
+    this.options.onState?.(this.state, action);
     this.show();
-  }
+  };
+
+  /** Lets go of all that is picked, before Escape leaves anything. */
+  private readonly escape = (event: KeyboardEvent): void => {
+    if (event.key !== "Escape" || event.defaultPrevented || this.state.picks.length === 0) return;
+    if (document.querySelector(":popover-open, [role=dialog], [role=menu]")) return;
+    event.preventDefault();
+    this.act({ type: "let go" });
+  };
 
   private write(): void {
     const { board } = this.presented;
-    const { onClose } = this.options;
-    const controls = board.controls.flatMap((control) => this.controlOf(control) ?? []);
-    const close = onClose
-      ? [
-          element(
-            "button",
-            {
-              type: "button",
-              class: "icon-button board-close",
-              "aria-label": "Close",
-              title: "Close (Escape)",
-              onclick: onClose,
-            },
-            sign("close", 16),
-          ),
-        ]
-      : [];
+    const { onClose, link } = this.options;
+    this.controls = new BoardControls(this.presented, this.act);
+    this.picked = new PickedRow({
+      act: this.act,
+      copy: link ? () => navigator.clipboard.writeText(link(this.state)) : null,
+      focusOn: (visual) => {
+        for (const { tile, view } of this.tiles.values()) if (tile.visual === visual) return view.focus();
+      },
+    });
+    const close = onClose ? [closeButton(onClose, "Close", "Close (Escape)", "board-close")] : [];
     const head = element(
       "header",
       { class: "board-head" },
       element("h1", {}, board.name),
-      ...controls,
+      ...this.controls.elements,
       ...close,
+      ...this.leftOut(),
+      this.picked.root,
+      this.picked.status,
     );
     const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
     const grid = element("div", { class: "board-grid" }, ...ordered.map((tile) => this.tileOf(tile)));
@@ -144,19 +173,17 @@ export class PresentedBoard {
     this.root.replaceChildren(head, body);
   }
 
-  private controlOf(control: Control): HTMLElement | null {
-    if (control.type === "filter") {
-      const view = new FilterView(control, (values) =>
-        this.act({ type: "choose", control: control.id, values }),
-      );
-      this.filters.set(control.id, { control, view });
-      return view.root;
-    }
-    const input = this.presented.project.inputs.find((i) => i.id === control.input);
-    if (!input) return null;
-    const view = inputView(input, (value) => this.act({ type: "set input", name: input.name, value }));
-    this.inputs.set(control.id, { input, view });
-    return view.root;
+  /** One line that says what of the address does not hold here. */
+  private leftOut(): HTMLElement[] {
+    const { left = [] } = this.options;
+    if (left.length === 0) return [];
+    const note = element(
+      "p",
+      { class: "board-note", role: "status" },
+      `Left out of the address: ${left.join(", ")}.`,
+    );
+    note.append(closeButton(() => note.remove(), "Close this note", "Close this note", "", 12));
+    return [note];
   }
 
   private tileOf(tile: Tile): HTMLElement {
@@ -180,60 +207,75 @@ export class PresentedBoard {
 
   /** Shows the state as it is now, with the answers that are there, and asks for the others. */
   private show = (): void => {
-    const { project, board } = this.presented;
-    const { answers, theme } = this.options;
-    const filters = filtersOf(board.controls, this.state);
-    const inputs = inputsOf(project.inputs, this.state);
+    const { state, presented } = this;
+    const { project } = presented;
+    const { answers, onSettled } = this.options;
+    const inputs = inputsOf(project.inputs, state);
     const asked: QueryInput[] = [];
+    let isSettled = true;
     const answerTo = (query: QueryInput | null) => {
       if (query) asked.push(query);
-      return query && answers.of(query);
+      const answer = query && answers.of(query);
+      if (query && !answer) isSettled = false;
+      return answer;
     };
-    const choicesOf = (table: string, column: string, by?: FilterOfBoard["by"]): Choice[] => {
-      return choicesIn(answerTo(choicesQuery(table, column, by)), by, project);
-    };
+    const choicesOf: ChoicesOf = (table, column, by) =>
+      choicesIn(answerTo(choicesQuery(table, column, by)), by, project);
     for (const { tile, view } of this.tiles.values()) {
-      const visual = tile.type === "visual" ? this.visualOf(tile.visual) : undefined;
-      if (!visual) continue;
-      const query = toQuery(visual, project, filters, inputs);
-      const answer = answerTo(query);
-      const before = this.known.get(visual.id);
-      const pending = query !== null && answer === null;
-      const of = [answer, JSON.stringify([filters, inputs])];
-      const isSame = before && (pending || before.of.every((x, i) => x === of[i]));
-      const data = isSame ? before.data : toVisualData(visual, project, answer, { inputs, filters });
-      if (!isSame) this.known.set(visual.id, { of, data });
-      const control = filterForSplit(visual, board, project);
-      view.show({ visual, data, design: this.design, theme, pending, onPick: this.pickFor(control) });
+      const visual = this.visualOf(tile.visual);
+      if (visual) this.showTile({ tile, view, visual, inputs }, answerTo);
     }
-    for (const { control, view } of this.filters.values())
-      view.show(choicesOf(control.table, control.column, control.by), chosenIn(this.state, control));
-    for (const { input, view } of this.inputs.values()) {
-      const value = own(inputs, input.name) ?? input.value;
-      view.show(value, this.inputChoices(input, choicesOf));
-    }
+    this.controls?.show(state, project, choicesOf);
+    this.picked?.show(state, presented);
     answers.ask(asked, this.show);
+    if (isSettled) onSettled?.(state);
   };
 
-  /** What a pick does: it sets the board's filter on the same column, or takes it back. */
-  private pickFor(control: FilterOfBoard | undefined) {
-    if (!control) return null;
-    return (key: Parameters<typeof subjectOf>[0]) => {
-      const subject = subjectOf(key);
-      if (subject.type !== "category") return;
-      const values = chosenAlone(chosenIn(this.state, control), subject.value);
-      this.act({ type: "choose", control: control.id, values });
-    };
+  private showTile(
+    {
+      tile,
+      view,
+      visual,
+      inputs,
+    }: { tile: VisualOnTile; view: VisualTile; visual: Visual; inputs: ReturnType<typeof inputsOf> },
+    answerTo: (query: QueryInput | null) => ReturnType<Answers["of"]>,
+  ): void {
+    const { board, project } = this.presented;
+    const filters = filtersOfTile(board, this.state, tile, project);
+    const query = toQuery(visual, project, filters, inputs);
+    const answer = answerTo(query);
+    const before = this.known.get(tile.id);
+    const pending = query !== null && answer === null;
+    const of = [answer, visual, project, JSON.stringify([filters, inputs])];
+    const isSame = before && (pending || before.of.every((x, i) => x === of[i]));
+    const data = isSame ? before.data : toVisualData(visual, project, answer, { inputs, filters });
+    if (!isSame) this.known.set(tile.id, { of, data });
+    const lit = this.state.picks.findLast((p) => p.visual === visual.id) ?? null;
+    const { design, options } = this;
+    view.show({
+      visual,
+      data,
+      design,
+      theme: options.theme,
+      pending,
+      lit,
+      onPick: this.pickOn(visual, data),
+    });
   }
 
-  private inputChoices(
-    { choices, choicesFrom, type }: Input,
-    choicesOf: (table: string, column: string) => Choice[],
-  ): Value[] | null {
-    if (!choicesFrom) return choices.length > 0 ? choices : null;
-    const wanted = type === "number" ? "number" : "string";
-    return choicesOf(choicesFrom.table, choicesFrom.column)
-      .map((c) => c.value)
-      .filter((v) => typeof v === wanted);
+  /** What a pick on a visual does: the others answer, and it keeps its whole. */
+  private pickOn(visual: Visual, data: VisualData): Shown["onPick"] {
+    return ({ key, side }, more) => {
+      const shown = (side === "series" ? data.series : data.rows).map((r) => r.key);
+      if (isPickable(key)) this.act({ type: "pick", visual: visual.id, side, key, more, shown });
+    };
   }
+}
+
+function closeButton(onclick: () => void, label: string, title: string, className: string, size = 16) {
+  return element(
+    "button",
+    { type: "button", class: `icon-button ${className}`, "aria-label": label, title, onclick },
+    sign("close", size),
+  );
 }

@@ -1,10 +1,13 @@
 import { steppedBy } from "@/core/base/stepped-by";
+import type { Lit } from "@/core/kinds/anatomy/kind";
 import type { Visual } from "@/core/project/schema";
 import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { datumsOf, datumText, type PlacedDatum, tableOf } from "@/core/scene/datums";
+import { type CategoryOf, categoryOf } from "@/core/scene/marks";
+import { isPickable } from "@/core/view/picks";
 import { type Design, sceneOf } from "@/core/view/picture";
-import type { LivePicture, StartPicture } from "@/render/painter/live";
+import { type LivePicture, type StartPicture, wantsMore } from "@/render/painter/live";
 import { element, popoverButton } from "./elements";
 
 /** A tile is never drawn smaller than this. */
@@ -20,7 +23,10 @@ export interface Shown {
   theme: "light" | "night";
   /** Whether its answer is under way. */
   pending: boolean;
-  onPick: ((key: RowKey) => void) | null;
+  /** What is picked here. */
+  lit: Lit | null;
+  /** `more`: it joins what is picked here already. */
+  onPick: ((picked: CategoryOf, more: boolean) => void) | null;
 }
 
 /** A visual that fills its tile: painted, walked through by keyboard, with its numbers as a table. */
@@ -41,7 +47,8 @@ export class VisualTile {
   private shown: Shown | null = null;
   private datums: PlacedDatum[] = [];
   private at = -1;
-  private focus: RowKey | null = null;
+  /** The row under the pointer, or that the arrow keys have come to. */
+  private under: RowKey | null = null;
   private late: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
@@ -79,8 +86,15 @@ export class VisualTile {
     const before = this.shown;
     this.shown = shown;
     if (before?.pending !== shown.pending) this.tellPending(shown.pending);
-    const isSame = (["visual", "data", "design", "theme"] as const).every((k) => before?.[k] === shown[k]);
+    const isSame = (["visual", "data", "design", "theme", "lit"] as const).every(
+      (k) => before?.[k] === shown[k],
+    );
     if (!isSame) this.draw();
+  }
+
+  /** Puts the keyboard's focus on the picture. */
+  focus(): void {
+    this.picture.focus();
   }
 
   dispose(): void {
@@ -108,8 +122,9 @@ export class VisualTile {
     if (!shown || clientWidth === 0 || clientHeight === 0) return;
     const width = Math.max(LEAST.width, Math.round(clientWidth));
     const height = Math.max(LEAST.height, Math.round(clientHeight));
-    const { visual, data, design, theme } = shown;
-    const scene = sceneOf(visual, data, design, { size: { width, height }, theme, focus: this.focus });
+    const { visual, data, design, theme, lit } = shown;
+    const size = { width, height };
+    const scene = sceneOf(visual, data, design, { size, theme, focus: this.under, lit });
     this.datums = datumsOf(scene);
     const { picture, host } = this;
     for (const one of [picture, host])
@@ -126,15 +141,15 @@ export class VisualTile {
       { width, height },
       {
         onFocus: (key) => this.light(key),
-        onPick: (key) => this.shown?.onPick?.(key),
+        onPick: (picked, more) => this.shown?.onPick?.(picked, more),
       },
     );
     this.live.draw(scene, !this.wantsMotion());
   }
 
   private light(key: RowKey | null): void {
-    if (key === this.focus) return;
-    this.focus = key;
+    if (key === this.under) return;
+    this.under = key;
     this.draw();
   }
 
@@ -142,17 +157,25 @@ export class VisualTile {
     this.at = place;
     const here = this.datums[place];
     this.live?.tell(here?.datum ?? null, here?.x ?? 0, here?.y ?? 0);
-    this.status.textContent = here ? datumText(here.datum) : "";
-    this.light(here?.datum.key ?? null);
+    this.status.textContent = here ? this.said(here) : "";
+    this.light(here && !here.datum.side ? here.datum.key : null);
+  }
+
+  /** What a mark says, and whether it is picked. */
+  private said({ datum }: PlacedDatum): string {
+    const { lit } = this.shown ?? {};
+    const isPicked = lit?.side === (datum.side ?? "split") && lit.keys.includes(datum.key);
+    return datumText(datum) + (isPicked ? ", picked" : "");
   }
 
   private key(event: KeyboardEvent): void {
-    if (event.target !== this.picture || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target !== this.picture || event.altKey) return;
     const here = this.datums[this.at];
-    const next = steppedBy(event.key, this.at, this.datums.length);
+    const isPick = event.key === "Enter" || event.key === " ";
+    const next = wantsMore(event) ? null : steppedBy(event.key, this.at, this.datums.length);
     if (next !== null) this.go(next);
-    else if (here && this.shown?.onPick && (event.key === "Enter" || event.key === " "))
-      this.shown.onPick(here.datum.key);
+    else if (here && isPick && isPickable(here.datum.key))
+      this.shown?.onPick?.(categoryOf(here) as CategoryOf, wantsMore(event));
     else if (here && event.key === "Escape") this.go(-1);
     else return;
     event.preventDefault();

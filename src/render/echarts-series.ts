@@ -45,10 +45,6 @@ export const startPicture: StartPicture = (element, size, listen) => {
     listen.onFocus?.(null);
     listen.onPart?.(null);
   });
-  chart.on("click", (event) => {
-    const key = markAt(event)?.datum?.key;
-    if (key !== undefined) listen.onPick?.(key);
-  });
   /** The theme of the last drawing: while it stays, only the data changes. */
   let drawn: Scene["theme"] | null = null;
   let entered = false;

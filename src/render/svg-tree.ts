@@ -1,5 +1,6 @@
 import { fontStack } from "@/core/scene/families";
 import {
+  categoryOf,
   type Fill,
   type Letter,
   type Mark,
@@ -145,7 +146,7 @@ class TreeBuilder {
   private mark(mark: Mark, at: number): SvgNode {
     const drawn = this.shape(mark);
     // Marks that say nothing let the pointer through.
-    if (this.indexed && mark.datum) drawn.attributes["data-mark"] = at;
+    if (this.indexed && categoryOf(mark)) drawn.attributes["data-mark"] = at;
     else if (this.indexed) drawn.attributes["pointer-events"] = "none";
     if (this.names) drawn.attributes = { ...this.names.of(mark), ...drawn.attributes };
     return drawn;

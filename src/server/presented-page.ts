@@ -1,13 +1,16 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { formatNumber } from "@/core/base/number-format";
+import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
 import type { Board, Project } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
-import { filtersOf, UNTOUCHED } from "@/core/view/board-state";
+import { type BoardState, chosenIn, filtersOfTile, inputsOf } from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
+import { answersText, pickedInWords } from "@/core/view/picked-words";
 import { pictureOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
+import { stateFrom } from "@/core/view/state-address";
 import type { Answer } from "@/present/answers";
 import type { Given } from "@/present/given";
 import { sceneToSvg } from "@/render/svg-text";
@@ -40,31 +43,38 @@ const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => ENTITIES[sig
 /** JSON that cannot end the element it stands in, nor begin another. */
 const inElement = (value: unknown) => JSON.stringify(value).replaceAll("<", "\\u003c");
 
-/** The queries that a board asks as it begins: of its visuals (by their ids), and of what can be chosen. */
-function queriesOf(
-  document: Project,
-  board: Board,
-): { visuals: Map<string, QueryInput>; choices: QueryInput[] } {
-  const filters = filtersOf(board.controls, UNTOUCHED);
-  const visuals = new Map<string, QueryInput>();
+/** What a board is, and what its reader has changed. */
+interface Asked {
+  document: Project;
+  board: Board;
+  state: BoardState;
+}
+
+/** The queries that a board asks as it begins: of its tiles (by their ids), and of what can be chosen. */
+function queriesOf({ document, board, state }: Asked): {
+  tiles: Map<string, QueryInput>;
+  choices: QueryInput[];
+} {
+  const tiles = new Map<string, QueryInput>();
+  const inputs = inputsOf(document.inputs, state);
   for (const tile of board.tiles) {
-    const visual = tile.type === "visual" && document.visuals.find((v) => v.id === tile.visual);
-    const query = visual && toQuery(visual, document, filters, {});
-    if (visual && query) visuals.set(visual.id, query);
+    if (tile.type !== "visual") continue;
+    const visual = document.visuals.find((v) => v.id === tile.visual);
+    const query = visual && toQuery(visual, document, filtersOfTile(board, state, tile, document), inputs);
+    if (query) tiles.set(tile.id, query);
   }
   const choices = board.controls.flatMap((control) => {
     if (control.type === "filter") return choicesQuery(control.table, control.column, control.by);
     const from = document.inputs.find((i) => i.id === control.input)?.choicesFrom;
     return from ? choicesQuery(from.table, from.column) : [];
   });
-  return { visuals, choices };
+  return { tiles, choices };
 }
 
 function tileHtml(
-  document: Project,
-  board: Board,
+  { document, board, state }: Asked,
   tile: Board["tiles"][number],
-  answers: Map<string, Answer | null>,
+  answer: Answer | null,
   theme: Theme,
 ) {
   const style = Object.entries(tileStyle(tile))
@@ -76,11 +86,12 @@ function tileHtml(
   const visual = document.visuals.find((v) => v.id === tile.visual);
   if (!visual) return within(`<div class="board-text">The visual of this tile was removed.</div>`);
   const { width, height } = boxOf(tile);
-  const filters = filtersOf(board.controls, UNTOUCHED);
-  const scene = pictureOf(visual, document, answers.get(visual.id) ?? null, {
+  const scene = pictureOf(visual, document, answer, {
     size: { width, height },
     theme,
-    filters,
+    filters: filtersOfTile(board, state, tile, document),
+    inputs: inputsOf(document.inputs, state),
+    lit: state.picks.findLast((p) => p.visual === visual.id) ?? null,
   });
   const svg = sceneToSvg(scene, { prefix: `first-${tile.id}-` });
   return within(
@@ -89,9 +100,13 @@ function tileHtml(
 }
 
 /** A control as it stands before it can be used: of the same size, so that nothing moves when it can. */
-function controlHtml(document: Project, control: Board["controls"][number], choices: Choice[]): string {
+function controlHtml(
+  { document, state }: Asked,
+  control: Board["controls"][number],
+  choices: Choice[],
+): string {
   const fieldset = (label: string, inner: string) =>
-    `<fieldset disabled><legend>${escaped(label)}</legend>${inner}</fieldset>`;
+    `<fieldset class="board-control" disabled><legend>${escaped(label)}</legend>${inner}</fieldset>`;
   if (control.type === "filter") {
     const { shown, rest } = inLine(choices);
     const buttons = [
@@ -99,20 +114,30 @@ function controlHtml(document: Project, control: Board["controls"][number], choi
       ...shown.map((c) => c.label),
       ...(rest.length > 0 ? [`${rest.length} more`] : []),
     ];
-    const isOn = (i: number) =>
-      i === 0 ? control.chosen.length === 0 : control.chosen.includes(shown[i - 1]?.value);
+    const chosen = chosenIn(state, control);
+    const isOn = (i: number) => (i === 0 ? chosen.length === 0 : chosen.includes(shown[i - 1]?.value));
     const row = buttons.map((text, i) => `<button aria-pressed="${isOn(i)}">${escaped(text)}</button>`);
     return fieldset(control.label, `<div class="board-filter">${row.join("")}</div>`);
   }
   const input = document.inputs.find((i) => i.id === control.input);
   if (!input) return "";
-  const text =
-    typeof input.value === "number" ? formatNumber(input.value, input.format) : String(input.value ?? "");
+  const value = own(inputsOf(document.inputs, state), input.name) ?? input.value;
+  const text = typeof value === "number" ? formatNumber(value, input.format) : String(value ?? "");
   const field = (name: string) => `<input class="${name}" value="${escaped(text)}">`;
   const isStepper = input.type === "number" && input.choices.length === 0 && !input.choicesFrom;
   const [down, up] = [`<button class="icon-button">−</button>`, `<button class="icon-button">+</button>`];
   const inner = isStepper ? `<div class="board-stepper">${down}${field("")}${up}</div>` : field("field");
   return fieldset(input.label, inner);
+}
+
+/** What is picked, as it stands before it can be let go of. */
+function pickedHtml({ document, board, state }: Asked): string {
+  const chips = pickedInWords(state, document).map(
+    ({ text, from }) =>
+      `<span class="board-chip"><b>${escaped(text)}</b><span>from ${escaped(from)}</span><button class="icon-button"></button></span>`,
+  );
+  if (chips.length === 0) return "";
+  return `<div class="board-picked"><span class="board-picked-name">Picked</span>${chips.join("")}<span class="board-answers">${answersText(state, { board, project: document })}</span><button class="board-button">Let go of all</button></div>`;
 }
 
 /** A page does not wait longer for its answers, in milliseconds: then it stands without, and asks itself. */
@@ -137,15 +162,17 @@ async function answersInTime(
 
 /**
  * A board as a page of its own: it stands as the server draws it before any script runs, and is then kept
- * alive by the presenter. `nonce` is that of the page's policy, `theme` the one that it is drawn in at first.
+ * alive by the presenter. `nonce` is that of the page's policy; the address says the theme that it is drawn in
+ * at first, and what its reader has changed.
  * Throws 404 where there is no such board.
  */
 export async function presentedPage(
   projectId: string,
   boardId: string,
-  { nonce, theme }: { nonce: string; theme: Theme },
+  { nonce, address }: { nonce: string; address: URLSearchParams },
   signal: AbortSignal,
 ): Promise<string> {
+  const theme = address.get("theme") === "night" ? "night" : "light";
   const { document } = readProject(projectId);
   const board = document.boards.find((b) => b.id === boardId);
   if (!board)
@@ -155,11 +182,13 @@ export async function presentedPage(
       "There is no such board. It may have been removed; go back to the project.",
     );
   known ??= built();
-  const { visuals, choices } = queriesOf(document, board);
-  const queries = [...visuals.values(), ...choices];
+  const { state } = stateFrom(address, board, document);
+  const asked = { document, board, state };
+  const { tiles: byTile, choices } = queriesOf(asked);
+  const queries = [...byTile.values(), ...choices];
   const answers = await answersInTime(projectId, document, queries, signal);
-  const byVisual = new Map([...visuals.keys()].map((id, i) => [id, answers?.[i] ?? null]));
-  const shown = new Set(visuals.keys());
+  const answerOf = new Map([...byTile.keys()].map((id, i) => [id, answers?.[i] ?? null]));
+  const shown = new Set(board.tiles.flatMap((t) => (t.type === "visual" ? t.visual : [])));
   const given: Given = {
     // What no tile shows is not taken along.
     project: { ...document, visuals: document.visuals.filter((v) => shown.has(v.id)), boards: [board] },
@@ -172,17 +201,17 @@ export async function presentedPage(
   };
   const tiles = board.tiles
     .toSorted((a, b) => a.y - b.y || a.x - b.x)
-    .map((tile) => tileHtml(document, board, tile, byVisual, theme));
+    .map((tile) => tileHtml(asked, tile, answerOf.get(tile.id) ?? null, theme));
   const choicesOf = (query: QueryInput) => {
     const at = queries.findIndex((q) => JSON.stringify(q) === JSON.stringify(query));
     return answers?.[at] ?? null;
   };
   const controls = board.controls.map((c) => {
     const answer = c.type === "filter" ? choicesOf(choicesQuery(c.table, c.column, c.by)) : null;
-    return controlHtml(document, c, choicesIn(answer, c.type === "filter" ? c.by : undefined, document));
+    return controlHtml(asked, c, choicesIn(answer, c.type === "filter" ? c.by : undefined, document));
   });
   const body = `<div id="board" class="presented">
-<header class="board-head"><h1>${escaped(board.name)}</h1>${controls.join("")}</header>
+<header class="board-head"><h1>${escaped(board.name)}</h1>${controls.join("")}${pickedHtml(asked)}</header>
 <div class="board-body"><div class="board-grid" style="grid-auto-rows:${ROW_HEIGHT}px;gap:${GAP}px">${tiles.join("")}</div></div>
 </div>
 <script id="given" type="application/json" nonce="${nonce}">${inElement(given)}</script>

@@ -43,22 +43,6 @@ test("tiles are moved, resized and removed by keys, and undo brings them back", 
   await saved(page);
 });
 
-test("a click on a segment filters the board by it", async ({ page }) => {
-  await openDemo(page);
-  await goTo(page, "Boards");
-  const donut = page.getByRole("img", { name: /Passengers by route: donut/ });
-  await expect(donut.locator("path").first()).toBeVisible();
-  // The first segment is a quarter of the ring from twelve o'clock: its middle lies at 45 degrees.
-  const segment = donut.locator("path[fill='#1f7a6d']").first();
-  const box = await segment.boundingBox();
-  if (!box) throw new Error("the donut is not drawn");
-  await page.mouse.click(box.x + box.width * 0.56, box.y + box.height * 0.44);
-  await expect(
-    page.getByRole("group", { name: "Route" }).getByRole("button", { name: "Ferrow Isle" }),
-  ).toHaveAttribute("aria-pressed", "true");
-  await expect(donut).toHaveAttribute("aria-label", /1 segment/);
-});
-
 test("a board draws mark for mark what the server writes, and a mark says under the pointer what it is", async ({
   page,
 }) => {

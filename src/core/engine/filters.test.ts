@@ -50,6 +50,17 @@ describe("filters", () => {
     expect(kept({ column: "ok", in: [false, null] })).toEqual([2, 3, 5, 6]);
   });
 
+  it("leave out what is listed, and nothing else", () => {
+    expect(kept({ column: "name", not: ["North Quay", "quay"] })).toEqual([1, 3, 4, 5]);
+    expect(kept({ column: "name", not: ["", null] })).toEqual([1, 2, 4, 6]);
+    expect(kept({ column: "ok", not: [true] })).toEqual([2, 3, 5, 6]);
+    expect(kept({ column: "id", not: [] })).toEqual([1, 2, 3, 4, 5, 6]);
+    expect(kept({ column: "on", by: "month", not: ["2026-02-01"] })).toEqual([1, 4, 5, 6]);
+    // A column of the table's own has nothing without a match.
+    expect(kept({ column: "ok", in: [null], noMatch: true })).toEqual([3, 6]);
+    expect(() => kept({ column: "ok", not: ["yes"] })).toThrow('ok needs true or false, not "yes"');
+  });
+
   it("hold a range with both ends, a date being the whole day of a timestamp", () => {
     expect(kept({ column: "on", from: "2026-02-01", to: "2026-03-01" })).toEqual([2, 3, 4]);
     expect(kept({ column: "at", from: "2026-02-01", to: "2026-03-01" })).toEqual([2, 3, 4]);

@@ -3,8 +3,9 @@ import { compareText, type Value } from "../base/value";
 import type { CellData, ColumnData, ColumnType, TextData } from "../data/column";
 import { columnRange } from "../data/column-range";
 import { isNone } from "../data/stored";
+import { isListFilter, listedIn } from "../plan/list-filter";
 import type { PlacedFilter } from "../plan/plan";
-import { type Filter, QueryError } from "../plan/query";
+import { type Filter, type ListFilter, QueryError } from "../plan/query";
 import { BLOCK, type CellReader, type CodeReader, Readers, type Run } from "./block";
 import { relativeDays } from "./relative";
 import type { FilterSource } from "./source-column";
@@ -183,8 +184,9 @@ function byText(data: TextData, readers: Readers, test: (text: string | null) =>
   );
 }
 
+/** Whether a date lies in one of the stretches that a filter lists. */
 function bucketTest(
-  filter: Extract<Filter, { in: Value[] }>,
+  filter: ListFilter,
   { type }: CellData,
   calendar?: Calendar,
 ): (value: number | null) => boolean {
@@ -195,7 +197,7 @@ function bucketTest(
   const keyOf = (day: number) =>
     by === "year" ? civil(bucketStart(day, by, calendar)).year : bucketStart(day, by, calendar);
   const wanted = new Set(
-    filter.in.map((v) =>
+    listedIn(filter).map((v) =>
       v === null || (by === "year" && typeof v === "number")
         ? v
         : keyOf(comparable(v, "date", filter.column) as number),
@@ -278,7 +280,7 @@ function narrowing(
   readers: Readers,
   today: Value,
 ): Narrowing {
-  const { data } = source.column(place.table, place.column);
+  const { data, rows } = source.column(place.table, place.column);
   const name = place.column;
   if ("relative" in filter) return relativeNarrowing(filter, data, name, today, readers, source.calendar);
   if ("isNull" in filter) {
@@ -295,17 +297,51 @@ function narrowing(
     const wanted = filter.contains.toLowerCase();
     return byText(data, readers, (text) => text?.toLowerCase().includes(wanted) ?? false);
   }
-  if (!("in" in filter)) return rangeNarrowing(filter, data, name, readers);
+  if (!isListFilter(filter)) return rangeNarrowing(filter, data, name, readers);
+  const listed = byList(filter, data, readers, source.calendar);
+  return filter.noMatch === undefined || rows === null
+    ? listed
+    : withUnmatched(listed, rows, filter.noMatch === "in" in filter);
+}
+
+/** Keeps rows by a list of values: those whose value is among them, or those whose value is not. */
+function byList(filter: ListFilter, data: ColumnData, readers: Readers, calendar?: Calendar): Narrowing {
+  const isKept = "in" in filter;
   if (data.type === "text" && !filter.by) {
-    const wanted = new Set(filter.in.map((v) => (v === null ? null : comparable(v, data.type, name))));
-    return byText(data, readers, (text) => wanted.has(text));
+    const wanted = new Set(wantedIn(filter, data.type));
+    return byText(data, readers, (text) => wanted.has(text) === isKept);
   }
+  const cells = data as CellData;
   if (data.type === "text" || filter.by) {
-    const test = bucketTest(filter, data as CellData, source.calendar);
-    return byValue(readers.cells(data as CellData), test);
+    const test = bucketTest(filter, cells, calendar);
+    return byValue(readers.cells(cells), (value) => test(value) === isKept);
   }
-  const wanted = new Set(filter.in.map((v) => (v === null ? null : comparable(v, data.type, name))));
-  return byValue(readers.cells(data), (value) => wanted.has(value));
+  const wanted = new Set(wantedIn(filter, data.type));
+  return byValue(readers.cells(cells), (value) => wanted.has(value) === isKept);
+}
+
+const wantedIn = (filter: ListFilter, type: ColumnType) =>
+  listedIn(filter).map((v) => (v === null ? null : comparable(v, type, filter.column)));
+
+/** The same for rows with a match; of those without (-1 in `rows`) all are kept, or none. */
+function withUnmatched(narrow: Narrowing, rows: Int32Array, areKept: boolean): Narrowing {
+  const kept = new Uint8Array(BLOCK);
+  const among = new Int32Array(BLOCK + 1);
+  return (run, from, length, out) => {
+    const before = from === out ? among : from;
+    if (from !== null && before === among) among.set(out.subarray(0, length));
+    const passed = narrow(run, from, length, out);
+    kept.fill(0, 0, run.count);
+    for (let i = 0; i < passed; i++) kept[out[i]] = 1;
+    let count = 0;
+    for (let i = 0; i < length; i++) {
+      const at = before === null ? i : before[i];
+      const keeps = rows[run.base + at] < 0 ? areKept : kept[at] === 1;
+      out[count] = at;
+      count += Number(keeps);
+    }
+    return count;
+  };
 }
 
 /**

@@ -11,13 +11,17 @@ const columnName = z.string().min(1).max(320);
 const bucket = z.enum(DATE_BUCKETS);
 const stretch = z.int().min(-10_000).max(10_000);
 
+const values = z.array(valueSchema).max(1000);
+
 /**
- * Keeps rows by one column: one of a list of values (null is one of them), a text that is contained (without
- * regard to case), null or not, a stretch of whole years, months … counted from today or from the newest date
- * of the column, or a range with both ends included. Dates are ISO 8601 text.
+ * Keeps rows by one column: one of a list of values (null is one of them) or none of a list, a text that is
+ * contained (without regard to case), null or not, a stretch of whole years, months … counted from today or
+ * from the newest date of the column, or a range with both ends included. Dates are ISO 8601 text. Rows that
+ * a link finds no match for count as null, but where `noMatch` says of a list whether they are among it.
  */
 export const filterSchema = z.union([
-  z.strictObject({ column: columnName, by: bucket.optional(), in: z.array(valueSchema).max(1000) }),
+  z.strictObject({ column: columnName, by: bucket.optional(), in: values, noMatch: z.boolean().optional() }),
+  z.strictObject({ column: columnName, by: bucket.optional(), not: values, noMatch: z.boolean().optional() }),
   z.strictObject({ column: columnName, contains: z.string().min(1).max(200) }),
   z.strictObject({ column: columnName, isNull: z.boolean() }),
   z.strictObject({
@@ -33,6 +37,8 @@ export const filterSchema = z.union([
 ]);
 /** Which rows are kept, by one column. */
 export type Filter = z.infer<typeof filterSchema>;
+/** A filter by a list of values: those that are kept, or those that are not. */
+export type ListFilter = Extract<Filter, { in: Value[] } | { not: Value[] }>;
 
 const order = z.enum(["asc", "desc"]);
 /** How many groups are kept, and whether the others are added up as one. */

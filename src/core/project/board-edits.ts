@@ -1,5 +1,5 @@
 import type { Value } from "../base/value";
-import type { Board, Control, Project, Tile } from "./schema";
+import type { Board, Control, Project } from "./schema";
 import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
 
 type NewTile = { id: string; type: "visual"; visual: string } | { id: string; type: "text"; text: string };
@@ -25,7 +25,8 @@ export const BOARD_EDITS = {
   ) =>
     change(p, board, (b) => {
       const { width: w, height: h } = size;
-      b.tiles.push({ ...tile, ...freePlace(b.tiles, w, h), w, h } as Tile);
+      const given = tile.type === "visual" ? { ...tile, aside: false } : tile;
+      b.tiles.push({ ...given, ...freePlace(b.tiles, w, h), w, h });
       settleTiles(b.tiles);
     }),
 
@@ -74,14 +75,35 @@ export const BOARD_EDITS = {
   "add control": (p: Project, { board, control }: { board: string; control: Control }) =>
     change(p, board, (b) => void b.controls.push(control)),
 
-  /** What a filter of a board has chosen when the board is opened. */
-  "choose in filter": (
+  /** What filters of a board have chosen when it is opened, and the values of inputs, by their ids. */
+  "keep state": (
     p: Project,
-    { board, control, chosen }: { board: string; control: string; chosen: Value[] },
-  ) =>
+    {
+      board,
+      chosen,
+      values,
+    }: {
+      board: string;
+      chosen: { control: string; values: Value[] }[];
+      values: { input: string; value: Value }[];
+    },
+  ) => {
     change(p, board, (b) => {
-      const found = b.controls.find((c) => c.id === control);
-      if (found?.type === "filter") found.chosen = chosen;
+      for (const { control, values: all } of chosen) {
+        const found = b.controls.find((c) => c.id === control);
+        if (found?.type === "filter") found.chosen = all;
+      }
+    });
+    for (const { input, value } of values) {
+      const found = p.inputs.find((i) => i.id === input);
+      if (found) found.value = value;
+    }
+  },
+
+  "stand aside": (p: Project, { board, tile, aside }: { board: string; tile: string; aside: boolean }) =>
+    change(p, board, (b) => {
+      const found = b.tiles.find((t) => t.id === tile);
+      if (found?.type === "visual") found.aside = aside;
     }),
 
   "label filter": (

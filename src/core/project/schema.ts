@@ -273,7 +273,8 @@ const place = {
 };
 /** One place on a board: a visual or a text. */
 const tileSchema = z.discriminatedUnion("type", [
-  z.object({ id, type: z.literal("visual"), visual: id, ...place }),
+  /** One that stands aside does not answer what is picked on others. */
+  z.object({ id, type: z.literal("visual"), visual: id, aside: z.boolean().default(false), ...place }),
   z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
 ]);
 

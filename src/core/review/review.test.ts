@@ -75,7 +75,7 @@ const facts = ({
 /** A place of so many columns and rows on a board. */
 const stand = (w: number, h: number, at = 0): Stand => ({
   board: { id: `b${at}`, name: "Overview", tiles: [], controls: [] },
-  tile: { id: "t", type: "visual", visual: "v", x: 0, y: 0, w, h },
+  tile: { id: "t", type: "visual", visual: "v", aside: false, x: 0, y: 0, w, h },
 });
 const proof = (of: string, holds: boolean | null): SettledProof => ({
   measure: project.measures.find((m) => m.id === of) ?? project.measures[0],

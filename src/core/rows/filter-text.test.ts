@@ -7,6 +7,11 @@ it("says every filter in words", () => {
   expect(filterText({ column: "route", in: ["North Quay", null] })).toBe("North Quay and (none)");
   expect(filterText({ column: "route", in: ["a", "b", "c"] })).toBe("3 of route");
   expect(filterText({ column: "ok", in: [true] })).toBe("yes");
+  expect(filterText({ column: "route", in: ["a"], noMatch: true })).toBe("a and (no match)");
+  expect(filterText({ column: "route", not: ["a"] })).toBe("route without a");
+  expect(filterText({ column: "route", not: ["a", "b"] })).toBe("route without a and b");
+  expect(filterText({ column: "route", not: ["a", "b"], noMatch: true })).toBe("route without 3 of it");
+  expect(filterText({ column: "route", not: [] })).toBe("route: all");
   expect(filterText({ column: "route", contains: "quay" })).toBe("route with “quay”");
   expect(filterText({ column: "route", isNull: true })).toBe("route empty");
   expect(filterText({ column: "delay", from: 0, to: 30 })).toBe("delay 0 to 30");

@@ -1,5 +1,6 @@
 import type { Value } from "@/core/base/value";
-import type { Filter } from "@/core/plan/query";
+import { isListFilter, listedIn } from "@/core/plan/list-filter";
+import type { Filter, ListFilter } from "@/core/plan/query";
 
 function written(value: Value | undefined): string {
   if (value === null || value === undefined) return "(none)";
@@ -21,15 +22,23 @@ function relativeText({
   return to === -1 ? `the last ${units}${until}` : `${unit}s ${from} to ${to}${until}`;
 }
 
+function listText(filter: ListFilter): string {
+  const { column, noMatch } = filter;
+  const named = [...listedIn(filter).map(written), ...(noMatch ? ["(no match)"] : [])];
+  const isKept = "in" in filter;
+  if (named.length === 0) return isKept ? `${column}: none` : `${column}: all`;
+  if (isKept) return named.length <= 2 ? named.join(" and ") : `${named.length} of ${column}`;
+  return named.length <= 2
+    ? `${column} without ${named.join(" and ")}`
+    : `${column} without ${named.length} of it`;
+}
+
 /**
  * A filter in words, as it stands in a sentence: "route North Quay and Old Pier", "date: the last 3 months".
  */
 export function filterText(filter: Filter): string {
   const { column } = filter;
-  if ("in" in filter) {
-    if (filter.in.length === 0) return `${column}: none`;
-    return filter.in.length <= 2 ? filter.in.map(written).join(" and ") : `${filter.in.length} of ${column}`;
-  }
+  if (isListFilter(filter)) return listText(filter);
   if ("contains" in filter) return `${column} with “${filter.contains}”`;
   if ("isNull" in filter) return `${column} ${filter.isNull ? "empty" : "filled"}`;
   if ("relative" in filter) return `${column}: ${relativeText(filter.relative)}`;

@@ -11,6 +11,9 @@ export type RowSubject =
   | { type: "no match" }
   | { type: "whole" };
 
+/** Which of a visual's two splits a category is of. */
+export type Side = "split" | "series";
+
 declare const rowKeyBrand: unique symbol;
 /**
  * Names a row by what it stands for, and keeps the type of its category: true, "true" and null are three

@@ -52,13 +52,17 @@ export function datumsOf(scene: Pick<Scene, "marks">): PlacedDatum[] {
   return [...found.values()].map(({ datum, x, y }) => ({ datum, x, y }));
 }
 
-/** The numbers of a scene as a table: a column for each kind of line that its data say, a row for each datum. */
+/**
+ * The numbers of a scene as a table: a column for each kind of line that its data say, a row for each
+ * datum of a row.
+ */
 export function tableOf(datums: PlacedDatum[]): {
   columns: string[];
   rows: { title: string; cells: string[] }[];
 } {
-  const columns = [...new Set(datums.flatMap(({ datum }) => datum.lines.map((line) => line.label)))];
-  const rows = datums.map(({ datum }) => ({
+  const all = datums.filter(({ datum }) => datum.side === undefined);
+  const columns = [...new Set(all.flatMap(({ datum }) => datum.lines.map((line) => line.label)))];
+  const rows = all.map(({ datum }) => ({
     title: datum.title,
     cells: columns.map((label) => datum.lines.find((line) => line.label === label)?.value ?? ""),
   }));

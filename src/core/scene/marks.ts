@@ -1,5 +1,5 @@
 import type { HandleEdit } from "../project/handle-edits";
-import type { RowKey } from "../rows/row-key";
+import type { RowKey, Side } from "../rows/row-key";
 
 /** A colour of a ramp at a share of its way, 0 to 1. */
 export interface Stop {
@@ -35,6 +35,14 @@ export interface Datum {
   key: RowKey;
   title: string;
   lines: { label: string; value: string }[];
+  /** Where it is no row but one of the series, as a legend names them. */
+  side?: "series";
+}
+
+/** A category of a picture: its key, and which split it is of. */
+export interface CategoryOf {
+  key: RowKey;
+  side: Side;
 }
 
 /** How a value can be read off a mark. */
@@ -71,6 +79,8 @@ interface MarkBase {
    */
   whole?: { from: number; to: number; axis: "angle" | "x" | "y"; cells?: number };
   datum?: Datum;
+  /** The row that a legend's entry names: the mark stands for it, and its shape says what there is to say. */
+  names?: RowKey;
   /** Dashes and steps that a mark is cut into say the same as the whole of it. */
   shows?: Shown;
 }
@@ -209,3 +219,7 @@ export interface Scene {
 /** What a scene writes, text by text. */
 export const textsOf = (scene: Pick<Scene, "marks">): string[] =>
   scene.marks.flatMap((mark) => (mark.type === "text" ? [mark.text] : []));
+
+/** The category that a mark stands for: what is picked or lit up by it; null for none. */
+export const categoryOf = ({ datum, names }: Pick<Mark, "datum" | "names">): CategoryOf | null =>
+  datum ? { key: datum.key, side: datum.side ?? "split" } : names ? { key: names, side: "split" } : null;

@@ -1,13 +1,11 @@
 import { describe, expect, it } from "vitest";
 import type { Value } from "../base/value";
-import { newInput, newMeasure, newVisual } from "../project/defaults";
-import { type Board, emptyProject, type Project, tableSchema } from "../project/schema";
+import { newInput } from "../project/defaults";
 import {
   boardReducer,
   chosenAlone,
   chosenIn,
   type FilterOfBoard,
-  filterForSplit,
   filtersOf,
   inputsOf,
   toggled,
@@ -22,15 +20,6 @@ const filter = (id: string, column: string, chosen: Value[] = [], table = "trips
   column,
   chosen,
 });
-const table = (name: string, columns: string[]) =>
-  tableSchema.parse({
-    id: name,
-    name,
-    rows: 1,
-    columns: columns.map((c) => ({ name: c, reading: { type: "text" } })),
-    source: { file: "t.csv" },
-  });
-
 describe("the state of a board", () => {
   const controls = [filter("a", "route"), filter("b", "vessel", ["Gull"])];
 
@@ -44,7 +33,7 @@ describe("the state of a board", () => {
     expect(filtersOf(controls, none)).toEqual([]);
     const both = boardReducer(none, { type: "choose", control: "a", values: [null, false] });
     expect(filtersOf(controls, both)).toEqual([{ column: "trips.route", in: [null, false] }]);
-    expect(UNTOUCHED).toEqual({ chosen: {}, inputs: {} });
+    expect(UNTOUCHED).toEqual({ chosen: {}, inputs: {}, picks: [] });
   });
 
   it("keeps ids and names that mean something to the language, and buckets of dates", () => {
@@ -64,30 +53,5 @@ describe("the state of a board", () => {
     expect(toggled(["x", null], null)).toEqual(["x"]);
     expect(chosenAlone(["x", "y"], "x")).toEqual(["x"]);
     expect(chosenAlone(["x"], "x")).toEqual([]);
-  });
-});
-
-describe("the filter for a split", () => {
-  const project: Project = {
-    ...emptyProject("P"),
-    tables: [table("trips", ["route", "vessel_id"]), table("vessels", ["id", "class"])],
-    links: [{ id: "l", table: "trips", column: "vessel_id", to: "vessels", key: "id" }],
-    measures: [newMeasure({ id: "m", name: "m", label: "M", table: "trips", formula: "count(*)" })],
-  };
-  const visual = (column: string, by?: "year") =>
-    newVisual({ id: "v", name: "V", kind: "donut", value: "m", split: { column, ...(by ? { by } : {}) } });
-  const board = (...controls: FilterOfBoard[]): Board => ({ id: "b", name: "B", tiles: [], controls });
-
-  it("is the one that means the same column, through links too", () => {
-    expect(filterForSplit(visual("route"), board(filter("x", "ROUTE")), project)?.id).toBe("x");
-    const linked = board(filter("x", "route"), filter("y", "class", [], "vessels"));
-    expect(filterForSplit(visual("vessels.class"), linked, project)?.id).toBe("y");
-  });
-
-  it("is none for another column, a bucket, or a visual without a measure", () => {
-    expect(filterForSplit(visual("route"), board(filter("x", "vessel_id")), project)).toBeUndefined();
-    expect(filterForSplit(visual("route", "year"), board(filter("x", "route")), project)).toBeUndefined();
-    const orphan = { ...visual("route"), value: null };
-    expect(filterForSplit(orphan, board(filter("x", "route")), project)).toBeUndefined();
   });
 });

@@ -1,10 +1,11 @@
-import { sameName } from "../base/names";
 import { own, withOwn } from "../base/own";
 import type { Value } from "../base/value";
-import { meetingColumn, placesOf } from "../formula/meeting";
-import type { Filter } from "../plan/query";
-import { scopeOf } from "../project/names";
-import type { Board, Control, Project, Visual } from "../project/schema";
+import type { Filter, ListFilter } from "../plan/query";
+import type { Named } from "../project/names";
+import type { Board, Control, Project, Tile } from "../project/schema";
+import type { Side } from "../rows/row-key";
+import { answersTo, columnOfPick, filterOfPick, type Picked, type PickOf, pickedAfter } from "./picks";
+import { spoken } from "./spoken";
 
 /** A control that filters. */
 export type FilterOfBoard = Extract<Control, { type: "filter" }>;
@@ -18,15 +19,21 @@ export interface BoardState {
   chosen: Readonly<Record<string, Value[]>>;
   /** The values of inputs, by their name. */
   inputs: Readonly<Record<string, Value>>;
+  /** What is picked on visuals, in the order in which it was. */
+  picks: readonly Picked[];
 }
 
 /** The state of a board whose reader has changed nothing. */
-export const UNTOUCHED: BoardState = { chosen: {}, inputs: {} };
+export const UNTOUCHED: BoardState = { chosen: {}, inputs: {}, picks: [] };
 
 /** What a reader does on a board. */
 export type BoardAction =
   | { type: "choose"; control: string; values: Value[] }
-  | { type: "set input"; name: string; value: Value };
+  | { type: "set input"; name: string; value: Value }
+  | ({ type: "pick" } & PickOf)
+  /** What is picked of one split of a visual, or all that is, is picked no more. */
+  | { type: "let go"; visual?: string; side?: Side }
+  | { type: "become"; state: BoardState };
 
 /** The state of a board after what a reader did. */
 export function boardReducer(state: BoardState, action: BoardAction): BoardState {
@@ -35,6 +42,15 @@ export function boardReducer(state: BoardState, action: BoardAction): BoardState
       return { ...state, chosen: withOwn(state.chosen, action.control, action.values) };
     case "set input":
       return { ...state, inputs: withOwn<Value>(state.inputs, action.name, action.value) };
+    case "pick":
+      return { ...state, picks: pickedAfter(state.picks, action) };
+    case "let go": {
+      const { visual, side } = action;
+      const stays = (p: Picked) => visual !== undefined && (p.visual !== visual || p.side !== side);
+      return { ...state, picks: state.picks.filter(stays) };
+    }
+    case "become":
+      return action.state;
   }
 }
 
@@ -42,11 +58,24 @@ export function boardReducer(state: BoardState, action: BoardAction): BoardState
 export const chosenIn = (state: BoardState, control: FilterOfBoard): Value[] =>
   own(state.chosen, control.id) ?? control.chosen;
 
-/** The columns by which a board's controls filter, each once. */
-export function touchedBy(controls: Control[]): Pick<Extract<Filter, { in: Value[] }>, "column" | "by">[] {
-  const all = controls.flatMap((c) =>
-    c.type === "filter" ? [{ column: `${c.table}.${c.column}`, ...(c.by ? { by: c.by } : {}) }] : [],
-  );
+/** The columns by which a board is filtered: by its controls, then by picks on its visuals; each once. */
+export function touchedBy(
+  { controls, tiles }: Pick<Board, "controls" | "tiles">,
+  project: Pick<Project, "visuals"> & Named,
+): Pick<ListFilter, "column" | "by">[] {
+  const named = ({ table, column, by }: { table: string; column: string; by?: ListFilter["by"] }) => ({
+    column: `${table}.${column}`,
+    ...(by ? { by } : {}),
+  });
+  const sides: Side[] = ["split", "series"];
+  const all = [
+    ...controls.flatMap((c) => (c.type === "filter" ? named(c) : [])),
+    ...tiles.flatMap((tile) => {
+      const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
+      const places = visual ? sides.map((side) => columnOfPick(spoken(visual), side, project)) : [];
+      return places.flatMap((place) => (place ? named(place) : []));
+    }),
+  ];
   return all.filter((t, i) => all.findIndex((u) => u.column === t.column && u.by === t.by) === i);
 }
 
@@ -71,6 +100,26 @@ export function inputsOf(inputs: Project["inputs"], state: BoardState): Record<s
   return Object.fromEntries(known);
 }
 
+/** What of a reader's state a board can begin with: of filters and inputs that differ from what they begin with. */
+export function keepable(
+  controls: Control[],
+  inputs: Project["inputs"],
+  state: BoardState,
+): { chosen: { control: string; values: Value[] }[]; values: { input: string; value: Value }[] } {
+  const isSame = (a: Value[], b: Value[]) => a.length === b.length && a.every((v) => b.includes(v));
+  return {
+    chosen: controls.flatMap((c) => {
+      const values = c.type === "filter" ? chosenIn(state, c) : [];
+      return c.type === "filter" && !isSame(values, c.chosen) ? [{ control: c.id, values }] : [];
+    }),
+    values: controls.flatMap((c) => {
+      const input = c.type === "input" && inputs.find((i) => i.id === c.input);
+      const value = input ? own(state.inputs, input.name) : undefined;
+      return input && value !== undefined && value !== input.value ? [{ input: input.id, value }] : [];
+    }),
+  };
+}
+
 /** A choice with a value more, or without it where it was chosen. */
 export const toggled = (chosen: Value[], value: Value): Value[] =>
   chosen.includes(value) ? chosen.filter((v) => v !== value) : [...chosen, value];
@@ -79,15 +128,54 @@ export const toggled = (chosen: Value[], value: Value): Value[] =>
 export const chosenAlone = (chosen: Value[], value: Value): Value[] =>
   chosen.length === 1 && chosen[0] === value ? [] : [value];
 
-/** The filter of a board that means the same column as a visual's split. */
-export function filterForSplit(visual: Visual, board: Board, project: Project): FilterOfBoard | undefined {
-  const table = project.measures.find((m) => m.id === visual.value)?.table;
-  if (!visual.split || visual.split.by || !table) return undefined;
-  const scope = scopeOf(project);
-  const [place] = placesOf(scope, table, visual.split.column);
-  return board.controls.find((c): c is FilterOfBoard => {
-    if (c.type !== "filter" || c.by || !place) return false;
-    const meeting = meetingColumn(scope, c.table, place);
-    return meeting !== null && sameName(meeting.column, c.column);
+/** The filters that picks ask of others. */
+export const pickedFilters = (
+  picks: readonly Picked[],
+  project: Pick<Project, "visuals"> & Named,
+): ListFilter[] =>
+  picks.flatMap((p) => {
+    const visual = project.visuals.find((v) => v.id === p.visual);
+    return (visual && filterOfPick(p, visual, project)) || [];
   });
+
+/**
+ * The filters that a tile's visual has from its board: those of controls, and what is picked on other
+ * visuals, where it does not stand aside.
+ */
+export function filtersOfTile(
+  { controls }: Pick<Board, "controls">,
+  state: BoardState,
+  tile: Extract<Tile, { type: "visual" }>,
+  project: Pick<Project, "visuals"> & Named,
+): Filter[] {
+  const others = tile.aside ? [] : state.picks.filter((p) => p.visual !== tile.visual);
+  return [...filtersOf(controls, state), ...pickedFilters(others, project)];
+}
+
+/** How many tiles answer what is picked on others, stand aside, or have nothing that means it. */
+export interface Answering {
+  answer: number;
+  aside: number;
+  without: number;
+}
+
+/** How many of a board's tiles answer what is picked. */
+export function answeringTiles(
+  { tiles }: Pick<Board, "tiles">,
+  { picks }: Pick<BoardState, "picks">,
+  project: Pick<Project, "visuals"> & Named,
+): Answering {
+  const found = { answer: 0, aside: 0, without: 0 };
+  const columns = picks.flatMap((p) =>
+    pickedFilters([p], project).map(({ column }) => ({ visual: p.visual, column })),
+  );
+  for (const tile of tiles) {
+    const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
+    const others = visual ? columns.filter((c) => c.visual !== visual.id) : [];
+    if (!visual || tile.type !== "visual" || others.length === 0) continue;
+    if (!others.some((c) => answersTo(visual, c.column, project))) found.without++;
+    else if (tile.aside) found.aside++;
+    else found.answer++;
+  }
+  return found;
 }

@@ -269,8 +269,9 @@ const WORDS: Words = {
     `${tileLabel(before, board, tile)} moved on ${boardName(before, board)}`,
   "add control": ({ board, control }, { before, after }) =>
     `${controlLabel(after, byId(after.boards, board), control.id)} as a control of ${boardName(before, board)}`,
-  "choose in filter": ({ board, control }, { before }) =>
-    `What ${controlLabel(before, byId(before.boards, board), control)} begins with, ${boardName(before, board)}`,
+  "keep state": ({ board }, { before }) => `What ${boardName(before, board)} begins with`,
+  "stand aside": ({ board, tile, aside }, { before }) =>
+    `${tileLabel(before, board, tile)} ${aside ? "stands aside" : "answers picks"}, ${boardName(before, board)}`,
   "label filter": ({ board, control, label }, { before }) =>
     `Filter ${controlLabel(before, byId(before.boards, board), control)} → ${label}, ${boardName(before, board)}`,
   "remove control": ({ board, control }, { before }) =>

@@ -1,6 +1,6 @@
 import { kindOf } from "../kinds";
 import { withFigures } from "../kinds/anatomy/figures";
-import type { SceneInput } from "../kinds/anatomy/kind";
+import type { Lit, SceneInput } from "../kinds/anatomy/kind";
 import type { SharedPart } from "../kinds/anatomy/shared-parts";
 import { type OpenStyle, type Style, styleFrom } from "../kinds/anatomy/style";
 import { Surface } from "../kinds/anatomy/surface";
@@ -24,6 +24,7 @@ export interface PictureOptions extends Around {
   theme?: "light" | "night";
   size?: { width: number; height: number };
   focus?: RowKey | null;
+  lit?: Lit | null;
 }
 
 const NO_DESIGN: Design = { palettes: [], finishes: [], pictures: [] };
@@ -64,6 +65,7 @@ export function sceneInput(
     look: { palettes: design.palettes, categoryColours, pictures, ownPictures: design.pictures },
     data: withFigures(data, style),
     focus: options.focus ?? null,
+    lit: options.lit ?? null,
     countsNames: false,
   };
 }

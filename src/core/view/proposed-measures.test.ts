@@ -102,7 +102,7 @@ describe("filters that a board can have", () => {
     const split = { column: 'the "line"' };
     const visual = { id: "v", name: "v", kind: "donut", value: "m", split, series: null };
     const full = { ...both, measures: [measure], visuals: [visual] } as unknown as Project;
-    const tile = { id: "x", type: "visual" as const, visual: "v", x: 0, y: 0, w: 3, h: 3 };
+    const tile = { id: "x", type: "visual" as const, visual: "v", aside: false, x: 0, y: 0, w: 3, h: 3 };
     const control = {
       id: "c",
       type: "filter" as const,

@@ -1,11 +1,11 @@
 import type { Value } from "../base/value";
-import { columnFor, placesOf } from "../formula/meeting";
 import type { Query, QueryInput } from "../plan/query";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
-import { type Named, scopeOf } from "../project/names";
+import type { Named } from "../project/names";
 import { measuresOf, rowMeasuresOf } from "../project/roles";
 import type { Measure, Order, Visual } from "../project/schema";
 import { templatesName } from "../project/templates";
+import { answersTo } from "./picks";
 import { spoken } from "./spoken";
 
 /** More series than this are put together as Other. */
@@ -21,16 +21,6 @@ function neededMeasures(visual: Visual, project: Named): { rows: string[]; total
   const named = project.measures.filter((m) => templatesName(visual, "measure", m.name)).map((m) => m.name);
   const totals = new Set([...measuresOf(visual).flatMap(nameOf), ...named]);
   return { rows, totals: [...totals].filter((name) => !rows.includes(name)) };
-}
-
-/**
- * Whether a filter's column (`table.column`, or a bare name) is one of a table's own, or means one that it
- * reaches or meets.
- */
-function appliesTo(table: string, column: string, project: Named): boolean {
-  const scope = scopeOf(project);
-  const places = placesOf(scope, table, column);
-  return places.length === 1 && columnFor(scope, table, places[0]) !== null;
 }
 
 type Sort = NonNullable<QueryInput["sort"]>;
@@ -62,7 +52,7 @@ export function toQuery(
   const visual = spoken(whole);
   const value = project.measures.find((m) => m.id === visual.value);
   if (!value) return null;
-  const shared = filters.filter((f) => value.table !== null && appliesTo(value.table, f.column, project));
+  const shared = filters.filter((f) => answersTo(visual, f.column, project));
   const sort = sortOf(visual.order, visual.split, value, project);
   const seriesOrder: Order =
     visual.seriesOrder ??

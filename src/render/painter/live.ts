@@ -1,5 +1,5 @@
 import type { RowKey } from "@/core/rows/row-key";
-import type { Datum, Scene } from "@/core/scene/marks";
+import type { CategoryOf, Datum, Scene } from "@/core/scene/marks";
 
 /**
  * A picture in a page element that follows its scene: marks move to their new places when the data changes.
@@ -15,13 +15,18 @@ export interface LivePicture {
 
 /**
  * What a live picture tells: the key of the row under the pointer (null when none), the part of the anatomy
- * there, and a click on a row.
+ * there, and a pick of a category.
  */
 export interface Listen {
   onFocus?: (key: RowKey | null) => void;
   onPart?: (part: string | null) => void;
-  onPick?: (key: RowKey) => void;
+  /** `more`: it joins what is picked already, as with a key held or by a long press. */
+  onPick?: (picked: CategoryOf, more: boolean) => void;
 }
+
+/** Whether a key is held by which one more joins what is picked. */
+export const wantsMore = ({ ctrlKey, metaKey, shiftKey }: MouseEvent | KeyboardEvent): boolean =>
+  ctrlKey || metaKey || shiftKey;
 
 /** Starts a live picture in a page element. */
 export type StartPicture = (

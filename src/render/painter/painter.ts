@@ -1,14 +1,19 @@
 import { markBetween } from "@/core/scene/between";
-import type { Datum, Mark, Scene } from "@/core/scene/marks";
+import { categoryOf, type Datum, type Mark, type Scene } from "@/core/scene/marks";
 import { type SvgNode, sceneTree } from "../svg-tree";
 import { tooltipOf } from "../tooltip";
-import type { StartPicture } from "./live";
+import { type StartPicture, wantsMore } from "./live";
 import { made, patch } from "./patch";
 
 /** Fast at first and gentle at the end: what is left goes by the third power. */
 const eased = (share: number) => 1 - (1 - share) ** 3;
 
 let started = 0;
+
+/** A finger that rests so long picks one more, in milliseconds. */
+const LONG = 500;
+/** A finger that moved further than this does something else, in pixels. */
+const STILL = 10;
 
 /**
  * Paints a scene as SVG and keeps it alive without a chart library: the same tree that the server writes,
@@ -72,8 +77,9 @@ export const startPainter: StartPicture = (element, _size, listen) => {
     tell(mark?.datum ?? null, (event.clientX - left) / scale, (event.clientY - top) / scale);
     if (mark?.id === under?.id) return;
     under = mark;
-    element.style.cursor = mark?.datum ? "pointer" : "default";
-    listen.onFocus?.(mark?.datum?.key ?? null);
+    const of = mark && categoryOf(mark);
+    element.style.cursor = of ? "pointer" : "default";
+    listen.onFocus?.(of?.side === "split" ? of.key : null);
     listen.onPart?.(mark?.part ?? null);
   };
   const leave = () => {
@@ -83,12 +89,50 @@ export const startPainter: StartPicture = (element, _size, listen) => {
     listen.onFocus?.(null);
     listen.onPart?.(null);
   };
-  const click = (event: MouseEvent) => {
-    const key = markOf(event.target)?.datum?.key;
-    if (key !== undefined) listen.onPick?.(key);
+  const pick = (target: EventTarget | null, more: boolean) => {
+    const mark = markOf(target);
+    const of = mark && categoryOf(mark);
+    if (of) listen.onPick?.(of, more);
   };
-  element.addEventListener("pointermove", over);
-  element.addEventListener("pointerdown", over);
+  /** Where a finger rests, and what happens once it has rested long enough. */
+  let resting: { x: number; y: number; timer: ReturnType<typeof setTimeout> } | null = null;
+  let wasLong = false;
+  const lift = () => {
+    clearTimeout(resting?.timer);
+    resting = null;
+  };
+  const down = (event: PointerEvent) => {
+    over(event);
+    lift();
+    wasLong = false;
+    if (event.pointerType === "mouse") return;
+    const { target, clientX: x, clientY: y } = event;
+    const timer = setTimeout(() => {
+      wasLong = true;
+      pick(target, true);
+    }, LONG);
+    resting = { x, y, timer };
+  };
+  const moved = (event: PointerEvent) => {
+    over(event);
+    if (resting && Math.hypot(event.clientX - resting.x, event.clientY - resting.y) > STILL) lift();
+  };
+  const click = (event: MouseEvent) => {
+    // The click at the end of a long press has been answered.
+    if (!wasLong) pick(event.target, wantsMore(event));
+    wasLong = false;
+  };
+  // A long press is a pick here, not a menu of the browser's.
+  const menu = (event: Event) => resting && event.preventDefault();
+  const heard: [string, (event: never) => void][] = [
+    ["pointermove", moved],
+    ["pointerdown", down],
+    ["pointerup", lift],
+    ["pointercancel", lift],
+    ["contextmenu", menu],
+    ["click", click],
+  ];
+  for (const [name, listener] of heard) element.addEventListener(name, listener as EventListener);
   element.addEventListener("pointerleave", leave);
   element.addEventListener("click", click);
 
@@ -105,10 +149,9 @@ export const startPainter: StartPicture = (element, _size, listen) => {
     resize: () => {},
     dispose() {
       cancelAnimationFrame(frame);
-      element.removeEventListener("pointermove", over);
-      element.removeEventListener("pointerdown", over);
+      lift();
+      for (const [name, listener] of heard) element.removeEventListener(name, listener as EventListener);
       element.removeEventListener("pointerleave", leave);
-      element.removeEventListener("click", click);
       tooltip.remove();
       element.replaceChildren();
     },

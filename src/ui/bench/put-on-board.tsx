@@ -31,7 +31,7 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
         "New board",
         boards.map((b) => b.name),
       ),
-      tiles: [{ ...tile, x: 0, y: 0, w: size.width, h: size.height }],
+      tiles: [{ ...tile, aside: false, x: 0, y: 0, w: size.width, h: size.height }],
       controls: [],
     };
     apply({ type: "add board", board });

@@ -1,9 +1,8 @@
 "use client";
-import { X } from "lucide-react";
+import { Link2, Link2Off, X } from "lucide-react";
 import type { KeyboardEvent, ReactNode } from "react";
 import { GridLayout, type Layout, type LayoutItem } from "react-grid-layout";
 import type { Edit } from "@/core/project/edits";
-
 import type { Board, Tile } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
 import { useProject } from "../shared/project-context";
@@ -88,6 +87,24 @@ export function ArrangeGrid({
             >
               <div className="pointer-events-none size-full">{render(tile)}</div>
               {beside(tile)}
+              {tile.type === "visual" && (
+                <button
+                  type="button"
+                  aria-label={`${nameOf(tile)} answers what is picked on others`}
+                  title={
+                    tile.aside
+                      ? "Stands aside of what is picked on others"
+                      : "Answers what is picked on others"
+                  }
+                  aria-pressed={!tile.aside}
+                  className="no-drag icon-button absolute top-1.5 right-9 size-6 border border-rule bg-sheet"
+                  onClick={() =>
+                    apply({ type: "stand aside", board: board.id, tile: tile.id, aside: !tile.aside })
+                  }
+                >
+                  {tile.aside ? <Link2Off size={13} /> : <Link2 size={13} />}
+                </button>
+              )}
               <button
                 type="button"
                 aria-label={`Remove ${nameOf(tile)}`}

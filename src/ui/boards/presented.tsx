@@ -1,38 +1,65 @@
 "use client";
 import { useEffect, useRef } from "react";
 import type { Board } from "@/core/project/schema";
+import type { BoardAction, BoardState } from "@/core/view/board-state";
 import { Answers } from "@/present/answers";
-import { PresentedBoard } from "@/present/present";
+import { Preparation } from "@/present/preparing";
+import { PresentedBoard, type PresentOptions } from "@/present/present";
 import { startPainter } from "@/render/painter/painter";
+import { api } from "../shared/api";
 import { useProject } from "../shared/project-context";
-import { useAsking } from "../shared/results";
+import { useAsking, useDraft } from "../shared/results";
 import { useTheme } from "../shared/theme";
 
 const wantsMotion = () => !window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 
-/** A board as it is presented: by what presents it outside of the application too. */
-export function Presented({ board, onClose }: { board: Board; onClose: () => void }) {
+interface Props {
+  board: Board;
+  /** What the reader has changed, and what of the address was left out. */
+  state: BoardState;
+  left: string[];
+  onState: (state: BoardState, action: BoardAction) => void;
+  link: (state: BoardState) => string;
+  onClose?: () => void;
+}
+
+/** A board as it is looked at and presented: by what presents it outside of the application too. */
+export function Presented({ board, state, left, onState, link, onClose }: Props) {
+  const projectId = useProject((s) => s.id);
   const project = useProject((s) => s.document);
   const theme = useTheme((s) => s.theme);
   const ask = useAsking();
+  const { draft } = useDraft();
   const host = useRef<HTMLDivElement>(null);
   const shown = useRef<PresentedBoard | null>(null);
-  const close = useRef(onClose);
+  const told = useRef({ onState, link, onClose });
+  const closes = onClose !== undefined;
   useEffect(() => {
-    close.current = onClose;
+    told.current = { onState, link, onClose };
   });
   useEffect(() => {
     if (!host.current) return;
-    const options = {
+    const presented = { project, board };
+    const preparation = new Preparation(presented, (asked) => {
+      // Without cells every answer is a scan, as it would be anyway.
+      api.prepare(projectId, asked, draft).catch(() => {});
+    });
+    const options: PresentOptions = {
       answers: new Answers((queries) => Promise.all(queries.map(ask))),
       start: startPainter,
       theme,
       wantsMotion,
-      onClose: () => close.current(),
+      left,
+      onState: (...change) => told.current.onState(...change),
+      onSettled: preparation.settled,
+      link: (now) => told.current.link(now),
+      ...(closes ? { onClose: () => told.current.onClose?.() } : {}),
     };
-    if (shown.current) shown.current.update({ project, board }, options);
-    else shown.current = new PresentedBoard(host.current, { project, board }, options);
-  }, [project, board, theme, ask]);
+    if (shown.current) shown.current.update(presented, options);
+    else shown.current = new PresentedBoard(host.current, presented, options);
+    return () => preparation.stop();
+  }, [project, board, theme, ask, projectId, draft, left, closes]);
+  useEffect(() => shown.current?.become(state), [state]);
   useEffect(
     () => () => {
       shown.current?.dispose();

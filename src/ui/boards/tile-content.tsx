@@ -6,7 +6,7 @@ import type { VisualData } from "@/core/rows/visual-data";
 import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
 import { LivePicture } from "../shared/live-picture";
-import { byCharts, byPainter } from "../shared/painters";
+import { byCharts } from "../shared/painters";
 import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
 
@@ -14,18 +14,7 @@ import { useTheme } from "../shared/theme";
 const LEAST = { width: 96, height: 72 };
 
 /** A visual that fills its tile. */
-export function VisualTile({
-  visual,
-  data,
-  onPick,
-  still = false,
-}: {
-  visual: Visual;
-  data: VisualData;
-  /** Whether the tile is being arranged, and is no picture to walk through. */
-  still?: boolean;
-  onPick?: (key: RowKey) => void;
-}) {
+export function VisualTile({ visual, data }: { visual: Visual; data: VisualData }) {
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
   const { element, size: room } = useSize<HTMLDivElement>();
@@ -38,15 +27,7 @@ export function VisualTile({
   );
   return (
     <div ref={element} className="size-full overflow-hidden">
-      {scene && (
-        <LivePicture
-          by={still ? byCharts : byPainter}
-          scene={scene}
-          onFocus={setFocus}
-          onPick={onPick}
-          name={still ? undefined : visual.name}
-        />
-      )}
+      {scene && <LivePicture by={byCharts} scene={scene} onFocus={setFocus} />}
     </div>
   );
 }

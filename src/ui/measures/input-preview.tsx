@@ -2,8 +2,8 @@
 import { useMemo } from "react";
 import type { Input } from "@/core/project/schema";
 import { movedByInput } from "@/core/project/uses";
-import { InputControl } from "../boards/input-control";
 import { Busy } from "../shared/busy";
+import { InputControl } from "../shared/input-control";
 import { useProject } from "../shared/project-context";
 import { StepLink } from "../shared/step-link";
 import { useTheme } from "../shared/theme";

@@ -12,7 +12,6 @@ interface Props {
   scene: Scene;
   onFocus?: (key: RowKey | null) => void;
   onPart?: (part: string | null) => void;
-  onPick?: (key: RowKey) => void;
   /** What the picture is called, where its marks are walked through by keyboard; none where it is arranged. */
   name?: string;
 }
@@ -25,14 +24,14 @@ function wantsMotion(): boolean {
  * A scene drawn live: it moves to its next state, answers the pointer and has a tooltip. Readers who cannot
  * see it get its description, its marks one by one by arrow keys, and its numbers as a table.
  */
-export function LivePicture({ by, scene, onFocus, onPart, onPick, name }: Props) {
+export function LivePicture({ by, scene, onFocus, onPart, name }: Props) {
   const host = useRef<HTMLDivElement>(null);
-  const listen = useRef({ onFocus, onPart, onPick });
+  const listen = useRef({ onFocus, onPart });
   const [live, setLive] = useState<Live | null>(null);
   const { width, height } = scene;
   const size = useRef({ width, height });
   useEffect(() => {
-    listen.current = { onFocus, onPart, onPick };
+    listen.current = { onFocus, onPart };
   });
   useEffect(() => {
     let made: Live | null = null;
@@ -42,7 +41,6 @@ export function LivePicture({ by, scene, onFocus, onPart, onPick, name }: Props)
       made = start(host.current, size.current, {
         onFocus: (key) => listen.current.onFocus?.(key),
         onPart: (part) => listen.current.onPart?.(part),
-        onPick: (key) => listen.current.onPick?.(key),
       });
       setLive(made);
     });
@@ -56,7 +54,7 @@ export function LivePicture({ by, scene, onFocus, onPart, onPick, name }: Props)
     live?.resize(width, height);
   }, [live, width, height]);
   useEffect(() => live?.draw(scene, !wantsMotion()), [live, scene]);
-  const walk = useMarkWalk(scene, live, { onFocus, onPick });
+  const walk = useMarkWalk(scene, live, onFocus);
   const bordered = scene.border && scene.border.color !== "none";
   const picture = (
     <div

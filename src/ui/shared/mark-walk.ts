@@ -8,12 +8,12 @@ import type { LivePicture } from "@/render/painter/live";
 
 /**
  * Walks through the marks of a picture by arrow keys, Home and End: what the pointer would say there is shown
- * and said; Enter picks, Escape leaves.
+ * and said; Escape leaves.
  */
 export function useMarkWalk(
   scene: Scene,
   live: LivePicture | null,
-  { onFocus, onPick }: { onFocus?: (key: RowKey | null) => void; onPick?: (key: RowKey) => void },
+  onFocus?: (key: RowKey | null) => void,
 ): { datums: PlacedDatum[]; said: string; keys: React.HTMLAttributes<HTMLElement> & { tabIndex: number } } {
   const datums = useMemo(() => datumsOf(scene), [scene]);
   const [at, setAt] = useState(-1);
@@ -28,7 +28,6 @@ export function useMarkWalk(
     const here = datums[at];
     const next = steppedBy(event.key, at, datums.length);
     if (next !== null) go(next);
-    else if (here && onPick && (event.key === "Enter" || event.key === " ")) onPick(here.datum.key);
     else if (here && event.key === "Escape") go(-1);
     else return;
     event.preventDefault();

@@ -3,6 +3,7 @@ import { sameName } from "../../base/names";
 import type { Value } from "../../base/value";
 import type { Scope } from "../../formula/expr";
 import { type Aggregate, aggregateKey } from "../../plan/aggregates";
+import { isListFilter } from "../../plan/list-filter";
 import { type PlacedFilter, type PlacedSplit, type Plan, planQuery, type TablePlan } from "../../plan/plan";
 import { type Query, QueryError, type Result } from "../../plan/query";
 import { type Accumulator, grown, type Tally } from "../accumulators/accumulator";
@@ -24,11 +25,16 @@ import { isSamePlace, tells } from "./keys";
 /** Whether keys of a column are enough to tell which of its rows a filter keeps. */
 function answersFilter(key: PlacedSplit, { place, filter }: PlacedFilter, isWhole: boolean): boolean {
   if (!isSamePlace(key.place, place)) return false;
-  const by = "in" in filter ? filter.by : undefined;
+  const by = isListFilter(filter) ? filter.by : undefined;
   // What the newest date of the column is, rows that are not among the cells can say.
   if ("relative" in filter && filter.relative.anchor === "newest" && !isWhole) return false;
   return tells(key.by, by);
 }
+
+/** The same of the key of a range, in which what has no match and what is null are one. */
+const tellsInRange = (key: PlacedSplit, placed: PlacedFilter, isWhole: boolean): boolean =>
+  answersFilter(key, placed, isWhole) &&
+  !(isListFilter(placed.filter) && placed.filter.noMatch !== undefined);
 
 /** The filters that are not among those that the cells passed; null where one of these is not asked for. */
 function furtherFilters(cells: Cells, filters: PlacedFilter[]): PlacedFilter[] | null {
@@ -66,7 +72,7 @@ function askedOf(cells: Cells, { table, filters, splits, aggregates }: TablePlan
   for (const filter of further) {
     const at = cells.keys.findIndex((k) => answersFilter(k, filter, isWhole));
     if (at >= 0) asked.lineFilters.push({ filter, column: cells.lines[at] });
-    else if (cells.range && answersFilter(cells.range.key, filter, isWhole)) asked.rangeFilters.push(filter);
+    else if (cells.range && tellsInRange(cells.range.key, filter, isWhole)) asked.rangeFilters.push(filter);
     else return null;
   }
   return asked;

@@ -101,11 +101,24 @@ const SPLITS: object[][] = [
 const FILTERS: { touched: Touched; filters: object[] }[] = [
   {
     touched: { column: "trips.route" },
-    filters: [{ in: ["Route 1", null] }, { contains: "1" }, { in: ["gone"] }, { isNull: false }],
+    filters: [
+      { in: ["Route 1", null] },
+      { contains: "1" },
+      { in: ["gone"] },
+      { isNull: false },
+      { not: ["Route 0", "Route 1"] },
+    ],
   },
   {
     touched: { column: "ports.region" },
-    filters: [{ in: ["north"] }, { in: [null, "true"] }, { isNull: true }],
+    filters: [
+      { in: ["north"] },
+      { in: [null, "true"] },
+      { isNull: true },
+      { in: [null], noMatch: false },
+      { in: ["south"], noMatch: true },
+      { not: ["north", null], noMatch: false },
+    ],
   },
   { touched: { column: "full" }, filters: [{ in: [true] }, { in: [null, false] }] },
   {
@@ -116,7 +129,7 @@ const FILTERS: { touched: Touched; filters: object[] }[] = [
       { by: "month", in: ["2024-10-01", "2024-12-01", null] },
       { relative: { unit: "month", from: -1, to: 0, anchor: "today" } },
       { relative: { unit: "week", from: -3, to: 0, anchor: "newest" } },
-      { in: ["2024-11-01", null] },
+      { by: "month", not: ["2024-10-01", null] },
     ],
   },
   {
@@ -134,7 +147,10 @@ const FILTERS: { touched: Touched; filters: object[] }[] = [
     ],
   },
   { touched: { column: "left" }, filters: [{ from: "2024-10-10", to: "2024-10-20T12:00:00" }] },
-  { touched: { column: "fare" }, filters: [{ from: 2.01, to: 7.77 }, { from: 8.999 }, { in: [null, 1.5] }] },
+  {
+    touched: { column: "fare" },
+    filters: [{ from: 2.01, to: 7.77 }, { from: 8.999 }, { in: [null, 1.5] }, { not: [null, 1.5] }],
+  },
   { touched: { column: "passengers" }, filters: [{ from: 5, to: 20 }, { from: 1000 }] },
   { touched: { column: "load" }, filters: [{ from: 11, to: 41 }] },
 ];

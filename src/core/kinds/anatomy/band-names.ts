@@ -26,7 +26,7 @@ export function namesBeside(rows: VisualRow[], wanted: NamesBeside): Mark[] {
     return lines.map((text, k) => {
       const y = centre(i) + (k - (lines.length - 1) / 2) * size * LINE_HEIGHT;
       const line = { x: right - 8, y, text, size, weight: 400, fill: ink, align: "end" } as const;
-      return textMark(`name${k}:${row.key}`, part, line);
+      return { ...textMark(`name${k}:${row.key}`, part, line), names: row.key };
     });
   });
 }

@@ -6,9 +6,22 @@ import type { VisualData, VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";
 import type { SharedInput } from "./shared-parts";
 
-/** How strongly a row is drawn: those beside the one under the pointer step back. */
-export function strength({ focus, data }: SharedInput, key: RowKey, weak = 0.45): number {
-  return focus === null || focus === key || !data.rows.some((r) => r.key === focus) ? 1 : weak;
+/**
+ * How strongly a row is drawn, or what it has of one of the series: those beside the one under the pointer
+ * and beside what is picked step back.
+ */
+export function strength(
+  { focus, lit, data }: SharedInput,
+  key: RowKey,
+  { series, weak = 0.45 }: { series?: RowKey | undefined; weak?: number } = {},
+): number {
+  const entries = lit?.side === "series" ? data.series : data.rows;
+  const picked = lit && entries.some((e) => lit.keys.includes(e.key)) ? lit : null;
+  const own = picked?.side === "series" ? series : key;
+  const isPicked = picked !== null && own !== undefined && picked.keys.includes(own);
+  const isFocused = focus !== null && data.rows.some((r) => r.key === focus);
+  if (isPicked || (isFocused && focus === key)) return 1;
+  return picked || isFocused ? weak : 1;
 }
 
 /** The tooltip's own text for a row. */

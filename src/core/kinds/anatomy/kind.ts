@@ -1,6 +1,6 @@
 import type { RoleId } from "../../project/roles";
 import type { OwnPicture, Visual } from "../../project/schema";
-import type { RowKey } from "../../rows/row-key";
+import type { RowKey, Side } from "../../rows/row-key";
 import type { VisualData } from "../../rows/visual-data";
 import type { Theme } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
@@ -18,6 +18,12 @@ export interface Look {
   ownPictures: OwnPicture[];
 }
 
+/** Categories of one of a visual's splits that stand out, the others stepping back. */
+export interface Lit {
+  side: Side;
+  keys: readonly RowKey[];
+}
+
 /**
  * What a kind needs to draw: frame in pixels, colours, dials, data, and the row under the pointer (its key)
  * if any.
@@ -30,6 +36,8 @@ export interface SceneInput<in P extends Part = Part> {
   look: Look;
   data: VisualData;
   focus: RowKey | null;
+  /** The categories that were picked, all of one split, if any. */
+  lit: Lit | null;
   /** Whether the foot has room to say how many of what is drawn have no name in the picture. */
   countsNames: boolean;
 }

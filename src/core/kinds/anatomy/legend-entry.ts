@@ -1,7 +1,8 @@
 import type { Rule } from "../../project/schema";
+import type { Mark } from "../../scene/marks";
 
 /** A line of a legend: what its colour or symbol stands for. */
-export interface LegendEntry {
+export interface LegendEntry extends Pick<Mark, "datum" | "names"> {
   key: string;
   color: string;
   label: string;

@@ -47,6 +47,7 @@ export function rowEntries(
   const valued = style.toggle("legend.values");
   return rows.map(({ row, color }) => ({
     key: row.key,
+    names: row.key,
     color,
     label: row.label,
     value: valued ? formatNumber(row.value, row.format ?? data.format) : "",
@@ -56,12 +57,21 @@ export function rowEntries(
 /** What a legend says of series: their colours, names and, where that was chosen, their totals. */
 export function seriesEntries({ style, data }: LegendInput, colours: Colours): LegendEntry[] {
   const valued = style.toggle("legend.values");
-  return data.series.map((s, k) => ({
-    key: s.key,
-    color: colours.series(k),
-    label: s.label,
-    value: valued ? formatNumber(s.total, data.format) : "",
-  }));
+  return data.series.map((s, k) => {
+    const total = formatNumber(s.total, s.format ?? data.format);
+    return {
+      key: s.key,
+      color: colours.series(k),
+      label: s.label,
+      value: valued ? total : "",
+      datum: {
+        key: s.key,
+        side: "series",
+        title: s.label,
+        lines: [{ label: s.format ? s.label : data.valueLabel, value: total }],
+      },
+    };
+  });
 }
 
 /** The legend of a kind: of its rules where they give the colours, else of these entries. */
@@ -126,7 +136,15 @@ interface EntryPlace {
   valueAtEnd: boolean;
 }
 
-function entryMarks(e: LegendEntry, { x, y, room, valueAtEnd }: EntryPlace, theme: Theme): Mark[] {
+/** An entry's marks, which all stand for what it names. */
+const entryMarks = (entry: LegendEntry, place: EntryPlace, theme: Theme): Mark[] =>
+  drawnEntry(entry, place, theme).map((mark) => ({
+    ...mark,
+    ...(entry.datum ? { datum: entry.datum } : {}),
+    ...(entry.names ? { names: entry.names } : {}),
+  }));
+
+function drawnEntry(e: LegendEntry, { x, y, room, valueAtEnd }: EntryPlace, theme: Theme): Mark[] {
   const valueWidth = e.value ? textWidth(e.value, SIZE, 500) + 8 : 0;
   const left = x + SWATCH + 6;
   const label = shorten(e.label, room - SWATCH - 6 - valueWidth, SIZE, 400);

@@ -71,7 +71,8 @@ export function namesAtStart(
     if (!text || textWidth(text, size, 500) > room) return [];
     const y = cy - (rings[i].inner + rings[i].outer) / 2;
     const look = { size, weight: 500, fill: theme.ink, align: "end" } as const;
-    return [textMark(`name:${rows[i].key}`, "labels", { x: cx - GAP, y, text, ...look })];
+    const mark = textMark(`name:${rows[i].key}`, "labels", { x: cx - GAP, y, text, ...look });
+    return [{ ...mark, names: rows[i].key }];
   });
   return { marks, isWhole };
 }

@@ -88,6 +88,7 @@ function nameIn(input: ArcsInput, { laid, colours, size }: Written, i: number, t
   return {
     ...textMark(`name:${row.key}`, "labels", { ...line, fill: stretch.ink }),
     opacity: strength(input, row.key),
+    names: row.key,
     letters: lettersAround(text, size, WEIGHT, { cx, cy, r, angle }),
   };
 }

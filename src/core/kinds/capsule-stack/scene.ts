@@ -123,7 +123,6 @@ function rounding(
 function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
   const { data, style, surface } = input;
   const { bands, stacks, colours, write, thickness } = laid;
-  const opacity = strength(input, row.key);
   const absolute = stacks[i].reduce((sum, s) => sum + Math.abs(s.value), 0);
   const clip = clipOf(laid, i);
   const whole = {
@@ -134,6 +133,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
   return stacks[i].flatMap((segment) => {
     const { value } = segment;
     const series = row.cells.length ? data.series[segment.series] : undefined;
+    const opacity = strength(input, row.key, { series: series?.key });
     const id = series ? `${row.key}:${series.key}` : row.key;
     const color = series ? colours.series(segment.series) : colours.of(row, i);
     const { box, far } = barBox(bands, { row: i, from: segment.from, to: segment.to, thickness });

@@ -175,7 +175,7 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
     corners: [corner, corner, corner, corner],
     fill: s.color,
     ...(border > 0 ? { stroke: style.colour("arc.borderColour", theme.ink), strokeWidth: border } : {}),
-    opacity: strength(input, s.row.key),
+    opacity: strength(input, s.row.key, { series: ring.key ?? undefined }),
     shows: {
       row: s.row.key,
       ...(ring.key ? { series: ring.key } : {}),

@@ -118,7 +118,7 @@ export function barShapes(input: Input, bars: Bars, lane: Lane, row: VisualRow, 
     radii: [radius, radius, radius, radius],
     fill,
     datum,
-    opacity: strength(input, row.key, 0.5),
+    opacity: strength(input, row.key, { weak: 0.5 }),
   });
   const marks: Mark[] = [];
   if (style.toggle("track.shown")) {

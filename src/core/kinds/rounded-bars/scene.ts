@@ -109,7 +109,7 @@ function barMarks(input: Input, laid: Laid, row: VisualRow, bar: Bar, place: Bar
   const at = barBox(bands, { row: place.row, shift: place.shift, from: 0, to: value, thickness });
   const { box, far } = at;
   const own = { ...row, value };
-  const opacity = strength(input, row.key);
+  const opacity = strength(input, row.key, { series });
   const shape: Mark = {
     type: "rect",
     id: `bar:${bar.id}`,

@@ -1,0 +1,109 @@
+import { columnFor, placesOf } from "../formula/meeting";
+import type { ListFilter } from "../plan/query";
+import { type Named, scopeOf } from "../project/names";
+import type { Visual } from "../project/schema";
+import { keyLabel, type Wording, wordingOf } from "../rows/key-labels";
+import { type RowKey, rowKey, type Side, subjectOf } from "../rows/row-key";
+
+/** What a reader picked on a visual: categories of one of its splits. */
+export interface Picked {
+  visual: string;
+  side: Side;
+  keys: readonly RowKey[];
+  /** What stood beside Other where that is among the keys: it is all but these. */
+  but?: readonly RowKey[];
+}
+
+const OTHER = rowKey({ type: "other" });
+
+/** Whether what a key stands for can be picked: a category, or what stands for some of them. */
+export const isPickable = (key: RowKey): boolean => !["measure", "whole"].includes(subjectOf(key).type);
+
+/** A click on a category: it alone, or none where it was alone; `more`: it joins the others or leaves them. */
+export interface PickOf {
+  visual: string;
+  side: Side;
+  key: RowKey;
+  more: boolean;
+  /** The categories that the visual shows of that split. */
+  shown: readonly RowKey[];
+}
+
+/** What is picked on all visuals after a click. What is picked on others stays. */
+export function pickedAfter(picks: readonly Picked[], { visual, side, key, more, shown }: PickOf): Picked[] {
+  const isSame = (p: Picked) => p.visual === visual && p.side === side;
+  const before = picks.find(isSame)?.keys ?? [];
+  const without = before.filter((k) => k !== key);
+  const wasPicked = without.length < before.length;
+  const alone = wasPicked && before.length === 1 ? [] : [key];
+  const keys = more ? (wasPicked ? without : [...before, key]) : alone;
+  const next: Picked = { visual, side, keys };
+  if (keys.includes(OTHER)) next.but = shown.filter((k) => k !== OTHER);
+  if (keys.length === 0) return picks.filter((p) => !isSame(p));
+  return before.length > 0 ? picks.map((p) => (isSame(p) ? next : p)) : [...picks, next];
+}
+
+/** The split that a pick is of, as filters name its column; null where the visual has no such split any more. */
+export function columnOfPick(
+  visual: Visual,
+  side: Side,
+  project: Named,
+): { table: string; column: string; by: ListFilter["by"] } | null {
+  const split = visual[side];
+  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
+  if (!split || table === null) return null;
+  const [place] = placesOf(scopeOf(project), table, split.column);
+  return place ? { ...place, by: split.by } : null;
+}
+
+/**
+ * The filter that keeps just what is picked: values with their types, rows without a match apart from empty
+ * ones, and Other as all that did not stand beside it. Null where the visual has no such split any more.
+ */
+export function filterOfPick({ side, keys, but }: Picked, visual: Visual, project: Named): ListFilter | null {
+  const place = columnOfPick(visual, side, project);
+  if (!place) return null;
+  const isOther = keys.includes(OTHER);
+  const listed = (isOther ? (but ?? []).filter((k) => !keys.includes(k)) : keys).map(subjectOf);
+  const values = listed.flatMap((s) => (s.type === "category" ? [s.value] : []));
+  const noMatch = listed.some((s) => s.type === "no match");
+  return {
+    column: `${place.table}.${place.column}`,
+    ...(place.by ? { by: place.by } : {}),
+    ...(isOther ? { not: values } : { in: values }),
+    // Said only where it makes a difference: else a missing match counts as empty, and nothing here is.
+    ...(noMatch || values.includes(null) ? { noMatch } : {}),
+  };
+}
+
+/** Whether a visual's rows can be told apart by a column (`table.column`), or by one that means the same. */
+export function answersTo(visual: Pick<Visual, "value">, column: string, project: Named): boolean {
+  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
+  if (table === null) return false;
+  const scope = scopeOf(project);
+  const places = placesOf(scope, table, column);
+  return places.length === 1 && columnFor(scope, table, places[0]) !== null;
+}
+
+const MOST_NAMED = 3;
+
+const labelOf = (key: RowKey, by: ListFilter["by"], wording: Wording): string => {
+  const subject = subjectOf(key);
+  if (subject.type === "other") return wording.words.other;
+  if (subject.type === "no match") return wording.words.noMatch;
+  return subject.type === "category" ? keyLabel(subject.value, by, wording) : "";
+};
+
+/** What a pick is in words, as "route: North Quay". */
+export function pickText(
+  { side, keys }: Picked,
+  visual: Visual,
+  project: Pick<Named, "conventions">,
+): string {
+  const split = visual[side];
+  const wording = wordingOf(project);
+  const named = keys.slice(0, MOST_NAMED).map((key) => labelOf(key, split?.by, wording));
+  const more = keys.length - named.length;
+  const of = split?.by ?? split?.column.replaceAll("_", " ") ?? "";
+  return `${of}: ${[...named, ...(more > 0 ? [`${more} more`] : [])].join(", ")}`;
+}

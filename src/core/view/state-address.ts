@@ -1,0 +1,236 @@
+import { parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import { own } from "../base/own";
+import type { Value, ValueType } from "../base/value";
+import { columnNamed } from "../formula/scope-names";
+import { type Named, scopeOf } from "../project/names";
+import type { Board, Input, Project, Visual } from "../project/schema";
+import { categoryKey, type RowKey, rowKey, type Side, subjectOf } from "../rows/row-key";
+import { type BoardState, UNTOUCHED } from "./board-state";
+import { columnOfPick, type Picked } from "./picks";
+import { spoken } from "./spoken";
+
+/** What the names of an address begin with, before the id of a control, the name of an input, … */
+const [CHOSEN, INPUT, PICKED, BUT] = ["only.", "set.", "pick.", "but."];
+/** The names that a state is told by begin so: all others of an address are somebody else's. */
+const OWN = [CHOSEN, INPUT, PICKED, BUT];
+
+/** No filter, pick or input of an address has more values than this, and there are no more of them. */
+const MOST_VALUES = 500;
+const MOST_NAMES = 60;
+
+const [NONE, OTHER, NO_MATCH] = ["(none)", "(other)", "(no match)"];
+const NUMBER = /^-?\d+(\.\d+)?(e[+-]?\d+)?$/i;
+
+/**
+ * A value as an address has it: a text as it is, where that reads as nothing else, or in quotes as JSON; a
+ * number, true and false as they are; null as "(none)".
+ */
+function written(value: Value): string {
+  if (value === null) return NONE;
+  if (typeof value !== "string") return String(value);
+  const isPlain =
+    value !== "" &&
+    !/^[("]/.test(value) &&
+    !NUMBER.test(value) &&
+    value !== "true" &&
+    value !== "false" &&
+    !/\p{Surrogate}/u.test(value);
+  return isPlain ? value : JSON.stringify(value);
+}
+
+/** The value that a text of an address says; undefined where it is none. */
+function read(text: string): Value | undefined {
+  if (text === NONE) return null;
+  if (text === "true" || text === "false") return text === "true";
+  if (NUMBER.test(text)) return Number.isFinite(Number(text)) ? Number(text) : undefined;
+  if (!text.startsWith('"')) return text.startsWith("(") || text === "" ? undefined : text;
+  try {
+    const value: unknown = JSON.parse(text);
+    return typeof value === "string" ? value : undefined;
+  } catch {
+    return undefined;
+  }
+}
+
+const writtenKey = (key: RowKey): string => {
+  const subject = subjectOf(key);
+  if (subject.type === "other") return OTHER;
+  return subject.type === "category" ? written(subject.value) : NO_MATCH;
+};
+
+function readKey(text: string): RowKey | undefined {
+  if (text === OTHER) return rowKey({ type: "other" });
+  if (text === NO_MATCH) return rowKey({ type: "no match" });
+  const value = read(text);
+  return value === undefined ? undefined : categoryKey(value);
+}
+
+const sideName = ({ visual, side }: Pick<Picked, "visual" | "side">) =>
+  side === "series" ? `${visual}.series` : visual;
+
+/** What a reader changed, as names and values of an address. What no longer exists is not among them. */
+export function addressOf(
+  state: BoardState,
+  board: Pick<Board, "controls">,
+  project: Pick<Project, "inputs">,
+): [string, string][] {
+  const chosen = board.controls.flatMap((control): [string, string][] => {
+    const values = control.type === "filter" ? own(state.chosen, control.id) : undefined;
+    if (control.type !== "filter" || values === undefined) return [];
+    if (JSON.stringify(values) === JSON.stringify(control.chosen)) return [];
+    const name = CHOSEN + control.id;
+    return values.length === 0 ? [[name, ""]] : values.map((v) => [name, written(v)]);
+  });
+  const inputs = project.inputs.flatMap(({ name, value }): [string, string][] => {
+    const now = own(state.inputs, name);
+    return now === undefined || now === value ? [] : [[INPUT + name, written(now)]];
+  });
+  const picks = state.picks.flatMap((p): [string, string][] => [
+    ...p.keys.map((key): [string, string] => [PICKED + sideName(p), writtenKey(key)]),
+    ...(p.but ?? []).map((key): [string, string] => [BUT + sideName(p), writtenKey(key)]),
+  ]);
+  return [...chosen, ...inputs, ...picks];
+}
+
+/** Whether a value can be one of a column: of its type, or for a date in years the number of one. */
+function fits(value: Value, type: ValueType | undefined, by: string | undefined): boolean {
+  if (value === null) return true;
+  if (type === "date" || type === "timestamp") {
+    if (by === "year" && typeof value === "number") return Number.isInteger(value);
+    if (typeof value !== "string") return false;
+    return (type === "timestamp" && !by ? parseIsoTimestamp(value) : parseIsoDate(value)) !== null;
+  }
+  return type === (typeof value === "string" ? "text" : typeof value);
+}
+
+const typeOf = (project: Named, { table, column }: { table: string; column: string }) =>
+  columnNamed(scopeOf(project), table, column)?.type;
+
+/** A state that an address says, and in words what of it was left out. */
+export interface ReadState {
+  state: BoardState;
+  left: string[];
+}
+
+/** What an address says under one name. */
+interface Said {
+  name: string;
+  texts: string[];
+}
+
+/** The values that can be ones of a column, and a word for what was left out of them. */
+function fittingValues(texts: string[], type: ValueType | undefined, by: string | undefined) {
+  const values = texts.map(read).filter((v): v is Value => v !== undefined && fits(v, type, by));
+  return { values, lost: texts.length - values.length };
+}
+
+function readInput(input: Input, texts: string[]): Value | undefined {
+  const value = read(texts[0]);
+  if (value === undefined || value === null || texts.length !== 1) return undefined;
+  if (!fits(value, input.type, undefined)) return undefined;
+  const { minimum, maximum, choices, choicesFrom } = input;
+  if (typeof value === "number" && ((minimum ?? value) > value || (maximum ?? value) < value))
+    return undefined;
+  return choices.length > 0 && !choicesFrom && !choices.includes(value) ? undefined : value;
+}
+
+/** The categories of one split that an address says; null where the visual has no such split. */
+function readKeys(texts: string[], visual: Visual, side: Side, project: Named): RowKey[] | null {
+  const place = columnOfPick(visual, side, project);
+  if (!place) return null;
+  const type = typeOf(project, place);
+  return texts.flatMap((text) => {
+    const key = readKey(text);
+    const subject = key && subjectOf(key);
+    return key && subject && (subject.type !== "category" || fits(subject.value, type, place.by))
+      ? [key]
+      : [];
+  });
+}
+
+/**
+ * The state that the names and values of an address say of a board. What it does not have, what is of another
+ * type, and what is too much is left out, and said. Names of anybody else are not looked at.
+ */
+export function stateFrom(
+  address: Iterable<[string, string]>,
+  board: Pick<Board, "controls" | "tiles">,
+  project: Pick<Project, "visuals"> & Named,
+): ReadState {
+  const found = new Map<string, string[]>();
+  for (const [name, text] of address)
+    if (isOfState(name)) found.set(name, [...(found.get(name) ?? []), text]);
+  const said: Said[] = [...found].map(([name, texts]) => ({ name, texts }));
+  const left: string[] = [];
+  if (said.length > MOST_NAMES) left.push(`${said.length - MOST_NAMES} of ${said.length} choices`);
+  const chosen: [string, Value[]][] = [];
+  const inputs: [string, Value][] = [];
+  const picks: Picked[] = [];
+  const readers: [string, (of: string, texts: string[]) => boolean][] = [
+    [
+      CHOSEN,
+      (id, texts) => {
+        const control = board.controls.find((c) => c.type === "filter" && c.id === id);
+        if (control?.type !== "filter") return false;
+        const isNone = texts.length === 1 && texts[0] === "";
+        const { values, lost } = isNone
+          ? { values: [], lost: 0 }
+          : fittingValues(texts, typeOf(project, control), control.by);
+        if (lost > 0) left.push(`${lost === 1 ? "a value" : `${lost} values`} of ${control.label}`);
+        if (isNone || values.length > 0) chosen.push([id, values]);
+        return true;
+      },
+    ],
+    [
+      INPUT,
+      (name, texts) => {
+        const input = project.inputs.find((i) => i.name === name);
+        const value = input && readInput(input, texts);
+        if (input && value === undefined) left.push(`the value of ${input.label}`);
+        if (value !== undefined) inputs.push([name, value]);
+        return input !== undefined;
+      },
+    ],
+    [
+      PICKED,
+      (of, texts) => {
+        const [id, side]: [string, Side] = of.endsWith(".series")
+          ? [of.slice(0, -".series".length), "series"]
+          : [of, "split"];
+        const isShown = board.tiles.some((t) => t.type === "visual" && t.visual === id);
+        const whole = isShown && project.visuals.find((v) => v.id === id);
+        const visual = whole && spoken(whole);
+        const keys = visual ? readKeys(texts, visual, side, project) : null;
+        if (!visual || !keys) return false;
+        if (keys.length < texts.length) left.push(`what is picked of ${visual.name}`);
+        if (keys.length === 0) return true;
+        const isOther = keys.some((k) => subjectOf(k).type === "other");
+        const but = (isOther && readKeys(found.get(BUT + of) ?? [], visual, side, project)) || [];
+        picks.push({ visual: id, side, keys, ...(isOther ? { but } : {}) });
+        return true;
+      },
+    ],
+    // Read with what is picked.
+    [BUT, (of) => found.has(PICKED + of)],
+  ];
+  let unknown = 0;
+  for (const { name, texts } of said.slice(0, MOST_NAMES)) {
+    const begin = readers.find(([start]) => name.startsWith(start));
+    if (texts.length > MOST_VALUES) left.push(`${texts.length} values, of which ${MOST_VALUES} are the most`);
+    else if (!begin?.[1](name.slice(begin[0].length), texts)) unknown++;
+  }
+  if (unknown > 0)
+    left.push(
+      unknown === 1 ? "a choice that this board has not" : `${unknown} choices that this board has not`,
+    );
+  const state: BoardState = {
+    ...UNTOUCHED,
+    chosen: Object.fromEntries(chosen),
+    inputs: Object.fromEntries(inputs),
+    picks,
+  };
+  return { state, left };
+}
+
+/** Whether a name of an address says something of a board's state. */
+export const isOfState = (name: string): boolean => OWN.some((begin) => name.startsWith(begin));

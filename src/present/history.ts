@@ -1,0 +1,34 @@
+import type { BoardAction, BoardState } from "@/core/view/board-state";
+import { addressOf, isOfState } from "@/core/view/state-address";
+import type { Presented } from "./board-controls";
+
+/** An address with more than this is one that others may not take. */
+const LONGEST = 6000;
+
+/**
+ * The part of an address from its question mark on, with a state in the place of the one that it says;
+ * without any where that would be too long.
+ */
+export function withState(search: string, state: BoardState, { board, project }: Presented): string {
+  const before = [...new URLSearchParams(search)].filter(([name]) => !isOfState(name));
+  const text = (pairs: [string, string][]) => {
+    const all = new URLSearchParams([...before, ...pairs]).toString();
+    return all && `?${all}`;
+  };
+  const whole = text(addressOf(state, board, project));
+  return whole.length <= LONGEST ? whole : text([]);
+}
+
+/** Values of one input that follow each other so soon are one step of going back, in milliseconds. */
+const ONE_STEP = 2000;
+let last = { name: "", at: 0 };
+
+/** Writes an address into the page's history: a step of its own for each thing that its reader did. */
+export function writeHistory(address: string, action: BoardAction): void {
+  const now = Date.now();
+  const name = action.type === "set input" ? action.name : "";
+  const goesOn = name !== "" && name === last.name && now - last.at < ONE_STEP;
+  last = { name, at: now };
+  if (goesOn) window.history.replaceState(null, "", address);
+  else window.history.pushState(null, "", address);
+}

@@ -1,0 +1,42 @@
+"use client";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import type { Board } from "@/core/project/schema";
+import type { BoardAction, BoardState } from "@/core/view/board-state";
+import { type ReadState, stateFrom } from "@/core/view/state-address";
+import type { Presented } from "@/present/board-controls";
+import { withState, writeHistory } from "@/present/history";
+import { useProject } from "../shared/project-context";
+
+/** The address of a board with a state; it names the board, whatever others there are. */
+function addressWith(state: BoardState, presented: Presented): string {
+  const { pathname, search } = window.location;
+  const params = new URLSearchParams(search);
+  params.set("board", presented.board.id);
+  return pathname + withState(`?${params}`, state, presented);
+}
+
+/**
+ * What a reader has changed on a board: as the address says it, and with each change written there. Going
+ * back takes it back; nothing of it changes the document.
+ */
+export function useReaderState(board: Board) {
+  const project = useProject((s) => s.document);
+  const fromAddress = () => stateFrom(new URLSearchParams(window.location.search), board, project);
+  const [{ state, left }, hold] = useState<ReadState>(fromAddress);
+  useEffect(() => {
+    const back = () => hold(stateFrom(new URLSearchParams(window.location.search), board, project));
+    window.addEventListener("popstate", back);
+    return () => window.removeEventListener("popstate", back);
+  }, [board, project]);
+  const presented = useMemo(() => ({ board, project }), [board, project]);
+  const change = useCallback(
+    (next: BoardState, action: BoardAction) => {
+      hold({ state: next, left: [] });
+      writeHistory(addressWith(next, presented), action);
+    },
+    [presented],
+  );
+  const link = (now: BoardState) => window.location.origin + addressWith(now, presented);
+  return { state, left, change, link, presented };
+}
+export type ReaderState = ReturnType<typeof useReaderState>;

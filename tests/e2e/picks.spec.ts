@@ -1,0 +1,171 @@
+import { expect, type Locator, type Page, test } from "@playwright/test";
+import { goTo, openDemo, saved } from "./steps";
+
+const donutOf = (page: Page) => page.getByRole("img", { name: /Passengers by route: donut/ });
+const gaugeOf = (page: Page) => page.getByRole("img", { name: /On-time departures: gauge/ });
+const barOf = (page: Page) => page.getByRole("img", { name: /Passengers against the target/ });
+const pickedOf = (page: Page) => page.getByRole("group", { name: "Picked" });
+const GLANCE = "season-at-a-glance";
+
+async function glance(page: Page): Promise<string> {
+  const id = await openDemo(page);
+  await goTo(page, "Boards");
+  await expect(donutOf(page).locator("path").first()).toBeVisible();
+  return id;
+}
+
+/** A point on the first segment, a quarter of the ring from twelve o'clock: its middle lies at 45 degrees. */
+async function onFirstSegment(page: Page): Promise<{ x: number; y: number }> {
+  const box = await donutOf(page).locator("path[data-mark]").first().boundingBox();
+  if (!box) throw new Error("the donut is not drawn");
+  return { x: box.x + box.width * 0.56, y: box.y + box.height * 0.44 };
+}
+
+/** The name that a legend has in a picture. */
+const named = (picture: Locator, name: string) => picture.locator("text", { hasText: name });
+
+test("a click picks a segment: the others answer, its visual stays whole, and the address has it", async ({
+  page,
+}) => {
+  await glance(page);
+  const whole = await gaugeOf(page).getAttribute("aria-label");
+  const { x, y } = await onFirstSegment(page);
+  await page.mouse.click(x, y);
+  await expect(pickedOf(page)).toContainText("route: Ferrow Isle");
+  await expect(pickedOf(page)).toContainText("from Passengers by route");
+  await expect(pickedOf(page)).toContainText("4 visuals answer");
+  await expect(page.getByRole("status").filter({ hasText: "Picked route: Ferrow Isle." })).toHaveCount(1);
+  await expect(gaugeOf(page)).not.toHaveAttribute("aria-label", whole ?? "");
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+  const answered = await gaugeOf(page).getAttribute("aria-label");
+  await expect(page).toHaveURL(/pick\.passengers-by-route=Ferrow\+Isle/);
+
+  // One more by a key that is held, on the legend; then a reload, and back twice.
+  await named(donutOf(page), "North Quay").click({ modifiers: ["Control"] });
+  await expect(pickedOf(page)).toContainText("route: Ferrow Isle, North Quay");
+  await expect(gaugeOf(page)).not.toHaveAttribute("aria-label", answered ?? "");
+  await page.reload();
+  await expect(pickedOf(page)).toContainText("route: Ferrow Isle, North Quay");
+  await page.goBack();
+  await expect(pickedOf(page)).not.toContainText("North Quay");
+  await expect(gaugeOf(page)).toHaveAttribute("aria-label", answered ?? "");
+  await page.goBack();
+  await expect(pickedOf(page)).toBeHidden();
+  await expect(gaugeOf(page)).toHaveAttribute("aria-label", whole ?? "");
+});
+
+test("a pick is made, added to and let go of by keyboard alone, with the focus where it is of use", async ({
+  page,
+}) => {
+  await glance(page);
+  await donutOf(page).focus();
+  await page.keyboard.press("End");
+  await expect(page.getByRole("tooltip")).toContainText("Other");
+  await page.keyboard.press("Enter");
+  await expect(pickedOf(page)).toContainText("route: Other");
+  // Other is all that has no segment of its own: what is left of the target's 5,299,291.
+  await expect(barOf(page)).toHaveAttribute("aria-label", /382.452/);
+  await page.keyboard.press("Home");
+  await page.keyboard.press("Control+Enter");
+  await expect(pickedOf(page)).toContainText("route: Other, Ferrow Isle");
+  await expect(barOf(page)).toHaveAttribute("aria-label", /1.703.466/);
+  await pickedOf(page).getByRole("button", { name: "Let go of route: Other, Ferrow Isle" }).press("Enter");
+  await expect(pickedOf(page)).toBeHidden();
+  await expect(donutOf(page)).toBeFocused();
+  await expect(page.getByRole("status").filter({ hasText: "Nothing is picked." })).toHaveCount(1);
+});
+
+test("a long press of a finger adds to what is picked, and Escape lets all go", async ({ page }) => {
+  await glance(page);
+  await named(donutOf(page), "Old Pier").click();
+  await expect(pickedOf(page)).toContainText("route: Old Pier");
+  const { x, y } = await onFirstSegment(page);
+  const device = await page.context().newCDPSession(page);
+  await device.send("Input.dispatchTouchEvent", { type: "touchStart", touchPoints: [{ x, y }] });
+  await expect(pickedOf(page)).toContainText("route: Old Pier, Ferrow Isle");
+  await device.send("Input.dispatchTouchEvent", { type: "touchEnd", touchPoints: [] });
+  await expect(pickedOf(page)).toContainText("route: Old Pier, Ferrow Isle");
+  await page.keyboard.press("Escape");
+  await expect(pickedOf(page)).toBeHidden();
+});
+
+test("a copied link gives the same board to others, drawn so before any script runs", async ({
+  page,
+  browser,
+  context,
+}) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  const id = await glance(page);
+  await page.getByRole("group", { name: "Year" }).getByRole("button", { name: "2025" }).click();
+  await named(donutOf(page), "North Quay").click();
+  await expect(pickedOf(page)).toContainText("route: North Quay");
+  await page.getByRole("button", { name: "Copy the link to this state" }).click();
+  await expect(page.getByRole("button", { name: "Copied" })).toBeVisible();
+  const link = await page.evaluate(() => navigator.clipboard.readText());
+  await expect(gaugeOf(page)).toHaveAttribute("aria-label", /91\.3/);
+  const answered = await gaugeOf(page).getAttribute("aria-label");
+  const other = await context.newPage();
+  await other.goto(link);
+  await expect(gaugeOf(other)).toHaveAttribute("aria-label", answered ?? "");
+  await expect(pickedOf(other)).toContainText("route: North Quay");
+
+  const still = await browser.newContext({ javaScriptEnabled: false, baseURL: new URL(link).origin });
+  const bare = await still.newPage();
+  await bare.goto(`/p/${id}/present/${GLANCE}${new URL(link).search}`);
+  await expect(gaugeOf(bare)).toHaveAttribute("aria-label", answered ?? "");
+  await expect(bare.getByText("route: North Quay")).toBeVisible();
+  await still.close();
+});
+
+test("an address with nonsense gives the board with what holds, and one line says what does not", async ({
+  page,
+}) => {
+  const id = await glance(page);
+  const asked = [
+    "pick.passengers-by-route=North+Quay",
+    "pick.gone=1",
+    "only.nothing=<script>alert(1)</script>",
+    "set.on_time_target=lots",
+    `only.route=${"x".repeat(300)}`,
+  ].join("&");
+  let alerted = false;
+  page.on("dialog", () => (alerted = true));
+  for (const path of ["boards", `present/${GLANCE}`]) {
+    await page.goto(`/p/${id}/${path}?board=${GLANCE}&${asked}`);
+    await expect(pickedOf(page)).toContainText("route: North Quay");
+    const note = page.getByText(/^Left out of the address: /);
+    await expect(note).toContainText("choices that this board has not");
+    await page.getByRole("button", { name: "Close this note" }).click();
+    await expect(note).toHaveCount(0);
+    await expect(pickedOf(page)).toBeVisible();
+  }
+  expect(alerted).toBe(false);
+});
+
+test("a tile stands aside, and the board begins with what its author has set; a reader changes neither", async ({
+  page,
+}) => {
+  const id = await glance(page);
+  await page.getByRole("button", { name: "Arrange" }).click();
+  const aside = page.getByRole("button", { name: "On-time departures answers what is picked on others" });
+  await aside.click();
+  await expect(aside).toHaveAttribute("aria-pressed", "false");
+  await page.getByRole("button", { name: "Arrange" }).click();
+  const whole = await gaugeOf(page).getAttribute("aria-label");
+  await named(donutOf(page), "North Quay").click();
+  await expect(pickedOf(page)).toContainText("3 visuals answer, 1 stands aside");
+  await expect(barOf(page)).toHaveAttribute("aria-label", /1.145.029/);
+  await expect(gaugeOf(page)).toHaveAttribute("aria-label", whole ?? "");
+
+  const year = page.getByRole("group", { name: "Year" }).getByRole("button", { name: "2025" });
+  await year.click();
+  await expect(barOf(page)).not.toHaveAttribute("aria-label", /1.145.029/);
+  await page.getByRole("button", { name: "Begin with this" }).click();
+  await expect(page.getByRole("button", { name: "Begin with this" })).toHaveCount(0);
+  await saved(page);
+  await page.goto(`/p/${id}/boards`);
+  await expect(year).toHaveAttribute("aria-pressed", "true");
+  await page.getByRole("group", { name: "Year" }).getByRole("button", { name: "All" }).click();
+  await page.goto(`/p/${id}/boards?board=${GLANCE}`);
+  await expect(year).toHaveAttribute("aria-pressed", "true");
+});
