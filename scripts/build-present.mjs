@@ -14,6 +14,9 @@ await build({
   assetNames: "[name]-[hash]",
   publicPath: "/_next/static/present",
   bundle: true,
+  // What is opened by few is fetched by them alone.
+  splitting: true,
+  chunkNames: "part-[hash]",
   minify: true,
   format: "esm",
   target: ["chrome111", "firefox111", "safari16.4"],

@@ -130,6 +130,7 @@ const VISUALS = [
     subtitle: "{total} carried",
     value: "passengers_total",
     split: { column: "route" },
+    steps: [{ column: "vessel" }, { column: "date", by: "year" }],
     keep: { first: 6, others: true },
     size: { width: 440, height: 330 },
     dials: { "reading.caption": "passengers" },

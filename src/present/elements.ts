@@ -20,16 +20,25 @@ export function element<K extends keyof HTMLElementTagNameMap>(
   return made;
 }
 
+/** Whether something lies over the board that Escape closes first. */
+export const isSomethingOver = (): boolean =>
+  document.querySelector(":popover-open, dialog[open], [role=dialog], [role=menu]") !== null;
+
 /** Whether a key leaves a presented board: Escape, unless it closes or takes back something within. */
 export const leaves = (event: KeyboardEvent): boolean =>
-  event.key === "Escape" && !event.defaultPrevented && document.querySelector(":popover-open") === null;
+  event.key === "Escape" && !event.defaultPrevented && !isSomethingOver();
 
 let names = 0;
 /** A name that no other element of the page has. */
 export const freshName = (of: string): string => `${of}-${++names}`;
 
 /** The paths of the few signs that a board has, drawn on a ground of 24 by 24. */
-const SIGNS = { minus: "M5 12h14", plus: "M5 12h14M12 5v14", close: "M18 6 6 18M6 6l12 12" };
+const SIGNS = {
+  minus: "M5 12h14",
+  plus: "M5 12h14M12 5v14",
+  close: "M18 6 6 18M6 6l12 12",
+  more: "M5 12h.01M12 12h.01M19 12h.01",
+};
 
 /** A sign in the colour of the text around it. */
 export function sign(name: keyof typeof SIGNS, size: number): SVGElement {

@@ -9,10 +9,8 @@ export interface Given {
   board: string;
   /** What is answered already: all that the board asks as it begins. */
   answers: [QueryInput, Answer][];
-  /** Where queries are answered, by POST of `{ queries, draft }`. */
-  results: string;
-  /** Where it is said what the board may ask, so that it is answered without a scan. */
-  cells: string;
+  /** Where the project is answered from, by an interface like that of `/api/projects/ID`. */
+  server: string;
   /** Where the reader goes from here. */
   close: string;
   /** The name under which this browser keeps the theme. */

@@ -19,15 +19,23 @@ export function withState(search: string, state: BoardState, { board, project }:
   return whole.length <= LONGEST ? whole : text([]);
 }
 
-/** Values of one input that follow each other so soon are one step of going back, in milliseconds. */
-const ONE_STEP = 2000;
+/** What is done with one thing so soon after each other is one step of going back, in milliseconds. */
+const ONE_STEP = { input: 2000, category: 500 };
 let last = { name: "", at: 0 };
+
+/** What goes on if it is done again: an input that is turned, or a category that is clicked twice. */
+function goingOn(action: BoardAction): { name: string; within: number } {
+  if (action.type === "set input") return { name: `input ${action.name}`, within: ONE_STEP.input };
+  if ((action.type === "pick" && !action.more) || action.type === "step down")
+    return { name: `${action.visual} ${action.key}`, within: ONE_STEP.category };
+  return { name: "", within: 0 };
+}
 
 /** Writes an address into the page's history: a step of its own for each thing that its reader did. */
 export function writeHistory(address: string, action: BoardAction): void {
   const now = Date.now();
-  const name = action.type === "set input" ? action.name : "";
-  const goesOn = name !== "" && name === last.name && now - last.at < ONE_STEP;
+  const { name, within } = goingOn(action);
+  const goesOn = name !== "" && name === last.name && now - last.at < within;
   last = { name, at: now };
   if (goesOn) window.history.replaceState(null, "", address);
   else window.history.pushState(null, "", address);

@@ -8,6 +8,7 @@ import type { Given } from "./given";
 import { withState, writeHistory } from "./history";
 import { Preparation } from "./preparing";
 import { PresentedBoard } from "./present";
+import { rowsOfServer } from "./rows-source";
 
 const given = JSON.parse(document.getElementById("given")?.textContent ?? "null") as Given;
 const root = document.getElementById("board");
@@ -34,7 +35,7 @@ async function post(address: string, body: unknown, signal?: AbortSignal): Promi
 
 async function ask(queries: QueryInput[], signal: AbortSignal): Promise<Answer[]> {
   try {
-    const { results } = (await post(given.results, { queries, draft }, signal)) as {
+    const { results } = (await post(`${given.server}/results`, { queries, draft }, signal)) as {
       results: (Exclude<Answer, { error: string }> | { error: { message: string } })[];
     };
     return results.map((r) => ("error" in r ? { error: r.error.message } : r));
@@ -54,7 +55,7 @@ if (root && board) {
   const stateNow = () => stateFrom(new URLSearchParams(location.search), board, project);
   // Without it every answer is a scan, as it would be anyway.
   const preparation = new Preparation(presented, (asked) => {
-    post(given.cells, { ...asked, draft }).catch(() => {});
+    post(`${given.server}/cells`, { ...asked, draft }).catch(() => {});
   });
   const begun = stateNow();
   let shown = begun.state;
@@ -71,6 +72,9 @@ if (root && board) {
       writeHistory(`${location.pathname}${search}`, action);
     },
     onSettled: preparation.settled,
+    onRows: (asked, of) => {
+      void import("./rows-sheet").then((m) => m.openRowsSheet(asked, of, rowsOfServer(given.server, draft)));
+    },
     link: (state) => location.origin + location.pathname + withState(location.search, state, presented),
     onClose: close,
   });

@@ -46,7 +46,7 @@ export class Preparation {
     });
     const touched = touchedBy(board, project);
     if (queries.length === 0 || touched.length === 0) return;
-    const now = [...filtersOf(board.controls, state), ...pickedFilters(state.picks, project)];
+    const now = [...filtersOf(board.controls, state), ...pickedFilters(state.picks, state, project)];
     const asked = { board: board.id, queries, touched, now };
     const text = JSON.stringify(asked);
     if (text === this.said) return;

@@ -1,7 +1,11 @@
-import type { QueryInput } from "@/core/plan/query";
-import type { Tile, Visual } from "@/core/project/schema";
+import { own } from "@/core/base/own";
+import type { Filter, QueryInput } from "@/core/plan/query";
+import type { Project, Tile, Visual } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
+import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
+import type { CategoryOf } from "@/core/scene/marks";
+import { behindQuery } from "@/core/view/behind-query";
 import {
   type BoardAction,
   type BoardState,
@@ -14,12 +18,16 @@ import { choicesIn, choicesQuery } from "@/core/view/column-choices";
 import { isPickable } from "@/core/view/picks";
 import type { Design } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
+import { spoken } from "@/core/view/spoken";
+import { canStepDown, splitBelow, steppedVisual, trailOf } from "@/core/view/steps";
 import { toVisualData } from "@/core/view/visual-data";
 import type { StartPicture } from "@/render/painter/live";
 import type { Answers } from "./answers";
 import { BoardControls, type ChoicesOf, type Presented } from "./board-controls";
-import { element, sign } from "./elements";
+import { element, isSomethingOver, sign } from "./elements";
+import type { MenuItem } from "./menu";
 import { PickedRow } from "./picked-row";
+import type { BehindAsked } from "./rows-sheet";
 import { type Shown, VisualTile } from "./visual-tile";
 
 export interface PresentOptions {
@@ -40,6 +48,8 @@ export interface PresentOptions {
   onSettled?: (state: BoardState) => void;
   /** An address at which others find the state; no link can be copied where there is none. */
   link?: (state: BoardState) => string;
+  /** Shows the rows behind something; nothing is offered where there are none. */
+  onRows?: (asked: BehindAsked, project: Project) => void;
   /** Called by a button for it; no button where there is nothing to close to. */
   onClose?: () => void;
 }
@@ -74,6 +84,8 @@ export class PresentedBoard {
   private picked: PickedRow | null = null;
   /** What each tile shows, and what it was made of. */
   private readonly known = new Map<string, { of: unknown[]; data: VisualData }>();
+  /** Visuals that were stepped down in. */
+  private readonly stepped = new Map<string, { of: Visual; path: readonly RowKey[]; seen: Visual }>();
   private design: Design;
 
   constructor(
@@ -133,7 +145,7 @@ export class PresentedBoard {
   /** Lets go of all that is picked, before Escape leaves anything. */
   private readonly escape = (event: KeyboardEvent): void => {
     if (event.key !== "Escape" || event.defaultPrevented || this.state.picks.length === 0) return;
-    if (document.querySelector(":popover-open, [role=dialog], [role=menu]")) return;
+    if (isSomethingOver()) return;
     event.preventDefault();
     this.act({ type: "let go" });
   };
@@ -242,25 +254,95 @@ export class PresentedBoard {
   ): void {
     const { board, project } = this.presented;
     const filters = filtersOfTile(board, this.state, tile, project);
-    const query = toQuery(visual, project, filters, inputs);
+    const path = own(this.state.steps, visual.id) ?? [];
+    const seen = this.seen(visual, path);
+    const query = toQuery(seen, project, filters, inputs);
     const answer = answerTo(query);
     const before = this.known.get(tile.id);
     const pending = query !== null && answer === null;
-    const of = [answer, visual, project, JSON.stringify([filters, inputs])];
+    const of = [answer, seen, project, JSON.stringify([filters, inputs])];
     const isSame = before && (pending || before.of.every((x, i) => x === of[i]));
-    const data = isSame ? before.data : toVisualData(visual, project, answer, { inputs, filters });
+    const data = isSame ? before.data : toVisualData(seen, project, answer, { inputs, filters });
     if (!isSame) this.known.set(tile.id, { of, data });
     const lit = this.state.picks.findLast((p) => p.visual === visual.id) ?? null;
     const { design, options } = this;
     view.show({
-      visual,
+      visual: seen,
       data,
       design,
       theme: options.theme,
       pending,
       lit,
       onPick: this.pickOn(visual, data),
+      onEnter: ({ key, side }) => {
+        if (side === "split" && canStepDown(spoken(visual), path, key))
+          this.act({ type: "step down", visual: visual.id, key });
+      },
+      menu: (category) => [
+        ...this.menuOf(visual, path, data, category),
+        ...this.rowsItems(seen, data, { filters, inputs }, category),
+      ],
+      trail: trailOf(visual, path, project),
+      onUp: (to) => this.act({ type: "step up", visual: visual.id, to }),
     });
+  }
+
+  /** The visual as it is stepped down in: the same object while it is the same. */
+  private seen(visual: Visual, path: readonly RowKey[]): Visual {
+    const known = this.stepped.get(visual.id);
+    if (known?.of === visual && known.path === path) return known.seen;
+    const seen = steppedVisual(visual, path);
+    this.stepped.set(visual.id, { of: visual, path, seen });
+    return seen;
+  }
+
+  private menuOf(
+    visual: Visual,
+    path: readonly RowKey[],
+    data: VisualData,
+    category: (CategoryOf & { label: string }) | null,
+  ): MenuItem[] {
+    const items: MenuItem[] = [];
+    const { act } = this;
+    const pick = this.pickOn(visual, data);
+    if (category && isPickable(category.key)) {
+      const picked = this.state.picks.find((p) => p.visual === visual.id && p.side === category.side);
+      const isPicked = picked?.keys.includes(category.key) ?? false;
+      const text = isPicked ? `Let go of ${category.label}` : `Pick ${category.label}`;
+      items.push({ text, run: () => pick?.(category, isPicked) });
+      if (picked && !isPicked)
+        items.push({ text: `Pick ${category.label} too`, run: () => pick?.(category, true) });
+      const below = splitBelow(visual, path);
+      if (below && category.side === "split" && canStepDown(spoken(visual), path, category.key))
+        items.push({
+          text: `Step down in ${category.label}, to ${below.by ?? below.column}`,
+          run: () => act({ type: "step down", visual: visual.id, key: category.key }),
+        });
+    }
+    if (path.length > 0)
+      items.push({
+        text: "Step back up",
+        run: () => act({ type: "step up", visual: visual.id, to: path.length - 1 }),
+      });
+    return items;
+  }
+
+  /** The rows behind a mark, and behind the whole visual. */
+  private rowsItems(
+    seen: Visual,
+    data: VisualData,
+    around: { filters: Filter[]; inputs: ReturnType<typeof inputsOf> },
+    category: (CategoryOf & { label: string }) | null,
+  ): MenuItem[] {
+    const { onRows } = this.options;
+    const { project } = this.presented;
+    if (!onRows) return [];
+    const item = (name: string, query: QueryInput | null): MenuItem[] =>
+      query ? [{ text: `Rows behind ${name}`, run: () => onRows({ name, query }, project) }] : [];
+    return [
+      ...(category ? item(category.label, behindQuery(seen, project, around, { ...category, data })) : []),
+      ...item(seen.name, behindQuery(seen, project, around, null)),
+    ];
   }
 
   /** What a pick on a visual does: the others answer, and it keeps its whole. */

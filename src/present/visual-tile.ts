@@ -8,7 +8,8 @@ import { type CategoryOf, categoryOf } from "@/core/scene/marks";
 import { isPickable } from "@/core/view/picks";
 import { type Design, sceneOf } from "@/core/view/picture";
 import { type LivePicture, type StartPicture, wantsMore } from "@/render/painter/live";
-import { element, popoverButton } from "./elements";
+import { element, popoverButton, sign } from "./elements";
+import { type MenuItem, openMenu } from "./menu";
 
 /** A tile is never drawn smaller than this. */
 const LEAST = { width: 96, height: 72 };
@@ -27,6 +28,12 @@ export interface Shown {
   lit: Lit | null;
   /** `more`: it joins what is picked here already. */
   onPick: ((picked: CategoryOf, more: boolean) => void) | null;
+  onEnter: (picked: CategoryOf) => void;
+  /** What can be done with a category that is called so, or with the visual as a whole. */
+  menu: (category: (CategoryOf & { label: string }) | null) => MenuItem[];
+  /** The categories that were stepped down from, and back up to so many of them. */
+  trail: string[];
+  onUp: (to: number) => void;
 }
 
 /** A visual that fills its tile: painted, walked through by keyboard, with its numbers as a table. */
@@ -34,6 +41,8 @@ export class VisualTile {
   /** The picture, its numbers, what is said of it. */
   readonly root: HTMLElement;
   private readonly picture: HTMLElement;
+  private readonly trail = element("nav", { class: "board-trail", "aria-label": "Stepped down from" });
+  private readonly stage: HTMLElement;
   private readonly status = element("p", { role: "status", class: "board-said" });
   private readonly host = element("div", { "aria-hidden": "true" });
   private readonly busy = element(
@@ -42,6 +51,8 @@ export class VisualTile {
     element("span", { class: "busy-mark", "aria-hidden": "true" }),
     " computing",
   );
+  private readonly numbers: HTMLElement;
+  private readonly more: HTMLElement;
   private readonly observer: ResizeObserver;
   private live: LivePicture | null = null;
   private shown: Shown | null = null;
@@ -69,22 +80,45 @@ export class VisualTile {
     );
     const numbers = popoverButton("Numbers", { class: "board-numbers" }, () => this.table());
     numbers.button.textContent = "Numbers as a table";
-    this.root = element(
+    this.numbers = numbers.list;
+    const more = element(
+      "button",
+      {
+        type: "button",
+        class: "icon-button board-more",
+        "aria-haspopup": "menu",
+        "aria-label": "More",
+        title: "More",
+        onclick: () => this.open(more.getBoundingClientRect(), null, () => more.focus()),
+      },
+      sign("more", 16),
+    );
+    this.more = more;
+    this.stage = element(
       "div",
-      { class: "board-visual" },
+      {
+        class: "board-stage",
+        oncontextmenu: (event: MouseEvent) => this.menuAt(event),
+      },
       this.picture,
       this.status,
       numbers.button,
       numbers.list,
+      more,
     );
+    this.trail.hidden = true;
+    this.root = element("div", { class: "board-visual" }, this.trail, this.stage);
     this.observer = new ResizeObserver(() => this.draw());
-    this.observer.observe(this.root);
+    this.observer.observe(this.stage);
   }
 
   /** Shows the next state. */
   show(shown: Shown): void {
     const before = this.shown;
     this.shown = shown;
+    if (before?.visual.name !== shown.visual.name)
+      this.more.setAttribute("aria-label", `More of ${shown.visual.name}`);
+    if (JSON.stringify(before?.trail ?? []) !== JSON.stringify(shown.trail)) this.writeTrail(shown);
     if (before?.pending !== shown.pending) this.tellPending(shown.pending);
     const isSame = (["visual", "data", "design", "theme", "lit"] as const).every(
       (k) => before?.[k] === shown[k],
@@ -95,6 +129,42 @@ export class VisualTile {
   /** Puts the keyboard's focus on the picture. */
   focus(): void {
     this.picture.focus();
+  }
+
+  /** The way back up: the visual as it is, then each category that was stepped down from. */
+  private writeTrail({ visual, trail, onUp }: Shown): void {
+    const hadFocus = this.trail.contains(document.activeElement);
+    const names = [visual.name, ...trail];
+    const parts = names.map((name, at) =>
+      at === trail.length
+        ? element("span", { "aria-current": "true", title: name }, name)
+        : element("button", { type: "button", title: name, onclick: () => onUp(at) }, name),
+    );
+    this.trail.hidden = trail.length === 0;
+    this.trail.replaceChildren(...(trail.length === 0 ? [] : parts));
+    if (hadFocus) this.focus();
+    this.go(-1);
+  }
+
+  /** The menu of what is under the pointer, or of the mark that the arrow keys have come to. */
+  private menuAt(event: MouseEvent): void {
+    if (event.defaultPrevented || (event.target as Element).closest(".board-list")) return;
+    const here = event.target === this.picture ? this.datums[this.at] : undefined;
+    const category = here ? categoryOf(here) : (this.live?.categoryAt?.(event.target) ?? null);
+    const { left, top } = this.picture.getBoundingClientRect();
+    const at = here ? { x: left + here.x, y: top + here.y } : { x: event.clientX, y: event.clientY };
+    if (this.open(at, category, () => this.focus())) event.preventDefault();
+  }
+
+  private open(at: { x: number; y: number }, category: CategoryOf | null, back: () => void): boolean {
+    if (!this.shown) return false;
+    const { visual, menu, data } = this.shown;
+    const entries = category?.side === "series" ? data.series : data.rows;
+    const label = entries.find((e) => e.key === category?.key)?.label;
+    const of = category && label !== undefined ? { ...category, label } : null;
+    const numbers: MenuItem = { text: "Numbers as a table", run: () => this.numbers.showPopover() };
+    openMenu(of?.label ?? visual.name, [...menu(of), numbers], at, back);
+    return true;
   }
 
   dispose(): void {
@@ -118,10 +188,11 @@ export class VisualTile {
 
   private draw(): void {
     const { shown } = this;
-    const { clientWidth, clientHeight } = this.root;
+    const { width: clientWidth, height: clientHeight } = this.stage.getBoundingClientRect();
     if (!shown || clientWidth === 0 || clientHeight === 0) return;
-    const width = Math.max(LEAST.width, Math.round(clientWidth));
-    const height = Math.max(LEAST.height, Math.round(clientHeight));
+    // Never more than there is room for: a border would be cut.
+    const width = Math.max(LEAST.width, Math.floor(clientWidth));
+    const height = Math.max(LEAST.height, Math.floor(clientHeight));
     const { visual, data, design, theme, lit } = shown;
     const size = { width, height };
     const scene = sceneOf(visual, data, design, { size, theme, focus: this.under, lit });
@@ -142,6 +213,7 @@ export class VisualTile {
       {
         onFocus: (key) => this.light(key),
         onPick: (picked, more) => this.shown?.onPick?.(picked, more),
+        onEnter: (picked) => this.shown?.onEnter(picked),
       },
     );
     this.live.draw(scene, !this.wantsMotion());

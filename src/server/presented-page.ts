@@ -5,12 +5,13 @@ import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
 import type { Board, Project } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
-import { type BoardState, chosenIn, filtersOfTile, inputsOf } from "@/core/view/board-state";
+import { type BoardState, chosenIn, filtersOfTile, inputsOf, seenVisual } from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
 import { answersText, pickedInWords } from "@/core/view/picked-words";
 import { pictureOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
 import { stateFrom } from "@/core/view/state-address";
+import { trailOf } from "@/core/view/steps";
 import type { Answer } from "@/present/answers";
 import type { Given } from "@/present/given";
 import { sceneToSvg } from "@/render/svg-text";
@@ -60,7 +61,9 @@ function queriesOf({ document, board, state }: Asked): {
   for (const tile of board.tiles) {
     if (tile.type !== "visual") continue;
     const visual = document.visuals.find((v) => v.id === tile.visual);
-    const query = visual && toQuery(visual, document, filtersOfTile(board, state, tile, document), inputs);
+    const query =
+      visual &&
+      toQuery(seenVisual(visual, state), document, filtersOfTile(board, state, tile, document), inputs);
     if (query) tiles.set(tile.id, query);
   }
   const choices = board.controls.flatMap((control) => {
@@ -86,7 +89,7 @@ function tileHtml(
   const visual = document.visuals.find((v) => v.id === tile.visual);
   if (!visual) return within(`<div class="board-text">The visual of this tile was removed.</div>`);
   const { width, height } = boxOf(tile);
-  const scene = pictureOf(visual, document, answer, {
+  const scene = pictureOf(seenVisual(visual, state), document, answer, {
     size: { width, height },
     theme,
     filters: filtersOfTile(board, state, tile, document),
@@ -94,8 +97,12 @@ function tileHtml(
     lit: state.picks.findLast((p) => p.visual === visual.id) ?? null,
   });
   const svg = sceneToSvg(scene, { prefix: `first-${tile.id}-` });
+  const trail = trailOf(visual, own(state.steps, visual.id) ?? [], document);
+  const names = trail.length === 0 ? [] : [visual.name, ...trail];
+  const above = names.map((name) => `<span>${escaped(name)}</span>`).join("");
+  const nav = above && `<nav class="board-trail">${above}</nav>`;
   return within(
-    `<div class="board-visual" role="img" aria-label="${escaped(scene.description)}">${svg}</div>`,
+    `<div class="board-visual">${nav}<div class="board-stage" role="img" aria-label="${escaped(scene.description)}">${svg}</div></div>`,
   );
 }
 
@@ -194,8 +201,7 @@ export async function presentedPage(
     project: { ...document, visuals: document.visuals.filter((v) => shown.has(v.id)), boards: [board] },
     board: board.id,
     answers: answers ? queries.map((query, i) => [query, answers[i]]) : [],
-    results: `/api/projects/${encodeURIComponent(projectId)}/results`,
-    cells: `/api/projects/${encodeURIComponent(projectId)}/cells`,
+    server: `/api/projects/${encodeURIComponent(projectId)}`,
     close: `/p/${encodeURIComponent(projectId)}/boards?board=${encodeURIComponent(board.id)}`,
     theme: "cavlo.theme",
   };

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { DATE_BUCKETS } from "@/core/base/calendar";
-import { filterSchema, type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
+import type { Behind } from "@/core/engine/rows-behind";
+import { filterSchema, type Query, type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import {
   conventionsSchema,
@@ -20,7 +21,7 @@ import { storedTables } from "./store/projects";
  * The parts of a document that queries depend on; an editor sends its own where they are newer than what is
  * saved.
  */
-const draftSchema = z.object({
+export const draftSchema = z.object({
   tables: z.array(tableSchema).max(200),
   links: z.array(linkSchema).max(200).default([]),
   /**
@@ -99,6 +100,24 @@ export function checkTables(projectId: string, tables: Project["tables"]): void 
         `The table ${t.name} is stored with ${size.rows} rows, not ${t.rows}.`,
       );
   }
+}
+
+/**
+ * The rows behind a query, and how its measures come to their values. Throws a QueryError where it cannot be
+ * answered.
+ */
+export async function answerBehind(
+  projectId: string,
+  draft: Draft,
+  query: Query,
+  signal?: AbortSignal,
+): Promise<Behind> {
+  checkTables(projectId, draft.tables);
+  const { tables } = draft;
+  const question = { tables, scope: scopeOf(draft), inputs: inputsOf(draft), query };
+  const answer = await compute({ type: "behind", ...question }, projectId, signal);
+  if (!("behind" in answer)) throw new Error("the compute thread answered something else");
+  return answer.behind;
 }
 
 /**

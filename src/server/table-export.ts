@@ -4,9 +4,15 @@ import type { Project, TableInfo } from "@/core/project/schema";
 import { type TableFormat, tableFileWriter } from "@/render/table/table-file";
 import { XLSX_ROWS } from "@/render/table/xlsx";
 import { compute } from "./compute/client";
+import type { ShownRows } from "./compute/protocol";
 import { HttpError } from "./http/errors";
 
 const PAGE = 4000;
+
+/** A file of a table: in which format, and which of its rows and columns. */
+export interface TableFileWish extends ShownRows {
+  format: TableFormat;
+}
 
 /**
  * A table with its derived columns as a file, written as its rows come from the compute worker. Throws 422
@@ -16,10 +22,10 @@ export function writeTable(
   projectId: string,
   project: Project,
   table: TableInfo,
-  format: TableFormat,
+  { format, filters, visible }: TableFileWish,
   signal?: AbortSignal,
 ): ReadableStream<Uint8Array> {
-  if (format === "xlsx" && table.rows + 1 > XLSX_ROWS)
+  if (format === "xlsx" && filters.length === 0 && table.rows + 1 > XLSX_ROWS)
     throw new HttpError(
       422,
       "too_many_rows",
@@ -27,14 +33,18 @@ export function writeTable(
     );
   const question = { tables: project.tables, scope: scopeOf(project), table: table.name };
   const page = async (offset: number, limit: number): Promise<ResultColumn[]> => {
-    const answer = await compute({ type: "values", offset, limit, ...question }, projectId, signal);
+    const wish = { offset, limit, filters, visible };
+    const answer = await compute({ type: "values", ...wish, ...question }, projectId, signal);
     return "values" in answer ? answer.values : [];
   };
   async function* parts(): AsyncGenerator<Uint8Array> {
     const writer = tableFileWriter(format, await page(0, 0));
     yield writer.head();
-    for (let offset = 0; offset < table.rows; offset += PAGE)
-      yield writer.rows((await page(offset, PAGE)).map((c) => c.values));
+    for (let offset = 0; offset < table.rows; offset += PAGE) {
+      const columns = await page(offset, PAGE);
+      if ((columns[0]?.values.length ?? 0) === 0) break;
+      yield writer.rows(columns.map((c) => c.values));
+    }
     yield writer.end();
   }
   const source = parts();

@@ -169,3 +169,42 @@ test("a tile stands aside, and the board begins with what its author has set; a 
   await page.goto(`/p/${id}/boards?board=${GLANCE}`);
   await expect(year).toHaveAttribute("aria-pressed", "true");
 });
+
+test("a double click steps down, a pick there keeps both, the trail leads back up, and the menu does the same", async ({
+  page,
+}) => {
+  await glance(page);
+  const { x, y } = await onFirstSegment(page);
+  await page.mouse.dblclick(x, y);
+  const trail = page.getByRole("navigation", { name: "Stepped down from" });
+  await expect(trail).toContainText("Ferrow Isle");
+  const vessels = page.getByRole("img", { name: /Passengers by vessel: donut/ });
+  await expect(vessels).toHaveAttribute("aria-label", /total 1.321.014/);
+  await expect(pickedOf(page)).toBeHidden();
+  await expect(page).toHaveURL(/step\.passengers-by-route=Ferrow\+Isle/);
+  // A vessel picked there is that of the route alone.
+  await vessels.focus();
+  await page.keyboard.press("Home");
+  await page.keyboard.press("Enter");
+  await expect(pickedOf(page)).toContainText("from Passengers by route › Ferrow Isle");
+  await page.reload();
+  await expect(trail).toContainText("Ferrow Isle");
+  await expect(pickedOf(page)).toContainText("Passengers by route › Ferrow Isle");
+  await trail.getByRole("button", { name: "Passengers by route" }).click();
+  await expect(trail).toBeHidden();
+  await expect(donutOf(page)).toBeFocused();
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+
+  // By keyboard: the menu of the mark that the arrows have come to.
+  await page.keyboard.press("Home");
+  await page.keyboard.press("Shift+F10");
+  const menu = page.getByRole("menu", { name: "Ferrow Isle" });
+  await expect(menu.getByRole("menuitem", { name: "Pick Ferrow Isle", exact: true })).toBeFocused();
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("Enter");
+  await expect(trail).toContainText("Ferrow Isle");
+  await page.getByRole("button", { name: "More of Passengers by route" }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByRole("menuitem", { name: "Step back up" }).click();
+  await expect(trail).toBeHidden();
+});

@@ -2,6 +2,7 @@ import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
 import { columnFor, placesOf } from "../formula/meeting";
 import { scopeOf } from "./names";
+import { splitsOf } from "./roles";
 import type { Project } from "./schema";
 
 /**
@@ -29,11 +30,9 @@ function working(project: Project): string[] {
         return (
           table != null &&
           project.tables.some((t) => sameName(t.name, table)) &&
-          [
-            ...(v.split ? [v.split.column] : []),
-            ...(v.series ? [v.series.column] : []),
-            ...v.filters.map((f) => f.column),
-          ].every((name) => means(table, name))
+          [...splitsOf(v).map((s) => s.column), ...v.filters.map((f) => f.column)].every((name) =>
+            means(table, name),
+          )
         );
       })
       .map((v) => v.name),

@@ -2,7 +2,7 @@ import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
 import { placesOf } from "../formula/meeting";
 import { type Named, scopeOf } from "./names";
-import { ordersOf } from "./roles";
+import { ordersOf, splitsOf } from "./roles";
 import type { Project } from "./schema";
 
 /**
@@ -33,7 +33,7 @@ export function usesOfColumn(project: Project, table: string, column: string): s
     ...project.visuals
       .filter(
         (v) =>
-          [v.split, v.series].some((s) => s && inName(project, v.value, s.column)) ||
+          splitsOf(v).some((s) => inName(project, v.value, s.column)) ||
           ordersOf(v).some(
             ({ by }) => typeof by === "object" && "column" in by && inName(project, v.value, by.column),
           ) ||

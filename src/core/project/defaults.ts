@@ -11,6 +11,7 @@ export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<
   subtitle: "",
   value: null,
   split: null,
+  steps: [],
   series: null,
   more: [],
   second: null,

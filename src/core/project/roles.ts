@@ -1,7 +1,17 @@
+import type { Split } from "../plan/query";
 import type { NumberSource, Order, Visual } from "./schema";
 
 /** What a field of a role holds: it says how the field is chosen, and where measures and inputs are named. */
-type FieldType = "measure" | "measures" | "number" | "split" | "zones" | "pictures" | "order" | "keep";
+type FieldType =
+  | "measure"
+  | "measures"
+  | "number"
+  | "split"
+  | "steps"
+  | "zones"
+  | "pictures"
+  | "order"
+  | "keep";
 
 interface Field<T extends FieldType, V> {
   type: T;
@@ -22,7 +32,7 @@ const field = <const T extends FieldType, V>(type: T, word: string, none: V): Fi
  */
 export const ROLES = {
   value: { value: field("measure", "Measure", null) },
-  split: { split: field("split", "Split", null) },
+  split: { split: field("split", "Split", null), steps: field("steps", "Steps down", []) },
   series: {
     series: field("split", "Series", null),
     seriesOrder: field("order", "Order of the series", null),
@@ -66,6 +76,10 @@ export function numberSources(visual: Visual): NumberSource[] {
     ...amounts.flatMap((a) => (typeof a === "object" && a !== null ? a : [])),
   ];
 }
+
+/** The splits that a visual's phrases name: its own, those below it, and that of its series. */
+export const splitsOf = (visual: Pick<Visual, "split" | "steps" | "series">): Split[] =>
+  [visual.split, ...visual.steps, visual.series].filter((split) => split !== null);
 
 /** What the phrases of a visual put in order, and by what. */
 export const ordersOf = (visual: Visual) => fieldsOf("order").flatMap((f) => visual[f] ?? []);

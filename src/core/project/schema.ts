@@ -229,6 +229,8 @@ export const visualSchema = z.object({
   subtitle: z.string().max(300).default(""),
   value: id.nullable().default(null),
   split: splitSchema.nullable().default(null),
+  /** The splits below it, to which readers of a board step down from a category. */
+  steps: z.array(splitSchema).max(6).default([]),
   /** A second split: segments of a stack, bars side by side, concentric rings. */
   series: splitSchema.nullable().default(null),
   /** Further measures, each a ring of its own. */

@@ -2,7 +2,7 @@ import { sameName } from "../base/names";
 import type { Scope } from "../formula/expr";
 import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
 import { freeName, renameColumnIn, renameTableIn, scopeOf } from "./names";
-import { ordersOf } from "./roles";
+import { ordersOf, splitsOf } from "./roles";
 import type { Measure, Project, TableInfo, TableLink, Visual } from "./schema";
 import { columnInTemplates, renameInTemplatesOf } from "./templates";
 
@@ -59,8 +59,7 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
       );
   for (const v of p.visuals) {
     const own = tableOfVisual(p, v);
-    for (const split of [v.split, v.series, ...orderColumns(v)]) {
-      if (!split) continue;
+    for (const split of [...splitsOf(v), ...orderColumns(v)]) {
       const was = split.column;
       split.column = inName(was, own);
       if (split.column !== was)
@@ -100,8 +99,7 @@ function renameTableEverywhere(p: Project, scope: Scope, id: string, to: string)
         to,
       );
   for (const v of p.visuals) {
-    for (const split of [v.split, v.series, ...orderColumns(v)]) {
-      if (!split) continue;
+    for (const split of [...splitsOf(v), ...orderColumns(v)]) {
       const was = split.column;
       split.column = inName(was);
       if (split.column !== was)

@@ -10,7 +10,7 @@ it("says every filter in words", () => {
   expect(filterText({ column: "route", in: ["a"], noMatch: true })).toBe("a and (no match)");
   expect(filterText({ column: "route", not: ["a"] })).toBe("route without a");
   expect(filterText({ column: "route", not: ["a", "b"] })).toBe("route without a and b");
-  expect(filterText({ column: "route", not: ["a", "b"], noMatch: true })).toBe("route without 3 of it");
+  expect(filterText({ column: "route", not: ["a", "b"], noMatch: true })).toBe("route without 3 values");
   expect(filterText({ column: "route", not: [] })).toBe("route: all");
   expect(filterText({ column: "route", contains: "quay" })).toBe("route with “quay”");
   expect(filterText({ column: "route", isNull: true })).toBe("route empty");

@@ -30,7 +30,7 @@ function listText(filter: ListFilter): string {
   if (isKept) return named.length <= 2 ? named.join(" and ") : `${named.length} of ${column}`;
   return named.length <= 2
     ? `${column} without ${named.join(" and ")}`
-    : `${column} without ${named.length} of it`;
+    : `${column} without ${named.length} values`;
 }
 
 /**

@@ -33,7 +33,7 @@ describe("the state of a board", () => {
     expect(filtersOf(controls, none)).toEqual([]);
     const both = boardReducer(none, { type: "choose", control: "a", values: [null, false] });
     expect(filtersOf(controls, both)).toEqual([{ column: "trips.route", in: [null, false] }]);
-    expect(UNTOUCHED).toEqual({ chosen: {}, inputs: {}, picks: [] });
+    expect(UNTOUCHED).toEqual({ chosen: {}, inputs: {}, picks: [], steps: {} });
   });
 
   it("keeps ids and names that mean something to the language, and buckets of dates", () => {

@@ -2,10 +2,11 @@ import { own, withOwn } from "../base/own";
 import type { Value } from "../base/value";
 import type { Filter, ListFilter } from "../plan/query";
 import type { Named } from "../project/names";
-import type { Board, Control, Project, Tile } from "../project/schema";
-import type { Side } from "../rows/row-key";
+import type { Board, Control, Project, Tile, Visual } from "../project/schema";
+import type { RowKey, Side } from "../rows/row-key";
 import { answersTo, columnOfPick, filterOfPick, type Picked, type PickOf, pickedAfter } from "./picks";
 import { spoken } from "./spoken";
+import { steppedVisual } from "./steps";
 
 /** A control that filters. */
 export type FilterOfBoard = Extract<Control, { type: "filter" }>;
@@ -21,10 +22,12 @@ export interface BoardState {
   inputs: Readonly<Record<string, Value>>;
   /** What is picked on visuals, in the order in which it was. */
   picks: readonly Picked[];
+  /** The categories that were stepped down from, by the id of the visual. */
+  steps: Readonly<Record<string, readonly RowKey[]>>;
 }
 
 /** The state of a board whose reader has changed nothing. */
-export const UNTOUCHED: BoardState = { chosen: {}, inputs: {}, picks: [] };
+export const UNTOUCHED: BoardState = { chosen: {}, inputs: {}, picks: [], steps: {} };
 
 /** What a reader does on a board. */
 export type BoardAction =
@@ -33,6 +36,9 @@ export type BoardAction =
   | ({ type: "pick" } & PickOf)
   /** What is picked of one split of a visual, or all that is, is picked no more. */
   | { type: "let go"; visual?: string; side?: Side }
+  /** From a category to the split below it, or back up to where so many steps were done. */
+  | { type: "step down"; visual: string; key: RowKey }
+  | { type: "step up"; visual: string; to: number }
   | { type: "become"; state: BoardState };
 
 /** The state of a board after what a reader did. */
@@ -48,6 +54,15 @@ export function boardReducer(state: BoardState, action: BoardAction): BoardState
       const { visual, side } = action;
       const stays = (p: Picked) => visual !== undefined && (p.visual !== visual || p.side !== side);
       return { ...state, picks: state.picks.filter(stays) };
+    }
+    case "step down":
+    case "step up": {
+      const { visual } = action;
+      const path = own(state.steps, visual) ?? [];
+      const next = action.type === "step down" ? [...path, action.key] : path.slice(0, action.to);
+      // What was picked there is of another split.
+      const picks = state.picks.filter((p) => p.visual !== visual);
+      return { ...state, picks, steps: withOwn<readonly RowKey[]>(state.steps, visual, next) };
     }
     case "become":
       return action.state;
@@ -128,14 +143,26 @@ export const toggled = (chosen: Value[], value: Value): Value[] =>
 export const chosenAlone = (chosen: Value[], value: Value): Value[] =>
   chosen.length === 1 && chosen[0] === value ? [] : [value];
 
-/** The filters that picks ask of others. */
+/** A visual as a reader sees it, who may have stepped down in it. */
+export const seenVisual = (visual: Visual, { steps }: Pick<BoardState, "steps">): Visual =>
+  steppedVisual(visual, own(steps, visual.id) ?? []);
+
+/** The filters that picks ask of others: for what is picked, and for what was stepped down from before. */
 export const pickedFilters = (
   picks: readonly Picked[],
+  state: Pick<BoardState, "steps">,
   project: Pick<Project, "visuals"> & Named,
 ): ListFilter[] =>
   picks.flatMap((p) => {
     const visual = project.visuals.find((v) => v.id === p.visual);
-    return (visual && filterOfPick(p, visual, project)) || [];
+    const filter = visual && filterOfPick(p, seenVisual(visual, state), project);
+    if (!visual || !filter) return [];
+    const path = own(state.steps, visual.id) ?? [];
+    const above = path.flatMap((key, i) => {
+      const seen = steppedVisual(visual, path.slice(0, i));
+      return filterOfPick({ visual: visual.id, side: "split", keys: [key] }, seen, project) ?? [];
+    });
+    return [...above, filter];
   });
 
 /**
@@ -149,7 +176,7 @@ export function filtersOfTile(
   project: Pick<Project, "visuals"> & Named,
 ): Filter[] {
   const others = tile.aside ? [] : state.picks.filter((p) => p.visual !== tile.visual);
-  return [...filtersOf(controls, state), ...pickedFilters(others, project)];
+  return [...filtersOf(controls, state), ...pickedFilters(others, state, project)];
 }
 
 /** How many tiles answer what is picked on others, stand aside, or have nothing that means it. */
@@ -162,12 +189,12 @@ export interface Answering {
 /** How many of a board's tiles answer what is picked. */
 export function answeringTiles(
   { tiles }: Pick<Board, "tiles">,
-  { picks }: Pick<BoardState, "picks">,
+  state: Pick<BoardState, "picks" | "steps">,
   project: Pick<Project, "visuals"> & Named,
 ): Answering {
   const found = { answer: 0, aside: 0, without: 0 };
-  const columns = picks.flatMap((p) =>
-    pickedFilters([p], project).map(({ column }) => ({ visual: p.visual, column })),
+  const columns = state.picks.flatMap((p) =>
+    pickedFilters([p], state, project).map(({ column }) => ({ visual: p.visual, column })),
   );
   for (const tile of tiles) {
     const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);

@@ -1,6 +1,8 @@
+import { own } from "../base/own";
 import type { Board, Project } from "../project/schema";
-import { answeringTiles, type BoardState } from "./board-state";
+import { answeringTiles, type BoardState, seenVisual } from "./board-state";
 import { type Picked, pickText } from "./picks";
+import { trailOf } from "./steps";
 
 /** A pick in words: "route: North Quay", and the name of the visual that it is from. */
 export interface PickInWords {
@@ -10,10 +12,13 @@ export interface PickInWords {
 }
 
 /** What is picked on a board, in words, as far as its visuals are still there. */
-export const pickedInWords = ({ picks }: Pick<BoardState, "picks">, project: Project): PickInWords[] =>
-  picks.flatMap((picked) => {
+export const pickedInWords = (state: Pick<BoardState, "picks" | "steps">, project: Project): PickInWords[] =>
+  state.picks.flatMap((picked) => {
     const visual = project.visuals.find((v) => v.id === picked.visual);
-    return visual ? [{ picked, text: pickText(picked, visual, project), from: visual.name }] : [];
+    if (!visual) return [];
+    const trail = trailOf(visual, own(state.steps, visual.id) ?? [], project);
+    const text = pickText(picked, seenVisual(visual, state), project);
+    return [{ picked, text, from: [visual.name, ...trail].join(" › ") }];
   });
 
 /** "1 visual answers", "4 visuals answer". */
@@ -21,7 +26,7 @@ const counted = (count: number, one: string, many: string) => `${count} ${count 
 
 /** Who answers what is picked, in words: "4 visuals answer, 1 stands aside". */
 export function answersText(
-  state: Pick<BoardState, "picks">,
+  state: Pick<BoardState, "picks" | "steps">,
   { board, project }: { board: Board; project: Project },
 ): string {
   const { answer, aside, without } = answeringTiles(board, state, project);

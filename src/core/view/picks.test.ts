@@ -185,13 +185,13 @@ describe("a pick", () => {
       tile("5", "months"),
     ];
     const board = { id: "b", name: "B", tiles, controls: [] };
-    const state = { picks: click(click([], A), NONE, true) };
+    const state = { picks: click(click([], A), NONE, true), steps: {} };
     expect(answeringTiles(board, state, project)).toEqual({ answer: 2, aside: 1, without: 1 });
     expect(answersText(state, { board, project })).toBe(
       "2 visuals answer, 1 stands aside, 1 has no such column",
     );
     expect(pickedInWords(state, project)[0]).toMatchObject({ text: "route: A, (none)", from: "By route" });
-    expect(pickedInWords({ picks: [{ ...state.picks[0], visual: "gone" }] }, project)).toEqual([]);
+    expect(pickedInWords({ picks: [{ ...state.picks[0], visual: "gone" }], steps: {} }, project)).toEqual([]);
   });
 
   it("of dates is by their stretch, and says so", () => {
@@ -203,6 +203,6 @@ describe("a pick", () => {
       column: "trips.day",
       by: "month",
     });
-    expect(pickedInWords({ picks }, project)[0].text).toMatch(/^month: \w{3} 20\d\d$/);
+    expect(pickedInWords({ picks, steps: {} }, project)[0].text).toMatch(/^month: \w{3} 20\d\d$/);
   });
 });

@@ -56,20 +56,28 @@ export function columnOfPick(
   return place ? { ...place, by: split.by } : null;
 }
 
-/**
- * The filter that keeps just what is picked: values with their types, rows without a match apart from empty
- * ones, and Other as all that did not stand beside it. Null where the visual has no such split any more.
- */
+/** The filter that keeps just what is picked; null where the visual has no such split any more. */
 export function filterOfPick({ side, keys, but }: Picked, visual: Visual, project: Named): ListFilter | null {
   const place = columnOfPick(visual, side, project);
-  if (!place) return null;
+  return place && keysFilter({ column: `${place.table}.${place.column}`, by: place.by }, keys, but);
+}
+
+/**
+ * The filter that keeps just some categories of a column: values with their types, rows without a match apart
+ * from empty ones, and Other as all that did not stand beside it (`but`).
+ */
+export function keysFilter(
+  { column, by }: { column: string; by?: ListFilter["by"] },
+  keys: readonly RowKey[],
+  but: readonly RowKey[] = [],
+): ListFilter {
   const isOther = keys.includes(OTHER);
-  const listed = (isOther ? (but ?? []).filter((k) => !keys.includes(k)) : keys).map(subjectOf);
+  const listed = (isOther ? but.filter((k) => !keys.includes(k)) : keys).map(subjectOf);
   const values = listed.flatMap((s) => (s.type === "category" ? [s.value] : []));
   const noMatch = listed.some((s) => s.type === "no match");
   return {
-    column: `${place.table}.${place.column}`,
-    ...(place.by ? { by: place.by } : {}),
+    column,
+    ...(by ? { by } : {}),
     ...(isOther ? { not: values } : { in: values }),
     // Said only where it makes a difference: else a missing match counts as empty, and nothing here is.
     ...(noMatch || values.includes(null) ? { noMatch } : {}),

@@ -36,7 +36,7 @@ const phrases = (more: Partial<Visual>) =>
 describe("the sentence of a visual", () => {
   it("says what a donut is made from", () => {
     expect(said({ split: { column: "route" }, keep: { first: 6, others: true }, more: ["Seats"] })).toBe(
-      "Show riders and seats as a donut, split by route, and within each by …, largest first, " +
+      "Show riders and seats as a donut, split by route, then …, and within each by …, largest first, " +
         "keeping the first 6 and Other, with pictures …, for all rows.",
     );
   });

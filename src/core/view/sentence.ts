@@ -22,6 +22,7 @@ export type Phrase =
   | { type: "first zones" }
   | { type: "zones" }
   | { type: "split"; field: FieldOf<"split"> }
+  | { type: "step"; at: number }
   | { type: "pictures" }
   | { type: "order"; field: FieldOf<"order"> }
   | { type: "keep" }
@@ -95,12 +96,16 @@ const numberToken = (s: Saying, field: FieldOf<"number">, missing: string): Phra
   ...sourceWords(s, s.visual[field], missing),
 });
 
-function splitTokens(s: Saying, field: FieldOf<"split">, word: string): SentenceToken[] {
-  const split: Split | null = s.visual[field];
+/** A split as its table offers it; undefined where it is not there any more. */
+function offeredAs(s: Saying, split: Split) {
   const table = findNamed(s.project.tables, measureIn(s, s.visual.value)?.table);
   const wanted = JSON.stringify(split);
-  const found =
-    split && offeredSplits(s.project, table?.name ?? null).find((o) => JSON.stringify(o.split) === wanted);
+  return offeredSplits(s.project, table?.name ?? null).find((o) => JSON.stringify(o.split) === wanted);
+}
+
+function splitTokens(s: Saying, field: FieldOf<"split">, word: string): SentenceToken[] {
+  const split: Split | null = s.visual[field];
+  const found = split && offeredAs(s, split);
   const gone = split ? `${word} ${split.column}, which is gone` : `${word} …`;
   return [
     found ? `, ${word} ` : ", ",
@@ -111,6 +116,33 @@ function splitTokens(s: Saying, field: FieldOf<"split">, word: string): Sentence
       tone: found ? "data" : "missing",
     },
   ];
+}
+
+/** The most splits below another. */
+const MOST_STEPS = 6;
+
+/** "then vessel": the splits below the split, and the place for one more. */
+function stepTokens(s: Saying): SentenceToken[] {
+  const { split, steps } = s.visual;
+  if (!split) return [];
+  const label = ROLE_FIELDS.steps.word;
+  const said = steps.map((step, at): SentenceToken => {
+    const found = offeredAs(s, step);
+    const text = `then ${found ? found.label : `${step.column}, which is gone`}`;
+    return {
+      phrase: { type: "step", at },
+      label: `${label} ${at + 1}`,
+      text,
+      tone: found ? "data" : "missing",
+    };
+  });
+  const more: SentenceToken = {
+    phrase: { type: "step", at: steps.length },
+    label,
+    text: "then …",
+    tone: "missing",
+  };
+  return [...said, ...(steps.length < MOST_STEPS ? [more] : [])].flatMap((token) => [", ", token]);
 }
 
 /** "and revenue and seats": further measures, and the place for one more. */
@@ -196,7 +228,10 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
       ]),
     ];
   },
-  split: (s) => splitTokens(s, "split", kindOf(s.visual.kind).course ? "over" : "split by"),
+  split: (s) => [
+    ...splitTokens(s, "split", kindOf(s.visual.kind).course ? "over" : "split by"),
+    ...stepTokens(s),
+  ],
   series: (s) => {
     const { split, series, seriesOrder } = s.visual;
     if (!split) return [];

@@ -102,6 +102,7 @@ describe("the address of a board's state", () => {
     const state: BoardState = {
       chosen: { route: ["North Quay", null], full: [true], ["__proto__" as string]: [2025] },
       inputs: { goal: 7 },
+      steps: { d: [categoryKey("2025-01-01")] },
       picks: [{ visual: "v", side: "split", keys: [categoryKey("Old Pier"), rowKey({ type: "no match" })] }],
     };
     expect(there(state).map((pair) => pair.join("="))).toEqual([
@@ -110,6 +111,7 @@ describe("the address of a board's state", () => {
       "only.full=true",
       "only.__proto__=2025",
       "set.goal=7",
+      "step.d=2025-01-01",
       "pick.v=Old Pier",
       "pick.v=(no match)",
     ]);
@@ -151,6 +153,7 @@ describe("the address of a board's state", () => {
         const before: BoardState = {
           chosen: Object.fromEntries(given),
           inputs: Object.fromEntries(inputs),
+          steps: {},
           picks: [
             ...(keys.length ? [{ visual: "v", side: "split" as const, keys, ...(but ? { but } : {}) }] : []),
             ...(series.length ? [{ visual: "v", side: "series" as const, keys: series }] : []),

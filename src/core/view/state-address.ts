@@ -5,14 +5,15 @@ import { columnNamed } from "../formula/scope-names";
 import { type Named, scopeOf } from "../project/names";
 import type { Board, Input, Project, Visual } from "../project/schema";
 import { categoryKey, type RowKey, rowKey, type Side, subjectOf } from "../rows/row-key";
-import { type BoardState, UNTOUCHED } from "./board-state";
+import { type BoardState, seenVisual } from "./board-state";
 import { columnOfPick, type Picked } from "./picks";
 import { spoken } from "./spoken";
+import { canStepDown, steppedVisual } from "./steps";
 
 /** What the names of an address begin with, before the id of a control, the name of an input, … */
-const [CHOSEN, INPUT, PICKED, BUT] = ["only.", "set.", "pick.", "but."];
+const [CHOSEN, INPUT, STEPPED, PICKED, BUT] = ["only.", "set.", "step.", "pick.", "but."];
 /** The names that a state is told by begin so: all others of an address are somebody else's. */
-const OWN = [CHOSEN, INPUT, PICKED, BUT];
+const OWN = [CHOSEN, INPUT, STEPPED, PICKED, BUT];
 
 /** No filter, pick or input of an address has more values than this, and there are no more of them. */
 const MOST_VALUES = 500;
@@ -89,7 +90,10 @@ export function addressOf(
     ...p.keys.map((key): [string, string] => [PICKED + sideName(p), writtenKey(key)]),
     ...(p.but ?? []).map((key): [string, string] => [BUT + sideName(p), writtenKey(key)]),
   ]);
-  return [...chosen, ...inputs, ...picks];
+  const steps = Object.entries(state.steps).flatMap(([visual, path]) =>
+    path.map((key): [string, string] => [STEPPED + visual, writtenKey(key)]),
+  );
+  return [...chosen, ...inputs, ...steps, ...picks];
 }
 
 /** Whether a value can be one of a column: of its type, or for a date in years the number of one. */
@@ -110,12 +114,6 @@ const typeOf = (project: Named, { table, column }: { table: string; column: stri
 export interface ReadState {
   state: BoardState;
   left: string[];
-}
-
-/** What an address says under one name. */
-interface Said {
-  name: string;
-  texts: string[];
 }
 
 /** The values that can be ones of a column, and a word for what was left out of them. */
@@ -148,6 +146,101 @@ function readKeys(texts: string[], visual: Visual, side: Side, project: Named): 
   });
 }
 
+/** Reads what an address says of a board, name by name; each way of reading says whether the board has such. */
+class AddressReader {
+  readonly left: string[] = [];
+  private readonly chosen: [string, Value[]][] = [];
+  private readonly inputs: [string, Value][] = [];
+  private readonly steps: [string, RowKey[]][] = [];
+  private readonly picks: Picked[] = [];
+
+  constructor(
+    private readonly board: Pick<Board, "controls" | "tiles">,
+    private readonly project: Pick<Project, "visuals"> & Named,
+    /** What stands under each name. */
+    private readonly said: ReadonlyMap<string, string[]>,
+  ) {}
+
+  get state(): BoardState {
+    const { picks } = this;
+    return {
+      chosen: Object.fromEntries(this.chosen),
+      inputs: Object.fromEntries(this.inputs),
+      steps: Object.fromEntries(this.steps),
+      picks,
+    };
+  }
+
+  /** By what their names begin with. What is picked is read after what was stepped down to. */
+  readonly ways: [string, (of: string, texts: string[]) => boolean][] = [
+    [CHOSEN, (id, texts) => this.choose(id, texts)],
+    [INPUT, (name, texts) => this.set(name, texts)],
+    [STEPPED, (id, texts) => this.step(id, texts)],
+    [PICKED, (of, texts) => this.pick(of, texts)],
+    // Read with what is picked.
+    [BUT, (of) => this.said.has(PICKED + of)],
+  ];
+
+  private choose(id: string, texts: string[]): boolean {
+    const control = this.board.controls.find((c) => c.type === "filter" && c.id === id);
+    if (control?.type !== "filter") return false;
+    const isNone = texts.length === 1 && texts[0] === "";
+    const { values, lost } = isNone
+      ? { values: [], lost: 0 }
+      : fittingValues(texts, typeOf(this.project, control), control.by);
+    if (lost > 0) this.left.push(`${lost === 1 ? "a value" : `${lost} values`} of ${control.label}`);
+    if (isNone || values.length > 0) this.chosen.push([id, values]);
+    return true;
+  }
+
+  private set(name: string, texts: string[]): boolean {
+    const input = this.project.inputs.find((i) => i.name === name);
+    const value = input && readInput(input, texts);
+    if (input && value === undefined) this.left.push(`the value of ${input.label}`);
+    if (value !== undefined) this.inputs.push([name, value]);
+    return input !== undefined;
+  }
+
+  /** A visual of the board as it is drawn; undefined where there is none. */
+  private visual(id: string): Visual | undefined {
+    const isShown = this.board.tiles.some((t) => t.type === "visual" && t.visual === id);
+    const visual = isShown ? this.project.visuals.find((v) => v.id === id) : undefined;
+    return visual && spoken(visual);
+  }
+
+  private step(id: string, texts: string[]): boolean {
+    const visual = this.visual(id);
+    if (!visual?.split) return false;
+    const path: RowKey[] = [];
+    for (const text of texts) {
+      const seen = steppedVisual(visual, path);
+      const [key] = readKeys([text], seen, "split", this.project) ?? [];
+      if (key === undefined || !canStepDown(visual, path, key)) break;
+      path.push(key);
+    }
+    if (path.length < texts.length) this.left.push(`a step down in ${visual.name}`);
+    if (path.length > 0) this.steps.push([id, path]);
+    return true;
+  }
+
+  private pick(of: string, texts: string[]): boolean {
+    const [id, side]: [string, Side] = of.endsWith(".series")
+      ? [of.slice(0, -".series".length), "series"]
+      : [of, "split"];
+    const whole = this.visual(id);
+    const visual = whole && seenVisual(whole, this.state);
+    const keys = visual ? readKeys(texts, visual, side, this.project) : null;
+    if (!visual || !keys) return false;
+    if (keys.length < texts.length) this.left.push(`what is picked of ${visual.name}`);
+    if (keys.length === 0) return true;
+    const isOther = keys.some((k) => subjectOf(k).type === "other");
+    const beside = isOther ? (this.said.get(BUT + of) ?? []) : [];
+    const but = readKeys(beside, visual, side, this.project) ?? [];
+    this.picks.push({ visual: id, side, keys, ...(isOther ? { but } : {}) });
+    return true;
+  }
+}
+
 /**
  * The state that the names and values of an address say of a board. What it does not have, what is of another
  * type, and what is too much is left out, and said. Names of anybody else are not looked at.
@@ -159,77 +252,27 @@ export function stateFrom(
 ): ReadState {
   const found = new Map<string, string[]>();
   for (const [name, text] of address)
-    if (isOfState(name)) found.set(name, [...(found.get(name) ?? []), text]);
-  const said: Said[] = [...found].map(([name, texts]) => ({ name, texts }));
-  const left: string[] = [];
-  if (said.length > MOST_NAMES) left.push(`${said.length - MOST_NAMES} of ${said.length} choices`);
-  const chosen: [string, Value[]][] = [];
-  const inputs: [string, Value][] = [];
-  const picks: Picked[] = [];
-  const readers: [string, (of: string, texts: string[]) => boolean][] = [
-    [
-      CHOSEN,
-      (id, texts) => {
-        const control = board.controls.find((c) => c.type === "filter" && c.id === id);
-        if (control?.type !== "filter") return false;
-        const isNone = texts.length === 1 && texts[0] === "";
-        const { values, lost } = isNone
-          ? { values: [], lost: 0 }
-          : fittingValues(texts, typeOf(project, control), control.by);
-        if (lost > 0) left.push(`${lost === 1 ? "a value" : `${lost} values`} of ${control.label}`);
-        if (isNone || values.length > 0) chosen.push([id, values]);
-        return true;
-      },
-    ],
-    [
-      INPUT,
-      (name, texts) => {
-        const input = project.inputs.find((i) => i.name === name);
-        const value = input && readInput(input, texts);
-        if (input && value === undefined) left.push(`the value of ${input.label}`);
-        if (value !== undefined) inputs.push([name, value]);
-        return input !== undefined;
-      },
-    ],
-    [
-      PICKED,
-      (of, texts) => {
-        const [id, side]: [string, Side] = of.endsWith(".series")
-          ? [of.slice(0, -".series".length), "series"]
-          : [of, "split"];
-        const isShown = board.tiles.some((t) => t.type === "visual" && t.visual === id);
-        const whole = isShown && project.visuals.find((v) => v.id === id);
-        const visual = whole && spoken(whole);
-        const keys = visual ? readKeys(texts, visual, side, project) : null;
-        if (!visual || !keys) return false;
-        if (keys.length < texts.length) left.push(`what is picked of ${visual.name}`);
-        if (keys.length === 0) return true;
-        const isOther = keys.some((k) => subjectOf(k).type === "other");
-        const but = (isOther && readKeys(found.get(BUT + of) ?? [], visual, side, project)) || [];
-        picks.push({ visual: id, side, keys, ...(isOther ? { but } : {}) });
-        return true;
-      },
-    ],
-    // Read with what is picked.
-    [BUT, (of) => found.has(PICKED + of)],
-  ];
+    if (isOfState(name)) {
+      const texts = found.get(name) ?? [];
+      texts.push(text);
+      found.set(name, texts);
+    }
+  const said = [...found].slice(0, MOST_NAMES);
+  const reader = new AddressReader(board, project, new Map(said));
+  const { left } = reader;
+  if (found.size > MOST_NAMES) left.push(`${found.size - MOST_NAMES} of ${found.size} choices`);
   let unknown = 0;
-  for (const { name, texts } of said.slice(0, MOST_NAMES)) {
-    const begin = readers.find(([start]) => name.startsWith(start));
-    if (texts.length > MOST_VALUES) left.push(`${texts.length} values, of which ${MOST_VALUES} are the most`);
-    else if (!begin?.[1](name.slice(begin[0].length), texts)) unknown++;
-  }
+  for (const [begin, read] of reader.ways)
+    for (const [name, texts] of said.filter(([n]) => n.startsWith(begin))) {
+      if (texts.length > MOST_VALUES)
+        left.push(`${texts.length} values, of which ${MOST_VALUES} are the most`);
+      else if (!read(name.slice(begin.length), texts)) unknown++;
+    }
   if (unknown > 0)
     left.push(
       unknown === 1 ? "a choice that this board has not" : `${unknown} choices that this board has not`,
     );
-  const state: BoardState = {
-    ...UNTOUCHED,
-    chosen: Object.fromEntries(chosen),
-    inputs: Object.fromEntries(inputs),
-    picks,
-  };
-  return { state, left };
+  return { state: reader.state, left };
 }
 
 /** Whether a name of an address says something of a board's state. */

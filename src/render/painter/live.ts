@@ -9,6 +9,8 @@ export interface LivePicture {
   draw(scene: Scene, still: boolean): void;
   /** Shows a datum at a point as the pointer would; null hides what is shown. */
   tell(datum: Datum | null, x: number, y: number): void;
+  /** The category of the mark that a page element draws; null where it draws none. */
+  categoryAt?(target: EventTarget | null): CategoryOf | null;
   resize(width: number, height: number): void;
   dispose(): void;
 }
@@ -22,6 +24,8 @@ export interface Listen {
   onPart?: (part: string | null) => void;
   /** `more`: it joins what is picked already, as with a key held or by a long press. */
   onPick?: (picked: CategoryOf, more: boolean) => void;
+  /** A double click on a category. */
+  onEnter?: (picked: CategoryOf) => void;
 }
 
 /** Whether a key is held by which one more joins what is picked. */

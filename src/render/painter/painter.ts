@@ -89,10 +89,17 @@ export const startPainter: StartPicture = (element, _size, listen) => {
     listen.onFocus?.(null);
     listen.onPart?.(null);
   };
-  const pick = (target: EventTarget | null, more: boolean) => {
+  const categoryAt = (target: EventTarget | null) => {
     const mark = markOf(target);
-    const of = mark && categoryOf(mark);
+    return mark && categoryOf(mark);
+  };
+  const pick = (target: EventTarget | null, more: boolean) => {
+    const of = categoryAt(target);
     if (of) listen.onPick?.(of, more);
+  };
+  const enter = (event: MouseEvent) => {
+    const of = categoryAt(event.target);
+    if (of) listen.onEnter?.(of);
   };
   /** Where a finger rests, and what happens once it has rested long enough. */
   let resting: { x: number; y: number; timer: ReturnType<typeof setTimeout> } | null = null;
@@ -131,6 +138,7 @@ export const startPainter: StartPicture = (element, _size, listen) => {
     ["pointercancel", lift],
     ["contextmenu", menu],
     ["click", click],
+    ["dblclick", enter],
   ];
   for (const [name, listener] of heard) element.addEventListener(name, listener as EventListener);
   element.addEventListener("pointerleave", leave);
@@ -145,6 +153,7 @@ export const startPainter: StartPicture = (element, _size, listen) => {
       move(next, still ? 0 : enters ? next.motion.entry : next.motion.change);
     },
     tell,
+    categoryAt,
     // The scene says its own size.
     resize: () => {},
     dispose() {

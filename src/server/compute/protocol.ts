@@ -5,6 +5,7 @@ import type { Reading } from "@/core/data/reading-schema";
 import type { PlainIndex } from "@/core/engine/cells/plain-index";
 import type { CellLimits, CellsAsked } from "@/core/engine/cells/plan-cells";
 import type { LinkFacts } from "@/core/engine/link-facts";
+import type { Behind } from "@/core/engine/rows-behind";
 import type { Scope } from "@/core/formula/expr";
 import type { Link } from "@/core/formula/links";
 import type { Filter, Query, Result, ResultColumn } from "@/core/plan/query";
@@ -34,7 +35,8 @@ export type ComputeRequest =
   | ({ type: "profile"; table: string } & TableQuestion)
   | ({ type: "links"; links: Link[] } & TableQuestion)
   | { type: "unread"; table: TableInfo; column: number; reading: Reading }
-  | ({ type: "values"; table: string; offset: number; limit: number } & TableQuestion)
+  | { type: "behind"; tables: TableInfo[]; scope: Scope; inputs: Record<string, Value>; query: Query }
+  | ({ type: "values"; table: string; offset: number; limit: number } & ShownRows & TableQuestion)
   | ({
       type: "rows";
       table: string;
@@ -42,8 +44,14 @@ export type ComputeRequest =
       limit: number;
       sort: { column: string; order: "asc" | "desc" } | null;
       find: string;
-      filters: Filter[];
-    } & TableQuestion);
+    } & ShownRows &
+      TableQuestion);
+
+/** Which rows of a table are shown, and whether without its hidden columns. */
+export interface ShownRows {
+  filters: Filter[];
+  visible: boolean;
+}
 
 /** Columns in shared memory that a thread is given with a question, and those that it loaded itself. */
 export type GivenColumns = { table: string; key: string; column: SharedColumn }[];
@@ -94,5 +102,6 @@ export type ComputeAnswer =
   | { page: RowsPage }
   | { links: LinkAnswer }
   | { values: ResultColumn[] }
+  | { behind: Behind }
   | { cells: PlainIndex; bytes: number }
   | UnreadCells;

@@ -6,29 +6,36 @@ import { isNothing } from "@/core/data/reading";
 import { selectRows } from "@/core/engine/selection";
 import { checkStop, type StopFlag } from "@/core/engine/stop";
 import type { TableSource } from "@/core/engine/table-source";
+import type { Scope } from "@/core/formula/expr";
+import { placesOf } from "@/core/formula/meeting";
 import { type Filter, QueryError, type ResultColumn } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import { openSoundRows } from "../store/sound-rows";
-import type { RowsPage, TableProfile, UnreadCells } from "./protocol";
+import type { RowsPage, ShownRows, TableProfile, UnreadCells } from "./protocol";
 
 const SHOWN_BAD = 5;
 /** Between two looks at the stop flag. */
 const STEP = 8192;
 
+/** A column of a table: of its file, with its place there, or derived. */
+type ShownColumn = Column & { derived: boolean; at: number };
+
 /**
- * All columns of a table, the derived ones after those of the file. A derived one whose formula has a problem
- * is left out.
+ * The columns of a table, the derived ones after those of the file; `visible` without hidden ones. A derived
+ * one whose formula has a problem is left out.
  */
-function columnsOf(source: TableSource, info: TableInfo): (Column & { derived: boolean })[] {
+function columnsOf(source: TableSource, info: TableInfo, visible = false): ShownColumn[] {
   const derived = info.derived.flatMap((d) => {
+    if (visible && d.hidden) return [];
     try {
-      return [{ name: d.name, data: source.column(info.name, d.name).data, derived: true }];
+      return [{ name: d.name, data: source.column(info.name, d.name).data, derived: true, at: -1 }];
     } catch (error) {
       if (error instanceof QueryError) return [];
       throw error;
     }
   });
-  return [...source.table.columns.map((c) => ({ name: c.name, data: c.data, derived: false })), ...derived];
+  const own = source.table.columns.map(({ name, data }, at) => ({ name, data, derived: false, at }));
+  return [...own.filter(({ at }) => !visible || !info.columns[at]?.hidden), ...derived];
 }
 
 /**
@@ -83,12 +90,32 @@ export function profileTable(source: TableSource, info: TableInfo): TableProfile
 }
 
 /** Which rows are shown, and in what order. */
-export interface RowsWish {
+export interface RowsWish extends ShownRows {
   offset: number;
   limit: number;
   sort: { column: string; order: "asc" | "desc" } | null;
   find: string;
-  filters: Filter[];
+}
+
+/** What filters of a table are read against. */
+export interface FilterGround {
+  scope: Scope;
+  /** In whole days. */
+  today: Value;
+}
+
+/** The rows of a table that filters keep, in its order; their columns can be others that links lead to. */
+function keptRows(source: TableSource, filters: Filter[], { scope, today }: FilterGround): Int32Array {
+  const { table } = source;
+  const placed = filters.map((filter) => {
+    const [place] = placesOf(scope, table.name, filter.column);
+    if (place) return { filter, place };
+    throw new QueryError(
+      "unknown_column",
+      `The table ${table.name} has no column “${filter.column}” to filter by.`,
+    );
+  });
+  return selectRows(source, placed, today)?.slice() ?? Int32Array.from({ length: table.rows }, (_, i) => i);
 }
 
 const orders = new WeakMap<TableSource["table"], { key: string; rows: Int32Array }>();
@@ -97,14 +124,17 @@ const orders = new WeakMap<TableSource["table"], { key: string; rows: Int32Array
  * Row numbers in the asked order, with only the rows that the filters keep and in which some cell holds the
  * text. The last answer is kept for paging.
  */
-function orderedRows(source: TableSource, columns: Column[], { sort, find, filters }: RowsWish): Int32Array {
-  const key = JSON.stringify([source.version, sort, find, filters]);
+function orderedRows(
+  source: TableSource,
+  columns: Column[],
+  { sort, find, filters, visible }: RowsWish,
+  ground: FilterGround,
+): Int32Array {
+  const key = JSON.stringify([source.version, sort, find, filters, visible, ground.today]);
   const { table } = source;
   const known = orders.get(table);
   if (known?.key === key) return known.rows;
-  const placed = filters.map((filter) => ({ filter, place: { table: table.name, column: filter.column } }));
-  let rows =
-    selectRows(source, placed, null)?.slice() ?? Int32Array.from({ length: table.rows }, (_, i) => i);
+  let rows = keptRows(source, filters, ground);
   const wanted = find.trim().toLowerCase();
   if (wanted) {
     rows = rows.filter((row, i) => {
@@ -134,9 +164,14 @@ function orderedRows(source: TableSource, columns: Column[], { sort, find, filte
 }
 
 /** A page of rows as they are read; a filled cell that could not be read is given as its text and marked. */
-export function pageOfRows(source: TableSource, info: TableInfo, wish: RowsWish): RowsPage {
-  const columns = columnsOf(source, info);
-  const order = orderedRows(source, columns, wish);
+export function pageOfRows(
+  source: TableSource,
+  info: TableInfo,
+  wish: RowsWish,
+  ground: FilterGround,
+): RowsPage {
+  const columns = columnsOf(source, info, wish.visible);
+  const order = orderedRows(source, columns, wish, ground);
   const db = openSoundRows(info);
   try {
     const stored = db.prepare<[number], (string | null)[]>("select * from rows where rowid = ?").raw();
@@ -146,7 +181,7 @@ export function pageOfRows(source: TableSource, info: TableInfo, wish: RowsWish)
       const cells = columns.map((c, at) => {
         const value = cellValue(c.data, row);
         if (value !== null) return String(outward(value, c.data.type));
-        const text = c.derived ? null : texts[at];
+        const text = c.derived ? null : texts[c.at];
         if (text === null || isNothing(text)) return null;
         unread.push(at);
         return text;
@@ -159,17 +194,24 @@ export function pageOfRows(source: TableSource, info: TableInfo, wish: RowsWish)
   }
 }
 
-/** The values of some rows as they are read, by column: what an export writes. */
+/** The values of some of the rows that are shown, as they are read, by column: what an export writes. */
 export function valuesOf(
   source: TableSource,
   info: TableInfo,
-  offset: number,
-  limit: number,
+  { offset, limit, filters, visible }: Omit<RowsWish, "sort" | "find">,
+  ground: FilterGround,
 ): ResultColumn[] {
-  const rows = Math.max(0, Math.min(limit, source.table.rows - offset));
-  return columnsOf(source, info).map(({ name, data }) => ({
+  const columns = columnsOf(source, info, visible);
+  const order = orderedRows(
+    source,
+    columns,
+    { offset, limit, filters, visible, sort: null, find: "" },
+    ground,
+  );
+  const rows = [...order.subarray(offset, offset + limit)];
+  return columns.map(({ name, data }) => ({
     name,
     type: data.type,
-    values: Array.from({ length: rows }, (_, i) => outward(cellValue(data, offset + i), data.type)),
+    values: rows.map((row) => outward(cellValue(data, row), data.type)),
   }));
 }

@@ -77,15 +77,16 @@ describe("tables in the compute worker", () => {
       unread: 1,
       unreadCells: [{ row: 2, text: "lots" }],
     });
-    const wish = { offset: 0, limit: 10, sort: null, find: "", filters: [] };
-    const page = pageOfRows(source, info, { ...wish, sort: { column: "riders", order: "desc" } });
+    const wish = { offset: 0, limit: 10, sort: null, find: "", filters: [], visible: false };
+    const ground = { scope: { tables: [], measures: [], inputs: [] }, today: null };
+    const page = pageOfRows(source, info, { ...wish, sort: { column: "riders", order: "desc" } }, ground);
     expect(page.rows.map((r) => [r.number, r.cells[1], r.unread])).toEqual([
       [1, "1200", []],
       [4, "40", []],
       [2, "lots", [1]],
       [3, null, []],
     ]);
-    expect(pageOfRows(source, info, { ...wish, find: "EAST" }).total).toBe(2);
+    expect(pageOfRows(source, info, { ...wish, find: "EAST" }, ground).total).toBe(2);
   });
 
   it("stay the same table until a reading changes, and let go of what is their own when memory is short, the least recently used first", () => {

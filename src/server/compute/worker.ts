@@ -5,6 +5,7 @@ import { bytesIn } from "@/core/data/bytes-in";
 import { readCell } from "@/core/data/reading";
 import { buildCells } from "@/core/engine/cells/build-cells";
 import { plainIndex } from "@/core/engine/cells/plain-index";
+import { rowsBehind } from "@/core/engine/rows-behind";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
 import { QueryError } from "@/core/plan/query";
 import { answerInThread } from "../threads/answer-in-thread";
@@ -85,13 +86,16 @@ function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
     const cells = plainIndex(buildCells(asked, { ...catalog, inputs, crew: undefined }, limits));
     return { cells, bytes: bytesIn(cells) };
   }
+  if (request.type === "behind")
+    return { behind: rowsBehind(request.query, { ...catalog, inputs: request.inputs }) };
   if (request.type === "links") return { links: linkAnswer(request.links, sourcesOf(catalog)) };
   const info = request.tables.find((t) => t.name === request.table);
   if (!info) throw new QueryError("unknown_table", `There is no table called “${request.table}”.`);
   const source = sourcesOf(catalog).of(info.name);
   if (request.type === "profile") return { profile: profileTable(source, info) };
-  if (request.type === "values") return { values: valuesOf(source, info, request.offset, request.limit) };
-  return { page: pageOfRows(source, info, request) };
+  const ground = { scope, today: parseIsoDate(today) };
+  if (request.type === "values") return { values: valuesOf(source, info, request, ground) };
+  return { page: pageOfRows(source, info, request, ground) };
 }
 
 answerInThread(

@@ -4,6 +4,7 @@ import { PERCENT_FORMAT, PLAIN_FORMAT } from "@/core/base/number-format";
 import { KINDS } from "@/core/kinds";
 import { areShares } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
+import { type OfferedSplit, offeredSplits } from "@/core/view/offered-splits";
 import { filterColumns, type PhraseToken, type Saying } from "@/core/view/sentence";
 import { NumberEntry } from "../shared/number-entry";
 import { type Option, OptionList } from "../shared/option-list";
@@ -131,6 +132,41 @@ function SplitChoices({
   );
 }
 
+/** The splits that a reader of a board can step down to: the finer stretches of the same dates first. */
+function StepChoices({ token, saying, at, set, close }: Omit<Props, "format" | "palette"> & { at: number }) {
+  const { visual, project } = saying;
+  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
+  const { split, steps } = visual;
+  const above = at === 0 ? split : steps[at - 1];
+  const taken = new Set([split, ...steps].map((s) => JSON.stringify(s)));
+  const change = (next: NonNullable<Visual["split"]>) =>
+    set({ steps: [...steps.slice(0, at), next, ...steps.slice(at + 1)] });
+  const free = offeredSplits(project, table).filter(
+    (o) => !taken.has(JSON.stringify(o.split)) || JSON.stringify(o.split) === JSON.stringify(steps[at]),
+  );
+  const isFiner = (o: OfferedSplit) => o.split.column === above?.column && o.split.by !== undefined;
+  return (
+    <OptionList
+      label={token.label}
+      chosen={steps[at] ? JSON.stringify(steps[at]) : undefined}
+      close={close}
+      options={[
+        ...free.filter(isFiner).map((o) => ({ ...o, group: `Within ${above?.by ?? "it"}` })),
+        ...free.filter((o) => !isFiner(o)),
+      ]
+        .map(
+          ({ split: next, label, group }): Option => ({
+            key: JSON.stringify(next),
+            label,
+            group,
+            pick: () => change(next),
+          }),
+        )
+        .concat(at < steps.length ? [takeOut(() => set({ steps: steps.filter((_, i) => i !== at) }))] : [])}
+    />
+  );
+}
+
 function Choices({ token, saying, format, palette, set, close }: Props) {
   const { visual, project, pictured } = saying;
   const { phrase } = token;
@@ -200,6 +236,8 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
       );
     case "split":
       return <SplitChoices {...common} field={phrase.field} set={set} />;
+    case "step":
+      return <StepChoices {...common} at={phrase.at} set={set} />;
     case "pictures":
       return <PictureChoices visual={visual} pictured={pictured} />;
     case "order": {

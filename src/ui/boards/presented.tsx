@@ -5,6 +5,7 @@ import type { BoardAction, BoardState } from "@/core/view/board-state";
 import { Answers } from "@/present/answers";
 import { Preparation } from "@/present/preparing";
 import { PresentedBoard, type PresentOptions } from "@/present/present";
+import { rowsOfServer } from "@/present/rows-source";
 import { startPainter } from "@/render/painter/painter";
 import { api } from "../shared/api";
 import { useProject } from "../shared/project-context";
@@ -53,6 +54,10 @@ export function Presented({ board, state, left, onState, link, onClose }: Props)
       onState: (...change) => told.current.onState(...change),
       onSettled: preparation.settled,
       link: (now) => told.current.link(now),
+      onRows: (asked, of) => {
+        const source = rowsOfServer(`/api/projects/${encodeURIComponent(projectId)}`, draft);
+        void import("@/present/rows-sheet").then((m) => m.openRowsSheet(asked, of, source));
+      },
       ...(closes ? { onClose: () => told.current.onClose?.() } : {}),
     };
     if (shown.current) shown.current.update(presented, options);

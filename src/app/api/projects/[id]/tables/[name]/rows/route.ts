@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { filterSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import { compute } from "@/server/compute/client";
+import { filtersInAddress, visibleInAddress } from "@/server/http/filters-in-address";
 import { handle, readQuery } from "@/server/http/handle";
 import { readProject } from "@/server/store/projects";
 import { findTable } from "@/server/tables";
@@ -12,27 +12,15 @@ const querySchema = z.object({
   sort: z.string().max(200).optional(),
   order: z.enum(["asc", "desc"]).default("asc"),
   find: z.string().max(200).default(""),
-  /** Filters as JSON. */
-  filters: z
-    .string()
-    .max(20_000)
-    .default("[]")
-    .transform((text, context) => {
-      try {
-        return JSON.parse(text) as unknown;
-      } catch {
-        context.addIssue("The filters are not valid JSON.");
-        return z.NEVER;
-      }
-    })
-    .pipe(z.array(filterSchema).max(20)),
+  filters: filtersInAddress,
+  visible: visibleInAddress,
 });
 
 export const GET = handle<{ id: string; name: string }>(async (request, { id, name }) => {
-  const { offset, limit, sort, order, find, filters } = readQuery(request, querySchema);
+  const { offset, limit, sort, order, find, filters, visible } = readQuery(request, querySchema);
   const table = findTable(id, name);
   const { document } = readProject(id);
-  const wish = { offset, limit, sort: sort ? { column: sort, order } : null, find, filters };
+  const wish = { offset, limit, sort: sort ? { column: sort, order } : null, find, filters, visible };
   const answer = await compute(
     { type: "rows", table: table.name, ...wish, tables: document.tables, scope: scopeOf(document) },
     id,

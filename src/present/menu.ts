@@ -1,0 +1,64 @@
+import { steppedBy } from "@/core/base/stepped-by";
+import { element } from "./elements";
+
+/** Something that can be done. */
+export interface MenuItem {
+  text: string;
+  run: () => void;
+}
+
+/**
+ * Opens a menu at a point of the window, with the focus on its first item: arrows go from item to item, and
+ * Escape or a click beside it closes it. `back` puts the focus where it came from.
+ */
+export function openMenu(
+  label: string,
+  items: MenuItem[],
+  { x, y }: { x: number; y: number },
+  back: () => void,
+): void {
+  const buttons = items.map(({ text, run }) =>
+    element(
+      "button",
+      {
+        type: "button",
+        role: "menuitem",
+        tabindex: -1,
+        onclick: () => {
+          menu.hidePopover();
+          run();
+        },
+      },
+      text,
+    ),
+  );
+  const menu = element(
+    "div",
+    {
+      popover: "auto",
+      role: "menu",
+      "aria-label": label,
+      class: "board-list board-menu",
+      onkeydown: (event: KeyboardEvent) => {
+        const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
+        if (event.key === "Tab") menu.hidePopover();
+        const next = steppedBy(event.key, at, buttons.length);
+        if (next === null) return;
+        event.preventDefault();
+        buttons[next].focus();
+      },
+      ontoggle: (event: ToggleEvent) => {
+        if (event.newState === "open") return;
+        if (menu.contains(document.activeElement) || document.activeElement === document.body) back();
+        menu.remove();
+      },
+    },
+    ...buttons,
+  );
+  document.body.append(menu);
+  menu.showPopover();
+  const { width, height } = menu.getBoundingClientRect();
+  menu.style.left = `${Math.max(8, Math.min(x, window.innerWidth - width - 8))}px`;
+  menu.style.top = `${Math.max(8, Math.min(y, window.innerHeight - height - 8))}px`;
+  buttons[0]?.focus();
+}
