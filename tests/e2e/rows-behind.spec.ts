@@ -44,7 +44,9 @@ test("the rows behind a segment add up to it, are sorted, found in and taken, an
   await sheet.getByRole("region", { name: "Rows of sailings" }).evaluate((list) => {
     list.scrollTop = list.scrollHeight / 2;
   });
-  await expect.poll(() => sheet.locator("tbody tr[aria-rowindex]").nth(5).textContent()).toContain("Old Bess");
+  await expect
+    .poll(() => sheet.locator("tbody tr[aria-rowindex]").nth(5).textContent())
+    .toContain("Old Bess");
 
   const [file] = await Promise.all([
     page.waitForEvent("download"),
