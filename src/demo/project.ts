@@ -326,8 +326,8 @@ const BOARD = {
   id: "season-at-a-glance",
   name: "Season at a glance",
   controls: [
-    { id: "year", type: "filter", label: "Year", table: "sailings", column: "date", by: "year", chosen: [] },
-    { id: "route", type: "filter", label: "Route", table: "sailings", column: "route", chosen: [] },
+    { id: "year", type: "filter", label: "Year", table: "sailings", column: "date", by: "year", many: false },
+    { id: "route", type: "filter", label: "Route", table: "sailings", column: "route" },
     { id: "target", type: "input", input: "punctuality_target" },
     { id: "passengers", type: "input", input: "passenger_target" },
   ],
@@ -360,7 +360,6 @@ const ROUTES_BOARD = {
       table: "sailings",
       column: "date",
       by: "year",
-      chosen: [],
     },
     { id: "routes-target", type: "input", input: "passenger_target" },
   ],

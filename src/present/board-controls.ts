@@ -1,16 +1,26 @@
 import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
+import { columnNamed } from "@/core/formula/scope-names";
+import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Input, Project } from "@/core/project/schema";
 import {
   type BoardAction,
   type BoardState,
-  chosenIn,
-  type FilterOfBoard,
+  filtersOf,
   inputsOf,
+  pickedFilters,
+  settingIn,
 } from "@/core/view/board-state";
-import type { Choice } from "@/core/view/column-choices";
-import { FilterView } from "./filter-view";
+import { type Choice, choicesIn, choicesQuery } from "@/core/view/column-choices";
+import { tableKnows } from "@/core/view/picks";
+import type { FilterOfBoard } from "@/core/view/settings";
+import { buttonsView, listView } from "./choice-view";
+import { datesView } from "./dates-view";
+import { element } from "./elements";
+import type { FilterGround, FilterView, FilterWishes } from "./filter-view";
 import { type InputView, inputView } from "./input-view";
+import { stretchView } from "./stretch-view";
+import { textView } from "./text-view";
 
 /** A board with the document that it is of. */
 export interface Presented {
@@ -18,8 +28,12 @@ export interface Presented {
   board: Board;
 }
 
-/** The values of a column that can be chosen, as far as they are known; asks for them. */
-export type ChoicesOf = (table: string, column: string, by?: FilterOfBoard["by"]) => Choice[];
+/** What controls do: `live` where what comes between can be left out. */
+export interface ControlWishes {
+  act: (action: BoardAction, live: boolean) => void;
+  /** Shows anew, since what a control asks has changed. */
+  refresh: () => void;
+}
 
 /** The filters and inputs of a board, in their order. */
 export class BoardControls {
@@ -29,38 +43,84 @@ export class BoardControls {
 
   constructor(
     { project, board }: Presented,
-    private readonly act: (action: BoardAction) => void,
+    private readonly wishes: ControlWishes,
   ) {
     this.elements = board.controls.flatMap((control) => this.controlOf(control, project) ?? []);
   }
 
   /** Shows the state as it is now, and what can be chosen. */
-  show(state: BoardState, project: Project, choicesOf: ChoicesOf): void {
-    for (const { control, view } of this.filters)
-      view.show(choicesOf(control.table, control.column, control.by), chosenIn(state, control));
+  show(
+    state: BoardState,
+    { project, board }: Presented,
+    { answer, later }: Pick<FilterGround, "answer" | "later">,
+  ): void {
+    for (const { control, view } of this.filters) {
+      const besides = board.controls.filter((c) => c.id !== control.id);
+      const others = [...filtersOf(besides, state), ...pickedFilters(state.picks, state, project)];
+      view.show(settingIn(state, control), {
+        project,
+        others: others.filter((f) => tableKnows(control.table, f.column, project)),
+        answer,
+        later,
+      });
+    }
     const values = inputsOf(project.inputs, state);
+    const choicesOf = (table: string, column: string) =>
+      choicesIn(answer(choicesQuery(table, column)), undefined, project);
     for (const { input, view } of this.inputs)
       view.show(own(values, input.name) ?? input.value, choicesForInput(input, choicesOf));
   }
 
-  private controlOf(control: Control, { inputs }: Project): HTMLElement | null {
+  private controlOf(control: Control, project: Project): HTMLElement | null {
+    const { act, refresh } = this.wishes;
     if (control.type === "filter") {
-      const view = new FilterView(control, (values) =>
-        this.act({ type: "choose", control: control.id, values }),
-      );
+      if (!columnNamed(scopeOf(project), control.table, control.column)) return goneView(control);
+      const set: FilterWishes["set"] = (setting, live = false) =>
+        act({ type: "set filter", control: control.id, setting }, live);
+      const view = filterView({ control, set, refresh }, project);
       this.filters.push({ control, view });
-      return view.root;
+      return element(
+        "fieldset",
+        { class: "board-control", "data-control": control.id },
+        element("legend", { title: control.label }, control.label),
+        view.root,
+      );
     }
-    const input = inputs.find((i) => i.id === control.input);
+    const input = project.inputs.find((i) => i.id === control.input);
     if (!input) return null;
-    const view = inputView(input, (value) => this.act({ type: "set input", name: input.name, value }));
+    const view = inputView(input, control.as, (value, live = false) =>
+      act({ type: "set input", name: input.name, value }, live),
+    );
     this.inputs.push({ input, view });
+    view.root.dataset.control = control.id;
     return view.root;
   }
 }
 
+/** A filter whose column is not there any more: it filters nothing, and says so. */
+const goneView = ({ label, table, column }: FilterOfBoard): HTMLElement =>
+  element(
+    "fieldset",
+    { class: "board-control" },
+    element("legend", { title: label }, label),
+    element("p", { class: "board-gone" }, `${table} has no column ${column} any more`),
+  );
+
+/** A filter by its form, and by the type of its column. */
+function filterView(wishes: FilterWishes, project: Project): FilterView {
+  const { table, column, as } = wishes.control;
+  if (as === "list") return listView(wishes);
+  if (as === "text") return textView(wishes);
+  if (as === "buttons") return buttonsView(wishes);
+  const isNumber = columnNamed(scopeOf(project), table, column)?.type === "number";
+  return isNumber ? stretchView(wishes) : datesView(wishes);
+}
+
 /** The values that an input can be chosen from; null where any value can be set. */
-export function choicesForInput({ choices, choicesFrom, type }: Input, choicesOf: ChoicesOf): Value[] | null {
+export function choicesForInput(
+  { choices, choicesFrom, type }: Input,
+  choicesOf: (table: string, column: string) => Choice[],
+): Value[] | null {
   if (!choicesFrom) return choices.length > 0 ? choices : null;
   const wanted = type === "number" ? "number" : "string";
   return choicesOf(choicesFrom.table, choicesFrom.column)

@@ -84,7 +84,7 @@ export function popoverButton(
     list.replaceChildren(...write());
     list.style.top = `${box.bottom + 6}px`;
     list.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - 248))}px`;
-    list.style.maxHeight = `${Math.max(120, Math.min(320, window.innerHeight - box.bottom - 16))}px`;
+    list.style.maxHeight = `${Math.max(120, Math.min(420, window.innerHeight - box.bottom - 16))}px`;
   });
   return { button, list };
 }

@@ -1,8 +1,9 @@
 import { formatNumber } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import { meaningsOf } from "@/core/data/typed-number";
-import type { Input } from "@/core/project/schema";
+import type { Control, Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
+import { niceStep } from "@/core/view/column-extent";
 import { element, sign } from "./elements";
 
 /** An input of a board, which shows its value and what it can be chosen from (null: any value). */
@@ -14,21 +15,97 @@ export interface InputView {
 const labelOf = (value: Value, { format }: Input) =>
   typeof value === "number" ? formatNumber(value, format) : String(value ?? "(none)");
 
-/** An input by its type: a list where it has choices, else a stepper, a date or a text. */
-export function inputView(input: Input, onChange: (value: Value) => void): InputView {
+/** Told of another value; `live` where it goes on being turned, and what comes between can be left out. */
+type OnChange = (value: Value, live?: boolean) => void;
+
+/** How an input of a board is shown. */
+type Form = Extract<Control, { type: "input" }>["as"];
+
+/** Whether an input can be shown in a form: a slider needs both ends, a switch two choices. */
+export function canBe(input: Input, form: Form): boolean {
   const isChosen = input.choices.length > 0 || input.choicesFrom !== null;
-  const view = isChosen
-    ? choiceView(input, onChange)
-    : input.type === "number"
-      ? stepperView(input, onChange)
-      : textView(input, onChange);
+  if (form === "slider") return input.type === "number" && input.minimum !== null && input.maximum !== null;
+  if (form === "switch") return input.choices.length === 2 && !input.choicesFrom;
+  return form === "automatic" || !isChosen;
+}
+
+function viewOf(input: Input, form: Form, onChange: OnChange): InputView {
+  const isChosen = input.choices.length > 0 || input.choicesFrom !== null;
+  const as = canBe(input, form) ? form : "automatic";
+  if (as === "slider") return sliderView(input, onChange);
+  if (as === "switch") return switchView(input, onChange);
+  if (isChosen) return choiceView(input, onChange);
+  if (input.type !== "number") return textView(input, onChange);
+  return stepperView(input, as === "automatic", onChange);
+}
+
+/** An input in the form that is wanted, or by its type: a list where it has choices, a stepper, a date, a text. */
+export function inputView(input: Input, form: Form, onChange: OnChange): InputView {
+  const view = viewOf(input, form, onChange);
   return {
-    root: element("fieldset", { class: "board-control" }, element("legend", {}, input.label), view.root),
+    root: element(
+      "fieldset",
+      { class: "board-control" },
+      element("legend", { title: input.label }, input.label),
+      view.root,
+    ),
     show: view.show,
   };
 }
 
-function choiceView(input: Input, onChange: (value: Value) => void): InputView {
+/** A number between its ends as a slider, with the value beside it. */
+function sliderView(input: Input, onChange: OnChange): InputView {
+  const said = element("output", { class: "slider-said" });
+  const step = input.step ?? niceStep({ least: input.minimum ?? 0, most: input.maximum ?? 1 });
+  const turn = (live: boolean) => {
+    write(Number(field.value));
+    onChange(Number(field.value), live);
+  };
+  const field = element("input", {
+    type: "range",
+    "aria-label": input.label,
+    min: input.minimum,
+    max: input.maximum,
+    step,
+    oninput: () => turn(true),
+    onchange: () => turn(false),
+  });
+  const write = (value: number) => {
+    said.textContent = formatNumber(value, input.format);
+    field.setAttribute("aria-valuetext", said.textContent);
+  };
+  return {
+    root: element("div", { class: "board-slider" }, field, said),
+    show(value) {
+      const now = typeof value === "number" ? value : 0;
+      // While it is dragged the thumb is ahead of the board.
+      if (document.activeElement === field && Number(field.value) !== now) return;
+      field.value = String(now);
+      write(now);
+    },
+  };
+}
+
+/** One of two choices as a switch. */
+function switchView(input: Input, onChange: OnChange): InputView {
+  const [off, on] = input.choices;
+  const button = element("button", {
+    type: "button",
+    role: "switch",
+    class: "board-switch",
+    "aria-label": input.label,
+    onclick: () => onChange(button.getAttribute("aria-checked") === "true" ? off : on),
+  });
+  return {
+    root: button,
+    show(value) {
+      button.setAttribute("aria-checked", String(value === on));
+      button.textContent = labelOf(value, input);
+    },
+  };
+}
+
+function choiceView(input: Input, onChange: OnChange): InputView {
   let all: Value[] = [];
   const root = element("select", {
     class: "field",
@@ -49,7 +126,7 @@ function choiceView(input: Input, onChange: (value: Value) => void): InputView {
 }
 
 /** A date or a text, taken when the person is done: on Enter or when leaving; Escape takes the old one back. */
-function textView(input: Input, onChange: (value: Value) => void): InputView {
+function textView(input: Input, onChange: OnChange): InputView {
   let now = "";
   const commit = () => {
     if (root.value !== now && (input.type !== "date" || root.value !== "")) onChange(root.value);
@@ -76,8 +153,8 @@ function textView(input: Input, onChange: (value: Value) => void): InputView {
   };
 }
 
-/** A number as a stepper: two buttons, arrow keys, or a typed number within its limits. */
-function stepperView(input: Input, onChange: (value: Value) => void): InputView {
+/** A number as a field, and as a stepper with two buttons: typed within its limits, or turned by arrow keys. */
+function stepperView(input: Input, hasButtons: boolean, onChange: OnChange): InputView {
   const least = input.minimum ?? Number.NEGATIVE_INFINITY;
   const most = input.maximum ?? Number.POSITIVE_INFINITY;
   const percent = input.format.style === "percent";
@@ -131,7 +208,7 @@ function stepperView(input: Input, onChange: (value: Value) => void): InputView 
     );
   const [down, up] = [button(-1), button(1)];
   return {
-    root: element("div", { class: "board-stepper" }, down, field, up),
+    root: element("div", { class: "board-stepper" }, ...(hasButtons ? [down, field, up] : [field])),
     show(value) {
       now = typeof value === "number" ? value : 0;
       field.setAttribute("aria-valuenow", String(now));

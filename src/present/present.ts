@@ -13,8 +13,8 @@ import {
   filtersOfTile,
   inputsOf,
   UNTOUCHED,
+  wholeFor,
 } from "@/core/view/board-state";
-import { choicesIn, choicesQuery } from "@/core/view/column-choices";
 import { isPickable } from "@/core/view/picks";
 import type { Design } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
@@ -23,7 +23,7 @@ import { canStepDown, splitBelow, steppedVisual, trailOf } from "@/core/view/ste
 import { toVisualData } from "@/core/view/visual-data";
 import type { StartPicture } from "@/render/painter/live";
 import type { Answers } from "./answers";
-import { BoardControls, type ChoicesOf, type Presented } from "./board-controls";
+import { BoardControls, type Presented } from "./board-controls";
 import { element, isSomethingOver, sign } from "./elements";
 import type { MenuItem } from "./menu";
 import { PickedRow } from "./picked-row";
@@ -81,6 +81,9 @@ export class PresentedBoard {
   private state: BoardState;
   private readonly tiles = new Map<string, { tile: VisualOnTile; view: VisualTile }>();
   private controls: BoardControls | null = null;
+  /** Whether all that the board shows is answered, and what waits for that. */
+  private isSettled = false;
+  private waiting: BoardAction | null = null;
   private picked: PickedRow | null = null;
   /** What each tile shows, and what it was made of. */
   private readonly known = new Map<string, { of: unknown[]; data: VisualData }>();
@@ -136,7 +139,10 @@ export class PresentedBoard {
     for (const held of [this.tiles, this.known]) held.clear();
   }
 
-  private readonly act = (action: BoardAction): void => {
+  private readonly act = (action: BoardAction, live = false): void => {
+    // While something is turned, one state after the other is shown whole; what came between is left out.
+    this.waiting = live && !this.isSettled ? action : null;
+    if (this.waiting) return;
     this.state = boardReducer(this.state, action);
     this.options.onState?.(this.state, action);
     this.show();
@@ -153,7 +159,7 @@ export class PresentedBoard {
   private write(): void {
     const { board } = this.presented;
     const { onClose, link } = this.options;
-    this.controls = new BoardControls(this.presented, this.act);
+    this.controls = new BoardControls(this.presented, { act: this.act, refresh: this.show });
     this.picked = new PickedRow({
       act: this.act,
       copy: link ? () => navigator.clipboard.writeText(link(this.state)) : null,
@@ -224,23 +230,30 @@ export class PresentedBoard {
     const { answers, onSettled } = this.options;
     const inputs = inputsOf(project.inputs, state);
     const asked: QueryInput[] = [];
-    let isSettled = true;
-    const answerTo = (query: QueryInput | null) => {
-      if (query) asked.push(query);
-      const answer = query && answers.of(query);
-      if (query && !answer) isSettled = false;
-      return answer;
+    const further: QueryInput[] = [];
+    this.isSettled = true;
+    const answer = (query: QueryInput) => {
+      asked.push(query);
+      const found = answers.of(query);
+      if (!found) this.isSettled = false;
+      return found;
     };
-    const choicesOf: ChoicesOf = (table, column, by) =>
-      choicesIn(answerTo(choicesQuery(table, column, by)), by, project);
+    const later = (query: QueryInput) => {
+      further.push(query);
+      return answers.of(query);
+    };
     for (const { tile, view } of this.tiles.values()) {
       const visual = this.visualOf(tile.visual);
-      if (visual) this.showTile({ tile, view, visual, inputs }, answerTo);
+      if (visual) this.showTile({ tile, view, visual, inputs }, (query) => query && answer(query));
     }
-    this.controls?.show(state, project, choicesOf);
+    this.controls?.show(state, presented, { answer, later });
     this.picked?.show(state, presented);
-    answers.ask(asked, this.show);
-    if (isSettled) onSettled?.(state);
+    if (this.isSettled && this.waiting) {
+      this.act(this.waiting);
+      return;
+    }
+    answers.ask(this.isSettled ? [...asked, ...further] : asked, this.show);
+    if (this.isSettled) onSettled?.(state);
   };
 
   private showTile(
@@ -282,6 +295,7 @@ export class PresentedBoard {
         ...this.menuOf(visual, path, data, category),
         ...this.rowsItems(seen, data, { filters, inputs }, category),
       ],
+      whole: wholeFor(board, this.state, tile, project),
       trail: trailOf(visual, path, project),
       onUp: (to) => this.act({ type: "step up", visual: visual.id, to }),
     });

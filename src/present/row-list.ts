@@ -1,6 +1,6 @@
-import { formatNumber, PLAIN_FORMAT } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import { element } from "./elements";
+import { numberText } from "./number-text";
 import type { RowsAsked, RowsPart } from "./rows-source";
 
 /** The height of a row, in pixels. */
@@ -201,15 +201,6 @@ export class RowList {
 function nextSort(column: string, sort: Wish["sort"]): Wish["sort"] {
   if (sort?.column !== column) return { column, order: "asc" };
   return sort.order === "asc" ? { column, order: "desc" } : null;
-}
-
-const MOST_DECIMALS = 6;
-
-/** A number with as many decimals as it has, up to some. */
-export function numberText(value: number): string {
-  const places = Array.from({ length: MOST_DECIMALS }, (_, i) => i);
-  const decimals = places.find((d) => Number(value.toFixed(d)) === value) ?? MOST_DECIMALS;
-  return formatNumber(value, { ...PLAIN_FORMAT, decimals });
 }
 
 /** "1 row", "8 731 rows". */

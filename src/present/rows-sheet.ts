@@ -7,7 +7,8 @@ import { scopeOf } from "@/core/project/names";
 import type { Project } from "@/core/project/schema";
 import { filterText } from "@/core/rows/filter-text";
 import { element, sign } from "./elements";
-import { numberText, RowList, rowsText, sumText } from "./row-list";
+import { numberText } from "./number-text";
+import { RowList, rowsText, sumText } from "./row-list";
 import type { RowsSource } from "./rows-source";
 
 /** Of what the rows are asked for: its name, and the query of which they are all rows. */

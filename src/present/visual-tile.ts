@@ -31,6 +31,8 @@ export interface Shown {
   onEnter: (picked: CategoryOf) => void;
   /** What can be done with a category that is called so, or with the visual as a whole. */
   menu: (category: (CategoryOf & { label: string }) | null) => MenuItem[];
+  /** The controls that leave it whole, by their labels. */
+  whole: string[];
   /** The categories that were stepped down from, and back up to so many of them. */
   trail: string[];
   onUp: (to: number) => void;
@@ -52,6 +54,7 @@ export class VisualTile {
     " computing",
   );
   private readonly numbers: HTMLElement;
+  private readonly whole = element("p", { class: "board-whole" });
   private readonly more: HTMLElement;
   private readonly observer: ResizeObserver;
   private live: LivePicture | null = null;
@@ -104,6 +107,7 @@ export class VisualTile {
       this.status,
       numbers.button,
       numbers.list,
+      this.whole,
       more,
     );
     this.trail.hidden = true;
@@ -119,6 +123,8 @@ export class VisualTile {
     if (before?.visual.name !== shown.visual.name)
       this.more.setAttribute("aria-label", `More of ${shown.visual.name}`);
     if (JSON.stringify(before?.trail ?? []) !== JSON.stringify(shown.trail)) this.writeTrail(shown);
+    const whole = shown.whole.length > 0 ? `whole for ${shown.whole.join(", ")}` : "";
+    if (this.whole.textContent !== whole) this.whole.textContent = whole;
     if (before?.pending !== shown.pending) this.tellPending(shown.pending);
     const isSame = (["visual", "data", "design", "theme", "lit"] as const).every(
       (k) => before?.[k] === shown[k],

@@ -5,11 +5,12 @@ import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
 import type { Board, Project } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
-import { type BoardState, chosenIn, filtersOfTile, inputsOf, seenVisual } from "@/core/view/board-state";
+import { type BoardState, filtersOfTile, inputsOf, seenVisual, settingIn } from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
 import { answersText, pickedInWords } from "@/core/view/picked-words";
 import { pictureOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
+import { valuesIn } from "@/core/view/settings";
 import { stateFrom } from "@/core/view/state-address";
 import { trailOf } from "@/core/view/steps";
 import type { Answer } from "@/present/answers";
@@ -67,7 +68,8 @@ function queriesOf({ document, board, state }: Asked): {
     if (query) tiles.set(tile.id, query);
   }
   const choices = board.controls.flatMap((control) => {
-    if (control.type === "filter") return choicesQuery(control.table, control.column, control.by);
+    if (control.type === "filter")
+      return control.as === "buttons" ? choicesQuery(control.table, control.column, control.by) : [];
     const from = document.inputs.find((i) => i.id === control.input)?.choicesFrom;
     return from ? choicesQuery(from.table, from.column) : [];
   });
@@ -115,16 +117,22 @@ function controlHtml(
   const fieldset = (label: string, inner: string) =>
     `<fieldset class="board-control" disabled><legend>${escaped(label)}</legend>${inner}</fieldset>`;
   if (control.type === "filter") {
+    const setting = settingIn(state, control);
+    if (control.as !== "buttons")
+      return fieldset(control.label, `<div class="board-waiting-${control.as}"></div>`);
     const { shown, rest } = inLine(choices);
     const buttons = [
       "All",
       ...shown.map((c) => c.label),
       ...(rest.length > 0 ? [`${rest.length} more`] : []),
     ];
-    const chosen = chosenIn(state, control);
+    const chosen = valuesIn(setting);
     const isOn = (i: number) => (i === 0 ? chosen.length === 0 : chosen.includes(shown[i - 1]?.value));
     const row = buttons.map((text, i) => `<button aria-pressed="${isOn(i)}">${escaped(text)}</button>`);
-    return fieldset(control.label, `<div class="board-filter">${row.join("")}</div>`);
+    return fieldset(
+      control.label,
+      `<div class="board-filter${control.many ? " board-many" : ""}">${row.join("")}</div>`,
+    );
   }
   const input = document.inputs.find((i) => i.id === control.input);
   if (!input) return "";
@@ -213,7 +221,8 @@ export async function presentedPage(
     return answers?.[at] ?? null;
   };
   const controls = board.controls.map((c) => {
-    const answer = c.type === "filter" ? choicesOf(choicesQuery(c.table, c.column, c.by)) : null;
+    const answer =
+      c.type === "filter" && c.as === "buttons" ? choicesOf(choicesQuery(c.table, c.column, c.by)) : null;
     return controlHtml(asked, c, choicesIn(answer, c.type === "filter" ? c.by : undefined, document));
   });
   const body = `<div id="board" class="presented">

@@ -13,6 +13,16 @@ const stretch = z.int().min(-10_000).max(10_000);
 
 const values = z.array(valueSchema).max(1000);
 
+/** A stretch of whole years, months …, counted from the one that holds today or the newest date of a column. */
+export const relativeSchema = z.strictObject({
+  unit: bucket,
+  from: stretch,
+  to: stretch,
+  anchor: z.enum(["today", "newest"]).default("today"),
+});
+/** A stretch of time counted from another day. */
+export type Relative = z.infer<typeof relativeSchema>;
+
 /**
  * Keeps rows by one column: one of a list of values (null is one of them) or none of a list, a text that is
  * contained (without regard to case), null or not, a stretch of whole years, months … counted from today or
@@ -24,15 +34,7 @@ export const filterSchema = z.union([
   z.strictObject({ column: columnName, by: bucket.optional(), not: values, noMatch: z.boolean().optional() }),
   z.strictObject({ column: columnName, contains: z.string().min(1).max(200) }),
   z.strictObject({ column: columnName, isNull: z.boolean() }),
-  z.strictObject({
-    column: columnName,
-    relative: z.strictObject({
-      unit: bucket,
-      from: stretch,
-      to: stretch,
-      anchor: z.enum(["today", "newest"]).default("today"),
-    }),
-  }),
+  z.strictObject({ column: columnName, relative: relativeSchema }),
   z.strictObject({ column: columnName, from: valueSchema.optional(), to: valueSchema.optional() }),
 ]);
 /** Which rows are kept, by one column. */

@@ -1,8 +1,13 @@
 import type { Value } from "../base/value";
-import type { Board, Control, Project } from "./schema";
+import type { Board, Control, Project, Setting } from "./schema";
 import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
 
 type NewTile = { id: string; type: "visual"; visual: string } | { id: string; type: "text"; text: string };
+
+/** What of a control can be changed. */
+export type ControlChange =
+  | Partial<Pick<Extract<Control, { type: "filter" }>, "label" | "as" | "many" | "by" | "begins" | "leaves">>
+  | Partial<Pick<Extract<Control, { type: "input" }>, "as">>;
 
 /** Changes a board where it is there. */
 function change(p: Project, id: string, recipe: (board: Board) => void): void {
@@ -75,23 +80,23 @@ export const BOARD_EDITS = {
   "add control": (p: Project, { board, control }: { board: string; control: Control }) =>
     change(p, board, (b) => void b.controls.push(control)),
 
-  /** What filters of a board have chosen when it is opened, and the values of inputs, by their ids. */
+  /** What filters of a board are set to when it is opened, and the values of inputs, by their ids. */
   "keep state": (
     p: Project,
     {
       board,
-      chosen,
+      set,
       values,
     }: {
       board: string;
-      chosen: { control: string; values: Value[] }[];
+      set: { control: string; setting: Setting }[];
       values: { input: string; value: Value }[];
     },
   ) => {
     change(p, board, (b) => {
-      for (const { control, values: all } of chosen) {
+      for (const { control, setting } of set) {
         const found = b.controls.find((c) => c.id === control);
-        if (found?.type === "filter") found.chosen = all;
+        if (found?.type === "filter") found.begins = setting;
       }
     });
     for (const { input, value } of values) {
@@ -106,13 +111,21 @@ export const BOARD_EDITS = {
       if (found?.type === "visual") found.aside = aside;
     }),
 
-  "label filter": (
+  /** Changes how a control of a board is set, or what it is called, or which tiles it leaves. */
+  "change control": (
     p: Project,
-    { board, control, label }: { board: string; control: string; label: string },
+    { board, control, change: by }: { board: string; control: string; change: ControlChange },
   ) =>
     change(p, board, (b) => {
       const found = b.controls.find((c) => c.id === control);
-      if (found?.type === "filter") found.label = label;
+      if (found) Object.assign(found, by);
+    }),
+
+  /** Puts a control at another place among them. */
+  "move control": (p: Project, { board, control, to }: { board: string; control: string; to: number }) =>
+    change(p, board, (b) => {
+      const from = b.controls.findIndex((c) => c.id === control);
+      if (from >= 0) b.controls.splice(to, 0, ...b.controls.splice(from, 1));
     }),
 
   "remove control": (p: Project, { board, control }: { board: string; control: string }) =>

@@ -1,5 +1,5 @@
 import { PLAIN_FORMAT } from "../base/number-format";
-import type { Input, Measure, Visual } from "./schema";
+import type { Control, Input, Measure, Visual } from "./schema";
 
 // What the schema gives where nothing is said, without the library that checks it; a test holds both
 // together.
@@ -50,5 +50,18 @@ export const newInput = (
   choices: [],
   choicesFrom: null,
   format: PLAIN_FORMAT,
+  ...given,
+});
+
+/** A filter of a board with what is given, and the schema's defaults elsewhere. */
+export const newFilter = (
+  given: Pick<Extract<Control, { type: "filter" }>, "id" | "label" | "table" | "column"> &
+    Partial<Extract<Control, { type: "filter" }>>,
+): Extract<Control, { type: "filter" }> => ({
+  type: "filter",
+  as: "buttons",
+  many: true,
+  begins: { in: [] },
+  leaves: [],
   ...given,
 });

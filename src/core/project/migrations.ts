@@ -24,6 +24,15 @@ function withPhrases(visual: Stored): Stored {
   };
 }
 
+/** A filter of a board that began with values, as it begins with any setting now. */
+function withSetting(control: Stored): Stored {
+  if (control?.type !== "filter") return control;
+  const { chosen = [], ...others } = control;
+  return { ...others, begins: { in: chosen } };
+}
+const withSettings = (board: Stored): Stored =>
+  Array.isArray(board?.controls) ? { ...board, controls: board.controls.map(withSetting) } : board;
+
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
 const STEPS: ((document: Stored) => Stored)[] = [
   // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the
@@ -37,6 +46,11 @@ const STEPS: ((document: Stored) => Stored)[] = [
   (document) => ({
     ...document,
     visuals: Array.isArray(document.visuals) ? document.visuals.map(withPhrases) : document.visuals,
+  }),
+  // Version 4: filters of boards are set to values, stretches or texts.
+  (document) => ({
+    ...document,
+    boards: Array.isArray(document.boards) ? document.boards.map(withSettings) : document.boards,
   }),
 ];
 

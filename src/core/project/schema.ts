@@ -4,7 +4,7 @@ import type { NumberFormat } from "../base/number-format";
 import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
-import { filterSchema, splitSchema, valueSchema } from "../plan/query";
+import { filterSchema, relativeSchema, splitSchema, valueSchema } from "../plan/query";
 import { LONGEST_WORD } from "./fixed-words";
 import { FRAME_LIMITS } from "./frame-limits";
 import { SYMBOLS } from "./symbols";
@@ -12,7 +12,7 @@ import { SYMBOLS } from "./symbols";
 /** The word by which a project file is known. */
 export const FORMAT = "cavlo-project";
 /** The version of project files that is written; older ones are migrated when they are read. */
-export const FORMAT_VERSION = 3;
+export const FORMAT_VERSION = 4;
 
 const id = z
   .string()
@@ -280,6 +280,17 @@ const tileSchema = z.discriminatedUnion("type", [
   z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
 ]);
 
+/**
+ * What a filter of a board is set to: values (none: all of them), a stretch with both ends included (null: no
+ * end), a text that is contained (empty: any), or a stretch of time counted from a day.
+ */
+const settingSchema = z.union([
+  z.strictObject({ in: z.array(valueSchema).max(500) }),
+  z.strictObject({ from: valueSchema, to: valueSchema }),
+  z.strictObject({ contains: z.string().max(200) }),
+  z.strictObject({ relative: relativeSchema }),
+]);
+
 /** What a reader of a board can turn: a filter or an input. */
 const controlSchema = z.discriminatedUnion("type", [
   z.object({
@@ -288,10 +299,22 @@ const controlSchema = z.discriminatedUnion("type", [
     label: name,
     table: z.string().max(120),
     column: z.string().max(200),
-    by: z.enum(["year", "quarter", "month"]).optional(),
-    chosen: z.array(valueSchema).max(500).default([]),
+    by: z.enum(["year", "quarter", "month", "week"]).optional(),
+    /** How it is set: by buttons or a list of values, as a stretch, or by a text. */
+    as: z.enum(["buttons", "list", "stretch", "text"]).default("buttons"),
+    /** Whether several values can be chosen. */
+    many: z.boolean().default(true),
+    /** What it is set to when the board is opened. */
+    begins: settingSchema.default({ in: [] }),
+    /** The tiles that it does not reach. */
+    leaves: z.array(id).max(100).default([]),
   }),
-  z.object({ id, type: z.literal("input"), input: id }),
+  z.object({
+    id,
+    type: z.literal("input"),
+    input: id,
+    as: z.enum(["automatic", "slider", "field", "switch"]).default("automatic"),
+  }),
 ]);
 
 /** A board: tiles on a grid, and controls above them. */
@@ -376,6 +399,8 @@ export type Conventions = z.infer<typeof conventionsSchema>;
 export type Visual = z.infer<typeof visualSchema>;
 /** A tile of a board. */
 export type Tile = z.infer<typeof tileSchema>;
+/** What a filter of a board is set to. */
+export type Setting = z.infer<typeof settingSchema>;
 /** A control of a board. */
 export type Control = z.infer<typeof controlSchema>;
 /** A board of the document. */

@@ -1,13 +1,17 @@
 import { sameName } from "../base/names";
+import { newFilter } from "../project/defaults";
 import { readableName } from "../project/names";
 import { offeredColumns } from "../project/offered";
 import type { Board, Control, Project } from "../project/schema";
+import { allOf, type FilterOfBoard } from "./settings";
 
 /** A filter that a board can have: the column it is of, in which step, and what it is called. */
 export interface OfferedFilter {
   table: string;
   column: string;
   by?: "year";
+  /** How it is set at first: numbers and timestamps as a stretch. */
+  as: FilterOfBoard["as"];
   /** What the control is called at first. */
   label: string;
   /** Which column it is, told apart where several tables have one of the name. */
@@ -35,11 +39,12 @@ export function offeredFilters(
     );
   const all = project.tables.flatMap((t): OfferedFilter[] =>
     offeredColumns(project, t.name)
-      .filter((c) => c.own && c.type !== "number" && c.type !== "timestamp" && !has(t.name, c.column))
+      .filter((c) => c.own && !has(t.name, c.column))
       .map((c) => ({
         table: t.name,
         column: c.column,
         ...(c.type === "date" ? { by: "year" as const } : {}),
+        as: c.type === "number" || c.type === "timestamp" ? "stretch" : "buttons",
         label: c.type === "date" ? "Year" : readableName(c.column),
         text: `${project.tables.length > 1 ? `${t.name} · ` : ""}${c.column}${c.type === "date" ? " by year" : ""}`,
         isNear: near.some((name) => sameName(name, t.name)),
@@ -53,3 +58,7 @@ export function offeredFilters(
         : 2;
   return all.toSorted((a, b) => rank(a) - rank(b));
 }
+
+/** The control for an offered filter. Of years one is looked at, as a rule; of other values some. */
+export const filterOffered = ({ table, column, by, as, label }: OfferedFilter, id: string): FilterOfBoard =>
+  newFilter({ id, label, table, column, as, begins: allOf({ as }), ...(by ? { by, many: false } : {}) });

@@ -2,22 +2,28 @@ import { own, withOwn } from "../base/own";
 import type { Value } from "../base/value";
 import type { Filter, ListFilter } from "../plan/query";
 import type { Named } from "../project/names";
-import type { Board, Control, Project, Tile, Visual } from "../project/schema";
+import type { Board, Control, Project, Setting, Tile, Visual } from "../project/schema";
 import type { RowKey, Side } from "../rows/row-key";
 import { answersTo, columnOfPick, filterOfPick, type Picked, type PickOf, pickedAfter } from "./picks";
+import {
+  allOf,
+  columnOf,
+  type FilterOfBoard,
+  filterOfSetting,
+  isOfForm,
+  isSameSetting,
+  keepsAll,
+} from "./settings";
 import { spoken } from "./spoken";
 import { steppedVisual } from "./steps";
-
-/** A control that filters. */
-export type FilterOfBoard = Extract<Control, { type: "filter" }>;
 
 /**
  * What a reader has changed on a board; nothing of it is saved, and what is missing stands as the board has
  * it.
  */
 export interface BoardState {
-  /** What is chosen in filters, by the id of the control. */
-  chosen: Readonly<Record<string, Value[]>>;
+  /** What filters are set to, by the id of the control. */
+  set: Readonly<Record<string, Setting>>;
   /** The values of inputs, by their name. */
   inputs: Readonly<Record<string, Value>>;
   /** What is picked on visuals, in the order in which it was. */
@@ -27,11 +33,11 @@ export interface BoardState {
 }
 
 /** The state of a board whose reader has changed nothing. */
-export const UNTOUCHED: BoardState = { chosen: {}, inputs: {}, picks: [], steps: {} };
+export const UNTOUCHED: BoardState = { set: {}, inputs: {}, picks: [], steps: {} };
 
 /** What a reader does on a board. */
 export type BoardAction =
-  | { type: "choose"; control: string; values: Value[] }
+  | { type: "set filter"; control: string; setting: Setting }
   | { type: "set input"; name: string; value: Value }
   | ({ type: "pick" } & PickOf)
   /** What is picked of one split of a visual, or all that is, is picked no more. */
@@ -44,8 +50,8 @@ export type BoardAction =
 /** The state of a board after what a reader did. */
 export function boardReducer(state: BoardState, action: BoardAction): BoardState {
   switch (action.type) {
-    case "choose":
-      return { ...state, chosen: withOwn(state.chosen, action.control, action.values) };
+    case "set filter":
+      return { ...state, set: withOwn<Setting>(state.set, action.control, action.setting) };
     case "set input":
       return { ...state, inputs: withOwn<Value>(state.inputs, action.name, action.value) };
     case "pick":
@@ -69,9 +75,11 @@ export function boardReducer(state: BoardState, action: BoardAction): BoardState
   }
 }
 
-/** What is chosen in a filter now: the reader's choice, else that of the board. Nothing chosen keeps all. */
-export const chosenIn = (state: BoardState, control: FilterOfBoard): Value[] =>
-  own(state.chosen, control.id) ?? control.chosen;
+/** What a filter is set to now: by the reader, else by the board; one of another form than it has keeps all. */
+export function settingIn(state: Pick<BoardState, "set">, control: FilterOfBoard): Setting {
+  const setting = own(state.set, control.id) ?? control.begins;
+  return isOfForm(control, setting) ? setting : allOf(control);
+}
 
 /** The columns by which a board is filtered: by its controls, then by picks on its visuals; each once. */
 export function touchedBy(
@@ -94,15 +102,12 @@ export function touchedBy(
   return all.filter((t, i) => all.findIndex((u) => u.column === t.column && u.by === t.by) === i);
 }
 
-/** The filters that a board's controls ask for. */
-export function filtersOf(controls: Control[], state: BoardState): Filter[] {
+/** The filters that a board's controls ask for; of a tile those that reach it. */
+export function filtersOf(controls: Control[], state: Pick<BoardState, "set">, tile?: string): Filter[] {
   return controls.flatMap((control): Filter[] => {
-    if (control.type !== "filter") return [];
-    const values = chosenIn(state, control);
-    if (values.length === 0) return [];
-    return [
-      { column: `${control.table}.${control.column}`, ...(control.by ? { by: control.by } : {}), in: values },
-    ];
+    if (control.type !== "filter" || (tile !== undefined && control.leaves.includes(tile))) return [];
+    const filter = filterOfSetting(control, settingIn(state, control));
+    return filter ? [filter] : [];
   });
 }
 
@@ -120,12 +125,12 @@ export function keepable(
   controls: Control[],
   inputs: Project["inputs"],
   state: BoardState,
-): { chosen: { control: string; values: Value[] }[]; values: { input: string; value: Value }[] } {
-  const isSame = (a: Value[], b: Value[]) => a.length === b.length && a.every((v) => b.includes(v));
+): { set: { control: string; setting: Setting }[]; values: { input: string; value: Value }[] } {
   return {
-    chosen: controls.flatMap((c) => {
-      const values = c.type === "filter" ? chosenIn(state, c) : [];
-      return c.type === "filter" && !isSame(values, c.chosen) ? [{ control: c.id, values }] : [];
+    set: controls.flatMap((c) => {
+      if (c.type !== "filter") return [];
+      const setting = settingIn(state, c);
+      return isSameSetting(setting, c.begins) ? [] : [{ control: c.id, setting }];
     }),
     values: controls.flatMap((c) => {
       const input = c.type === "input" && inputs.find((i) => i.id === c.input);
@@ -176,7 +181,21 @@ export function filtersOfTile(
   project: Pick<Project, "visuals"> & Named,
 ): Filter[] {
   const others = tile.aside ? [] : state.picks.filter((p) => p.visual !== tile.visual);
-  return [...filtersOf(controls, state), ...pickedFilters(others, state, project)];
+  return [...filtersOf(controls, state, tile.id), ...pickedFilters(others, state, project)];
+}
+
+/** The filters that are set and leave a tile whole: they do not reach it, or it has nothing that means their column. */
+export function wholeFor(
+  { controls }: Pick<Board, "controls">,
+  state: BoardState,
+  tile: Extract<Tile, { type: "visual" }>,
+  project: Pick<Project, "visuals"> & Named,
+): string[] {
+  const visual = project.visuals.find((v) => v.id === tile.visual);
+  return controls.flatMap((c) => {
+    if (!visual || c.type !== "filter" || keepsAll(settingIn(state, c))) return [];
+    return c.leaves.includes(tile.id) || !answersTo(visual, columnOf(c), project) ? [c.label] : [];
+  });
 }
 
 /** How many tiles answer what is picked on others, stand aside, or have nothing that means it. */

@@ -10,8 +10,10 @@ export interface Choice {
   label: string;
 }
 
-/** The most values that are offered of a column. */
+/** The most values that are offered of a column in a row of buttons and behind it, and in a list. */
 const MOST = 300;
+/** The most values of a list. */
+export const MOST_LISTED = 10_000;
 
 const IN_LINE = 4;
 
@@ -22,11 +24,11 @@ export function inLine(choices: Choice[]): { shown: Choice[]; rest: Choice[] } {
 }
 
 /** The query for the distinct values of a column (dates by a bucket), in the column's own order. */
-export const choicesQuery = (table: string, column: string, by?: DateBucket): QueryInput => ({
+export const choicesQuery = (table: string, column: string, by?: DateBucket, most = MOST): QueryInput => ({
   table,
   measures: [{ formula: "count(*)", as: "rows" }],
   splits: [{ column, ...(by ? { by } : {}) }],
-  keep: { first: MOST, others: false },
+  keep: { first: most, others: false },
 });
 
 /** What can be chosen, out of the answer to that query; nothing while there is none. */
@@ -40,4 +42,15 @@ export function choicesIn(
     value: filterKey(key, by),
     label: keyLabel(key, by, wordingOf(project)),
   }));
+}
+
+/** How many rows have each value, out of the answer to that query. */
+export function countsIn(
+  answer: Result | { error: string },
+  by: DateBucket | undefined,
+  project: Pick<Project, "conventions">,
+): Map<Value, number> | null {
+  if ("error" in answer) return null;
+  const rows = answer.columns.at(-1)?.values ?? [];
+  return new Map(choicesIn(answer, by, project).map(({ value }, i) => [value, Number(rows[i])]));
 }

@@ -272,8 +272,13 @@ const WORDS: Words = {
   "keep state": ({ board }, { before }) => `What ${boardName(before, board)} begins with`,
   "stand aside": ({ board, tile, aside }, { before }) =>
     `${tileLabel(before, board, tile)} ${aside ? "stands aside" : "answers picks"}, ${boardName(before, board)}`,
-  "label filter": ({ board, control, label }, { before }) =>
-    `Filter ${controlLabel(before, byId(before.boards, board), control)} → ${label}, ${boardName(before, board)}`,
+  "change control": ({ board, control, change }, { before }) => {
+    const was = controlLabel(before, byId(before.boards, board), control);
+    const to = "label" in change && change.label ? ` → ${change.label}` : "";
+    return `Control ${was}${to}, ${boardName(before, board)}`;
+  },
+  "move control": ({ board, control }, { before }) =>
+    `${controlLabel(before, byId(before.boards, board), control)} moved among the controls of ${boardName(before, board)}`,
   "remove control": ({ board, control }, { before }) =>
     `${controlLabel(before, byId(before.boards, board), control)} taken off ${boardName(before, board)}`,
 };

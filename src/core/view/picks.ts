@@ -87,7 +87,11 @@ export function keysFilter(
 /** Whether a visual's rows can be told apart by a column (`table.column`), or by one that means the same. */
 export function answersTo(visual: Pick<Visual, "value">, column: string, project: Named): boolean {
   const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
-  if (table === null) return false;
+  return table !== null && tableKnows(table, column, project);
+}
+
+/** Whether a column (`table.column`) is one of a table's own, or means one that it reaches or meets. */
+export function tableKnows(table: string, column: string, project: Named): boolean {
   const scope = scopeOf(project);
   const places = placesOf(scope, table, column);
   return places.length === 1 && columnFor(scope, table, places[0]) !== null;

@@ -5,7 +5,7 @@ import type { Table } from "../data/column";
 import { runQueries } from "../engine/run";
 import { checkFormula } from "../formula/check";
 import { querySchema, type Result } from "../plan/query";
-import { newMeasure } from "../project/defaults";
+import { newFilter, newMeasure } from "../project/defaults";
 import { scopeOf } from "../project/names";
 import { emptyProject, type Project, tableSchema } from "../project/schema";
 import { offeredFilters } from "./board-filters";
@@ -103,14 +103,7 @@ describe("filters that a board can have", () => {
     const visual = { id: "v", name: "v", kind: "donut", value: "m", split, series: null };
     const full = { ...both, measures: [measure], visuals: [visual] } as unknown as Project;
     const tile = { id: "x", type: "visual" as const, visual: "v", aside: false, x: 0, y: 0, w: 3, h: 3 };
-    const control = {
-      id: "c",
-      type: "filter" as const,
-      table: "TRIPS",
-      column: "Late",
-      label: "L",
-      chosen: [],
-    };
+    const control = newFilter({ id: "c", table: "TRIPS", column: "Late", label: "L" });
     const offered = offeredFilters(full, { tiles: [tile], controls: [control] });
     expect(offered.slice(0, 3).map((f) => f.text)).toEqual([
       'trips · the "line"',

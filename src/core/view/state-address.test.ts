@@ -1,10 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Value } from "../base/value";
-import { newInput, newMeasure, newVisual } from "../project/defaults";
+import { newFilter, newInput, newMeasure, newVisual } from "../project/defaults";
 import { type Board, emptyProject, type Project, tableSchema } from "../project/schema";
 import { categoryKey, rowKey } from "../rows/row-key";
 import { type BoardState, UNTOUCHED } from "./board-state";
+import type { FilterOfBoard } from "./settings";
 import { addressOf, isOfState, stateFrom } from "./state-address";
 
 const column = (name: string, type: string) => ({ name, reading: { type } });
@@ -49,25 +50,21 @@ const project: Project = {
     newVisual({ id: "n", name: "All", kind: "number", value: "m" }),
   ],
 };
-const control = (id: string, of: string, chosen: Value[] = [], by?: "year") => ({
-  id,
-  type: "filter" as const,
-  label: of,
-  table: "trips",
-  column: of,
-  chosen,
-  ...(by ? { by } : {}),
-});
+const control = (id: string, of: string, more: Partial<FilterOfBoard> = {}) =>
+  newFilter({ id, label: of, table: "trips", column: of, ...more });
 const place = { x: 0, y: 0, w: 1, h: 1, aside: false };
 const board: Board = {
   id: "b",
   name: "B",
   controls: [
-    control("route", "route", ["A"]),
+    control("route", "route", { begins: { in: ["A"] } }),
     control("riders", "riders"),
     control("full", "full"),
-    control("__proto__", "day", [], "year"),
-    { id: "i", type: "input", input: "g" },
+    control("__proto__", "day", { by: "year" }),
+    control("hours", "riders", { as: "stretch" }),
+    control("days", "day", { as: "stretch" }),
+    control("find", "route", { as: "text" }),
+    { id: "i", type: "input", input: "g", as: "automatic" },
   ],
   tiles: ["v", "d", "n"].map((visual) => ({ id: visual, type: "visual", visual, ...place })),
 };
@@ -93,14 +90,23 @@ const text = fc.oneof(
 describe("the address of a board's state", () => {
   it("says nothing where nothing was changed", () => {
     expect(there(UNTOUCHED)).toEqual([]);
-    expect(there({ ...UNTOUCHED, chosen: { route: ["A"], gone: ["x"] }, inputs: { goal: 5 } })).toEqual([]);
+    expect(
+      there({ ...UNTOUCHED, set: { route: { in: ["A"] }, gone: { in: ["x"] } }, inputs: { goal: 5 } }),
+    ).toEqual([]);
     expect(readBack("board=b&theme=night")).toEqual({ state: UNTOUCHED, left: [] });
     expect(isOfState("board")).toBe(false);
   });
 
   it("is readable", () => {
     const state: BoardState = {
-      chosen: { route: ["North Quay", null], full: [true], ["__proto__" as string]: [2025] },
+      set: {
+        route: { in: ["North Quay", null] },
+        full: { in: [true] },
+        ["__proto__" as string]: { in: [2025] },
+        hours: { from: 3, to: 8.5 },
+        days: { relative: { unit: "month", from: -3, to: -1, anchor: "newest" } },
+        find: { contains: "quay & pier" },
+      },
       inputs: { goal: 7 },
       steps: { d: [categoryKey("2025-01-01")] },
       picks: [{ visual: "v", side: "split", keys: [categoryKey("Old Pier"), rowKey({ type: "no match" })] }],
@@ -110,12 +116,16 @@ describe("the address of a board's state", () => {
       "only.route=(none)",
       "only.full=true",
       "only.__proto__=2025",
+      "from.hours=3",
+      "to.hours=8.5",
+      "span.days=month -3 -1 newest",
+      "with.find=quay & pier",
       "set.goal=7",
       "step.d=2025-01-01",
       "pick.v=Old Pier",
       "pick.v=(no match)",
     ]);
-    expect(there({ ...UNTOUCHED, chosen: { route: [] } })).toEqual([["only.route", ""]]);
+    expect(there({ ...UNTOUCHED, set: { route: { in: [] } } })).toEqual([["only.route", ""]]);
   });
 
   it("gives the same state back, with every type of value, through the text of an address", () => {
@@ -151,7 +161,7 @@ describe("the address of a board's state", () => {
         ][];
         const keys = but ? [...picked, rowKey({ type: "other" })] : picked;
         const before: BoardState = {
-          chosen: Object.fromEntries(given),
+          set: Object.fromEntries(given.map(([id, values]) => [id, { in: values }])),
           inputs: Object.fromEntries(inputs),
           steps: {},
           picks: [
@@ -174,8 +184,12 @@ describe("the address of a board's state", () => {
     const { state, left } = readBack(
       "only.route=B&only.riders=many&only.riders=3&only.gone=x&only.__proto__=2025&only.__proto__=soon&set.goal=11&set.city=z&set.what=1&pick.d=not-a-day&pick.n=A&pick.v=(oops&pick.gone=A&but.v=A",
     );
-    expect(state.chosen).toEqual({ route: ["B"], riders: [3], ["__proto__" as string]: [2025] });
-    expect(Object.keys(state.chosen)).toContain("__proto__");
+    expect(state.set).toEqual({
+      route: { in: ["B"] },
+      riders: { in: [3] },
+      ["__proto__" as string]: { in: [2025] },
+    });
+    expect(Object.keys(state.set)).toContain("__proto__");
     expect(state.inputs).toEqual({});
     expect(state.picks).toEqual([]);
     expect(left).toEqual([
@@ -189,13 +203,32 @@ describe("the address of a board's state", () => {
     ]);
   });
 
+  it("gives stretches, spans and texts back, and leaves out those of another form", () => {
+    const text = "from.hours=3&to.hours=8.5&span.days=month+-3+-1+newest&with.find=quay+%26+pier";
+    const { state, left } = readBack(text);
+    expect(left).toEqual([]);
+    expect(new URLSearchParams(there(state)).toString()).toBe(text);
+    expect(readBack("to.days=2025-03-01").state.set).toEqual({ days: { from: null, to: "2025-03-01" } });
+    expect(
+      readBack(
+        "from.hours=many&span.days=month+-3&with.route=x&from.route=1&span.hours=year+0+0+today&only.find=a",
+      ).left,
+    ).toEqual([
+      "what route is set to",
+      "what riders is set to",
+      "what route is set to",
+      "what day is set to",
+      "what route is set to",
+    ]);
+  });
+
   it("takes no more than a board can ask for", () => {
     const many = Array.from({ length: 10_000 }, (_, i) => `only.route=r${i}`).join("&");
     expect(readBack(many)).toEqual({ state: UNTOUCHED, left: ["10000 values, of which 500 are the most"] });
     const names = Array.from({ length: 200 }, (_, i) => `pick.x${i}=1`).join("&");
     expect(readBack(names).left).toEqual(["140 of 200 choices", "60 choices that this board has not"]);
     expect(readBack("only.riders=1e999&only.riders=-&set.goal=1&set.goal=2").left).toEqual([
-      "2 values of riders",
+      "what riders is set to",
       "the value of Goal",
     ]);
   });

@@ -2,22 +2,28 @@ import { parseIsoDate, parseIsoTimestamp } from "../base/calendar";
 import { own } from "../base/own";
 import type { Value, ValueType } from "../base/value";
 import { columnNamed } from "../formula/scope-names";
+import type { Relative } from "../plan/query";
 import { type Named, scopeOf } from "../project/names";
-import type { Board, Input, Project, Visual } from "../project/schema";
+import type { Board, Input, Project, Setting, Visual } from "../project/schema";
 import { categoryKey, type RowKey, rowKey, type Side, subjectOf } from "../rows/row-key";
 import { type BoardState, seenVisual } from "./board-state";
 import { columnOfPick, type Picked } from "./picks";
+import { allOf, type FilterOfBoard, isOfForm, isSameSetting, keepsAll } from "./settings";
 import { spoken } from "./spoken";
 import { canStepDown, steppedVisual } from "./steps";
 
 /** What the names of an address begin with, before the id of a control, the name of an input, … */
-const [CHOSEN, INPUT, STEPPED, PICKED, BUT] = ["only.", "set.", "step.", "pick.", "but."];
+const [CHOSEN, FROM, TO, SPAN, TEXT] = ["only.", "from.", "to.", "span.", "with."];
+const [INPUT, STEPPED, PICKED, BUT] = ["set.", "step.", "pick.", "but."];
 /** The names that a state is told by begin so: all others of an address are somebody else's. */
-const OWN = [CHOSEN, INPUT, STEPPED, PICKED, BUT];
+const OWN = [CHOSEN, FROM, TO, SPAN, TEXT, INPUT, STEPPED, PICKED, BUT];
 
 /** No filter, pick or input of an address has more values than this, and there are no more of them. */
 const MOST_VALUES = 500;
 const MOST_NAMES = 60;
+
+/** The longest text that is looked for. */
+const LONGEST_TEXT = 200;
 
 const [NONE, OTHER, NO_MATCH] = ["(none)", "(other)", "(no match)"];
 const NUMBER = /^-?\d+(\.\d+)?(e[+-]?\d+)?$/i;
@@ -69,6 +75,31 @@ function readKey(text: string): RowKey | undefined {
 const sideName = ({ visual, side }: Pick<Picked, "visual" | "side">) =>
   side === "series" ? `${visual}.series` : visual;
 
+/** A setting as names and values; one that keeps all has an empty one. */
+function writtenSetting(id: string, setting: Setting): [string, string][] {
+  if (keepsAll(setting)) return [[CHOSEN + id, ""]];
+  if ("in" in setting) return setting.in.map((v) => [CHOSEN + id, written(v)]);
+  if ("contains" in setting) return [[TEXT + id, setting.contains]];
+  if ("relative" in setting) {
+    const { unit, from, to, anchor } = setting.relative;
+    return [[SPAN + id, [unit, from, to, anchor].join(" ")]];
+  }
+  const { from, to } = setting;
+  return [
+    ...(from === null ? [] : [[FROM + id, written(from)] as [string, string]]),
+    ...(to === null ? [] : [[TO + id, written(to)] as [string, string]]),
+  ];
+}
+
+/** A stretch of time as an address says it: "month -3 -1 newest". */
+function readSpan(text: string): Setting | undefined {
+  const found = /^(year|quarter|month|week|day) (-?\d{1,5}) (-?\d{1,5}) (today|newest)$/.exec(text);
+  if (!found) return undefined;
+  const [, unit, from, to, anchor] = found;
+  const relative = { unit, from: Number(from), to: Number(to), anchor } as Relative;
+  return Math.max(Math.abs(relative.from), Math.abs(relative.to)) <= 10_000 ? { relative } : undefined;
+}
+
 /** What a reader changed, as names and values of an address. What no longer exists is not among them. */
 export function addressOf(
   state: BoardState,
@@ -76,11 +107,9 @@ export function addressOf(
   project: Pick<Project, "inputs">,
 ): [string, string][] {
   const chosen = board.controls.flatMap((control): [string, string][] => {
-    const values = control.type === "filter" ? own(state.chosen, control.id) : undefined;
-    if (control.type !== "filter" || values === undefined) return [];
-    if (JSON.stringify(values) === JSON.stringify(control.chosen)) return [];
-    const name = CHOSEN + control.id;
-    return values.length === 0 ? [[name, ""]] : values.map((v) => [name, written(v)]);
+    const setting = control.type === "filter" ? own(state.set, control.id) : undefined;
+    if (control.type !== "filter" || setting === undefined) return [];
+    return isSameSetting(setting, control.begins) ? [] : writtenSetting(control.id, setting);
   });
   const inputs = project.inputs.flatMap(({ name, value }): [string, string][] => {
     const now = own(state.inputs, name);
@@ -149,7 +178,7 @@ function readKeys(texts: string[], visual: Visual, side: Side, project: Named): 
 /** Reads what an address says of a board, name by name; each way of reading says whether the board has such. */
 class AddressReader {
   readonly left: string[] = [];
-  private readonly chosen: [string, Value[]][] = [];
+  private readonly settings = new Map<string, Setting>();
   private readonly inputs: [string, Value][] = [];
   private readonly steps: [string, RowKey[]][] = [];
   private readonly picks: Picked[] = [];
@@ -164,7 +193,7 @@ class AddressReader {
   get state(): BoardState {
     const { picks } = this;
     return {
-      chosen: Object.fromEntries(this.chosen),
+      set: Object.fromEntries(this.settings),
       inputs: Object.fromEntries(this.inputs),
       steps: Object.fromEntries(this.steps),
       picks,
@@ -173,7 +202,11 @@ class AddressReader {
 
   /** By what their names begin with. What is picked is read after what was stepped down to. */
   readonly ways: [string, (of: string, texts: string[]) => boolean][] = [
-    [CHOSEN, (id, texts) => this.choose(id, texts)],
+    [CHOSEN, (id, texts) => this.filter(id, texts, (control) => this.choose(control, texts))],
+    [FROM, (id, texts) => this.filter(id, texts, (control) => this.end(control, texts, "from"))],
+    [TO, (id, texts) => this.filter(id, texts, (control) => this.end(control, texts, "to"))],
+    [SPAN, (id, texts) => this.filter(id, texts, () => readSpan(texts[0]))],
+    [TEXT, (id, texts) => this.filter(id, texts, () => ({ contains: texts[0].slice(0, LONGEST_TEXT) }))],
     [INPUT, (name, texts) => this.set(name, texts)],
     [STEPPED, (id, texts) => this.step(id, texts)],
     [PICKED, (of, texts) => this.pick(of, texts)],
@@ -181,16 +214,36 @@ class AddressReader {
     [BUT, (of) => this.said.has(PICKED + of)],
   ];
 
-  private choose(id: string, texts: string[]): boolean {
+  /** A setting of a filter; one that is none, or of another form than the filter's, is left out. */
+  private filter(
+    id: string,
+    texts: string[],
+    read: (control: FilterOfBoard) => Setting | undefined,
+  ): boolean {
     const control = this.board.controls.find((c) => c.type === "filter" && c.id === id);
     if (control?.type !== "filter") return false;
-    const isNone = texts.length === 1 && texts[0] === "";
-    const { values, lost } = isNone
-      ? { values: [], lost: 0 }
-      : fittingValues(texts, typeOf(this.project, control), control.by);
-    if (lost > 0) this.left.push(`${lost === 1 ? "a value" : `${lost} values`} of ${control.label}`);
-    if (isNone || values.length > 0) this.chosen.push([id, values]);
+    const isAll = texts.length === 1 && texts[0] === "";
+    const setting = isAll ? allOf(control) : read(control);
+    if (setting && isOfForm(control, setting)) this.settings.set(id, setting);
+    else this.left.push(`what ${control.label} is set to`);
     return true;
+  }
+
+  private choose(control: FilterOfBoard, texts: string[]): Setting | undefined {
+    const { values, lost } = fittingValues(texts, typeOf(this.project, control), control.by);
+    if (values.length === 0) return undefined;
+    if (lost > 0) this.left.push(`${lost === 1 ? "a value" : `${lost} values`} of ${control.label}`);
+    return { in: control.many ? values : values.slice(0, 1) };
+  }
+
+  /** One end of a stretch; the other may be known already. */
+  private end(control: FilterOfBoard, texts: string[], end: "from" | "to"): Setting | undefined {
+    const value = read(texts[0]);
+    if (value === undefined || value === null || !fits(value, typeOf(this.project, control), undefined))
+      return undefined;
+    const before = this.settings.get(control.id);
+    const known = before && "from" in before ? before : { from: null, to: null };
+    return { ...known, [end]: value };
   }
 
   private set(name: string, texts: string[]): boolean {

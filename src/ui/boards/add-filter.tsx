@@ -1,7 +1,7 @@
 "use client";
 import { Plus } from "lucide-react";
 import type { Board } from "@/core/project/schema";
-import { type OfferedFilter, offeredFilters } from "@/core/view/board-filters";
+import { filterOffered, type OfferedFilter, offeredFilters } from "@/core/view/board-filters";
 import { newId } from "../shared/ids";
 import { PopoverButton } from "../shared/popover-button";
 import { useProject } from "../shared/project-context";
@@ -12,12 +12,8 @@ export function AddFilter({ board }: { board: Board }) {
   const apply = useProject((s) => s.apply);
   const offered = offeredFilters(project, board);
   if (offered.length === 0) return null;
-  const add = ({ table, column, by, label }: OfferedFilter) =>
-    apply({
-      type: "add control",
-      board: board.id,
-      control: { id: newId(), type: "filter", label, chosen: [], table, column, ...(by ? { by } : {}) },
-    });
+  const add = (offer: OfferedFilter) =>
+    apply({ type: "add control", board: board.id, control: filterOffered(offer, newId()) });
   return (
     <PopoverButton
       label="Filter the board by"

@@ -15,11 +15,14 @@ import { useTellEdit } from "../shared/tell-edit";
  */
 export function ArrangeGrid({
   board,
+  lit,
   nameOf,
   render,
   beside,
 }: {
   board: Board;
+  /** The tiles that stand out. */
+  lit: string[];
   nameOf: (tile: Tile) => string;
   render: (tile: Tile) => ReactNode;
   /** What stands over a tile and can be used there. */
@@ -83,7 +86,8 @@ export function ArrangeGrid({
               // biome-ignore lint/a11y/noNoninteractiveTabindex: a tile is moved by arrow keys
               tabIndex={0}
               onKeyDown={keys(tile)}
-              className="group cursor-move rounded-lg outline-1 outline-verdigris/60 outline-dashed focus-visible:outline-2 focus-visible:outline-solid"
+              data-lit={lit.includes(tile.id) || undefined}
+              className="group cursor-move rounded-lg outline-1 outline-verdigris/60 outline-dashed focus-visible:outline-2 focus-visible:outline-solid data-lit:bg-tint data-lit:outline-3 data-lit:outline-verdigris data-lit:outline-solid"
             >
               <div className="pointer-events-none size-full">{render(tile)}</div>
               {beside(tile)}

@@ -1,25 +1,24 @@
 "use client";
-import { Plus, X } from "lucide-react";
+import { Plus } from "lucide-react";
 import { useState } from "react";
 import { kindOf } from "@/core/kinds";
 import type { Board } from "@/core/project/schema";
-import { offeredFilters } from "@/core/view/board-filters";
+import { filterOffered, offeredFilters } from "@/core/view/board-filters";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
-import { useTellEdit } from "../shared/tell-edit";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { VisualThumbnail } from "../shared/visual-thumbnail";
+import { ControlRow } from "./control-row";
 
 /** What can be put on a board: visuals, texts, filters and inputs; and the controls it has. */
-export function ArrangePanel({ board }: { board: Board }) {
+export function ArrangePanel({ board, onLight }: { board: Board; onLight: (tiles: string[]) => void }) {
   const project = useProject((s) => s.document);
   const { visuals, inputs } = project;
   const apply = useProject((s) => s.apply);
-  const tellEdit = useTellEdit();
   const theme = useTheme((s) => s.theme);
   const data = useVisualsData(visuals);
   const [column, setColumn] = useState("");
@@ -27,9 +26,7 @@ export function ArrangePanel({ board }: { board: Board }) {
   const offered = offeredFilters(project, board);
   const columns = offered.map((f, i) => ({ value: String(i), label: f.text }));
   const addFilter = () => {
-    const { table, column: of, by, label } = offered[Number(column)];
-    const filter = { id: newId(), type: "filter" as const, label, chosen: [], table, column: of };
-    apply({ type: "add control", board: board.id, control: { ...filter, ...(by ? { by } : {}) } });
+    apply({ type: "add control", board: board.id, control: filterOffered(offered[Number(column)], newId()) });
     setColumn("");
   };
   const freeInputs = inputs.filter(
@@ -88,44 +85,9 @@ export function ArrangePanel({ board }: { board: Board }) {
       </section>
       <section className="flex flex-col gap-1.5">
         <h2 className="section-title pb-1">Controls</h2>
-        {board.controls.map((control) => {
-          const label =
-            control.type === "filter"
-              ? control.label
-              : (inputs.find((i) => i.id === control.input)?.label ?? "input");
-          return (
-            <div key={control.id} className="flex items-center gap-1">
-              {control.type === "filter" ? (
-                <CommitField
-                  label={`Label of the filter ${label}`}
-                  value={label}
-                  check={(t) => (t.trim() ? null : "A label is needed.")}
-                  onCommit={(t) =>
-                    apply({
-                      type: "label filter",
-                      board: board.id,
-                      control: control.id,
-                      label: t.trim().slice(0, 120),
-                    })
-                  }
-                />
-              ) : (
-                <span className="flex-1 truncate text-sm">{label}</span>
-              )}
-              <button
-                type="button"
-                className="icon-button size-6"
-                aria-label={`Remove the control ${label}`}
-                onClick={() => {
-                  apply({ type: "remove control", board: board.id, control: control.id });
-                  tellEdit(`${label} is off the board.`);
-                }}
-              >
-                <X size={13} />
-              </button>
-            </div>
-          );
-        })}
+        {board.controls.map((control, at) => (
+          <ControlRow key={control.id} board={board} control={control} at={at} onLight={onLight} />
+        ))}
         <Labelled label="Filter by" stacked>
           {(id) => (
             <Choose
@@ -148,7 +110,7 @@ export function ArrangePanel({ board }: { board: Board }) {
               apply({
                 type: "add control",
                 board: board.id,
-                control: { id: newId(), type: "input", input: i.id },
+                control: { id: newId(), type: "input", input: i.id, as: "automatic" },
               })
             }
           >
@@ -192,8 +154,8 @@ export function ArrangePanel({ board }: { board: Board }) {
         </section>
       )}
       <p className="text-xs text-muted">
-        Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What you choose in the
-        controls while arranging is what the board begins with.
+        Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What the controls are set
+        to is kept by “Begin with this”.
       </p>
     </aside>
   );

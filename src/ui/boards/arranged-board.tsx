@@ -1,5 +1,5 @@
 "use client";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import type { Board, Tile, Visual } from "@/core/project/schema";
 import { filtersOf, inputsOf } from "@/core/view/board-state";
 import { Busy } from "../shared/busy";
@@ -30,6 +30,7 @@ export function ArrangedBoard({ board, reader }: { board: Board; reader: ReaderS
     [board.tiles, project.visuals],
   );
   const data = useVisualsData(visuals, filters, inputs);
+  const [lit, setLit] = useState<string[]>([]);
   const placeOf = (tile: Tile) =>
     tile.type === "visual" ? visuals.findIndex((v) => v.id === tile.visual) : -1;
   const render = (tile: Tile) => {
@@ -74,10 +75,10 @@ export function ArrangedBoard({ board, reader }: { board: Board; reader: ReaderS
               <p className="max-w-xs text-muted">Add visuals from the list at the right.</p>
             </div>
           ) : (
-            <ArrangeGrid board={board} nameOf={nameOf} render={render} beside={beside} />
+            <ArrangeGrid board={board} lit={lit} nameOf={nameOf} render={render} beside={beside} />
           )}
         </div>
-        <ArrangePanel board={board} />
+        <ArrangePanel board={board} onLight={setLit} />
       </div>
     </div>
   );

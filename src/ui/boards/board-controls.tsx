@@ -1,16 +1,14 @@
 "use client";
 import { useEffect, useRef } from "react";
+import type { QueryInput } from "@/core/plan/query";
 import { boardReducer } from "@/core/view/board-state";
-import { choicesIn, choicesQuery } from "@/core/view/column-choices";
 import { Answers } from "@/present/answers";
 import { BoardControls as Controls } from "@/present/board-controls";
-import { useProject } from "../shared/project-context";
 import { useAsking } from "../shared/results";
 import type { ReaderState } from "./reader-state";
 
 /** The filters and inputs of a board while it is arranged: the very ones that its readers have. */
 export function BoardControls({ reader: { state, change, presented } }: { reader: ReaderState }) {
-  const project = useProject((s) => s.document);
   const ask = useAsking();
   const host = useRef<HTMLDivElement>(null);
   const now = useRef({ state, change });
@@ -20,22 +18,23 @@ export function BoardControls({ reader: { state, change, presented } }: { reader
   });
   useEffect(() => {
     const answers = new Answers((queries) => Promise.all(queries.map(ask)));
-    const controls = new Controls(presented, (action) =>
-      now.current.change(boardReducer(now.current.state, action), action),
-    );
+    const controls = new Controls(presented, {
+      act: (action) => now.current.change(boardReducer(now.current.state, action), action),
+      refresh: () => show.current(),
+    });
     show.current = () => {
-      const asked: ReturnType<typeof choicesQuery>[] = [];
-      controls.show(now.current.state, project, (table, column, by) => {
-        const query = choicesQuery(table, column, by);
+      const asked: QueryInput[] = [];
+      const answer = (query: QueryInput) => {
         asked.push(query);
-        return choicesIn(answers.of(query), by, project);
-      });
+        return answers.of(query);
+      };
+      controls.show(now.current.state, presented, { answer, later: answer });
       answers.ask(asked, show.current);
     };
     host.current?.replaceChildren(...controls.elements);
     show.current();
     return () => answers.stop();
-  }, [presented, project, ask]);
+  }, [presented, ask]);
   useEffect(() => {
     now.current.state = state;
     show.current();

@@ -9,15 +9,15 @@ export function KeepState({ board, state }: { board: Board; state: BoardState })
   const inputs = useProject((s) => s.document.inputs);
   const apply = useProject((s) => s.apply);
   const tellEdit = useTellEdit();
-  const { chosen, values } = keepable(board.controls, inputs, state);
-  if (chosen.length === 0 && values.length === 0) return null;
+  const { set, values } = keepable(board.controls, inputs, state);
+  if (set.length === 0 && values.length === 0) return null;
   return (
     <button
       type="button"
       className="button h-7 shrink-0"
       title="What filters and inputs are set to now is what readers of this board begin with"
       onClick={() => {
-        apply({ type: "keep state", board: board.id, chosen, values });
+        apply({ type: "keep state", board: board.id, set, values });
         tellEdit(`${board.name} begins so from now on.`);
       }}
     >

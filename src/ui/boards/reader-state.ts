@@ -7,6 +7,9 @@ import type { Presented } from "@/present/board-controls";
 import { withState, writeHistory } from "@/present/history";
 import { useProject } from "../shared/project-context";
 
+/** Always the same, so that nothing is shown anew for it. */
+const NOTHING: string[] = [];
+
 /** The address of a board with a state; it names the board, whatever others there are. */
 function addressWith(state: BoardState, presented: Presented): string {
   const { pathname, search } = window.location;
@@ -31,7 +34,7 @@ export function useReaderState(board: Board) {
   const presented = useMemo(() => ({ board, project }), [board, project]);
   const change = useCallback(
     (next: BoardState, action: BoardAction) => {
-      hold({ state: next, left: [] });
+      hold({ state: next, left: NOTHING });
       writeHistory(addressWith(next, presented), action);
     },
     [presented],

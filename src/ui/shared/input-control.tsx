@@ -29,7 +29,7 @@ export function InputControl({
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: what of the input has a say stands in `kind`
   useEffect(() => {
-    view.current = inputView(input, (now) => told.current(now));
+    view.current = inputView(input, "automatic", (now) => told.current(now));
     host.current?.replaceChildren(view.current.root);
   }, [kind]);
   useEffect(() =>
