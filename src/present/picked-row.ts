@@ -60,7 +60,7 @@ export class PickedRow {
     this.status.textContent = `Picked ${words.map((w) => w.text).join("; ")}. ${answers}.`;
   }
 
-  private chip({ picked: { visual, side }, text, from }: PickInWords, at: number): HTMLElement {
+  private chip({ picked: { visual, side, part }, text, from }: PickInWords, at: number): HTMLElement {
     const cross = element(
       "button",
       {
@@ -79,11 +79,28 @@ export class PickedRow {
       },
       sign("close", 12),
     );
+    const way = element(
+      "button",
+      {
+        type: "button",
+        class: "board-way",
+        "aria-pressed": String(part === true),
+        "aria-label": `Light up the part of ${text}`,
+        title: "The others keep their whole, and its part stands out in them; else they keep only it",
+        onclick: () => {
+          this.wishes.act({ type: "light up", visual, side, part: part !== true });
+          const ways = this.root.querySelectorAll<HTMLElement>(".board-way");
+          ways[Math.min(at, ways.length - 1)]?.focus();
+        },
+      },
+      part ? "its part" : "only it",
+    );
     return element(
       "span",
       { class: "board-chip" },
       element("b", { title: text }, text),
       element("span", { title: from }, `from ${from}`),
+      way,
       cross,
     );
   }

@@ -5,16 +5,18 @@ import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
 import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import type { CategoryOf } from "@/core/scene/marks";
+import type { ShareOf } from "@/core/scene/part-of";
 import { behindQuery } from "@/core/view/behind-query";
 import {
   type BoardAction,
   type BoardState,
   boardReducer,
-  filtersOfTile,
   inputsOf,
+  tileFilters,
   UNTOUCHED,
   wholeFor,
 } from "@/core/view/board-state";
+import { partShares } from "@/core/view/part-shares";
 import { isPickable } from "@/core/view/picks";
 import type { Design } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
@@ -28,7 +30,7 @@ import { element, isSomethingOver, sign } from "./elements";
 import type { MenuItem } from "./menu";
 import { PickedRow } from "./picked-row";
 import type { BehindAsked } from "./rows-sheet";
-import { type Shown, VisualTile } from "./visual-tile";
+import { canLightUp, type Shown, VisualTile } from "./visual-tile";
 
 export interface PresentOptions {
   /** From where what it shows is answered. */
@@ -53,6 +55,18 @@ export interface PresentOptions {
   /** Called by a button for it; no button where there is nothing to close to. */
   onClose?: () => void;
 }
+
+/** What a tile shows, and what it was made of. */
+interface Known {
+  of: unknown[];
+  data: VisualData;
+  part: ShareOf | null;
+  /** Whether it cannot light up a part. */
+  keepsOnly: boolean;
+}
+
+/** A visual with all of its categories: what of each is picked, the largest few would not say. */
+const allOfIt = (visual: Visual): Visual => ({ ...visual, keep: null });
 
 type VisualOnTile = Extract<Tile, { type: "visual" }>;
 
@@ -86,7 +100,7 @@ export class PresentedBoard {
   private waiting: BoardAction | null = null;
   private picked: PickedRow | null = null;
   /** What each tile shows, and what it was made of. */
-  private readonly known = new Map<string, { of: unknown[]; data: VisualData }>();
+  private readonly known = new Map<string, Known>();
   /** Visuals that were stepped down in. */
   private readonly stepped = new Map<string, { of: Visual; path: readonly RowKey[]; seen: Visual }>();
   private design: Design;
@@ -266,25 +280,42 @@ export class PresentedBoard {
     answerTo: (query: QueryInput | null) => ReturnType<Answers["of"]>,
   ): void {
     const { board, project } = this.presented;
-    const filters = filtersOfTile(board, this.state, tile, project);
     const path = own(this.state.steps, visual.id) ?? [];
     const seen = this.seen(visual, path);
-    const query = toQuery(seen, project, filters, inputs);
-    const answer = answerTo(query);
-    const before = this.known.get(tile.id);
-    const pending = query !== null && answer === null;
-    const of = [answer, seen, project, JSON.stringify([filters, inputs])];
-    const isSame = before && (pending || before.of.every((x, i) => x === of[i]));
-    const data = isSame ? before.data : toVisualData(seen, project, answer, { inputs, filters });
-    if (!isSame) this.known.set(tile.id, { of, data });
-    const lit = this.state.picks.findLast((p) => p.visual === visual.id) ?? null;
     const { design, options } = this;
+    const before = this.known.get(tile.id);
+    const shownWith = (canLight: boolean) => {
+      const { all: filters, part: further } = tileFilters(board, this.state, tile, project, canLight);
+      const query = toQuery(seen, project, filters, inputs);
+      const answer = answerTo(query);
+      const pending = query !== null && answer === null;
+      const partQuery =
+        further.length > 0 ? toQuery(allOfIt(seen), project, [...filters, ...further], inputs) : null;
+      const partAnswer = answerTo(partQuery);
+      const of = [answer, partAnswer, seen, project, JSON.stringify([filters, further, inputs])];
+      const isPending = pending || (partQuery !== null && partAnswer === null);
+      if (before && (isPending || before.of.every((x, i) => x === of[i])))
+        return { ...before, pending: isPending, filters };
+      const data = toVisualData(seen, project, answer, { inputs, filters });
+      const picked = partAnswer && toVisualData(allOfIt(seen), project, partAnswer, { inputs, filters });
+      const part = picked && partShares(data, picked);
+      const isLit = part !== null && canLightUp(seen, data, design, part);
+      const keepsOnly = partQuery !== null && !isPending && !isLit;
+      return { of, data, part: isLit ? part : null, keepsOnly, pending: isPending, filters };
+    };
+    const first = shownWith(true);
+    // What cannot light up a part keeps only it, and says so.
+    const found = first.keepsOnly ? { ...shownWith(false), keepsOnly: true } : first;
+    const { data, part, keepsOnly, pending, filters } = found;
+    if (!pending || !before) this.known.set(tile.id, { of: first.of, data, part, keepsOnly });
+    const lit = this.state.picks.findLast((p) => p.visual === visual.id) ?? null;
     view.show({
       visual: seen,
       data,
       design,
       theme: options.theme,
       pending,
+      part,
       lit,
       onPick: this.pickOn(visual, data),
       onEnter: ({ key, side }) => {
@@ -295,7 +326,10 @@ export class PresentedBoard {
         ...this.menuOf(visual, path, data, category),
         ...this.rowsItems(seen, data, { filters, inputs }, category),
       ],
-      whole: wholeFor(board, this.state, tile, project),
+      notes: [
+        ...wholeFor(board, this.state, tile, project).map((label) => `whole for ${label}`),
+        ...(keepsOnly ? ["keeps only what is picked"] : []),
+      ],
       trail: trailOf(visual, path, project),
       onUp: (to) => this.act({ type: "step up", visual: visual.id, to }),
     });

@@ -1,10 +1,12 @@
+import { formatNumber, PERCENT_FORMAT } from "@/core/base/number-format";
 import { steppedBy } from "@/core/base/stepped-by";
 import type { Lit } from "@/core/kinds/anatomy/kind";
 import type { Visual } from "@/core/project/schema";
 import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { datumsOf, datumText, type PlacedDatum, tableOf } from "@/core/scene/datums";
-import { type CategoryOf, categoryOf } from "@/core/scene/marks";
+import { type CategoryOf, categoryOf, type Scene } from "@/core/scene/marks";
+import { type ShareOf, withParts } from "@/core/scene/part-of";
 import { isPickable } from "@/core/view/picks";
 import { type Design, sceneOf } from "@/core/view/picture";
 import { type LivePicture, type StartPicture, wantsMore } from "@/render/painter/live";
@@ -24,6 +26,8 @@ export interface Shown {
   theme: "light" | "night";
   /** Whether its answer is under way. */
   pending: boolean;
+  /** What share of it is picked elsewhere, to be lit up; null where nothing is. */
+  part: ShareOf | null;
   /** What is picked here. */
   lit: Lit | null;
   /** `more`: it joins what is picked here already. */
@@ -31,12 +35,27 @@ export interface Shown {
   onEnter: (picked: CategoryOf) => void;
   /** What can be done with a category that is called so, or with the visual as a whole. */
   menu: (category: (CategoryOf & { label: string }) | null) => MenuItem[];
-  /** The controls that leave it whole, by their labels. */
-  whole: string[];
+  /** What is to be known of it: the controls that leave it whole, and what it cannot light up. */
+  notes: string[];
   /** The categories that were stepped down from, and back up to so many of them. */
   trail: string[];
   onUp: (to: number) => void;
 }
+
+const PERCENT = { ...PERCENT_FORMAT, decimals: 1 };
+
+/** A scene with the part in front that is picked elsewhere. */
+const litUp = (scene: Scene, part: ShareOf | null, { words }: VisualData): Scene =>
+  (part &&
+    withParts(scene, part, (datum, share) => ({
+      ...datum,
+      lines: [...datum.lines, { label: words.picked, value: formatNumber(share, PERCENT) }],
+    }))) ||
+  scene;
+
+/** Whether a visual can light up a part of what it draws. */
+export const canLightUp = (visual: Visual, data: VisualData, design: Design, part: ShareOf): boolean =>
+  withParts(sceneOf(visual, data, design), part, (datum) => datum) !== null;
 
 /** A visual that fills its tile: painted, walked through by keyboard, with its numbers as a table. */
 export class VisualTile {
@@ -54,7 +73,7 @@ export class VisualTile {
     " computing",
   );
   private readonly numbers: HTMLElement;
-  private readonly whole = element("p", { class: "board-whole" });
+  private readonly notes = element("p", { class: "board-notes" });
   private readonly more: HTMLElement;
   private readonly observer: ResizeObserver;
   private live: LivePicture | null = null;
@@ -107,7 +126,7 @@ export class VisualTile {
       this.status,
       numbers.button,
       numbers.list,
-      this.whole,
+      this.notes,
       more,
     );
     this.trail.hidden = true;
@@ -123,10 +142,10 @@ export class VisualTile {
     if (before?.visual.name !== shown.visual.name)
       this.more.setAttribute("aria-label", `More of ${shown.visual.name}`);
     if (JSON.stringify(before?.trail ?? []) !== JSON.stringify(shown.trail)) this.writeTrail(shown);
-    const whole = shown.whole.length > 0 ? `whole for ${shown.whole.join(", ")}` : "";
-    if (this.whole.textContent !== whole) this.whole.textContent = whole;
+    const notes = shown.notes.join(", ");
+    if (this.notes.textContent !== notes) this.notes.textContent = notes;
     if (before?.pending !== shown.pending) this.tellPending(shown.pending);
-    const isSame = (["visual", "data", "design", "theme", "lit"] as const).every(
+    const isSame = (["visual", "data", "design", "theme", "lit", "part"] as const).every(
       (k) => before?.[k] === shown[k],
     );
     if (!isSame) this.draw();
@@ -199,9 +218,9 @@ export class VisualTile {
     // Never more than there is room for: a border would be cut.
     const width = Math.max(LEAST.width, Math.floor(clientWidth));
     const height = Math.max(LEAST.height, Math.floor(clientHeight));
-    const { visual, data, design, theme, lit } = shown;
+    const { visual, data, design, theme, lit, part } = shown;
     const size = { width, height };
-    const scene = sceneOf(visual, data, design, { size, theme, focus: this.under, lit });
+    const scene = litUp(sceneOf(visual, data, design, { size, theme, focus: this.under, lit }), part, data);
     this.datums = datumsOf(scene);
     const { picture, host } = this;
     for (const one of [picture, host])

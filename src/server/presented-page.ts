@@ -5,7 +5,14 @@ import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
 import type { Board, Project } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
-import { type BoardState, filtersOfTile, inputsOf, seenVisual, settingIn } from "@/core/view/board-state";
+import {
+  type BoardState,
+  type filtersOfTile,
+  inputsOf,
+  seenVisual,
+  settingIn,
+  tileFilters,
+} from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
 import { answersText, pickedInWords } from "@/core/view/picked-words";
 import { pictureOf } from "@/core/view/picture";
@@ -52,6 +59,9 @@ interface Asked {
   state: BoardState;
 }
 
+/** What a tile is filtered by at first: a part that is lit up in it is for the script. */
+const firstFilters = (...asked: Parameters<typeof filtersOfTile>) => tileFilters(...asked, true).all;
+
 /** The queries that a board asks as it begins: of its tiles (by their ids), and of what can be chosen. */
 function queriesOf({ document, board, state }: Asked): {
   tiles: Map<string, QueryInput>;
@@ -64,7 +74,7 @@ function queriesOf({ document, board, state }: Asked): {
     const visual = document.visuals.find((v) => v.id === tile.visual);
     const query =
       visual &&
-      toQuery(seenVisual(visual, state), document, filtersOfTile(board, state, tile, document), inputs);
+      toQuery(seenVisual(visual, state), document, firstFilters(board, state, tile, document), inputs);
     if (query) tiles.set(tile.id, query);
   }
   const choices = board.controls.flatMap((control) => {
@@ -94,7 +104,7 @@ function tileHtml(
   const scene = pictureOf(seenVisual(visual, state), document, answer, {
     size: { width, height },
     theme,
-    filters: filtersOfTile(board, state, tile, document),
+    filters: firstFilters(board, state, tile, document),
     inputs: inputsOf(document.inputs, state),
     lit: state.picks.findLast((p) => p.visual === visual.id) ?? null,
   });

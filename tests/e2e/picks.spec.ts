@@ -208,3 +208,34 @@ test("a double click steps down, a pick there keeps both, the trail leads back u
   await page.getByRole("menuitem", { name: "Step back up" }).click();
   await expect(trail).toBeHidden();
 });
+
+test("the others light up the part of what is picked in the scale of their whole, or say that they keep only it", async ({
+  page,
+}) => {
+  await glance(page);
+  const power = page.getByRole("img", { name: /Sailings by power: donut/ });
+  const whole = await power.getAttribute("aria-label");
+  const slices = await power.locator("path[data-mark]").count();
+  await named(donutOf(page), "North Quay").click();
+  await expect(power).not.toHaveAttribute("aria-label", whole ?? "");
+  const way = pickedOf(page).getByRole("button", { name: "Light up the part of route: North Quay" });
+  await expect(way).toHaveAttribute("aria-pressed", "false");
+  await way.click();
+  await expect(way).toBeFocused();
+  await expect(way).toHaveAttribute("aria-pressed", "true");
+  // The whole stands, with a part in front of each of its shapes, and says how much of it that is.
+  await expect(power).toHaveAttribute("aria-label", whole ?? "");
+  await expect.poll(() => power.locator("path[data-mark]").count()).toBeGreaterThan(slices);
+  await power.focus();
+  await page.keyboard.press("Home");
+  await expect(page.getByRole("tooltip")).toContainText(/Picked\s*\d/);
+  // A rate is no part of a rate.
+  const gauge = page.locator(".board-visual").filter({ has: gaugeOf(page) });
+  await expect(gauge.getByText("keeps only what is picked")).toBeVisible();
+  await expect(gaugeOf(page)).toHaveAttribute("aria-label", /91\.6/);
+  await page.reload();
+  await expect(power).toHaveAttribute("aria-label", whole ?? "");
+  await expect(gauge.getByText("keeps only what is picked")).toBeVisible();
+  await way.click();
+  await expect(power).not.toHaveAttribute("aria-label", whole ?? "");
+});

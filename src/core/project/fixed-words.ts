@@ -36,6 +36,7 @@ export const WORDS = {
   left: "{value} left",
   value: "Value",
   share: "Share",
+  picked: "Picked",
   target: "Target",
   gap: "Gap to target",
   zone: "Zone",

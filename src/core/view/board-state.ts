@@ -40,6 +40,8 @@ export type BoardAction =
   | { type: "set filter"; control: string; setting: Setting }
   | { type: "set input"; name: string; value: Value }
   | ({ type: "pick" } & PickOf)
+  /** Whether the others light up the part of what is picked, or keep only it. */
+  | { type: "light up"; visual: string; side: Side; part: boolean }
   /** What is picked of one split of a visual, or all that is, is picked no more. */
   | { type: "let go"; visual?: string; side?: Side }
   /** From a category to the split below it, or back up to where so many steps were done. */
@@ -56,6 +58,12 @@ export function boardReducer(state: BoardState, action: BoardAction): BoardState
       return { ...state, inputs: withOwn<Value>(state.inputs, action.name, action.value) };
     case "pick":
       return { ...state, picks: pickedAfter(state.picks, action) };
+    case "light up": {
+      const { visual, side, part } = action;
+      const changed = ({ part: _, ...p }: Picked): Picked => ({ ...p, ...(part ? { part } : {}) });
+      const isIt = (p: Picked) => p.visual === visual && p.side === side;
+      return { ...state, picks: state.picks.map((p) => (isIt(p) ? changed(p) : p)) };
+    }
     case "let go": {
       const { visual, side } = action;
       const stays = (p: Picked) => visual !== undefined && (p.visual !== visual || p.side !== side);
@@ -170,19 +178,42 @@ export const pickedFilters = (
     return [...above, filter];
   });
 
+/** What a tile's visual is filtered by: for all that it draws, and further for the part that is lit up in it. */
+export interface TileFilters {
+  all: Filter[];
+  part: Filter[];
+}
+
 /**
  * The filters that a tile's visual has from its board: those of controls, and what is picked on other
- * visuals, where it does not stand aside.
+ * visuals, where it does not stand aside. `canLight` says whether it can light up a part; else it keeps only
+ * what is picked.
  */
-export function filtersOfTile(
+export function tileFilters(
   { controls }: Pick<Board, "controls">,
   state: BoardState,
   tile: Extract<Tile, { type: "visual" }>,
   project: Pick<Project, "visuals"> & Named,
-): Filter[] {
+  canLight: boolean,
+): TileFilters {
   const others = tile.aside ? [] : state.picks.filter((p) => p.visual !== tile.visual);
-  return [...filtersOf(controls, state, tile.id), ...pickedFilters(others, state, project)];
+  const visual = project.visuals.find((v) => v.id === tile.visual);
+  const isPart = (p: Picked) => canLight && p.part === true;
+  const picked = (isIt: (p: Picked) => boolean) => pickedFilters(others.filter(isIt), state, project);
+  const known = (f: Filter) => visual !== undefined && answersTo(visual, f.column, project);
+  return {
+    all: [...filtersOf(controls, state, tile.id), ...picked((p) => !isPart(p))],
+    part: picked(isPart).filter(known),
+  };
 }
+
+/** The filters of a tile that keeps only what is picked. */
+export const filtersOfTile = (
+  board: Pick<Board, "controls">,
+  state: BoardState,
+  tile: Extract<Tile, { type: "visual" }>,
+  project: Pick<Project, "visuals"> & Named,
+): Filter[] => tileFilters(board, state, tile, project, false).all;
 
 /** The filters that are set and leave a tile whole: they do not reach it, or it has nothing that means their column. */
 export function wholeFor(

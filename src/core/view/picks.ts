@@ -12,6 +12,8 @@ export interface Picked {
   keys: readonly RowKey[];
   /** What stood beside Other where that is among the keys: it is all but these. */
   but?: readonly RowKey[];
+  /** Whether the others keep their whole and light up its part, in the place of keeping only it. */
+  part?: true;
 }
 
 const OTHER = rowKey({ type: "other" });
@@ -37,7 +39,7 @@ export function pickedAfter(picks: readonly Picked[], { visual, side, key, more,
   const wasPicked = without.length < before.length;
   const alone = wasPicked && before.length === 1 ? [] : [key];
   const keys = more ? (wasPicked ? without : [...before, key]) : alone;
-  const next: Picked = { visual, side, keys };
+  const next: Picked = { visual, side, keys, ...(picks.find(isSame)?.part ? { part: true } : {}) };
   if (keys.includes(OTHER)) next.but = shown.filter((k) => k !== OTHER);
   if (keys.length === 0) return picks.filter((p) => !isSame(p));
   return before.length > 0 ? picks.map((p) => (isSame(p) ? next : p)) : [...picks, next];

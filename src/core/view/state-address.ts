@@ -14,9 +14,9 @@ import { canStepDown, steppedVisual } from "./steps";
 
 /** What the names of an address begin with, before the id of a control, the name of an input, … */
 const [CHOSEN, FROM, TO, SPAN, TEXT] = ["only.", "from.", "to.", "span.", "with."];
-const [INPUT, STEPPED, PICKED, BUT] = ["set.", "step.", "pick.", "but."];
+const [INPUT, STEPPED, PICKED, BUT, LIT] = ["set.", "step.", "pick.", "but.", "lit."];
 /** The names that a state is told by begin so: all others of an address are somebody else's. */
-const OWN = [CHOSEN, FROM, TO, SPAN, TEXT, INPUT, STEPPED, PICKED, BUT];
+const OWN = [CHOSEN, FROM, TO, SPAN, TEXT, INPUT, STEPPED, PICKED, BUT, LIT];
 
 /** No filter, pick or input of an address has more values than this, and there are no more of them. */
 const MOST_VALUES = 500;
@@ -118,6 +118,7 @@ export function addressOf(
   const picks = state.picks.flatMap((p): [string, string][] => [
     ...p.keys.map((key): [string, string] => [PICKED + sideName(p), writtenKey(key)]),
     ...(p.but ?? []).map((key): [string, string] => [BUT + sideName(p), writtenKey(key)]),
+    ...(p.part ? [[LIT + sideName(p), "part"] as [string, string]] : []),
   ]);
   const steps = Object.entries(state.steps).flatMap(([visual, path]) =>
     path.map((key): [string, string] => [STEPPED + visual, writtenKey(key)]),
@@ -212,6 +213,7 @@ class AddressReader {
     [PICKED, (of, texts) => this.pick(of, texts)],
     // Read with what is picked.
     [BUT, (of) => this.said.has(PICKED + of)],
+    [LIT, (of, texts) => this.said.has(PICKED + of) && texts[0] === "part"],
   ];
 
   /** A setting of a filter; one that is none, or of another form than the filter's, is left out. */
@@ -289,7 +291,8 @@ class AddressReader {
     const isOther = keys.some((k) => subjectOf(k).type === "other");
     const beside = isOther ? (this.said.get(BUT + of) ?? []) : [];
     const but = readKeys(beside, visual, side, this.project) ?? [];
-    this.picks.push({ visual: id, side, keys, ...(isOther ? { but } : {}) });
+    const part = this.said.get(LIT + of)?.[0] === "part";
+    this.picks.push({ visual: id, side, keys, ...(isOther ? { but } : {}), ...(part ? { part } : {}) });
     return true;
   }
 }

@@ -57,6 +57,7 @@ const SAID_OF: Record<WordName, string> = {
   left: "what remains to a target",
   value: "the value, in a tooltip",
   share: "the share, in a tooltip",
+  picked: "the share that is picked, in a tooltip",
   target: "the target, in a tooltip",
   gap: "the gap to it, in a tooltip",
   zone: "the zone, in a tooltip",

@@ -11,8 +11,10 @@ export const SHORTCUTS: { keys: string; what: string }[] = [
   { keys: "Home, End on a handle or a dial", what: "to its least, to its most" },
   {
     keys: "arrows, Home, End on a picture",
-    what: "go from mark to mark; Enter picks where the picture answers picks, Escape leaves",
+    what: "go from mark to mark; on a board Enter picks, with Ctrl or Shift one more; Escape leaves",
   },
+  { keys: "Shift F10 on a mark of a board", what: "its menu: pick it, step down, see the rows behind it" },
+  { keys: "Escape on a board", what: "lets go of what is picked" },
   { keys: "Tab on a picture", what: "its numbers as a table" },
   { keys: "arrows on a tile while arranging; with Shift", what: "move it; resize it" },
   { keys: "Delete on a tile", what: "remove it from the board" },
