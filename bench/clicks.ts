@@ -1,63 +1,18 @@
 // Clicks on a board over the server: twelve visuals and three controls, before its cells are gathered and
 // after, how long gathering takes, and how much it delays others. node bench/run.mjs clicks [rows]
 import type { Filter } from "@/core/plan/query";
-import { seeded } from "@/demo/random";
 import { boardQueries, touched } from "./made-board";
+import { dayOf, madeProject, post } from "./made-project";
 import { median, ms } from "./median";
 import { BASE, startServer } from "./server";
 
 const ROWS = Number(process.argv[3] ?? 1_000_000);
 process.env.CAVLO_IMPORT_LIMIT_MB = "2000";
 const server = await startServer(["--no-demo"]);
-const post = async (path: string, body: unknown) =>
-  (
-    await fetch(BASE + path, {
-      method: "POST",
-      headers: { "content-type": "application/json" },
-      body: JSON.stringify(body),
-    })
-  ).json();
-const { project } = await post("/api/projects", { name: "Clicks" });
-const random = seeded(1);
-const upTo = (many: number) => Math.floor(random() * many);
-const dayOf = (n: number) => new Date(Date.UTC(2024, 0, 1 + n)).toISOString().slice(0, 10);
-function* lines(): Generator<Uint8Array> {
-  const encoder = new TextEncoder();
-  yield encoder.encode("route,vessel,channel,fare_class,day,passengers,delay,revenue\n");
-  for (let i = 0; i < ROWS; i += 50_000)
-    yield encoder.encode(
-      Array.from(
-        { length: Math.min(50_000, ROWS - i) },
-        () =>
-          `Route ${upTo(24)},Vessel ${upTo(417)},Channel ${upTo(6)},Class ${upTo(4)},${dayOf(upTo(900))},${upTo(120)},${upTo(40) - 5},${upTo(90_000) / 100}\n`,
-      ).join(""),
-    );
-}
-const source = lines();
-const body = new ReadableStream({
-  pull(controller) {
-    const { value, done } = source.next();
-    if (done) controller.close();
-    else controller.enqueue(value);
-  },
-});
-const imported = await fetch(`${BASE}/api/projects/${project.id}/tables?name=rows.csv`, {
-  method: "POST",
-  body,
-  duplex: "half",
-} as RequestInit);
-const last = JSON.parse((await imported.text()).trim().split("\n").at(-1) as string);
-if (!last.table) throw new Error(JSON.stringify(last).slice(0, 500));
-const { table } = last;
-const { project: saved } = await (await fetch(`${BASE}/api/projects/${project.id}`)).json();
-await fetch(`${BASE}/api/projects/${project.id}`, {
-  method: "PUT",
-  headers: { "content-type": "application/json" },
-  body: JSON.stringify({ revision: 1, document: { ...saved.document, tables: [table] } }),
-});
+const { id, document } = await madeProject(ROWS);
 
 // As the application sends it with every question.
-const { tables, links, measures, inputs, conventions } = { ...saved.document, tables: [table] };
+const { tables, links, measures, inputs, conventions } = document;
 const draft = { tables, links, measures, inputs, conventions };
 let step = 0;
 const CLICKS: Record<string, () => Filter[]> = {
@@ -69,7 +24,7 @@ const CLICKS: Record<string, () => Filter[]> = {
     { column: "day", from: dayOf(step * 11), to: "2026-04-30" },
   ],
 };
-const results = `/api/projects/${project.id}/results`;
+const results = `/api/projects/${id}/results`;
 const inside: number[] = [];
 async function clicks(filters: () => Filter[], times: number): Promise<number[]> {
   const took: number[] = [];
@@ -92,7 +47,7 @@ for (const [label, filters] of Object.entries(CLICKS)) before[label] = median(aw
 const calm = await clicks(CLICKS["a range of days"], 15);
 
 const began = performance.now();
-await post(`/api/projects/${project.id}/cells`, {
+await post(`/api/projects/${id}/cells`, {
   board: "one",
   queries: boardQueries([]),
   touched,

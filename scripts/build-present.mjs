@@ -1,12 +1,13 @@
 // Bundles the page of a presented board, which carries no framework, beside the other scripts of the build.
-import { rmSync } from "node:fs";
+import { rmSync, writeFileSync } from "node:fs";
+import { basename } from "node:path";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const folder = `${root}.next/static/present`;
 rmSync(folder, { recursive: true, force: true });
-await build({
+const { metafile } = await build({
   absWorkingDir: root,
   entryPoints: { board: "src/present/page.ts", look: "src/present/page.css" },
   outdir: folder,
@@ -23,4 +24,9 @@ await build({
   loader: { ".woff2": "file", ".woff": "file" },
   alias: { "@": `${root}src` },
   logLevel: "warning",
+  metafile: true,
 });
+// What the script imports at once is named, so that the page fetches it beside the script and not after it.
+const script = Object.values(metafile.outputs).find((o) => o.entryPoint === "src/present/page.ts");
+const beside = script.imports.filter((i) => i.kind === "import-statement").map((i) => basename(i.path));
+writeFileSync(`${folder}/beside.json`, JSON.stringify(beside));

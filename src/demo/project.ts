@@ -360,6 +360,7 @@ const ROUTES_BOARD = {
       table: "sailings",
       column: "date",
       by: "year",
+      many: false,
     },
     { id: "routes-target", type: "input", input: "passenger_target" },
   ],

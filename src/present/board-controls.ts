@@ -3,14 +3,7 @@ import type { Value } from "@/core/base/value";
 import { columnNamed } from "@/core/formula/scope-names";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Input, Project } from "@/core/project/schema";
-import {
-  type BoardAction,
-  type BoardState,
-  filtersOf,
-  inputsOf,
-  pickedFilters,
-  settingIn,
-} from "@/core/view/board-state";
+import { type BoardAction, type BoardState, filtersOf, inputsOf, settingIn } from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery } from "@/core/view/column-choices";
 import { tableKnows } from "@/core/view/picks";
 import type { FilterOfBoard } from "@/core/view/settings";
@@ -56,7 +49,7 @@ export class BoardControls {
   ): void {
     for (const { control, view } of this.filters) {
       const besides = board.controls.filter((c) => c.id !== control.id);
-      const others = [...filtersOf(besides, state), ...pickedFilters(state.picks, state, project)];
+      const others = filtersOf(besides, state);
       view.show(settingIn(state, control), {
         project,
         others: others.filter((f) => tableKnows(control.table, f.column, project)),

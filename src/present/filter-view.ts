@@ -6,7 +6,7 @@ import type { Answer } from "./answers";
 /** What a filter of a board asks, and how it stands beside the others. */
 export interface FilterGround {
   project: Project;
-  /** What the other controls and the picks ask of the filter's table. */
+  /** What the other controls ask of the filter's table. */
   others: Filter[];
   /** The answer to a query, if it is there; it is asked for with all that the board asks. */
   answer: (query: QueryInput) => Answer | null;

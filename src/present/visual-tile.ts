@@ -126,11 +126,10 @@ export class VisualTile {
       this.status,
       numbers.button,
       numbers.list,
-      this.notes,
       more,
     );
     this.trail.hidden = true;
-    this.root = element("div", { class: "board-visual" }, this.trail, this.stage);
+    this.root = element("div", { class: "board-visual" }, this.trail, this.stage, this.notes);
     this.observer = new ResizeObserver(() => this.draw());
     this.observer.observe(this.stage);
   }

@@ -34,13 +34,16 @@ type Theme = "light" | "night";
 /** Where the build put the page's script and styles, as addresses begin. */
 const STATIC = "/_next/static/present";
 
-/** The name of the script, and the styles themselves, so that a page stands before anything else is fetched. */
-function built(): { script: string; styles: string } {
+/** The script and what it imports, and the styles themselves, so that a page stands before anything is fetched. */
+function built(): { script: string; beside: string[]; styles: string } {
   const folder = join(settings.root, ".next/static/present");
   const names = readdirSync(folder);
   const named = (pattern: RegExp) => names.find((n) => pattern.test(n)) ?? "";
   return {
     script: `${STATIC}/${named(/^board-.*\.js$/)}`,
+    beside: (JSON.parse(readFileSync(join(folder, "beside.json"), "utf8")) as string[]).map(
+      (name) => `${STATIC}/${name}`,
+    ),
     styles: readFileSync(join(folder, named(/^look-.*\.css$/)), "utf8"),
   };
 }
@@ -240,6 +243,7 @@ export async function presentedPage(
 <div class="board-body"><div class="board-grid" style="grid-auto-rows:${ROW_HEIGHT}px;gap:${GAP}px">${tiles.join("")}</div></div>
 </div>
 <script id="given" type="application/json" nonce="${nonce}">${inElement(given)}</script>
+${known.beside.map((name) => `<link rel="modulepreload" href="${name}" nonce="${nonce}">`).join("")}
 <script type="module" src="${known.script}" nonce="${nonce}"></script>`;
   return pageOf(`${board.name} · ${document.name}`, body, { styles: known.styles, nonce, theme });
 }

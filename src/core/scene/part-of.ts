@@ -1,4 +1,5 @@
 import type { RowKey } from "../rows/row-key";
+import { covers } from "./hit";
 import type { Datum, Mark, Rect, Scene, Sector, SeriesKey, Shown } from "./marks";
 
 /** What share of a mark's value a part of its rows has, 0 to 1; null where that cannot be told. */
@@ -52,7 +53,8 @@ export function withParts(
   const isData = (mark: Mark) => mark.surface === "data" && mark.shows !== undefined;
   const nameOf = ({ row, series }: Shown) => JSON.stringify([row, series ?? null]);
   const counts = new Map<string, number>();
-  for (const mark of scene.marks.filter(isData)) {
+  const shapes = scene.marks.filter(isData);
+  for (const mark of shapes) {
     const name = nameOf(mark.shows as Shown);
     counts.set(name, (counts.get(name) ?? 0) + 1);
   }
@@ -63,6 +65,8 @@ export function withParts(
     const { shows } = mark;
     const share = shows ? shareOf(shows.row, shows.series) : null;
     const datum = mark.datum && share !== null ? { datum: say(mark.datum, share) } : {};
+    // A label within a shape was chosen for its full colour.
+    if (mark.type === "text" && shapes.some((shape) => covers(shape, mark.x, mark.y))) continue;
     if (!shows || !isData(mark)) {
       marks.push({ ...mark, ...datum });
       continue;

@@ -165,6 +165,24 @@ describe("parts in front of their whole", () => {
     expect(parts(0.5, sector("area"))?.[1]).toMatchObject({ outer: Math.sqrt(17) });
   });
 
+  it("leave out what is written on a shape, whose colour is another now", () => {
+    const text = (id: string, x: number) =>
+      ({
+        id,
+        part: "labels",
+        type: "text",
+        x,
+        y: 24,
+        text: "7",
+        size: 9,
+        weight: 400,
+        align: "middle",
+        fill: "",
+      }) as Mark;
+    const found = parts(0.5, rect({ grow: "left", fill: "#123456" }), text("in", 30), text("beside", 60));
+    expect(found?.map((m) => m.id)).toEqual(["r", "part:r", "beside"]);
+  });
+
   it("are so many of the cells that are counted", () => {
     const cells = ["a", "b", "c", "d"].map((id) => rect({ id, shows: shown("count") }));
     expect(parts(0.5, ...cells)?.map((m) => m.opacity)).toEqual([undefined, undefined, 0.32, 0.32]);
