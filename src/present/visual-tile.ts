@@ -78,6 +78,8 @@ export class VisualTile {
   private readonly observer: ResizeObserver;
   private live: LivePicture | null = null;
   private shown: Shown | null = null;
+  /** The room that there is for the picture, in pixels. */
+  private room = { width: 0, height: 0 };
   private datums: PlacedDatum[] = [];
   private at = -1;
   /** The row under the pointer, or that the arrow keys have come to. */
@@ -130,7 +132,12 @@ export class VisualTile {
     );
     this.trail.hidden = true;
     this.root = element("div", { class: "board-visual" }, this.trail, this.stage, this.notes);
-    this.observer = new ResizeObserver(() => this.draw());
+    // Asked for at every drawing, the page would be laid out anew for each tile.
+    this.observer = new ResizeObserver(([entry]) => {
+      const { width, height } = entry.contentRect;
+      this.room = { width, height };
+      this.draw();
+    });
     this.observer.observe(this.stage);
   }
 
@@ -212,7 +219,7 @@ export class VisualTile {
 
   private draw(): void {
     const { shown } = this;
-    const { width: clientWidth, height: clientHeight } = this.stage.getBoundingClientRect();
+    const { width: clientWidth, height: clientHeight } = this.room;
     if (!shown || clientWidth === 0 || clientHeight === 0) return;
     // Never more than there is room for: a border would be cut.
     const width = Math.max(LEAST.width, Math.floor(clientWidth));
