@@ -1,5 +1,5 @@
-// Picks and a dragged thumb on a board of twelve visuals, in the browser: from the click to the frame after the
-// whole board has answered, before its cells are gathered and after. node bench/run.mjs picks [rows]
+// Picks and a dragged thumb on a board of twelve visuals, in the browser: from the click to the frame after
+// the whole board has answered, before its cells are gathered and after. node bench/run.mjs picks [rows]
 import { chromium, type Page } from "@playwright/test";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import { newFilter, newMeasure, newVisual } from "@/core/project/defaults";

@@ -246,3 +246,21 @@ test("an Undo that comes after other edits takes none of them back in its place"
   await expect(list.getByRole("button", { name: "Renamed since" })).toBeVisible();
   await expect(list.getByRole("button", { name: "Passengers by route" })).toBeHidden();
 });
+
+test("the sentence says to what readers step down: finer stretches first, changed and taken out in place", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  const sentence = page.getByRole("button", { name: /^Steps down/ });
+  await expect(sentence).toHaveText(["then vessel", "then date by year", "then …"]);
+  await sentence.last().click();
+  await expect(page.getByRole("option").first()).toHaveText("date by quarter");
+  await page.getByRole("option", { name: "date by month" }).click();
+  await expect(sentence).toHaveText(["then vessel", "then date by year", "then date by month", "then …"]);
+  await sentence.nth(1).click();
+  await page.getByRole("option", { name: "Take it out" }).click();
+  await expect(sentence).toHaveText(["then vessel", "then date by month", "then …"]);
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
+  await expect(sentence).toHaveText(["then vessel", "then date by year", "then date by month", "then …"]);
+});

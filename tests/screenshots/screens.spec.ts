@@ -95,3 +95,17 @@ test("the board at night, and on a phone", async ({ page }) => {
   await open(page, "boards?present=1", "Ferrow Isle");
   await shoot(page, "boards-phone");
 });
+
+test("what is picked, lit up in the others, and the rows behind it", async ({ page }) => {
+  const pick = "pick.passengers-by-route=North+Quay&lit.passengers-by-route=part";
+  await open(page, `boards?board=season-at-a-glance&${pick}`, "Ferrow Isle");
+  await expect(page.getByText("keeps only what is picked").first()).toBeVisible();
+  await settled(page);
+  await shoot(page, "boards-picked");
+  await page.getByRole("button", { name: "More of On-time departures" }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByRole("menuitem", { name: "Rows behind On-time departures" }).click();
+  await expect(page.getByText("Old Bess").first()).toBeVisible();
+  await settled(page);
+  await shoot(page, "boards-rows");
+});

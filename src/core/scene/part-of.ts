@@ -41,9 +41,9 @@ function partOf(mark: Mark, shows: Shown, share: number): Mark | null {
 }
 
 /**
- * A scene whose shapes step back, each with the part of it in front that a share says, in the same scale; null
- * where a picture cannot show parts so: its values are positions, or a shape is cut into pieces. `say` adds to
- * what is said of a mark.
+ * A scene whose shapes step back, each with the part of it in front that a share says, in the same scale;
+ * null where a picture cannot show parts so: its values are positions, or a shape is cut into pieces. `say`
+ * adds to what is said of a mark.
  */
 export function withParts(
   scene: Scene,
