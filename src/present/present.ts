@@ -30,6 +30,7 @@ import { element, isSomethingOver, sign } from "./elements";
 import type { MenuItem } from "./menu";
 import { PickedRow } from "./picked-row";
 import type { BehindAsked } from "./rows-sheet";
+import { onScreen } from "./screen";
 import { canLightUp, type Shown, VisualTile } from "./visual-tile";
 
 export interface PresentOptions {
@@ -99,6 +100,7 @@ export class PresentedBoard {
   private isSettled = false;
   private waiting: BoardAction | null = null;
   private picked: PickedRow | null = null;
+  private screen: ReturnType<typeof onScreen> | null = null;
   /** What each tile shows, and what it was made of. */
   private readonly known = new Map<string, Known>();
   /** Visuals that were stepped down in. */
@@ -149,6 +151,7 @@ export class PresentedBoard {
   }
 
   private clear(): void {
+    this.screen?.dispose();
     for (const { view } of this.tiles.values()) view.dispose();
     for (const held of [this.tiles, this.known]) held.clear();
   }
@@ -181,7 +184,14 @@ export class PresentedBoard {
         for (const { tile, view } of this.tiles.values()) if (tile.visual === visual) return view.focus();
       },
     });
-    const close = onClose ? [closeButton(onClose, "Close", "Close (Escape)", "board-close")] : [];
+    this.screen = onClose ? onScreen(this.root) : null;
+    this.root.classList.toggle("board-fills", onClose !== undefined);
+    const close = onClose
+      ? [
+          ...(this.screen?.button ? [this.screen.button] : []),
+          closeButton(onClose, "Close", "Close (Escape)", "board-close"),
+        ]
+      : [];
     const head = element(
       "header",
       { class: "board-head" },
@@ -194,7 +204,8 @@ export class PresentedBoard {
     );
     const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
     const grid = element("div", { class: "board-grid" }, ...ordered.map((tile) => this.tileOf(tile)));
-    Object.assign(grid.style, { gridAutoRows: `${ROW_HEIGHT}px`, gap: `${GAP}px` });
+    grid.style.setProperty("--row", `${ROW_HEIGHT}px`);
+    grid.style.gap = `${GAP}px`;
     const body = element(
       "div",
       { class: "board-body", role: "region", "aria-label": "Board", tabindex: 0 },

@@ -65,7 +65,7 @@ export class VisualTile {
   private readonly trail = element("nav", { class: "board-trail", "aria-label": "Stepped down from" });
   private readonly stage: HTMLElement;
   private readonly status = element("p", { role: "status", class: "board-said" });
-  private readonly host = element("div", { "aria-hidden": "true" });
+  private readonly host = element("div", { "aria-hidden": "true", class: "board-host" });
   private readonly busy = element(
     "span",
     { role: "status", class: "board-busy" },
@@ -229,8 +229,8 @@ export class VisualTile {
     const scene = litUp(sceneOf(visual, data, design, { size, theme, focus: this.under, lit }), part, data);
     this.datums = datumsOf(scene);
     const { picture, host } = this;
-    for (const one of [picture, host])
-      Object.assign(one.style, { width: `${width}px`, height: `${height}px` });
+    picture.style.setProperty("--width", `${width}px`);
+    picture.style.setProperty("--height", `${height}px`);
     picture.setAttribute("aria-label", scene.description);
     const line = scene.border && scene.border.color !== "none" ? `inset 0 0 0 1px ${scene.border.color}` : "";
     Object.assign(picture.style, {

@@ -238,9 +238,9 @@ export async function presentedPage(
       c.type === "filter" && c.as === "buttons" ? choicesOf(choicesQuery(c.table, c.column, c.by)) : null;
     return controlHtml(asked, c, choicesIn(answer, c.type === "filter" ? c.by : undefined, document));
   });
-  const body = `<div id="board" class="presented">
+  const body = `<div id="board" class="presented board-fills">
 <header class="board-head"><h1>${escaped(board.name)}</h1>${controls.join("")}${pickedHtml(asked)}</header>
-<div class="board-body"><div class="board-grid" style="grid-auto-rows:${ROW_HEIGHT}px;gap:${GAP}px">${tiles.join("")}</div></div>
+<div class="board-body"><div class="board-grid" style="--row:${ROW_HEIGHT}px;gap:${GAP}px">${tiles.join("")}</div></div>
 </div>
 <script id="given" type="application/json" nonce="${nonce}">${inElement(given)}</script>
 ${known.beside.map((name) => `<link rel="modulepreload" href="${name}" nonce="${nonce}">`).join("")}

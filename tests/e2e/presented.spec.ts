@@ -221,3 +221,40 @@ test("a finger picks what it touches", async ({ page, browser }) => {
   expect(await touched.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   await phone.close();
 });
+
+test("a presented board fills the screen whatever its shape, its pointer rests, and print leaves nothing cut", async ({
+  page,
+}) => {
+  const address = await boardAlone(page);
+  await page.setViewportSize({ width: 1280, height: 1400 });
+  await page.goto(address);
+  await expect(page.getByRole("button", { name: "Full screen" })).toBeVisible();
+  const lowest = () =>
+    page
+      .locator(".board-tile")
+      .evaluateAll((all) => Math.max(...all.map((t) => t.getBoundingClientRect().bottom)));
+  await expect.poll(lowest).toBeGreaterThan(1360);
+  // Back to a low screen: tiles are no smaller than they were made for, and the board scrolls.
+  await page.setViewportSize({ width: 1280, height: 600 });
+  await expect.poll(lowest).toBeLessThan(760);
+  await page.mouse.move(600, 300);
+  await expect(page.locator(".board-rests")).toHaveCount(1);
+  await page.mouse.move(610, 310);
+  await expect(page.locator(".board-rests")).toHaveCount(0);
+
+  await page.emulateMedia({ media: "print" });
+  await page.setViewportSize({ width: 1046, height: 717 });
+  await expect(page.getByRole("button", { name: "Close" })).toBeHidden();
+  const cut = await page.locator(".board-stage").evaluateAll((all) =>
+    all.filter((stage) => {
+      const room = stage.getBoundingClientRect();
+      const drawn = stage.querySelector("svg")?.getBoundingClientRect();
+      return !drawn || drawn.right > room.right + 1 || drawn.bottom > room.bottom + 1;
+    }),
+  );
+  expect(cut).toHaveLength(0);
+  const body = page.getByRole("region", { name: "Board" });
+  expect(await body.evaluate((b) => getComputedStyle(b).overflowY)).toBe("visible");
+  const pdf = await page.pdf({ preferCSSPageSize: true });
+  expect(pdf.byteLength).toBeGreaterThan(20_000);
+});
