@@ -1,21 +1,33 @@
 import type { QueryInput } from "@/core/plan/query";
+import type { Project } from "@/core/project/schema";
 import type { BoardState } from "@/core/view/board-state";
 import { stateFrom } from "@/core/view/state-address";
 import { startPainter } from "@/render/painter/painter";
 import { type Answer, Answers } from "./answers";
+import type { Presented } from "./board-controls";
 import { leaves } from "./elements";
 import type { Given } from "./given";
 import { withState, writeHistory } from "./history";
 import { Preparation } from "./preparing";
-import { PresentedBoard } from "./present";
+import { PresentedBoard, type PresentOptions } from "./present";
 import { rowsOfServer } from "./rows-source";
 
 const given = JSON.parse(document.getElementById("given")?.textContent ?? "null") as Given;
 const root = document.getElementById("board");
-const { project } = given;
-const board = project.boards.find((b) => b.id === given.board);
-const { tables, links, measures, inputs, conventions } = project;
-const draft = { tables, links, measures, inputs, conventions };
+
+/** The parts of a document that answers depend on. */
+const draftOf = ({ tables, links, measures, inputs, conventions }: Project) => ({
+  tables,
+  links,
+  measures,
+  inputs,
+  conventions,
+});
+/** The board with its document as it was last saved; null where there is none any more. */
+function presentedIn(project: Project): Presented | null {
+  const board = project.boards.find((b) => b.id === given.board);
+  return board ? { project, board } : null;
+}
 
 /** The server answered that it will not: asking again would give the same. */
 class Refused extends Error {}
@@ -33,7 +45,11 @@ async function post(address: string, body: unknown, signal?: AbortSignal): Promi
   throw response.status < 500 ? new Refused(message) : new Error(message);
 }
 
-async function ask(queries: QueryInput[], signal: AbortSignal): Promise<Answer[]> {
+async function ask(
+  draft: ReturnType<typeof draftOf>,
+  queries: QueryInput[],
+  signal: AbortSignal,
+): Promise<Answer[]> {
   try {
     const { results } = (await post(`${given.server}/results`, { queries, draft }, signal)) as {
       results: (Exclude<Answer, { error: string }> | { error: { message: string } })[];
@@ -45,38 +61,72 @@ async function ask(queries: QueryInput[], signal: AbortSignal): Promise<Answer[]
   }
 }
 
-if (root && board) {
-  const { dataset } = document.documentElement;
-  const isNight = dataset.theme === "night" || localStorage.getItem(given.theme) === "night";
-  const theme = isNight ? "night" : "light";
-  dataset.theme = theme;
-  const presented = { project, board };
-  const close = () => location.assign(given.close + addressPart(shown));
-  const stateNow = () => stateFrom(new URLSearchParams(location.search), board, project);
-  // Without it every answer is a scan, as it would be anyway.
-  const preparation = new Preparation(presented, (asked) => {
-    post(`${given.server}/cells`, { ...asked, draft }).catch(() => {});
+/** Hears of every change of the project that somebody saves, and of what was missed while the server was away. */
+function follow(changed: (project: Project) => void): void {
+  const read = async () => {
+    const response = await fetch(given.server);
+    if (response.ok)
+      changed(((await response.json()) as { project: { document: Project } }).project.document);
+  };
+  const events = new EventSource(given.events);
+  let wasAway = false;
+  events.addEventListener("error", () => (wasAway = true));
+  events.addEventListener("open", () => {
+    if (wasAway) read().catch(() => {});
+    wasAway = false;
   });
+  events.addEventListener("message", ({ data }) => {
+    const { project, type } = JSON.parse(String(data)) as { project: string; type: string };
+    if (project === given.id && type !== "deleted") read().catch(() => {});
+  });
+}
+
+/** The theme that the address says, else that of this browser. */
+function themeNow(): "light" | "night" {
+  const asked = new URLSearchParams(location.search).get("theme");
+  return (asked ?? localStorage.getItem(given.theme)) === "night" ? "night" : "light";
+}
+
+function start(host: HTMLElement, first: Presented): void {
+  let presented = first;
+  const theme = themeNow();
+  document.documentElement.dataset.theme = theme;
+  const stateNow = () => stateFrom(new URLSearchParams(location.search), presented.board, presented.project);
   const begun = stateNow();
   let shown = begun.state;
-  const addressPart = (state: BoardState) => withState("", state, presented).replace("?", "&");
-  const view = new PresentedBoard(root, presented, {
-    answers: new Answers(ask, given.answers),
-    start: startPainter,
-    theme,
-    wantsMotion: () => !matchMedia("(prefers-reduced-motion: reduce)").matches,
-    ...begun,
-    onState: (state, action) => {
-      shown = state;
-      const search = withState(location.search, state, presented);
-      writeHistory(`${location.pathname}${search}`, action);
-    },
-    onSettled: preparation.settled,
-    onRows: (asked, of) => {
-      void import("./rows-sheet").then((m) => m.openRowsSheet(asked, of, rowsOfServer(given.server, draft)));
-    },
-    link: (state) => location.origin + location.pathname + withState(location.search, state, presented),
-    onClose: close,
+  const addressOf = (state: BoardState, search = location.search) => withState(search, state, presented);
+  const close = () => location.assign(given.close + addressOf(shown, "").replace("?", "&"));
+  const optionsFor = (answers: Given["answers"]): PresentOptions => {
+    const draft = draftOf(presented.project);
+    // Without it every answer is a scan, as it would be anyway.
+    const preparation = new Preparation(presented, (asked) => {
+      post(`${given.server}/cells`, { ...asked, draft }).catch(() => {});
+    });
+    return {
+      answers: new Answers((queries, signal) => ask(draft, queries, signal), answers),
+      start: startPainter,
+      theme,
+      wantsMotion: () => !matchMedia("(prefers-reduced-motion: reduce)").matches,
+      left: begun.left,
+      onState: (state, action) => {
+        shown = state;
+        writeHistory(location.pathname + addressOf(state), action);
+      },
+      onSettled: preparation.settled,
+      onRows: (asked, of) => {
+        const rows = rowsOfServer(given.server, draft);
+        void import("./rows-sheet").then((m) => m.openRowsSheet(asked, of, rows));
+      },
+      link: (state) => location.origin + location.pathname + addressOf(state),
+      onClose: close,
+    };
+  };
+  const view = new PresentedBoard(host, presented, { ...optionsFor(given.answers), state: begun.state });
+  follow((project) => {
+    const next = presentedIn(project);
+    if (!next) return;
+    presented = next;
+    view.update(next, optionsFor([]));
   });
   addEventListener("popstate", () => {
     shown = stateNow().state;
@@ -86,3 +136,6 @@ if (root && board) {
     if (leaves(event)) close();
   });
 }
+
+const first = presentedIn(given.project);
+if (root && first) start(root, first);

@@ -101,6 +101,10 @@ export class PresentedBoard {
   private waiting: BoardAction | null = null;
   private picked: PickedRow | null = null;
   private screen: ReturnType<typeof onScreen> | null = null;
+  private readonly asOf = element("span", {
+    class: "board-as-of",
+    title: "When this board was last answered; it follows what is saved by itself",
+  });
   /** What each tile shows, and what it was made of. */
   private readonly known = new Map<string, Known>();
   /** Visuals that were stepped down in. */
@@ -197,6 +201,7 @@ export class PresentedBoard {
       { class: "board-head" },
       element("h1", {}, board.name),
       ...this.controls.elements,
+      this.asOf,
       ...close,
       ...this.leftOut(),
       this.picked.root,
@@ -214,6 +219,7 @@ export class PresentedBoard {
     if (board.tiles.length === 0)
       body.replaceChildren(element("p", { class: "board-empty" }, "This board is empty."));
     this.root.replaceChildren(head, body);
+    this.tellTime();
   }
 
   /** One line that says what of the address does not hold here. */
@@ -277,9 +283,21 @@ export class PresentedBoard {
       this.act(this.waiting);
       return;
     }
-    answers.ask(this.isSettled ? [...asked, ...further] : asked, this.show);
+    answers.ask(this.isSettled ? [...asked, ...further] : asked, this.arrived);
     if (this.isSettled) onSettled?.(state);
   };
+
+  private readonly arrived = (): void => {
+    this.tellTime();
+    this.show();
+  };
+
+  /** Says of when the answers are, which a board that is presented gets anew whenever its data change. */
+  private tellTime(): void {
+    const now = new Date();
+    const [hours, minutes] = [now.getHours(), now.getMinutes()].map((n) => String(n).padStart(2, "0"));
+    this.asOf.textContent = this.options.onClose ? `as of ${hours}:${minutes}` : "";
+  }
 
   private showTile(
     {

@@ -218,6 +218,8 @@ export async function presentedPage(
   const answerOf = new Map([...byTile.keys()].map((id, i) => [id, answers?.[i] ?? null]));
   const shown = new Set(board.tiles.flatMap((t) => (t.type === "visual" ? t.visual : [])));
   const given: Given = {
+    id: projectId,
+    events: "/api/events",
     // What no tile shows is not taken along.
     project: { ...document, visuals: document.visuals.filter((v) => shown.has(v.id)), boards: [board] },
     board: board.id,

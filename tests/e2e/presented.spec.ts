@@ -258,3 +258,21 @@ test("a presented board fills the screen whatever its shape, its pointer rests, 
   const pdf = await page.pdf({ preferCSSPageSize: true });
   expect(pdf.byteLength).toBeGreaterThan(20_000);
 });
+
+test("a board on its own page follows what is saved, keeps what its reader picked, and says as of when it is", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  await page.goto(`/p/${id}/present/${GLANCE}?pick.energy-mix=electric`);
+  await expect(page.getByRole("group", { name: "Picked" })).toContainText("electric");
+  await expect(page.getByText(/^as of \d\d:\d\d$/)).toBeVisible();
+  const before = await donutOf(page).getAttribute("aria-label");
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { document, revision } = project;
+  const measure = document.measures.find((m: { id: string }) => m.id === "passengers_total");
+  measure.formula = "sum(passengers) * 2";
+  const put = await page.request.put(`/api/projects/${id}`, { data: { document, revision } });
+  expect(put.status()).toBe(200);
+  await expect(donutOf(page)).not.toHaveAttribute("aria-label", before ?? "");
+  await expect(page.getByRole("group", { name: "Picked" })).toContainText("electric");
+});
