@@ -1,12 +1,10 @@
 import { own } from "@/core/base/own";
-import type { Filter, QueryInput } from "@/core/plan/query";
+import type { QueryInput } from "@/core/plan/query";
 import type { Project, Tile, Visual } from "@/core/project/schema";
 import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
 import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
-import type { CategoryOf } from "@/core/scene/marks";
 import type { ShareOf } from "@/core/scene/part-of";
-import { behindQuery } from "@/core/view/behind-query";
 import {
   type BoardAction,
   type BoardState,
@@ -17,21 +15,20 @@ import {
   wholeFor,
 } from "@/core/view/board-state";
 import { partShares } from "@/core/view/part-shares";
-import { isPickable } from "@/core/view/picks";
 import type { Design } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
 import { spoken } from "@/core/view/spoken";
-import { canStepDown, splitBelow, steppedVisual, trailOf } from "@/core/view/steps";
+import { canStepDown, steppedVisual, trailOf } from "@/core/view/steps";
 import { toVisualData } from "@/core/view/visual-data";
 import type { StartPicture } from "@/render/painter/live";
 import type { Answers } from "./answers";
 import { BoardControls, type Presented } from "./board-controls";
 import { element, isSomethingOver, sign } from "./elements";
-import type { MenuItem } from "./menu";
 import { PickedRow } from "./picked-row";
 import type { BehindAsked } from "./rows-sheet";
 import { onScreen } from "./screen";
-import { canLightUp, type Shown, VisualTile } from "./visual-tile";
+import { menuOf, type OnTile, pickOn, rowsItems } from "./tile-menu";
+import { canLightUp, VisualTile } from "./visual-tile";
 
 export interface PresentOptions {
   /** From where what it shows is answered. */
@@ -338,6 +335,8 @@ export class PresentedBoard {
     const { data, part, keepsOnly, pending, filters } = found;
     if (!pending || !before) this.known.set(tile.id, { of: first.of, data, part, keepsOnly });
     const lit = this.state.picks.findLast((p) => p.visual === visual.id) ?? null;
+    const on: OnTile = { visual, seen, path, data };
+    const { onRows } = options;
     view.show({
       visual: seen,
       data,
@@ -346,14 +345,16 @@ export class PresentedBoard {
       pending,
       part,
       lit,
-      onPick: this.pickOn(visual, data),
+      onPick: pickOn(on, this.act),
       onEnter: ({ key, side }) => {
         if (side === "split" && canStepDown(spoken(visual), path, key))
           this.act({ type: "step down", visual: visual.id, key });
       },
       menu: (category) => [
-        ...this.menuOf(visual, path, data, category),
-        ...this.rowsItems(seen, data, { filters, inputs }, category),
+        ...menuOf(on, category, this.state, this.act),
+        ...(onRows
+          ? rowsItems(on, category, project, { filters, inputs }, (asked) => onRows(asked, project))
+          : []),
       ],
       notes: [
         ...wholeFor(board, this.state, tile, project).map((label) => `whole for ${label}`),
@@ -371,63 +372,6 @@ export class PresentedBoard {
     const seen = steppedVisual(visual, path);
     this.stepped.set(visual.id, { of: visual, path, seen });
     return seen;
-  }
-
-  private menuOf(
-    visual: Visual,
-    path: readonly RowKey[],
-    data: VisualData,
-    category: (CategoryOf & { label: string }) | null,
-  ): MenuItem[] {
-    const items: MenuItem[] = [];
-    const { act } = this;
-    const pick = this.pickOn(visual, data);
-    if (category && isPickable(category.key)) {
-      const picked = this.state.picks.find((p) => p.visual === visual.id && p.side === category.side);
-      const isPicked = picked?.keys.includes(category.key) ?? false;
-      const text = isPicked ? `Let go of ${category.label}` : `Pick ${category.label}`;
-      items.push({ text, run: () => pick?.(category, isPicked) });
-      if (picked && !isPicked)
-        items.push({ text: `Pick ${category.label} too`, run: () => pick?.(category, true) });
-      const below = splitBelow(visual, path);
-      if (below && category.side === "split" && canStepDown(spoken(visual), path, category.key))
-        items.push({
-          text: `Step down in ${category.label}, to ${below.by ?? below.column}`,
-          run: () => act({ type: "step down", visual: visual.id, key: category.key }),
-        });
-    }
-    if (path.length > 0)
-      items.push({
-        text: "Step back up",
-        run: () => act({ type: "step up", visual: visual.id, to: path.length - 1 }),
-      });
-    return items;
-  }
-
-  /** The rows behind a mark, and behind the whole visual. */
-  private rowsItems(
-    seen: Visual,
-    data: VisualData,
-    around: { filters: Filter[]; inputs: ReturnType<typeof inputsOf> },
-    category: (CategoryOf & { label: string }) | null,
-  ): MenuItem[] {
-    const { onRows } = this.options;
-    const { project } = this.presented;
-    if (!onRows) return [];
-    const item = (name: string, query: QueryInput | null): MenuItem[] =>
-      query ? [{ text: `Rows behind ${name}`, run: () => onRows({ name, query }, project) }] : [];
-    return [
-      ...(category ? item(category.label, behindQuery(seen, project, around, { ...category, data })) : []),
-      ...item(seen.name, behindQuery(seen, project, around, null)),
-    ];
-  }
-
-  /** What a pick on a visual does: the others answer, and it keeps its whole. */
-  private pickOn(visual: Visual, data: VisualData): Shown["onPick"] {
-    return ({ key, side }, more) => {
-      const shown = (side === "series" ? data.series : data.rows).map((r) => r.key);
-      if (isPickable(key)) this.act({ type: "pick", visual: visual.id, side, key, more, shown });
-    };
   }
 }
 
