@@ -2,11 +2,12 @@ import { own } from "@/core/base/own";
 import type { Value } from "@/core/base/value";
 import { columnNamed } from "@/core/formula/scope-names";
 import { scopeOf } from "@/core/project/names";
-import type { Board, Control, Input, Project } from "@/core/project/schema";
+import type { Board, Control, Input, Project, Setting } from "@/core/project/schema";
 import { type BoardAction, type BoardState, filtersOf, inputsOf, settingIn } from "@/core/view/board-state";
-import { type Choice, choicesIn, choicesQuery } from "@/core/view/column-choices";
+import { type Choice, choicesIn, choicesQuery, hasMore } from "@/core/view/column-choices";
 import { tableKnows } from "@/core/view/picks";
 import type { FilterOfBoard } from "@/core/view/settings";
+import type { Answers } from "./answers";
 import { buttonsView, listView } from "./choice-view";
 import { datesView } from "./dates-view";
 import { element } from "./elements";
@@ -62,6 +63,24 @@ export class BoardControls {
       choicesIn(answer(choicesQuery(table, column)), undefined, project);
     for (const { input, view } of this.inputs)
       view.show(own(values, input.name) ?? input.value, choicesForInput(input, choicesOf));
+  }
+
+  /** The values of filters that no row has, as far as all values of their columns are known. */
+  absent(
+    state: BoardState,
+    project: Project,
+    answers: Answers,
+  ): { control: string; label: string; names: string[]; setting: Setting }[] {
+    return this.filters.flatMap(({ control }) => {
+      const setting = own(state.set, control.id);
+      const { table, column, by, label, as } = control;
+      const answer = as === "buttons" ? answers.of(choicesQuery(table, column, by)) : null;
+      if (!setting || !("in" in setting) || !answer || "error" in answer || hasMore(answer)) return [];
+      const there = new Set(choicesIn(answer, by, project).map((c) => c.value));
+      const gone = setting.in.filter((v) => !there.has(v));
+      const left: Setting = { in: setting.in.filter((v) => there.has(v)) };
+      return gone.length > 0 ? [{ control: control.id, label, names: gone.map(String), setting: left }] : [];
+    });
   }
 
   private controlOf(control: Control, project: Project): HTMLElement | null {

@@ -37,6 +37,7 @@ export function writeHistory(address: string, action: BoardAction): void {
   const { name, within } = goingOn(action);
   const goesOn = name !== "" && name === last.name && now - last.at < within;
   last = { name, at: now };
-  if (goesOn) window.history.replaceState(null, "", address);
+  // What is left out of an address was never a step of its own.
+  if (goesOn || action.type === "become") window.history.replaceState(null, "", address);
   else window.history.pushState(null, "", address);
 }

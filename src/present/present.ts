@@ -25,6 +25,7 @@ import type { Answers } from "./answers";
 import { BoardControls, type Presented } from "./board-controls";
 import { element, isSomethingOver, sign } from "./elements";
 import { PickedRow } from "./picked-row";
+import { failingProofs } from "./proof-notes";
 import type { BehindAsked } from "./rows-sheet";
 import { onScreen } from "./screen";
 import { menuOf, type OnTile, pickOn, rowsItems } from "./tile-menu";
@@ -95,6 +96,12 @@ export class PresentedBoard {
   private controls: BoardControls | null = null;
   /** Whether all that the board shows is answered, and what waits for that. */
   private isSettled = false;
+  /** Whether what an address asked for was held to the values that there are. */
+  private isLookedThrough = false;
+  /** The values that no row has, in words, and what is said of all that is left out. */
+  private absent: string[] = [];
+  private noted = "";
+  private readonly note = element("p", { class: "board-note", role: "status" });
   private waiting: BoardAction | null = null;
   private picked: PickedRow | null = null;
   private screen: ReturnType<typeof onScreen> | null = null;
@@ -124,7 +131,6 @@ export class PresentedBoard {
   update(presented: Presented, options: PresentOptions): void {
     const isSame =
       madeOf(presented) === madeOf(this.presented) &&
-      JSON.stringify(options.left) === JSON.stringify(this.options.left) &&
       (options.onClose === undefined) === (this.options.onClose === undefined);
     if (options.answers !== this.options.answers) this.options.answers.stop();
     if (options.state) this.state = options.state;
@@ -135,6 +141,7 @@ export class PresentedBoard {
       this.clear();
       this.write();
     }
+    this.writeNote();
     this.show();
   }
 
@@ -200,7 +207,7 @@ export class PresentedBoard {
       ...this.controls.elements,
       this.asOf,
       ...close,
-      ...this.leftOut(),
+      this.note,
       this.picked.root,
       this.picked.status,
     );
@@ -217,19 +224,23 @@ export class PresentedBoard {
       body.replaceChildren(element("p", { class: "board-empty" }, "This board is empty."));
     this.root.replaceChildren(head, body);
     this.tellTime();
+    this.writeNote();
   }
 
-  /** One line that says what of the address does not hold here. */
-  private leftOut(): HTMLElement[] {
-    const { left = [] } = this.options;
-    if (left.length === 0) return [];
-    const note = element(
-      "p",
-      { class: "board-note", role: "status" },
-      `Left out of the address: ${left.join(", ")}.`,
+  /** Says in one line what of the address does not hold here. */
+  private writeNote(): void {
+    const left = [...(this.options.left ?? []), ...this.absent];
+    const text = left.length > 0 ? `Left out of the address: ${left.join(", ")}.` : "";
+    if (text === this.noted) return;
+    this.noted = text;
+    const cross = closeButton(
+      () => this.note.replaceChildren(),
+      "Close this note",
+      "Close this note",
+      "",
+      12,
     );
-    note.append(closeButton(() => note.remove(), "Close this note", "Close this note", "", 12));
-    return [note];
+    this.note.replaceChildren(...(text ? [element("span", {}, text), cross] : []));
   }
 
   private tileOf(tile: Tile): HTMLElement {
@@ -272,10 +283,11 @@ export class PresentedBoard {
     };
     for (const { tile, view } of this.tiles.values()) {
       const visual = this.visualOf(tile.visual);
-      if (visual) this.showTile({ tile, view, visual, inputs }, (query) => query && answer(query));
+      if (visual) this.showTile({ tile, view, visual, inputs }, (query) => query && answer(query), later);
     }
     this.controls?.show(state, presented, { answer, later });
     this.picked?.show(state, presented);
+    if (this.isSettled && this.leaveOutAbsent()) return;
     if (this.isSettled && this.waiting) {
       this.act(this.waiting);
       return;
@@ -283,6 +295,25 @@ export class PresentedBoard {
     answers.ask(this.isSettled ? [...asked, ...further] : asked, this.arrived);
     if (this.isSettled) onSettled?.(state);
   };
+
+  /**
+   * Leaves values out of filters that an address asked for and no row has, and says so, once; says whether
+   * there were any.
+   */
+  private leaveOutAbsent(): boolean {
+    if (this.isLookedThrough) return false;
+    this.isLookedThrough = true;
+    const { project } = this.presented;
+    const absent = this.controls?.absent(this.state, project, this.options.answers) ?? [];
+    if (absent.length === 0) return false;
+    this.absent = absent.map(({ label, names }) => `${names.join(", ")} of ${label}, which no row has`);
+    for (const { control, setting } of absent)
+      this.state = boardReducer(this.state, { type: "set filter", control, setting });
+    this.writeNote();
+    this.options.onState?.(this.state, { type: "become", state: this.state });
+    this.show();
+    return true;
+  }
 
   private readonly arrived = (): void => {
     this.tellTime();
@@ -304,6 +335,7 @@ export class PresentedBoard {
       inputs,
     }: { tile: VisualOnTile; view: VisualTile; visual: Visual; inputs: ReturnType<typeof inputsOf> },
     answerTo: (query: QueryInput | null) => ReturnType<Answers["of"]>,
+    later: (query: QueryInput) => ReturnType<Answers["of"]>,
   ): void {
     const { board, project } = this.presented;
     const path = own(this.state.steps, visual.id) ?? [];
@@ -360,6 +392,7 @@ export class PresentedBoard {
         ...wholeFor(board, this.state, tile, project).map((label) => `whole for ${label}`),
         ...(keepsOnly ? ["keeps only what is picked"] : []),
       ],
+      failing: failingProofs(visual, project, later),
       trail: trailOf(visual, path, project),
       onUp: (to) => this.act({ type: "step up", visual: visual.id, to }),
     });

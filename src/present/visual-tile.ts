@@ -37,6 +37,8 @@ export interface Shown {
   menu: (category: (CategoryOf & { label: string }) | null) => MenuItem[];
   /** What is to be known of it: the controls that leave it whole, and what it cannot light up. */
   notes: string[];
+  /** The proofs of it that fail. */
+  failing: string[];
   /** The categories that were stepped down from, and back up to so many of them. */
   trail: string[];
   onUp: (to: number) => void;
@@ -148,8 +150,9 @@ export class VisualTile {
     if (before?.visual.name !== shown.visual.name)
       this.more.setAttribute("aria-label", `More of ${shown.visual.name}`);
     if (JSON.stringify(before?.trail ?? []) !== JSON.stringify(shown.trail)) this.writeTrail(shown);
-    const notes = shown.notes.join(", ");
-    if (this.notes.textContent !== notes) this.notes.textContent = notes;
+    const notes = [...shown.failing, ...shown.notes].join(" · ");
+    if (this.notes.textContent !== notes) this.notes.textContent = this.notes.title = notes;
+    this.notes.toggleAttribute("data-fails", shown.failing.length > 0);
     if (before?.pending !== shown.pending) this.tellPending(shown.pending);
     const isSame = (["visual", "data", "design", "theme", "lit", "part"] as const).every(
       (k) => before?.[k] === shown[k],

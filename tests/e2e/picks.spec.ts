@@ -135,11 +135,27 @@ test("an address with nonsense gives the board with what holds, and one line say
     await expect(pickedOf(page)).toContainText("route: North Quay");
     const note = page.getByText(/^Left out of the address: /);
     await expect(note).toContainText("choices that this board has not");
+    await expect(note).toContainText("of Route, which no row has");
     await page.getByRole("button", { name: "Close this note" }).click();
     await expect(note).toHaveCount(0);
     await expect(pickedOf(page)).toBeVisible();
   }
   expect(alerted).toBe(false);
+});
+
+test("a value that no row has is left out of the address, and said", async ({ page }) => {
+  const id = await glance(page);
+  for (const path of ["boards", `present/${GLANCE}`]) {
+    await page.goto(`/p/${id}/${path}?board=${GLANCE}&only.route=Atlantis&only.route=North+Quay`);
+    await expect(
+      page.getByText("Left out of the address: Atlantis of Route, which no row has."),
+    ).toBeVisible();
+    await expect(
+      page.getByRole("group", { name: "Route" }).getByRole("button", { pressed: true }),
+    ).not.toHaveText("All");
+    await expect(page).not.toHaveURL(/Atlantis/);
+    await expect(barOf(page)).toHaveAttribute("aria-label", /1.145.029/);
+  }
 });
 
 test("a tile stands aside, and the board begins with what its author has set; a reader changes neither", async ({

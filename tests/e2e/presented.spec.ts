@@ -271,8 +271,11 @@ test("a board on its own page follows what is saved, keeps what its reader picke
   const { document, revision } = project;
   const measure = document.measures.find((m: { id: string }) => m.id === "passengers_total");
   measure.formula = "sum(passengers) * 2";
+  measure.proofs = [{ id: "p", type: "between", from: 0, to: 10, split: null }];
   const put = await page.request.put(`/api/projects/${id}`, { data: { document, revision } });
   expect(put.status()).toBe(200);
   await expect(donutOf(page)).not.toHaveAttribute("aria-label", before ?? "");
+  // A proof that fails stands on the tiles that it concerns, and on no other.
+  await expect(page.getByText(/^A proof of Passengers fails: Passengers is .* above 10/)).toHaveCount(3);
   await expect(page.getByRole("group", { name: "Picked" })).toContainText("electric");
 });

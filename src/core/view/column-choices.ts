@@ -54,3 +54,6 @@ export function countsIn(
   const rows = answer.columns.at(-1)?.values ?? [];
   return new Map(choicesIn(answer, by, project).map(({ value }, i) => [value, Number(rows[i])]));
 }
+
+/** Whether a column may have more values than the answer to that query could give. */
+export const hasMore = (answer: Result): boolean => answer.rows >= MOST;

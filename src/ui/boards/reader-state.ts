@@ -34,7 +34,7 @@ export function useReaderState(board: Board) {
   const presented = useMemo(() => ({ board, project }), [board, project]);
   const change = useCallback(
     (next: BoardState, action: BoardAction) => {
-      hold({ state: next, left: NOTHING });
+      hold(({ left: before }) => ({ state: next, left: action.type === "become" ? before : NOTHING }));
       writeHistory(addressWith(next, presented), action);
     },
     [presented],

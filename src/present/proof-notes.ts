@@ -1,0 +1,33 @@
+import type { QueryInput } from "@/core/plan/query";
+import type { Project, Visual } from "@/core/project/schema";
+import { measuresBehind, proofOutcome, proofQuery } from "@/core/view/proofs";
+import type { Answer } from "./answers";
+
+const known = new WeakMap<Visual, { project: Project; measures: Set<string> }>();
+
+/** The measures behind a visual: the same until the document changes. */
+function behind(visual: Visual, project: Project): Set<string> {
+  const before = known.get(visual);
+  if (before?.project === project) return before.measures;
+  const measures = measuresBehind(visual, project);
+  known.set(visual, { project, measures });
+  return measures;
+}
+
+/** The proofs that fail of what a visual shows, in words; none while they are not answered. */
+export function failingProofs(
+  visual: Visual,
+  project: Project,
+  answer: (query: QueryInput) => Answer | null,
+): string[] {
+  const measures = behind(visual, project);
+  return project.measures
+    .filter((m) => measures.has(m.id))
+    .flatMap((measure) =>
+      measure.proofs.flatMap((proof) => {
+        const query = proofQuery(measure, proof, project);
+        const outcome = query && proofOutcome(measure, proof, answer(query), project);
+        return outcome?.holds === false ? [`A proof of ${measure.label} fails: ${outcome.text}`] : [];
+      }),
+    );
+}
