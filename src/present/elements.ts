@@ -61,6 +61,20 @@ export function sign(name: keyof typeof SIGNS, size: number): SVGElement {
   return svg;
 }
 
+/** A list is not opened into less room than this where there is more on the other side, in pixels. */
+const LEAST_ROOM = 180;
+
+/** Where a list opens beside its button, at most so high: below it, or above where there is more room. */
+export function besideButton(box: DOMRect, most: number): { top: string; bottom: string; maxHeight: string } {
+  const [above, below] = [box.top - 16, window.innerHeight - box.bottom - 16];
+  const isBelow = below >= LEAST_ROOM || below >= above;
+  return {
+    top: isBelow ? `${box.bottom + 6}px` : "auto",
+    bottom: isBelow ? "auto" : `${window.innerHeight - box.top + 6}px`,
+    maxHeight: `${Math.max(80, Math.min(most, isBelow ? below : above))}px`,
+  };
+}
+
 /**
  * A button that opens a list in the platform's own popover: it closes with Escape or a click beside it. The
  * list is written anew each time it opens.
@@ -83,9 +97,8 @@ export function popoverButton(
     if ((event as ToggleEvent).newState !== "open") return list.replaceChildren();
     const box = button.getBoundingClientRect();
     list.replaceChildren(...write());
-    list.style.top = `${box.bottom + 6}px`;
     list.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - 248))}px`;
-    list.style.maxHeight = `${Math.max(120, Math.min(420, window.innerHeight - box.bottom - 16))}px`;
+    Object.assign(list.style, besideButton(box, 420));
   });
   return { button, list };
 }

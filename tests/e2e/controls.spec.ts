@@ -103,7 +103,10 @@ test("a control does not reach a tile that it leaves, and one over a column that
   const id = await withFilter(page, "sailings · vessel");
   await page.getByRole("button", { name: "Arrange" }).click();
   const row = page.getByRole("group", { name: "Control Year" });
+  // Wherever its button stands, a list opens into the window.
+  await page.setViewportSize({ width: 1280, height: 560 });
   await row.getByRole("button", { name: "reaches 5 of 5" }).click();
+  await expect(page.getByRole("group", { name: "Tiles that Year reaches" })).toBeInViewport({ ratio: 0.9 });
   await page
     .getByRole("group", { name: "Tiles that Year reaches" })
     .getByRole("checkbox", { name: "Passengers by route" })

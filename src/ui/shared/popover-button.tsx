@@ -1,6 +1,7 @@
 "use client";
 import { type ReactNode, useId, useRef, useState } from "react";
 import { flushSync } from "react-dom";
+import { besideButton } from "@/present/elements";
 
 /** A button that opens a list in the platform's own popover: it closes with Escape or a click beside it. */
 export function PopoverButton({
@@ -27,9 +28,8 @@ export function PopoverButton({
   const place = () => {
     const box = button.current?.getBoundingClientRect();
     if (!box || !list.current) return;
-    list.current.style.top = `${box.bottom + 6}px`;
     list.current.style.left = `${Math.max(8, Math.min(box.left, window.innerWidth - (wide ? 408 : 248)))}px`;
-    list.current.style.maxHeight = `${Math.max(120, Math.min(320, window.innerHeight - box.bottom - 16))}px`;
+    Object.assign(list.current.style, besideButton(box, 320));
   };
   return (
     <>
