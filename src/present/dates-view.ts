@@ -52,6 +52,7 @@ export function datesView({ control, set }: FilterWishes): FilterView {
         onchange: () => {
           const known = "from" in now ? now : { from: null, to: null };
           set({ ...known, [end]: field.value || null });
+          for (const box of list.querySelectorAll<HTMLInputElement>("[type=radio]")) box.checked = false;
         },
       });
       field.value = "from" in now && typeof now[end] === "string" ? String(now[end]).slice(0, 10) : "";

@@ -5,6 +5,14 @@ import type { Presented } from "./board-controls";
 /** An address with more than this is one that others may not take. */
 const LONGEST = 6000;
 
+/** The same, or null where an address would be too long to say the state. */
+export function wholeState(search: string, state: BoardState, presented: Presented): string | null {
+  const whole = withState(search, state, presented);
+  const isSaid = addressOf(state, presented.board, presented.project).length === 0 || isInAddress(whole);
+  return isSaid ? whole : null;
+}
+const isInAddress = (search: string) => [...new URLSearchParams(search)].some(([name]) => isOfState(name));
+
 /**
  * The part of an address from its question mark on, with a state in the place of the one that it says;
  * without any where that would be too long.

@@ -7,7 +7,7 @@ import { type Answer, Answers } from "./answers";
 import type { Presented } from "./board-controls";
 import { leaves } from "./elements";
 import type { Given } from "./given";
-import { withState, writeHistory } from "./history";
+import { wholeState, withState, writeHistory } from "./history";
 import { Preparation } from "./preparing";
 import { PresentedBoard, type PresentOptions } from "./present";
 import { rowsOfServer } from "./rows-source";
@@ -115,9 +115,12 @@ function start(host: HTMLElement, first: Presented): void {
       onSettled: preparation.settled,
       onRows: (asked, of) => {
         const rows = rowsOfServer(given.server, draft);
-        void import("./rows-sheet").then((m) => m.openRowsSheet(asked, of, rows));
+        return import("./rows-sheet").then((m) => m.openRowsSheet(asked, of, rows));
       },
-      link: (state) => location.origin + location.pathname + addressOf(state),
+      link: (state) => {
+        const search = wholeState(location.search, state, presented);
+        return search === null ? null : location.origin + location.pathname + search;
+      },
       onClose: close,
     };
   };

@@ -119,8 +119,8 @@ function copyButton(copy: () => Promise<void>, status: HTMLElement): HTMLElement
         status.textContent = "The link is copied.";
         setTimeout(() => (button.textContent = text), COPIED);
       },
-      () => {
-        status.textContent = button.textContent = "Not copied: take it from the address bar";
+      (error: Error) => {
+        status.textContent = button.textContent = error.message;
         setTimeout(() => (button.textContent = text), 2 * COPIED);
       },
     );

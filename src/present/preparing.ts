@@ -6,6 +6,9 @@ import type { Presented } from "./board-controls";
 /** So long a reader does nothing before what may come next is made ready, in milliseconds. */
 const SETTLED = 800;
 
+/** Controls come first among the columns by which a board is filtered; beyond so many a pick is a scan. */
+const MOST_TOUCHED = 50;
+
 /** What a board may be asked: its queries, by what they may be filtered, and how they are now. */
 export interface Preparing {
   board: string;
@@ -44,7 +47,7 @@ export class Preparation {
       const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
       return (visual && toQuery(visual, project, [], inputs)) || [];
     });
-    const touched = touchedBy(board, project);
+    const touched = touchedBy(board, project).slice(0, MOST_TOUCHED);
     if (queries.length === 0 || touched.length === 0) return;
     const now = [...filtersOf(board.controls, state), ...pickedFilters(state.picks, state, project)];
     const asked = { board: board.id, queries, touched, now };

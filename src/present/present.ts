@@ -47,10 +47,13 @@ export interface PresentOptions {
   onState?: (state: BoardState, action: BoardAction) => void;
   /** Told once all stands, each time: then what may come next can be made ready. */
   onSettled?: (state: BoardState) => void;
-  /** An address at which others find the state; no link can be copied where there is none. */
-  link?: (state: BoardState) => string;
+  /**
+   * An address at which others find the state (null: there is too much of it for one); no link can be copied
+   * without.
+   */
+  link?: (state: BoardState) => string | null;
   /** Shows the rows behind something; nothing is offered where there are none. */
-  onRows?: (asked: BehindAsked, project: Project) => void;
+  onRows?: (asked: BehindAsked, project: Project) => Promise<void>;
   /** Called by a button for it; no button where there is nothing to close to. */
   onClose?: () => void;
 }
@@ -187,7 +190,15 @@ export class PresentedBoard {
     this.controls = new BoardControls(this.presented, { act: this.act, refresh: this.show });
     this.picked = new PickedRow({
       act: this.act,
-      copy: link ? () => navigator.clipboard.writeText(link(this.state)) : null,
+      copy: link
+        ? async () => {
+            const address = link(this.state);
+            if (address === null) throw new Error("Too much is picked for a link");
+            // Only pages that came safely may write to the clipboard.
+            if (!navigator.clipboard) throw new Error("Not copied: take it from the address bar");
+            await navigator.clipboard.writeText(address);
+          }
+        : null,
       focusOn: (visual) => {
         for (const { tile, view } of this.tiles.values()) if (tile.visual === visual) return view.focus();
       },
@@ -233,6 +244,11 @@ export class PresentedBoard {
     const text = left.length > 0 ? `Left out of the address: ${left.join(", ")}.` : "";
     if (text === this.noted) return;
     this.noted = text;
+    this.tell(text);
+  }
+
+  /** A line above the board, with a cross. */
+  private tell(text: string): void {
     const cross = closeButton(
       () => this.note.replaceChildren(),
       "Close this note",
@@ -385,7 +401,9 @@ export class PresentedBoard {
       menu: (category) => [
         ...menuOf(on, category, this.state, this.act),
         ...(onRows
-          ? rowsItems(on, category, project, { filters, inputs }, (asked) => onRows(asked, project))
+          ? rowsItems(on, category, project, { filters, inputs }, (asked) => {
+              onRows(asked, project).catch(() => this.tell("The rows cannot be had: the server is away."));
+            })
           : []),
       ],
       notes: [

@@ -28,7 +28,10 @@ export interface RowsSource {
 
 /** Asks a server for JSON; what it says is wrong is the message of the error. */
 async function json<T>(address: string, init: RequestInit): Promise<T> {
-  const response = await fetch(address, init);
+  const response = await fetch(address, init).catch((error: unknown) => {
+    if (init.signal?.aborted) throw error;
+    throw new Error("The server is away. Close the rows, and open them once it is back.");
+  });
   const answer: unknown = await response.json();
   if (response.ok) return answer as T;
   throw new Error((answer as { error?: { message?: string } }).error?.message ?? `Status ${response.status}`);

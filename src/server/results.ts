@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { DATE_BUCKETS } from "@/core/base/calendar";
+import { findNamed } from "@/core/base/names";
 import type { Behind } from "@/core/engine/rows-behind";
 import { filterSchema, type Query, type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
@@ -117,7 +118,19 @@ export async function answerBehind(
   const question = { tables, scope: scopeOf(draft), inputs: inputsOf(draft), query };
   const answer = await compute({ type: "behind", ...question }, projectId, signal);
   if (!("behind" in answer)) throw new Error("the compute thread answered something else");
-  return answer.behind;
+  // The sum of a hidden column would tell what is in it.
+  const hiddenIn = (table: string) => {
+    const info = findNamed(tables, table);
+    const columns = [...(info?.columns ?? []), ...(info?.derived ?? [])];
+    return new Set(columns.filter((c) => c.hidden).map((c) => c.name));
+  };
+  return {
+    ...answer.behind,
+    tables: answer.behind.tables.map((t) => ({
+      ...t,
+      sums: t.sums.filter(([column]) => !hiddenIn(t.table).has(column)),
+    })),
+  };
 }
 
 /**

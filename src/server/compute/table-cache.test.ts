@@ -2,6 +2,7 @@ import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "nod
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { parseIsoDate } from "@/core/base/calendar";
 import type { Reading } from "@/core/data/reading-schema";
 import { sourcesOf } from "@/core/engine/run";
 import { scopeOf } from "@/core/project/names";
@@ -87,6 +88,20 @@ describe("tables in the compute worker", () => {
       [3, null, []],
     ]);
     expect(pageOfRows(source, info, { ...wish, find: "EAST" }, ground).total).toBe(2);
+  });
+
+  it("are shown by stretches of time that are counted from today", () => {
+    const rows = ["2026-01-15", "2026-02-03", "2026-03-20", null].map((day): Cell[] => [day]);
+    const info = stored("d", [["day", { type: "date" }]], rows);
+    const table = new TableCache(1e9).table(info);
+    const { conventions } = emptyProject("p");
+    const scope = scopeOf({ tables: [info], links: [], measures: [], inputs: [], conventions });
+    const source = sourcesOf({ tables: [table], inputs: {}, scope }).of(info.name);
+    const relative = { unit: "month", from: -1, to: -1, anchor: "today" } as const;
+    const filters = [{ column: "day", relative }];
+    const wish = { offset: 0, limit: 10, sort: null, find: "", filters, visible: false };
+    const page = pageOfRows(source, info, wish, { scope, today: parseIsoDate("2026-03-02") });
+    expect(page.rows.map((r) => r.number)).toEqual([2]);
   });
 
   it("stay the same table until a reading changes, and let go of what is their own when memory is short, the least recently used first", () => {

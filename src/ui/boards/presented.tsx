@@ -20,7 +20,7 @@ interface Props {
   state: BoardState;
   left: string[];
   onState: (state: BoardState, action: BoardAction) => void;
-  link: (state: BoardState) => string;
+  link: (state: BoardState) => string | null;
   onClose?: () => void;
 }
 
@@ -34,6 +34,8 @@ export function Presented({ board, state, left, onState, link, onClose }: Props)
   const host = useRef<HTMLDivElement>(null);
   const shown = useRef<PresentedBoard | null>(null);
   const told = useRef({ onState, link, onClose });
+  // It begins with the state, so that nothing is asked for without it; later ones it is told.
+  const begun = useRef(state);
   const closes = onClose !== undefined;
   useEffect(() => {
     told.current = { onState, link, onClose };
@@ -56,12 +58,12 @@ export function Presented({ board, state, left, onState, link, onClose }: Props)
       link: (now) => told.current.link(now),
       onRows: (asked, of) => {
         const source = rowsOfServer(`/api/projects/${encodeURIComponent(projectId)}`, draft);
-        void import("@/present/rows-sheet").then((m) => m.openRowsSheet(asked, of, source));
+        return import("@/present/rows-sheet").then((m) => m.openRowsSheet(asked, of, source));
       },
       ...(closes ? { onClose: () => told.current.onClose?.() } : {}),
     };
     if (shown.current) shown.current.update(presented, options);
-    else shown.current = new PresentedBoard(host.current, presented, options);
+    else shown.current = new PresentedBoard(host.current, presented, { ...options, state: begun.current });
     return () => preparation.stop();
   }, [project, board, theme, ask, projectId, draft, left, closes]);
   useEffect(() => shown.current?.become(state), [state]);

@@ -4,18 +4,17 @@ import type { Board } from "@/core/project/schema";
 import type { BoardAction, BoardState } from "@/core/view/board-state";
 import { type ReadState, stateFrom } from "@/core/view/state-address";
 import type { Presented } from "@/present/board-controls";
-import { withState, writeHistory } from "@/present/history";
+import { wholeState, withState, writeHistory } from "@/present/history";
 import { useProject } from "../shared/project-context";
 
 /** Always the same, so that nothing is shown anew for it. */
 const NOTHING: string[] = [];
 
-/** The address of a board with a state; it names the board, whatever others there are. */
-function addressWith(state: BoardState, presented: Presented): string {
-  const { pathname, search } = window.location;
-  const params = new URLSearchParams(search);
-  params.set("board", presented.board.id);
-  return pathname + withState(`?${params}`, state, presented);
+/** What an address says besides the state: it names the board, whatever others there are. */
+function searchOf({ board }: Presented): string {
+  const params = new URLSearchParams(window.location.search);
+  params.set("board", board.id);
+  return `?${params}`;
 }
 
 /**
@@ -35,11 +34,14 @@ export function useReaderState(board: Board) {
   const change = useCallback(
     (next: BoardState, action: BoardAction) => {
       hold(({ left: before }) => ({ state: next, left: action.type === "become" ? before : NOTHING }));
-      writeHistory(addressWith(next, presented), action);
+      writeHistory(window.location.pathname + withState(searchOf(presented), next, presented), action);
     },
     [presented],
   );
-  const link = (now: BoardState) => window.location.origin + addressWith(now, presented);
+  const link = (now: BoardState) => {
+    const search = wholeState(searchOf(presented), now, presented);
+    return search === null ? null : window.location.origin + window.location.pathname + search;
+  };
   return { state, left, change, link, presented };
 }
 export type ReaderState = ReturnType<typeof useReaderState>;
