@@ -5,6 +5,7 @@ import { stateFrom } from "@/core/view/state-address";
 import { startPainter } from "@/render/painter/painter";
 import { type Answer, Answers } from "./answers";
 import type { Presented } from "./board-controls";
+import { watchForEastAsian } from "./east-asian";
 import { leaves } from "./elements";
 import type { Given } from "./given";
 import { wholeState, withState, writeHistory } from "./history";
@@ -142,3 +143,4 @@ function start(host: HTMLElement, first: Presented): void {
 
 const first = presentedIn(given.project);
 if (root && first) start(root, first);
+watchForEastAsian();

@@ -203,6 +203,24 @@ test("names that would be markup stand as they are written", async ({ page }) =>
   expect(await page.title()).toBe(`${hostile} · ${hostile}`);
 });
 
+test("names of other scripts are written in the fonts that ship, on a page of its own too", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { document, revision } = project;
+  document.boards[0].name = "码头 부산항";
+  const put = await page.request.put(`/api/projects/${id}`, { data: { document, revision } });
+  expect(put.status()).toBe(200);
+  const fonts: string[] = [];
+  page.on("request", (request) => fonts.push(new URL(request.url()).pathname));
+  await page.goto(`/p/${id}/present/${GLANCE}`);
+  await expect(page.getByRole("heading", { name: "码头 부산항" })).toBeVisible();
+  await expect
+    .poll(() => fonts.filter((path) => /noto-sans-(kr|sc).*\.woff2$/.test(path)).length)
+    .toBeGreaterThanOrEqual(2);
+});
+
 test("a finger picks what it touches", async ({ page, browser }) => {
   const address = await boardAlone(page);
   const phone = await browser.newContext({
