@@ -54,6 +54,8 @@ export interface PresentOptions {
   link?: (state: BoardState) => string | null;
   /** Shows the rows behind something; nothing is offered where there are none. */
   onRows?: (asked: BehindAsked, project: Project) => Promise<void>;
+  /** What stands in the place of tiles where there are none. */
+  whenEmpty?: string;
   /** Called by a button for it; no button where there is nothing to close to. */
   onClose?: () => void;
 }
@@ -186,7 +188,7 @@ export class PresentedBoard {
 
   private write(): void {
     const { board } = this.presented;
-    const { onClose, link } = this.options;
+    const { onClose, link, whenEmpty = "This board is empty." } = this.options;
     this.controls = new BoardControls(this.presented, { act: this.act, refresh: this.show });
     this.picked = new PickedRow({
       act: this.act,
@@ -231,8 +233,7 @@ export class PresentedBoard {
       { class: "board-body", role: "region", "aria-label": "Board", tabindex: 0 },
       grid,
     );
-    if (board.tiles.length === 0)
-      body.replaceChildren(element("p", { class: "board-empty" }, "This board is empty."));
+    if (board.tiles.length === 0) body.replaceChildren(element("p", { class: "board-empty" }, whenEmpty));
     this.root.replaceChildren(head, body);
     this.tellTime();
     this.writeNote();

@@ -5,6 +5,9 @@ test("visuals go on a new board; a filter and a goal stepper change what they sh
   await openDemo(page);
   await goTo(page, "Boards");
   await page.getByRole("button", { name: "New board" }).click();
+  await page.getByRole("button", { name: "Arrange" }).click();
+  await expect(page.getByText("Press Arrange to put visuals, filters and inputs on it.")).toBeVisible();
+  await page.getByRole("button", { name: "Arrange" }).click();
   const panel = page.getByRole("complementary", { name: "Put on the board" });
   for (const name of ["Passengers by route", "On-time departures", "Passengers against the target"])
     await panel.getByRole("button", { name: `Add ${name}` }).click();

@@ -14,6 +14,8 @@ import { useTheme } from "../shared/theme";
 
 const wantsMotion = () => !window.matchMedia("(prefers-reduced-motion: reduce)").matches;
 
+const EMPTY = "This board is empty. Press Arrange to put visuals, filters and inputs on it.";
+
 interface Props {
   board: Board;
   /** What the reader has changed, and what of the address was left out. */
@@ -60,7 +62,7 @@ export function Presented({ board, state, left, onState, link, onClose }: Props)
         const source = rowsOfServer(`/api/projects/${encodeURIComponent(projectId)}`, draft);
         return import("@/present/rows-sheet").then((m) => m.openRowsSheet(asked, of, source));
       },
-      ...(closes ? { onClose: () => told.current.onClose?.() } : {}),
+      ...(closes ? { onClose: () => told.current.onClose?.() } : { whenEmpty: EMPTY }),
     };
     if (shown.current) shown.current.update(presented, options);
     else shown.current = new PresentedBoard(host.current, presented, { ...options, state: begun.current });
