@@ -124,6 +124,18 @@ describe("the rows behind a figure", () => {
     expect(found).toEqual([{ name: "share", value: (16 / 31) * 2, parts: [16, 31, 2] }]);
   });
 
+  it("are those of the whole, whatever splits the query has and keeps of them", () => {
+    const whole = { table: "trips", measures: [{ formula: "sum(riders)", as: "m" }] };
+    const split = {
+      ...whole,
+      splits: [{ column: "route" }],
+      keep: { first: 1 },
+      totals: [{ id: "carried" }],
+    };
+    expect(behind(split)).toEqual(behind(whole));
+    expect(behind({ ...whole, splits: [{ column: "nowhere" }] })).toEqual(behind(whole));
+  });
+
   it("refuses what a query would be refused for", () => {
     expect(() => behind({ measures: [{ id: "gone" }] })).toThrow(QueryError);
     expect(() => behind({ measures: [{ id: "carried" }], filters: [{ column: "nowhere", in: [] }] })).toThrow(

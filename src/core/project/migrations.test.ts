@@ -31,6 +31,17 @@ describe("stored documents", () => {
     },
   );
 
+  it("of version 3 keep what filters of boards begin with", () => {
+    const migrated = migrateDocument(stored(3));
+    if ("problem" in migrated) throw new Error(migrated.problem);
+    const [board] = projectSchema.parse(migrated.document).boards;
+    const filters = board.controls.filter((c) => c.type === "filter");
+    expect(filters.map((f) => [f.id, f.as, f.begins])).toEqual([
+      ["year", "buttons", { in: [2025] }],
+      ["route", "buttons", { in: [] }],
+    ]);
+  });
+
   it("of version 2 keep what stems are measured from, and rings without names", () => {
     const visual = (kind: string, dials: object) => ({ id: kind.slice(0, 4), name: kind, kind, dials });
     const before = {

@@ -14,7 +14,7 @@ import { useProject } from "../shared/project-context";
 import { useTellEdit } from "../shared/tell-edit";
 
 /** The tiles that a filter can reach: those whose visual knows its column. */
-export const reachable = (board: Board, control: FilterOfBoard, project: Project): string[] =>
+const reachable = (board: Board, control: FilterOfBoard, project: Project): string[] =>
   board.tiles.flatMap((tile) => {
     const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
     return visual && answersTo(visual, columnOf(control), project) ? tile.id : [];

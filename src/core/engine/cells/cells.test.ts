@@ -43,8 +43,13 @@ const places = madeTable("ports", {
   name: ["text", ports],
   region: ["text", ["north", "north", null, "south", "south", "true"]],
 });
+/** Of enough values for a range; some passengers have no load, and some loads no weight. */
+const loads = madeTable("loads", {
+  n: ["number", Array.from({ length: 36 }, (_, i) => i)],
+  weight: ["number", Array.from({ length: 36 }, (_, i) => (i % 9 === 0 ? null : i * 3))],
+});
 const catalog: Catalog = {
-  tables: [trips, places],
+  tables: [trips, places, loads],
   inputs: {},
   today: "2024-12-20",
   scope: {
@@ -54,10 +59,14 @@ const catalog: Catalog = {
         columns: [...scopeColumns(trips), { name: "load", type: "number", formula: "passengers * 2" }],
       },
       { name: "ports", columns: scopeColumns(places) },
+      { name: "loads", columns: scopeColumns(loads) },
     ],
     measures: [],
     inputs: [],
-    links: [{ table: "trips", column: "port", to: "ports", key: "name" }],
+    links: [
+      { table: "trips", column: "port", to: "ports", key: "name" },
+      { table: "trips", column: "passengers", to: "loads", key: "n" },
+    ],
   },
 };
 
@@ -152,6 +161,16 @@ const FILTERS: { touched: Touched; filters: object[] }[] = [
     filters: [{ from: 2.01, to: 7.77 }, { from: 8.999 }, { in: [null, 1.5] }, { not: [null, 1.5] }],
   },
   { touched: { column: "passengers" }, filters: [{ from: 5, to: 20 }, { from: 1000 }] },
+  {
+    touched: { column: "loads.weight" },
+    filters: [
+      { from: 10, to: 60 },
+      { in: [null], noMatch: false },
+      { in: [], noMatch: true },
+      { not: [null, 6], noMatch: false },
+      { not: [12], noMatch: true },
+    ],
+  },
   { touched: { column: "load" }, filters: [{ from: 11, to: 41 }] },
 ];
 const OWN: object[][] = [
