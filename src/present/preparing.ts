@@ -1,6 +1,7 @@
 import type { Filter, QueryInput } from "@/core/plan/query";
 import { type BoardState, filtersOf, inputsOf, pickedFilters, touchedBy } from "@/core/view/board-state";
 import { toQuery } from "@/core/view/query";
+import { textQueries } from "@/core/view/text-names";
 import type { Presented } from "./board-controls";
 
 /** So long a reader does nothing before what may come next is made ready, in milliseconds. */
@@ -43,7 +44,9 @@ export class Preparation {
   private say(state: BoardState): void {
     const { board, project } = this.presented;
     const inputs = inputsOf(project.inputs, state);
+    const whole = { project, board: { ...board, controls: [] }, state: { ...state, picks: [] } };
     const queries = board.tiles.flatMap((tile) => {
+      if (tile.type === "text") return textQueries(tile, whole);
       const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
       return (visual && toQuery(visual, project, [], inputs)) || [];
     });

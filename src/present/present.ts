@@ -1,10 +1,10 @@
 import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
-import type { Project, Tile, Visual } from "@/core/project/schema";
-import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
+import type { Project, Visual } from "@/core/project/schema";
 import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import type { ShareOf } from "@/core/scene/part-of";
+import { visualOnBoard } from "@/core/view/board-look";
 import {
   type BoardAction,
   type BoardState,
@@ -19,17 +19,20 @@ import type { Design } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
 import { spoken } from "@/core/view/spoken";
 import { canStepDown, steppedVisual, trailOf } from "@/core/view/steps";
+import { textNames } from "@/core/view/text-names";
 import { toVisualData } from "@/core/view/visual-data";
 import type { StartPicture } from "@/render/painter/live";
 import type { Answers } from "./answers";
 import { BoardControls, type Presented } from "./board-controls";
+import { BoardGrid, type VisualOnTile } from "./board-grid";
+import { BoardSheet } from "./board-sheet";
 import { element, isSomethingOver, sign } from "./elements";
 import { PickedRow } from "./picked-row";
 import { failingProofs } from "./proof-notes";
 import type { BehindAsked } from "./rows-sheet";
 import { onScreen } from "./screen";
 import { menuOf, type OnTile, pickOn, rowsItems } from "./tile-menu";
-import { canLightUp, VisualTile } from "./visual-tile";
+import { canLightUp, type VisualTile } from "./visual-tile";
 
 export interface PresentOptions {
   /** From where what it shows is answered. */
@@ -72,8 +75,6 @@ interface Known {
 /** A visual with all of its categories: what of each is picked, the largest few would not say. */
 const allOfIt = (visual: Visual): Visual => ({ ...visual, keep: null });
 
-type VisualOnTile = Extract<Tile, { type: "visual" }>;
-
 const designOf = ({ project: { palettes, finishes, pictures } }: Presented): Design => ({
   palettes,
   finishes,
@@ -88,7 +89,10 @@ const madeOf = ({ board, project }: Presented): string =>
       const input = c.type === "input" && project.inputs.find((i) => i.id === c.input);
       return input && { ...input, value: null };
     }),
-    board.tiles.map((t) => t.type === "visual" && project.visuals.some((v) => v.id === t.visual)),
+    board.tiles.map((t) => {
+      if (t.type === "picture") return project.pictures.find((p) => p.id === t.picture);
+      return t.type === "visual" && project.visuals.some((v) => v.id === t.visual);
+    }),
   ]);
 
 /**
@@ -97,7 +101,8 @@ const madeOf = ({ board, project }: Presented): string =>
  */
 export class PresentedBoard {
   private state: BoardState;
-  private readonly tiles = new Map<string, { tile: VisualOnTile; view: VisualTile }>();
+  private grid: BoardGrid | null = null;
+  private sheet: BoardSheet | null = null;
   private controls: BoardControls | null = null;
   /** Whether all that the board shows is answered, and what waits for that. */
   private isSettled = false;
@@ -116,7 +121,7 @@ export class PresentedBoard {
   });
   /** What each tile shows, and what it was made of. */
   private readonly known = new Map<string, Known>();
-  /** Visuals that were stepped down in. */
+  /** Visuals that were stepped down in, by their tile. */
   private readonly stepped = new Map<string, { of: Visual; path: readonly RowKey[]; seen: Visual }>();
   private design: Design;
 
@@ -164,9 +169,8 @@ export class PresentedBoard {
   }
 
   private clear(): void {
-    this.screen?.dispose();
-    for (const { view } of this.tiles.values()) view.dispose();
-    for (const held of [this.tiles, this.known]) held.clear();
+    for (const part of [this.screen, this.grid, this.sheet]) part?.dispose();
+    this.known.clear();
   }
 
   private readonly act = (action: BoardAction, live = false): void => {
@@ -202,7 +206,8 @@ export class PresentedBoard {
           }
         : null,
       focusOn: (visual) => {
-        for (const { tile, view } of this.tiles.values()) if (tile.visual === visual) return view.focus();
+        for (const { tile, view } of this.grid?.visuals.values() ?? [])
+          if (tile.visual === visual) return view.focus();
       },
     });
     this.screen = onClose ? onScreen(this.root) : null;
@@ -224,17 +229,10 @@ export class PresentedBoard {
       this.picked.root,
       this.picked.status,
     );
-    const ordered = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
-    const grid = element("div", { class: "board-grid" }, ...ordered.map((tile) => this.tileOf(tile)));
-    grid.style.setProperty("--row", `${ROW_HEIGHT}px`);
-    grid.style.gap = `${GAP}px`;
-    const body = element(
-      "div",
-      { class: "board-body", role: "region", "aria-label": "Board", tabindex: 0 },
-      grid,
-    );
-    if (board.tiles.length === 0) body.replaceChildren(element("p", { class: "board-empty" }, whenEmpty));
-    this.root.replaceChildren(head, body);
+    this.grid = new BoardGrid(board, this.presented.project, this.options, whenEmpty);
+    this.sheet = new BoardSheet(this.root, board);
+    this.sheet.root.append(head, this.grid.root);
+    this.root.replaceChildren(this.sheet.root);
     this.tellTime();
     this.writeNote();
   }
@@ -260,21 +258,6 @@ export class PresentedBoard {
     this.note.replaceChildren(...(text ? [element("span", {}, text), cross] : []));
   }
 
-  private tileOf(tile: Tile): HTMLElement {
-    const cell = element("div", { class: "board-tile" });
-    for (const [name, value] of Object.entries(tileStyle(tile))) cell.style.setProperty(name, value);
-    if (tile.type === "visual" && this.visualOf(tile.visual)) {
-      const view = new VisualTile(this.options.start, this.options.wantsMotion);
-      this.tiles.set(tile.id, { tile, view });
-      cell.append(view.root);
-    } else {
-      const text =
-        tile.type === "text" ? tile.text || "An empty text." : "The visual of this tile was removed.";
-      cell.append(element("div", { class: "board-text" }, text));
-    }
-    return cell;
-  }
-
   private visualOf(id: string): Visual | undefined {
     return this.presented.project.visuals.find((v) => v.id === id);
   }
@@ -298,10 +281,13 @@ export class PresentedBoard {
       further.push(query);
       return answers.of(query);
     };
-    for (const { tile, view } of this.tiles.values()) {
+    this.grid?.paint(this.options.theme);
+    for (const { tile, view } of this.grid?.visuals.values() ?? []) {
       const visual = this.visualOf(tile.visual);
       if (visual) this.showTile({ tile, view, visual, inputs }, (query) => query && answer(query), later);
     }
+    for (const { tile, view } of this.grid?.texts.values() ?? [])
+      view.show(tile.text, textNames(tile, { ...presented, state }, answer));
     this.controls?.show(state, presented, { answer, later });
     this.picked?.show(state, presented);
     if (this.isSettled && this.leaveOutAbsent()) return;
@@ -356,8 +342,12 @@ export class PresentedBoard {
   ): void {
     const { board, project } = this.presented;
     const path = own(this.state.steps, visual.id) ?? [];
-    const seen = this.seen(visual, path);
     const { design, options } = this;
+    const seen = this.seen(
+      tile.id,
+      visualOnBoard(visual, tile, board, { theme: options.theme, design }),
+      path,
+    );
     const before = this.known.get(tile.id);
     const shownWith = (canLight: boolean) => {
       const { all: filters, part: further } = tileFilters(board, this.state, tile, project, canLight);
@@ -418,11 +408,11 @@ export class PresentedBoard {
   }
 
   /** The visual as it is stepped down in: the same object while it is the same. */
-  private seen(visual: Visual, path: readonly RowKey[]): Visual {
-    const known = this.stepped.get(visual.id);
+  private seen(tile: string, visual: Visual, path: readonly RowKey[]): Visual {
+    const known = this.stepped.get(tile);
     if (known?.of === visual && known.path === path) return known.seen;
     const seen = steppedVisual(visual, path);
-    this.stepped.set(visual.id, { of: visual, path, seen });
+    this.stepped.set(tile, { of: visual, path, seen });
     return seen;
   }
 }

@@ -88,9 +88,14 @@ export class VisualTile {
   private under: RowKey | null = null;
   private late: ReturnType<typeof setTimeout> | undefined;
 
+  /** The numbers as a table, where they stand in the place of the picture. */
+  private readonly plain = element("div", { class: "board-table", role: "region", tabindex: 0 });
+  private written = "";
+
   constructor(
     private readonly start: StartPicture,
     private readonly wantsMotion: () => boolean,
+    private readonly as: "drawing" | "table" = "drawing",
   ) {
     this.picture = element(
       "div",
@@ -126,9 +131,9 @@ export class VisualTile {
         class: "board-stage",
         oncontextmenu: (event: MouseEvent) => this.menuAt(event),
       },
-      this.picture,
+      as === "table" ? this.plain : this.picture,
       this.status,
-      numbers.button,
+      ...(as === "table" ? [] : [numbers.button]),
       numbers.list,
       more,
     );
@@ -160,9 +165,9 @@ export class VisualTile {
     if (!isSame) this.draw();
   }
 
-  /** Puts the keyboard's focus on the picture. */
+  /** Puts the keyboard's focus on the picture, or on the table in its place. */
   focus(): void {
-    this.picture.focus();
+    (this.as === "table" ? this.plain : this.picture).focus();
   }
 
   /** The way back up: the visual as it is, then each category that was stepped down from. */
@@ -185,8 +190,11 @@ export class VisualTile {
     if (event.defaultPrevented || (event.target as Element).closest(".board-list")) return;
     const here = event.target === this.picture ? this.datums[this.at] : undefined;
     const category = here ? categoryOf(here) : (this.live?.categoryAt?.(event.target) ?? null);
-    const { left, top } = this.picture.getBoundingClientRect();
-    const at = here ? { x: left + here.x, y: top + here.y } : { x: event.clientX, y: event.clientY };
+    const { left, top, width } = this.picture.getBoundingClientRect();
+    const scale = width / this.picture.offsetWidth;
+    const at = here
+      ? { x: left + here.x * scale, y: top + here.y * scale }
+      : { x: event.clientX, y: event.clientY };
     if (this.open(at, category, () => this.focus())) event.preventDefault();
   }
 
@@ -221,6 +229,11 @@ export class VisualTile {
   }
 
   private draw(): void {
+    if (this.as === "table") this.drawTable();
+    else this.drawPicture();
+  }
+
+  private drawPicture(): void {
     const { shown } = this;
     const { width: clientWidth, height: clientHeight } = this.room;
     if (!shown || clientWidth === 0 || clientHeight === 0) return;
@@ -251,6 +264,22 @@ export class VisualTile {
       },
     );
     this.live.draw(scene, !this.wantsMotion());
+  }
+
+  /** Writes the table that stands in the place of the picture: what the picture would say at its own size. */
+  private drawTable(): void {
+    if (!this.shown) return;
+    const { visual, data, design, theme } = this.shown;
+    const scene = sceneOf(visual, data, design, { theme });
+    this.datums = datumsOf(scene);
+    const name = data.title || visual.name;
+    this.plain.setAttribute("aria-label", `Numbers: ${visual.name}`);
+    const said = JSON.stringify([name, data.problem, this.datums.map((d) => d.datum)]);
+    if (said === this.written) return;
+    this.written = said;
+    this.plain.replaceChildren(
+      ...(data.problem === null ? [this.tableNamed(name)] : [element("p", {}, data.problem)]),
+    );
   }
 
   private light(key: RowKey | null): void {
@@ -288,8 +317,18 @@ export class VisualTile {
   }
 
   private table(): Node[] {
-    const { columns, rows } = tableOf(this.datums);
     const name = this.shown?.visual.name ?? "";
+    return [
+      element(
+        "div",
+        { role: "region", "aria-label": `Numbers: ${name}`, tabindex: 0 },
+        this.tableNamed(name),
+      ),
+    ];
+  }
+
+  private tableNamed(name: string): HTMLElement {
+    const { columns, rows } = tableOf(this.datums);
     const head = columns.map((column) => element("th", { scope: "col" }, column));
     const body = rows.map(({ title, cells }) =>
       element(
@@ -299,18 +338,12 @@ export class VisualTile {
         ...cells.map((cell) => element("td", {}, cell)),
       ),
     );
-    return [
-      element(
-        "div",
-        { role: "region", "aria-label": `Numbers: ${name}`, tabindex: 0 },
-        element(
-          "table",
-          {},
-          element("caption", {}, name),
-          element("thead", {}, element("tr", {}, element("td"), ...head)),
-          element("tbody", {}, ...body),
-        ),
-      ),
-    ];
+    return element(
+      "table",
+      {},
+      element("caption", {}, name),
+      element("thead", {}, element("tr", {}, element("td"), ...head)),
+      element("tbody", {}, ...body),
+    );
   }
 }

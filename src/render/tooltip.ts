@@ -47,14 +47,16 @@ export function tooltipOf(picture: HTMLElement): Tooltip {
       if (said !== datum) write(box, datum);
       said = datum;
       const { left, top, width, height } = picture.getBoundingClientRect();
+      // A board of a width of its own is scaled to its window.
+      const scale = width / (picture.offsetWidth || width);
       const size = box.getBoundingClientRect();
       const gap = 14;
       // Away from the middle of the picture, where the reading stands.
       const beside = (at: number, whole: number, own: number) => (at < whole / 2 ? at - own - gap : at + gap);
       const within = (wanted: number, own: number, end: number) =>
         Math.max(8, Math.min(wanted, end - own - 8));
-      box.style.left = `${within(left + beside(x, width, size.width), size.width, window.innerWidth)}px`;
-      box.style.top = `${within(top + beside(y, height, size.height), size.height, window.innerHeight)}px`;
+      box.style.left = `${within(left + beside(x * scale, width, size.width), size.width, window.innerWidth)}px`;
+      box.style.top = `${within(top + beside(y * scale, height, size.height), size.height, window.innerHeight)}px`;
     },
     hide() {
       said = null;

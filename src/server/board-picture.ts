@@ -1,6 +1,8 @@
 import { z } from "zod";
-import type { Board, Project } from "@/core/project/schema";
-import { BOARD_WIDTH, GAP, ROW_HEIGHT } from "@/core/project/tile-layout";
+import { readingOrder } from "@/core/project/phone-layout";
+import type { Board, Project, Tile } from "@/core/project/schema";
+import { boxOf, gridWidth } from "@/core/project/tile-layout";
+import { visualOnBoard } from "@/core/view/board-look";
 import { filtersOf, UNTOUCHED } from "@/core/view/board-state";
 import { pictureOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
@@ -9,7 +11,7 @@ import { answerQuery } from "./results";
 import { readProject } from "./store/projects";
 
 /** The picture shows so much of a board, in pixels of the board, so wide and so high. */
-const SHOWN = { width: BOARD_WIDTH, height: 775 };
+const SHOWN = { width: gridWidth("fluid"), height: 775 };
 /** The picture's own width, in pixels. */
 const WIDTH = 160;
 /** So many tiles are told apart at that size. */
@@ -21,17 +23,6 @@ export const pictureQuerySchema = z.object({ theme: z.enum(["light", "night"]).d
 const firstBoard = ({ boards }: Project): Board | undefined =>
   boards.find((b) => b.tiles.some((t) => t.type === "visual"));
 
-/** Where a tile lies on a board of BOARD_WIDTH, in pixels. */
-export function boxOf({ x, y, w, h }: Board["tiles"][number]) {
-  const column = (BOARD_WIDTH + GAP) / 12;
-  return {
-    x: x * column,
-    y: y * (ROW_HEIGHT + GAP),
-    width: Math.round(w * column - GAP),
-    height: h * (ROW_HEIGHT + GAP) - GAP,
-  };
-}
-
 /** The scenes of a board's tiles as it begins; a tile that cannot be drawn is left out. */
 async function scenesOf(
   id: string,
@@ -41,14 +32,15 @@ async function scenesOf(
   signal: AbortSignal,
 ): Promise<PlacedScene[]> {
   const filters = filtersOf(board.controls, UNTOUCHED);
-  const tiles = board.tiles
-    .filter((tile) => boxOf(tile).y < SHOWN.height)
-    .toSorted((a, b) => a.y - b.y || a.x - b.x)
+  const box = (tile: Tile) => boxOf(tile, board.tiles, SHOWN.width);
+  const tiles = readingOrder(board.tiles)
+    .filter((tile) => tile.type === "visual" && box(tile).y < SHOWN.height)
     .slice(0, MOST);
   const drawn = tiles.map(async (tile): Promise<PlacedScene | null> => {
-    const visual = tile.type === "visual" ? document.visuals.find((v) => v.id === tile.visual) : undefined;
-    if (!visual) return null;
-    const { x, y, width, height } = boxOf(tile);
+    const kept = tile.type === "visual" ? document.visuals.find((v) => v.id === tile.visual) : undefined;
+    if (!kept) return null;
+    const visual = visualOnBoard(kept, tile, board, { theme, design: document });
+    const { x, y, width, height } = box(tile);
     const query = toQuery(visual, document, filters, {});
     const answer = query ? await answerQuery(id, document, query, signal) : null;
     if (answer && "error" in answer) return null;

@@ -3,8 +3,10 @@ import { join } from "node:path";
 import { formatNumber } from "@/core/base/number-format";
 import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
-import type { Board, Project } from "@/core/project/schema";
-import { GAP, ROW_HEIGHT, tileStyle } from "@/core/project/tile-layout";
+import { readingOrder } from "@/core/project/phone-layout";
+import type { Board, Ground, Project, Tile, Visual } from "@/core/project/schema";
+import { boxOf, gridWidth } from "@/core/project/tile-layout";
+import { groundColours, groundUnder, visualOnBoard } from "@/core/view/board-look";
 import {
   type BoardState,
   type filtersOfTile,
@@ -13,6 +15,7 @@ import {
   settingIn,
   tileFilters,
 } from "@/core/view/board-state";
+import { filledIn, readText } from "@/core/view/board-text";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
 import { answersText, pickedInWords } from "@/core/view/picked-words";
 import { pictureOf } from "@/core/view/picture";
@@ -20,10 +23,13 @@ import { toQuery } from "@/core/view/query";
 import { valuesIn } from "@/core/view/settings";
 import { stateFrom } from "@/core/view/state-address";
 import { trailOf } from "@/core/view/steps";
+import { textNames, textQueries } from "@/core/view/text-names";
 import type { Answer } from "@/present/answers";
 import type { Given } from "@/present/given";
+import { GONE } from "@/present/still-tiles";
+import { type Piece, textPieces } from "@/present/text-tree";
+import { tilePlaces } from "@/present/tile-place";
 import { sceneToSvg } from "@/render/svg-text";
-import { boxOf } from "./board-picture";
 import { HttpError } from "./http/errors";
 import { answerQueries } from "./results";
 import { settings } from "./settings";
@@ -65,19 +71,31 @@ interface Asked {
 /** What a tile is filtered by at first: a part that is lit up in it is for the script. */
 const firstFilters = (...asked: Parameters<typeof filtersOfTile>) => tileFilters(...asked, true).all;
 
-/** The queries that a board asks as it begins: of its tiles (by their ids), and of what can be chosen. */
+/** The query of a visual in its tile. */
+const queryOf = (
+  { document, board, state }: Asked,
+  tile: Extract<Tile, { type: "visual" }>,
+  visual: Visual,
+) =>
+  toQuery(
+    seenVisual(visual, state),
+    document,
+    firstFilters(board, state, tile, document),
+    inputsOf(document.inputs, state),
+  );
+
+/** The queries that a board asks as it begins: of its visuals (by the ids of their tiles), and all others. */
 function queriesOf({ document, board, state }: Asked): {
   tiles: Map<string, QueryInput>;
-  choices: QueryInput[];
+  others: QueryInput[];
 } {
   const tiles = new Map<string, QueryInput>();
-  const inputs = inputsOf(document.inputs, state);
+  const texts: QueryInput[] = [];
   for (const tile of board.tiles) {
+    if (tile.type === "text") texts.push(...textQueries(tile, { project: document, board, state }));
     if (tile.type !== "visual") continue;
     const visual = document.visuals.find((v) => v.id === tile.visual);
-    const query =
-      visual &&
-      toQuery(seenVisual(visual, state), document, firstFilters(board, state, tile, document), inputs);
+    const query = visual && queryOf({ document, board, state }, tile, visual);
     if (query) tiles.set(tile.id, query);
   }
   const choices = board.controls.flatMap((control) => {
@@ -86,39 +104,94 @@ function queriesOf({ document, board, state }: Asked): {
     const from = document.inputs.find((i) => i.id === control.input)?.choicesFrom;
     return from ? choicesQuery(from.table, from.column) : [];
   });
-  return { tiles, choices };
+  return { tiles, others: [...texts, ...choices] };
 }
 
-function tileHtml(
-  { document, board, state }: Asked,
-  tile: Board["tiles"][number],
-  answer: Answer | null,
-  theme: Theme,
-) {
-  const style = Object.entries(tileStyle(tile))
+/** What is known of a board as it begins. */
+interface Begun extends Asked {
+  answerTo: (query: QueryInput) => Answer | null;
+  places: ReturnType<typeof tilePlaces>;
+  theme: Theme;
+}
+
+const styled = (styles: Record<string, string>) =>
+  Object.entries(styles)
     .map(([name, value]) => `${name}:${value}`)
     .join(";");
-  const within = (inner: string) => `<div class="board-tile" style="${style}">${inner}</div>`;
-  if (tile.type === "text")
-    return within(`<div class="board-text">${escaped(tile.text || "An empty text.")}</div>`);
-  const visual = document.visuals.find((v) => v.id === tile.visual);
-  if (!visual) return within(`<div class="board-text">The visual of this tile was removed.</div>`);
-  const { width, height } = boxOf(tile);
-  const scene = pictureOf(seenVisual(visual, state), document, answer, {
+
+/** The colours of a ground, as the presenter gives them. */
+function underStyles(ground: Ground, theme: Theme): Record<string, string> {
+  const colours = groundColours(ground, theme);
+  return Object.fromEntries(Object.entries(colours ?? {}).map(([name, value]) => [`--under-${name}`, value]));
+}
+
+const pieceHtml = (piece: Piece): string => {
+  if (typeof piece === "string") return escaped(piece);
+  const attributes = Object.entries(piece.attributes ?? {}).map(([n, value]) => ` ${n}="${escaped(value)}"`);
+  const isVoid = piece.tag === "br" || piece.tag === "hr";
+  const inner = piece.pieces.map(pieceHtml).join("");
+  return `<${piece.tag}${attributes.join("")}>${isVoid ? "" : `${inner}</${piece.tag}>`}`;
+};
+
+const textHtml = (pieces: Piece[]) => `<div class="board-text">${pieces.map(pieceHtml).join("")}</div>`;
+
+/** A tile as it stands before it can be used. */
+function tileHtml(begun: Begun, tile: Tile): string {
+  const { board, places, theme } = begun;
+  const ground = tile.type === "section" ? tile.ground : groundUnder(tile, board);
+  const style = styled({ ...places.get(tile.id), ...underStyles(ground, theme) });
+  return `<div class="board-tile" style="${style}">${contentHtml(begun, tile)}</div>`;
+}
+
+function contentHtml(begun: Begun, tile: Tile): string {
+  const { document, board, state, answerTo } = begun;
+  switch (tile.type) {
+    case "text": {
+      const names = textNames(tile, { project: document, board, state }, answerTo);
+      return textHtml(textPieces(filledIn(readText(tile.text || "An empty text."), names)));
+    }
+    case "picture": {
+      const picture = document.pictures.find((p) => p.id === tile.picture);
+      if (!picture) return textHtml([GONE.picture]);
+      const image = `class="board-image board-image-${tile.fit}" src="${escaped(picture.href)}"`;
+      return `<img ${image} alt="${escaped(tile.shows)}">`;
+    }
+    case "line":
+      return `<hr class="board-line board-line-${tile.along}">`;
+    case "section": {
+      const heading = tile.heading ? `<h2>${escaped(tile.heading)}</h2>` : "";
+      return `<div class="board-section${tile.border ? " board-bordered" : ""}">${heading}</div>`;
+    }
+    case "visual": {
+      const visual = document.visuals.find((v) => v.id === tile.visual);
+      return visual ? visualHtml(begun, tile, visual) : textHtml([GONE.visual]);
+    }
+  }
+}
+
+function visualHtml(
+  { document, board, state, answerTo, theme }: Begun,
+  tile: Extract<Tile, { type: "visual" }>,
+  visual: Visual,
+): string {
+  const { width, height } = boxOf(tile, board.tiles, gridWidth(board.width));
+  const filters = firstFilters(board, state, tile, document);
+  const query = queryOf({ document, board, state }, tile, visual);
+  const dressed = visualOnBoard(visual, tile, board, { theme, design: document });
+  const scene = pictureOf(seenVisual(dressed, state), document, query && answerTo(query), {
     size: { width, height },
     theme,
-    filters: firstFilters(board, state, tile, document),
+    filters,
     inputs: inputsOf(document.inputs, state),
     lit: state.picks.findLast((p) => p.visual === visual.id) ?? null,
   });
-  const svg = sceneToSvg(scene, { prefix: `first-${tile.id}-` });
+  // A table is written by the script: it says what the picture does.
+  const svg = tile.as === "table" ? "" : sceneToSvg(scene, { prefix: `first-${tile.id}-` });
   const trail = trailOf(visual, own(state.steps, visual.id) ?? [], document);
   const names = trail.length === 0 ? [] : [visual.name, ...trail];
   const above = names.map((name) => `<span>${escaped(name)}</span>`).join("");
   const nav = above && `<nav class="board-trail">${above}</nav>`;
-  return within(
-    `<div class="board-visual">${nav}<div class="board-stage" role="img" aria-label="${escaped(scene.description)}">${svg}</div></div>`,
-  );
+  return `<div class="board-visual">${nav}<div class="board-stage" role="img" aria-label="${escaped(scene.description)}">${svg}</div></div>`;
 }
 
 /** A control as it stands before it can be used: of the same size, so that nothing moves when it can. */
@@ -212,10 +285,11 @@ export async function presentedPage(
   known ??= built();
   const { state } = stateFrom(address, board, document);
   const asked = { document, board, state };
-  const { tiles: byTile, choices } = queriesOf(asked);
-  const queries = [...byTile.values(), ...choices];
+  const { tiles: byTile, others } = queriesOf(asked);
+  const queries = [...byTile.values(), ...others];
   const answers = await answersInTime(projectId, document, queries, signal);
-  const answerOf = new Map([...byTile.keys()].map((id, i) => [id, answers?.[i] ?? null]));
+  const answered = new Map(queries.map((query, i) => [JSON.stringify(query), answers?.[i] ?? null]));
+  const answerTo = (query: QueryInput) => answered.get(JSON.stringify(query)) ?? null;
   const shown = new Set(board.tiles.flatMap((t) => (t.type === "visual" ? t.visual : [])));
   const given: Given = {
     id: projectId,
@@ -228,22 +302,25 @@ export async function presentedPage(
     close: `/p/${encodeURIComponent(projectId)}/boards?board=${encodeURIComponent(board.id)}`,
     theme: "cavlo.theme",
   };
-  const tiles = board.tiles
-    .toSorted((a, b) => a.y - b.y || a.x - b.x)
-    .map((tile) => tileHtml(asked, tile, answerOf.get(tile.id) ?? null, theme));
-  const choicesOf = (query: QueryInput) => {
-    const at = queries.findIndex((q) => JSON.stringify(q) === JSON.stringify(query));
-    return answers?.[at] ?? null;
-  };
+  const begun: Begun = { ...asked, answerTo, places: tilePlaces(board), theme };
+  const tiles = readingOrder(board.tiles).map((tile) => tileHtml(begun, tile));
   const controls = board.controls.map((c) => {
     const answer =
-      c.type === "filter" && c.as === "buttons" ? choicesOf(choicesQuery(c.table, c.column, c.by)) : null;
+      c.type === "filter" && c.as === "buttons" ? answerTo(choicesQuery(c.table, c.column, c.by)) : null;
     return controlHtml(asked, c, choicesIn(answer, c.type === "filter" ? c.by : undefined, document));
   });
-  const body = `<div id="board" class="presented board-fills">
+  const isScaled = board.width !== "fluid";
+  const sheet = isScaled
+    ? `class="board-sheet board-scaled" style="--width:${board.width}"`
+    : `class="board-sheet"`;
+  // The scale is known in the window alone, and has to be there before anything is painted.
+  const scale = isScaled
+    ? `<script nonce="${nonce}">document.currentScript.parentElement.style.setProperty("--scale",innerWidth/${board.width})</script>`
+    : "";
+  const body = `<div id="board" class="presented board-fills"><div ${sheet}>${scale}
 <header class="board-head"><h1>${escaped(board.name)}</h1>${controls.join("")}${pickedHtml(asked)}</header>
-<div class="board-body"><div class="board-grid" style="--row:${ROW_HEIGHT}px;gap:${GAP}px">${tiles.join("")}</div></div>
-</div>
+<div class="board-body" style="${styled(underStyles(board.look.ground, theme))}"><div class="board-grid">${tiles.join("")}</div></div>
+</div></div>
 <script id="given" type="application/json" nonce="${nonce}">${inElement(given)}</script>
 ${known.beside.map((name) => `<link rel="modulepreload" href="${name}" nonce="${nonce}">`).join("")}
 <script type="module" src="${known.script}" nonce="${nonce}"></script>`;

@@ -1,18 +1,44 @@
 import type { Value } from "../base/value";
-import type { Board, Control, Project, Setting } from "./schema";
-import { freePlace, type Place, setPlace, settleTiles } from "./tile-layout";
+import type { Board, BoardLook, Control, Setting, Tile } from "./board-schema";
+import type { Project } from "./schema";
+import { freePlace, makeRoom, type Place } from "./tile-layout";
 
-type NewTile = { id: string; type: "visual"; visual: string } | { id: string; type: "text"; text: string };
+type Without<T, K extends PropertyKey> = T extends unknown ? Omit<T, K> : never;
+
+/** A tile without its place. */
+export type TileContent = Without<Tile, "x" | "y" | "w" | "h" | "phone">;
+type Change<Type extends Tile["type"]> = Omit<
+  Extract<Tile, { type: Type }>,
+  "id" | "type" | "x" | "y" | "w" | "h"
+>;
+/** What of a tile can be changed besides its place; what a tile of its type has not is left out. */
+export type TileChange = Partial<
+  Change<"visual"> & Change<"text"> & Change<"picture"> & Change<"line"> & Change<"section">
+>;
 
 /** What of a control can be changed. */
 export type ControlChange =
-  | Partial<Pick<Extract<Control, { type: "filter" }>, "label" | "as" | "many" | "by" | "begins" | "leaves">>
-  | Partial<Pick<Extract<Control, { type: "input" }>, "as">>;
+  | Partial<
+      Pick<
+        Extract<Control, { type: "filter" }>,
+        "label" | "as" | "many" | "by" | "begins" | "leaves" | "width"
+      >
+    >
+  | Partial<Pick<Extract<Control, { type: "input" }>, "as" | "width">>;
 
 /** Changes a board where it is there. */
 function change(p: Project, id: string, recipe: (board: Board) => void): void {
   const board = p.boards.find((b) => b.id === id);
   if (board) recipe(board);
+}
+
+/** Puts tiles of a board somewhere, and lets the others give way; nothing is written where nothing changes. */
+function place(board: Board, places: Place[]): void {
+  const tiles = new Map(board.tiles.map((t) => [t.id, t]));
+  for (const { id, ...to } of makeRoom(board.tiles, places)) {
+    const tile = tiles.get(id);
+    for (const key of ["x", "y", "w", "h"] as const) if (tile && tile[key] !== to[key]) tile[key] = to[key];
+  }
 }
 
 /** Edits of boards: their names, tiles and controls. */
@@ -23,59 +49,61 @@ export const BOARD_EDITS = {
   "remove board": (p: Project, { id }: { id: string }) =>
     void (p.boards = p.boards.filter((b) => b.id !== id)),
 
-  /** Adds a tile where there is room for it. */
+  /** Changes what a board is made for and drawn in, and its order on a phone. */
+  "change board": (
+    p: Project,
+    {
+      board,
+      change: by,
+    }: {
+      board: string;
+      change: { width?: Board["width"]; look?: Partial<BoardLook>; phoneOrder?: string[] };
+    },
+  ) =>
+    change(p, board, (b) => {
+      const { look, ...others } = by;
+      Object.assign(b, others);
+      if (look) Object.assign(b.look, look);
+    }),
+
+  /** Adds a tile where there is room for it; nothing else moves. */
   "add tile": (
     p: Project,
-    { board, tile, size }: { board: string; tile: NewTile; size: { width: number; height: number } },
+    { board, tile, size }: { board: string; tile: TileContent; size: { width: number; height: number } },
   ) =>
     change(p, board, (b) => {
       const { width: w, height: h } = size;
-      const given = tile.type === "visual" ? { ...tile, aside: false } : tile;
-      b.tiles.push({ ...given, ...freePlace(b.tiles, w, h), w, h });
-      settleTiles(b.tiles);
+      b.tiles.push({ ...tile, ...freePlace(b.tiles, w, h), w, h, phone: null });
     }),
 
-  "write tile": (p: Project, { board, tile, text }: { board: string; tile: string; text: string }) =>
+  /** Adds tiles with their places; `places` are those to which tiles that are there go for them. */
+  "add tiles": (
+    p: Project,
+    { board, tiles, places = [] }: { board: string; tiles: Tile[]; places?: Place[] },
+  ) =>
+    change(p, board, (b) => {
+      b.tiles.push(...tiles);
+      if (places.length > 0) place(b, [...places, ...tiles]);
+    }),
+
+  "change tile": (
+    p: Project,
+    { board, tile, change: by }: { board: string; tile: string; change: TileChange },
+  ) =>
     change(p, board, (b) => {
       const found = b.tiles.find((t) => t.id === tile);
-      if (found?.type === "text") found.text = text;
+      if (found)
+        for (const [key, value] of Object.entries(by))
+          if (key in found) Object.assign(found, { [key]: value });
     }),
 
-  "remove tile": (p: Project, { board, tile }: { board: string; tile: string }) =>
-    change(p, board, (b) => {
-      b.tiles = b.tiles.filter((t) => t.id !== tile);
-      settleTiles(b.tiles);
-    }),
+  /** Takes tiles off; nothing else moves, and what lies in a section stays where its ground is taken away. */
+  "remove tiles": (p: Project, { board, tiles }: { board: string; tiles: string[] }) =>
+    change(p, board, (b) => void (b.tiles = b.tiles.filter((t) => !tiles.includes(t.id)))),
 
-  /** Puts tiles where they were dragged or resized to; the others give way. */
-  "place tiles": (
-    p: Project,
-    { board, places, moved = null }: { board: string; places: Place[]; moved?: string | null },
-  ) =>
-    change(p, board, (b) => {
-      for (const { id, x, y, w, h } of places) {
-        const tile = b.tiles.find((t) => t.id === id);
-        if (tile) setPlace(tile, { x, y, w, h });
-      }
-      settleTiles(b.tiles, moved);
-    }),
-
-  /** Moves a tile by one step: sideways by a column, up or down past its neighbour. */
-  "move tile": (
-    p: Project,
-    { board, tile: id, dx, dy }: { board: string; tile: string; dx: number; dy: number },
-  ) =>
-    change(p, board, (b) => {
-      const tile = b.tiles.find((t) => t.id === id);
-      if (!tile) return;
-      const x = Math.min(12 - tile.w, Math.max(0, tile.x + dx));
-      const above = b.tiles
-        .filter((t) => t !== tile && t.x < tile.x + tile.w && tile.x < t.x + t.w && t.y + t.h <= tile.y)
-        .sort((s, t) => t.y + t.h - s.y - s.h)[0];
-      const y = dy > 0 ? tile.y + tile.h + 1 : dy < 0 ? (above?.y ?? 0) : tile.y;
-      setPlace(tile, { ...tile, x, y });
-      settleTiles(b.tiles, id);
-    }),
+  /** Puts tiles where they were dragged or resized to; others give way. `moved` are those that somebody moved. */
+  "place tiles": (p: Project, { board, places }: { board: string; places: Place[]; moved?: string[] }) =>
+    change(p, board, (b) => place(b, places)),
 
   "add control": (p: Project, { board, control }: { board: string; control: Control }) =>
     change(p, board, (b) => void b.controls.push(control)),
@@ -104,12 +132,6 @@ export const BOARD_EDITS = {
       if (found) found.value = value;
     }
   },
-
-  "stand aside": (p: Project, { board, tile, aside }: { board: string; tile: string; aside: boolean }) =>
-    change(p, board, (b) => {
-      const found = b.tiles.find((t) => t.id === tile);
-      if (found?.type === "visual") found.aside = aside;
-    }),
 
   /** Changes how a control of a board is set, or what it is called, or which tiles it leaves. */
   "change control": (

@@ -1,5 +1,6 @@
 import { PLAIN_FORMAT } from "../base/number-format";
-import type { Control, Input, Measure, Visual } from "./schema";
+import type { TileContent } from "./board-edits";
+import type { Board, Control, Input, Measure, Visual } from "./schema";
 
 // What the schema gives where nothing is said, without the library that checks it; a test holds both
 // together.
@@ -63,5 +64,33 @@ export const newFilter = (
   many: true,
   begins: { in: [] },
   leaves: [],
+  width: "automatic",
+  ...given,
+});
+
+/** The control of an input, as its type is set. */
+export const newInputControl = (given: { id: string; input: string }): Control => ({
+  type: "input",
+  as: "automatic",
+  width: "automatic",
+  ...given,
+});
+
+/** A visual on a board, without its place. */
+export const visualTile = (id: string, visual: string): TileContent => ({
+  id,
+  type: "visual",
+  visual,
+  as: "drawing",
+  aside: false,
+});
+
+/** A board with what is given, and the schema's defaults elsewhere. */
+export const newBoard = (given: Pick<Board, "id" | "name"> & Partial<Board>): Board => ({
+  width: "fluid",
+  look: { palette: null, finish: null, ground: "none", frame: "own" },
+  tiles: [],
+  controls: [],
+  phoneOrder: [],
   ...given,
 });

@@ -1,4 +1,3 @@
-import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { edited } from "./edits";
 import {
@@ -10,7 +9,6 @@ import {
   tableSchema,
   visualSchema,
 } from "./schema";
-import { freePlace, settleTiles } from "./tile-layout";
 import { usesOfInput, usesOfMeasure } from "./uses";
 
 const source = { file: "sailings.csv", separator: ",", encoding: "utf-8", header: true };
@@ -132,69 +130,6 @@ describe("edits", () => {
     expect(
       edited(emptyProject("x"), { type: "add measure", measure: project().measures[0] }).measures,
     ).toHaveLength(1);
-  });
-});
-
-describe("tiles", () => {
-  const tileArbitrary = fc.record({
-    x: fc.integer({ min: 0, max: 11 }),
-    y: fc.integer({ min: 0, max: 20 }),
-    w: fc.integer({ min: 1, max: 12 }),
-    h: fc.integer({ min: 1, max: 8 }),
-  });
-  const boardOf = (places: { x: number; y: number; w: number; h: number }[]) =>
-    places.map((p, i) => ({
-      id: `t${i}`,
-      type: "text" as const,
-      text: "",
-      ...p,
-      x: Math.min(p.x, 12 - p.w),
-    }));
-  const meets = (
-    a: { x: number; y: number; w: number; h: number },
-    b: { x: number; y: number; w: number; h: number },
-  ) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
-
-  it("never lie on each other, never hang in the air, and settling them twice changes nothing", () => {
-    fc.assert(
-      fc.property(fc.array(tileArbitrary, { maxLength: 14 }), (places) => {
-        const tiles = boardOf(places);
-        settleTiles(tiles);
-        for (const [i, a] of tiles.entries())
-          for (const b of tiles.slice(i + 1)) expect(meets(a, b)).toBe(false);
-        for (const t of tiles)
-          expect(t.y === 0 || tiles.some((o) => o !== t && meets({ ...t, y: t.y - 1 }, o))).toBe(true);
-        const again = structuredClone(tiles);
-        settleTiles(again);
-        expect(again).toEqual(tiles);
-        const free = freePlace(tiles, 4, 3);
-        expect(tiles.some((t) => meets({ ...free, w: 4, h: 3 }, t))).toBe(false);
-      }),
-      { numRuns: 300, seed: 9 },
-    );
-  });
-
-  it("move past their neighbours, and the one that was moved keeps its place", () => {
-    const start = edited(edited(project(), { type: "remove tile", board: "b1", tile: "nothing" }), {
-      type: "add tile",
-      board: "b1",
-      tile: { id: "y", type: "text", text: "" },
-      size: { width: 4, height: 2 },
-    });
-    expect(start.boards[0].tiles[1]).toMatchObject({ x: 4, y: 0 });
-    const under = edited(start, {
-      type: "place tiles",
-      board: "b1",
-      places: [{ id: "y", x: 0, y: 6, w: 4, h: 2 }],
-    });
-    expect(under.boards[0].tiles[1]).toMatchObject({ x: 0, y: 6 });
-    const up = edited(under, { type: "move tile", board: "b1", tile: "y", dx: 0, dy: -1 });
-    expect(up.boards[0].tiles.map((t) => t.y)).toEqual([2, 0]);
-    const down = edited(up, { type: "move tile", board: "b1", tile: "y", dx: 0, dy: 1 });
-    expect(down.boards[0].tiles.map((t) => t.y)).toEqual([0, 6]);
-    expect(
-      edited(under, { type: "move tile", board: "b1", tile: "y", dx: 20, dy: 0 }).boards[0].tiles[1].x,
-    ).toBe(8);
   });
 });
 

@@ -10,6 +10,7 @@ export const WORDS = {
   none: "(none)",
   yes: "yes",
   no: "no",
+  all: "all",
   of: "of",
   together: "together",
   week: "Week",

@@ -48,6 +48,7 @@ export const LOOK_EDITS = {
     const base = p.finishes.find((f) => f.id === id)?.base ?? PLAIN;
     p.finishes = p.finishes.filter((f) => f.id !== id);
     for (const visual of p.visuals) if (visual.finish === id) visual.finish = base;
+    for (const { look } of p.boards) if (look.finish === id) look.finish = base;
   },
 
   /** Adds palettes, or replaces those of the same id. */
@@ -65,15 +66,20 @@ export const LOOK_EDITS = {
     for (const { dials } of [...p.visuals, ...p.finishes])
       for (const [key, value] of Object.entries(dials))
         if (isPaletteDial(key) && value === id) delete dials[key];
+    for (const { look } of p.boards) if (look.palette === id) look.palette = null;
   },
 
   /** Brings pictures in, and gives them to the categories of a visual; `of` has categories by a picture's id. */
   "bring pictures": (
     p: Project,
-    { visual: id, pictures, of }: { visual: string; pictures: OwnPicture[]; of: Record<string, string> },
+    {
+      visual: id,
+      pictures,
+      of,
+    }: { visual: string | null; pictures: OwnPicture[]; of: Record<string, string> },
   ) => {
     p.pictures.push(...pictures);
-    const visual = visualIn(p, id);
+    const visual = id === null ? undefined : visualIn(p, id);
     if (!visual) return;
     for (const { id: picture } of pictures) {
       const category = own(of, picture);

@@ -1,10 +1,11 @@
 import { renameInputIn, renameMeasureIn, scopeOf } from "./names";
 import type { Input, Measure, Project } from "./schema";
-import { nameInTemplates, renameInTemplatesOf } from "./templates";
+import { nameInTemplates, nameInTexts, renameInTemplatesOf, renameInTextsOf } from "./templates";
 
 function renameInTemplates(p: Project, sort: "measure" | "input", was: string, is: string): void {
   for (const visual of p.visuals)
     renameInTemplatesOf(visual, nameInTemplates(sort, was), nameInTemplates(sort, is));
+  for (const board of p.boards) renameInTextsOf(board, nameInTexts(sort, was), nameInTexts(sort, is));
 }
 
 /** Edits of measures and inputs. */

@@ -33,6 +33,21 @@ function withSetting(control: Stored): Stored {
 const withSettings = (board: Stored): Stored =>
   Array.isArray(board?.controls) ? { ...board, controls: board.controls.map(withSetting) } : board;
 
+/** So many rows of a board are what one was before version 5. */
+const ROWS_A_ROW = 7;
+
+/** A board whose tiles stand in rows as low as they are now; what the rows of its tiles were stays as high. */
+function withLowRows(board: Stored): Stored {
+  if (!Array.isArray(board?.tiles)) return board;
+  const tiles = board.tiles.map((tile: Stored) => {
+    const { y, h } = tile ?? {};
+    return typeof y === "number" && typeof h === "number"
+      ? { ...tile, y: y * ROWS_A_ROW, h: h * ROWS_A_ROW }
+      : tile;
+  });
+  return { ...board, tiles };
+}
+
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
 const STEPS: ((document: Stored) => Stored)[] = [
   // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the
@@ -51,6 +66,11 @@ const STEPS: ((document: Stored) => Stored)[] = [
   (document) => ({
     ...document,
     boards: Array.isArray(document.boards) ? document.boards.map(withSettings) : document.boards,
+  }),
+  // Version 5: rows of boards are lower, and free ones stay.
+  (document) => ({
+    ...document,
+    boards: Array.isArray(document.boards) ? document.boards.map(withLowRows) : document.boards,
   }),
 ];
 

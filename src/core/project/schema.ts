@@ -4,22 +4,21 @@ import type { NumberFormat } from "../base/number-format";
 import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
-import { filterSchema, relativeSchema, splitSchema, valueSchema } from "../plan/query";
+import { filterSchema, splitSchema, valueSchema } from "../plan/query";
+import { boardSchema } from "./board-schema";
 import { LONGEST_WORD } from "./fixed-words";
 import { FRAME_LIMITS } from "./frame-limits";
+import { colourSchema, id, name } from "./schema-atoms";
 import { SYMBOLS } from "./symbols";
+
+export type { Board, BoardLook, Control, Ground, Setting, Tile } from "./board-schema";
+export { boardSchema };
 
 /** The word by which a project file is known. */
 export const FORMAT = "cavlo-project";
 /** The version of project files that is written; older ones are migrated when they are read. */
-export const FORMAT_VERSION = 4;
+export const FORMAT_VERSION = 5;
 
-const id = z
-  .string()
-  .min(1)
-  .max(40)
-  .regex(/^[A-Za-z0-9_-]+$/, "An id has only letters, digits, - and _.");
-const name = z.string().trim().min(1, "A name is needed.").max(120, "A name has at most 120 characters.");
 const note = z.string().max(500).default("");
 
 /** How a number is written; what is left out is as in a plain number. */
@@ -131,8 +130,6 @@ const fromMeasure = z.strictObject({ measure: id });
 const fromInput = z.strictObject({ input: id });
 /** Where a number in a sentence comes from: a measure or an input (by id), or the number itself. */
 export const sourceSchema = z.union([fromMeasure, fromInput, z.strictObject({ number: z.number() })]);
-
-const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
 
 /** A stretch of a gauge's scale up to `to` (null: to the end), with the word and the colour it stands for. */
 const zoneSchema = z.object({
@@ -267,64 +264,6 @@ export const visualSchema = z.object({
     .default({ width: 400, height: 330 }),
 });
 
-const place = {
-  x: z.int().min(0).max(11),
-  y: z.int().min(0).max(1000),
-  w: z.int().min(1).max(12),
-  h: z.int().min(1).max(40),
-};
-/** One place on a board: a visual or a text. */
-const tileSchema = z.discriminatedUnion("type", [
-  /** One that stands aside does not answer what is picked on others. */
-  z.object({ id, type: z.literal("visual"), visual: id, aside: z.boolean().default(false), ...place }),
-  z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
-]);
-
-/**
- * What a filter of a board is set to: values (none: all of them), a stretch with both ends included (null: no
- * end), a text that is contained (empty: any), or a stretch of time counted from a day.
- */
-const settingSchema = z.union([
-  z.strictObject({ in: z.array(valueSchema).max(500) }),
-  z.strictObject({ from: valueSchema, to: valueSchema }),
-  z.strictObject({ contains: z.string().max(200) }),
-  z.strictObject({ relative: relativeSchema }),
-]);
-
-/** What a reader of a board can turn: a filter or an input. */
-const controlSchema = z.discriminatedUnion("type", [
-  z.object({
-    id,
-    type: z.literal("filter"),
-    label: name,
-    table: z.string().max(120),
-    column: z.string().max(200),
-    by: z.enum(["year", "quarter", "month", "week"]).optional(),
-    /** How it is set: by buttons or a list of values, as a stretch, or by a text. */
-    as: z.enum(["buttons", "list", "stretch", "text"]).default("buttons"),
-    /** Whether several values can be chosen. */
-    many: z.boolean().default(true),
-    /** What it is set to when the board is opened. */
-    begins: settingSchema.default({ in: [] }),
-    /** The tiles that it does not reach. */
-    leaves: z.array(id).max(100).default([]),
-  }),
-  z.object({
-    id,
-    type: z.literal("input"),
-    input: id,
-    as: z.enum(["automatic", "slider", "field", "switch"]).default("automatic"),
-  }),
-]);
-
-/** A board: tiles on a grid, and controls above them. */
-export const boardSchema = z.object({
-  id,
-  name,
-  tiles: z.array(tileSchema).max(100).default([]),
-  controls: z.array(controlSchema).max(20).default([]),
-});
-
 /** What a project takes for granted: how weeks and years are counted, and the words that pictures say. */
 export const conventionsSchema = z.object({
   weekStart: z.enum(["monday", "sunday", "saturday"]).default("monday"),
@@ -397,14 +336,6 @@ export type Order = z.infer<typeof orderSchema>;
 export type Conventions = z.infer<typeof conventionsSchema>;
 /** A visual of the document. */
 export type Visual = z.infer<typeof visualSchema>;
-/** A tile of a board. */
-export type Tile = z.infer<typeof tileSchema>;
-/** What a filter of a board is set to. */
-export type Setting = z.infer<typeof settingSchema>;
-/** A control of a board. */
-export type Control = z.infer<typeof controlSchema>;
-/** A board of the document. */
-export type Board = z.infer<typeof boardSchema>;
 /** The document of a project. */
 export type Project = z.infer<typeof projectSchema>;
 

@@ -1,6 +1,6 @@
 import { sameName } from "../base/names";
 import { namesInTemplate, renameInTemplate } from "../base/template";
-import type { Project, Visual } from "./schema";
+import type { Board, Project, Visual } from "./schema";
 
 /** What the names of the sentence stand for in templates; they go before measures and inputs called alike. */
 export const TEMPLATE_ROLES = [
@@ -18,6 +18,24 @@ export const TEMPLATE_ROLES = [
 export type TemplateRole = (typeof TEMPLATE_ROLES)[number];
 
 const isRole = (name: string) => TEMPLATE_ROLES.some((role) => sameName(role, name));
+
+/** What the texts of a board can write besides measures and inputs, which these go before. */
+export const TEXT_WORDS = ["picked", "filters", "today"] as const;
+
+/** How a measure or an input is written in the texts of a board: with its sort where a word is called like it. */
+export const nameInTexts = (sort: "measure" | "input", name: string): string =>
+  TEXT_WORDS.some((word) => sameName(word, name)) ? `${sort}.${name}` : name;
+
+/** Whether a text of a board writes a measure or an input. */
+export function textsName({ tiles }: Pick<Board, "tiles">, sort: "measure" | "input", name: string): boolean {
+  const written = nameInTexts(sort, name);
+  return tiles.some((t) => t.type === "text" && namesInTemplate(t.text).some((n) => sameName(n, written)));
+}
+
+/** Gives a name another one in the texts of a board, which is a draft. */
+export function renameInTextsOf({ tiles }: Pick<Board, "tiles">, from: string, to: string): void {
+  for (const tile of tiles) if (tile.type === "text") tile.text = renameInTemplate(tile.text, from, to);
+}
 
 /** How a measure or an input is written in templates: with its sort before it where a role is called like it. */
 export const nameInTemplates = (sort: "measure" | "input", name: string): string =>

@@ -1,6 +1,6 @@
-import type { Tile } from "./schema";
+import type { Board, Tile } from "./board-schema";
 
-/** Where a tile stands on the 12-column grid, in columns and rows. */
+/** Where a tile stands on the grid of a board, in columns and rows. */
 export interface Place {
   id: string;
   x: number;
@@ -8,66 +8,161 @@ export interface Place {
   w: number;
   h: number;
 }
+type Box = Omit<Place, "id">;
+/** A tile as far as its place goes. */
+export type Placed = Place & { type: Tile["type"] };
 
-const COLUMNS = 12;
-/** The board's grid in pixels: rows of one height, and the gap between tiles. */
-export const ROW_HEIGHT = 44;
+export const COLUMNS = 12;
+/**
+ * The height of a row of the grid in pixels, and the gap between tiles. The gap below a tile is of its own
+ * rows.
+ */
+export const ROW = 8;
 export const GAP = 12;
-/** The width of a board's grid in a window of usual width. */
-export const BOARD_WIDTH = 1240;
+/** The space between a board's edge and its grid, in pixels. */
+export const EDGE = 20;
+/** So wide is a fluid board seen where it is not known how wide it will be. */
+export const USUAL_WIDTH = 1280;
+/** The rows that the heading of a section has above its tiles. */
+export const HEADING_ROWS = 5;
+/** The most rows of a tile, and the last row that one can be put on. */
+export const MOST_ROWS = 280;
+const LAST_ROW = 7000;
 
-/** The pixels that a tile has on a board of a width. */
-export function tileSize(
-  { w, h }: Pick<Place, "w" | "h">,
-  boardWidth: number,
-): { width: number; height: number } {
-  const column = (boardWidth - GAP * (COLUMNS - 1)) / COLUMNS;
-  return { width: w * column + (w - 1) * GAP, height: h * ROW_HEIGHT + (h - 1) * GAP };
-}
-const meets = (a: Omit<Place, "id">, b: Omit<Place, "id">) =>
-  a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+/** The width of a board's grid, in pixels, on a board that is so wide or fluid. */
+export const gridWidth = (width: Board["width"]): number =>
+  (width === "fluid" ? USUAL_WIDTH : width) - 2 * EDGE;
 
-/** Sets a tile's place, kept within the grid; nothing is written where nothing changes. */
-export function setPlace(tile: Tile, { x, y, w, h }: Omit<Place, "id">): void {
+const meets = (a: Box, b: Box) => a.x < b.x + b.w && b.x < a.x + a.w && a.y < b.y + b.h && b.y < a.y + a.h;
+const holds = (outer: Box, inner: Box) =>
+  outer.x <= inner.x &&
+  outer.y <= inner.y &&
+  inner.x + inner.w <= outer.x + outer.w &&
+  inner.y + inner.h <= outer.y + outer.h;
+
+/** The section that a tile lies wholly within; undefined where it lies on the board itself. */
+export const sectionOf = <T extends Placed>(tile: Placed, tiles: readonly T[]): T | undefined =>
+  tile.type === "section"
+    ? undefined
+    : tiles.find((t) => t.type === "section" && t.id !== tile.id && holds(t, tile));
+
+/** Tiles with those that lie in the sections among them. */
+export const withMembers = (ids: ReadonlySet<string>, tiles: readonly Placed[]): Set<string> =>
+  new Set(
+    tiles.flatMap((t) => {
+      const section = sectionOf(t, tiles);
+      return ids.has(t.id) || (section && ids.has(section.id)) ? t.id : [];
+    }),
+  );
+
+/** Keeps a place within the grid. */
+export function withinGrid({ x, y, w, h }: Box): Box {
   const width = Math.min(COLUMNS, Math.max(1, w));
-  const next = {
-    w: width,
-    h: Math.min(40, Math.max(1, h)),
+  return {
     x: Math.min(COLUMNS - width, Math.max(0, x)),
-    y: Math.max(0, y),
+    y: Math.min(LAST_ROW, Math.max(0, y)),
+    w: width,
+    h: Math.min(MOST_ROWS, Math.max(1, h)),
   };
-  for (const key of ["x", "y", "w", "h"] as const) if (tile[key] !== next[key]) tile[key] = next[key];
 }
 
 /**
- * Lets all tiles rise until they rest on another or on the top, from the top down; where two would meet, the
- * one that was `moved` keeps its place and the other goes below it.
+ * Moves what would lie under others below them, from the top down; what is `fixed` stays where it is. Changes
+ * the places that it is given.
  */
-export function settleTiles(tiles: Tile[], moved: string | null = null): void {
-  const order = tiles.toSorted(
-    (a, b) => a.y - b.y || Number(b.id === moved) - Number(a.id === moved) || a.x - b.x,
+function giveWay(places: Place[], fixed: ReadonlySet<string>): void {
+  const order = places.toSorted(
+    (a, b) => Number(fixed.has(b.id)) - Number(fixed.has(a.id)) || a.y - b.y || a.x - b.x,
   );
-  const placed: Tile[] = [];
-  for (const tile of order) {
-    let y = tile.y;
-    const at = (row: number) => placed.find((p) => meets({ ...tile, y: row }, p));
-    for (let other = at(y); other; other = at(y)) y = other.y + other.h;
-    while (y > 0 && !at(y - 1)) y--;
-    if (tile.y !== y) tile.y = y;
-    placed.push(tile);
+  const settled: Place[] = [];
+  for (const place of order) {
+    for (;;) {
+      const under = settled.find((s) => meets(s, place));
+      if (!under) break;
+      place.y = under.y + under.h;
+    }
+    settled.push(place);
   }
+}
+
+/**
+ * The places of all tiles once some were put somewhere: the others stay where they are, but what would lie
+ * under a tile goes below it. A section goes down with its tiles, and grows where they need more room; a tile
+ * that lies wholly within a section becomes one of its own. Free rows stay free.
+ */
+export function makeRoom(tiles: readonly Placed[], moved: readonly Place[]): Place[] {
+  const to = new Map(moved.map((p) => [p.id, p]));
+  const places = tiles.map((t): Placed => {
+    const place = to.get(t.id);
+    return { id: t.id, type: t.type, ...(place ? withinGrid(place) : { x: t.x, y: t.y, w: t.w, h: t.h }) };
+  });
+  const fixed = new Set(to.keys());
+  const members = new Map<string, Placed[]>();
+  const blocks: Placed[] = [];
+  for (const place of places) {
+    const section = sectionOf(place, places);
+    if (section) members.set(section.id, [...(members.get(section.id) ?? []), place]);
+    else blocks.push(place);
+  }
+  for (const block of blocks) {
+    const own = members.get(block.id) ?? [];
+    giveWay(own, fixed);
+    block.h = Math.max(block.h, ...own.map((m) => m.y + m.h - block.y));
+    if (own.some((m) => fixed.has(m.id))) fixed.add(block.id);
+  }
+  const before = new Map(blocks.map((b) => [b.id, b.y]));
+  giveWay(blocks, fixed);
+  for (const block of blocks)
+    for (const member of members.get(block.id) ?? []) member.y += block.y - (before.get(block.id) ?? block.y);
+  return places.map(({ id, x, y, w, h }) => ({ id, x, y, w, h }));
 }
 
 /** The first place from the top, left to right, where a tile of this size meets no other. */
-export function freePlace(tiles: Tile[], w: number, h: number): { x: number; y: number } {
-  for (let y = 0; ; y++) {
+export function freePlace(tiles: readonly Box[], w: number, h: number): { x: number; y: number } {
+  // A place that meets nothing begins at the top, or where another tile ends.
+  const rows = [0, ...tiles.map((t) => t.y + t.h)].sort((a, b) => a - b);
+  for (const y of rows)
     for (let x = 0; x + w <= COLUMNS; x++) if (!tiles.some((t) => meets({ x, y, w, h }, t))) return { x, y };
-  }
+  return { x: 0, y: rows[rows.length - 1] };
 }
 
-/** Where a tile stands on a board's grid, as styles: by its own place, and on a phone by its height alone. */
-export const tileStyle = ({ type, x, y, w, h }: Pick<Tile, "type" | "x" | "y" | "w" | "h">) => ({
-  "--column": `${x + 1} / span ${w}`,
-  "--row": `${y + 1} / span ${h}`,
-  "--phone-height": type === "text" ? "auto" : `span ${Math.min(7, Math.max(3, h))}`,
-});
+/** The box around some places. */
+export function boundsOf(places: readonly Box[]): Box {
+  const [x, y] = [Math.min(...places.map((p) => p.x)), Math.min(...places.map((p) => p.y))];
+  const right = Math.max(...places.map((p) => p.x + p.w));
+  return { x, y, w: right - x, h: Math.max(...places.map((p) => p.y + p.h)) - y };
+}
+
+/** The space around a tile within its place, in pixels: the gap below it, and those to the edges of its section. */
+export function insetsOf(
+  tile: Placed,
+  tiles: readonly Placed[],
+): { left: number; right: number; bottom: number } {
+  const section = sectionOf(tile, tiles);
+  const at = (touches: boolean) => (touches ? GAP : 0);
+  if (!section) return { left: 0, right: 0, bottom: GAP };
+  return {
+    left: at(section.x === tile.x),
+    right: at(section.x + section.w === tile.x + tile.w),
+    bottom: GAP + at(section.y + section.h === tile.y + tile.h),
+  };
+}
+
+/** Where a tile stands on a grid that is so wide, with rows as high as they are made for, in pixels. */
+export function boxOf(
+  tile: Placed,
+  tiles: readonly Placed[],
+  width: number,
+): { x: number; y: number; width: number; height: number } {
+  const column = (width + GAP) / COLUMNS;
+  const { left, right, bottom } = insetsOf(tile, tiles);
+  return {
+    x: tile.x * column + left,
+    y: tile.y * ROW,
+    width: Math.round(tile.w * column - GAP - left - right),
+    height: tile.h * ROW - bottom,
+  };
+}
+
+/** How many rows a board's tiles take. */
+export const rowsOf = (tiles: readonly Box[]): number => Math.max(0, ...tiles.map((t) => t.y + t.h));

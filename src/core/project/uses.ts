@@ -3,12 +3,15 @@ import { checkFormula } from "../formula/check";
 import { scopeOf } from "./names";
 import { measuresOf, numberSources } from "./roles";
 import type { Board, Measure, NumberSource, Project, Visual } from "./schema";
-import { templatesName } from "./templates";
+import { templatesName, textsName } from "./templates";
 
-/** Where a measure is used: other measures, and visuals, by their label. */
-export function usesOfMeasure(project: Project, id: string): { measures: Measure[]; visuals: Visual[] } {
+/** Where a measure is used: by other measures, by visuals, and in texts of boards. */
+export function usesOfMeasure(
+  project: Project,
+  id: string,
+): { measures: Measure[]; visuals: Visual[]; boards: Board[] } {
   const measure = project.measures.find((m) => m.id === id);
-  if (!measure) return { measures: [], visuals: [] };
+  if (!measure) return { measures: [], visuals: [], boards: [] };
   const scope = scopeOf(project);
   const measures = project.measures.filter(
     (m) =>
@@ -21,10 +24,10 @@ export function usesOfMeasure(project: Project, id: string): { measures: Measure
   const visuals = project.visuals.filter(
     (v) => measuresOf(v).includes(id) || templatesName(v, "measure", measure.name),
   );
-  return { measures, visuals };
+  return { measures, visuals, boards: project.boards.filter((b) => textsName(b, "measure", measure.name)) };
 }
 
-/** Where an input is used: measures by formula, visuals by a phrase, boards by a control. */
+/** Where an input is used: measures by formula, visuals by a phrase, boards by a control or a text. */
 export function usesOfInput(
   project: Project,
   id: string,
@@ -42,7 +45,10 @@ export function usesOfInput(
     visuals: project.visuals.filter(
       (v) => numberSources(v).some(refersTo) || templatesName(v, "input", input.name),
     ),
-    boards: project.boards.filter((b) => b.controls.some((c) => c.type === "input" && c.input === id)),
+    boards: project.boards.filter(
+      (b) =>
+        b.controls.some((c) => c.type === "input" && c.input === id) || textsName(b, "input", input.name),
+    ),
   };
 }
 

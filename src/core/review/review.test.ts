@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { sampleData, seriesData } from "../../testing/craft/sample-data";
+import { madeTile } from "../../testing/made-board";
 import { PERCENT_FORMAT } from "../base/number-format";
-import { newMeasure, newVisual } from "../project/defaults";
+import { newBoard, newMeasure, newVisual } from "../project/defaults";
 import { edited } from "../project/edits";
 import { emptyProject, type Project, type Visual } from "../project/schema";
 import type { VisualData } from "../rows/visual-data";
@@ -74,8 +75,8 @@ const facts = ({
 };
 /** A place of so many columns and rows on a board. */
 const stand = (w: number, h: number, at = 0): Stand => ({
-  board: { id: `b${at}`, name: "Overview", tiles: [], controls: [] },
-  tile: { id: "t", type: "visual", visual: "v", aside: false, x: 0, y: 0, w, h },
+  board: newBoard({ id: `b${at}`, name: "Overview" }),
+  tile: madeTile("t", "v", { w, h }),
 });
 const proof = (of: string, holds: boolean | null): SettledProof => ({
   measure: project.measures.find((m) => m.id === of) ?? project.measures[0],
@@ -208,8 +209,8 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
     ],
   },
   "too small for its tile": {
-    found: [{ stands: [stand(2, 2)] }, { kind: "progress ring", stands: [stand(12, 9), stand(2, 2, 1)] }],
-    well: [{ stands: [stand(4, 6)] }, {}, { kind: "gauge", data: at(5), stands: [stand(4, 6)] }],
+    found: [{ stands: [stand(2, 14)] }, { kind: "progress ring", stands: [stand(12, 63), stand(2, 14, 1)] }],
+    well: [{ stands: [stand(4, 42)] }, {}, { kind: "gauge", data: at(5), stands: [stand(4, 42)] }],
   },
   "stale caption": {
     found: [{ more: { title: "The mean by route" } }],

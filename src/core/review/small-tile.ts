@@ -1,21 +1,25 @@
 import { UNNAMED } from "../kinds/anatomy/frame";
-import { BOARD_WIDTH, tileSize } from "../project/tile-layout";
+import { boxOf, COLUMNS, gridWidth, MOST_ROWS } from "../project/tile-layout";
 import type { Scene } from "../scene/marks";
+import { visualOnBoard } from "../view/board-look";
 import { sceneOf } from "../view/picture";
 import type { DrawnFacts, ReviewRule, Stand } from "./finding";
 
 /** Type below this is hard to read for many; what a visual has so small at its own size is its own choice. */
 const LEAST_TYPE = 11;
-/** So many rows or columns more are tried for a tile that is too small. */
+/** For a tile that is too small so many columns, and so many times some rows, are tried more. */
 const MOST_MORE = 6;
+const SOME_ROWS = 7;
 
 const typeOf = (scene: Scene) =>
   new Map(scene.marks.flatMap((m) => (m.type === "text" ? [[m.id, m.size] as const] : [])));
 
 /** What a visual loses in a tile, in words; null where it is as it is at its own size. */
-function lossAt(facts: DrawnFacts, own: Scene, size: { width: number; height: number }): string | null {
-  const { visual, data, design } = facts;
-  const scene = sceneOf(visual, data, design, { size });
+function lossAt(facts: DrawnFacts, own: Scene, { board, tile }: Stand): string | null {
+  const { data, design } = facts;
+  const { width, height } = boxOf(tile, board.tiles, gridWidth(board.width));
+  const visual = visualOnBoard(facts.visual, tile, board, { theme: "light", design });
+  const scene = sceneOf(visual, data, design, { size: { width, height } });
   const counted = (s: Scene) => s.marks.find((m) => m.id === UNNAMED);
   const missing = counted(scene);
   if (missing?.type === "text" && !counted(own)) return `leaves ${missing.text}`;
@@ -25,15 +29,18 @@ function lossAt(facts: DrawnFacts, own: Scene, size: { width: number; height: nu
   return small.length ? `has type of ${Number(least.toFixed(1))} px` : null;
 }
 
-/** A tile in which the visual loses nothing, a few rows or columns larger. */
-function largerTile(facts: DrawnFacts, own: Scene, { tile }: Stand) {
-  for (let more = 1; more <= MOST_MORE; more++)
+/** A tile in which the visual loses nothing, some rows or columns larger. */
+function largerTile(facts: DrawnFacts, own: Scene, { tile, board }: Stand) {
+  for (let more = 1; more <= MOST_MORE; more++) {
+    const h = Math.min(MOST_ROWS, tile.h + more * SOME_ROWS);
+    const w = Math.min(COLUMNS - tile.x, tile.w + more);
     for (const grown of [
-      { ...tile, h: tile.h + more },
-      { ...tile, w: Math.min(12 - tile.x, tile.w + more) },
-      { ...tile, h: tile.h + more, w: Math.min(12 - tile.x, tile.w + more) },
+      { ...tile, h },
+      { ...tile, w },
+      { ...tile, h, w },
     ])
-      if (lossAt(facts, own, tileSize(grown, BOARD_WIDTH)) === null) return grown;
+      if (lossAt(facts, own, { board, tile: grown }) === null) return grown;
+  }
   return null;
 }
 
@@ -45,7 +52,7 @@ export const smallTile: ReviewRule = {
     if (stands.length === 0) return null;
     const own = sceneOf(visual, data, design);
     for (const stand of stands) {
-      const loss = lossAt(facts, own, tileSize(stand.tile, BOARD_WIDTH));
+      const loss = lossAt(facts, own, stand);
       if (!loss) continue;
       const grown = largerTile(facts, own, stand);
       const { id, x, y } = stand.tile;
@@ -59,7 +66,7 @@ export const smallTile: ReviewRule = {
               type: "place tiles",
               board: stand.board.id,
               places: [{ id, x, y, w: grown.w, h: grown.h }],
-              moved: id,
+              moved: [id],
             },
           },
         }),

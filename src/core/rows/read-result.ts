@@ -1,4 +1,4 @@
-import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
+import { type NumberFormat, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
@@ -130,11 +130,12 @@ function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<Visu
 /** What a split is called in a caption: its column, or the stretch of time it is by. */
 const splitName = (split: Visual["split"]) => split?.by ?? split?.column.replaceAll("_", " ") ?? "";
 
-/** A value that is no number, as templates write it: a date can be written in other ways. */
-const worded = (value: Value, type: string | undefined): TemplateValue => {
+/** A value as templates write it: a number in its format, a date that can be written in other ways, a text. */
+export function inTemplates(value: Value, type: string | undefined, format: NumberFormat): TemplateValue {
+  if (typeof value === "number") return { value, format };
   const text = String(value ?? "");
   return (type === "date" || type === "timestamp") && text ? { from: text, to: text, text } : text;
-};
+}
 
 /** The filters of a visual and of the board it stands on, as a caption says them. */
 function filtersInWords({ visual, around }: Reading): string {
@@ -192,15 +193,13 @@ function templateValues(reading: Reading, total: number | null, target: number |
   const named: [string, TemplateValue][] = [
     ...project.inputs.map((i): [string, TemplateValue] => {
       const now = inputNow(reading, i);
-      const value = typeof now === "number" ? { value: now, format: i.format } : worded(now, i.type);
-      return [nameInTemplates("input", i.name), value];
+      return [nameInTemplates("input", i.name), inTemplates(now, i.type, i.format)];
     }),
     ...project.measures.flatMap((m): [string, TemplateValue][] => {
       const now = own(result.totals, m.name);
       if (now === undefined) return [];
       const type = result.columns.find((c) => c.name === m.name)?.type;
-      const value =
-        typeof now === "number" || now === null ? { value: now, format: m.format } : worded(now, type);
+      const value = now === null ? { value: now, format: m.format } : inTemplates(now, type, m.format);
       return [[nameInTemplates("measure", m.name), value]];
     }),
     ...splitsInTemplates(reading),

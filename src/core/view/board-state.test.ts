@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { newFilter, newInput } from "../project/defaults";
+import { newFilter, newInput, newInputControl } from "../project/defaults";
 import type { Setting } from "../project/schema";
 import {
   boardReducer,
@@ -75,7 +75,7 @@ describe("the state of a board", () => {
 
   it("tells what a board can begin with", () => {
     const inputs = [newInput({ id: "i", name: "goal", label: "Goal", type: "number", value: 1 })];
-    const with_ = [...controls, { id: "c", type: "input" as const, input: "i", as: "automatic" as const }];
+    const with_ = [...controls, newInputControl({ id: "c", input: "i" })];
     expect(keepable(with_, inputs, UNTOUCHED)).toEqual({ set: [], values: [] });
     const state = { ...UNTOUCHED, set: { a: { in: ["x"] }, b: { in: ["Gull"] } }, inputs: { goal: 2 } };
     expect(keepable(with_, inputs, state)).toEqual({

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { demoProject } from "../../demo/project";
 import { KINDS } from "../kinds";
-import { newInput, newMeasure, newVisual } from "../project/defaults";
+import { newBoard, newInput, newMeasure, newVisual } from "../project/defaults";
 import { type Edit, edited } from "../project/edits";
 import { emptyProject, type Project } from "../project/schema";
 import { differences } from "./differences";
@@ -14,7 +14,7 @@ const start: Project = {
   measures: [newMeasure({ id: "m", name: "riders", label: "Passengers", table: null, formula: "count(*)" })],
   inputs: [newInput({ id: "i", name: "goal", label: "Goal", type: "number", value: 84 })],
   visuals: [visual],
-  boards: [{ id: "b", name: "Today", tiles: [], controls: [] }],
+  boards: [newBoard({ id: "b", name: "Today" })],
 };
 const words = (edit: Edit, project = start) => wordsOf(edit, project, edited(project, edit));
 
@@ -53,7 +53,10 @@ describe("the words of an edit", () => {
       { type: "set dial", id: "v", dial: "no.dial", value: 1 },
       { type: "remove link", id: "gone" },
       { type: "remove control", board: "b", control: "gone" },
-      { type: "remove tile", board: "gone", tile: "gone" },
+      { type: "remove tiles", board: "gone", tiles: ["gone"] },
+      { type: "change tile", board: "b", tile: "gone", change: { text: "x" } },
+      { type: "change board", board: "gone", change: { width: 1280, look: { frame: "line" } } },
+      { type: "place tiles", board: "b", places: [] },
     ] satisfies Edit[])
       expect(words(edit)).toMatch(/^[A-Za-z].{5,}/);
   });

@@ -1,10 +1,21 @@
 import { formatNumber } from "../base/number-format";
 import { isKind, kindOf } from "../kinds";
 import type { Dial, DialValue } from "../kinds/anatomy/dial";
+import type { TileChange } from "../project/board-edits";
 import type { Edit, EditOf } from "../project/edits";
 import type { ListItem, ListName } from "../project/item-edits";
 import { ROLE_FIELDS, type RoleField } from "../project/roles";
-import type { Board, Conventions, Input, Measure, Project, TableInfo, Visual } from "../project/schema";
+import type {
+  Board,
+  BoardLook,
+  Conventions,
+  Input,
+  Measure,
+  Project,
+  TableInfo,
+  Tile,
+  Visual,
+} from "../project/schema";
 import { styleOf } from "./picture";
 
 /** Where an edit stands between: the project before it and after it. */
@@ -158,9 +169,47 @@ const controlLabel = (p: Project, board: Board | undefined, id: string) => {
   if (!control) return "a control";
   return control.type === "filter" ? control.label : (byId(p.inputs, control.input)?.label ?? "an input");
 };
+const TILE_WORDS = { text: "a text", picture: "a picture", line: "a line", section: "a section" };
+const tileName = (p: Project, tile: Pick<Tile, "type"> & { visual?: string; heading?: string }) => {
+  if (tile.type === "visual") return visualName(p, tile.visual ?? "");
+  return tile.heading ? `the section ${tile.heading}` : TILE_WORDS[tile.type];
+};
 const tileLabel = (p: Project, board: string, id: string) => {
   const tile = byId(byId(p.boards, board)?.tiles ?? [], id);
-  return tile?.type === "visual" ? visualName(p, tile.visual) : "a text";
+  return tile ? tileName(p, tile) : "a tile";
+};
+/** Some tiles of a board: one by its name, several counted. */
+const tilesLabel = (p: Project, board: string, ids: string[]) =>
+  ids.length === 1 ? tileLabel(p, board, ids[0]) : ids.length === 0 ? "tiles" : `${ids.length} tiles`;
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+const BOARD_WORDS: Record<keyof Omit<Board, "id">, string> = {
+  name: "Name",
+  width: "Width",
+  look: "Look",
+  tiles: "Tiles",
+  controls: "Controls",
+  phoneOrder: "Order on a phone",
+};
+const TILE_FIELDS: Record<keyof TileChange, string> = {
+  visual: "Visual",
+  as: "Drawn as",
+  aside: "Stands aside",
+  text: "Text",
+  picture: "Picture",
+  shows: "What it shows",
+  fit: "Fit",
+  along: "Direction",
+  heading: "Heading",
+  ground: "Ground",
+  border: "Border",
+  phone: "Rows on a phone",
+};
+const LOOK_FIELDS: Record<keyof BoardLook, string> = {
+  palette: "Palette",
+  finish: "Finish",
+  ground: "Ground",
+  frame: "Frame",
 };
 
 const LIST_WORDS: Record<ListName, { one: string; many: string; fields: Record<string, string> }> = {
@@ -177,7 +226,7 @@ const LIST_WORDS: Record<ListName, { one: string; many: string; fields: Record<s
   },
   pictures: { one: "Picture", many: "Pictures", fields: { name: "Name", href: "Picture" } },
   visuals: { one: "Visual", many: "Visuals", fields: VISUAL_WORDS },
-  boards: { one: "Board", many: "Boards", fields: { name: "Name", tiles: "Tiles", controls: "Controls" } },
+  boards: { one: "Board", many: "Boards", fields: BOARD_WORDS },
 };
 
 /** "Measure Load factor": what an item is and how it is called. */
@@ -258,20 +307,30 @@ const WORDS: Words = {
   "add board": ({ board }) => `Board ${board.name} added`,
   "rename board": ({ id, name }, { before }) => `Board ${boardName(before, id)} → ${name}`,
   "remove board": ({ id }, { before }) => `Board ${boardName(before, id)} removed`,
+  "change board": ({ board, change }, { before }) => {
+    const was = byId(before.boards, board);
+    const words = [
+      ...(change.width === undefined ? [] : [`Width ${was?.width ?? ""} → ${change.width}`]),
+      ...(change.look ? [fieldWords(was?.look, change.look, LOOK_FIELDS)] : []),
+      ...(change.phoneOrder ? ["Order on a phone"] : []),
+    ];
+    return `${words.join(", ")}, ${boardName(before, board)}`;
+  },
   "add tile": ({ board, tile }, { before }) =>
-    `${tile.type === "visual" ? visualName(before, tile.visual) : "A text"} on ${boardName(before, board)}`,
-  "write tile": ({ board }, { before }) => `Text on ${boardName(before, board)}`,
-  "remove tile": ({ board, tile }, { before }) =>
-    `${tileLabel(before, board, tile)} taken off ${boardName(before, board)}`,
-  "place tiles": ({ board, moved }, { before }) =>
-    `${moved ? tileLabel(before, board, moved) : "Tiles"} placed on ${boardName(before, board)}`,
-  "move tile": ({ board, tile }, { before }) =>
-    `${tileLabel(before, board, tile)} moved on ${boardName(before, board)}`,
+    `${capital(tileName(before, tile))} on ${boardName(before, board)}`,
+  "add tiles": ({ board, tiles }, { before }) =>
+    `${tiles.length === 1 ? capital(tileName(before, tiles[0])) : `${tiles.length} tiles`} on ${boardName(before, board)}`,
+  "change tile": ({ board, tile, change }, { before }) => {
+    const was = byId(byId(before.boards, board)?.tiles ?? [], tile);
+    return `${fieldWords(was as TileChange | undefined, change, TILE_FIELDS)}, ${tileLabel(before, board, tile)} on ${boardName(before, board)}`;
+  },
+  "remove tiles": ({ board, tiles }, { before }) =>
+    `${capital(tilesLabel(before, board, tiles))} taken off ${boardName(before, board)}`,
+  "place tiles": ({ board, places, moved }, { before }) =>
+    `${capital(tilesLabel(before, board, moved ?? places.map((p) => p.id)))} placed on ${boardName(before, board)}`,
   "add control": ({ board, control }, { before, after }) =>
     `${controlLabel(after, byId(after.boards, board), control.id)} as a control of ${boardName(before, board)}`,
   "keep state": ({ board }, { before }) => `What ${boardName(before, board)} begins with`,
-  "stand aside": ({ board, tile, aside }, { before }) =>
-    `${tileLabel(before, board, tile)} ${aside ? "stands aside" : "answers picks"}, ${boardName(before, board)}`,
   "change control": ({ board, control, change }, { before }) => {
     const was = controlLabel(before, byId(before.boards, board), control);
     const to = "label" in change && change.label ? ` → ${change.label}` : "";

@@ -1,11 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { madeTile } from "../../testing/made-board";
 import { madeTable, scopeColumns } from "../../testing/made-table";
 import type { Value } from "../base/value";
 import { runQueries } from "../engine/run";
 import { type QueryInput, querySchema, type Result } from "../plan/query";
-import { newMeasure, newVisual } from "../project/defaults";
-import { emptyProject, type Project, type Tile, tableSchema } from "../project/schema";
+import { newBoard, newMeasure, newVisual } from "../project/defaults";
+import { emptyProject, type Project, tableSchema } from "../project/schema";
 import { categoryKey, type RowKey, rowKey } from "../rows/row-key";
 import { answeringTiles, type BoardState, boardReducer, filtersOfTile, UNTOUCHED } from "./board-state";
 import { answersText, pickedInWords } from "./picked-words";
@@ -79,16 +80,7 @@ const OTHER = rowKey({ type: "other" });
 const [A, B, NONE] = [categoryKey("A"), categoryKey("B"), categoryKey(null)];
 const click = (picks: readonly Picked[], key: RowKey, more = false, of = "routes") =>
   pickedAfter(picks, { visual: of, side: "split", key, more, shown: [A, B, OTHER] });
-const tile = (id: string, of: string, aside = false): Extract<Tile, { type: "visual" }> => ({
-  id,
-  type: "visual",
-  visual: of,
-  aside,
-  x: 0,
-  y: 0,
-  w: 3,
-  h: 3,
-});
+const tile = (id: string, of: string, aside = false) => madeTile(id, of, { aside });
 
 describe("a pick", () => {
   it("is of one category, another in its place, or none where it is clicked again", () => {
@@ -184,7 +176,7 @@ describe("a pick", () => {
       tile("4", "ports"),
       tile("5", "months"),
     ];
-    const board = { id: "b", name: "B", tiles, controls: [] };
+    const board = newBoard({ id: "b", name: "B", tiles });
     const state = { picks: click(click([], A), NONE, true), steps: {} };
     expect(answeringTiles(board, state, project)).toEqual({ answer: 2, aside: 1, without: 1 });
     expect(answersText(state, { board, project })).toBe(

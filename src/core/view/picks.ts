@@ -108,16 +108,21 @@ const labelOf = (key: RowKey, by: ListFilter["by"], wording: Wording): string =>
   return subject.type === "category" ? keyLabel(subject.value, by, wording) : "";
 };
 
-/** What a pick is in words, as "route: North Quay". */
-export function pickText(
+/** The names of what is picked: "North Quay, Old Pier". */
+export function pickedNames(
   { side, keys }: Picked,
   visual: Visual,
   project: Pick<Named, "conventions">,
 ): string {
-  const split = visual[side];
   const wording = wordingOf(project);
-  const named = keys.slice(0, MOST_NAMED).map((key) => labelOf(key, split?.by, wording));
+  const named = keys.slice(0, MOST_NAMED).map((key) => labelOf(key, visual[side]?.by, wording));
   const more = keys.length - named.length;
+  return [...named, ...(more > 0 ? [`${more} more`] : [])].join(", ");
+}
+
+/** What a pick is in words, as "route: North Quay". */
+export function pickText(picked: Picked, visual: Visual, project: Pick<Named, "conventions">): string {
+  const split = visual[picked.side];
   const of = split?.by ?? split?.column.replaceAll("_", " ") ?? "";
-  return `${of}: ${[...named, ...(more > 0 ? [`${more} more`] : [])].join(", ")}`;
+  return `${of}: ${pickedNames(picked, visual, project)}`;
 }

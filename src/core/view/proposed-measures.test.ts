@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { madeTile } from "../../testing/made-board";
 import { madeTable, scopeColumns } from "../../testing/made-table";
 import { parseIsoDate } from "../base/calendar";
 import type { Table } from "../data/column";
@@ -102,7 +103,7 @@ describe("filters that a board can have", () => {
     const split = { column: 'the "line"' };
     const visual = { id: "v", name: "v", kind: "donut", value: "m", split, series: null };
     const full = { ...both, measures: [measure], visuals: [visual] } as unknown as Project;
-    const tile = { id: "x", type: "visual" as const, visual: "v", aside: false, x: 0, y: 0, w: 3, h: 3 };
+    const tile = madeTile("x", "v");
     const control = newFilter({ id: "c", table: "TRIPS", column: "Late", label: "L" });
     const offered = offeredFilters(full, { tiles: [tile], controls: [control] });
     expect(offered.slice(0, 3).map((f) => f.text)).toEqual([

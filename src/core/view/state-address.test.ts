@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { madeTile } from "../../testing/made-board";
 import type { Value } from "../base/value";
-import { newFilter, newInput, newMeasure, newVisual } from "../project/defaults";
+import { newBoard, newFilter, newInput, newInputControl, newMeasure, newVisual } from "../project/defaults";
 import { type Board, emptyProject, type Project, tableSchema } from "../project/schema";
 import { categoryKey, rowKey } from "../rows/row-key";
 import { type BoardState, UNTOUCHED } from "./board-state";
@@ -52,8 +53,7 @@ const project: Project = {
 };
 const control = (id: string, of: string, more: Partial<FilterOfBoard> = {}) =>
   newFilter({ id, label: of, table: "trips", column: of, ...more });
-const place = { x: 0, y: 0, w: 1, h: 1, aside: false };
-const board: Board = {
+const board: Board = newBoard({
   id: "b",
   name: "B",
   controls: [
@@ -64,10 +64,10 @@ const board: Board = {
     control("hours", "riders", { as: "stretch" }),
     control("days", "day", { as: "stretch" }),
     control("find", "route", { as: "text" }),
-    { id: "i", type: "input", input: "g", as: "automatic" },
+    newInputControl({ id: "i", input: "g" }),
   ],
-  tiles: ["v", "d", "n"].map((visual) => ({ id: visual, type: "visual", visual, ...place })),
-};
+  tiles: ["v", "d", "n"].map((visual) => madeTile(visual, visual)),
+});
 const there = (state: BoardState) => addressOf(state, board, project);
 const readBack = (text: string) => stateFrom(new URLSearchParams(text), board, project);
 const text = fc.oneof(

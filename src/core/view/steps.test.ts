@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { newMeasure, newVisual } from "../project/defaults";
+import { madeTile } from "../../testing/made-board";
+import { newBoard, newMeasure, newVisual } from "../project/defaults";
 import { edited } from "../project/edits";
 import { emptyProject, type Project, tableSchema } from "../project/schema";
 import { categoryKey, rowKey } from "../rows/row-key";
@@ -37,9 +38,8 @@ const project: Project = {
 };
 const [YEAR, MONTH, ROUTE] = ["2025-01-01", "2025-03-01", "North Quay"].map(categoryKey);
 const down = (state = UNTOUCHED, key = YEAR) => boardReducer(state, { type: "step down", visual: "v", key });
-const place = { x: 0, y: 0, w: 1, h: 1, aside: false };
-const tile = (id: string) => ({ id, type: "visual" as const, visual: id, ...place });
-const board = { id: "b", name: "B", tiles: [tile("v"), tile("n")], controls: [] };
+const tile = (id: string) => madeTile(id, id);
+const board = newBoard({ id: "b", name: "B", tiles: [tile("v"), tile("n")] });
 
 describe("stepping down", () => {
   it("splits by what stands below, for what was stepped down from alone", () => {

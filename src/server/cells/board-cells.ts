@@ -1,4 +1,5 @@
 import { createHash } from "node:crypto";
+import { todayIn } from "@/core/base/today";
 import type { Value } from "@/core/base/value";
 import type { CellsAsked } from "@/core/engine/cells/plan-cells";
 import type { Scope } from "@/core/formula/expr";
@@ -7,7 +8,6 @@ import type { TableInfo } from "@/core/project/schema";
 import { computeInCalm, whileUnderWay } from "../compute/client";
 import { MEMORY_PARTS } from "../compute/memory-parts";
 import { buffersIn } from "../compute/scan-share";
-import { todayIn } from "../compute/today";
 import { settings } from "../settings";
 import { ThreadPool } from "../threads/pool";
 import { startThread } from "../threads/thread";

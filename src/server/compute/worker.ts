@@ -1,5 +1,6 @@
 import { type MessagePort, parentPort, workerData } from "node:worker_threads";
 import { parseIsoDate } from "@/core/base/calendar";
+import { todayIn } from "@/core/base/today";
 import type { Value } from "@/core/base/value";
 import { bytesIn } from "@/core/data/bytes-in";
 import { readCell } from "@/core/data/reading";
@@ -16,7 +17,6 @@ import { pageOfRows, profileTable, unreadCells, valuesOf } from "./rows";
 import { buffersIn } from "./scan-share";
 import { TableCache } from "./table-cache";
 import { ThreadCrew } from "./thread-crew";
-import { todayIn } from "./today";
 
 const {
   stop: word,

@@ -129,7 +129,7 @@ export function Gallery({
     if (!next.delete(kind)) next.add(kind);
     setLeft(next);
   };
-  const data = useVisualsData(drafts, undefined, undefined, isProposed ? measure : null);
+  const data = useVisualsData(drafts, isProposed ? measure : null);
   if (!measure) return <NoTable />;
   return (
     <section

@@ -1,6 +1,7 @@
 "use client";
 import { LayoutGrid } from "lucide-react";
 import { kindOf } from "@/core/kinds";
+import { newBoard, visualTile } from "@/core/project/defaults";
 import type { Board, Visual } from "@/core/project/schema";
 import { freeLabel, newId } from "../shared/ids";
 import { toast } from "../shared/notice";
@@ -14,7 +15,7 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
   const boards = useProject((s) => s.document.boards);
   const apply = useProject((s) => s.apply);
   const size = kindOf(visual.kind).tileSize(visual);
-  const tile = { id: newId(), type: "visual" as const, visual: visual.id };
+  const tile = visualTile(newId(), visual.id);
   const told = (board: Board, text: string) =>
     toast(text, {
       duration: 10_000,
@@ -25,16 +26,11 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
     told(board, `${visual.name} is on ${board.name}.`);
   };
   const begin = () => {
-    const board: Board = {
-      id: newId(),
-      name: freeLabel(
-        "New board",
-        boards.map((b) => b.name),
-      ),
-      tiles: [{ ...tile, aside: false, x: 0, y: 0, w: size.width, h: size.height }],
-      controls: [],
-    };
-    apply({ type: "add board", board });
+    const names = boards.map((b) => b.name);
+    const board = newBoard({ id: newId(), name: freeLabel("New board", names) });
+    const group = `board ${board.id}`;
+    apply({ type: "add board", board }, group);
+    apply({ type: "add tile", board: board.id, tile, size }, group);
     told(board, `${visual.name} is on a new board.`);
   };
   if (boards.length === 0)

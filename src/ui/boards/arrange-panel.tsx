@@ -1,162 +1,212 @@
 "use client";
 import { Plus } from "lucide-react";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { kindOf } from "@/core/kinds";
-import type { Board } from "@/core/project/schema";
+import { MOST_TILES } from "@/core/project/board-choices";
+import type { TileContent } from "@/core/project/board-edits";
+import { newInputControl, visualTile } from "@/core/project/defaults";
+import type { Board, Tile } from "@/core/project/schema";
 import { filterOffered, offeredFilters } from "@/core/view/board-filters";
 import { Choose } from "../shared/choose";
-import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
+import { toast } from "../shared/notice";
 import { useProject } from "../shared/project-context";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { VisualThumbnail } from "../shared/visual-thumbnail";
+import { BoardLookPanel } from "./board-look-panel";
 import { ControlRow } from "./control-row";
+import { PhoneOrder } from "./phone-order";
+import { TilePanel } from "./tile-panel";
 
-/** What can be put on a board: visuals, texts, filters and inputs; and the controls it has. */
-export function ArrangePanel({ board, onLight }: { board: Board; onLight: (tiles: string[]) => void }) {
-  const project = useProject((s) => s.document);
-  const { visuals, inputs } = project;
+/** What can be put on a board besides visuals, with the columns and rows that it has at first. */
+const OTHERS: {
+  label: string;
+  size: { width: number; height: number };
+  make: (id: string) => TileContent;
+}[] = [
+  {
+    label: "A text",
+    size: { width: 4, height: 14 },
+    make: (id) => ({ id, type: "text", text: "Write here" }),
+  },
+  {
+    label: "A picture",
+    size: { width: 2, height: 14 },
+    make: (id) => ({ id, type: "picture", picture: null, shows: "", fit: "whole" }),
+  },
+  {
+    label: "A line",
+    size: { width: 12, height: 3 },
+    make: (id) => ({ id, type: "line", along: "across" }),
+  },
+  {
+    label: "A section",
+    size: { width: 12, height: 49 },
+    make: (id) => ({ id, type: "section", heading: "Section", ground: "panel", border: true }),
+  },
+];
+
+/** A part of the panel that can be closed. */
+function Part({ title, closed = false, children }: { title: string; closed?: boolean; children: ReactNode }) {
+  return (
+    <details open={!closed} className="flex flex-col">
+      <summary className="section-title cursor-pointer pb-1">{title}</summary>
+      <div className="flex flex-col gap-1.5">{children}</div>
+    </details>
+  );
+}
+
+const BUTTON =
+  "flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet text-left text-sm hover:border-verdigris";
+
+/** What can be put on a board, what is selected of it, its controls, its look, and its order on a phone. */
+export function ArrangePanel({
+  board,
+  selected,
+  nameOf,
+  onLight,
+  onSelect,
+  onShift,
+}: {
+  board: Board;
+  selected: readonly string[];
+  nameOf: (tile: Tile) => string;
+  /** Makes tiles stand out. */
+  onLight: (tiles: string[]) => void;
+  onSelect: (ids: string[]) => void;
+  /** Moves a tile within the order on a phone. */
+  onShift: (id: string, by: number) => void;
+}) {
+  const one = selected.length === 1 ? board.tiles.find((t) => t.id === selected[0]) : undefined;
+  return (
+    <aside
+      aria-label="Put on the board"
+      className="flex min-h-0 w-64 shrink-0 flex-col gap-4 overflow-auto border-l border-rule bg-panel p-4 narrow:w-auto narrow:overflow-visible narrow:border-t narrow:border-l-0"
+    >
+      {one && (
+        <Part title="Selected">
+          <TilePanel key={one.id} board={board} tile={one} name={nameOf(one)} />
+        </Part>
+      )}
+      <Part title="Visuals">
+        <AddVisuals board={board} onAdded={onSelect} />
+      </Part>
+      <Part title="Controls">
+        <Controls board={board} onLight={onLight} />
+      </Part>
+      <Part title="Look of the board" closed>
+        <BoardLookPanel board={board} />
+      </Part>
+      {board.tiles.length > 0 && (
+        <Part title="Order on a phone" closed>
+          <PhoneOrder board={board} nameOf={nameOf} onShift={onShift} />
+        </Part>
+      )}
+    </aside>
+  );
+}
+
+function AddVisuals({ board, onAdded }: { board: Board; onAdded: (ids: string[]) => void }) {
+  const visuals = useProject((s) => s.document.visuals);
   const apply = useProject((s) => s.apply);
   const theme = useTheme((s) => s.theme);
   const data = useVisualsData(visuals);
+  const add = (tile: TileContent, size: { width: number; height: number }) => {
+    if (board.tiles.length >= MOST_TILES)
+      return void toast.error(
+        `A board has at most ${MOST_TILES} tiles. Take one off, or make another board.`,
+      );
+    apply({ type: "add tile", board: board.id, tile, size });
+    onAdded([tile.id]);
+  };
+  return (
+    <>
+      {visuals.length === 0 && (
+        <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>
+      )}
+      {visuals.map((v, i) => (
+        <button
+          key={v.id}
+          type="button"
+          aria-label={`Add ${v.name}`}
+          title={v.name}
+          className={`${BUTTON} py-1 pr-2.5 pl-1`}
+          onClick={() => add(visualTile(newId(), v.id), kindOf(v.kind).tileSize(v))}
+        >
+          <span className="w-14 shrink-0">
+            <VisualThumbnail visual={v} data={data[i].data} theme={theme} />
+          </span>
+          <span className="min-w-0 flex-1">
+            <span className="block truncate">{v.name}</span>
+            <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
+          </span>
+          <Plus size={13} className="shrink-0 text-muted" />
+        </button>
+      ))}
+      {OTHERS.map(({ label, size, make }) => (
+        <button
+          key={label}
+          type="button"
+          className={`${BUTTON} px-2.5 py-1.5`}
+          onClick={() => add(make(newId()), size)}
+        >
+          {label} <Plus size={13} className="text-muted" />
+        </button>
+      ))}
+    </>
+  );
+}
+
+function Controls({ board, onLight }: { board: Board; onLight: (tiles: string[]) => void }) {
+  const project = useProject((s) => s.document);
+  const apply = useProject((s) => s.apply);
   const [column, setColumn] = useState("");
-  const phone = board.tiles.toSorted((a, b) => a.y - b.y || a.x - b.x);
   const offered = offeredFilters(project, board);
   const columns = offered.map((f, i) => ({ value: String(i), label: f.text }));
   const addFilter = () => {
     apply({ type: "add control", board: board.id, control: filterOffered(offered[Number(column)], newId()) });
     setColumn("");
   };
-  const freeInputs = inputs.filter(
+  const freeInputs = project.inputs.filter(
     (i) => !board.controls.some((c) => c.type === "input" && c.input === i.id),
   );
   return (
-    <aside
-      aria-label="Put on the board"
-      className="flex min-h-0 w-64 shrink-0 flex-col gap-4 overflow-auto border-l border-rule bg-panel p-4 narrow:w-auto narrow:overflow-visible narrow:border-t narrow:border-l-0"
-    >
-      <section className="flex flex-col gap-1">
-        <h2 className="section-title pb-1">Visuals</h2>
-        {visuals.length === 0 && (
-          <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>
+    <>
+      {board.controls.map((control, at) => (
+        <ControlRow key={control.id} board={board} control={control} at={at} onLight={onLight} />
+      ))}
+      <Labelled label="Filter by" stacked>
+        {(id) => (
+          <Choose
+            id={id}
+            value={column}
+            options={[{ value: "", label: "Choose a column" }, ...columns]}
+            onChange={setColumn}
+          />
         )}
-        {visuals.map((v, i) => (
-          <button
-            key={v.id}
-            type="button"
-            aria-label={`Add ${v.name}`}
-            title={v.name}
-            className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet py-1 pr-2.5 pl-1 text-left text-sm hover:border-verdigris"
-            onClick={() =>
-              apply({
-                type: "add tile",
-                board: board.id,
-                tile: { id: newId(), type: "visual", visual: v.id },
-                size: kindOf(v.kind).tileSize(v),
-              })
-            }
-          >
-            <span className="w-14 shrink-0">
-              <VisualThumbnail visual={v} data={data[i].data} theme={theme} />
-            </span>
-            <span className="min-w-0 flex-1">
-              <span className="block truncate">{v.name}</span>
-              <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
-            </span>
-            <Plus size={13} className="shrink-0 text-muted" />
-          </button>
-        ))}
+      </Labelled>
+      <button type="button" className="button self-start" disabled={!column} onClick={addFilter}>
+        <Plus size={13} /> Add the filter
+      </button>
+      {freeInputs.map((i) => (
         <button
+          key={i.id}
           type="button"
-          className="flex items-center justify-between gap-2 rounded-sm border border-rule bg-sheet px-2.5 py-1.5 text-left text-sm hover:border-verdigris"
+          className="button justify-between"
           onClick={() =>
             apply({
-              type: "add tile",
+              type: "add control",
               board: board.id,
-              tile: { id: newId(), type: "text", text: "Write here" },
-              size: { width: 4, height: 2 },
+              control: newInputControl({ id: newId(), input: i.id }),
             })
           }
         >
-          A text <Plus size={13} className="text-muted" />
+          {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"}{" "}
+          {i.label} <Plus size={13} />
         </button>
-      </section>
-      <section className="flex flex-col gap-1.5">
-        <h2 className="section-title pb-1">Controls</h2>
-        {board.controls.map((control, at) => (
-          <ControlRow key={control.id} board={board} control={control} at={at} onLight={onLight} />
-        ))}
-        <Labelled label="Filter by" stacked>
-          {(id) => (
-            <Choose
-              id={id}
-              value={column}
-              options={[{ value: "", label: "Choose a column" }, ...columns]}
-              onChange={setColumn}
-            />
-          )}
-        </Labelled>
-        <button type="button" className="button self-start" disabled={!column} onClick={addFilter}>
-          <Plus size={13} /> Add the filter
-        </button>
-        {freeInputs.map((i) => (
-          <button
-            key={i.id}
-            type="button"
-            className="button justify-between"
-            onClick={() =>
-              apply({
-                type: "add control",
-                board: board.id,
-                control: { id: newId(), type: "input", input: i.id, as: "automatic" },
-              })
-            }
-          >
-            {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"}{" "}
-            {i.label} <Plus size={13} />
-          </button>
-        ))}
-      </section>
-      {board.tiles.some((t) => t.type === "text") && (
-        <section className="flex flex-col gap-1.5">
-          <h2 className="section-title pb-1">Texts</h2>
-          {board.tiles.map(
-            (tile) =>
-              tile.type === "text" && (
-                <CommitField
-                  key={tile.id}
-                  label="Text"
-                  multiline
-                  value={tile.text}
-                  onCommit={(text) =>
-                    apply({ type: "write tile", board: board.id, tile: tile.id, text: text.slice(0, 2000) })
-                  }
-                />
-              ),
-          )}
-        </section>
-      )}
-      {phone.length > 0 && (
-        <section aria-label="Order on a phone">
-          <h2 className="section-title pb-1">Order on a phone</h2>
-          <ol className="list-decimal pl-5 text-sm">
-            {phone.map((tile) => (
-              <li key={tile.id} className="truncate">
-                {tile.type === "text"
-                  ? `Text: ${tile.text || "empty"}`
-                  : (visuals.find((v) => v.id === tile.visual)?.name ?? "a visual that was removed")}
-              </li>
-            ))}
-          </ol>
-          <p className="mt-1 text-xs text-muted">From the top row to the bottom one, each from the left.</p>
-        </section>
-      )}
-      <p className="text-xs text-muted">
-        Drag tiles, or focus one and use the arrow keys; with Shift they resize it. What the controls are set
-        to is kept by “Begin with this”.
-      </p>
-    </aside>
+      ))}
+    </>
   );
 }

@@ -1,7 +1,7 @@
 import type { Board } from "@/core/project/schema";
 
 /** So many rows of a board are sketched. */
-const ROWS = 14;
+const ROWS = 98;
 
 /** Where the tiles of a board lie, as small as a word. */
 export function BoardSketch({ board }: { board: Board }) {

@@ -3,6 +3,8 @@ import { LayoutGrid, Play, Plus, Trash2 } from "lucide-react";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { createPortal } from "react-dom";
+import { copyOfBoard } from "@/core/project/arrange";
+import { newBoard } from "@/core/project/defaults";
 import type { Board } from "@/core/project/schema";
 import { leaves } from "@/present/elements";
 import { later, OVER } from "../shared/fetched-later";
@@ -100,15 +102,8 @@ export function BoardsScreen() {
     return () => window.removeEventListener("keydown", close);
   }, [presents]);
   const add = () => {
-    const made: Board = {
-      id: newId(),
-      name: freeLabel(
-        "New board",
-        boards.map((b) => b.name),
-      ),
-      tiles: [],
-      controls: [],
-    };
+    const names = boards.map((b) => b.name);
+    const made = newBoard({ id: newId(), name: freeLabel("New board", names) });
     apply({ type: "add board", board: made });
     choose(made.id);
     setArranging(true);
@@ -118,12 +113,7 @@ export function BoardsScreen() {
       `${of.name} copy`.slice(0, 110),
       boards.map((b) => b.name),
     );
-    const made: Board = {
-      id: newId(),
-      name,
-      tiles: of.tiles.map((tile) => ({ ...tile, id: newId() })),
-      controls: of.controls.map((control) => ({ ...control, id: newId() })),
-    };
+    const made = copyOfBoard(of, name, newId);
     apply({ type: "add board", board: made });
     choose(made.id);
   };

@@ -1,42 +1,90 @@
 "use client";
-import { useMemo, useState } from "react";
-import type { Visual } from "@/core/project/schema";
-import type { RowKey } from "@/core/rows/row-key";
-import type { VisualData } from "@/core/rows/visual-data";
-import { sceneOf } from "@/core/view/picture";
+import { useEffect, useRef } from "react";
+import type { TemplateNames } from "@/core/base/template";
+import type { Tile } from "@/core/project/schema";
+import { GONE, stillTile } from "@/present/still-tiles";
+import { TextTile } from "@/present/text-tile";
+import { VisualTile } from "@/present/visual-tile";
+import { startPainter } from "@/render/painter/painter";
 import { useDesign } from "../shared/design";
-import { LivePicture } from "../shared/live-picture";
-import { byCharts } from "../shared/painters";
-import { useSize } from "../shared/size";
+import { useProject } from "../shared/project-context";
 import { useTheme } from "../shared/theme";
+import type { ShownVisual } from "./tiles-shown";
 
-/** A tile is never drawn smaller than this. */
-const LEAST = { width: 96, height: 72 };
+const isStill = () => false;
+const nothing = () => {};
 
-/** A visual that fills its tile. */
-export function VisualTile({ visual, data }: { visual: Visual; data: VisualData }) {
-  const theme = useTheme((s) => s.theme);
-  const design = useDesign();
-  const { element, size: room } = useSize<HTMLDivElement>();
-  const width = room && Math.max(LEAST.width, Math.round(room.width));
-  const height = room && Math.max(LEAST.height, Math.round(room.height));
-  const [focus, setFocus] = useState<RowKey | null>(null);
-  const scene = useMemo(
-    () => (width && height ? sceneOf(visual, data, design, { size: { width, height }, theme, focus }) : null),
-    [visual, data, design, width, height, theme, focus],
-  );
-  return (
-    <div ref={element} className="size-full overflow-hidden">
-      {scene && <LivePicture by={byCharts} scene={scene} onFocus={setFocus} />}
-    </div>
-  );
+/** What stands in a tile, drawn by what draws it for readers. */
+export function TileContent({
+  tile,
+  shown,
+  names,
+}: {
+  tile: Tile;
+  shown: ShownVisual | undefined;
+  names: TemplateNames | undefined;
+}) {
+  switch (tile.type) {
+    case "visual":
+      return shown ? (
+        <PaintedVisual key={tile.as} as={tile.as} shown={shown} />
+      ) : (
+        <p className="board-text">{GONE.visual}</p>
+      );
+    case "text":
+      return <WrittenText text={tile.text} names={names ?? {}} />;
+    default:
+      return <Still tile={tile} />;
+  }
 }
 
-/** A text that fills its tile: plain paragraphs, never markup. */
-export function TextTile({ text }: { text: string }) {
-  return (
-    <div className="size-full overflow-auto rounded-lg p-4 text-md leading-relaxed whitespace-pre-wrap text-muted">
-      {text || "An empty text."}
-    </div>
-  );
+function PaintedVisual({ as, shown }: { as: "drawing" | "table"; shown: ShownVisual }) {
+  const theme = useTheme((s) => s.theme);
+  const design = useDesign();
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<VisualTile | null>(null);
+  useEffect(() => {
+    const made = new VisualTile(startPainter, isStill, as);
+    view.current = made;
+    host.current?.replaceChildren(made.root);
+    return () => made.dispose();
+  }, [as]);
+  const { visual, data, pending, notes, failing } = shown;
+  useEffect(() => {
+    view.current?.show({
+      visual,
+      data,
+      design,
+      theme,
+      pending,
+      part: null,
+      lit: null,
+      onPick: null,
+      onEnter: nothing,
+      menu: () => [],
+      notes,
+      failing,
+      trail: [],
+      onUp: nothing,
+    });
+  }, [visual, data, design, theme, pending, notes, failing]);
+  return <div ref={host} className="size-full" />;
+}
+
+function WrittenText({ text, names }: { text: string; names: TemplateNames }) {
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<TextTile | null>(null);
+  useEffect(() => {
+    view.current ??= new TextTile();
+    view.current.show(text, names);
+    if (!view.current.root.isConnected) host.current?.replaceChildren(view.current.root);
+  }, [text, names]);
+  return <div ref={host} className="size-full" />;
+}
+
+function Still({ tile }: { tile: Parameters<typeof stillTile>[0] }) {
+  const host = useRef<HTMLDivElement>(null);
+  const pictures = useProject((s) => s.document.pictures);
+  useEffect(() => host.current?.replaceChildren(stillTile(tile, { pictures })), [tile, pictures]);
+  return <div ref={host} className="size-full" />;
 }

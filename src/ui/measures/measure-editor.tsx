@@ -148,7 +148,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         />
         {sound && <ProofList measure={measure} />}
         <h2 className="section-title mt-3">Used in</h2>
-        {uses.measures.length + uses.visuals.length === 0 && (
+        {uses.measures.length + uses.visuals.length + uses.boards.length === 0 && (
           <p className="text-sm text-muted">Nothing yet.</p>
         )}
         <ul className="flex flex-col gap-1 text-sm">
@@ -171,7 +171,10 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
           type="button"
           className="button mt-3 self-start"
           onClick={() => {
-            const names = [...uses.measures.map((m) => m.label), ...uses.visuals.map((v) => v.name)];
+            const names = [
+              ...uses.measures.map((m) => m.label),
+              ...[...uses.visuals, ...uses.boards].map(({ name }) => name),
+            ];
             if (names.length) {
               toast.error(
                 `${measure.label} is used in ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Take it out there first.`,

@@ -30,6 +30,7 @@ const SAID_OF: Record<WordName, string> = {
   noMatch: "rows that a link finds nothing for",
   none: "an empty cell",
   yes: "true",
+  all: "All, where nothing is picked",
   no: "false",
   of: "between a value and its target",
   together: "after the number of groups in Other",

@@ -29,48 +29,55 @@ export interface Pictured {
 
 type Asked = ReturnType<typeof toQuery>;
 
+/** A visual whose data are asked: `key` tells it from others, and `filters` are those it has from a board. */
+export interface AskedVisual {
+  key: string;
+  visual: Visual;
+  filters: Query["filters"];
+}
+
 /**
  * The query of a visual, made once for what it depends on: of two hundred visuals only the one that changed
  * makes its own anew.
  */
 function useKnownQueries(
   document: Parameters<typeof toQuery>[1],
-  filters: Query["filters"],
   inputs: Record<string, Value>,
-): (visual: Visual) => Asked {
+): (asked: AskedVisual) => Asked {
   return useMemo(() => {
-    const known = new WeakMap<Visual, { query: Asked }>();
-    return (visual) => {
-      const before = known.get(visual);
-      if (before) return before.query;
+    const known = new WeakMap<Visual, Map<Query["filters"], Asked>>();
+    return ({ visual, filters }) => {
+      const of = known.get(visual) ?? new Map<Query["filters"], Asked>();
+      known.set(visual, of);
+      const before = of.get(filters);
+      if (before !== undefined) return before;
       const query = toQuery(visual, document, filters, inputs);
-      known.set(visual, { query });
+      of.set(filters, query);
       return query;
     };
-  }, [document, filters, inputs]);
+  }, [document, inputs]);
 }
 
 /**
- * The data of several visuals, asked in one request; `filters` and `inputs` are those of a board. A visual's
- * data stays the same object until something it depends on changes (its dials are not among that), and stays
- * what it was while a new answer is under way. `proposed` is a measure that the document does not have yet.
+ * The data of several visuals, asked in one request; `inputs` are those of a board. A visual's data stays the
+ * same object until something it depends on changes (its dials are not among that), and stays what it was
+ * while a new answer is under way. `proposed` is a measure that the document does not have yet.
  */
-export function useVisualsData(
-  visuals: Visual[],
-  filters: Query["filters"] = NO_FILTERS,
+export function usePictured(
+  asked: AskedVisual[],
   inputs: Record<string, Value> = NONE,
   proposed: Measure | null = null,
 ): Pictured[] {
   const { draft } = useDraft(proposed);
   const categories = useProject((s) => s.document.categories);
   const document = useMemo(() => ({ ...draft, categories }), [draft, categories]);
-  const queryOf = useKnownQueries(document, filters, inputs);
-  const queries = visuals.map(queryOf);
+  const queryOf = useKnownQueries(document, inputs);
+  const queries = asked.map(queryOf);
   const answers = useResults(queries, proposed);
   const known = useRef(new Map<string, Known>());
-  return visuals.map((visual, i): Pictured => {
+  return asked.map(({ key, visual, filters }, i): Pictured => {
     const pending = queries[i] !== null && answers[i] === null;
-    const before = known.current.get(visual.id);
+    const before = known.current.get(key);
     if (pending && before) return { data: before.data, pending };
     const depends = [
       ...dataFieldsOf(visual),
@@ -88,7 +95,16 @@ export function useVisualsData(
     )
       return { data: before.data, pending };
     const data = toVisualData(visual, document, answers[i], { inputs, filters });
-    if (!pending) known.current.set(visual.id, { depends, data });
+    if (!pending) known.current.set(key, { depends, data });
     return { data, pending };
   });
+}
+
+/** The data of visuals as they are by themselves. */
+export function useVisualsData(visuals: Visual[], proposed: Measure | null = null): Pictured[] {
+  return usePictured(
+    visuals.map((visual) => ({ key: visual.id, visual, filters: NO_FILTERS })),
+    NONE,
+    proposed,
+  );
 }

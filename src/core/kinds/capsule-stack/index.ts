@@ -13,7 +13,7 @@ export const capsuleStack = defineKind({
   dividedAtFirst: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: CAPSULE_STACK_PARTS,
   scene: capsuleStackScene,
 });

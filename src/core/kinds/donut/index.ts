@@ -14,7 +14,7 @@ export const donut = defineKind({
   picturesByFocus: true,
   needsSplit: true,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: DONUT_PARTS,
   scene: donutScene,
 });

@@ -15,7 +15,7 @@ export const gauge = defineKind({
   unmarked: (dials) => (dials["needle.form"] === "none" ? "the reading alone says the value" : null),
   ownColours: true,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: GAUGE_PARTS,
   alongside: (visual, data, dial, value) => {
     const as = value === "share" ? "share" : "value";

@@ -13,7 +13,7 @@ export const lollipop = defineKind({
   needsSplit: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: LOLLIPOP_PARTS,
   scene: lollipopScene,
 });

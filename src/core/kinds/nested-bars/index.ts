@@ -12,7 +12,7 @@ export const nestedBars = defineKind({
   needsSplit: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: NESTED_BARS_PARTS,
   scene: nestedBarsScene,
 });

@@ -14,7 +14,7 @@ export const numberCard = defineKind({
   unmarked: (dials) => (dials["spark.form"] === "bars" ? null : "its rows are one line"),
   ownColours: true,
   firstSize: { width: 320, height: 210 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: NUMBER_CARD_PARTS,
   scene: numberCardScene,
 });

@@ -11,7 +11,7 @@ export const progressBar = defineKind({
   roles: ["value", "target", "split", "order", "keep"],
   needsSplit: false,
   firstSize: { width: 400, height: 180 },
-  tileSize: (visual) => ({ width: 4, height: visual.split ? 6 : 3 }),
+  tileSize: (visual) => ({ width: 4, height: visual.split ? 42 : 21 }),
   parts: PROGRESS_BAR_PARTS,
   scene: progressBarScene,
 });

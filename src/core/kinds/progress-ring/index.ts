@@ -14,7 +14,7 @@ export const progressRing = defineKind({
   picturesByFocus: true,
   needsSplit: false,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: PROGRESS_RING_PARTS,
   scene: progressRingScene,
 });

@@ -11,7 +11,7 @@ export const rose = defineKind({
   roles: ["value", "split", "order", "keep"],
   needsSplit: true,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: ROSE_PARTS,
   scene: roseScene,
 });

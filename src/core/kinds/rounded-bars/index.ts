@@ -12,7 +12,7 @@ export const roundedBars = defineKind({
   needsSplit: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: ROUNDED_BARS_PARTS,
   scene: roundedBarsScene,
 });

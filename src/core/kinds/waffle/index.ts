@@ -13,7 +13,7 @@ export const waffle = defineKind({
     count === 1 ? "with a picture in the cells" : `with ${count} pictures in the cells`,
   needsSplit: false,
   firstSize: { width: 400, height: 330 },
-  tileSize: () => ({ width: 4, height: 6 }),
+  tileSize: () => ({ width: 4, height: 42 }),
   parts: WAFFLE_PARTS,
   scene: waffleScene,
 });

@@ -1,0 +1,20 @@
+import { z } from "zod";
+
+// What all parts of the document are written with.
+
+/** What names a thing within its list, and never changes. */
+export const id = z
+  .string()
+  .min(1)
+  .max(40)
+  .regex(/^[A-Za-z0-9_-]+$/, "An id has only letters, digits, - and _.");
+
+/** What people call a thing. */
+export const name = z
+  .string()
+  .trim()
+  .min(1, "A name is needed.")
+  .max(120, "A name has at most 120 characters.");
+
+/** A colour without transparency. */
+export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");

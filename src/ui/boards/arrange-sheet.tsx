@@ -1,0 +1,261 @@
+"use client";
+import {
+  type CSSProperties,
+  type KeyboardEvent,
+  type MouseEvent,
+  useCallback,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
+import { phoneTiles, readingOrder } from "@/core/project/phone-layout";
+import type { Board, Tile } from "@/core/project/schema";
+import { boundsOf, COLUMNS, GAP, type Place } from "@/core/project/tile-layout";
+import { groundColours, groundUnder } from "@/core/view/board-look";
+import { tilePlaces } from "@/present/tile-place";
+import { useSize } from "../shared/size";
+import { useTheme } from "../shared/theme";
+import { type Preview, useArrangeGestures, useArrangeKeys } from "./arrange-gestures";
+import { ArrangedTile } from "./arranged-tile";
+import { BoardControls } from "./board-controls";
+import type { ReaderState } from "./reader-state";
+import type { TilesShown } from "./tiles-shown";
+
+/** The width of a phone that boards are seen at, and how high its screen is for it. */
+const PHONE_WIDTH = 390;
+const PHONE_SHAPE = 844 / 390;
+
+/** What a board is seen at while it is arranged. */
+export type SeenAt = number | "phone";
+
+const underStyle = (ground: Parameters<typeof groundColours>[0], theme: "light" | "night") =>
+  Object.fromEntries(
+    Object.entries(groundColours(ground, theme) ?? {}).map(([name, value]) => [`--under-${name}`, value]),
+  );
+
+/** Where edges of what is moved meet those of other tiles, in columns and rows. */
+function guidesOf(preview: Preview, tiles: readonly Tile[]) {
+  const moved = new Set(preview.landing.map((p) => p.id));
+  const box = boundsOf(preview.landing);
+  const others = tiles.flatMap((t) => (moved.has(t.id) ? [] : (preview.places.get(t.id) ?? [])));
+  const lines = (own: number[], of: (p: Place) => number[]) =>
+    own.filter((at) => others.some((o) => of(o).includes(at)));
+  return {
+    left: lines([box.x], (p) => [p.x]),
+    right: lines([box.x + box.w], (p) => [p.x + p.w]),
+    top: lines([box.y], (p) => [p.y]),
+    bottom: lines([box.y + box.h], (p) => [p.y + p.h]),
+  };
+}
+
+/**
+ * A board at the size it is seen at, scaled to the room that there is: just what its readers see, with what
+ * arranges it over that.
+ */
+export function ArrangeSheet({
+  board,
+  reader,
+  shown: { visuals, names },
+  seenAt,
+  lit,
+  selected,
+  nameOf,
+  onSelect,
+  onPlace,
+  onRemove,
+  onAside,
+  onKey,
+}: {
+  board: Board;
+  reader: ReaderState;
+  shown: TilesShown;
+  seenAt: SeenAt;
+  /** The tiles that stand out. */
+  lit: readonly string[];
+  selected: readonly string[];
+  nameOf: (tile: Tile) => string;
+  onSelect: (ids: string[]) => void;
+  onPlace: (places: Place[], moved: string[], group?: string) => void;
+  onRemove: (ids: readonly string[]) => void;
+  onAside: (tile: Tile) => void;
+  /** A key that is not for the sheet; says whether it did something. */
+  onKey: (event: KeyboardEvent, focused: string | null) => boolean;
+}) {
+  const theme = useTheme((s) => s.theme);
+  const { element: region, size: room } = useSize<HTMLDivElement>();
+  const { element: sheet, size: laid } = useSize<HTMLDivElement>();
+  const grid = useRef<HTMLDivElement>(null);
+  const [said, setSaid] = useState("");
+  const isPhone = seenAt === "phone";
+  const width = isPhone ? PHONE_WIDTH : seenAt;
+  const scale = Math.min(1, (room?.width ?? 0) / width) || 1;
+  // A presented board fills its screen; that of this window is the one it is most likely presented on.
+  const height = width * (isPhone ? PHONE_SHAPE : window.innerHeight / window.innerWidth);
+  const { preview, marquee, ...hands } = useArrangeGestures({
+    tiles: board.tiles,
+    grid,
+    region,
+    scale,
+    selected,
+    onSelect,
+    onPlace,
+  });
+  const arrows = useArrangeKeys(board.tiles, (places, moved, group) => {
+    onPlace(places, moved, group);
+    const { x, y, w, h } = boundsOf(places.filter((p) => moved.includes(p.id)));
+    setSaid(`Column ${x + 1}, row ${y + 1}, ${w} by ${h}`);
+  });
+  const now = useMemo(
+    () =>
+      preview
+        ? board.tiles.map((t) => {
+            const place = preview.following.has(t.id) ? undefined : preview.places.get(t.id);
+            return place ? { ...t, ...place } : t;
+          })
+        : board.tiles,
+    [board.tiles, preview],
+  );
+  const places = useMemo(() => tilePlaces({ ...board, tiles: now }), [board, now]);
+  const styles = useMemo(
+    () =>
+      new Map(
+        board.tiles.map((tile) => {
+          const ground = tile.type === "section" ? tile.ground : groundUnder(tile, board);
+          return [tile.id, { ...places.get(tile.id), ...underStyle(ground, theme) } as CSSProperties];
+        }),
+      ),
+    [board, places, theme],
+  );
+  const keys = (event: KeyboardEvent<HTMLElement>) => {
+    const target = event.target as HTMLElement;
+    const focused = target.dataset.tile ?? null;
+    if (focused === null && target !== event.currentTarget) return;
+    const meant = focused === null || selected.includes(focused) ? selected : [focused];
+    const isDone = () => {
+      if (event.key === " " && focused !== null) {
+        onSelect(selected.includes(focused) ? selected.filter((s) => s !== focused) : [...selected, focused]);
+        return true;
+      }
+      if (event.key === "Escape" && selected.length > 0) {
+        onSelect([]);
+        return true;
+      }
+      if ((event.key === "Delete" || event.key === "Backspace") && meant.length > 0) {
+        onRemove(meant);
+        region.current?.focus();
+        return true;
+      }
+      if (!isPhone && meant.length > 0 && focused !== null && arrows.press(event, meant)) return true;
+      return onKey(event, focused);
+    };
+    if (isDone()) event.preventDefault();
+  };
+  const removeOne = useCallback((tile: Tile) => onRemove([tile.id]), [onRemove]);
+  const select = (event: MouseEvent) => {
+    const id = (event.target as Element).closest<HTMLElement>("[data-tile]")?.dataset.tile;
+    onSelect(id === undefined ? [] : [id]);
+  };
+  const guides = preview && guidesOf(preview, board.tiles);
+  const column = (width - 40 + GAP) / COLUMNS;
+  const order = isPhone ? phoneTiles(board) : readingOrder(board.tiles);
+  return (
+    <div
+      ref={region}
+      className="min-h-0 min-w-0 flex-1 overflow-auto bg-well/60 p-4 max-sm:p-2 narrow:overflow-visible"
+      role="region"
+      aria-label="Board"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reachable by keyboard
+      tabIndex={0}
+      onKeyDown={keys}
+      onBlur={arrows.stop}
+    >
+      <div
+        className="mx-auto"
+        style={{
+          width: width * scale,
+          height: (laid?.height ?? height) * scale,
+          visibility: room ? undefined : "hidden",
+        }}
+      >
+        <div
+          ref={sheet}
+          className="board-sheet board-arranged"
+          data-phone={isPhone || undefined}
+          data-held={preview ? "" : undefined}
+          style={
+            {
+              width,
+              minHeight: height,
+              transform: `scale(${scale})`,
+              "--scale": scale,
+              "--held": preview ? `${preview.rowHeight}px` : undefined,
+            } as CSSProperties
+          }
+        >
+          <header className="board-head">
+            <h1>{board.name}</h1>
+            <BoardControls reader={reader} />
+          </header>
+          <div className="board-body" style={underStyle(board.look.ground, theme) as CSSProperties}>
+            {board.tiles.length === 0 && (
+              <p className="board-empty">Add visuals from the list at the right.</p>
+            )}
+            <div ref={grid} className="board-grid" {...(isPhone ? { onClick: select } : hands)}>
+              {order.map((tile) => (
+                <ArrangedTile
+                  key={tile.id}
+                  tile={tile}
+                  name={nameOf(tile)}
+                  style={styles.get(tile.id) ?? {}}
+                  shown={visuals.get(tile.id)}
+                  names={names.get(tile.id)}
+                  isSelected={selected.includes(tile.id)}
+                  isLit={lit.includes(tile.id)}
+                  isFollowing={preview?.following.has(tile.id) ?? false}
+                  swaps={preview?.swaps === tile.id}
+                  canResize={!isPhone}
+                  onRemove={removeOne}
+                  onAside={onAside}
+                />
+              ))}
+              {preview?.landing.map(({ id, x, y, w, h }) => (
+                <div
+                  key={`landing ${id}`}
+                  aria-hidden
+                  className="arranged-landing"
+                  style={{ gridColumn: `${x + 1} / span ${w}`, gridRow: `${y + 1} / span ${h}` }}
+                />
+              ))}
+              {preview && guides && (
+                <div aria-hidden className="arranged-guides">
+                  {guides.left.map((x) => (
+                    <span key={`l${x}`} data-down style={{ left: x * column }} />
+                  ))}
+                  {guides.right.map((x) => (
+                    <span key={`r${x}`} data-down style={{ left: x * column - GAP }} />
+                  ))}
+                  {guides.top.map((y) => (
+                    <span key={`t${y}`} style={{ top: y * preview.rowHeight }} />
+                  ))}
+                  {guides.bottom.map((y) => (
+                    <span key={`b${y}`} style={{ top: y * preview.rowHeight - GAP }} />
+                  ))}
+                </div>
+              )}
+              {marquee && (
+                <div
+                  aria-hidden
+                  className="arranged-marquee"
+                  style={{ left: marquee.x, top: marquee.y, width: marquee.width, height: marquee.height }}
+                />
+              )}
+            </div>
+          </div>
+        </div>
+      </div>
+      <p role="status" className="sr-only">
+        {said}
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,74 @@
+"use client";
+import { useMemo } from "react";
+import type { QueryInput } from "@/core/plan/query";
+import type { Board, Tile, Visual } from "@/core/project/schema";
+import { visualOnBoard } from "@/core/view/board-look";
+import { type BoardState, inputsOf, tileFilters, wholeFor } from "@/core/view/board-state";
+import { textNames } from "@/core/view/text-names";
+import { failingProofs } from "@/present/proof-notes";
+import { useDesign } from "../shared/design";
+import { useProject } from "../shared/project-context";
+import { type Answer, useResults } from "../shared/results";
+import { useTheme } from "../shared/theme";
+import { type AskedVisual, type Pictured, usePictured } from "../shared/visual-data";
+
+type VisualOnTile = Extract<Tile, { type: "visual" }>;
+
+/** What a tile with a visual shows while its board is arranged: what its readers see. */
+export interface ShownVisual extends Pictured {
+  /** The visual as the document has it, and in the look of the board. */
+  kept: Visual;
+  visual: Visual;
+  notes: string[];
+  failing: string[];
+}
+
+/** What is told with answers, once these are there: it is tried first to learn which queries it asks. */
+function useAnswered<T>(tell: (answer: (query: QueryInput) => Answer | null) => T): T {
+  const asked = new Map<string, QueryInput>();
+  tell((query) => {
+    asked.set(JSON.stringify(query), query);
+    return null;
+  });
+  const keys = [...asked.keys()];
+  const answers = useResults([...asked.values()]);
+  const known = new Map(keys.map((key, i) => [key, answers[i]]));
+  return tell((query) => known.get(JSON.stringify(query)) ?? null);
+}
+
+/** What the tiles of a board show, by their ids, as its reader has set it: visuals, and the names in texts. */
+export function useTilesShown(board: Board, state: BoardState) {
+  const project = useProject((s) => s.document);
+  const theme = useTheme((s) => s.theme);
+  const design = useDesign();
+  const inputs = useMemo(() => inputsOf(project.inputs, state), [project.inputs, state]);
+  const { tiles, controls, look } = board;
+  const asked = useMemo(
+    () =>
+      tiles.flatMap((tile): (AskedVisual & { kept: Visual; tile: VisualOnTile })[] => {
+        const kept = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
+        if (!kept || tile.type !== "visual") return [];
+        const visual = visualOnBoard(kept, tile, { tiles, look }, { theme, design });
+        const filters = tileFilters({ controls }, state, tile, project, false).all;
+        return [{ key: tile.id, kept, visual, tile, filters }];
+      }),
+    [tiles, controls, look, state, project, theme, design],
+  );
+  const data = usePictured(asked, inputs);
+  const { failing, names } = useAnswered((answer) => ({
+    failing: asked.map(({ kept }) => failingProofs(kept, project, answer)),
+    names: new Map(
+      tiles.flatMap((tile) =>
+        tile.type === "text" ? [[tile.id, textNames(tile, { project, board, state }, answer)] as const] : [],
+      ),
+    ),
+  }));
+  const visuals = new Map(
+    asked.map(({ key, kept, visual, tile }, i): [string, ShownVisual] => {
+      const notes = wholeFor(board, state, tile, project).map((label) => `whole for ${label}`);
+      return [key, { ...data[i], kept, visual, notes, failing: failing[i] }];
+    }),
+  );
+  return { visuals, names };
+}
+export type TilesShown = ReturnType<typeof useTilesShown>;
