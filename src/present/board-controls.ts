@@ -93,7 +93,7 @@ export class BoardControls {
       this.filters.push({ control, view });
       return element(
         "fieldset",
-        { class: "board-control", "data-control": control.id },
+        { class: "board-control", "data-control": control.id, "data-width": widthOf(control) },
         element("legend", { title: control.label }, control.label),
         view.root,
       );
@@ -105,9 +105,14 @@ export class BoardControls {
     );
     this.inputs.push({ input, view });
     view.root.dataset.control = control.id;
+    const width = widthOf(control);
+    if (width) view.root.dataset.width = width;
     return view.root;
   }
 }
+
+/** How wide a control is made, where that is not as what is in it. */
+const widthOf = ({ width }: Control) => (width === "automatic" ? null : width);
 
 /** A filter whose column is not there any more: it filters nothing, and says so. */
 const goneView = ({ label, table, column }: FilterOfBoard): HTMLElement =>
@@ -121,11 +126,11 @@ const goneView = ({ label, table, column }: FilterOfBoard): HTMLElement =>
 /** A filter by its form, and by the type of its column. */
 function filterView(wishes: FilterWishes, project: Project): FilterView {
   const { table, column, as } = wishes.control;
-  if (as === "list") return listView(wishes);
+  if (as === "list" || as === "menu") return listView(wishes, as === "list");
   if (as === "text") return textView(wishes);
   if (as === "buttons") return buttonsView(wishes);
-  const isNumber = columnNamed(scopeOf(project), table, column)?.type === "number";
-  return isNumber ? stretchView(wishes) : datesView(wishes);
+  const type = columnNamed(scopeOf(project), table, column)?.type;
+  return type === "number" ? stretchView(wishes) : datesView(wishes, type === "timestamp");
 }
 
 /** The values that an input can be chosen from; null where any value can be set. */

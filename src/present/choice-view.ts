@@ -120,13 +120,32 @@ export function buttonsView(wishes: FilterWishes): FilterView {
   };
 }
 
-/** A filter as a list behind a button, searched by a part of a name: thousands of values too. */
-export function listView(wishes: FilterWishes): FilterView {
+/**
+ * A filter as a list behind a button, searched by a part of a name: thousands of values too. As a menu it is
+ * not searched, and closes with the choice of the one value that it takes.
+ */
+export function listView(wishes: FilterWishes, isSearched: boolean): FilterView {
   const { control, set } = wishes;
   let chosen: Value[] = [];
   let choices: Choice[] = [];
   let open = false;
-  const list = new ValueList(control.label, control.many, (value) => set(after(wishes, chosen, value)));
+  const list = new ValueList(
+    control.label,
+    control.many,
+    (value) => {
+      set(after(wishes, chosen, value));
+      if (!isSearched && !control.many && byPointer) popover.hidePopover();
+    },
+    isSearched,
+  );
+  // Arrow keys choose what they come to, so that only a pointer is done with one choice.
+  let byPointer = false;
+  list.root.addEventListener("pointerdown", () => {
+    byPointer = true;
+  });
+  list.root.addEventListener("keydown", () => {
+    byPointer = false;
+  });
   const all = element(
     "button",
     { type: "button", class: "board-button", onclick: () => set({ in: [] }) },

@@ -5,18 +5,47 @@ import { SPANS, spanText } from "@/core/view/spans";
 import { element, freshName, popoverButton } from "./elements";
 import type { FilterView, FilterWishes } from "./filter-view";
 
+/** A day, or a moment of one to the minute. */
+const momentText = (moment: unknown) => String(moment).slice(0, 16).replace("T", " ");
+
 /** A setting of dates in words. */
 function settingText(setting: Setting): string {
   if (keepsAll(setting)) return "All";
   if ("relative" in setting) return spanText(setting.relative);
   if (!("from" in setting)) return "All";
   const { from, to } = setting;
-  if (from === null) return `up to ${to}`;
-  return to === null ? `from ${from}` : `${from} – ${to}`;
+  if (from === null) return `up to ${momentText(to)}`;
+  return to === null ? `from ${momentText(from)}` : `${momentText(from)} – ${momentText(to)}`;
 }
 
-/** A filter of dates: a stretch in relative words, or from one day to another. */
-export function datesView({ control, set }: FilterWishes): FilterView {
+/** One end of a stretch of time: a day, and of timestamps a time of that day, where one is set. */
+function endFields(
+  label: string,
+  now: unknown,
+  hasTimes: boolean,
+  isEnd: boolean,
+  set: (moment: string | null) => void,
+) {
+  const moment = typeof now === "string" ? now : "";
+  const tell = () => {
+    if (!day.value) return set(null);
+    // A minute is meant with all of its seconds.
+    set(time.value ? `${day.value}T${time.value}${isEnd ? ":59.999" : ""}` : day.value);
+  };
+  const field = (type: "date" | "time", name: string) =>
+    element("input", { type, class: "field", "aria-label": name, onchange: tell });
+  const day = field("date", label);
+  const time = field("time", `${label}, time`);
+  day.value = moment.slice(0, 10);
+  time.value = moment.slice(11, 16);
+  return hasTimes ? [day, time] : [day];
+}
+
+/**
+ * A filter of dates: a stretch in relative words, or from one day to another; of timestamps also from a time to
+ * another.
+ */
+export function datesView({ control, set }: FilterWishes, hasTimes: boolean): FilterView {
   let now: Setting = { from: null, to: null };
   const anchorNow = (): Relative["anchor"] => ("relative" in now ? now.relative.anchor : "newest");
   const write = (): Node[] => {
@@ -44,20 +73,18 @@ export function datesView({ control, set }: FilterWishes): FilterView {
         set({ relative: { ...of, anchor: anchor.checked ? "newest" : "today" } }),
       );
     };
-    const day = (end: "from" | "to") => {
-      const field = element("input", {
-        type: "date",
-        class: "field",
-        "aria-label": `${control.label} ${end}`,
-        onchange: () => {
+    const end = (name: "from" | "to") =>
+      endFields(
+        `${control.label} ${name}`,
+        "from" in now ? now[name] : null,
+        hasTimes,
+        name === "to",
+        (moment) => {
           const known = "from" in now ? now : { from: null, to: null };
-          set({ ...known, [end]: field.value || null });
+          set({ ...known, [name]: moment });
           for (const box of list.querySelectorAll<HTMLInputElement>("[type=radio]")) box.checked = false;
         },
-      });
-      field.value = "from" in now && typeof now[end] === "string" ? String(now[end]).slice(0, 10) : "";
-      return field;
-    };
+      );
     return [
       element(
         "div",
@@ -66,7 +93,7 @@ export function datesView({ control, set }: FilterWishes): FilterView {
         ...SPANS.map(span),
       ),
       element("label", { class: "dates-anchor" }, anchor, element("span", {}, "counted from the newest row")),
-      element("div", { class: "dates-days" }, day("from"), element("span", {}, "to"), day("to")),
+      element("div", { class: "dates-days" }, ...end("from"), element("span", {}, "to"), ...end("to")),
     ];
   };
   const { button, list } = popoverButton(

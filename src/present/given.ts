@@ -9,6 +9,8 @@ export interface Given {
   project: Project;
   /** The id of the board. */
   board: string;
+  /** All boards of the project, for who walks through them. */
+  boards: { id: string; name: string }[];
   /** What is answered already: all that the board asks as it begins. */
   answers: [QueryInput, Answer][];
   /** Where the project is answered from, by an interface like that of `/api/projects/ID`. */

@@ -1,7 +1,8 @@
 import type { QueryInput } from "@/core/plan/query";
 import type { Project } from "@/core/project/schema";
-import type { BoardState } from "@/core/view/board-state";
+import { type BoardState, UNTOUCHED } from "@/core/view/board-state";
 import { stateFrom } from "@/core/view/state-address";
+import { walkFrom, writeWalk } from "@/core/view/walk";
 import { startPainter } from "@/render/painter/painter";
 import { type Answer, Answers } from "./answers";
 import type { Presented } from "./board-controls";
@@ -12,6 +13,7 @@ import { wholeState, withState, writeHistory } from "./history";
 import { Preparation } from "./preparing";
 import { PresentedBoard, type PresentOptions } from "./present";
 import { rowsOfServer } from "./rows-source";
+import type { Walking } from "./walking";
 
 const given = JSON.parse(document.getElementById("given")?.textContent ?? "null") as Given;
 const root = document.getElementById("board");
@@ -24,10 +26,18 @@ const draftOf = ({ tables, links, measures, inputs, conventions }: Project) => (
   inputs,
   conventions,
 });
-/** The board with its document as it was last saved; null where there is none any more. */
-function presentedIn(project: Project): Presented | null {
-  const board = project.boards.find((b) => b.id === given.board);
+/** A board with its document as it was last saved; null where there is none any more. */
+function presentedIn(project: Project, id: string): Presented | null {
+  const board = project.boards.find((b) => b.id === id);
   return board ? { project, board } : null;
+}
+
+/** The project as it is saved now; null where it cannot be had. */
+async function readProject(): Promise<Project | null> {
+  const response = await fetch(given.server);
+  return response.ok
+    ? ((await response.json()) as { project: { document: Project } }).project.document
+    : null;
 }
 
 /** The server answered that it will not: asking again would give the same. */
@@ -65,9 +75,8 @@ async function ask(
 /** Hears of every change of the project that somebody saves, and of what was missed while the server was away. */
 function follow(changed: (project: Project) => void): void {
   const read = async () => {
-    const response = await fetch(given.server);
-    if (response.ok)
-      changed(((await response.json()) as { project: { document: Project } }).project.document);
+    const project = await readProject();
+    if (project) changed(project);
   };
   const events = new EventSource(given.events);
   let wasAway = false;
@@ -96,7 +105,43 @@ function start(host: HTMLElement, first: Presented): void {
   const begun = stateNow();
   let shown = begun.state;
   const addressOf = (state: BoardState, search = location.search) => withState(search, state, presented);
-  const close = () => location.assign(given.close + addressOf(shown, "").replace("?", "&"));
+  const close = () => {
+    const { pathname } = new URL(given.close, location.href);
+    const board = new URLSearchParams({ board: presented.board.id });
+    location.assign(`${pathname}?${board}${addressOf(shown, "").replace("?", "&")}`);
+  };
+  const walking = (): Walking => {
+    const { boards } = given;
+    return {
+      boards,
+      walk: walkFrom(new URLSearchParams(location.search), boards),
+      onWalk: (walk) => {
+        const address = new URLSearchParams(location.search);
+        writeWalk(address, walk);
+        history.replaceState(null, "", `${location.pathname}?${address}`);
+        view.update(presented, { ...optionsFor([]), answers: view.answers });
+      },
+      onGo: (id) => {
+        walkTo(id).catch(() => {});
+      },
+    };
+  };
+  /** Goes on to another board, as it begins. */
+  const walkTo = async (id: string) => {
+    const project = await readProject();
+    const next = project && presentedIn(project, id);
+    if (!next) return;
+    const address = new URLSearchParams();
+    writeWalk(address, walking().walk);
+    const asked = new URLSearchParams(location.search).get("theme");
+    if (asked) address.set("theme", asked);
+    presented = next;
+    shown = UNTOUCHED;
+    const path = location.pathname.replace(/[^/]+$/, encodeURIComponent(id));
+    history.replaceState(null, "", `${path}?${address}`);
+    document.title = `${next.board.name} · ${project.name}`;
+    view.update(next, { ...optionsFor([]), state: UNTOUCHED, left: [] });
+  };
   const optionsFor = (answers: Given["answers"]): PresentOptions => {
     const draft = draftOf(presented.project);
     // Without it every answer is a scan, as it would be anyway.
@@ -122,12 +167,13 @@ function start(host: HTMLElement, first: Presented): void {
         const search = wholeState(location.search, state, presented);
         return search === null ? null : location.origin + location.pathname + search;
       },
+      walking: walking(),
       onClose: close,
     };
   };
   const view = new PresentedBoard(host, presented, { ...optionsFor(given.answers), state: begun.state });
   follow((project) => {
-    const next = presentedIn(project);
+    const next = presentedIn(project, presented.board.id);
     if (!next) return;
     presented = next;
     view.update(next, optionsFor([]));
@@ -141,6 +187,6 @@ function start(host: HTMLElement, first: Presented): void {
   });
 }
 
-const first = presentedIn(given.project);
+const first = presentedIn(given.project, given.board);
 if (root && first) start(root, first);
 watchForEastAsian();

@@ -33,6 +33,7 @@ import type { BehindAsked } from "./rows-sheet";
 import { onScreen } from "./screen";
 import { menuOf, type OnTile, pickOn, rowsItems } from "./tile-menu";
 import { canLightUp, type VisualTile } from "./visual-tile";
+import { startWalk, type Walking, walkButton } from "./walking";
 
 export interface PresentOptions {
   /** From where what it shows is answered. */
@@ -59,6 +60,8 @@ export interface PresentOptions {
   onRows?: (asked: BehindAsked, project: Project) => Promise<void>;
   /** What stands in the place of tiles where there are none. */
   whenEmpty?: string;
+  /** The walk through boards that goes on or can be begun; only where there is something to close to. */
+  walking?: Walking;
   /** Called by a button for it; no button where there is nothing to close to. */
   onClose?: () => void;
 }
@@ -115,6 +118,7 @@ export class PresentedBoard {
   private waiting: BoardAction | null = null;
   private picked: PickedRow | null = null;
   private screen: ReturnType<typeof onScreen> | null = null;
+  private endWalk: (() => void) | null = null;
   private readonly asOf = element("span", {
     class: "board-as-of",
     title: "When this board was last answered; it follows what is saved by itself",
@@ -137,10 +141,16 @@ export class PresentedBoard {
     this.show();
   }
 
+  /** From where the board is answered now. */
+  get answers(): Answers {
+    return this.options.answers;
+  }
+
   /** Shows what became of the board; what its reader chose stays, but where another state is given. */
   update(presented: Presented, options: PresentOptions): void {
     const isSame =
       madeOf(presented) === madeOf(this.presented) &&
+      JSON.stringify(options.walking) === JSON.stringify(this.options.walking) &&
       (options.onClose === undefined) === (this.options.onClose === undefined);
     if (options.answers !== this.options.answers) this.options.answers.stop();
     if (options.state) this.state = options.state;
@@ -170,6 +180,7 @@ export class PresentedBoard {
 
   private clear(): void {
     for (const part of [this.screen, this.grid, this.sheet]) part?.dispose();
+    this.endWalk?.();
     this.known.clear();
   }
 
@@ -212,8 +223,13 @@ export class PresentedBoard {
     });
     this.screen = onClose ? onScreen(this.root) : null;
     this.root.classList.toggle("board-fills", onClose !== undefined);
+    const { walking } = this.options;
+    this.endWalk = walking?.walk
+      ? startWalk(walking.walk, board.id, (to) => this.options.walking?.onGo(to))
+      : null;
     const close = onClose
       ? [
+          ...(walking && walking.boards.length > 1 ? walkButton(board.id, walking) : []),
           ...(this.screen?.button ? [this.screen.button] : []),
           closeButton(onClose, "Close", "Close (Escape)", "board-close"),
         ]

@@ -4,7 +4,7 @@ import { element } from "./elements";
 /** What is said in the place of something that is gone. */
 export const GONE = {
   visual: "The visual of this tile was removed.",
-  picture: "No picture is chosen for this tile.",
+  picture: "The picture of this tile was removed.",
 };
 
 /** What a tile shows that no answer changes: a picture, a line, the ground of a section. */
@@ -14,6 +14,8 @@ export function stillTile(
 ): HTMLElement {
   switch (tile.type) {
     case "picture": {
+      // Readers see nothing where none is chosen yet.
+      if (tile.picture === null) return element("div");
       const picture = pictures.find((p) => p.id === tile.picture);
       if (!picture) return element("div", { class: "board-text" }, GONE.picture);
       return element("img", {

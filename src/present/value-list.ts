@@ -31,6 +31,7 @@ export class ValueList {
     label: string,
     private readonly many: boolean,
     private readonly onToggle: (value: Value) => void,
+    private readonly isSearched = true,
   ) {
     this.search = element("input", {
       type: "search",
@@ -65,7 +66,7 @@ export class ValueList {
   show(values: ListedValue[], chosen: readonly Value[]): void {
     this.values = values;
     this.chosen = chosen;
-    this.search.hidden = values.length < SEARCHED;
+    this.search.hidden = !this.isSearched || values.length < SEARCHED;
     this.find();
     this.draw();
   }

@@ -151,6 +151,7 @@ function contentHtml(begun: Begun, tile: Tile): string {
       return textHtml(textPieces(filledIn(readText(tile.text || "An empty text."), names)));
     }
     case "picture": {
+      if (tile.picture === null) return "<div></div>";
       const picture = document.pictures.find((p) => p.id === tile.picture);
       if (!picture) return textHtml([GONE.picture]);
       const image = `class="board-image board-image-${tile.fit}" src="${escaped(picture.href)}"`;
@@ -200,8 +201,9 @@ function controlHtml(
   control: Board["controls"][number],
   choices: Choice[],
 ): string {
+  const width = control.width === "automatic" ? "" : ` data-width="${control.width}"`;
   const fieldset = (label: string, inner: string) =>
-    `<fieldset class="board-control" disabled><legend>${escaped(label)}</legend>${inner}</fieldset>`;
+    `<fieldset class="board-control"${width} disabled><legend>${escaped(label)}</legend>${inner}</fieldset>`;
   if (control.type === "filter") {
     const setting = settingIn(state, control);
     if (control.as !== "buttons")
@@ -297,6 +299,7 @@ export async function presentedPage(
     // What no tile shows is not taken along.
     project: { ...document, visuals: document.visuals.filter((v) => shown.has(v.id)), boards: [board] },
     board: board.id,
+    boards: document.boards.map(({ id, name }) => ({ id, name })),
     answers: answers ? queries.map((query, i) => [query, answers[i]]) : [],
     server: `/api/projects/${encodeURIComponent(projectId)}`,
     close: `/p/${encodeURIComponent(projectId)}/boards?board=${encodeURIComponent(board.id)}`,

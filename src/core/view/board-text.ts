@@ -92,7 +92,9 @@ export function readText(markdown: string): Block[] {
 export function filledIn(blocks: Block[], names: TemplateNames): Block[] {
   const runs = (of: Run[]): Run[] =>
     of.map((run) => {
-      if ("text" in run) return { ...run, text: fillTemplate(run.text, names) };
+      // A number keeps its unit beside it where the line is broken.
+      if ("text" in run)
+        return { ...run, text: fillTemplate(run.text, names).replaceAll("\u2009", "\u202f") };
       return "runs" in run ? { ...run, runs: runs(run.runs) } : run;
     });
   const block = (of: Block): Block => {

@@ -13,6 +13,7 @@ import type { Board, Tile } from "@/core/project/schema";
 import { boundsOf, COLUMNS, GAP, type Place } from "@/core/project/tile-layout";
 import { groundColours, groundUnder } from "@/core/view/board-look";
 import { tilePlaces } from "@/present/tile-place";
+import { useProject } from "../shared/project-context";
 import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
 import { type Preview, useArrangeGestures, useArrangeKeys } from "./arrange-gestures";
@@ -82,6 +83,8 @@ export function ArrangeSheet({
   onKey: (event: KeyboardEvent, focused: string | null) => boolean;
 }) {
   const theme = useTheme((s) => s.theme);
+  // Where there are others, a presented board has a button to walk through them.
+  const hasOthers = useProject((s) => s.document.boards.length > 1);
   const { element: region, size: room } = useSize<HTMLDivElement>();
   const { element: sheet, size: laid } = useSize<HTMLDivElement>();
   const grid = useRef<HTMLDivElement>(null);
@@ -181,6 +184,7 @@ export function ArrangeSheet({
           ref={sheet}
           className="board-sheet board-arranged"
           data-phone={isPhone || undefined}
+          data-walks={hasOthers || undefined}
           data-held={preview ? "" : undefined}
           style={
             {

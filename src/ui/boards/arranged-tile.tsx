@@ -59,6 +59,9 @@ export const ArrangedTile = memo(function ArrangedTile({
       <div className="size-full" inert>
         <TileContent tile={tile} shown={shown} names={names} />
       </div>
+      {tile.type === "picture" && tile.picture === null && (
+        <p className="arranged-hint">Choose a picture at the right.</p>
+      )}
       {swaps && <p className="arranged-swap">Swap places</p>}
       {canResize && HANDLES.map((edge) => <span key={edge} aria-hidden data-edge={edge} />)}
       {shown && <TileFindings visual={shown.kept} data={shown.data} />}

@@ -6,7 +6,9 @@ import { createPortal } from "react-dom";
 import { copyOfBoard } from "@/core/project/arrange";
 import { newBoard } from "@/core/project/defaults";
 import type { Board } from "@/core/project/schema";
+import { walkFrom, writeWalk } from "@/core/view/walk";
 import { leaves } from "@/present/elements";
+import type { Walking } from "@/present/walking";
 import { later, OVER } from "../shared/fetched-later";
 import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
@@ -30,12 +32,14 @@ function BoardStage({
   board,
   mode,
   tools,
+  walking,
   onClose,
 }: {
   board: Board;
   mode: Mode;
   /** Where buttons that depend on the state stand. */
   tools: Element | null;
+  walking: Walking;
   onClose: () => void;
 }) {
   const reader = useReaderState(board);
@@ -57,7 +61,7 @@ function BoardStage({
         left={left}
         onState={change}
         link={link}
-        {...(mode === "presented" ? { onClose } : {})}
+        {...(mode === "presented" ? { walking, onClose } : {})}
       />
     </>
   );
@@ -78,13 +82,31 @@ export function BoardsScreen() {
   const [renaming, setRenaming] = useState<Board | null>(null);
   const path = usePathname();
   const theme = useTheme((s) => s.theme);
-  const presents = useSearchParams().get("present") === "1";
+  const address = useSearchParams();
+  const presents = address.get("present") === "1";
+  const walking: Walking = {
+    boards: boards.map(({ id, name }) => ({ id, name })),
+    walk: walkFrom(new URLSearchParams(address), boards),
+    onWalk: (walk) => {
+      const params = new URLSearchParams(window.location.search);
+      writeWalk(params, walk);
+      window.history.replaceState(null, "", `${path}?${params}`);
+    },
+    // The next board is shown as it begins.
+    onGo: (id) => {
+      const params = new URLSearchParams({ board: id, present: "1" });
+      writeWalk(params, walking.walk);
+      if (theme === "night") params.set("theme", theme);
+      window.history.replaceState(null, "", `${path}?${params}`);
+    },
+  };
   const present = (on: boolean) => {
     setArranging(false);
     // What its reader has changed stays.
     const params = new URLSearchParams(window.location.search);
     if (board) params.set("board", board.id);
     for (const name of ["present", "theme"]) params.delete(name);
+    writeWalk(params, null);
     if (on) params.set("present", "1");
     if (on && theme === "night") params.set("theme", theme);
     window.history.replaceState(null, "", `${path}?${params}`);
@@ -214,6 +236,7 @@ export function BoardsScreen() {
           board={board}
           mode={presents ? "presented" : arranging ? "arranged" : "looked at"}
           tools={tools}
+          walking={walking}
           onClose={() => present(false)}
         />
       </div>

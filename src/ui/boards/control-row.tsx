@@ -30,7 +30,8 @@ function formsOf(type: ReturnType<typeof typeOf>): { value: FilterOfBoard["as"];
   const isTime = type === "date" || type === "timestamp";
   return [
     { value: "buttons", label: "Buttons" },
-    { value: "list", label: "List" },
+    { value: "list", label: "List with search" },
+    { value: "menu", label: "Menu" },
     ...(type === "number" ? [{ value: "stretch" as const, label: "From – to" }] : []),
     ...(isTime ? [{ value: "stretch" as const, label: "Dates" }] : []),
     ...(type === "text" ? [{ value: "text" as const, label: "Text" }] : []),
@@ -42,6 +43,13 @@ const INPUT_FORMS = [
   { value: "slider", label: "Slider" },
   { value: "field", label: "Field" },
   { value: "switch", label: "Switch" },
+] as const;
+
+const WIDTHS = [
+  { value: "automatic", label: "As wide as needed" },
+  { value: "narrow", label: "Narrow" },
+  { value: "wide", label: "Wide" },
+  { value: "row", label: "A row of its own" },
 ] as const;
 
 const STEPS = ["year", "quarter", "month", "week"] as const;
@@ -133,6 +141,12 @@ export function ControlRow({
           />
         )
       )}
+      <Choose
+        label={`Width of ${label}`}
+        value={control.width}
+        options={[...WIDTHS]}
+        onChange={(width) => change({ width: width as Control["width"] })}
+      />
     </div>
   );
 }
@@ -152,7 +166,7 @@ function FilterForm({
   const type = typeOf(control, project);
   const { label, as, by, many, leaves } = control;
   const isTime = type === "date" || type === "timestamp";
-  const isListed = as === "buttons" || as === "list";
+  const isListed = as === "buttons" || as === "list" || as === "menu";
   if (type === undefined)
     return (
       <p className="text-xs text-signal">

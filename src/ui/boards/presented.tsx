@@ -6,6 +6,7 @@ import { Answers } from "@/present/answers";
 import { Preparation } from "@/present/preparing";
 import { PresentedBoard, type PresentOptions } from "@/present/present";
 import { rowsOfServer } from "@/present/rows-source";
+import type { Walking } from "@/present/walking";
 import { startPainter } from "@/render/painter/painter";
 import { api } from "../shared/api";
 import { useProject } from "../shared/project-context";
@@ -23,11 +24,13 @@ interface Props {
   left: string[];
   onState: (state: BoardState, action: BoardAction) => void;
   link: (state: BoardState) => string | null;
+  /** The walk through boards, where the board is presented. */
+  walking?: Walking;
   onClose?: () => void;
 }
 
 /** A board as it is looked at and presented: by what presents it outside of the application too. */
-export function Presented({ board, state, left, onState, link, onClose }: Props) {
+export function Presented({ board, state, left, onState, link, walking, onClose }: Props) {
   const projectId = useProject((s) => s.id);
   const project = useProject((s) => s.document);
   const theme = useTheme((s) => s.theme);
@@ -35,12 +38,14 @@ export function Presented({ board, state, left, onState, link, onClose }: Props)
   const { draft } = useDraft();
   const host = useRef<HTMLDivElement>(null);
   const shown = useRef<PresentedBoard | null>(null);
-  const told = useRef({ onState, link, onClose });
+  const told = useRef({ onState, link, walking, onClose });
   // It begins with the state, so that nothing is asked for without it; later ones it is told.
   const begun = useRef(state);
   const closes = onClose !== undefined;
+  // As text, so that only what of it changes shows the board anew.
+  const walk = walking ? JSON.stringify({ boards: walking.boards, walk: walking.walk }) : null;
   useEffect(() => {
-    told.current = { onState, link, onClose };
+    told.current = { onState, link, walking, onClose };
   });
   useEffect(() => {
     if (!host.current) return;
@@ -62,12 +67,21 @@ export function Presented({ board, state, left, onState, link, onClose }: Props)
         const source = rowsOfServer(`/api/projects/${encodeURIComponent(projectId)}`, draft);
         return import("@/present/rows-sheet").then((m) => m.openRowsSheet(asked, of, source));
       },
+      ...(walk
+        ? {
+            walking: {
+              ...(JSON.parse(walk) as Pick<Walking, "boards" | "walk">),
+              onWalk: (next) => told.current.walking?.onWalk(next),
+              onGo: (to) => told.current.walking?.onGo(to),
+            },
+          }
+        : {}),
       ...(closes ? { onClose: () => told.current.onClose?.() } : { whenEmpty: EMPTY }),
     };
     if (shown.current) shown.current.update(presented, options);
     else shown.current = new PresentedBoard(host.current, presented, { ...options, state: begun.current });
     return () => preparation.stop();
-  }, [project, board, theme, ask, projectId, draft, left, closes]);
+  }, [project, board, theme, ask, projectId, draft, left, closes, walk]);
   useEffect(() => shown.current?.become(state), [state]);
   useEffect(
     () => () => {

@@ -77,7 +77,14 @@ function WrittenText({ text, names }: { text: string; names: TemplateNames }) {
   useEffect(() => {
     view.current ??= new TextTile();
     view.current.show(text, names);
-    if (!view.current.root.isConnected) host.current?.replaceChildren(view.current.root);
+    const { root } = view.current;
+    if (!root.isConnected) host.current?.replaceChildren(root);
+    // A text that its tile is too low for is scrolled by readers, whom nothing tells.
+    const look = () => root.toggleAttribute("data-cut", root.scrollHeight > root.clientHeight + 1);
+    const observer = new ResizeObserver(look);
+    observer.observe(root);
+    look();
+    return () => observer.disconnect();
   }, [text, names]);
   return <div ref={host} className="size-full" />;
 }
