@@ -116,9 +116,9 @@ const tiles = thirty.map((v, i) => ({
   type: "visual",
   visual: v.id,
   x: (i % 6) * 2,
-  y: Math.floor(i / 6) * 3,
+  y: Math.floor(i / 6) * 21,
   w: 2,
-  h: 3,
+  h: 21,
 }));
 const controls = [{ id: "goal-30", type: "input", input: "passenger_target" }];
 const document30 = {

@@ -47,9 +47,9 @@ const tiles = visuals.map((v, i) => ({
   visual: v.id,
   aside: false,
   x: (i % 4) * 3,
-  y: Math.floor(i / 4) * 4,
+  y: Math.floor(i / 4) * 28,
   w: 3,
-  h: 4,
+  h: 28,
 }));
 const controls = [
   newFilter({ id: "delay", label: "Delay", table: "rows", column: "delay", as: "stretch" }),

@@ -25,9 +25,9 @@ const board = {
     type: "visual",
     visual: v.id,
     x: (i % 6) * 2,
-    y: Math.floor(i / 6) * 2,
+    y: Math.floor(i / 6) * 14,
     w: 2,
-    h: 2,
+    h: 14,
   })),
   controls: project.document.inputs.map((i: { id: string }) => ({
     id: `c-${i.id}`,

@@ -38,7 +38,7 @@ const SIGNS = {
   plus: "M5 12h14M12 5v14",
   close: "M18 6 6 18M6 6l12 12",
   more: "M5 12h.01M12 12h.01M19 12h.01",
-  walk: "M4 5h10v8H4zM10 13v4h10V9h-6",
+  walk: "M3 5h12v9H3zM8 18h13V9",
   full: "M8 3H3v5M16 3h5v5M8 21H3v-5M16 21h5v-5",
 };
 

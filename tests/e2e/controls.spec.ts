@@ -51,7 +51,7 @@ test("a list finds a value by its name, has the counts of the rows that are left
   await withFilter(page, "sailings · vessel");
   await page.getByRole("button", { name: "Arrange" }).click();
   const row = page.getByRole("group", { name: "Control Vessel" });
-  await choose(row.getByLabel("Form of Vessel"), "List");
+  await choose(row.getByLabel("Form of Vessel"), "List with search");
   await page.getByRole("button", { name: "Arrange" }).click();
   const list = page.getByRole("button", { name: /^Vessel: / });
   await list.click();
