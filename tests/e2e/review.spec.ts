@@ -72,7 +72,7 @@ test("a tile that is too small for its visual says so while the board is arrange
   const tile = page.getByRole("group", { name: /^Tile Passengers by route/ });
   await tile.focus();
   for (let i = 0; i < 2; i++) await page.keyboard.press("Shift+ArrowLeft");
-  for (let i = 0; i < 4; i++) await page.keyboard.press("Shift+ArrowUp");
+  for (let i = 0; i < 4; i++) await page.keyboard.press("Control+Shift+ArrowUp");
   const badge = page.getByRole("button", { name: "1 finding in Passengers by route" });
   await badge.click();
   await expect(page.getByText(/^Its tile on Season at a glance (leaves|has type)/)).toBeVisible();
