@@ -31,8 +31,7 @@ function inOrder<T extends { id: string }>(things: readonly T[], order: readonly
   return found;
 }
 
-const fromTop = (a: Placed, b: Placed) =>
-  a.y - b.y || Number(b.type === "section") - Number(a.type === "section") || a.x - b.x;
+const fromTop = (a: Placed, b: Placed) => a.y - b.y || a.x - b.x;
 
 /** The tiles as they are read: from the top row to the bottom one, each from the left, a section before its own. */
 export function readingOrder(tiles: readonly Tile[]): Tile[] {

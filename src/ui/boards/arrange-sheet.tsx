@@ -200,11 +200,15 @@ export function ArrangeSheet({
             <h1>{board.name}</h1>
             <BoardControls reader={reader} />
           </header>
-          <div className="board-body" style={underStyle(board.look.ground, theme) as CSSProperties}>
+          <div
+            className="board-body"
+            style={underStyle(board.look.ground, theme) as CSSProperties}
+            {...(isPhone ? { onClick: select } : hands)}
+          >
             {board.tiles.length === 0 && (
               <p className="board-empty">Add visuals from the list at the right.</p>
             )}
-            <div ref={grid} className="board-grid" {...(isPhone ? { onClick: select } : hands)}>
+            <div ref={grid} className="board-grid">
               {order.map((tile) => (
                 <ArrangedTile
                   key={tile.id}
