@@ -173,7 +173,7 @@ test("a section holds tiles together, on a screen and on a phone, in an order an
   await expect(order.nth(1)).toContainText("On-time departures");
   await panel.getByRole("textbox", { name: "Rows of On-time departures on a phone" }).fill("60");
   await panel.getByRole("textbox", { name: "Rows of On-time departures on a phone" }).press("Enter");
-  await page.getByRole("button", { name: "Phone" }).click();
+  await page.getByRole("button", { name: "Phone", exact: true }).click();
   await expect.poll(async () => (await boxOf(tileOf(page, "On-time departures"))).height).toBe(60 * 8 - 12);
   await saved(page);
   await page.setViewportSize({ width: 390, height: 844 });

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { madeTile } from "../../testing/made-board";
 import { newBoard } from "./defaults";
-import { phonePlaces, phoneTiles, readingOrder } from "./phone-layout";
+import { phonePlaces, phoneTiles, readingOrder, shiftedOrder } from "./phone-layout";
 import type { Board, Tile } from "./schema";
 import { sectionOf } from "./tile-layout";
 
@@ -40,6 +40,20 @@ describe("the order on a phone", () => {
   it("can be one's own: what is not named follows the one that it stands after, and sections stay whole", () => {
     const own = ids(phoneTiles(board(tiles, { phoneOrder: ["z", "in2", "s", "in1"] })));
     expect(own).toEqual(["a", "c", "z", "s", "in2", "in1"]);
+  });
+
+  it("moves a tile among those beside it: past a section whole, and never out of its own", () => {
+    const moved = (of: Board, id: string, by: 1 | -1) => {
+      const phoneOrder = shiftedOrder(of, id, by);
+      return phoneOrder && ids(phoneTiles({ ...of, phoneOrder }));
+    };
+    const start = board(tiles);
+    expect(moved(start, "z", -1)).toEqual(["a", "c", "z", "s", "in1", "in2"]);
+    expect(moved(start, "c", 1)).toEqual(["a", "s", "in1", "in2", "c", "z"]);
+    expect(moved(start, "in1", 1)).toEqual(["a", "c", "s", "in2", "in1", "z"]);
+    expect(moved(start, "in2", 1)).toBeNull();
+    expect(moved(start, "a", -1)).toBeNull();
+    expect(moved(start, "gone", 1)).toBeNull();
   });
 
   it("has each tile once, whatever order is named", () => {

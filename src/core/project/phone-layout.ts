@@ -57,6 +57,28 @@ function inBlocks(tiles: readonly Tile[], order: readonly string[]): Tile[] {
   ]);
 }
 
+/**
+ * The order on a phone once a tile was moved among those of its section, or of the board, by so many of them; null
+ * where it cannot go further.
+ */
+export function shiftedOrder(
+  board: Pick<Board, "tiles" | "phoneOrder">,
+  id: string,
+  by: 1 | -1,
+): string[] | null {
+  const ordered = phoneTiles(board);
+  const sectionIdOf = (tile: Tile) => sectionOf(tile, board.tiles)?.id;
+  const moved = ordered.find((t) => t.id === id);
+  if (!moved) return null;
+  const beside = ordered.filter((t) => sectionIdOf(t) === sectionIdOf(moved));
+  const other = beside[beside.indexOf(moved) + by];
+  if (!other) return null;
+  const order = ordered.map((t) => t.id);
+  const [a, b] = [order.indexOf(id), order.indexOf(other.id)];
+  [order[a], order[b]] = [order[b], order[a]];
+  return order;
+}
+
 /** Where a tile stands in the one column of a phone, in rows; a section lies under all of its own. */
 export interface PhonePlace {
   row: number;

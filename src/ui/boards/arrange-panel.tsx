@@ -77,7 +77,7 @@ export function ArrangePanel({
   onLight: (tiles: string[]) => void;
   onSelect: (ids: string[]) => void;
   /** Moves a tile within the order on a phone. */
-  onShift: (id: string, by: number) => void;
+  onShift: (id: string, by: 1 | -1) => void;
 }) {
   const one = selected.length === 1 ? board.tiles.find((t) => t.id === selected[0]) : undefined;
   return (

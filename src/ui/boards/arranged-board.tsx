@@ -3,7 +3,7 @@ import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState }
 import { pastedTiles } from "@/core/project/arrange";
 import { MOST_TILES } from "@/core/project/board-choices";
 import type { Edit } from "@/core/project/edits";
-import { phoneTiles, readingOrder } from "@/core/project/phone-layout";
+import { readingOrder, shiftedOrder } from "@/core/project/phone-layout";
 import type { Board, Tile } from "@/core/project/schema";
 import { type Place, USUAL_WIDTH, withMembers } from "@/core/project/tile-layout";
 import { plainText, readText } from "@/core/view/board-text";
@@ -94,12 +94,9 @@ export function ArrangedBoard({ board, reader }: { board: Board; reader: ReaderS
   };
   const pasted = copied?.project === projectId ? copied.tiles : [];
 
-  const shift = (id: string, by: number) => {
-    const order = phoneTiles(board).map((t) => t.id);
-    const at = order.indexOf(id);
-    const to = Math.max(0, Math.min(order.length - 1, at + by));
-    order.splice(to, 0, ...order.splice(at, 1));
-    apply({ type: "change board", board: board.id, change: { phoneOrder: order } }, `phone ${id}`);
+  const shift = (id: string, by: 1 | -1) => {
+    const phoneOrder = shiftedOrder(board, id, by);
+    if (phoneOrder) apply({ type: "change board", board: board.id, change: { phoneOrder } }, `phone ${id}`);
   };
   const key = (event: KeyboardEvent, focused: string | null): boolean => {
     const isCommand = event.ctrlKey || event.metaKey;

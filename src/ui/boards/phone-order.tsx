@@ -1,6 +1,6 @@
 "use client";
 import { ChevronDown, ChevronUp, RotateCcw } from "lucide-react";
-import { phonePlaces, phoneTiles } from "@/core/project/phone-layout";
+import { phonePlaces, phoneTiles, shiftedOrder } from "@/core/project/phone-layout";
 import type { Board, Tile } from "@/core/project/schema";
 import { MOST_ROWS } from "@/core/project/tile-layout";
 import { useProject } from "../shared/project-context";
@@ -14,7 +14,7 @@ export function PhoneOrder({
 }: {
   board: Board;
   nameOf: (tile: Tile) => string;
-  onShift: (id: string, by: number) => void;
+  onShift: (id: string, by: 1 | -1) => void;
 }) {
   const apply = useProject((s) => s.apply);
   const tiles = phoneTiles(board);
@@ -29,7 +29,7 @@ export function PhoneOrder({
         Heights are in rows of 8 px; an empty field is as high as needed.
       </p>
       <ol aria-label="Order on a phone" className="flex flex-col gap-0.5 text-sm">
-        {tiles.map((tile, at) => {
+        {tiles.map((tile) => {
           const name = nameOf(tile);
           return (
             <li
@@ -58,7 +58,7 @@ export function PhoneOrder({
                 type="button"
                 className="icon-button size-6"
                 aria-label={`Move ${name} up on a phone`}
-                disabled={at === 0}
+                disabled={shiftedOrder(board, tile.id, -1) === null}
                 onClick={() => onShift(tile.id, -1)}
               >
                 <ChevronUp size={13} />
@@ -67,7 +67,7 @@ export function PhoneOrder({
                 type="button"
                 className="icon-button size-6"
                 aria-label={`Move ${name} down on a phone`}
-                disabled={at === tiles.length - 1}
+                disabled={shiftedOrder(board, tile.id, 1) === null}
                 onClick={() => onShift(tile.id, 1)}
               >
                 <ChevronDown size={13} />
