@@ -26,6 +26,18 @@ import type { TilesShown } from "./tiles-shown";
 const PHONE_WIDTH = 390;
 const PHONE_SHAPE = 844 / 390;
 
+/** A window that is higher than wide would show a board in one column. */
+const USUAL_SHAPE = 9 / 16;
+
+/**
+ * How high for its width a screen is that a board is presented on, which fills it: that of this window is the
+ * likeliest.
+ */
+function screenShape(): number {
+  const shape = window.innerHeight / window.innerWidth;
+  return shape > 1 ? USUAL_SHAPE : shape;
+}
+
 /** What a board is seen at while it is arranged. */
 export type SeenAt = number | "phone";
 
@@ -92,8 +104,7 @@ export function ArrangeSheet({
   const isPhone = seenAt === "phone";
   const width = isPhone ? PHONE_WIDTH : seenAt;
   const scale = Math.min(1, (room?.width ?? 0) / width) || 1;
-  // A presented board fills its screen; that of this window is the one it is most likely presented on.
-  const height = width * (isPhone ? PHONE_SHAPE : window.innerHeight / window.innerWidth);
+  const height = width * (isPhone ? PHONE_SHAPE : screenShape());
   const { preview, marquee, ...hands } = useArrangeGestures({
     tiles: board.tiles,
     grid,
@@ -119,16 +130,17 @@ export function ArrangeSheet({
     [board.tiles, preview],
   );
   const places = useMemo(() => tilePlaces({ ...board, tiles: now }), [board, now]);
-  const styles = useMemo(
-    () =>
-      new Map(
-        board.tiles.map((tile) => {
-          const ground = tile.type === "section" ? tile.ground : groundUnder(tile, board);
-          return [tile.id, { ...places.get(tile.id), ...underStyle(ground, theme) } as CSSProperties];
-        }),
-      ),
-    [board, places, theme],
-  );
+  // A tile whose place stays has the same styles, so that it is not drawn anew while others are dragged.
+  const known = useRef(new Map<string, { text: string; style: CSSProperties }>());
+  const styleOf = (tile: Tile): CSSProperties => {
+    const ground = tile.type === "section" ? tile.ground : groundUnder(tile, board);
+    const style = { ...places.get(tile.id), ...underStyle(ground, theme) } as CSSProperties;
+    const text = JSON.stringify(style);
+    const before = known.current.get(tile.id);
+    if (before?.text === text) return before.style;
+    known.current.set(tile.id, { text, style });
+    return style;
+  };
   const keys = (event: KeyboardEvent<HTMLElement>) => {
     const target = event.target as HTMLElement;
     const focused = target.dataset.tile ?? null;
@@ -214,7 +226,7 @@ export function ArrangeSheet({
                   key={tile.id}
                   tile={tile}
                   name={nameOf(tile)}
-                  style={styles.get(tile.id) ?? {}}
+                  style={styleOf(tile)}
                   shown={visuals.get(tile.id)}
                   names={names.get(tile.id)}
                   isSelected={selected.includes(tile.id)}

@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useRef } from "react";
+import { memo, useEffect, useRef } from "react";
 import type { TemplateNames } from "@/core/base/template";
 import type { Tile } from "@/core/project/schema";
 import { GONE, stillTile } from "@/present/still-tiles";
@@ -15,7 +15,7 @@ const isStill = () => false;
 const nothing = () => {};
 
 /** What stands in a tile, drawn by what draws it for readers. */
-export function TileContent({
+export const TileContent = memo(function TileContent({
   tile,
   shown,
   names,
@@ -36,7 +36,7 @@ export function TileContent({
     default:
       return <Still tile={tile} />;
   }
-}
+});
 
 function PaintedVisual({ as, shown }: { as: "drawing" | "table"; shown: ShownVisual }) {
   const theme = useTheme((s) => s.theme);

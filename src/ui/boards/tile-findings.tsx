@@ -1,6 +1,7 @@
 "use client";
 import { CircleAlert } from "lucide-react";
 import { Popover } from "radix-ui";
+import { memo } from "react";
 import { own } from "@/core/base/own";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
@@ -8,7 +9,13 @@ import { Findings } from "../bench/findings";
 import { useFindings } from "../shared/review";
 
 /** What the review says of a visual in its tile, while the board is arranged; nothing where all is well. */
-export function TileFindings({ visual, data }: { visual: Visual; data: VisualData }) {
+export const TileFindings = memo(function TileFindings({
+  visual,
+  data,
+}: {
+  visual: Visual;
+  data: VisualData;
+}) {
   const [found] = useFindings([visual], [data]);
   const open = found.filter((f) => own(visual.leftFindings, f.id) === undefined);
   if (open.length === 0) return null;
@@ -34,4 +41,4 @@ export function TileFindings({ visual, data }: { visual: Visual; data: VisualDat
       </Popover.Portal>
     </Popover.Root>
   );
-}
+});
