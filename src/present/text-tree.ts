@@ -3,10 +3,18 @@ import type { Block, Run } from "@/core/view/board-text";
 /** A page element that a text is made of, by what it is: written as nodes of a page, or as HTML by the server. */
 export type Piece = string | { tag: string; attributes?: Record<string, string>; pieces: Piece[] };
 
+/** What stands for a name is not broken where it has no more letters. */
+const LONGEST_WHOLE = 20;
+
 const TAGS = { code: "code", bold: "strong", slanted: "em", struck: "s" } as const;
 
 function runPiece(run: Run): Piece {
   if (run.type === "words") return run.text;
+  if (run.type === "value") {
+    // A number is not broken between its digits, nor from its unit.
+    const name = run.text.length <= LONGEST_WHOLE ? "text-value" : "";
+    return { tag: "span", ...(name ? { attributes: { class: name } } : {}), pieces: [run.text] };
+  }
   if (run.type === "break") return { tag: "br", pieces: [] };
   if (run.type === "link") {
     const attributes = { href: run.to, target: "_blank", rel: "noopener noreferrer" };

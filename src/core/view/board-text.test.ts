@@ -28,13 +28,19 @@ describe("a text of a board", () => {
     // Underscores of a name are none of the marks.
     expect(said("_{goal_rate}_ and {goal_rate}")).toBe("92 % and 92 %");
     expect(said("{nothing here}")).toBe("—");
-    // A number is not broken from its unit.
-    expect(filledIn(readText("{goal_rate}"), names)[0]).toMatchObject({ runs: [{ text: "92\u202f%" }] });
+    expect(filledIn(readText("of {goal_rate}, `{goal_rate}`"), names)[0]).toMatchObject({
+      runs: [
+        { type: "words", text: "of " },
+        { type: "value", text: "92\u2009%" },
+        { type: "words", text: ", " },
+        { type: "code", text: "92\u2009%" },
+      ],
+    });
   });
 
   it("never reads marks or names in what comes from data", () => {
     const [block] = filledIn(readText("{evil}"), names);
-    expect(block).toEqual({ type: "paragraph", runs: [{ type: "words", text: names.evil }] });
+    expect(block).toEqual({ type: "paragraph", runs: [{ type: "value", text: names.evil }] });
   });
 
   it("links to pages and mailboxes alone; all else stands as it was written", () => {

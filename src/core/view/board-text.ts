@@ -1,9 +1,9 @@
 import { lexer, type Token, type Tokens } from "marked";
 import { fillTemplate, type TemplateNames } from "../base/template";
 
-/** A run of a text: words, or what is done with some. */
+/** A run of a text: words, what stands for a name, or what is done with some. */
 export type Run =
-  | { type: "words" | "code"; text: string }
+  | { type: "words" | "code" | "value"; text: string }
   | { type: "bold" | "slanted" | "struck"; runs: Run[] }
   | { type: "link"; to: string; runs: Run[] }
   | { type: "break" };
@@ -88,14 +88,21 @@ export function readText(markdown: string): Block[] {
   return blocks(lexer(plain, { gfm: true, breaks: true }));
 }
 
+/** Words with what the names in them stand for, each a run of its own. */
+function filledRun(run: Extract<Run, { text: string }>, names: TemplateNames): Run[] {
+  const parts = run.text.split(/(\{[^{}]*\})/).filter(Boolean);
+  return parts.map((text): Run => {
+    if (!text.startsWith("{") || !text.endsWith("}")) return { ...run, text };
+    return { type: run.type === "code" ? "code" : "value", text: fillTemplate(text, names) };
+  });
+}
+
 /** A text with what its names stand for: what comes from data is words, whatever marks it has. */
 export function filledIn(blocks: Block[], names: TemplateNames): Block[] {
   const runs = (of: Run[]): Run[] =>
-    of.map((run) => {
-      // A number keeps its unit beside it where the line is broken.
-      if ("text" in run)
-        return { ...run, text: fillTemplate(run.text, names).replaceAll("\u2009", "\u202f") };
-      return "runs" in run ? { ...run, runs: runs(run.runs) } : run;
+    of.flatMap((run): Run[] => {
+      if ("text" in run) return filledRun(run, names);
+      return "runs" in run ? [{ ...run, runs: runs(run.runs) }] : [run];
     });
   const block = (of: Block): Block => {
     if ("runs" in of) return { ...of, runs: runs(of.runs) };

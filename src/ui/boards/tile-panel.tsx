@@ -40,6 +40,10 @@ export function TilePanel({ board, tile, name }: { board: Board; tile: Tile; nam
   );
 }
 
+/** Says of a text that it is too long; nothing of what was typed is cut off. */
+const atMost = (most: number) => (text: string) =>
+  text.length > most ? `It has ${text.length} characters, of ${most} at most.` : null;
+
 type Change = (by: TileChange, group?: string) => void;
 
 function Content({ tile, change }: { tile: Tile; change: Change }) {
@@ -87,7 +91,8 @@ function Content({ tile, change }: { tile: Tile; change: Change }) {
             label="Heading"
             value={tile.heading}
             placeholder="No heading"
-            onCommit={(heading) => change({ heading: heading.slice(0, 200) })}
+            check={atMost(200)}
+            onCommit={(heading) => change({ heading })}
           />
           <GroundField
             label="Ground"
@@ -119,7 +124,8 @@ function TextFields({ text, change }: { text: string; change: Change }) {
         multiline
         rows={6}
         value={text}
-        onCommit={(next) => change({ text: next.slice(0, 2000) })}
+        check={atMost(2000)}
+        onCommit={(next) => change({ text: next })}
       />
       {problem && <p className="text-xs text-signal">{problem.message}</p>}
       <details className="text-xs text-muted">
@@ -193,7 +199,8 @@ function PictureFields({ tile, change }: { tile: Extract<Tile, { type: "picture"
         label="What it shows"
         value={tile.shows}
         placeholder="What it shows, for who does not see it"
-        onCommit={(shows) => change({ shows: shows.slice(0, 300) })}
+        check={atMost(300)}
+        onCommit={(shows) => change({ shows })}
       />
       <Labelled label="Fit">
         {(id) => (

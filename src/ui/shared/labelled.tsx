@@ -12,7 +12,11 @@ export function Labelled({
 }) {
   const id = useId();
   return (
-    <div className={stacked ? "flex flex-col gap-1" : "grid min-h-8 grid-cols-[96px_minmax(0,1fr)] items-center gap-2"}>
+    <div
+      className={
+        stacked ? "flex flex-col gap-1" : "grid min-h-8 grid-cols-[96px_minmax(0,1fr)] items-center gap-2"
+      }
+    >
       <label htmlFor={id} className="text-sm text-muted">
         {label}
       </label>
