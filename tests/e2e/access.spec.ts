@@ -34,6 +34,16 @@ for (const theme of ["light", "night"]) {
       await expect(page.getByText("Ferrow Isle", { exact: true }).first()).toBeVisible();
       expect(await problems(page), step).toEqual([]);
     }
+    await goTo(page, "Boards");
+    await page.getByRole("button", { name: "Arrange" }).click();
+    const panel = page.getByRole("complementary", { name: "Put on the board" });
+    await panel.getByRole("button", { name: "A section" }).click();
+    await panel.getByRole("button", { name: "A text" }).click();
+    await panel.getByText("Look of the board").click();
+    await panel.getByText("Order on a phone").first().click();
+    await page.keyboard.press("Escape");
+    await expect(page.getByText("1 selected")).toBeVisible();
+    expect(await problems(page), "arranging").toEqual([]);
     await goTo(page, "Visuals");
     await page
       .getByRole("navigation", { name: "Visuals" })
