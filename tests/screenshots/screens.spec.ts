@@ -46,7 +46,11 @@ test("the main views", async ({ page }) => {
   await shoot(page, "boards-routes");
   await open(page, "boards", "Ferrow Isle");
   await page.getByRole("button", { name: "Arrange" }).click();
-  await expect(page.getByRole("group", { name: /Tile Passengers by route/ })).toBeVisible();
+  await page.getByRole("group", { name: /Tile Passengers by route/ }).click();
+  await page.getByRole("group", { name: /Tile On-time departures/ }).click({ modifiers: ["Shift"] });
+  await page.getByRole("button", { name: "Put a section around" }).click();
+  await page.getByRole("textbox", { name: "Heading" }).fill("Who came, and when");
+  await page.getByRole("textbox", { name: "Heading" }).press("Enter");
   await shoot(page, "boards-arrange");
   await open(page, "hand-off", "Ferrow Isle");
   await shoot(page, "hand-off");
