@@ -225,6 +225,18 @@ describe("edits of tiles", () => {
     ).toBeTruthy();
   });
 
+  it("let go of a finish and a palette in the looks of boards where they are removed", () => {
+    const [own] = project.boards;
+    const dressed = {
+      ...project,
+      finishes: [{ id: "mine", name: "Mine", base: "soft", dials: {} }],
+      boards: [{ ...own, look: { ...own.look, finish: "mine", palette: "gone" } }],
+    };
+    expect(edited(dressed, { type: "remove finish", id: "mine" }).boards[0].look.finish).toBe("soft");
+    expect(edited(dressed, { type: "remove palette", id: "gone" }).boards[0].look.palette).toBeNull();
+    expect(edited(dressed, { type: "remove palette", id: "other" }).boards[0].look.palette).toBe("gone");
+  });
+
   it("change a board's width and parts of its look", () => {
     const { look, width } = boardAfter({
       type: "change board",

@@ -42,6 +42,19 @@ describe("stored documents", () => {
     ]);
   });
 
+  it("of version 4 keep their tiles as high as they were, and what stands aside", () => {
+    const before = stored(4);
+    const migrated = migrateDocument(before);
+    if ("problem" in migrated) throw new Error(migrated.problem);
+    const { boards } = projectSchema.parse(migrated.document);
+    // A row was 44 pixels with a gap of 12; now it is 8, and the gap is of the tile's own.
+    const was = before.boards[0].tiles.map(({ y, h }: { y: number; h: number }) => [y * 56, h * 56 - 12]);
+    expect(boards[0].tiles.map(({ y, h }) => [y * 8, h * 8 - 12])).toEqual(was);
+    expect(boards[0].tiles[0]).toMatchObject({ aside: true, as: "drawing", phone: null });
+    expect(boards[0]).toMatchObject({ width: "fluid", look: { frame: "own" }, phoneOrder: [] });
+    expect(boards[0].controls.at(-1)).toMatchObject({ as: "stretch", begins: { from: 10, to: null } });
+  });
+
   it("of version 2 keep what stems are measured from, and rings without names", () => {
     const visual = (kind: string, dials: object) => ({ id: kind.slice(0, 4), name: kind, kind, dials });
     const before = {
