@@ -128,6 +128,15 @@ describe("tiles put in order", () => {
     ]);
   });
 
+  it("take along what lies in a section that is lined up", () => {
+    const within = [section("s", 4, 20, 6, 20), at("in", 5, 25, 2, 10), at("a", 0, 3, 2, 10)];
+    expect(boxes(alignedPlaces(within, all("s", "a"), "left"))).toEqual({
+      s: [0, 20, 6, 20],
+      in: [1, 25, 2, 10],
+      a: [0, 3, 2, 10],
+    });
+  });
+
   it("have the same space between them, or the same size as the first", () => {
     expect(boxes(distributedPlaces(tiles, all("c", "a", "b"), "down"))).toEqual({
       a: [1, 3, 2, 10],

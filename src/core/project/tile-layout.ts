@@ -108,7 +108,6 @@ export function makeRoom(tiles: readonly Placed[], moved: readonly Place[]): Pla
     const own = members.get(block.id) ?? [];
     giveWay(own, fixed);
     block.h = Math.max(block.h, ...own.map((m) => m.y + m.h - block.y));
-    if (own.some((m) => fixed.has(m.id))) fixed.add(block.id);
   }
   const before = new Map(blocks.map((b) => [b.id, b.y]));
   giveWay(blocks, fixed);

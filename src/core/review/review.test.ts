@@ -283,6 +283,19 @@ describe("the review of a visual", () => {
     });
   });
 
+  it("looks at a tile in the look of its board", () => {
+    const small = { id: "small", name: "Small", base: "plain", dials: { "labels.size": 9 } };
+    const dressed = stand(4, 42);
+    dressed.board = { ...dressed.board, look: { ...dressed.board.look, finish: "small" } };
+    const rules = (stands: Stand[]) => {
+      const given = facts({ stands });
+      const design = { ...given.design, finishes: [small] };
+      return review({ ...given, design }).map((f) => f.rule);
+    };
+    expect(rules([stand(4, 42)])).not.toContain("too small for its tile");
+    expect(rules([dressed])).toContain("too small for its tile");
+  });
+
   it("says nothing of what is not drawn", () => {
     const seen = { data: { ...many(40), problem: "Choose a measure" } };
     expect(found(seen)).toEqual([]);

@@ -25,7 +25,11 @@ describe("a text of a board", () => {
     expect(said("## {today:dd MMM yyyy}\n**{riders}** of {goal_rate:percent.1}")).toBe(
       "27 Nov 2026 5 299 291 of 92.0 %",
     );
-    // Underscores of a name are none of the marks.
+    // Signs of a name are none of the marks.
+    const odd = { _x_: "A", "a*b*": "B" };
+    expect(filledIn(readText("{_x_} *and* {a*b*}"), odd)[0]).toMatchObject({
+      runs: [{ text: "A" }, { text: " " }, { type: "slanted" }, { text: " " }, { text: "B" }],
+    });
     expect(said("_{goal_rate}_ and {goal_rate}")).toBe("92 % and 92 %");
     expect(said("{nothing here}")).toBe("—");
     expect(filledIn(readText("of {goal_rate}, `{goal_rate}`"), names)[0]).toMatchObject({
