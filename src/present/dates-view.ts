@@ -42,8 +42,8 @@ function endFields(
 }
 
 /**
- * A filter of dates: a stretch in relative words, or from one day to another; of timestamps also from a time to
- * another.
+ * A filter of dates: a stretch in relative words, or from one day to another; of timestamps also from one
+ * time to another.
  */
 export function datesView({ control, set }: FilterWishes, hasTimes: boolean): FilterView {
   let now: Setting = { from: null, to: null };

@@ -58,8 +58,8 @@ function inBlocks(tiles: readonly Tile[], order: readonly string[]): Tile[] {
 }
 
 /**
- * The order on a phone once a tile was moved among those of its section, or of the board, by so many of them; null
- * where it cannot go further.
+ * The order on a phone once a tile was moved among those of its section, or of the board, by one; null where
+ * it cannot go further.
  */
 export function shiftedOrder(
   board: Pick<Board, "tiles" | "phoneOrder">,
