@@ -130,8 +130,9 @@ function TextFields({ text, change }: { text: string; change: Change }) {
       {problem && <p className="text-xs text-signal">{problem.message}</p>}
       <details className="text-xs text-muted">
         <summary className="cursor-pointer">What a text can hold</summary>
-        <p className="pt-1">
-          # Heading, **bold**, *italic*, - list, [link](https://…). Names in braces write what they stand for:{" "}
+        <p className="pt-1"># Heading, **bold**, *italic*, - list, [link](https://…).</p>
+        <p>
+          Names in braces write what they stand for:{" "}
           {Object.keys(names)
             .slice(0, 12)
             .map((n) => `{${n}}`)
