@@ -1,8 +1,8 @@
 import { phoneTiles, readingOrder } from "@/core/project/phone-layout";
 import type { Board, Project, Tile } from "@/core/project/schema";
-import { groundColours, groundUnder } from "@/core/view/board-look";
 import type { StartPicture } from "@/render/painter/live";
 import { element } from "./elements";
+import { groundStyles, paintGround, tileGround } from "./ground-styles";
 import { GONE, stillTile } from "./still-tiles";
 import { TextTile } from "./text-tile";
 import { PHONE, tilePlaces } from "./tile-place";
@@ -10,21 +10,6 @@ import { VisualTile } from "./visual-tile";
 
 export type VisualOnTile = Extract<Tile, { type: "visual" }>;
 type TextOnTile = Extract<Tile, { type: "text" }>;
-
-/** Gives an element the ground under a tile as the styles that its texts are written in. */
-export function paintGround(
-  cell: HTMLElement,
-  tile: Tile | null,
-  board: Pick<Board, "tiles" | "look">,
-  theme: "light" | "night",
-): void {
-  const ground = tile?.type === "section" ? tile.ground : tile ? groundUnder(tile, board) : board.look.ground;
-  const colours = groundColours(ground, theme);
-  for (const name of ["background", "ink", "muted"] as const) {
-    if (colours) cell.style.setProperty(`--under-${name}`, colours[name]);
-    else cell.style.removeProperty(`--under-${name}`);
-  }
-}
 
 /** The grid of a board that is looked at: its tiles in their places, in the order in which they are read. */
 export class BoardGrid {
@@ -59,10 +44,10 @@ export class BoardGrid {
 
   /** Paints what lies under the board and its tiles. */
   paint(theme: "light" | "night"): void {
-    paintGround(this.root, null, this.board, theme);
+    paintGround(this.root, groundStyles(this.board.look.ground, theme));
     for (const tile of this.board.tiles) {
       const cell = this.cells.get(tile.id);
-      if (cell) paintGround(cell, tile, this.board, theme);
+      if (cell) paintGround(cell, tileGround(tile, this.board, theme));
     }
   }
 

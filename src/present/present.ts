@@ -1,26 +1,17 @@
-import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
 import type { Project, Visual } from "@/core/project/schema";
-import type { RowKey } from "@/core/rows/row-key";
-import type { VisualData } from "@/core/rows/visual-data";
-import type { ShareOf } from "@/core/scene/part-of";
-import { visualOnBoard } from "@/core/view/board-look";
 import {
   type BoardAction,
   type BoardState,
   boardReducer,
   inputsOf,
-  tileFilters,
   UNTOUCHED,
   wholeFor,
 } from "@/core/view/board-state";
-import { partShares } from "@/core/view/part-shares";
 import type { Design } from "@/core/view/picture";
-import { toQuery } from "@/core/view/query";
 import { spoken } from "@/core/view/spoken";
-import { canStepDown, steppedVisual, trailOf } from "@/core/view/steps";
+import { canStepDown, trailOf } from "@/core/view/steps";
 import { textNames } from "@/core/view/text-names";
-import { toVisualData } from "@/core/view/visual-data";
 import type { StartPicture } from "@/render/painter/live";
 import type { Answers } from "./answers";
 import { BoardControls, type Presented } from "./board-controls";
@@ -31,8 +22,9 @@ import { PickedRow } from "./picked-row";
 import { failingProofs } from "./proof-notes";
 import type { BehindAsked } from "./rows-sheet";
 import { onScreen } from "./screen";
+import { type TileGround, TilesData } from "./tile-data";
 import { menuOf, type OnTile, pickOn, rowsItems } from "./tile-menu";
-import { canLightUp, type VisualTile } from "./visual-tile";
+import type { VisualTile } from "./visual-tile";
 import { startWalk, type Walking, walkButton } from "./walking";
 
 export interface PresentOptions {
@@ -65,18 +57,6 @@ export interface PresentOptions {
   /** Called by a button for it; no button where there is nothing to close to. */
   onClose?: () => void;
 }
-
-/** What a tile shows, and what it was made of. */
-interface Known {
-  of: unknown[];
-  data: VisualData;
-  part: ShareOf | null;
-  /** Whether it cannot light up a part. */
-  keepsOnly: boolean;
-}
-
-/** A visual with all of its categories: what of each is picked, the largest few would not say. */
-const allOfIt = (visual: Visual): Visual => ({ ...visual, keep: null });
 
 const designOf = ({ project: { palettes, finishes, pictures } }: Presented): Design => ({
   palettes,
@@ -123,10 +103,7 @@ export class PresentedBoard {
     class: "board-as-of",
     title: "When this board was last answered; it follows what is saved by itself",
   });
-  /** What each tile shows, and what it was made of. */
-  private readonly known = new Map<string, Known>();
-  /** Visuals that were stepped down in, by their tile. */
-  private readonly stepped = new Map<string, { of: Visual; path: readonly RowKey[]; seen: Visual }>();
+  private readonly tiles = new TilesData();
   private design: Design;
 
   constructor(
@@ -181,7 +158,7 @@ export class PresentedBoard {
   private clear(): void {
     for (const part of [this.screen, this.grid, this.sheet]) part?.dispose();
     this.endWalk?.();
-    this.known.clear();
+    this.tiles.clear();
   }
 
   private readonly act = (action: BoardAction, live = false): void => {
@@ -283,7 +260,6 @@ export class PresentedBoard {
     const { state, presented } = this;
     const { project } = presented;
     const { answers, onSettled } = this.options;
-    const inputs = inputsOf(project.inputs, state);
     const asked: QueryInput[] = [];
     const further: QueryInput[] = [];
     this.isSettled = true;
@@ -298,9 +274,11 @@ export class PresentedBoard {
       return answers.of(query);
     };
     this.grid?.paint(this.options.theme);
+    const inputs = inputsOf(project.inputs, state);
+    const ground = { ...presented, state, inputs, design: this.design, theme: this.options.theme, answer };
     for (const { tile, view } of this.grid?.visuals.values() ?? []) {
       const visual = this.visualOf(tile.visual);
-      if (visual) this.showTile({ tile, view, visual, inputs }, (query) => query && answer(query), later);
+      if (visual) this.showTile({ tile, view, visual }, ground, later);
     }
     for (const { tile, view } of this.grid?.texts.values() ?? [])
       view.show(tile.text, textNames(tile, { ...presented, state }, answer));
@@ -347,56 +325,20 @@ export class PresentedBoard {
   }
 
   private showTile(
-    {
-      tile,
-      view,
-      visual,
-      inputs,
-    }: { tile: VisualOnTile; view: VisualTile; visual: Visual; inputs: ReturnType<typeof inputsOf> },
-    answerTo: (query: QueryInput | null) => ReturnType<Answers["of"]>,
+    { tile, view, visual }: { tile: VisualOnTile; view: VisualTile; visual: Visual },
+    ground: TileGround,
     later: (query: QueryInput) => ReturnType<Answers["of"]>,
   ): void {
-    const { board, project } = this.presented;
-    const path = own(this.state.steps, visual.id) ?? [];
-    const { design, options } = this;
-    const seen = this.seen(
-      tile.id,
-      visualOnBoard(visual, tile, board, { theme: options.theme, design }),
-      path,
-    );
-    const before = this.known.get(tile.id);
-    const shownWith = (canLight: boolean) => {
-      const { all: filters, part: further } = tileFilters(board, this.state, tile, project, canLight);
-      const query = toQuery(seen, project, filters, inputs);
-      const answer = answerTo(query);
-      const pending = query !== null && answer === null;
-      const partQuery =
-        further.length > 0 ? toQuery(allOfIt(seen), project, [...filters, ...further], inputs) : null;
-      const partAnswer = answerTo(partQuery);
-      const of = [answer, partAnswer, seen, project, JSON.stringify([filters, further, inputs])];
-      const isPending = pending || (partQuery !== null && partAnswer === null);
-      if (before && (isPending || before.of.every((x, i) => x === of[i])))
-        return { ...before, pending: isPending, filters };
-      const data = toVisualData(seen, project, answer, { inputs, filters });
-      const picked = partAnswer && toVisualData(allOfIt(seen), project, partAnswer, { inputs, filters });
-      const part = picked && partShares(data, picked);
-      const isLit = part !== null && canLightUp(seen, data, design, part);
-      const keepsOnly = partQuery !== null && !isPending && !isLit;
-      return { of, data, part: isLit ? part : null, keepsOnly, pending: isPending, filters };
-    };
-    const first = shownWith(true);
-    // What cannot light up a part keeps only it, and says so.
-    const found = first.keepsOnly ? { ...shownWith(false), keepsOnly: true } : first;
-    const { data, part, keepsOnly, pending, filters } = found;
-    if (!pending || !before) this.known.set(tile.id, { of: first.of, data, part, keepsOnly });
+    const { board, project, design, theme, inputs } = ground;
+    const { seen, path, data, part, keepsOnly, pending, filters } = this.tiles.of(tile, visual, ground);
     const lit = this.state.picks.findLast((p) => p.visual === visual.id) ?? null;
     const on: OnTile = { visual, seen, path, data };
-    const { onRows } = options;
+    const { onRows } = this.options;
     view.show({
       visual: seen,
       data,
       design,
-      theme: options.theme,
+      theme,
       pending,
       part,
       lit,
@@ -421,15 +363,6 @@ export class PresentedBoard {
       trail: trailOf(visual, path, project),
       onUp: (to) => this.act({ type: "step up", visual: visual.id, to }),
     });
-  }
-
-  /** The visual as it is stepped down in: the same object while it is the same. */
-  private seen(tile: string, visual: Visual, path: readonly RowKey[]): Visual {
-    const known = this.stepped.get(tile);
-    if (known?.of === visual && known.path === path) return known.seen;
-    const seen = steppedVisual(visual, path);
-    this.stepped.set(tile, { of: visual, path, seen });
-    return seen;
   }
 }
 

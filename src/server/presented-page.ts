@@ -4,33 +4,19 @@ import { formatNumber } from "@/core/base/number-format";
 import { own } from "@/core/base/own";
 import type { QueryInput } from "@/core/plan/query";
 import { readingOrder } from "@/core/project/phone-layout";
-import type { Board, Ground, Project, Tile, Visual } from "@/core/project/schema";
-import { boxOf, gridWidth } from "@/core/project/tile-layout";
-import { groundColours, groundUnder, visualOnBoard } from "@/core/view/board-look";
-import {
-  type BoardState,
-  type filtersOfTile,
-  inputsOf,
-  seenVisual,
-  settingIn,
-  tileFilters,
-} from "@/core/view/board-state";
-import { filledIn, readText } from "@/core/view/board-text";
+import type { Board, Project } from "@/core/project/schema";
+import { inputsOf, settingIn } from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
 import { answersText, pickedInWords } from "@/core/view/picked-words";
-import { pictureOf } from "@/core/view/picture";
-import { toQuery } from "@/core/view/query";
 import { valuesIn } from "@/core/view/settings";
 import { stateFrom } from "@/core/view/state-address";
-import { trailOf } from "@/core/view/steps";
-import { textNames, textQueries } from "@/core/view/text-names";
+import { textQueries } from "@/core/view/text-names";
 import type { Answer } from "@/present/answers";
 import type { Given } from "@/present/given";
-import { GONE } from "@/present/still-tiles";
-import { type Piece, textPieces } from "@/present/text-tree";
+import { groundStyles } from "@/present/ground-styles";
 import { tilePlaces } from "@/present/tile-place";
-import { sceneToSvg } from "@/render/svg-text";
 import { HttpError } from "./http/errors";
+import { type Asked, type Begun, escaped, queryOf, styled, tileHtml } from "./presented-tiles";
 import { answerQueries } from "./results";
 import { settings } from "./settings";
 import { readProject } from "./store/projects";
@@ -55,34 +41,8 @@ function built(): { script: string; beside: string[]; styles: string } {
 }
 let known: ReturnType<typeof built> | null = null;
 
-const ENTITIES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" };
-const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => ENTITIES[sign]);
-
 /** JSON that cannot end the element it stands in, nor begin another. */
 const inElement = (value: unknown) => JSON.stringify(value).replaceAll("<", "\\u003c");
-
-/** What a board is, and what its reader has changed. */
-interface Asked {
-  document: Project;
-  board: Board;
-  state: BoardState;
-}
-
-/** What a tile is filtered by at first: a part that is lit up in it is for the script. */
-const firstFilters = (...asked: Parameters<typeof filtersOfTile>) => tileFilters(...asked, true).all;
-
-/** The query of a visual in its tile. */
-const queryOf = (
-  { document, board, state }: Asked,
-  tile: Extract<Tile, { type: "visual" }>,
-  visual: Visual,
-) =>
-  toQuery(
-    seenVisual(visual, state),
-    document,
-    firstFilters(board, state, tile, document),
-    inputsOf(document.inputs, state),
-  );
 
 /** The queries that a board asks as it begins: of its visuals (by the ids of their tiles), and all others. */
 function queriesOf({ document, board, state }: Asked): {
@@ -105,94 +65,6 @@ function queriesOf({ document, board, state }: Asked): {
     return from ? choicesQuery(from.table, from.column) : [];
   });
   return { tiles, others: [...texts, ...choices] };
-}
-
-/** What is known of a board as it begins. */
-interface Begun extends Asked {
-  answerTo: (query: QueryInput) => Answer | null;
-  places: ReturnType<typeof tilePlaces>;
-  theme: Theme;
-}
-
-const styled = (styles: Record<string, string>) =>
-  Object.entries(styles)
-    .map(([name, value]) => `${name}:${value}`)
-    .join(";");
-
-/** The colours of a ground, as the presenter gives them. */
-function underStyles(ground: Ground, theme: Theme): Record<string, string> {
-  const colours = groundColours(ground, theme);
-  return Object.fromEntries(Object.entries(colours ?? {}).map(([name, value]) => [`--under-${name}`, value]));
-}
-
-const pieceHtml = (piece: Piece): string => {
-  if (typeof piece === "string") return escaped(piece);
-  const attributes = Object.entries(piece.attributes ?? {}).map(([n, value]) => ` ${n}="${escaped(value)}"`);
-  const isVoid = piece.tag === "br" || piece.tag === "hr";
-  const inner = piece.pieces.map(pieceHtml).join("");
-  return `<${piece.tag}${attributes.join("")}>${isVoid ? "" : `${inner}</${piece.tag}>`}`;
-};
-
-const textHtml = (pieces: Piece[]) => `<div class="board-text">${pieces.map(pieceHtml).join("")}</div>`;
-
-/** A tile as it stands before it can be used. */
-function tileHtml(begun: Begun, tile: Tile): string {
-  const { board, places, theme } = begun;
-  const ground = tile.type === "section" ? tile.ground : groundUnder(tile, board);
-  const style = styled({ ...places.get(tile.id), ...underStyles(ground, theme) });
-  return `<div class="board-tile" style="${style}">${contentHtml(begun, tile)}</div>`;
-}
-
-function contentHtml(begun: Begun, tile: Tile): string {
-  const { document, board, state, answerTo } = begun;
-  switch (tile.type) {
-    case "text": {
-      const names = textNames(tile, { project: document, board, state }, answerTo);
-      return textHtml(textPieces(filledIn(readText(tile.text || "An empty text."), names)));
-    }
-    case "picture": {
-      if (tile.picture === null) return "<div></div>";
-      const picture = document.pictures.find((p) => p.id === tile.picture);
-      if (!picture) return textHtml([GONE.picture]);
-      const image = `class="board-image board-image-${tile.fit}" src="${escaped(picture.href)}"`;
-      return `<img ${image} alt="${escaped(tile.shows)}">`;
-    }
-    case "line":
-      return `<hr class="board-line board-line-${tile.along}">`;
-    case "section": {
-      const heading = tile.heading ? `<h2>${escaped(tile.heading)}</h2>` : "";
-      return `<div class="board-section${tile.border ? " board-bordered" : ""}">${heading}</div>`;
-    }
-    case "visual": {
-      const visual = document.visuals.find((v) => v.id === tile.visual);
-      return visual ? visualHtml(begun, tile, visual) : textHtml([GONE.visual]);
-    }
-  }
-}
-
-function visualHtml(
-  { document, board, state, answerTo, theme }: Begun,
-  tile: Extract<Tile, { type: "visual" }>,
-  visual: Visual,
-): string {
-  const { width, height } = boxOf(tile, board.tiles, gridWidth(board.width));
-  const filters = firstFilters(board, state, tile, document);
-  const query = queryOf({ document, board, state }, tile, visual);
-  const dressed = visualOnBoard(visual, tile, board, { theme, design: document });
-  const scene = pictureOf(seenVisual(dressed, state), document, query && answerTo(query), {
-    size: { width, height },
-    theme,
-    filters,
-    inputs: inputsOf(document.inputs, state),
-    lit: state.picks.findLast((p) => p.visual === visual.id) ?? null,
-  });
-  // A table is written by the script: it says what the picture does.
-  const svg = tile.as === "table" ? "" : sceneToSvg(scene, { prefix: `first-${tile.id}-` });
-  const trail = trailOf(visual, own(state.steps, visual.id) ?? [], document);
-  const names = trail.length === 0 ? [] : [visual.name, ...trail];
-  const above = names.map((name) => `<span>${escaped(name)}</span>`).join("");
-  const nav = above && `<nav class="board-trail">${above}</nav>`;
-  return `<div class="board-visual">${nav}<div class="board-stage" role="img" aria-label="${escaped(scene.description)}">${svg}</div></div>`;
 }
 
 /** A control as it stands before it can be used: of the same size, so that nothing moves when it can. */
@@ -322,7 +194,7 @@ export async function presentedPage(
     : "";
   const body = `<div id="board" class="presented board-fills"><div ${sheet}>${scale}
 <header class="board-head"><h1>${escaped(board.name)}</h1>${controls.join("")}${pickedHtml(asked)}</header>
-<div class="board-body" style="${styled(underStyles(board.look.ground, theme))}"><div class="board-grid">${tiles.join("")}</div></div>
+<div class="board-body" style="${styled(groundStyles(board.look.ground, theme))}"><div class="board-grid">${tiles.join("")}</div></div>
 </div></div>
 <script id="given" type="application/json" nonce="${nonce}">${inElement(given)}</script>
 ${known.beside.map((name) => `<link rel="modulepreload" href="${name}" nonce="${nonce}">`).join("")}

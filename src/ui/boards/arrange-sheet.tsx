@@ -10,13 +10,14 @@ import {
 } from "react";
 import { phoneTiles, readingOrder } from "@/core/project/phone-layout";
 import type { Board, Tile } from "@/core/project/schema";
-import { boundsOf, COLUMNS, GAP, type Place } from "@/core/project/tile-layout";
-import { groundColours, groundUnder } from "@/core/view/board-look";
+import { boundsOf, COLUMNS, EDGE, GAP, type Place } from "@/core/project/tile-layout";
+import { groundStyles, tileGround } from "@/present/ground-styles";
 import { tilePlaces } from "@/present/tile-place";
 import { useProject } from "../shared/project-context";
 import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
-import { type Preview, useArrangeGestures, useArrangeKeys } from "./arrange-gestures";
+import { useArrangeGestures, useArrangeKeys } from "./arrange-gestures";
+import { DragOverlay, Marquee } from "./arrange-overlay";
 import { ArrangedTile } from "./arranged-tile";
 import { BoardControls } from "./board-controls";
 import type { ReaderState } from "./reader-state";
@@ -40,26 +41,6 @@ function screenShape(): number {
 
 /** What a board is seen at while it is arranged. */
 export type SeenAt = number | "phone";
-
-const underStyle = (ground: Parameters<typeof groundColours>[0], theme: "light" | "night") =>
-  Object.fromEntries(
-    Object.entries(groundColours(ground, theme) ?? {}).map(([name, value]) => [`--under-${name}`, value]),
-  );
-
-/** Where edges of what is moved meet those of other tiles, in columns and rows. */
-function guidesOf(preview: Preview, tiles: readonly Tile[]) {
-  const moved = new Set(preview.landing.map((p) => p.id));
-  const box = boundsOf(preview.landing);
-  const others = tiles.flatMap((t) => (moved.has(t.id) ? [] : (preview.places.get(t.id) ?? [])));
-  const lines = (own: number[], of: (p: Place) => number[]) =>
-    own.filter((at) => others.some((o) => of(o).includes(at)));
-  return {
-    left: lines([box.x], (p) => [p.x]),
-    right: lines([box.x + box.w], (p) => [p.x + p.w]),
-    top: lines([box.y], (p) => [p.y]),
-    bottom: lines([box.y + box.h], (p) => [p.y + p.h]),
-  };
-}
 
 /**
  * A board at the size it is seen at, scaled to the room that there is: just what its readers see, with what
@@ -133,8 +114,7 @@ export function ArrangeSheet({
   // A tile whose place stays has the same styles, so that it is not drawn anew while others are dragged.
   const known = useRef(new Map<string, { text: string; style: CSSProperties }>());
   const styleOf = (tile: Tile): CSSProperties => {
-    const ground = tile.type === "section" ? tile.ground : groundUnder(tile, board);
-    const style = { ...places.get(tile.id), ...underStyle(ground, theme) } as CSSProperties;
+    const style = { ...places.get(tile.id), ...tileGround(tile, board, theme) } as CSSProperties;
     const text = JSON.stringify(style);
     const before = known.current.get(tile.id);
     if (before?.text === text) return before.style;
@@ -170,8 +150,7 @@ export function ArrangeSheet({
     const id = (event.target as Element).closest<HTMLElement>("[data-tile]")?.dataset.tile;
     onSelect(id === undefined ? [] : [id]);
   };
-  const guides = preview && guidesOf(preview, board.tiles);
-  const column = (width - 40 + GAP) / COLUMNS;
+  const column = (width - 2 * EDGE + GAP) / COLUMNS;
   const order = isPhone ? phoneTiles(board) : readingOrder(board.tiles);
   return (
     <div
@@ -214,7 +193,7 @@ export function ArrangeSheet({
           </header>
           <div
             className="board-body"
-            style={underStyle(board.look.ground, theme) as CSSProperties}
+            style={groundStyles(board.look.ground, theme) as CSSProperties}
             {...(isPhone ? { onClick: select } : hands)}
           >
             {board.tiles.length === 0 && (
@@ -238,37 +217,8 @@ export function ArrangeSheet({
                   onAside={onAside}
                 />
               ))}
-              {preview?.landing.map(({ id, x, y, w, h }) => (
-                <div
-                  key={`landing ${id}`}
-                  aria-hidden
-                  className="arranged-landing"
-                  style={{ gridColumn: `${x + 1} / span ${w}`, gridRow: `${y + 1} / span ${h}` }}
-                />
-              ))}
-              {preview && guides && (
-                <div aria-hidden className="arranged-guides">
-                  {guides.left.map((x) => (
-                    <span key={`l${x}`} data-down style={{ left: x * column }} />
-                  ))}
-                  {guides.right.map((x) => (
-                    <span key={`r${x}`} data-down style={{ left: x * column - GAP }} />
-                  ))}
-                  {guides.top.map((y) => (
-                    <span key={`t${y}`} style={{ top: y * preview.rowHeight }} />
-                  ))}
-                  {guides.bottom.map((y) => (
-                    <span key={`b${y}`} style={{ top: y * preview.rowHeight - GAP }} />
-                  ))}
-                </div>
-              )}
-              {marquee && (
-                <div
-                  aria-hidden
-                  className="arranged-marquee"
-                  style={{ left: marquee.x, top: marquee.y, width: marquee.width, height: marquee.height }}
-                />
-              )}
+              {preview && <DragOverlay preview={preview} tiles={board.tiles} column={column} />}
+              {marquee && <Marquee stretch={marquee} />}
             </div>
           </div>
         </div>

@@ -1,0 +1,111 @@
+import { own } from "@/core/base/own";
+import type { Filter, QueryInput } from "@/core/plan/query";
+import type { Project, Visual } from "@/core/project/schema";
+import type { RowKey } from "@/core/rows/row-key";
+import type { VisualData } from "@/core/rows/visual-data";
+import type { ShareOf } from "@/core/scene/part-of";
+import { visualOnBoard } from "@/core/view/board-look";
+import { type BoardState, type inputsOf, tileFilters } from "@/core/view/board-state";
+import { partShares } from "@/core/view/part-shares";
+import type { Design } from "@/core/view/picture";
+import { toQuery } from "@/core/view/query";
+import { steppedVisual } from "@/core/view/steps";
+import { toVisualData } from "@/core/view/visual-data";
+import type { Answers } from "./answers";
+import type { Presented } from "./board-controls";
+import type { VisualOnTile } from "./board-grid";
+import { canLightUp } from "./visual-tile";
+
+/** A visual with all of its categories: what of each is picked, the largest few would not say. */
+const allOfIt = (visual: Visual): Visual => ({ ...visual, keep: null });
+
+/** What a tile shows, and what it was made of. */
+interface Known {
+  of: unknown[];
+  data: VisualData;
+  part: ShareOf | null;
+  /** Whether it cannot light up a part. */
+  keepsOnly: boolean;
+}
+
+/** What a tile shows now. */
+export interface TileNow extends Omit<Known, "of"> {
+  /** The visual as it is drawn: in the look of the board, and stepped down in by this path. */
+  seen: Visual;
+  path: readonly RowKey[];
+  pending: boolean;
+  filters: Filter[];
+}
+
+/** What tiles are shown with. */
+export interface TileGround extends Presented {
+  state: BoardState;
+  inputs: ReturnType<typeof inputsOf>;
+  design: Design;
+  theme: "light" | "night";
+  /** The answer to a query as far as it is there; it is asked otherwise. */
+  answer: (query: QueryInput) => ReturnType<Answers["of"]>;
+}
+
+/** What the visuals of a board show, by their tiles: the same objects until something that they depend on changes. */
+export class TilesData {
+  private readonly known = new Map<string, Known>();
+  /** Visuals that were stepped down in. */
+  private readonly stepped = new Map<string, { of: Visual; path: readonly RowKey[]; seen: Visual }>();
+
+  clear(): void {
+    this.known.clear();
+  }
+
+  /** What a tile shows: what it showed before while its answer is under way. */
+  of(tile: VisualOnTile, visual: Visual, ground: TileGround): TileNow {
+    const { board, project, state, design, theme } = ground;
+    const path = own(state.steps, visual.id) ?? [];
+    const seen = this.seen(tile.id, visualOnBoard(visual, tile, board, { theme, design }), path);
+    const before = this.known.get(tile.id);
+    const shownWith = (canLight: boolean) => {
+      const { all: filters, part: further } = tileFilters(board, state, tile, project, canLight);
+      return this.made(seen, before, { filters, further }, ground);
+    };
+    const first = shownWith(true);
+    // What cannot light up a part keeps only it, and says so.
+    const { data, part, pending, filters } = first.keepsOnly ? shownWith(false) : first;
+    const { keepsOnly } = first;
+    if (!pending || !before) this.known.set(tile.id, { of: first.of, data, part, keepsOnly });
+    return { seen, path, data, part, keepsOnly, pending, filters };
+  }
+
+  private made(
+    seen: Visual,
+    before: Known | undefined,
+    { filters, further }: { filters: Filter[]; further: Filter[] },
+    { project, inputs, design, answer: answerOf }: TileGround,
+  ): Known & { pending: boolean; filters: Filter[] } {
+    const answerTo = (query: QueryInput | null) => query && answerOf(query);
+    const query = toQuery(seen, project, filters, inputs);
+    const answer = answerTo(query);
+    const partQuery = further.length > 0 ? askedPart(seen, project, [...filters, ...further], inputs) : null;
+    const partAnswer = answerTo(partQuery);
+    const of = [answer, partAnswer, seen, project, JSON.stringify([filters, further, inputs])];
+    const pending = (query !== null && answer === null) || (partQuery !== null && partAnswer === null);
+    if (before && (pending || before.of.every((x, i) => x === of[i]))) return { ...before, pending, filters };
+    const data = toVisualData(seen, project, answer, { inputs, filters });
+    const picked = partAnswer && toVisualData(allOfIt(seen), project, partAnswer, { inputs, filters });
+    const part = picked && partShares(data, picked);
+    const isLit = part !== null && canLightUp(seen, data, design, part);
+    const keepsOnly = partQuery !== null && !pending && !isLit;
+    return { of, data, part: isLit ? part : null, keepsOnly, pending, filters };
+  }
+
+  /** The visual as it is stepped down in: the same object while it is the same. */
+  private seen(tile: string, visual: Visual, path: readonly RowKey[]): Visual {
+    const known = this.stepped.get(tile);
+    if (known?.of === visual && known.path === path) return known.seen;
+    const seen = steppedVisual(visual, path);
+    this.stepped.set(tile, { of: visual, path, seen });
+    return seen;
+  }
+}
+
+const askedPart = (visual: Visual, project: Project, ...around: [Filter[], ReturnType<typeof inputsOf>]) =>
+  toQuery(allOfIt(visual), project, ...around);
