@@ -8,14 +8,14 @@ export function tilePlaces(board: Pick<Board, "tiles" | "phoneOrder">): Map<stri
   return new Map(
     board.tiles.map((tile) => {
       const { x, y, w, h } = tile;
-      const { left, right, bottom } = insetsOf(tile, board.tiles);
+      const { left, right, top, bottom } = insetsOf(tile, board.tiles);
       const { row, rows, isWithin } = phone.get(tile.id) ?? { row: 0, rows: 1, isWithin: false };
       return [
         tile.id,
         {
           "--column": `${x + 1} / span ${w}`,
           "--rows": `${y + 1} / span ${h}`,
-          "--inset": `0 ${right}px ${bottom}px ${left}px`,
+          "--inset": `${top}px ${right}px ${bottom}px ${left}px`,
           "--phone-rows": `${row + 1} / span ${rows}`,
           "--phone-inset": isWithin ? `0 ${GAP}px ${GAP}px` : `0 0 ${GAP}px`,
         },

@@ -83,7 +83,7 @@ describe("tiles moved together", () => {
           ...resizedPlaces(tiles, all("in"), { bottom: true, right: true }, { columns, rows }),
         ]) {
           expect(x >= 0 && w >= 1 && x + w <= 12 && y >= 0).toBe(true);
-          expect(h >= 2 && h <= 280).toBe(true);
+          expect(h >= 2 && h <= 1000).toBe(true);
         }
       }),
     );

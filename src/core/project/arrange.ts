@@ -142,18 +142,18 @@ function along(
   return [...places.values()];
 }
 
-/** A section around some tiles: its place, and theirs below its heading. Null where a section is among them. */
+/** A section around some tiles: its place, and theirs below its heading. Null where one is among them already. */
 export function sectionAround(
   tiles: readonly Placed[],
   ids: ReadonlySet<string>,
 ): { section: Omit<Place, "id">; places: Place[] } | null {
   const meant = chosen(tiles, ids);
-  if (meant.length === 0 || meant.some((t) => t.type === "section")) return null;
+  const isFree = (t: Placed) => t.type !== "section" && !sectionOf(t, tiles);
+  if (meant.length === 0 || !meant.every(isFree)) return null;
   const box = boundsOf(meant);
-  // Two rows below them, so that they stay as high as they are.
-  const h = Math.min(MOST_ROWS, box.h + HEADING_ROWS + 2);
   return {
-    section: { ...box, h },
+    // Two rows below them, so that they stay as high as they are.
+    section: { ...box, h: box.h + HEADING_ROWS + 2 },
     places: meant.map((t) => ({ ...placeOf(t), y: t.y + HEADING_ROWS })),
   };
 }

@@ -8,11 +8,11 @@ const groundSchema = z.union([z.enum(GROUNDS), z.strictObject({ light: colourSch
 
 const place = {
   x: z.int().min(0).max(11),
-  y: z.int().min(0).max(40_000),
+  y: z.int().min(0).max(10_000_000),
   w: z.int().min(1).max(12),
-  h: z.int().min(1).max(280),
+  h: z.int().min(1).max(100_000),
   /** How many rows it has on a phone; null: as many as it needs. */
-  phone: z.int().min(2).max(280).nullable().default(null),
+  phone: z.int().min(2).max(1000).nullable().default(null),
 };
 
 /** One place on a board. */

@@ -16,6 +16,7 @@ const meets = (a: Omit<Place, "id">, b: Omit<Place, "id">) =>
 const tile = (id: string, [x, y, w, h]: number[], type: Placed["type"] = "text"): Placed => ({
   id,
   type,
+  heading: type === "section" ? "H" : "",
   x,
   y,
   w,
@@ -107,6 +108,35 @@ describe("making room", () => {
   });
 });
 
+describe("a tile over the edge of a section", () => {
+  const section = { ...tile("s", [2, 10, 6, 20], "section"), heading: "H" };
+  const tiles = [section, tile("in", [2, 15, 4, 10]), tile("n", [8, 30, 4, 10])];
+
+  it("belongs to it where its middle is within: the section grows, and others give way", () => {
+    const places = makeRoom(tiles, [{ id: "in", x: 5, y: 24, w: 4, h: 10 }]);
+    expect(at(places, "s")).toEqual([2, 10, 7, 24]);
+    expect(at(places, "in")).toEqual([5, 24, 4, 10]);
+    expect(at(places, "n")).toEqual([8, 34, 4, 10]);
+  });
+
+  it("leaves it where its middle is outside, and then the section gives way", () => {
+    const places = makeRoom(tiles, [{ id: "in", x: 8, y: 24, w: 4, h: 6 }]);
+    expect(at(places, "s")).toEqual([2, 10, 6, 20]);
+    const above = makeRoom(tiles, [{ id: "in", x: 2, y: 4, w: 4, h: 10 }]);
+    expect([at(above, "in"), at(above, "s")]).toEqual([
+      [2, 4, 4, 10],
+      [2, 14, 6, 20],
+    ]);
+  });
+
+  it("keeps off its heading", () => {
+    expect(at(makeRoom(tiles, [{ id: "in", x: 2, y: 10, w: 4, h: 10 }]), "in")).toEqual([2, 15, 4, 10]);
+    const bare = [{ ...section, heading: "" }, tiles[1]];
+    expect(at(makeRoom(bare, [{ id: "in", x: 2, y: 10, w: 4, h: 10 }]), "in")).toEqual([2, 10, 4, 10]);
+    expect(insetsOf({ ...tiles[1], y: 10 }, bare).top).toBe(12);
+  });
+});
+
 describe("a free place", () => {
   it("meets nothing, is the first from the top, and is found on a full board of a hundred", () => {
     fc.assert(
@@ -134,8 +164,8 @@ describe("boxes", () => {
 
   it("keep away from the edges of their section", () => {
     const tiles = [tile("s", [0, 0, 12, 30], "section"), tile("a", [0, 5, 6, 25]), tile("b", [6, 5, 6, 20])];
-    expect(insetsOf(tiles[1], tiles)).toEqual({ left: 12, right: 0, bottom: 24 });
-    expect(insetsOf(tiles[2], tiles)).toEqual({ left: 0, right: 12, bottom: 12 });
-    expect(insetsOf(tiles[0], tiles)).toEqual({ left: 0, right: 0, bottom: 12 });
+    expect(insetsOf(tiles[1], tiles)).toEqual({ left: 12, right: 0, top: 0, bottom: 24 });
+    expect(insetsOf(tiles[2], tiles)).toEqual({ left: 0, right: 12, top: 0, bottom: 12 });
+    expect(insetsOf(tiles[0], tiles)).toEqual({ left: 0, right: 0, top: 0, bottom: 12 });
   });
 });

@@ -9,8 +9,8 @@ export interface Place {
   h: number;
 }
 type Box = Omit<Place, "id">;
-/** A tile as far as its place goes. */
-export type Placed = Place & { type: Tile["type"] };
+/** A tile as far as its place goes; a section with a heading keeps room for it. */
+export type Placed = Place & { type: Tile["type"]; heading?: string };
 
 export const COLUMNS = 12;
 /**
@@ -25,9 +25,10 @@ export const EDGE = 20;
 export const USUAL_WIDTH = 1280;
 /** The rows that the heading of a section has above its tiles. */
 export const HEADING_ROWS = 5;
-/** The most rows of a tile, and the last row that one can be put on. */
-export const MOST_ROWS = 280;
-const LAST_ROW = 7000;
+/** The most rows that a tile is made, and the last row that one can be put on; a section grows beyond. */
+export const MOST_ROWS = 1000;
+export const LAST_ROW = 7000;
+const GROWN_ROWS = 100_000;
 
 /** The width of a board's grid, in pixels, on a board that is so wide or fluid. */
 export const gridWidth = (width: Board["width"]): number =>
@@ -62,7 +63,7 @@ export function withinGrid({ x, y, w, h }: Box): Box {
     x: Math.min(COLUMNS - width, Math.max(0, x)),
     y: Math.min(LAST_ROW, Math.max(0, y)),
     w: width,
-    h: Math.min(MOST_ROWS, Math.max(1, h)),
+    h: Math.min(GROWN_ROWS, Math.max(1, h)),
   };
 }
 
@@ -85,18 +86,36 @@ function giveWay(places: Place[], fixed: ReadonlySet<string>): void {
   }
 }
 
+/** The rows at the top of a section that its heading has for itself. */
+const headRows = ({ heading }: Placed) => (heading ? HEADING_ROWS : 0);
+
+/** The section over whose edge a tile lies with its middle within. */
+function sectionUnder({ x, y, w, h }: Box, places: readonly Placed[]): Placed | undefined {
+  const middle = { x: x + w / 2, y: y + h / 2, w: 0, h: 0 };
+  return places.find((s) => s.type === "section" && holds(s, middle));
+}
+
 /**
  * The places of all tiles once some were put somewhere: the others stay where they are, but what would lie
  * under a tile goes below it. A section goes down with its tiles, and grows where they need more room; a tile
- * that lies wholly within a section becomes one of its own. Free rows stay free.
+ * that lies within a section, or is put over its edge with its middle within, becomes one of its own. Free rows
+ * stay free.
  */
 export function makeRoom(tiles: readonly Placed[], moved: readonly Place[]): Place[] {
   const to = new Map(moved.map((p) => [p.id, p]));
   const places = tiles.map((t): Placed => {
     const place = to.get(t.id);
-    return { id: t.id, type: t.type, ...(place ? withinGrid(place) : { x: t.x, y: t.y, w: t.w, h: t.h }) };
+    const box = place ? withinGrid(place) : { x: t.x, y: t.y, w: t.w, h: t.h };
+    return { id: t.id, type: t.type, heading: t.heading, ...box };
   });
   const fixed = new Set(to.keys());
+  for (const place of places) {
+    if (!to.has(place.id) || place.type === "section" || sectionOf(place, places)) continue;
+    const under = sectionUnder(place, places);
+    if (!under) continue;
+    Object.assign(under, boundsOf([under, place]));
+    fixed.add(under.id);
+  }
   const members = new Map<string, Placed[]>();
   const blocks: Placed[] = [];
   for (const place of places) {
@@ -106,6 +125,7 @@ export function makeRoom(tiles: readonly Placed[], moved: readonly Place[]): Pla
   }
   for (const block of blocks) {
     const own = members.get(block.id) ?? [];
+    for (const member of own) member.y = Math.max(member.y, block.y + headRows(block));
     giveWay(own, fixed);
     block.h = Math.max(block.h, ...own.map((m) => m.y + m.h - block.y));
   }
@@ -136,13 +156,14 @@ export function boundsOf(places: readonly Box[]): Box {
 export function insetsOf(
   tile: Placed,
   tiles: readonly Placed[],
-): { left: number; right: number; bottom: number } {
+): { left: number; right: number; top: number; bottom: number } {
   const section = sectionOf(tile, tiles);
   const at = (touches: boolean) => (touches ? GAP : 0);
-  if (!section) return { left: 0, right: 0, bottom: GAP };
+  if (!section) return { left: 0, right: 0, top: 0, bottom: GAP };
   return {
     left: at(section.x === tile.x),
     right: at(section.x + section.w === tile.x + tile.w),
+    top: at(section.y === tile.y),
     bottom: GAP + at(section.y + section.h === tile.y + tile.h),
   };
 }
@@ -154,12 +175,12 @@ export function boxOf(
   width: number,
 ): { x: number; y: number; width: number; height: number } {
   const column = (width + GAP) / COLUMNS;
-  const { left, right, bottom } = insetsOf(tile, tiles);
+  const { left, right, top, bottom } = insetsOf(tile, tiles);
   return {
     x: tile.x * column + left,
-    y: tile.y * ROW,
+    y: tile.y * ROW + top,
     width: Math.round(tile.w * column - GAP - left - right),
-    height: tile.h * ROW - bottom,
+    height: tile.h * ROW - top - bottom,
   };
 }
 

@@ -4,7 +4,7 @@ import { useId, useMemo, useRef, useState } from "react";
 import { checkTemplate } from "@/core/base/template";
 import type { TileChange } from "@/core/project/board-edits";
 import type { Board, OwnPicture, Tile } from "@/core/project/schema";
-import { COLUMNS, MOST_ROWS, type Place } from "@/core/project/tile-layout";
+import { COLUMNS, LAST_ROW, MOST_ROWS, type Place } from "@/core/project/tile-layout";
 import { namesForTexts } from "@/core/view/text-names";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
@@ -240,7 +240,7 @@ function PlaceFields({ tile, onPlace }: { tile: Place; onPlace: (place: Omit<Pla
   return (
     <div className="grid grid-cols-4 gap-1">
       {field("Column", x + 1, [1, COLUMNS - w + 1], (n) => ({ x: n - 1 }))}
-      {field("Row", y + 1, [1, 7001], (n) => ({ y: n - 1 }))}
+      {field("Row", y + 1, [1, LAST_ROW + 1], (n) => ({ y: n - 1 }))}
       {field("Wide", w, [1, COLUMNS - x], (n) => ({ w: n }))}
       {field("High", h, [1, MOST_ROWS], (n) => ({ h: n }))}
     </div>
