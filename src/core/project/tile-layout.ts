@@ -98,8 +98,8 @@ function sectionUnder({ x, y, w, h }: Box, places: readonly Placed[]): Placed | 
 /**
  * The places of all tiles once some were put somewhere: the others stay where they are, but what would lie
  * under a tile goes below it. A section goes down with its tiles, and grows where they need more room; a tile
- * that lies within a section, or is put over its edge with its middle within, becomes one of its own. Free rows
- * stay free.
+ * that lies within a section, or is put over its edge with its middle within, becomes one of its own. Free
+ * rows stay free.
  */
 export function makeRoom(tiles: readonly Placed[], moved: readonly Place[]): Place[] {
   const to = new Map(moved.map((p) => [p.id, p]));

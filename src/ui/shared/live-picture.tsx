@@ -12,8 +12,8 @@ interface Props {
   scene: Scene;
   onFocus?: (key: RowKey | null) => void;
   onPart?: (part: string | null) => void;
-  /** What the picture is called, where its marks are walked through by keyboard; none where it is arranged. */
-  name?: string;
+  /** What the picture is called. */
+  name: string;
 }
 
 function wantsMotion(): boolean {
@@ -56,27 +56,23 @@ export function LivePicture({ by, scene, onFocus, onPart, name }: Props) {
   useEffect(() => live?.draw(scene, !wantsMotion()), [live, scene]);
   const walk = useMarkWalk(scene, live, onFocus);
   const bordered = scene.border && scene.border.color !== "none";
-  const picture = (
-    <div
-      role="img"
-      aria-label={scene.description}
-      {...(name === undefined ? {} : walk.keys)}
-      className="picture relative overflow-hidden"
-      style={{
-        width,
-        height,
-        background: scene.background ?? undefined,
-        borderRadius: scene.border?.radius,
-        boxShadow: bordered ? `inset 0 0 0 1px ${scene.border?.color}` : undefined,
-      }}
-    >
-      <div ref={host} aria-hidden="true" style={{ width, height }} />
-    </div>
-  );
-  if (name === undefined) return picture;
   return (
     <div className="relative" style={{ width, height }}>
-      {picture}
+      <div
+        role="img"
+        aria-label={scene.description}
+        {...walk.keys}
+        className="picture relative overflow-hidden"
+        style={{
+          width,
+          height,
+          background: scene.background ?? undefined,
+          borderRadius: scene.border?.radius,
+          boxShadow: bordered ? `inset 0 0 0 1px ${scene.border?.color}` : undefined,
+        }}
+      >
+        <div ref={host} aria-hidden="true" style={{ width, height }} />
+      </div>
       <p role="status" className="sr-only">
         {walk.said}
       </p>
