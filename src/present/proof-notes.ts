@@ -3,14 +3,16 @@ import type { Project, Visual } from "@/core/project/schema";
 import { measuresBehind, proofOutcome, proofQuery } from "@/core/view/proofs";
 import type { Answer } from "./answers";
 
-const known = new WeakMap<Visual, { project: Project; measures: Set<string> }>();
+const known = new WeakMap<Visual, { of: unknown[]; measures: Set<string> }>();
 
-/** The measures behind a visual: the same until the document changes. */
+/** The measures behind a visual: the same until something changes that formulas depend on. */
 function behind(visual: Visual, project: Project): Set<string> {
+  const { tables, links, measures: all, inputs, conventions } = project;
+  const of = [tables, links, all, inputs, conventions];
   const before = known.get(visual);
-  if (before?.project === project) return before.measures;
+  if (before?.of.every((part, i) => part === of[i])) return before.measures;
   const measures = measuresBehind(visual, project);
-  known.set(visual, { project, measures });
+  known.set(visual, { of, measures });
   return measures;
 }
 

@@ -9,7 +9,7 @@ export function tilePlaces(board: Pick<Board, "tiles" | "phoneOrder">): Map<stri
     board.tiles.map((tile) => {
       const { x, y, w, h } = tile;
       const { left, right, top, bottom } = insetsOf(tile, board.tiles);
-      const { row, rows, isWithin } = phone.get(tile.id) ?? { row: 0, rows: 1, isWithin: false };
+      const { row, rows, section } = phone.get(tile.id) ?? { row: 0, rows: 1, section: null };
       return [
         tile.id,
         {
@@ -17,7 +17,7 @@ export function tilePlaces(board: Pick<Board, "tiles" | "phoneOrder">): Map<stri
           "--rows": `${y + 1} / span ${h}`,
           "--inset": `${top}px ${right}px ${bottom}px ${left}px`,
           "--phone-rows": `${row + 1} / span ${rows}`,
-          "--phone-inset": isWithin ? `0 ${GAP}px ${GAP}px` : `0 0 ${GAP}px`,
+          "--phone-inset": section ? `0 ${GAP}px ${GAP}px` : `0 0 ${GAP}px`,
         },
       ];
     }),

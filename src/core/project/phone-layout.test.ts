@@ -76,9 +76,9 @@ describe("the places on a phone", () => {
   it("follow each other without a gap, and a section lies under all of its own", () => {
     const tiles = [at("a", 0, 0), section("s", 20, 30), at("in", 0, 25), at("z", 0, 60)];
     const places = phonePlaces(board(tiles));
-    expect(places.get("a")).toEqual({ row: 0, rows: 21, isWithin: false });
-    expect(places.get("in")).toEqual({ row: 26, rows: 21, isWithin: true });
-    expect(places.get("s")).toEqual({ row: 21, rows: 27, isWithin: false });
+    expect(places.get("a")).toEqual({ row: 0, rows: 21, section: null });
+    expect(places.get("in")).toEqual({ row: 26, rows: 21, section: "s" });
+    expect(places.get("s")).toEqual({ row: 21, rows: 27, section: null });
     expect(places.get("z")?.row).toBe(48);
   });
 

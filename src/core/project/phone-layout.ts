@@ -83,7 +83,8 @@ export function shiftedOrder(
 export interface PhonePlace {
   row: number;
   rows: number;
-  isWithin: boolean;
+  /** The section that it lies in; null on the board itself. */
+  section: string | null;
 }
 
 /** The places of a board's tiles on a phone, by their ids, from the first row (0) on. */
@@ -94,7 +95,7 @@ export function phonePlaces(board: Pick<Board, "tiles" | "phoneOrder">): Map<str
   for (const [i, tile] of ordered.entries()) {
     const rows = tile.phone ?? rowsOnPhone(tile);
     const section = sectionOf(tile, board.tiles);
-    places.set(tile.id, { row, rows, isWithin: section !== undefined });
+    places.set(tile.id, { row, rows, section: section?.id ?? null });
     row += rows;
     const around = section && places.get(section.id);
     if (!around) continue;

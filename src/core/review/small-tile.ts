@@ -1,8 +1,10 @@
 import { UNNAMED } from "../kinds/anatomy/frame";
+import type { Visual } from "../project/schema";
 import { boxOf, COLUMNS, gridWidth, MOST_ROWS } from "../project/tile-layout";
+import type { VisualData } from "../rows/visual-data";
 import type { Scene } from "../scene/marks";
 import { visualOnBoard } from "../view/board-look";
-import { sceneOf } from "../view/picture";
+import { type Design, sceneOf } from "../view/picture";
 import type { DrawnFacts, ReviewRule, Stand } from "./finding";
 
 /** Type below this is hard to read for many; what a visual has so small at its own size is its own choice. */
@@ -11,15 +13,17 @@ const LEAST_TYPE = 11;
 const MOST_MORE = 6;
 const SOME_ROWS = 7;
 
+interface Size {
+  width: number;
+  height: number;
+}
+
 const typeOf = (scene: Scene) =>
   new Map(scene.marks.flatMap((m) => (m.type === "text" ? [[m.id, m.size] as const] : [])));
 
-/** What a visual loses in a tile, in words; null where it is as it is at its own size. */
-function lossAt(facts: DrawnFacts, own: Scene, { board, tile }: Stand): string | null {
-  const { data, design } = facts;
-  const { width, height } = boxOf(tile, board.tiles, gridWidth(board.width));
-  const visual = visualOnBoard(facts.visual, tile, board, { theme: "light", design });
-  const scene = sceneOf(visual, data, design, { size: { width, height } });
+/** What a visual loses at a size, in words; null where it is as it is at its own size. */
+function lossOf(drawn: Visual, { visual, data, design }: DrawnFacts, size: Size): string | null {
+  const [own, scene] = [sceneOf(visual, data, design), sceneOf(drawn, data, design, { size })];
   const counted = (s: Scene) => s.marks.find((m) => m.id === UNNAMED);
   const missing = counted(scene);
   if (missing?.type === "text" && !counted(own)) return `leaves ${missing.text}`;
@@ -29,8 +33,28 @@ function lossAt(facts: DrawnFacts, own: Scene, { board, tile }: Stand): string |
   return small.length ? `has type of ${Number(least.toFixed(1))} px` : null;
 }
 
+const known = new WeakMap<Visual, { data: VisualData; design: Design; by: Map<string, string | null> }>();
+
+/** The same for a tile, remembered: tiles that are only moved lose nothing else than before. */
+function lossAt(facts: DrawnFacts, { board, tile }: Stand): string | null {
+  const { data, design } = facts;
+  const { width, height } = boxOf(tile, board.tiles, gridWidth(board.width));
+  const drawn = visualOnBoard(facts.visual, tile, board, { theme: "light", design });
+  let held = known.get(drawn);
+  if (held?.data !== data || held.design !== design) {
+    held = { data, design, by: new Map() };
+    known.set(drawn, held);
+  }
+  const key = `${width} ${height}`;
+  const before = held.by.get(key);
+  if (before !== undefined) return before;
+  const loss = lossOf(drawn, facts, { width, height });
+  held.by.set(key, loss);
+  return loss;
+}
+
 /** A tile in which the visual loses nothing, some rows or columns larger. */
-function largerTile(facts: DrawnFacts, own: Scene, { tile, board }: Stand) {
+function largerTile(facts: DrawnFacts, { tile, board }: Stand) {
   for (let more = 1; more <= MOST_MORE; more++) {
     const h = Math.min(MOST_ROWS, tile.h + more * SOME_ROWS);
     const w = Math.min(COLUMNS - tile.x, tile.w + more);
@@ -39,7 +63,7 @@ function largerTile(facts: DrawnFacts, own: Scene, { tile, board }: Stand) {
       { ...tile, w },
       { ...tile, h, w },
     ])
-      if (lossAt(facts, own, { board, tile: grown }) === null) return grown;
+      if (lossAt(facts, { board, tile: grown }) === null) return grown;
   }
   return null;
 }
@@ -48,13 +72,10 @@ function largerTile(facts: DrawnFacts, own: Scene, { tile, board }: Stand) {
 export const smallTile: ReviewRule = {
   id: "too small for its tile",
   look: (facts) => {
-    const { visual, data, design, stands } = facts;
-    if (stands.length === 0) return null;
-    const own = sceneOf(visual, data, design);
-    for (const stand of stands) {
-      const loss = lossAt(facts, own, stand);
+    for (const stand of facts.stands) {
+      const loss = lossAt(facts, stand);
       if (!loss) continue;
-      const grown = largerTile(facts, own, stand);
+      const grown = largerTile(facts, stand);
       const { id, x, y } = stand.tile;
       return {
         text: `Its tile on ${stand.board.name} ${loss}.`,

@@ -50,10 +50,11 @@ const OTHERS: {
 
 /** A part of the panel that can be closed. */
 function Part({ title, closed = false, children }: { title: string; closed?: boolean; children: ReactNode }) {
+  const [isOpen, setOpen] = useState(!closed);
   return (
-    <details open={!closed} className="flex flex-col">
+    <details open={isOpen} onToggle={(e) => setOpen(e.currentTarget.open)} className="flex flex-col">
       <summary className="section-title cursor-pointer pb-1">{title}</summary>
-      <div className="flex flex-col gap-1.5">{children}</div>
+      {isOpen && <div className="flex flex-col gap-1.5">{children}</div>}
     </details>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 import { ChevronDown, ChevronUp, RotateCcw } from "lucide-react";
-import { phonePlaces, phoneTiles, shiftedOrder } from "@/core/project/phone-layout";
+import { phonePlaces, phoneTiles } from "@/core/project/phone-layout";
 import type { Board, Tile } from "@/core/project/schema";
 import { MOST_ROWS } from "@/core/project/tile-layout";
 import { useProject } from "../shared/project-context";
@@ -20,6 +20,13 @@ export function PhoneOrder({
   const tiles = phoneTiles(board);
   const places = phonePlaces(board);
   const isOwn = board.phoneOrder.length > 0;
+  const sectionOf = (tile: Tile) => places.get(tile.id)?.section ?? null;
+  // A tile moves among those of its section, or of the board.
+  const [firsts, lasts] = [new Map<string | null, string>(), new Map<string | null, string>()];
+  for (const tile of tiles) {
+    if (!firsts.has(sectionOf(tile))) firsts.set(sectionOf(tile), tile.id);
+    lasts.set(sectionOf(tile), tile.id);
+  }
   return (
     <>
       <p className="text-xs text-muted">
@@ -32,10 +39,7 @@ export function PhoneOrder({
         {tiles.map((tile) => {
           const name = nameOf(tile);
           return (
-            <li
-              key={tile.id}
-              className={`flex items-center gap-1 ${places.get(tile.id)?.isWithin ? "pl-3" : ""}`}
-            >
+            <li key={tile.id} className={`flex items-center gap-1 ${sectionOf(tile) ? "pl-3" : ""}`}>
               <span className="min-w-0 flex-1 truncate" title={name}>
                 {name}
               </span>
@@ -58,7 +62,7 @@ export function PhoneOrder({
                 type="button"
                 className="icon-button size-6"
                 aria-label={`Move ${name} up on a phone`}
-                disabled={shiftedOrder(board, tile.id, -1) === null}
+                disabled={firsts.get(sectionOf(tile)) === tile.id}
                 onClick={() => onShift(tile.id, -1)}
               >
                 <ChevronUp size={13} />
@@ -67,7 +71,7 @@ export function PhoneOrder({
                 type="button"
                 className="icon-button size-6"
                 aria-label={`Move ${name} down on a phone`}
-                disabled={shiftedOrder(board, tile.id, 1) === null}
+                disabled={lasts.get(sectionOf(tile)) === tile.id}
                 onClick={() => onShift(tile.id, 1)}
               >
                 <ChevronDown size={13} />

@@ -1,6 +1,6 @@
 "use client";
-import { useMemo } from "react";
-import type { QueryInput } from "@/core/plan/query";
+import { useCallback, useMemo, useRef } from "react";
+import type { Filter, QueryInput } from "@/core/plan/query";
 import type { Board, Tile, Visual } from "@/core/project/schema";
 import { visualOnBoard } from "@/core/view/board-look";
 import { type BoardState, inputsOf, tileFilters, wholeFor } from "@/core/view/board-state";
@@ -23,6 +23,8 @@ export interface ShownVisual extends Pictured {
   failing: string[];
 }
 
+const FIELDS = ["data", "pending", "kept", "visual", "notes", "failing"] as const;
+
 /** What is told with answers, once these are there: it is tried first to learn which queries it asks. */
 function useAnswered<T>(tell: (answer: (query: QueryInput) => Answer | null) => T): T {
   const asked = new Map<string, QueryInput>();
@@ -36,6 +38,18 @@ function useAnswered<T>(tell: (answer: (query: QueryInput) => Answer | null) => 
   return tell((query) => known.get(JSON.stringify(query)) ?? null);
 }
 
+/** Gives the same object for what says the same, so that nothing is made anew for a place that changes. */
+function useSame<T>(): (key: string, value: T) => T {
+  const known = useRef(new Map<string, { text: string; value: T }>());
+  return useCallback((key, value) => {
+    const text = JSON.stringify(value);
+    const before = known.current.get(key);
+    if (before?.text === text) return before.value;
+    known.current.set(key, { text, value });
+    return value;
+  }, []);
+}
+
 /** What the tiles of a board show, by their ids, as its reader has set it: visuals, and the names in texts. */
 export function useTilesShown(board: Board, state: BoardState) {
   const project = useProject((s) => s.document);
@@ -43,16 +57,18 @@ export function useTilesShown(board: Board, state: BoardState) {
   const design = useDesign();
   const inputs = useMemo(() => inputsOf(project.inputs, state), [project.inputs, state]);
   const { tiles, controls, look } = board;
+  const sameFilters = useSame<Filter[]>();
+  const sameWords = useSame<string[]>();
   const asked = useMemo(
     () =>
       tiles.flatMap((tile): (AskedVisual & { kept: Visual; tile: VisualOnTile })[] => {
         const kept = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
         if (!kept || tile.type !== "visual") return [];
         const visual = visualOnBoard(kept, tile, { tiles, look }, { theme, design });
-        const filters = tileFilters({ controls }, state, tile, project, false).all;
+        const filters = sameFilters(tile.id, tileFilters({ controls }, state, tile, project, false).all);
         return [{ key: tile.id, kept, visual, tile, filters }];
       }),
-    [tiles, controls, look, state, project, theme, design],
+    [tiles, controls, look, state, project, theme, design, sameFilters],
   );
   const data = usePictured(asked, inputs);
   const { failing, names } = useAnswered((answer) => ({
@@ -63,10 +79,16 @@ export function useTilesShown(board: Board, state: BoardState) {
       ),
     ),
   }));
+  const known = useRef(new Map<string, ShownVisual>());
   const visuals = new Map(
     asked.map(({ key, kept, visual, tile }, i): [string, ShownVisual] => {
-      const notes = wholeFor(board, state, tile, project).map((label) => `whole for ${label}`);
-      return [key, { ...data[i], kept, visual, notes, failing: failing[i] }];
+      const whole = wholeFor(board, state, tile, project).map((label) => `whole for ${label}`);
+      const notes = sameWords(`notes ${key}`, whole);
+      const now = { ...data[i], kept, visual, notes, failing: sameWords(`failing ${key}`, failing[i]) };
+      const before = known.current.get(key);
+      const isSame = before && FIELDS.every((field) => before[field] === now[field]);
+      if (!isSame) known.current.set(key, now);
+      return [key, isSame ? before : now];
     }),
   );
   return { visuals, names };
