@@ -22,7 +22,7 @@ export function AddFilter({ board }: { board: Board }) {
           <Plus size={13} /> Add a filter
         </>
       }
-      className="flex h-7 items-center gap-1 self-end rounded-sm border border-dashed border-muted px-2.5 text-sm text-muted hover:text-ink"
+      className="flex h-7 shrink-0 items-center gap-1 self-end rounded-sm border border-dashed border-muted px-2.5 text-sm whitespace-nowrap text-muted hover:text-ink"
     >
       {(close) =>
         offered.map((filter) => (
