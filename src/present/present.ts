@@ -11,7 +11,7 @@ import {
 import type { Design } from "@/core/view/picture";
 import { spoken } from "@/core/view/spoken";
 import { canStepDown, trailOf } from "@/core/view/steps";
-import { textNames } from "@/core/view/text-names";
+import { textNames, wholeForText } from "@/core/view/text-names";
 import type { StartPicture } from "@/render/painter/live";
 import type { Answers } from "./answers";
 import { BoardControls, type Presented } from "./board-controls";
@@ -280,8 +280,10 @@ export class PresentedBoard {
       const visual = this.visualOf(tile.visual);
       if (visual) this.showTile({ tile, view, visual }, ground, later);
     }
-    for (const { tile, view } of this.grid?.texts.values() ?? [])
-      view.show(tile.text, textNames(tile, { ...presented, state }, answer));
+    for (const { tile, view } of this.grid?.texts.values() ?? []) {
+      const whole = wholeForText(tile, ground).map((label) => `whole for ${label}`);
+      view.show(tile.text, textNames(tile, ground, answer), whole);
+    }
     this.controls?.show(state, presented, { answer, later });
     this.picked?.show(state, presented);
     if (this.isSettled && this.leaveOutAbsent()) return;

@@ -10,14 +10,15 @@ export class TextTile {
   private blocks: Block[] = [];
   private said = "";
 
-  /** Writes a text with what its names stand for now. */
-  show(text: string, names: TemplateNames): void {
+  /** Writes a text with what its names stand for now, and below it what is to be known of them. */
+  show(text: string, names: TemplateNames, notes: string[]): void {
     if (text !== this.of) this.blocks = readText(text || "An empty text.");
     this.of = text;
     const now = filledIn(this.blocks, names);
-    const said = JSON.stringify(now);
+    const said = JSON.stringify([now, notes]);
     if (said === this.said) return;
     this.said = said;
-    this.root.replaceChildren(...textPieces(now).map(pieceNode));
+    const below = notes.length > 0 ? [element("p", { class: "board-notes" }, notes.join(" · "))] : [];
+    this.root.replaceChildren(...textPieces(now).map(pieceNode), ...below);
   }
 }

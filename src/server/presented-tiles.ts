@@ -14,7 +14,7 @@ import { filledIn, readText } from "@/core/view/board-text";
 import { pictureOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
 import { trailOf } from "@/core/view/steps";
-import { textNames } from "@/core/view/text-names";
+import { textNames, wholeForText } from "@/core/view/text-names";
 import type { Answer } from "@/present/answers";
 import { tileGround } from "@/present/ground-styles";
 import { GONE } from "@/present/still-tiles";
@@ -87,8 +87,12 @@ function contentHtml(begun: Begun, tile: Tile): string {
   const { document, board, state, answerTo } = begun;
   switch (tile.type) {
     case "text": {
-      const names = textNames(tile, { project: document, board, state }, answerTo);
-      return textHtml(textPieces(filledIn(readText(tile.text || "An empty text."), names)));
+      const ground = { project: document, board, state };
+      const names = textNames(tile, ground, answerTo);
+      const pieces = textPieces(filledIn(readText(tile.text || "An empty text."), names));
+      const whole = wholeForText(tile, ground).map((label) => `whole for ${label}`);
+      const notes = { tag: "p", attributes: { class: "board-notes" }, pieces: [whole.join(" · ")] };
+      return textHtml(whole.length > 0 ? [...pieces, notes] : pieces);
     }
     case "picture": {
       if (tile.picture === null) return "<div></div>";

@@ -5,7 +5,7 @@ import { emptyProject, type Project, type Tile, tableSchema } from "../project/s
 import { usesOfInput, usesOfMeasure } from "../project/uses";
 import { categoryKey } from "../rows/row-key";
 import { boardReducer, UNTOUCHED } from "./board-state";
-import { namesForTexts, textNames, textQueries } from "./text-names";
+import { namesForTexts, textNames, textQueries, wholeForText } from "./text-names";
 
 type TextTile = Extract<Tile, { type: "text" }>;
 const text = (words: string): TextTile => ({
@@ -72,6 +72,14 @@ describe("the names in a text", () => {
       { table: "plan", measures: [{ id: "planned" }], filters: [], inputs: {} },
       expect.objectContaining({ measures: [{ id: "picked" }] }),
     ]);
+  });
+
+  it("say which filters leave the text whole", () => {
+    const ground = { project, board, state: UNTOUCHED };
+    expect(wholeForText(text(words), ground)).toEqual(["Day"]);
+    // A text without measures is of no rows; one whose measures know nothing of a column is left whole too.
+    expect(wholeForText(text("{goal}"), ground)).toEqual([]);
+    expect(wholeForText(text("{planned}"), ground)).toEqual(["Route", "Day"]);
   });
 
   it("stand for values, for what is picked, and for nothing while an answer is awaited", () => {

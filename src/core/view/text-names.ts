@@ -8,8 +8,9 @@ import type { Board, Measure, Project, Tile } from "../project/schema";
 import { nameInTexts } from "../project/templates";
 import { filterText } from "../rows/filter-text";
 import { inTemplates } from "../rows/read-result";
-import { type BoardState, filtersOf, inputsOf, pickedFilters, seenVisual } from "./board-state";
+import { type BoardState, filtersOf, inputsOf, pickedFilters, seenVisual, settingIn } from "./board-state";
 import { pickedNames, tableKnows } from "./picks";
+import { columnOf, keepsAll } from "./settings";
 
 type TextTile = Extract<Tile, { type: "text" }>;
 /** What an answer to a text's query is: null while it is awaited. */
@@ -42,7 +43,7 @@ function textQuery(measure: Measure, tile: TextTile, ground: TextGround): QueryI
 }
 
 /** The measures that a text writes. */
-function measuresOfText({ text }: TextTile, { measures }: Pick<Project, "measures">): Measure[] {
+export function measuresOfText({ text }: TextTile, { measures }: Pick<Project, "measures">): Measure[] {
   const named = new Set(namesInTemplate(text).map((n) => n.toLowerCase()));
   return measures.filter((m) => named.has(nameInTexts("measure", m.name).toLowerCase()));
 }
@@ -50,6 +51,17 @@ function measuresOfText({ text }: TextTile, { measures }: Pick<Project, "measure
 /** What a text asks: the value of each measure that it writes. */
 export const textQueries = (tile: TextTile, ground: TextGround): QueryInput[] =>
   measuresOfText(tile, ground.project).map((m) => textQuery(m, tile, ground));
+
+/** The filters that are set and leave a text whole: they do not reach it, or none of its measures knows them. */
+export function wholeForText(tile: TextTile, { project, board, state }: TextGround): string[] {
+  const tables = measuresOfText(tile, project).flatMap((m) => m.table ?? []);
+  if (tables.length === 0) return [];
+  return board.controls.flatMap((c) => {
+    if (c.type !== "filter" || keepsAll(settingIn(state, c))) return [];
+    const isKnown = tables.some((t) => tableKnows(t, columnOf(c), project));
+    return c.leaves.includes(tile.id) || !isKnown ? [c.label] : [];
+  });
+}
 
 /** What is picked on a board, by its names alone: "North Quay · 2025". */
 const pickedWords = ({ state, project }: TextGround): string =>

@@ -49,7 +49,7 @@ export type SeenAt = number | "phone";
 export function ArrangeSheet({
   board,
   reader,
-  shown: { visuals, names },
+  shown: { visuals, texts },
   seenAt,
   lit,
   selected,
@@ -207,7 +207,7 @@ export function ArrangeSheet({
                   name={nameOf(tile)}
                   style={styleOf(tile)}
                   shown={visuals.get(tile.id)}
-                  names={names.get(tile.id)}
+                  text={texts.get(tile.id)}
                   isSelected={selected.includes(tile.id)}
                   isLit={lit.includes(tile.id)}
                   isFollowing={preview?.following.has(tile.id) ?? false}

@@ -1,11 +1,10 @@
 "use client";
 import { Link2, Link2Off, X } from "lucide-react";
 import { type CSSProperties, memo } from "react";
-import type { TemplateNames } from "@/core/base/template";
 import type { Tile } from "@/core/project/schema";
 import { TileContent } from "./tile-content";
 import { TileFindings } from "./tile-findings";
-import type { ShownVisual } from "./tiles-shown";
+import type { ShownText, ShownVisual } from "./tiles-shown";
 
 /** Where a tile is taken hold of to be resized, by the directions of the compass. */
 const HANDLES = ["n", "s", "w", "e", "nw", "ne", "sw", "se"] as const;
@@ -16,7 +15,7 @@ export const ArrangedTile = memo(function ArrangedTile({
   name,
   style,
   shown,
-  names,
+  text,
   isSelected,
   isLit,
   isFollowing,
@@ -29,7 +28,7 @@ export const ArrangedTile = memo(function ArrangedTile({
   name: string;
   style: CSSProperties;
   shown: ShownVisual | undefined;
-  names: TemplateNames | undefined;
+  text: ShownText | undefined;
   isSelected: boolean;
   /** Whether it stands out, as one that a control reaches. */
   isLit: boolean;
@@ -57,7 +56,7 @@ export const ArrangedTile = memo(function ArrangedTile({
       className="board-tile arranged-tile group"
     >
       <div className="size-full" inert>
-        <TileContent tile={tile} shown={shown} names={names} />
+        <TileContent tile={tile} shown={shown} text={text} />
       </div>
       {tile.type === "picture" && tile.picture === null && (
         <p className="arranged-hint">Choose a picture at the right.</p>

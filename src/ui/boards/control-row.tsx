@@ -4,8 +4,10 @@ import { sameName } from "@/core/base/names";
 import type { ControlChange } from "@/core/project/board-edits";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project } from "@/core/project/schema";
-import { answersTo } from "@/core/view/picks";
+import { plainText, readText } from "@/core/view/board-text";
+import { answersTo, tableKnows } from "@/core/view/picks";
 import { allOf, columnOf, type FilterOfBoard, isOfForm } from "@/core/view/settings";
+import { measuresOfText } from "@/core/view/text-names";
 import { canBe } from "@/present/input-view";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
@@ -13,9 +15,11 @@ import { PopoverButton } from "../shared/popover-button";
 import { useProject } from "../shared/project-context";
 import { useTellEdit } from "../shared/tell-edit";
 
-/** The tiles that a filter can reach: those whose visual knows its column. */
+/** The tiles that a filter can reach: those whose visual, or a measure of whose text, knows its column. */
 const reachable = (board: Board, control: FilterOfBoard, project: Project): string[] =>
   board.tiles.flatMap((tile) => {
+    const knows = (table: string | null) => table !== null && tableKnows(table, columnOf(control), project);
+    if (tile.type === "text") return measuresOfText(tile, project).some((m) => knows(m.table)) ? tile.id : [];
     const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
     return visual && answersTo(visual, columnOf(control), project) ? tile.id : [];
   });
@@ -179,6 +183,8 @@ function FilterForm({
     change({ as: next, ...(isOfForm(form, control.begins) ? {} : { begins: allOf(form) }) });
   };
   const tiles = board.tiles.flatMap((t) => {
+    if (t.type === "text" && measuresOfText(t, project).length > 0)
+      return [{ id: t.id, name: `text ${plainText(readText(t.text)).slice(0, 40)}` }];
     const visual = t.type === "visual" && project.visuals.find((v) => v.id === t.visual);
     return visual ? [{ id: t.id, name: visual.name }] : [];
   });

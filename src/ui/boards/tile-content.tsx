@@ -1,6 +1,5 @@
 "use client";
 import { memo, useEffect, useRef } from "react";
-import type { TemplateNames } from "@/core/base/template";
 import type { Tile } from "@/core/project/schema";
 import { GONE, stillTile } from "@/present/still-tiles";
 import { TextTile } from "@/present/text-tile";
@@ -9,20 +8,21 @@ import { startPainter } from "@/render/painter/painter";
 import { useDesign } from "../shared/design";
 import { useProject } from "../shared/project-context";
 import { useTheme } from "../shared/theme";
-import type { ShownVisual } from "./tiles-shown";
+import type { ShownText, ShownVisual } from "./tiles-shown";
 
 const isStill = () => false;
 const nothing = () => {};
+const NOTHING: ShownText = { names: {}, notes: [] };
 
 /** What stands in a tile, drawn by what draws it for readers. */
 export const TileContent = memo(function TileContent({
   tile,
   shown,
-  names,
+  text,
 }: {
   tile: Tile;
   shown: ShownVisual | undefined;
-  names: TemplateNames | undefined;
+  text: ShownText | undefined;
 }) {
   switch (tile.type) {
     case "visual":
@@ -32,7 +32,7 @@ export const TileContent = memo(function TileContent({
         <p className="board-text">{GONE.visual}</p>
       );
     case "text":
-      return <WrittenText text={tile.text} names={names ?? {}} />;
+      return <WrittenText text={tile.text} {...(text ?? NOTHING)} />;
     default:
       return <Still tile={tile} />;
   }
@@ -71,12 +71,12 @@ function PaintedVisual({ as, shown }: { as: "drawing" | "table"; shown: ShownVis
   return <div ref={host} className="size-full" />;
 }
 
-function WrittenText({ text, names }: { text: string; names: TemplateNames }) {
+function WrittenText({ text, names, notes }: { text: string } & ShownText) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<TextTile | null>(null);
   useEffect(() => {
     view.current ??= new TextTile();
-    view.current.show(text, names);
+    view.current.show(text, names, notes);
     const { root } = view.current;
     if (!root.isConnected) host.current?.replaceChildren(root);
     // A text that its tile is too low for is scrolled by readers, whom nothing tells.
@@ -85,7 +85,7 @@ function WrittenText({ text, names }: { text: string; names: TemplateNames }) {
     observer.observe(root);
     look();
     return () => observer.disconnect();
-  }, [text, names]);
+  }, [text, names, notes]);
   return <div ref={host} className="size-full" />;
 }
 

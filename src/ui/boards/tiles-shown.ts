@@ -1,10 +1,11 @@
 "use client";
 import { useCallback, useMemo, useRef } from "react";
+import type { TemplateNames } from "@/core/base/template";
 import type { Filter, QueryInput } from "@/core/plan/query";
 import type { Board, Tile, Visual } from "@/core/project/schema";
 import { visualOnBoard } from "@/core/view/board-look";
 import { type BoardState, inputsOf, tileFilters, wholeFor } from "@/core/view/board-state";
-import { textNames } from "@/core/view/text-names";
+import { textNames, wholeForText } from "@/core/view/text-names";
 import { failingProofs } from "@/present/proof-notes";
 import { useDesign } from "../shared/design";
 import { useProject } from "../shared/project-context";
@@ -36,6 +37,12 @@ function useAnswered<T>(tell: (answer: (query: QueryInput) => Answer | null) => 
   const answers = useResults([...asked.values()]);
   const known = new Map(keys.map((key, i) => [key, answers[i]]));
   return tell((query) => known.get(JSON.stringify(query)) ?? null);
+}
+
+/** What a text says while its board is arranged. */
+export interface ShownText {
+  names: TemplateNames;
+  notes: string[];
 }
 
 /** Gives the same object for what says the same, so that nothing is made anew for a place that changes. */
@@ -71,12 +78,15 @@ export function useTilesShown(board: Board, state: BoardState) {
     [tiles, controls, look, state, project, theme, design, sameFilters],
   );
   const data = usePictured(asked, inputs);
-  const { failing, names } = useAnswered((answer) => ({
+  const { failing, texts } = useAnswered((answer) => ({
     failing: asked.map(({ kept }) => failingProofs(kept, project, answer)),
-    names: new Map(
-      tiles.flatMap((tile) =>
-        tile.type === "text" ? [[tile.id, textNames(tile, { project, board, state }, answer)] as const] : [],
-      ),
+    texts: new Map(
+      tiles.flatMap((tile): [string, ShownText][] => {
+        if (tile.type !== "text") return [];
+        const ground = { project, board, state };
+        const notes = wholeForText(tile, ground).map((label) => `whole for ${label}`);
+        return [[tile.id, { names: textNames(tile, ground, answer), notes }]];
+      }),
     ),
   }));
   const known = useRef(new Map<string, ShownVisual>());
@@ -91,6 +101,6 @@ export function useTilesShown(board: Board, state: BoardState) {
       return [key, isSame ? before : now];
     }),
   );
-  return { visuals, names };
+  return { visuals, texts };
 }
 export type TilesShown = ReturnType<typeof useTilesShown>;
