@@ -14,6 +14,11 @@ const orderSchema = z.union([
   z.strictObject({ demo: z.literal(true) }),
   z.strictObject({ name: z.string().trim().min(1, "A project needs a name.").max(120) }),
 ]);
+/** What a project is made of: an order, or a project file, which is checked while it is read. */
+export const newProjectBody = z.union([
+  orderSchema,
+  z.object({ document: z.unknown(), rows: z.record(z.string(), z.array(z.array(z.unknown()))).optional() }),
+]);
 const SMALL = 2000;
 
 /**

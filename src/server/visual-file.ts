@@ -22,7 +22,8 @@ import { readProject } from "./store/projects";
 const pixels = ({ least, most }: { least: number; most: number }) =>
   z.coerce.number().int().min(least).max(most).optional();
 
-const addressSchema = z.object({
+/** What the address of a visual can say besides values of inputs and filters. */
+export const visualAddress = z.object({
   width: pixels(FRAME_LIMITS.width),
   height: pixels(FRAME_LIMITS.height),
   theme: z.enum(["light", "night"]).default("light"),
@@ -91,7 +92,7 @@ export async function answerVisual(
   const m = /^(.+)\.(svg|png|json|csv|ndjson|xlsx)$/.exec(file);
   if (!m)
     throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json, .csv, .ndjson or .xlsx.");
-  const parsed = addressSchema.safeParse(Object.fromEntries(params));
+  const parsed = visualAddress.safeParse(Object.fromEntries(params));
   if (!parsed.success) throw schemaProblem(parsed.error);
   const { width, height, theme, scale, download, fonts } = parsed.data;
   const { document } = readProject(projectId);

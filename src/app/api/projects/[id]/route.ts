@@ -1,17 +1,16 @@
-import { z } from "zod";
 import { HttpError } from "@/server/http/errors";
 import { handle, readJson } from "@/server/http/handle";
+import { saveBody } from "@/server/http/request-schemas";
 import { parseDocument } from "@/server/parse-document";
 import { checkTables } from "@/server/results";
 import { deleteProject, readProject, saveProject } from "@/server/store/projects";
 
 type Params = { id: string };
-const putSchema = z.object({ revision: z.int().min(1), document: z.unknown() });
 
 export const GET = handle<Params>((_request, { id }) => Response.json({ project: readProject(id) }));
 
 export const PUT = handle<Params>(async (request, { id }) => {
-  const { revision, document } = await readJson(request, putSchema);
+  const { revision, document } = await readJson(request, saveBody);
   const parsed = parseDocument(document);
   if ("problem" in parsed) throw new HttpError(400, "bad_document", parsed.problem);
   readProject(id);

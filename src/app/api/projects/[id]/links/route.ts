@@ -1,14 +1,11 @@
-import { z } from "zod";
 import { scopeOf } from "@/core/project/names";
-import { linkSchema } from "@/core/project/schema";
 import { compute } from "@/server/compute/client";
 import { handle, readJson } from "@/server/http/handle";
+import { linksBody } from "@/server/http/request-schemas";
 import { readProject } from "@/server/store/projects";
 
-const requestSchema = z.object({ links: z.array(linkSchema.omit({ id: true })).max(200) });
-
 export const POST = handle<{ id: string }>(async (request, { id }) => {
-  const { links } = await readJson(request, requestSchema);
+  const { links } = await readJson(request, linksBody);
   const { document } = readProject(id);
   return Response.json(
     await compute(

@@ -1,16 +1,13 @@
-import { z } from "zod";
 import { sameName } from "@/core/base/names";
-import { readingSchema } from "@/core/data/reading-schema";
 import { compute } from "@/server/compute/client";
 import { HttpError } from "@/server/http/errors";
 import { handle, readJson } from "@/server/http/handle";
+import { unreadBody } from "@/server/http/request-schemas";
 import { findTable } from "@/server/tables";
-
-const requestSchema = z.object({ column: z.string().max(200), reading: readingSchema });
 
 /** How many filled cells of a column another reading could not read, asked before the reading is changed. */
 export const POST = handle<{ id: string; name: string }>(async (request, { id, name }) => {
-  const { column, reading } = await readJson(request, requestSchema);
+  const { column, reading } = await readJson(request, unreadBody);
   const table = findTable(id, name);
   const at = table.columns.findIndex((c) => sameName(c.name, column));
   if (at < 0)
