@@ -1,4 +1,5 @@
 import { type APIRequestContext, expect, test } from "@playwright/test";
+import { openEmpty } from "./steps";
 
 /** A project with two small tables that are linked, made over the interface; gives its id. */
 async function smallProject(request: APIRequestContext): Promise<string> {
@@ -179,4 +180,45 @@ test.describe("tables over HTTP", () => {
       ["stops", 2],
     ]);
   });
+});
+
+test("a table is brought in by one request, and two at once have names of their own", async ({ page }) => {
+  const id = await openEmpty(page);
+  const send = async (name: string, text: string) => {
+    const sent = await page.request.post(`/api/projects/${id}/tables?add=1&name=${name}`, {
+      data: Buffer.from(text),
+      headers: { "content-type": "application/octet-stream" },
+    });
+    const lines = (await sent.text()).trim().split("\n");
+    return JSON.parse(lines[lines.length - 1]);
+  };
+  const [one, two] = await Promise.all([
+    send("tides.csv", "port,height\nNorth Quay,3.5\nOld Pier,4\n"),
+    send("tides.csv", "port,height\nMarl Point,1\n"),
+  ]);
+  expect([one.table.name, two.table.name].toSorted()).toEqual(["tides", "tides_2"]);
+  expect(Math.max(one.revision, two.revision)).toBe(3);
+  // The window that stands open has both by itself.
+  await expect(page.getByText("tides_2").first()).toBeVisible();
+  const query = { table: one.table.name, measures: [{ formula: "sum(height)", as: "sum" }] };
+  const answer = await page.request.post(`/api/projects/${id}/results`, { data: { queries: [query] } });
+  expect((await answer.json()).results[0].totals.sum).toBe(7.5);
+  expect(await send("nothing.csv", "")).toMatchObject({ error: { code: expect.any(String) } });
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  expect(project.document.tables).toHaveLength(2);
+});
+
+test("other programs read what the interface is, and so do people", async ({ page }) => {
+  const { openapi, paths } = await (await page.request.get("/api/openapi.json")).json();
+  expect(openapi).toBe("3.1.0");
+  expect(Object.keys(paths)).toContain("/api/projects/{id}/results");
+  const schema = await (await page.request.get("/api/project.schema.json")).json();
+  expect(schema.properties.version.const).toBe(5);
+  await page.goto("/guide/interface");
+  await expect(
+    page.getByRole("heading", { name: "GET /api/projects/{id}/tables/{name}/rows" }),
+  ).toBeVisible();
+  await expect(
+    page.getByText("number, 1 to 500; else 100").or(page.getByText("integer, 1 to 500; else 100")),
+  ).toBeVisible();
 });

@@ -135,7 +135,7 @@ export const CALLS: readonly Call[] = [
   {
     method: "POST",
     path: `${project}/tables`,
-    does: "Brings a table in: the body is the file as it is. Answers lines: how far it is, last the table.",
+    does: "Brings a table in: the body is the file as it is. Answers lines: how far it is, last the table; with add=1 it stands in the document then.",
     address: importAddress,
     body: "file",
     answers: ok(LINES),

@@ -28,8 +28,11 @@ export const linksBody = z.object({ links: z.array(linkSchema.omit({ id: true })
 /** A query whose rows are asked, with what of the document is not saved yet. */
 export const behindBody = z.object({ query: querySchema, draft: draftSchema.optional() });
 
-/** A table that is brought in: its file is the body. */
-export const importAddress = importOptionsSchema.extend({ name: fileName });
+/** A table that is brought in: its file is the body. With `add=1` it stands in the document at once. */
+export const importAddress = importOptionsSchema.extend({
+  name: fileName,
+  add: z.literal("1").optional(),
+});
 
 /** Rows that are added to a table: their file is the body. */
 export const appendAddress = z.object({ name: fileName });
