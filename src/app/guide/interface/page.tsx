@@ -19,8 +19,10 @@ interface Operation {
 /** What a part of an address can be, in a few words. */
 function wordsOf({ type, enum: values, const: only, minimum, maximum, default: usual }: Parameter["schema"]) {
   const listed = Array.isArray(values) ? values : only === undefined ? [] : [only];
-  const what = listed.length > 0 ? listed.join(", ") : String(type ?? "text");
-  const bounds = minimum !== undefined && maximum !== undefined ? `, ${minimum} to ${maximum}` : "";
+  const what = listed.length > 0 ? listed.join(", ") : type === "string" ? "text" : String(type ?? "text");
+  // What a number can hold at all is no bound of the interface.
+  const most = Number(maximum) < Number.MAX_SAFE_INTEGER ? ` to ${maximum}` : " on";
+  const bounds = minimum === undefined ? "" : `, ${minimum}${most}`;
   return `${what}${bounds}${usual === undefined ? "" : `; else ${String(usual) || "empty"}`}`;
 }
 
@@ -41,7 +43,7 @@ export default function Page() {
           const { parameters = [], requestBody } = paths[path][method.toLowerCase()];
           const body = requestBody?.content["application/json"]?.schema;
           return (
-            <section key={`${method} ${path}`}>
+            <section key={`${method} ${path}`} className="mt-6 border-t border-rule pt-5">
               <h3>
                 <code>
                   {method} {path}
@@ -62,7 +64,7 @@ export default function Page() {
               )}
               {requestBody && !body && <p>Sent: a file as it is.</p>}
               {body && (
-                <details>
+                <details className="mb-3">
                   <summary>What is sent, as JSON Schema</summary>
                   <pre>{JSON.stringify(body, null, 2)}</pre>
                 </details>
