@@ -1,4 +1,5 @@
 import type { Project } from "@/core/project/schema";
+import { inStableOrder } from "@/core/project/stable-order";
 import { parseDocument } from "../parse-document";
 import { openSoundRows } from "../store/sound-rows";
 import type { Cell } from "../store/table-files";
@@ -12,9 +13,9 @@ interface ProjectFile {
   rows: Record<string, Cell[][]>;
 }
 
-/** Writes a project with its rows as JSON text, piece by piece. */
+/** Writes a project with its rows as JSON text, piece by piece: a line for each field, so that files are compared. */
 export async function* writeProjectFile(document: Project): AsyncGenerator<string> {
-  yield `{"document":${JSON.stringify(document)},"rows":{`;
+  yield `{"document":${JSON.stringify(inStableOrder(document), null, 1)},"rows":{`;
   for (const [i, table] of document.tables.entries()) {
     yield `${i ? "," : ""}${JSON.stringify(table.id)}:[`;
     const db = openSoundRows(table);
