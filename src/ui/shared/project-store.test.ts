@@ -28,6 +28,24 @@ function network(answers: { status: number; body: unknown }[]) {
 afterEach(() => vi.unstubAllGlobals());
 
 describe("the editor's store", () => {
+  it("takes the newest of two versions that were saved one right after the other elsewhere", async () => {
+    const answers = [2, 3].map((revision) => ({ ...saved(), revision, name: `P${revision}` }));
+    const waiting: (() => void)[] = [];
+    vi.stubGlobal("fetch", async () => {
+      const project = answers.shift();
+      await new Promise<void>((resolve) => waiting.push(resolve));
+      return new Response(JSON.stringify({ project }), { status: 200 });
+    });
+    const store = createProjectStore(saved());
+    for (const revision of [2, 3]) store.getState().hear({ project: "p", type: "saved", revision });
+    await vi.waitFor(() => expect(waiting).toHaveLength(2));
+    // Each answer comes when the one before was taken.
+    waiting[0]();
+    await vi.waitFor(() => expect(store.getState().revision).toBe(2));
+    waiting[1]();
+    await vi.waitFor(() => expect(store.getState().revision).toBe(3));
+  });
+
   it("undoes and redoes over the whole document, and a new edit ends the way forward", () => {
     network([]);
     const store = createProjectStore(saved());

@@ -196,10 +196,11 @@ export function createProjectStore(
           allSaved({ document: newer.document, revision: newer.revision, newer: null, past: [], future: [] });
       },
       async look() {
-        const { id, revision, saveState } = get();
+        const { id, saveState } = get();
         if (saveState === "saving") return;
         const { project } = await api.project(id);
-        if (project.revision <= get().revision || get().revision !== revision) return;
+        // Another look may have been faster with an older version.
+        if (project.revision <= get().revision) return;
         // Where nothing of this window would be lost, the newer version is simply taken; else it is said at
         // once, and not only at the next save.
         if (get().saveState === "saved")
