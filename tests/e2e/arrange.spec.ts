@@ -165,6 +165,19 @@ test("a section holds tiles together, on a screen and on a phone, in an order an
   expect(gauge.x > around.x && gauge.y > around.y && gauge.x + gauge.width < around.x + around.width).toBe(
     true,
   );
+  // It is dragged by its heading, and what lies in it stands in it as before.
+  const within = { x: gauge.x - around.x, y: gauge.y - around.y };
+  await page.mouse.move(around.x + 120, around.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(around.x + 120, around.y + 60);
+  await page.mouse.move(around.x + 120, around.y + 160, { steps: 6 });
+  await page.mouse.up();
+  await expect.poll(async () => (await boxOf(section)).y).toBeGreaterThan(around.y + 60);
+  const [moved, inside] = [await boxOf(section), await boxOf(tileOf(page, "On-time departures"))];
+  expect(Math.abs(inside.x - moved.x - within.x)).toBeLessThan(2);
+  expect(Math.abs(inside.y - moved.y - within.y)).toBeLessThan(12);
+  await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
+  await expect.poll(() => boxOf(section)).toEqual(around);
   await panel.getByText("Order on a phone").first().click();
   const order = panel.getByRole("list", { name: "Order on a phone" }).getByRole("listitem");
   await expect(order.first()).toContainText("Passengers by route");

@@ -94,6 +94,8 @@ export function useArrangeGestures({
   const [preview, setPreview] = useState<Preview | null>(null);
   const [marquee, setMarquee] = useState<Stretch | null>(null);
   const shown = useRef("");
+  /** The tiles that were moved under the hand. */
+  const followed = useRef(new Set<string>());
 
   const point = (event: { clientX: number; clientY: number }): Point => {
     const { left, top } = grid.current?.getBoundingClientRect() ?? { left: 0, top: 0 };
@@ -104,12 +106,12 @@ export function useArrangeGestures({
     grid.current?.querySelector<HTMLElement>(`[data-tile="${CSS.escape(id)}"]`);
 
   const end = () => {
-    const { current } = gesture;
-    if (current?.type === "move")
-      for (const id of current.ids) {
-        const element = elementOf(id);
-        if (element) element.style.translate = "";
-      }
+    // What lies in a section follows the hand too.
+    for (const id of followed.current) {
+      const element = elementOf(id);
+      if (element) element.style.translate = "";
+    }
+    followed.current.clear();
     gesture.current = null;
     shown.current = "";
     setPreview(null);
@@ -236,6 +238,7 @@ export function useArrangeGestures({
       }
       const next = previewAt(current, at);
       for (const id of next.following) {
+        followed.current.add(id);
         const element = elementOf(id);
         if (element) element.style.translate = `${at.x - current.start.x}px ${at.y - current.start.y}px`;
       }
