@@ -1,6 +1,9 @@
 /** The widths, in pixels, that a board can be made for. */
 export const BOARD_WIDTHS = [1280, 1440, 1920] as const;
 
+/** The most pictures of a project. */
+export const MOST_PICTURES = 60;
+
 /** The most tiles of a board. */
 export const MOST_TILES = 100;
 

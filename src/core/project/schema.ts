@@ -5,6 +5,7 @@ import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
 import { filterSchema, splitSchema, valueSchema } from "../plan/query";
+import { MOST_PICTURES } from "./board-choices";
 import { boardSchema } from "./board-schema";
 import { LONGEST_WORD } from "./fixed-words";
 import { FRAME_LIMITS } from "./frame-limits";
@@ -298,7 +299,7 @@ export const projectSchema = z.object({
   conventions: conventionsSchema.prefault({}),
   palettes: z.array(paletteSchema).max(50).default([]),
   finishes: z.array(finishSchema).max(50).default([]),
-  pictures: z.array(pictureSchema).max(60).default([]),
+  pictures: z.array(pictureSchema).max(MOST_PICTURES).default([]),
   categories: z.array(categoriesSchema).max(500).default([]),
   visuals: z.array(visualSchema).max(500).default([]),
   boards: z.array(boardSchema).max(100).default([]),

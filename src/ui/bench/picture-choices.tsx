@@ -4,6 +4,7 @@ import { useRef, useState } from "react";
 import { own, withOwn } from "@/core/base/own";
 
 import { kindOf } from "@/core/kinds";
+import { MOST_PICTURES } from "@/core/project/board-choices";
 import { categoryOfFile } from "@/core/project/picture-names";
 import type { OwnPicture, Visual } from "@/core/project/schema";
 import type { Pictured } from "@/core/rows/picture-key";
@@ -11,9 +12,6 @@ import { ICONS } from "@/core/scene/icons";
 import { Choose } from "../shared/choose";
 import { newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
-
-/** The most pictures of a project. */
-const MOST_PICTURES = 60;
 
 /** For each category an icon, or a picture that was uploaded: files are given to the categories they are named after. */
 export function PictureChoices({ visual, pictured }: { visual: Visual; pictured: readonly Pictured[] }) {

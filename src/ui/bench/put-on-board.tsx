@@ -1,6 +1,7 @@
 "use client";
 import { LayoutGrid } from "lucide-react";
 import { kindOf } from "@/core/kinds";
+import { MOST_TILES } from "@/core/project/board-choices";
 import { newBoard, visualTile } from "@/core/project/defaults";
 import type { Board, Visual } from "@/core/project/schema";
 import { freeLabel, newId } from "../shared/ids";
@@ -22,6 +23,10 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
       action: { label: `Open ${board.name}`, onClick: () => goWithin(`/p/${id}/boards?board=${board.id}`) },
     });
   const put = (board: Board) => {
+    if (board.tiles.length >= MOST_TILES)
+      return void toast.error(
+        `${board.name} has ${MOST_TILES} tiles, and a board has no more. Choose another.`,
+      );
     apply({ type: "add tile", board: board.id, tile, size });
     told(board, `${visual.name} is on ${board.name}.`);
   };

@@ -2,6 +2,7 @@
 import { Upload } from "lucide-react";
 import { useId, useMemo, useRef, useState } from "react";
 import { checkTemplate } from "@/core/base/template";
+import { MOST_PICTURES } from "@/core/project/board-choices";
 import type { TileChange } from "@/core/project/board-edits";
 import type { Board, OwnPicture, Tile } from "@/core/project/schema";
 import { COLUMNS, LAST_ROW, MOST_ROWS, type Place } from "@/core/project/tile-layout";
@@ -151,6 +152,10 @@ function PictureFields({ tile, change }: { tile: Extract<Tile, { type: "picture"
   const [problem, setProblem] = useState("");
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
+    if (pictures.length >= MOST_PICTURES)
+      return setProblem(
+        `A project has at most ${MOST_PICTURES} pictures: ${chosen.name} was not brought in.`,
+      );
     // The parser is only fetched by those who upload something.
     const { pictureFrom } = await import("@/core/project/picture-file");
     const made = pictureFrom(new Uint8Array(await chosen.arrayBuffer()), chosen.name);
