@@ -1,5 +1,5 @@
 import { LimitError } from "../base/limit-error";
-import { QueryError } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 
 /** What work gives, or the QueryError that it throws. */
 export function attempt<T>(work: () => T): T | QueryError {

@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { madeTable, scopeColumns } from "../../testing/made-table";
 import { compareText } from "../base/value";
-import { QueryError, type QueryInput, querySchema, type Result } from "../plan/query";
+import { type QueryInput, querySchema, type Result } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { runQueries } from "./run";
 
 type Row = [string | null, number | null, number | null];

@@ -4,7 +4,8 @@ import { ColumnBuilder, type ColumnType, type Table } from "../data/column";
 import { readCell } from "../data/reading";
 import { AGGREGATES, type AggregateEntry } from "../formula/aggregates";
 import { FUNCTIONS, type FunctionEntry } from "../formula/functions";
-import { QueryError, querySchema } from "../plan/query";
+import { querySchema } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { type Catalog, runQueries } from "./run";
 
 const doc = readFileSync("docs/formulas.md", "utf8");

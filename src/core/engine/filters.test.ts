@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { madeTable, scopeColumns } from "../../testing/made-table";
 import { bucketStart, DATE_BUCKETS, isoDate, parseIsoDate, parseIsoTimestamp } from "../base/calendar";
-import { type Filter, QueryError, querySchema, type Result } from "../plan/query";
+import { type Filter, querySchema, type Result } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { bucketAfter, relativeDays } from "./relative";
 import { runQueries } from "./run";
 

@@ -1,7 +1,7 @@
 import { sameName } from "../base/names";
 import { type Column, type ColumnData, cellValue, type Table } from "../data/column";
 import { type Link, linksProblem } from "../formula/links";
-import { QueryError } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { matchRows } from "./table-source";
 
 /** How well a link holds over the rows there are. `problem` says why it cannot hold at all. */

@@ -5,7 +5,8 @@ import { madeTable, scopeColumns } from "../../testing/made-table";
 import { parseIsoDate } from "../base/calendar";
 import type { Value } from "../base/value";
 import type { Scope } from "../formula/expr";
-import { QueryError, type QueryInput, querySchema, type Result } from "../plan/query";
+import { type QueryInput, querySchema, type Result } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { type Catalog, runQueries } from "./run";
 
 const day = (text: string) => parseIsoDate(text) as number;

@@ -7,7 +7,8 @@ import { parseIsoDate } from "../base/calendar";
 import { compareText, type Value } from "../base/value";
 import { AGGREGATES } from "../formula/aggregates";
 import { FUNCTIONS } from "../formula/functions";
-import { QueryError, querySchema, type Result } from "../plan/query";
+import { querySchema, type Result } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { runQueries } from "./run";
 
 /**

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { expect, it } from "vitest";
 import { ColumnBuilder, type ColumnType, type Table } from "../data/column";
 import { AGGREGATES, type AggregateName, aggregateEntry } from "../formula/aggregates";
-import { QueryError, querySchema } from "../plan/query";
+import { querySchema } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { type Catalog, runQueries } from "./run";
 
 /** Each aggregate in the forms that its entry allows, over a text, a number and a key. */

@@ -6,7 +6,8 @@ import { quoteName } from "../formula/quote-name";
 import { measureNamed } from "../formula/scope-names";
 import { workedParts } from "../formula/worked";
 import { planQuery } from "../plan/plan";
-import { type Filter, type Query, QueryError, querySchema, type Result } from "../plan/query";
+import { type Filter, type Query, querySchema, type Result } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { type Catalog, runQueries } from "./run";
 
 /** The rows of one table that a measure is computed from. */

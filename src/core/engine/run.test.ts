@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Value } from "../base/value";
 import { type Column, ColumnBuilder, type ColumnType, type Table } from "../data/column";
-import { QueryError, type QueryInput, querySchema, type Result } from "../plan/query";
+import { type QueryInput, querySchema, type Result } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { type Catalog, runQueries, ScanCache } from "./run";
 
 function column(name: string, type: ColumnType, values: Value[]): Column {

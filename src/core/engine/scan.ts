@@ -2,7 +2,7 @@ import type { Value } from "../base/value";
 import { columnRange } from "../data/column-range";
 import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import type { PlacedFilter, PlacedSplit } from "../plan/plan";
-import { QueryError } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import type { Accumulator } from "./accumulators/accumulator";
 import { Count } from "./accumulators/count";
 import { Sum } from "./accumulators/sum";

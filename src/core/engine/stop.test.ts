@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { madeTable, scopeColumns } from "../../testing/made-table";
 import { bytesIn } from "../data/bytes-in";
-import { QueryError, querySchema } from "../plan/query";
+import { querySchema } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { runQueries, ScanCache } from "./run";
 import type { StopReason } from "./stop";
 

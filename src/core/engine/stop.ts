@@ -1,4 +1,4 @@
-import { QueryError } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 
 /** Why a piece of work is to end before it is done: nobody waits for it any more, or it took too long. */
 export type StopReason = "cancelled" | "too_long";

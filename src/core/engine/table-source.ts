@@ -7,7 +7,7 @@ import { checkFormula } from "../formula/check";
 import type { Expr, Scope } from "../formula/expr";
 import { type Link, pathsBetween, reachedFrom } from "../formula/links";
 import { bindInputs, TODAY } from "../plan/bind-inputs";
-import { QueryError } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { BLOCK, Readers, wholeBlock } from "./block";
 import type { Crew } from "./crew";
 import type { ScanSource } from "./scan-source";

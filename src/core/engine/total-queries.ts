@@ -1,4 +1,5 @@
-import { type Query, QueryError, type Result } from "../plan/query";
+import type { Query, Result } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 
 /** What a query asks for over all rows alone: a query of its own for each measure. */
 export const totalQueries = ({ table, filters, inputs, totals }: Query): Query[] =>

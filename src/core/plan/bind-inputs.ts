@@ -1,7 +1,7 @@
 import type { Value } from "../base/value";
 import { type Expr, measuresUnder } from "../formula/expr";
 import { scalarOf } from "../formula/scalars";
-import { QueryError } from "./query";
+import { QueryError } from "./query-error";
 
 /** Under this name the day of the query stands among the inputs' values; no input can be called so. */
 export const TODAY = "\u0000today";

@@ -1,6 +1,6 @@
 import { parseIsoDate, parseIsoTimestamp } from "../base/calendar";
 import type { Value, ValueType } from "../base/value";
-import { QueryError } from "./query";
+import { QueryError } from "./query-error";
 
 /**
  * An input's value as formulas use it: dates come as ISO 8601 text. Throws a QueryError where it does not fit

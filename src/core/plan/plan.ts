@@ -10,7 +10,8 @@ import { columnNamed, measureNamed, tableNamed } from "../formula/scope-names";
 import { type Aggregate, aggregatesOf } from "./aggregates";
 import { bindInputs, TODAY } from "./bind-inputs";
 import { inputValue } from "./input-value";
-import { type Filter, type Query, QueryError, type Result } from "./query";
+import type { Filter, Query, Result } from "./query";
+import { QueryError } from "./query-error";
 
 /** A split with the column that it means for one table. */
 export interface PlacedSplit {

@@ -16,7 +16,8 @@ import {
 } from "../base/calendar";
 import { bucketAfter } from "../engine/relative";
 import { runQueries } from "../engine/run";
-import { QueryError, type QueryInput, querySchema } from "../plan/query";
+import { type QueryInput, querySchema } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { newVisual } from "../project/defaults";
 import { bucketLabels, keyLabel, wordingOf } from "../rows/key-labels";
 import { differences } from "../view/differences";

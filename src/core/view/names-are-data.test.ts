@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { madeTable, scopeColumns } from "../../testing/made-table";
 import { fillTemplate, renameInTemplate } from "../base/template";
 import { runQueries } from "../engine/run";
-import { QueryError, querySchema } from "../plan/query";
+import { querySchema } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { scopeOf } from "../project/names";
 import {
   emptyProject,

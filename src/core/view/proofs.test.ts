@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { madeTable } from "../../testing/made-table";
 import { runQueries } from "../engine/run";
-import { QueryError, querySchema } from "../plan/query";
+import { querySchema } from "../plan/query";
+import { QueryError } from "../plan/query-error";
 import { scopeOf } from "../project/names";
 import {
   emptyProject,

@@ -2,7 +2,7 @@ import { cellText } from "@/core/data/profile";
 import { factsOf, type LinkFacts, proposeLinks } from "@/core/engine/link-facts";
 import type { TableSources } from "@/core/engine/table-source";
 import type { Link } from "@/core/formula/links";
-import { QueryError } from "@/core/plan/query";
+import { QueryError } from "@/core/plan/query-error";
 import type { LinkAnswer } from "./protocol";
 
 function measured(link: Link, sources: TableSources): LinkFacts {

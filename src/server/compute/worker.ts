@@ -8,7 +8,7 @@ import { buildCells } from "@/core/engine/cells/build-cells";
 import { plainIndex } from "@/core/engine/cells/plain-index";
 import { rowsBehind } from "@/core/engine/rows-behind";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
-import { QueryError } from "@/core/plan/query";
+import { QueryError } from "@/core/plan/query-error";
 import { answerInThread } from "../threads/answer-in-thread";
 import { patientFlag, stopFlag } from "../threads/stop-flag";
 import { linkAnswer } from "./link-answer";

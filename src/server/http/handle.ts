@@ -1,6 +1,6 @@
 import type { z } from "zod";
 import { isWellFormedData } from "@/core/base/well-formed";
-import { QueryError } from "@/core/plan/query";
+import { QueryError } from "@/core/plan/query-error";
 import { faultAnswer, faultOf } from "../store/disk-fault";
 import { HttpError, internalMessage } from "./errors";
 

@@ -1,4 +1,4 @@
-import { QueryError } from "@/core/plan/query";
+import { QueryError } from "@/core/plan/query-error";
 import { HttpError, internalMessage } from "../http/errors";
 import { faultAnswer, faultOf } from "../store/disk-fault";
 import type { ImportedTable } from "./import-table";

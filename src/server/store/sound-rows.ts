@@ -1,6 +1,6 @@
 import { statSync } from "node:fs";
 import type Database from "better-sqlite3";
-import { QueryError } from "@/core/plan/query";
+import { QueryError } from "@/core/plan/query-error";
 import { readAbout } from "./about-table";
 import { damageOf } from "./checksums";
 import { openRows, tableFiles } from "./table-files";

@@ -1,6 +1,6 @@
 import { parentPort } from "node:worker_threads";
 import { LimitError } from "@/core/base/limit-error";
-import { QueryError } from "@/core/plan/query";
+import { QueryError } from "@/core/plan/query-error";
 import type { FromThread, ToThread } from "./pool";
 
 /** The status that a problem of a query has, where it is not 400: what is asked wrongly. */

@@ -1,6 +1,6 @@
 import type { Value } from "../../base/value";
 import type { ColumnPlace } from "../../formula/meeting";
-import { QueryError } from "../../plan/query";
+import { QueryError } from "../../plan/query-error";
 import { attempt } from "../attempt";
 import type { Gathered } from "../gathered";
 import { scanTable } from "../scan";

@@ -5,7 +5,7 @@ import { isNone, noneOf, type Stored } from "../../data/stored";
 import { type Expr, visitOwn } from "../../formula/expr";
 import type { ColumnPlace } from "../../formula/meeting";
 import type { Aggregate } from "../../plan/aggregates";
-import { QueryError } from "../../plan/query";
+import { QueryError } from "../../plan/query-error";
 import type { ScanSource } from "../scan-source";
 import type { SourceColumn } from "../source-column";
 
