@@ -1,5 +1,6 @@
 // Bundles the HTTP entry and the worker threads into dist/. Their packages come with them.
-import { rmSync } from "node:fs";
+import { existsSync, readdirSync, rmSync } from "node:fs";
+import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
 
@@ -7,7 +8,10 @@ const root = fileURLToPath(new URL("..", import.meta.url));
 
 export function buildServer() {
   // What an earlier build left would only lie about.
-  rmSync(new URL("../dist", import.meta.url), { recursive: true, force: true });
+  const dist = fileURLToPath(new URL("../dist", import.meta.url));
+  // The elements for other pages are built on their own.
+  for (const name of existsSync(dist) ? readdirSync(dist) : [])
+    if (name !== "embed") rmSync(join(dist, name), { recursive: true });
   return build({
     absWorkingDir: root,
     entryPoints: {

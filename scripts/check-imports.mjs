@@ -20,9 +20,11 @@ const LAYERS = [
   { name: "core/scene", packages: ["culori"] },
   { name: "core/kinds", packages: [] },
   { name: "core/view", packages: ["marked"] },
+  { name: "core/snapshot", packages: [] },
   { name: "core/review", packages: [] },
   { name: "render", packages: ["@resvg/resvg-js", "echarts", "fflate", "react", "node:fs", "node:path"] },
   { name: "present", packages: [], only: ["core", "render"] },
+  { name: "embed", packages: ["react", "re2js"], only: ["core", "render", "present"] },
   { name: "demo", packages: [], only: ["core"] },
   {
     name: "server",

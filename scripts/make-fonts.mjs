@@ -56,7 +56,25 @@ for (const [id, file] of Object.entries(FAMILIES)) {
     );
   }
 }
+/**
+ * Widths written short, since pages carry them: of a letter with an accent what it differs in from the letter
+ * without, and of a weight what it differs in from the one before (src/core/scene/text.ts reads it back).
+ */
+function short(byWeight) {
+  const codes = RANGES.flatMap(([from, to]) => Array.from({ length: to - from + 1 }, (_, i) => from + i));
+  const fromBase = WEIGHTS.map((weight) =>
+    byWeight[weight].map((width, i) => {
+      const base = codes.indexOf(String.fromCodePoint(codes[i]).normalize("NFD").codePointAt(0));
+      return base >= 0 && base < i ? width - byWeight[weight][base] : width;
+    }),
+  );
+  return fromBase.map((list, w) => (w === 0 ? list : list.map((width, i) => width - fromBase[w - 1][i])));
+}
+
 await writeFile(
   new URL("../src/core/scene/font-metrics.json", import.meta.url),
-  `${JSON.stringify({ ranges: RANGES, families })}\n`,
+  `${JSON.stringify({
+    ranges: RANGES,
+    families: Object.fromEntries(Object.entries(families).map(([id, widths]) => [id, short(widths)])),
+  })}\n`,
 );

@@ -11,6 +11,10 @@ import { VisualTile } from "./visual-tile";
 export type VisualOnTile = Extract<Tile, { type: "visual" }>;
 type TextOnTile = Extract<Tile, { type: "text" }>;
 
+/** Whether a board stands in one column, and whoever is told when that changes. */
+export type Narrowness = Pick<MediaQueryList, "matches"> &
+  Pick<EventTarget, "addEventListener" | "removeEventListener">;
+
 /** The grid of a board that is looked at: its tiles in their places, in the order in which they are read. */
 export class BoardGrid {
   readonly root: HTMLElement;
@@ -18,14 +22,15 @@ export class BoardGrid {
   readonly texts = new Map<string, { tile: TextOnTile; view: TextTile }>();
   private readonly grid = element("div", { class: "board-grid" });
   private readonly cells = new Map<string, HTMLElement>();
-  private readonly phone = matchMedia(PHONE);
+  private readonly phone: Narrowness;
 
   constructor(
     private readonly board: Board,
     project: Pick<Project, "visuals" | "pictures">,
-    picture: { start: StartPicture; wantsMotion: () => boolean },
+    picture: { start: StartPicture; wantsMotion: () => boolean; narrow?: Narrowness },
     whenEmpty: string,
   ) {
+    this.phone = picture.narrow ?? matchMedia(PHONE);
     const places = tilePlaces(board);
     for (const tile of board.tiles) {
       const cell = element("div", { class: "board-tile" }, this.contentOf(tile, project, picture));

@@ -21,8 +21,8 @@ export function element<K extends keyof HTMLElementTagNameMap>(
 }
 
 /** Whether something lies over the board that Escape closes first. */
-export const isSomethingOver = (): boolean =>
-  document.querySelector(":popover-open, dialog[open], [role=dialog], [role=menu]") !== null;
+export const isSomethingOver = (root: ParentNode = document): boolean =>
+  root.querySelector(":popover-open:not([role=tooltip]), dialog[open], [role=dialog], [role=menu]") !== null;
 
 /** Whether a key leaves a presented board: Escape, unless it closes or takes back something within. */
 export const leaves = (event: KeyboardEvent): boolean =>

@@ -4,6 +4,7 @@ import { meaningsOf } from "@/core/data/typed-number";
 import type { Control, Input } from "@/core/project/schema";
 import { stepped } from "@/core/project/stepping";
 import { niceStep } from "@/core/view/column-extent";
+import { focusedBeside } from "@/render/roots";
 import { element, sign } from "./elements";
 
 /** An input of a board, which shows its value and what it can be chosen from (null: any value). */
@@ -79,7 +80,7 @@ function sliderView(input: Input, onChange: OnChange): InputView {
     show(value) {
       const now = typeof value === "number" ? value : 0;
       // While it is dragged the thumb is ahead of the board.
-      if (document.activeElement === field && Number(field.value) !== now) return;
+      if (focusedBeside(field) === field && Number(field.value) !== now) return;
       field.value = String(now);
       write(now);
     },
@@ -148,7 +149,7 @@ function textView(input: Input, onChange: OnChange): InputView {
     root,
     show(value) {
       now = String(value ?? "");
-      if (document.activeElement !== root) root.value = now;
+      if (focusedBeside(root) !== root) root.value = now;
     },
   };
 }

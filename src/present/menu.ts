@@ -1,4 +1,5 @@
 import { steppedBy } from "@/core/base/stepped-by";
+import { focusedBeside, groundOver } from "@/render/roots";
 import { element } from "./elements";
 
 /** Something that can be done. */
@@ -9,12 +10,13 @@ export interface MenuItem {
 
 /**
  * Opens a menu at a point of the window, with the focus on its first item: arrows go from item to item, and
- * Escape or a click beside it closes it. `back` puts the focus where it came from.
+ * Escape or a click beside it closes it. It lies over a node; `back` puts the focus where it came from.
  */
 export function openMenu(
   label: string,
   items: MenuItem[],
   { x, y }: { x: number; y: number },
+  over: Node,
   back: () => void,
 ): void {
   const buttons = items.map(({ text, run }) =>
@@ -40,7 +42,7 @@ export function openMenu(
       "aria-label": label,
       class: "board-list board-menu",
       onkeydown: (event: KeyboardEvent) => {
-        const at = buttons.indexOf(document.activeElement as HTMLButtonElement);
+        const at = buttons.indexOf(focusedBeside(menu) as HTMLButtonElement);
         if (event.key === "Tab") menu.hidePopover();
         const next = steppedBy(event.key, at, buttons.length);
         if (next === null) return;
@@ -49,13 +51,14 @@ export function openMenu(
       },
       ontoggle: (event: ToggleEvent) => {
         if (event.newState === "open") return;
-        if (menu.contains(document.activeElement) || document.activeElement === document.body) back();
+        const focused = focusedBeside(menu);
+        if (focused === null || menu.contains(focused) || focused === document.body) back();
         menu.remove();
       },
     },
     ...buttons,
   );
-  document.body.append(menu);
+  groundOver(over).appendChild(menu);
   menu.showPopover();
   const { width, height } = menu.getBoundingClientRect();
   menu.style.left = `${Math.max(8, Math.min(x, window.innerWidth - width - 8))}px`;

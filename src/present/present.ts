@@ -13,9 +13,10 @@ import { spoken } from "@/core/view/spoken";
 import { canStepDown, trailOf } from "@/core/view/steps";
 import { textNames, wholeForText } from "@/core/view/text-names";
 import type { StartPicture } from "@/render/painter/live";
+import { rootOf } from "@/render/roots";
 import type { Answers } from "./answers";
 import { BoardControls, type Presented } from "./board-controls";
-import { BoardGrid, type VisualOnTile } from "./board-grid";
+import { BoardGrid, type Narrowness, type VisualOnTile } from "./board-grid";
 import { BoardSheet } from "./board-sheet";
 import { element, isSomethingOver, sign } from "./elements";
 import { PickedRow } from "./picked-row";
@@ -33,6 +34,8 @@ export interface PresentOptions {
   /** What paints its visuals. */
   start: StartPicture;
   theme: "light" | "night";
+  /** Whether it stands in one column; as the window has it where nothing is said. */
+  narrow?: Narrowness;
   /** Whether marks move; asked at every change. */
   wantsMotion: () => boolean;
   /** What the reader has changed already. */
@@ -104,6 +107,8 @@ export class PresentedBoard {
     title: "When this board was last answered; it follows what is saved by itself",
   });
   private readonly tiles = new TilesData();
+  /** Where keys are heard: the page, or the shadow root in which the board stands. */
+  private readonly ears: Document | ShadowRoot;
   private design: Design;
 
   constructor(
@@ -113,7 +118,8 @@ export class PresentedBoard {
   ) {
     this.state = options.state ?? UNTOUCHED;
     this.design = designOf(presented);
-    document.addEventListener("keydown", this.escape);
+    this.ears = rootOf(root);
+    this.ears.addEventListener("keydown", this.escape as EventListener);
     this.write();
     this.show();
   }
@@ -149,7 +155,7 @@ export class PresentedBoard {
   }
 
   dispose(): void {
-    document.removeEventListener("keydown", this.escape);
+    this.ears.removeEventListener("keydown", this.escape as EventListener);
     this.options.answers.stop();
     this.clear();
     this.root.replaceChildren();
@@ -173,7 +179,7 @@ export class PresentedBoard {
   /** Lets go of all that is picked, before Escape leaves anything. */
   private readonly escape = (event: KeyboardEvent): void => {
     if (event.key !== "Escape" || event.defaultPrevented || this.state.picks.length === 0) return;
-    if (isSomethingOver()) return;
+    if (isSomethingOver(this.ears)) return;
     event.preventDefault();
     this.act({ type: "let go" });
   };

@@ -1,5 +1,6 @@
 import type { Setting } from "@/core/project/schema";
 import { binsIn, binsQuery, extentIn, extentQuery, niceStep } from "@/core/view/column-extent";
+import { focusedBeside } from "@/render/roots";
 import { element } from "./elements";
 import type { FilterView, FilterWishes } from "./filter-view";
 import { numberText } from "./number-text";
@@ -61,8 +62,8 @@ export function stretchView({ control, set }: FilterWishes): FilterView {
       for (const one of [from, to])
         Object.assign(one, { min: String(least), max: String(top), step: String(step) });
       const ends = endsOf(setting);
-      if (document.activeElement !== from) from.value = String(ends.from ?? least);
-      if (document.activeElement !== to) to.value = String(ends.to ?? top);
+      if (focusedBeside(from) !== from) from.value = String(ends.from ?? least);
+      if (focusedBeside(to) !== to) to.value = String(ends.to ?? top);
       text();
       const counts = binsIn(ground.later(binsQuery(control, extent)));
       const key = JSON.stringify([counts, ends, least, most]);

@@ -1,3 +1,4 @@
+import { focusedBeside } from "@/render/roots";
 import { element } from "./elements";
 import type { FilterView, FilterWishes } from "./filter-view";
 
@@ -21,7 +22,7 @@ export function textView({ control, set }: FilterWishes): FilterView {
   return {
     root: field,
     show(setting) {
-      if (document.activeElement !== field && "contains" in setting) field.value = setting.contains;
+      if (focusedBeside(field) !== field && "contains" in setting) field.value = setting.contains;
     },
   };
 }

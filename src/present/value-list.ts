@@ -1,4 +1,5 @@
 import type { Value } from "@/core/base/value";
+import { focusedBeside } from "@/render/roots";
 import { element } from "./elements";
 
 /** A value that can be ticked. */
@@ -85,8 +86,8 @@ export class ValueList {
   private draw(): void {
     const first = Math.max(0, Math.floor(this.sight.scrollTop / ROW) - 4);
     const past = Math.min(this.found.length, first + HEIGHT / ROW + 9);
-    const focused = (document.activeElement as HTMLElement | null)?.dataset.at;
-    const hadFocus = this.entries.contains(document.activeElement);
+    const focused = (focusedBeside(this.entries) as HTMLElement | null)?.dataset.at;
+    const hadFocus = this.entries.contains(focusedBeside(this.entries));
     const rows = this.found.slice(first, past).map((v, i) => this.entry(v, first + i));
     this.entries.style.height = `${this.found.length * ROW}px`;
     this.entries.replaceChildren(

@@ -10,6 +10,7 @@ import { type ShareOf, withParts } from "@/core/scene/part-of";
 import { isPickable } from "@/core/view/picks";
 import { type Design, sceneOf } from "@/core/view/picture";
 import { type LivePicture, type StartPicture, wantsMore } from "@/render/painter/live";
+import { focusedBeside } from "@/render/roots";
 import { element, popoverButton, sign } from "./elements";
 import { type MenuItem, openMenu } from "./menu";
 
@@ -33,6 +34,8 @@ export interface Shown {
   /** `more`: it joins what is picked here already. */
   onPick: ((picked: CategoryOf, more: boolean) => void) | null;
   onEnter: (picked: CategoryOf) => void;
+  /** Told what is under the pointer, or was reached by keys; null where nothing is. */
+  onHover?: (met: CategoryOf | null) => void;
   /** What can be done with a category that is called so, or with the visual as a whole. */
   menu: (category: (CategoryOf & { label: string }) | null) => MenuItem[];
   /** What is to be known of it: the controls that leave it whole, and what it cannot light up. */
@@ -172,7 +175,7 @@ export class VisualTile {
 
   /** The way back up: the visual as it is, then each category that was stepped down from. */
   private writeTrail({ visual, trail, onUp }: Shown): void {
-    const hadFocus = this.trail.contains(document.activeElement);
+    const hadFocus = this.trail.contains(focusedBeside(this.trail));
     const names = [visual.name, ...trail];
     const parts = names.map((name, at) =>
       at === trail.length
@@ -205,7 +208,7 @@ export class VisualTile {
     const label = entries.find((e) => e.key === category?.key)?.label;
     const of = category && label !== undefined ? { ...category, label } : null;
     const numbers: MenuItem = { text: "Numbers as a table", run: () => this.numbers.showPopover() };
-    openMenu(of?.label ?? visual.name, [...menu(of), numbers], at, back);
+    openMenu(of?.label ?? visual.name, [...menu(of), numbers], at, this.root, back);
     return true;
   }
 
@@ -285,6 +288,7 @@ export class VisualTile {
   private light(key: RowKey | null): void {
     if (key === this.under) return;
     this.under = key;
+    this.shown?.onHover?.(key === null ? null : { key, side: "split" });
     this.draw();
   }
 

@@ -1,4 +1,5 @@
 import type { Datum, Scene } from "@/core/scene/marks";
+import { groundOver } from "./roots";
 
 const LOOKS = {
   light: { background: "#fffdf8", border: "#dcd6c8", color: "#1c2b2d" },
@@ -32,6 +33,8 @@ export interface Tooltip {
   remove(): void;
 }
 
+const isOpen = (box: HTMLElement) => "popover" in box && box.matches(":popover-open");
+
 /** Makes the tooltip of a picture; its element joins the page when it is first shown. */
 export function tooltipOf(picture: HTMLElement): Tooltip {
   let box: HTMLElement | null = null;
@@ -39,11 +42,14 @@ export function tooltipOf(picture: HTMLElement): Tooltip {
   return {
     show(datum, x, y, theme) {
       if (!box) {
-        box = document.body.appendChild(document.createElement("div"));
+        box = groundOver(picture).appendChild(document.createElement("div"));
         box.setAttribute("role", "tooltip");
+        // In the top layer nothing of the page lies over it or moves what it is placed by.
+        box.setAttribute("popover", "manual");
       }
       const { background, border, color } = LOOKS[theme];
-      box.style.cssText = `position:fixed;left:0;top:0;z-index:60;pointer-events:none;max-width:320px;padding:8px 10px;border:1px solid ${border};border-radius:8px;background:${background};color:${color};font-size:12.5px;line-height:1.5`;
+      box.style.cssText = `position:fixed;inset:auto;left:0;top:0;margin:0;z-index:60;pointer-events:none;max-width:320px;padding:8px 10px;border:1px solid ${border};border-radius:8px;background:${background};color:${color};font-size:12.5px;line-height:1.5`;
+      if (!isOpen(box)) box.showPopover?.();
       if (said !== datum) write(box, datum);
       said = datum;
       const { left, top, width, height } = picture.getBoundingClientRect();
@@ -60,7 +66,9 @@ export function tooltipOf(picture: HTMLElement): Tooltip {
     },
     hide() {
       said = null;
-      if (box) box.style.display = "none";
+      if (!box) return;
+      if (isOpen(box)) box.hidePopover?.();
+      box.style.display = "none";
     },
     remove() {
       box?.remove();

@@ -6,6 +6,7 @@ import { runCommand } from "./commands";
 import { startComputing } from "./compute/client";
 import { createDemo } from "./demo";
 import { refusal } from "./http/door";
+import { embedFiles } from "./http/embed-files";
 import { DATA_POLICY, pagePolicy, SECURITY_HEADERS } from "./http/security-headers";
 import { packedStatics } from "./http/static-files";
 import { describeOldTables } from "./keep/adopt";
@@ -94,11 +95,12 @@ async function main(): Promise<void> {
   await app.prepare();
   const serve = app.getRequestHandler();
   const sentPacked = values.dev ? () => false : packedStatics(join(settings.root, ".next"));
+  const sentEmbed = embedFiles(join(settings.root, "dist", "embed"));
   const server = createServer((request, response) => {
     for (const [name, value] of Object.entries(SECURITY_HEADERS)) response.setHeader(name, value);
     const refused = refusal(request, values.host);
     if (refused) return turnAway(request, response, refused);
-    if (sentPacked(request, response)) return;
+    if (sentPacked(request, response) || sentEmbed(request, response)) return;
     const policy = request.url?.startsWith("/api/") ? DATA_POLICY : pagePolicy(values.dev);
     response.setHeader("content-security-policy", policy);
     // The page that is made for this request reads its nonce from here.

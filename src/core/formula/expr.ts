@@ -68,7 +68,23 @@ export interface Scope {
   calendar?: Calendar;
   /** The time zone of "today"; that of the machine where it is empty. */
   timeZone?: string;
+  /** What its formulas mean, by their keys, where that travelled along: a page that computes nothing has no parser. */
+  known?: ReadonlyMap<string, KnownFormula>;
 }
+
+/** What is known of a formula that was checked elsewhere. */
+export interface KnownFormula {
+  type: ValueType;
+  /** Whether it has no problem. */
+  isSound: boolean;
+  uses: Checked["uses"];
+  /** Whether its value over several groups is the sum of theirs. */
+  addsUp: boolean;
+}
+
+/** Names a formula with where it stands; see `checkFormula`. */
+export const formulaKey = (formula: string, table: string | null, level: string, self?: string): string =>
+  JSON.stringify([formula, table, level, self ?? null]);
 
 /** Whether an expression has a value for each row, or one for each group of rows. */
 export type Level = "row" | "group";

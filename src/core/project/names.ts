@@ -1,6 +1,6 @@
 import { sameName } from "../base/names";
 import { checkFormula, derivedType } from "../formula/check";
-import type { Scope, ScopeColumn } from "../formula/expr";
+import type { KnownFormula, Scope, ScopeColumn } from "../formula/expr";
 import { quoteName } from "../formula/quote-name";
 import { tokenize } from "../formula/tokens";
 import { calendarOf } from "./conventions";
@@ -10,6 +10,16 @@ import type { Project } from "./schema";
 export type Named = Pick<Project, "tables" | "links" | "measures" | "inputs" | "conventions">;
 
 const scopes = new WeakMap<object, { of: Named; scope: Scope }>();
+
+const settled = new WeakMap<object, ReadonlyMap<string, KnownFormula>>();
+
+/** Says what the formulas of a project mean, of which only the tables stay the same object. */
+export function knowFormulas(
+  { tables }: Pick<Project, "tables">,
+  formulas: readonly (readonly [string, KnownFormula])[],
+): void {
+  settled.set(tables, new Map(formulas));
+}
 
 /** The scope in which a project's formulas are checked. The same parts of a document give the same scope. */
 export function scopeOf(project: Named): Scope {
@@ -35,6 +45,7 @@ export function scopeOf(project: Named): Scope {
     links: project.links.map(({ table, column, to, key }) => ({ table, column, to, key })),
     calendar: calendarOf(project),
     timeZone: project.conventions.timeZone,
+    ...(settled.has(project.tables) ? { known: settled.get(project.tables) } : {}),
   };
   for (const t of scope.tables)
     for (const c of t.columns)

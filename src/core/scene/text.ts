@@ -12,12 +12,24 @@ type Widths = Record<Weight, Uint16Array>;
 
 const [, LAST_CODE] = metrics.ranges[metrics.ranges.length - 1];
 
-function table(widths: number[]): Uint16Array {
-  const byCode = new Uint16Array(LAST_CODE + 1);
-  let i = 0;
-  for (const [from, to] of metrics.ranges)
-    for (let code = from; code <= to; code++) byCode[code] = widths[i++];
-  return byCode;
+/**
+ * The widths of each weight out of the short form that scripts/make-fonts.mjs writes: of a weight what it differs
+ * in from the one before, and of a letter with an accent what it differs in from the letter without.
+ */
+function tablesOf(short: number[][]): Widths {
+  const differences = new Array<number>(short[0].length).fill(0);
+  const tables = short.map((weight) => {
+    const byCode = new Uint16Array(LAST_CODE + 1);
+    let i = 0;
+    for (const [from, to] of metrics.ranges)
+      for (let code = from; code <= to; code++, i++) {
+        differences[i] += weight[i];
+        const base = String.fromCodePoint(code).normalize("NFD").codePointAt(0) as number;
+        byCode[code] = differences[i] + (base < code ? byCode[base] : 0);
+      }
+    return byCode;
+  });
+  return { 400: tables[0], 500: tables[1], 600: tables[2], 700: tables[3] };
 }
 
 const tables = new Map<string, Widths>();
@@ -25,13 +37,7 @@ const tables = new Map<string, Widths>();
 function widthsIn(family: string): Widths {
   let known = tables.get(family);
   if (!known) {
-    const widths = metrics.families[family as keyof typeof metrics.families] ?? metrics.families.archivo;
-    known = {
-      400: table(widths["400"]),
-      500: table(widths["500"]),
-      600: table(widths["600"]),
-      700: table(widths["700"]),
-    };
+    known = tablesOf(metrics.families[family as keyof typeof metrics.families] ?? metrics.families.archivo);
     tables.set(family, known);
   }
   return known;

@@ -8,6 +8,7 @@ import type { LinkFacts } from "@/core/engine/link-facts";
 import type { Behind } from "@/core/engine/rows-behind";
 import type { Scope } from "@/core/formula/expr";
 import type { Link } from "@/core/formula/links";
+import type { ColumnPlace } from "@/core/formula/meeting";
 import type { Filter, Query, Result, ResultColumn } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import type { SharedColumn } from "../store/shared-column";
@@ -32,6 +33,8 @@ export type ComputeRequest =
       asked: CellsAsked;
       limits: CellLimits;
     }
+  /** The cells of some columns as bytes of `toBytes`, which hold a list of `TravellingTable`. */
+  | ({ type: "columns"; columns: ColumnPlace[] } & TableQuestion)
   | ({ type: "profile"; table: string } & TableQuestion)
   | ({ type: "links"; links: Link[] } & TableQuestion)
   | { type: "unread"; table: TableInfo; column: number; reading: Reading }
@@ -104,4 +107,5 @@ export type ComputeAnswer =
   | { values: ResultColumn[] }
   | { behind: Behind }
   | { cells: PlainIndex; bytes: number }
+  | { columns: Uint8Array }
   | UnreadCells;

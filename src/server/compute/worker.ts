@@ -17,6 +17,7 @@ import { pageOfRows, profileTable, unreadCells, valuesOf } from "./rows";
 import { buffersIn } from "./scan-share";
 import { TableCache } from "./table-cache";
 import { ThreadCrew } from "./thread-crew";
+import { travellingBytes } from "./travelling-bytes";
 
 const {
   stop: word,
@@ -88,6 +89,7 @@ function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
   }
   if (request.type === "behind")
     return { behind: rowsBehind(request.query, { ...catalog, inputs: request.inputs }) };
+  if (request.type === "columns") return { columns: travellingBytes(request, sourcesOf(catalog)) };
   if (request.type === "links") return { links: linkAnswer(request.links, sourcesOf(catalog)) };
   const info = request.tables.find((t) => t.name === request.table);
   if (!info) throw new QueryError("unknown_table", `There is no table called “${request.table}”.`);

@@ -3,6 +3,7 @@ import { pictureQuerySchema } from "../board-picture";
 import { newProjectBody } from "../create-project";
 import { importOptionsSchema } from "../import/reader";
 import { cellsRequestSchema, resultsRequestSchema } from "../results";
+import { snapshotAddress } from "../snapshots/answer-snapshot";
 import { visualAddress } from "../visual-file";
 import {
   appendAddress,
@@ -216,6 +217,13 @@ export const CALLS: readonly Call[] = [
     does: "A visual by its id and what it is wanted as: ID.svg, ID.png, ID.json, ID.csv, ID.ndjson or ID.xlsx. Also input.NAME and filter.COLUMN in the address.",
     address: visualAddress,
     answers: ok("image/svg+xml", "image/png", ...TABLE_TYPES),
+  },
+  {
+    method: "GET",
+    path: `${project}/snapshot`,
+    does: "A board or visuals with what answers them, for pages without a server: by answers only, or with the rows that they need. form=about says what would travel.",
+    address: snapshotAddress,
+    answers: ok(JSON_TYPE),
   },
   {
     method: "POST",

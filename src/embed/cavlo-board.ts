@@ -1,0 +1,7 @@
+import { CavloBoard } from "./board-element";
+
+export { CavloVisual } from "./cavlo";
+export { CavloBoard };
+
+if (globalThis.customElements && !customElements.get("cavlo-board"))
+  customElements.define("cavlo-board", CavloBoard);

@@ -1,0 +1,91 @@
+import { z } from "zod";
+import { DATE_BUCKETS } from "@/core/base/calendar";
+import type { Taken } from "@/core/snapshot/askable";
+import { attachment } from "../http/download";
+import { HttpError } from "../http/errors";
+import { readProject } from "../store/projects";
+import { makeSnapshot, type SnapshotAbout, type Travel } from "./make-snapshot";
+
+const touched = z.array(
+  z.strictObject({ column: z.string().min(1).max(320), by: z.enum(DATE_BUCKETS).optional() }),
+);
+
+/** JSON in an address. */
+const jsonInAddress = z
+  .string()
+  .max(20_000)
+  .default("[]")
+  .transform((text, context) => {
+    try {
+      return JSON.parse(text) as unknown;
+    } catch {
+      context.addIssue("by is not valid JSON.");
+      return z.NEVER;
+    }
+  });
+
+/** What of a project is taken out: a board, or visuals (their ids, parted by commas) with the columns that filter. */
+export const snapshotAddress = z.object({
+  board: z.string().max(200).optional(),
+  visuals: z.string().max(40_000).optional(),
+  by: jsonInAddress.pipe(touched.max(20)),
+  travel: z.enum(["answers", "rows"]).default("answers"),
+  form: z.enum(["json", "about"]).default("json"),
+  download: z.enum(["1"]).optional(),
+});
+
+/** A snapshot as it leaves, with what is to be known of it. */
+interface Made {
+  key: string;
+  json: string;
+  about: SnapshotAbout;
+}
+
+/** The last ones: who looks at what travels takes it next. */
+const lately: Made[] = [];
+const MOST_KEPT = 4;
+
+function takenBy({ board, visuals, by }: z.infer<typeof snapshotAddress>): Taken {
+  if (board !== undefined) return { board };
+  const ids = (visuals ?? "").split(",").filter(Boolean);
+  if (ids.length === 0)
+    throw new HttpError(400, "nothing", "Say what to take out: board=ID, or visuals=ID,ID.");
+  return { visuals: [...new Set(ids)], filters: by };
+}
+
+/** A snapshot of what is saved, made once for the same revision. */
+export async function snapshotFor(
+  projectId: string,
+  taken: Taken,
+  travel: Travel,
+  signal?: AbortSignal,
+): Promise<Made> {
+  const { document, revision } = readProject(projectId);
+  const key = JSON.stringify([projectId, revision, taken, travel, new Date().toDateString()]);
+  const known = lately.find((m) => m.key === key);
+  if (known) return known;
+  const { snapshot, about } = await makeSnapshot(projectId, document, { taken, travel }, signal);
+  const made = { key, json: JSON.stringify(snapshot), about };
+  lately.unshift(made);
+  lately.splice(MOST_KEPT);
+  return made;
+}
+
+/** Answers with a snapshot, or with what it would hold. */
+export async function answerSnapshot(
+  projectId: string,
+  asked: z.infer<typeof snapshotAddress>,
+  signal?: AbortSignal,
+): Promise<Response> {
+  const taken = takenBy(asked);
+  const { json, about } = await snapshotFor(projectId, taken, asked.travel, signal);
+  if (asked.form === "about") return Response.json({ about: { ...about, bytes: Buffer.byteLength(json) } });
+  const name = JSON.parse(json).project.name as string;
+  return new Response(json, {
+    headers: {
+      "content-type": "application/json; charset=utf-8",
+      "cache-control": "no-store",
+      ...(asked.download ? attachment(`${name}.cavlo.json`) : {}),
+    },
+  });
+}
