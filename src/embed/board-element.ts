@@ -18,6 +18,7 @@ import type { Presented } from "@/present/board-controls";
 import { PresentedBoard, type PresentOptions } from "@/present/present";
 import { startPainter } from "@/render/painter/painter";
 import styles from "./board.css";
+import { categoryTold } from "./category";
 import { CavloElement, type Ground } from "./cavlo-element";
 import { Narrow } from "./narrow";
 import { numbersIn } from "./numbers";
@@ -76,6 +77,8 @@ export class CavloBoard extends CavloElement {
       wantsMotion: this.wantsMotion,
       state: this.state,
       onState: (state, action) => this.changed(state, action),
+      onHover: ({ seen, data }, met) =>
+        this.tell("hover", { category: met && categoryTold(met, seen, data) }),
       onSettled: () => this.settledOn(project),
     };
     const isNew = this.shown === null || this.shown.ground.answers !== answers;
@@ -186,7 +189,7 @@ export class CavloBoard extends CavloElement {
       const filters = filtersOfTile(board, state, tile, project);
       const query = toQuery(seen, project, filters, inputsOf(project.inputs, state));
       const answer = query && ground.answers.of(query);
-      return answer && !("error" in answer) ? [numbersIn(seen, answer)] : [];
+      return answer && !("error" in answer) ? [numbersIn(seen, answer, project)] : [];
     });
   }
 }

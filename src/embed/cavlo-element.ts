@@ -43,7 +43,7 @@ export abstract class CavloElement extends Base {
   static readonly observedAttributes: string[] = ["src", "filters", "inputs", "theme", "locale", "motion"];
 
   /** Where the view is built. */
-  protected readonly stage = element("div", { class: "cavlo", part: "stage" });
+  protected readonly stage = element("div", { class: "cavlo", part: "stage", "data-ground": true });
   private readonly problem = element("p", { class: "cavlo-problem", part: "problem", role: "status" });
   private readonly first = element("slot", {});
   private near: IntersectionObserver | null = null;

@@ -189,6 +189,8 @@ export class CavloVisual extends CavloElement {
 
   numbers(): CavloNumbers[] {
     const { shown } = this;
-    return shown?.answer && !("error" in shown.answer) ? [numbersIn(shown.visual, shown.answer)] : [];
+    return shown?.answer && !("error" in shown.answer)
+      ? [numbersIn(shown.visual, shown.answer, shown.project)]
+      : [];
   }
 }

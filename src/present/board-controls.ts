@@ -93,7 +93,12 @@ export class BoardControls {
       this.filters.push({ control, view });
       return element(
         "fieldset",
-        { class: "board-control", "data-control": control.id, "data-width": widthOf(control) },
+        {
+          class: "board-control",
+          part: "control",
+          "data-control": control.id,
+          "data-width": widthOf(control),
+        },
         element("legend", { title: control.label }, control.label),
         view.root,
       );
@@ -105,6 +110,7 @@ export class BoardControls {
     );
     this.inputs.push({ input, view });
     view.root.dataset.control = control.id;
+    view.root.setAttribute("part", "control");
     const width = widthOf(control);
     if (width) view.root.dataset.width = width;
     return view.root;

@@ -33,7 +33,11 @@ export class BoardGrid {
     this.phone = picture.narrow ?? matchMedia(PHONE);
     const places = tilePlaces(board);
     for (const tile of board.tiles) {
-      const cell = element("div", { class: "board-tile" }, this.contentOf(tile, project, picture));
+      const cell = element(
+        "div",
+        { class: "board-tile", part: "tile" },
+        this.contentOf(tile, project, picture),
+      );
       for (const [name, value] of Object.entries(places.get(tile.id) ?? {}))
         cell.style.setProperty(name, value);
       this.cells.set(tile.id, cell);

@@ -41,6 +41,7 @@ export function openMenu(
       role: "menu",
       "aria-label": label,
       class: "board-list board-menu",
+      part: "menu",
       onkeydown: (event: KeyboardEvent) => {
         const at = buttons.indexOf(focusedBeside(menu) as HTMLButtonElement);
         if (event.key === "Tab") menu.hidePopover();

@@ -1,5 +1,6 @@
 import type { QueryInput } from "@/core/plan/query";
 import type { Project, Visual } from "@/core/project/schema";
+import type { CategoryOf } from "@/core/scene/marks";
 import {
   type BoardAction,
   type BoardState,
@@ -44,6 +45,8 @@ export interface PresentOptions {
   left?: string[];
   /** Told of what its reader changes. */
   onState?: (state: BoardState, action: BoardAction) => void;
+  /** Told what is under the pointer of a visual, or was reached by keys; null where nothing is. */
+  onHover?: (on: OnTile, met: CategoryOf | null) => void;
   /** Told once all stands, each time: then what may come next can be made ready. */
   onSettled?: (state: BoardState) => void;
   /**
@@ -219,7 +222,7 @@ export class PresentedBoard {
       : [];
     const head = element(
       "header",
-      { class: "board-head" },
+      { class: "board-head", part: "head" },
       element("h1", {}, board.name),
       ...this.controls.elements,
       this.asOf,
@@ -351,6 +354,7 @@ export class PresentedBoard {
       part,
       lit,
       onPick: pickOn(on, this.act),
+      onHover: (met) => this.options.onHover?.(on, met),
       onEnter: ({ key, side }) => {
         if (side === "split" && canStepDown(spoken(visual), path, key))
           this.act({ type: "step down", visual: visual.id, key });

@@ -106,6 +106,7 @@ export class VisualTile {
         role: "img",
         tabindex: 0,
         class: "picture board-picture",
+        part: "picture",
         "aria-description": "Arrow keys go from mark to mark",
         onkeydown: (event: KeyboardEvent) => this.key(event),
         onblur: () => this.at >= 0 && this.go(-1),

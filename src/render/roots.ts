@@ -9,8 +9,8 @@ export const rootOf = (node: Node): Document | ShadowRoot => {
 /** The element that has the keyboard's focus, as whoever stands beside a node sees it. */
 export const focusedBeside = (node: Node): Element | null => rootOf(node).activeElement;
 
-/** Where something that lies over a node goes. */
+/** Where something that lies over a node goes: into the page, or beside what an element shows. */
 export const groundOver = (node: Node): Node => {
   const root = rootOf(node);
-  return root instanceof ShadowRoot ? root : document.body;
+  return root instanceof ShadowRoot ? (root.querySelector("[data-ground]") ?? root) : document.body;
 };

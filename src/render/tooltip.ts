@@ -44,6 +44,7 @@ export function tooltipOf(picture: HTMLElement): Tooltip {
       if (!box) {
         box = groundOver(picture).appendChild(document.createElement("div"));
         box.setAttribute("role", "tooltip");
+        box.setAttribute("part", "tooltip");
         // In the top layer nothing of the page lies over it or moves what it is placed by.
         box.setAttribute("popover", "manual");
       }

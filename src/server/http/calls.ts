@@ -223,7 +223,7 @@ export const CALLS: readonly Call[] = [
     path: `${project}/snapshot`,
     does: "A board or visuals with what answers them, for pages without a server: by answers only, or with the rows that they need. form=about says what would travel.",
     address: snapshotAddress,
-    answers: ok(JSON_TYPE),
+    answers: ok(JSON_TYPE, "text/html"),
   },
   {
     method: "POST",

@@ -1,9 +1,11 @@
 import { z } from "zod";
 import { DATE_BUCKETS } from "@/core/base/calendar";
 import type { Taken } from "@/core/snapshot/askable";
+import type { Snapshot } from "@/core/snapshot/snapshot";
 import { attachment } from "../http/download";
 import { HttpError } from "../http/errors";
 import { readProject } from "../store/projects";
+import { aloneFile } from "./alone-file";
 import { makeSnapshot, type SnapshotAbout, type Travel } from "./make-snapshot";
 
 const touched = z.array(
@@ -30,7 +32,8 @@ export const snapshotAddress = z.object({
   visuals: z.string().max(40_000).optional(),
   by: jsonInAddress.pipe(touched.max(20)),
   travel: z.enum(["answers", "rows"]).default("answers"),
-  form: z.enum(["json", "about"]).default("json"),
+  form: z.enum(["json", "html", "about"]).default("json"),
+  theme: z.enum(["light", "night", "auto"]).default("auto"),
   download: z.enum(["1"]).optional(),
 });
 
@@ -71,6 +74,10 @@ export async function snapshotFor(
   return made;
 }
 
+/** What a snapshot is called: its board, or its first visual. */
+const nameOf = ({ project }: Snapshot): string =>
+  project.boards[0]?.name ?? project.visuals[0]?.name ?? project.name;
+
 /** Answers with a snapshot, or with what it would hold. */
 export async function answerSnapshot(
   projectId: string,
@@ -79,8 +86,21 @@ export async function answerSnapshot(
 ): Promise<Response> {
   const taken = takenBy(asked);
   const { json, about } = await snapshotFor(projectId, taken, asked.travel, signal);
-  if (asked.form === "about") return Response.json({ about: { ...about, bytes: Buffer.byteLength(json) } });
-  const name = JSON.parse(json).project.name as string;
+  if (asked.form === "about") {
+    const file = await aloneFile(json, asked.theme);
+    const bytes = { json: Buffer.byteLength(json), html: Buffer.byteLength(file) };
+    return Response.json({ about: { ...about, bytes } });
+  }
+  const name = nameOf(JSON.parse(json) as Snapshot);
+  if (asked.form === "html")
+    return new Response(await aloneFile(json, asked.theme), {
+      headers: {
+        "content-type": "text/html; charset=utf-8",
+        "cache-control": "no-store",
+        // Opened from here it would run under this server's name: it is only ever saved.
+        ...attachment(`${name}.html`),
+      },
+    });
   return new Response(json, {
     headers: {
       "content-type": "application/json; charset=utf-8",
