@@ -124,6 +124,36 @@ await build({
   external: ["react", "react/jsx-runtime", "./cavlo.js", "./cavlo-board.js"],
 });
 
+/** Each kind with what it is drawn by and nothing of the others, as the body of a function that gives `draw`. */
+mkdirSync(`${out}/kinds`);
+const kindsIndex = readFileSync(`${root}src/core/kinds/index.ts`, "utf8");
+for (const [, name, folder] of kindsIndex.matchAll(/^import \{ (\w+) \} from "\.\/([\w-]+)";$/gm)) {
+  const oneKind = {
+    name: "one kind",
+    setup(bundle) {
+      bundle.onLoad({ filter: /\/core\/kinds\/index\.ts$/ }, () => ({
+        contents: `import { ${name} } from "./${folder}";
+          export const KINDS = [${name}];
+          export const isKind = (id) => id === ${name}.id;
+          export const kindOf = () => ${name};
+          export const hasRole = (_, role) => ${name}.roles.includes(role);`,
+        resolveDir: `${root}src/core/kinds`,
+        loader: "ts",
+      }));
+    },
+  };
+  const made = await build({
+    ...shared,
+    plugins: [oneKind, knownFormulas, ...shared.plugins],
+    entryPoints: ["src/code/component/drawing.ts"],
+    format: "iife",
+    globalName: "drawing",
+    write: false,
+  });
+  const text = made.outputFiles[0].text.trim();
+  writeFileSync(`${out}/kinds/${folder}.js`, `${text}return drawing;`);
+}
+
 /** The declarations of one file, as the compiler writes them. */
 function declarations(name) {
   const options = [

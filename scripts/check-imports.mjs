@@ -23,6 +23,7 @@ const LAYERS = [
   { name: "core/snapshot", packages: [] },
   { name: "core/review", packages: [] },
   { name: "render", packages: ["@resvg/resvg-js", "echarts", "fflate", "react", "node:fs", "node:path"] },
+  { name: "code", packages: [], only: ["core", "render"] },
   { name: "present", packages: [], only: ["core", "render"] },
   { name: "embed", packages: ["react", "re2js"], only: ["core", "render", "present"] },
   { name: "demo", packages: [], only: ["core"] },
@@ -46,10 +47,11 @@ const LAYERS = [
   },
   {
     name: "ui",
-    only: ["core", "render", "present"],
+    only: ["core", "render", "code", "present"],
     types: ["server"],
     packages: [
       "@codemirror/",
+      "@lezer/",
       "@tanstack/react-query",
       "@tanstack/react-table",
       "@tanstack/react-virtual",

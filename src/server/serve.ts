@@ -7,7 +7,7 @@ import { startComputing } from "./compute/client";
 import { createDemo } from "./demo";
 import { refusal } from "./http/door";
 import { embedFiles } from "./http/embed-files";
-import { DATA_POLICY, pagePolicy, SECURITY_HEADERS } from "./http/security-headers";
+import { headersFor, SECURITY_HEADERS } from "./http/security-headers";
 import { packedStatics } from "./http/static-files";
 import { describeOldTables } from "./keep/adopt";
 import { settings } from "./settings";
@@ -101,10 +101,10 @@ async function main(): Promise<void> {
     const refused = refusal(request, values.host);
     if (refused) return turnAway(request, response, refused);
     if (sentPacked(request, response) || sentEmbed(request, response)) return;
-    const policy = request.url?.startsWith("/api/") ? DATA_POLICY : pagePolicy(values.dev);
-    response.setHeader("content-security-policy", policy);
+    const headers = headersFor(request.url ?? "/", values.dev);
+    for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
     // The page that is made for this request reads its nonce from here.
-    request.headers["content-security-policy"] = policy;
+    request.headers["content-security-policy"] = headers["content-security-policy"];
     serve(request, response).catch((error) => {
       console.error(error);
       response.destroy();

@@ -11,6 +11,7 @@ import { toVisualData } from "@/core/view/visual-data";
 import { fontsOf } from "@/render/svg-fonts";
 import { sceneToSvg } from "@/render/svg-text";
 import { resultFile, TABLE_FORMATS } from "@/render/table/table-file";
+import { componentFile } from "./component-file";
 import { attachment } from "./http/download";
 import { HttpError } from "./http/errors";
 import { schemaProblem } from "./http/handle";
@@ -89,9 +90,13 @@ export async function answerVisual(
   params: URLSearchParams,
   signal?: AbortSignal,
 ): Promise<Response> {
-  const m = /^(.+)\.(svg|png|json|csv|ndjson|xlsx)$/.exec(file);
+  const m = /^(.+)\.(svg|png|json|csv|ndjson|xlsx|tsx)$/.exec(file);
   if (!m)
-    throw new HttpError(404, "no_form", "A visual is given as .svg, .png, .json, .csv, .ndjson or .xlsx.");
+    throw new HttpError(
+      404,
+      "no_form",
+      "A visual is given as .svg, .png, .json, .csv, .ndjson, .xlsx or .tsx.",
+    );
   const parsed = visualAddress.safeParse(Object.fromEntries(params));
   if (!parsed.success) throw schemaProblem(parsed.error);
   const { width, height, theme, scale, download, fonts } = parsed.data;
@@ -129,6 +134,10 @@ export async function answerVisual(
       headers: named("image/png", "png"),
     });
   if (!result) throw new HttpError(409, "no_measure", `${visual.name} has no measure yet.`);
+  if (m[2] === "tsx")
+    return new Response(componentFile(document, visual, result), {
+      headers: named("text/plain; charset=utf-8", "tsx"),
+    });
   if (m[2] === "csv" || m[2] === "ndjson" || m[2] === "xlsx")
     return new Response(new Uint8Array(resultFile(m[2], result)), {
       headers: named(TABLE_FORMATS[m[2]], m[2]),

@@ -214,16 +214,16 @@ export const CALLS: readonly Call[] = [
   {
     method: "GET",
     path: `${project}/visuals/{file}`,
-    does: "A visual by its id and what it is wanted as: ID.svg, ID.png, ID.json, ID.csv, ID.ndjson or ID.xlsx. Also input.NAME and filter.COLUMN in the address.",
+    does: "A visual by its id and what it is wanted as: ID.svg, ID.png, ID.json, ID.csv, ID.ndjson, ID.xlsx, or ID.tsx (a component of React). Also input.NAME and filter.COLUMN in the address.",
     address: visualAddress,
-    answers: ok("image/svg+xml", "image/png", ...TABLE_TYPES),
+    answers: ok("image/svg+xml", "image/png", "text/plain", ...TABLE_TYPES),
   },
   {
     method: "GET",
     path: `${project}/snapshot`,
     does: "A board or visuals with what answers them, for pages without a server: by answers only, or with the rows that they need. form=about says what would travel.",
     address: snapshotAddress,
-    answers: ok(JSON_TYPE, "text/html"),
+    answers: ok(JSON_TYPE, "text/html", "application/zip"),
   },
   {
     method: "POST",

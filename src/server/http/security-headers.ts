@@ -14,7 +14,7 @@ export const SECURITY_HEADERS: Record<string, string> = {
  * fetch from here. Styles may stand in attributes, since positions and colours of pictures are such. While
  * developing, the bundler needs to evaluate.
  */
-export function pagePolicy(dev: boolean): string {
+function pagePolicy(dev: boolean): string {
   const nonce = randomBytes(16).toString("base64");
   return [
     "default-src 'self'",
@@ -32,4 +32,20 @@ export function pagePolicy(dev: boolean): string {
 }
 
 /** The policy of an answer that is no page: nothing in it runs or loads. */
-export const DATA_POLICY = "default-src 'none'; frame-ancestors 'none'";
+const DATA_POLICY = "default-src 'none'; frame-ancestors 'none'";
+
+/** Where a page stands that shows elements as in a page of somebody's, in a frame of the application. */
+const PREVIEW = /^\/p\/[^/?]+\/hand-off\/preview(\?|$)/;
+
+/** A page of somebody's has such a policy at its strictest; its own styles and uploaded pictures need a little more. */
+const PREVIEW_HEADERS: Record<string, string> = {
+  "content-security-policy":
+    "default-src 'self'; img-src 'self' data:; style-src 'self' 'unsafe-inline'; frame-ancestors 'self'",
+  "x-frame-options": "SAMEORIGIN",
+};
+
+/** The headers of an answer that depend on its address, by what of it is a page and may be framed. */
+export function headersFor(address: string, dev: boolean): Record<string, string> {
+  if (PREVIEW.test(address)) return PREVIEW_HEADERS;
+  return { "content-security-policy": address.startsWith("/api/") ? DATA_POLICY : pagePolicy(dev) };
+}

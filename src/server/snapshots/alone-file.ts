@@ -16,7 +16,7 @@ const escaped = (text: string) => text.toWellFormed().replace(/[&<>"]/g, (sign) 
 const inElement = (json: string) => json.replaceAll("<", "\\u003c");
 
 /** Whether formulas of a snapshot match regular expressions. */
-const needsPatterns = ({ project }: Snapshot) =>
+export const needsPatterns = ({ project }: Snapshot) =>
   JSON.stringify([project.measures, project.tables]).toLowerCase().includes("regexp_");
 
 /** Everything that is written in the snapshot. */

@@ -1,3 +1,5 @@
+import { promisify } from "node:util";
+import { brotliCompress } from "node:zlib";
 import { z } from "zod";
 import { DATE_BUCKETS } from "@/core/base/calendar";
 import type { Taken } from "@/core/snapshot/askable";
@@ -6,11 +8,14 @@ import { attachment } from "../http/download";
 import { HttpError } from "../http/errors";
 import { readProject } from "../store/projects";
 import { aloneFile } from "./alone-file";
+import { folderArchive, folderFiles, snapshotFile } from "./element-folder";
 import { makeSnapshot, type SnapshotAbout, type Travel } from "./make-snapshot";
 
 const touched = z.array(
   z.strictObject({ column: z.string().min(1).max(320), by: z.enum(DATE_BUCKETS).optional() }),
 );
+
+const compress = promisify(brotliCompress);
 
 /** JSON in an address. */
 const jsonInAddress = z
@@ -32,7 +37,7 @@ export const snapshotAddress = z.object({
   visuals: z.string().max(40_000).optional(),
   by: jsonInAddress.pipe(touched.max(20)),
   travel: z.enum(["answers", "rows"]).default("answers"),
-  form: z.enum(["json", "html", "about"]).default("json"),
+  form: z.enum(["json", "html", "folder", "about"]).default("json"),
   theme: z.enum(["light", "night", "auto"]).default("auto"),
   download: z.enum(["1"]).optional(),
 });
@@ -78,6 +83,18 @@ export async function snapshotFor(
 const nameOf = ({ project }: Snapshot): string =>
   project.boards[0]?.name ?? project.visuals[0]?.name ?? project.name;
 
+const sizes = new Map<string, Promise<number>>();
+
+/** How large a file is as servers of files pack it; fonts are packed already. Modules are packed once. */
+async function packedSize(path: string, bytes: Buffer): Promise<number> {
+  if (path.endsWith(".woff2")) return bytes.length;
+  const pack = () => compress(bytes).then((packed) => packed.length);
+  if (!path.endsWith(".js")) return pack();
+  const known = sizes.get(path) ?? pack();
+  sizes.set(path, known);
+  return known;
+}
+
 /** Answers with a snapshot, or with what it would hold. */
 export async function answerSnapshot(
   projectId: string,
@@ -86,12 +103,23 @@ export async function answerSnapshot(
 ): Promise<Response> {
   const taken = takenBy(asked);
   const { json, about } = await snapshotFor(projectId, taken, asked.travel, signal);
+  const name = nameOf(JSON.parse(json) as Snapshot);
   if (asked.form === "about") {
     const file = await aloneFile(json, asked.theme);
+    const files = folderFiles(json, { name, theme: asked.theme, filters: {} });
+    const folder = await Promise.all(
+      [...files].map(async ([path, bytes]) => ({
+        path,
+        bytes: bytes.length,
+        packed: await packedSize(path, bytes),
+      })),
+    );
+    const { tables, inputs } = (JSON.parse(json) as Snapshot).project;
     const bytes = { json: Buffer.byteLength(json), html: Buffer.byteLength(file) };
-    return Response.json({ about: { ...about, bytes } });
+    return Response.json({
+      about: { ...about, bytes, folder, name, file: snapshotFile(name), project: { tables, inputs } },
+    });
   }
-  const name = nameOf(JSON.parse(json) as Snapshot);
   if (asked.form === "html")
     return new Response(await aloneFile(json, asked.theme), {
       headers: {
@@ -101,11 +129,21 @@ export async function answerSnapshot(
         ...attachment(`${name}.html`),
       },
     });
+  if (asked.form === "folder") {
+    const archive = await folderArchive(folderFiles(json, { name, theme: asked.theme, filters: {} }));
+    return new Response(new Uint8Array(archive), {
+      headers: {
+        "content-type": "application/zip",
+        "cache-control": "no-store",
+        ...attachment(`${name}.zip`),
+      },
+    });
+  }
   return new Response(json, {
     headers: {
       "content-type": "application/json; charset=utf-8",
       "cache-control": "no-store",
-      ...(asked.download ? attachment(`${name}.cavlo.json`) : {}),
+      ...(asked.download ? attachment(snapshotFile(name)) : {}),
     },
   });
 }

@@ -1,15 +1,21 @@
 import { promisify } from "node:util";
 import { deflateRaw } from "node:zlib";
+import { sameName } from "@/core/base/names";
 import { todayIn } from "@/core/base/today";
+import { compareValues, type Value } from "@/core/base/value";
+import { type ColumnData, cellValue, outward } from "@/core/data/column";
 import { toBytes } from "@/core/data/plain-bytes";
 import { attempt } from "@/core/engine/attempt";
 import type { PlainIndex } from "@/core/engine/cells/plain-index";
+import type { Touched } from "@/core/engine/cells/plan-cells";
 import { countCells, withoutRows } from "@/core/engine/cells/without-rows";
 import type { ColumnPlace } from "@/core/formula/meeting";
+import type { PlacedSplit } from "@/core/plan/plan";
 import { type Query, type QueryInput, querySchema } from "@/core/plan/query";
 import { QueryError } from "@/core/plan/query-error";
 import { scopeOf } from "@/core/project/names";
 import type { Project } from "@/core/project/schema";
+import { filterKey } from "@/core/rows/key-labels";
 import { type Asked, askableOf, type Taken, takenFrom } from "@/core/snapshot/askable";
 import { type Limit, limitsOf } from "@/core/snapshot/limits";
 import { settledFormulas } from "@/core/snapshot/settled-formulas";
@@ -31,7 +37,9 @@ export interface SnapshotAbout {
   /** Answers that are given as they are. */
   answers: number;
   /** The sums of an index, how many of them stand for a single row, and what tells them apart. */
-  index: { cells: number; ofOneRow: number; keys: string[] } | null;
+  index: { cells: number; ofOneRow: number; keys: { name: string; values: number }[] } | null;
+  /** A filter that a page could ask for, by the name that it gives it. */
+  example: Record<string, Value[]>;
   /** The rows of tables, with the columns that travel. */
   rows: { table: string; rows: number; columns: string[] }[];
   /** What is not answered anew, and the hidden columns that stayed behind. */
@@ -97,16 +105,40 @@ async function answersTo(projectId: string, project: Project, begin: QueryInput[
   return [...first, ...(bins.length > 0 ? await ask(bins) : [])];
 }
 
-/** What tells the sums of an index apart, by name. */
-const keysIn = ({ cells }: PlainIndex): string[] => [
-  ...new Set(
-    cells.flatMap(({ keys, range }) =>
-      [...keys, ...(range ? [range.key] : [])].map(({ place, by }) =>
-        by ? `${nameOf(place)} by ${by}` : nameOf(place),
-      ),
-    ),
-  ),
-];
+/** What tells the sums of an index apart, with how many values each has at most. */
+function keysIn({ cells }: PlainIndex): { name: string; values: number }[] {
+  const found = new Map<string, number>();
+  const add = ({ place, by }: PlacedSplit, values: number) => {
+    const name = by ? `${nameOf(place)} by ${by}` : nameOf(place);
+    found.set(name, Math.max(found.get(name) ?? 0, values));
+  };
+  for (const { keys, lines, range } of cells) {
+    for (const [i, key] of keys.entries()) add(key, new Set(valuesOf(lines[i].data)).size);
+    if (range) add(range.key, valuesOf(range.values.data).length);
+  }
+  return [...found].map(([name, values]) => ({ name, values }));
+}
+
+const valuesOf = (data: ColumnData): ArrayLike<number> & Iterable<number> =>
+  data.type === "text" ? data.codes : data.values;
+
+/** A filter by the last value of the first of some columns, as a page would write it. */
+function exampleIn({ cells }: PlainIndex, touched: Touched[]): Record<string, Value[]> {
+  for (const { column, by } of touched)
+    for (const { keys, lines } of cells) {
+      const at = keys.findIndex((k) => sameName(nameOf(k.place), column) && k.by === by);
+      if (at < 0) continue;
+      const { data } = lines[at];
+      const rows = valuesOf(data).length;
+      const all = Array.from({ length: rows }, (_, row) => outward(cellValue(data, row), data.type));
+      const values = all.filter((v) => v !== null).sort(compareValues);
+      const last = values.at(-1);
+      if (last === undefined) continue;
+      const bare = column.slice(column.indexOf(".") + 1);
+      return { [by ? `${bare} by ${by}` : bare]: [filterKey(last, by)] };
+    }
+  return {};
+}
 
 /**
  * A board or visuals of a saved project with what answers them, and what of it travels. Hidden columns never
@@ -160,7 +192,14 @@ export async function makeSnapshot(
     rows: null,
     left,
   };
-  const about: SnapshotAbout = { answers: answers.length, index: null, rows: [], limits: stuck, left };
+  const about: SnapshotAbout = {
+    answers: answers.length,
+    index: null,
+    example: {},
+    rows: [],
+    limits: stuck,
+    left,
+  };
   if (travel === "rows") {
     const columns = new ColumnSet();
     for (const c of [...able, ...begun.filter((r) => r.hidden.length === 0)].flatMap((r) => r.columns))
@@ -201,6 +240,7 @@ export async function makeSnapshot(
     if (!("cells" in answer)) throw new Error("the compute thread answered something else");
     const index = withoutRows(answer.cells);
     about.index = { ...countCells(index), keys: keysIn(index) };
+    about.example = exampleIn(index, open);
     about.limits = [
       ...stuck,
       ...limitsOf(

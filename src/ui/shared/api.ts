@@ -9,6 +9,7 @@ import type { Progress } from "@/server/import/progress";
 import type { UnclaimedGroup } from "@/server/keep/reclaim";
 import type { VerifyStep } from "@/server/keep/verify";
 import type { Draft } from "@/server/results";
+import type { SnapshotAbout } from "@/server/snapshots/make-snapshot";
 import type { DeletedProject, ProjectSummary, SavedProject } from "@/server/store/projects";
 
 import { serverIsAway, serverIsHere } from "./connection";
@@ -107,6 +108,18 @@ async function readImport(response: Response, progress: Progress): Promise<Impor
   if (imported === null) throw new ApiError(0, "broken", BROKEN_IMPORT, null);
   return imported;
 }
+
+/** What a snapshot would hold, and how large it is in its forms. */
+export type SnapshotAnswer = SnapshotAbout & {
+  bytes: { json: number; html: number };
+  /** The files of its folder, and how large each is on its way from a server that packs. */
+  folder: { path: string; bytes: number; packed: number }[];
+  /** What it is called, and its file in the folder. */
+  name: string;
+  file: string;
+  /** Its tables and inputs, as they travel. */
+  project: Pick<Project, "tables" | "inputs">;
+};
 
 export const api = {
   projects: () =>
@@ -211,6 +224,17 @@ export const api = {
   tableAddress: (id: string, table: string, format: string) =>
     `${tableAt(id, table)}/export?${new URLSearchParams({ format })}`,
   fileAddress: (id: string) => `${at(id)}/file`,
+  snapshotAddress: (id: string, query: Record<string, string>) =>
+    `${at(id)}/snapshot?${new URLSearchParams(query)}`,
+  /** What would travel with a snapshot. */
+  snapshotAbout: (id: string, query: Record<string, string>, signal?: AbortSignal) =>
+    json<{ about: SnapshotAnswer }>(
+      `${at(id)}/snapshot?${new URLSearchParams({ ...query, form: "about" })}`,
+      { signal },
+    ),
+  /** A visual as a component of React. */
+  component: async (id: string, visual: string, signal: AbortSignal) =>
+    (await checked(await asked(`${at(id)}/visuals/${encodeURIComponent(visual)}.tsx`, { signal }))).text(),
   visualAddress: (id: string, visual: string, form: string, query: Record<string, string | number>) =>
     `${at(id)}/visuals/${encodeURIComponent(visual)}.${form}?${new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]))}`,
 };

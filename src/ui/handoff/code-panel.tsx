@@ -1,0 +1,108 @@
+"use client";
+import { useQuery } from "@tanstack/react-query";
+import { ToggleGroup } from "radix-ui";
+import { useMemo, useState } from "react";
+import { readablePart } from "@/code/component/component-code";
+import { echartsCode } from "@/code/echarts-code";
+import { pageCode } from "@/code/page-code";
+import type { Visual } from "@/core/project/schema";
+import type { Scene } from "@/core/scene/marks";
+import { api } from "../shared/api";
+import { useProject, useProjectStore } from "../shared/project-context";
+import { CodeView } from "./code-view";
+import { ThemeChoice } from "./theme-choice";
+import { bytesText } from "./travels";
+
+const PIECES = [
+  { id: "html", name: "HTML", language: "html" },
+  { id: "option", name: "Chart option", language: "js" },
+  { id: "component", name: "Component", language: "tsx" },
+] as const;
+
+const SAYS: Record<(typeof PIECES)[number]["id"], string> = {
+  html: "The picture as it stands: its numbers do not change.",
+  option: "An option of Apache ECharts 5.5 or later, as a module; drawn at this size it is the same picture.",
+  component:
+    "One file of TypeScript that draws the rows it is given; what draws this kind stands at its end, and nothing but React is imported.",
+};
+
+/** So much of long code is shown; all of it is copied. */
+const SHOWN = 6000;
+
+/** A visual as code to paste. */
+export function CodePanel({
+  visual,
+  scene,
+  theme,
+  onTheme,
+}: {
+  visual: Visual;
+  scene: Scene;
+  theme: "light" | "night";
+  onTheme: (theme: "light" | "night") => void;
+}) {
+  const [piece, setPiece] = useState<(typeof PIECES)[number]["id"]>("html");
+  const shown = PIECES.find((p) => p.id === piece) ?? PIECES[0];
+  const id = useProject((s) => s.id);
+  const revision = useProject((s) => s.revision);
+  const store = useProjectStore();
+  const component = useQuery({
+    queryKey: ["component", id, visual.id, revision],
+    queryFn: async ({ signal }) => {
+      await store.getState().flush();
+      return api.component(id, visual.id, signal);
+    },
+    enabled: piece === "component",
+    retry: 1,
+  });
+  const code = useMemo(
+    () => (piece === "html" ? pageCode : echartsCode)(scene, visual.name),
+    [piece, scene, visual.name],
+  );
+  const all = piece === "component" ? component.data : code;
+  const read = all === undefined ? "" : piece === "component" ? readablePart(all) : all;
+  return (
+    <>
+      <div className="flex items-center justify-between gap-2">
+        <h2 className="section-title">Code</h2>
+        <ToggleGroup.Root
+          type="single"
+          aria-label="In which form"
+          value={piece}
+          onValueChange={(p) => p && setPiece(p as typeof piece)}
+          className="flex overflow-hidden rounded-md border border-rule"
+        >
+          {PIECES.map((p) => (
+            <ToggleGroup.Item
+              key={p.id}
+              value={p.id}
+              className="bg-sheet px-2.5 py-1 text-xs data-[state=on]:bg-active data-[state=on]:font-semibold data-[state=on]:text-on-active"
+            >
+              {p.name}
+            </ToggleGroup.Item>
+          ))}
+        </ToggleGroup.Root>
+      </div>
+      <ThemeChoice value={theme} onChange={(t) => onTheme(t === "night" ? "night" : "light")} />
+      {all === undefined ? (
+        <p role={component.error ? "alert" : "status"} className="text-sm text-muted">
+          {component.error?.message ?? "Writing the component …"}
+        </p>
+      ) : (
+        <>
+          <CodeView
+            code={all}
+            shown={read.length > SHOWN ? `${read.slice(0, SHOWN)}\n…` : read}
+            language={shown.language}
+            label={`the code as ${shown.name}`}
+          />
+          <p className="text-xs text-muted">
+            {bytesText(new TextEncoder().encode(all).length)}
+            {read.length > SHOWN || read !== all ? "; its beginning is shown, all of it is copied" : ""}.{" "}
+            {SAYS[piece]}
+          </p>
+        </>
+      )}
+    </>
+  );
+}
