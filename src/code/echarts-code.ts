@@ -2,7 +2,7 @@ import { fontStack } from "@/core/scene/families";
 import { type Datum, type Mark, type Scene, type Sector, textsOf } from "@/core/scene/marks";
 import { drawRect, drawSector, SvgPath } from "@/core/scene/outline";
 import { elementOf } from "@/render/echarts-elements";
-import { codeOf, textCode } from "./json-code";
+import { codeOf, commentText, textCode } from "./json-code";
 
 /** A mark by the outline that it has, which any page with the library draws. */
 function shapeOf(mark: Mark, family: string): Record<string, unknown> {
@@ -145,7 +145,7 @@ export function echartsCode(scene: Scene, name: string): string {
     ...(sectors ? [pieCode(sectors)] : []),
     ...(after.length > 0 ? [customCode("marksAbove")] : []),
   ];
-  return `// ${name.replace(/\s+/g, " ")}, for Apache ECharts 5.5 or later, ${width} by ${height} pixels.
+  return `// ${commentText(name)}, for Apache ECharts 5.5 or later, ${width} by ${height} pixels.
 // In a page: echarts.init(element, null, { width: ${width}, height: ${height} }).setOption(option);
 
 ${listCode("marks", before)}${after.length > 0 ? `\n${listCode("marksAbove", after)}` : ""}

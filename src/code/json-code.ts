@@ -35,3 +35,6 @@ function flatOf(value: unknown): string {
   }
   return JSON.stringify(value) ?? "null";
 }
+
+/** A text as it stands in a comment that ends with its line. */
+export const commentText = (text: string): string => textCode(text.replace(/\s+/g, " ")).slice(1, -1);

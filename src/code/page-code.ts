@@ -1,9 +1,6 @@
 import type { Scene } from "@/core/scene/marks";
 import { sceneToSvg } from "@/render/svg-text";
 
-const ENTITIES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" };
-const escaped = (text: string): string => text.toWellFormed().replace(/[&<>"]/g, (sign) => ENTITIES[sign]);
-
 /**
  * A scene as plain HTML: a figure with its SVG, which is as wide as there is room for, and whose marks can be
  * styled by their classes and read by their data.
@@ -18,7 +15,6 @@ export function pageCode(scene: Scene, name: string): string {
     .join("\n");
   return `<figure style="max-width: ${scene.width}px; margin: 0">
 ${lines}
-  <figcaption hidden>${escaped(name)}</figcaption>
 </figure>
 `;
 }

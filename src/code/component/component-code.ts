@@ -2,7 +2,7 @@ import type { Value } from "@/core/base/value";
 import { formulaKey, type KnownFormula } from "@/core/formula/expr";
 import type { Result } from "@/core/plan/query";
 import type { Project, Visual } from "@/core/project/schema";
-import { codeOf, keyOf } from "../json-code";
+import { codeOf, commentText, keyOf } from "../json-code";
 import type { Spec } from "./drawing";
 
 /** What a component is made of: a visual with the parts of its document, and its answer as it stands. */
@@ -82,9 +82,8 @@ export function componentCode(source: ComponentSource): string {
     `  ${keyOf(c.name)}: ${typeOf(c.type)}${empty ? " | null" : ""};\n`;
   const totalsNow = Object.fromEntries(needed.map((total) => [total, result.totals[total] ?? null]));
   const { width, height } = visual.size;
-  const comment = visual.name.replace(/\s+/g, " ").replaceAll("*/", "");
   return `// @ts-nocheck: what stands at the end of this file was written by a machine; its types are right.
-// ${comment}: a component of React without anything else. It draws the rows that it is given.
+// ${commentText(visual.name)}: a component of React without anything else. It draws the rows that it is given.
 ${"import"} type { ReactElement } from "react";
 ${"import"} { createElement } from "react";
 

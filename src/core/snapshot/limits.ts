@@ -29,6 +29,16 @@ function insideOf({ cells }: PlainIndex, name: string): Value {
   return null;
 }
 
+/** Filters by which an index is tried, and of what they are. */
+interface Probe {
+  column: string;
+  filters: Filter[];
+}
+/** So many columns are tried two by two. */
+const MOST_TOGETHER = 8;
+
+const listOf = ({ column, by }: Touched): Filter => ({ column, ...(by ? { by } : {}), in: [] });
+
 /**
  * What an index cannot answer of some queries when they are filtered by columns, each tried on its own: the
  * index is asked, and what it does not tell is listed.
@@ -43,14 +53,21 @@ export function limitsOf(
   const isTold = (query: Query) => answerFromCells([query], index, { scope, inputs })[0] !== null;
   const isAsked = (query: Query) =>
     !(attempt(() => planQuery(query, scope, inputs, index.today)) instanceof QueryError);
-  const probes = touched.flatMap(({ column, by }): { column: string; filter: Filter }[] => {
+  const probes = touched.flatMap(({ column, by }): Probe[] => {
     const inside = by ? null : insideOf(plain, column);
-    const list: Filter = { column, ...(by ? { by } : {}), in: [] };
+    const list = listOf({ column, by });
     return [
-      { column, filter: list },
-      ...(inside === null ? [] : [{ column, filter: { column, from: inside } }]),
+      { column, filters: [list] },
+      ...(inside === null ? [] : [{ column, filters: [{ column, from: inside }] }]),
     ];
   });
+  // Where all at once would be too many sums, two filters may be more than what is told.
+  const few = plain.isSettled ? [] : touched.slice(0, MOST_TOGETHER);
+  const together = few.flatMap((a, i) =>
+    few
+      .slice(i + 1)
+      .map((b): Probe => ({ column: `${a.column} with ${b.column}`, filters: [listOf(a), listOf(b)] })),
+  );
   const limits = new Map<string, Set<string> | null>();
   for (const { of, query } of asked) {
     const bare = { ...query, filters: [...query.filters] };
@@ -58,8 +75,8 @@ export function limitsOf(
       limits.set(of, null);
       continue;
     }
-    for (const { column, filter } of probes) {
-      const filtered = { ...query, filters: [...query.filters, filter] };
+    for (const { column, filters } of [...probes, ...together]) {
+      const filtered = { ...query, filters: [...query.filters, ...filters] };
       if (!isAsked(filtered) || isTold(filtered)) continue;
       const known = limits.get(of);
       if (known !== null) limits.set(of, (known ?? new Set<string>()).add(column));

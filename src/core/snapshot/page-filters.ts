@@ -62,7 +62,7 @@ function byUnitAlone(name: string, table: string, project: Named): { column: str
   const by = DATE_BUCKETS.find((b) => sameName(b, name));
   const dates =
     by && offeredColumns(project, table).filter((c) => c.type === "date" || c.type === "timestamp");
-  return by && dates && dates.length === 1 ? { column: dates[0].name, by } : null;
+  return by && dates && dates.length === 1 ? { column: `${dates[0].table}.${dates[0].column}`, by } : null;
 }
 
 /** The column that a name means for a table, as filters name it. */

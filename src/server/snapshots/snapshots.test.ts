@@ -21,11 +21,12 @@ import { TableWriter } from "../store/table-files";
 import { aloneFile } from "./alone-file";
 import { makeSnapshot } from "./make-snapshot";
 
-const ROWS = 4000;
-const ROUTES = ["North Quay", "Old Pier", "Marl Point", "constructor", "__proto__"];
+/** So many that fares, of which there are 10,000, have no cell each. */
+const ROWS = 40_000;
+const ROUTES = ["North Quay", "Old Pier", "Marl Point", "constructor", "__proto__", "toString"];
 const CELLS = Array.from({ length: ROWS }, (_, i) => [
   ROUTES[(i * 7) % ROUTES.length],
-  `2025-${String(1 + (i % 12)).padStart(2, "0")}-${String(1 + (i % 28)).padStart(2, "0")}`,
+  new Date(Date.UTC(2025, 0, 1 + ((i * 7) % 360))).toISOString().slice(0, 10),
   String(((i * 104_729) % 10_000) / 100),
   String((i * 17) % 97),
   // What must not leave: a hidden text, a hidden number, and a text that no visual uses.
@@ -93,6 +94,7 @@ beforeAll(() => {
         controls: [
           newFilter({ id: "c1", label: "Route", table: "trips", column: "route" }),
           newFilter({ id: "c2", label: "Day", table: "trips", column: "day", as: "stretch" }),
+          newFilter({ id: "c3", label: "Fare", table: "trips", column: "fare", as: "stretch" }),
         ],
       }),
     ],
@@ -128,8 +130,10 @@ async function asked(snapshot: Snapshot, queries: QueryInput[], given: GivenTabl
 }
 
 const untimed = (answers: unknown[]) => answers.map((a) => ({ ...(a as object), ms: 0, scanned: 0 }));
-const query = (id: string, filters: Filter[] = [], inputs = {}): QueryInput =>
-  toQuery(project.visuals.find((v) => v.id === id)!, project, filters, inputs)!;
+const query = (id: string, filters: Filter[] = [], inputs = {}): QueryInput => {
+  const visual = project.visuals.find((v) => v.id === id);
+  return (visual && toQuery(visual, project, filters, inputs)) as QueryInput;
+};
 
 describe("a snapshot", () => {
   it("holds no cell of a hidden column and no row where only answers travel", async () => {
@@ -165,9 +169,11 @@ describe("a snapshot", () => {
     for (const { query } of begin) expect(known).toContain(JSON.stringify(query));
   });
 
-  it("says what answers alone do not tell: medians, whatever is filtered", async () => {
+  it("says what answers alone do not tell: medians, and stretches that end within a bin", async () => {
     const { snapshot, about } = await made("answers");
     expect(about.limits).toContainEqual({ of: "waits", by: null });
+    // A stretch of fares is told by whole bins alone: the rows at their edges stay behind.
+    expect(about.limits).toContainEqual({ of: "by-route", by: ["trips.fare"] });
     const [median, revenue] = await asked(snapshot, [query("waits"), query("by-route")]);
     expect(median).toEqual({ error: "No answer to this travelled along." });
     expect(revenue).not.toHaveProperty("error");
@@ -219,9 +225,14 @@ describe("a snapshot", () => {
       },
     ];
     const queries = ["by-route", "late", "waits"].map((id) =>
-      query(id, [{ column: "trips.day", from: "2025-03-01" }]),
+      query(id, [{ column: "trips.day", from: "2025-03-05", to: "2025-03-05" }]),
     );
     expect(untimed(await asked(snapshot, queries, given))).toEqual(untimed(await asked(snapshot, queries)));
+  });
+
+  it("of rows holds what derived columns are computed from", async () => {
+    const { about } = await made("rows", { visuals: ["late"], filters: [] });
+    expect(about.rows[0].columns.toSorted()).toEqual(["route", "wait"]);
   });
 
   it("of visuals is filtered by the columns that its maker chose", async () => {
@@ -251,6 +262,18 @@ describe("a snapshot", () => {
     expect(() => readSnapshot(JSON.stringify({ ...snapshot, version: 9 }))).toThrow(/version 9/);
     expect(() => readSnapshot(JSON.stringify({ ...snapshot, answers: undefined }))).toThrow(/damaged/);
     const { index } = snapshot;
+    const short = {
+      project: snapshot.project,
+      today: snapshot.today,
+      index: index && { ...index, size: index.size + 1 },
+    };
+    expect(
+      await answerEngine({
+        type: "hold",
+        id: ++ids,
+        held: { ...short, rows: null, given: [], patterns: "" },
+      }),
+    ).toMatchObject({ error: { code: "snapshot", message: expect.stringContaining("not whole") } });
     const damaged = { ...snapshot, index: index && { ...index, deflated: index.deflated.slice(0, 40) } };
     const held = {
       project: damaged.project,
