@@ -52,10 +52,6 @@ export class CavloBoard extends CavloElement {
     this.setAttribute("board", wanted);
   }
 
-  protected get isShown(): boolean {
-    return this.view !== null;
-  }
-
   protected present(ground: Ground): void {
     const { project, answers, theme } = ground;
     const board = wantedOf(project.boards, this.board, "board");

@@ -1,4 +1,5 @@
 import { todayIn } from "@/core/base/today";
+import type { ColumnPlace } from "@/core/formula/meeting";
 import { knowFormulas } from "@/core/project/names";
 import type { Project } from "@/core/project/schema";
 import { PageAskError } from "@/core/snapshot/page-filters";
@@ -73,8 +74,10 @@ export abstract class CavloElement extends Base {
   protected abstract present(ground: Ground): void;
   /** Lets go of what is shown. */
   protected abstract clear(): void;
-  /** Whether something is there already. */
-  protected abstract readonly isShown: boolean;
+  /** The columns of a page's rows that it reads; null: all that the snapshot names. */
+  protected needs(_snapshot: Snapshot): ColumnPlace[] | null {
+    return null;
+  }
 
   connectedCallback(): void {
     // Properties that were set before the element was known are taken over.
@@ -256,7 +259,8 @@ export abstract class CavloElement extends Base {
     if (turn !== this.turn) return;
     const { locale, theme } = this;
     const themeNow = theme === "auto" ? (night.matches ? "night" : "light") : theme;
-    const key = [snapshot, rows, locale];
+    const needs = rows ? this.needs(snapshot) : null;
+    const key = [snapshot, rows, locale, needs];
     const isSame = this.ground?.key.every((part, i) => part === key[i]) ?? false;
     let notes: string[] = [];
     if (!this.ground || !isSame) {
@@ -270,7 +274,7 @@ export abstract class CavloElement extends Base {
         today: rows ? todayIn(project.conventions.timeZone) : snapshot.today,
         index: snapshot.index,
         rows: snapshot.rows,
-        given: rows ? givenTables(rows, project) : [],
+        given: rows ? givenTables(rows, project, needs) : [],
         patterns: places.patterns(),
       });
       if (rows) {

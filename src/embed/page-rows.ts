@@ -1,4 +1,5 @@
 import { findNamed, sameName } from "@/core/base/names";
+import type { ColumnPlace } from "@/core/formula/meeting";
 import type { Project, TableInfo } from "@/core/project/schema";
 import { EmbedError } from "./embed-error";
 import type { GivenCells, GivenTable } from "./engine-protocol";
@@ -94,11 +95,26 @@ const missing = (table: string, column: string, names: string[]): EmbedError =>
     { table, column },
   );
 
+/** The tables with the columns that are needed; all of them where nothing is said. */
+function neededTables({ tables }: Pick<Project, "tables">, needs: ColumnPlace[] | null): TableInfo[] {
+  if (needs === null) return tables;
+  return tables.flatMap((t) => {
+    const isNeeded = ({ name }: { name: string }) =>
+      needs.some((n) => sameName(n.table, t.name) && sameName(n.column, name));
+    const columns = t.columns.filter(isNeeded);
+    return columns.length > 0 ? [{ ...t, columns }] : [];
+  });
+}
+
 /**
  * What a page gives as `rows`, column by column: for each table of the document a list of objects, or an object
- * of columns. Throws an EmbedError where something is missing or of another form.
+ * of columns, as far as they are needed. Throws an EmbedError where something is missing or of another form.
  */
-export function givenTables(given: unknown, project: Project): GivenTable[] {
+export function givenTables(
+  given: unknown,
+  project: Pick<Project, "tables">,
+  needs: ColumnPlace[] | null = null,
+): GivenTable[] {
   if (!isRecord(given))
     throw new EmbedError("rows", "rows is no object. Give one set of rows a table: { sailings: [...] }.");
   const unknown = Object.keys(given).find((name) => !findNamed(project.tables, name));
@@ -108,7 +124,7 @@ export function givenTables(given: unknown, project: Project): GivenTable[] {
       `rows has ${unknown}, which is no table here. Its tables are ${project.tables.map((t) => t.name).join(", ")}.`,
       { table: unknown },
     );
-  return project.tables.map((info) => {
+  return neededTables(project, needs).map((info) => {
     const { name: table } = info;
     const key = keyOf(Object.keys(given), table);
     const rows = key === undefined ? undefined : given[key];

@@ -1,10 +1,12 @@
 import type { Value } from "@/core/base/value";
+import type { ColumnPlace } from "@/core/formula/meeting";
 import type { Filter, QueryInput } from "@/core/plan/query";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import type { CategoryOf, Scene } from "@/core/scene/marks";
 import { textsOf } from "@/core/scene/marks";
 import { pageFilters, pageInputs } from "@/core/snapshot/page-filters";
+import type { Snapshot } from "@/core/snapshot/snapshot";
 import { isPickable, type Picked, pickedAfter } from "@/core/view/picks";
 import { sceneOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
@@ -57,8 +59,9 @@ export class CavloVisual extends CavloElement {
     this.setAttribute("visual", wanted);
   }
 
-  protected get isShown(): boolean {
-    return this.tile !== null;
+  protected override needs({ project, needs }: Snapshot): ColumnPlace[] | null {
+    const visual = wantedOf(project.visuals, this.visual, "visual");
+    return needs.find(([id]) => id === visual.id)?.[1] ?? null;
   }
 
   protected present(ground: Ground): void {

@@ -2,6 +2,7 @@ import type { ColumnData } from "../data/column";
 import { fromBytes } from "../data/plain-bytes";
 import type { PlainIndex } from "../engine/cells/plain-index";
 import type { KnownFormula } from "../formula/expr";
+import type { ColumnPlace } from "../formula/meeting";
 import type { QueryInput, Result } from "../plan/query";
 import type { Project } from "../project/schema";
 
@@ -33,6 +34,8 @@ export interface Snapshot {
   /** What further questions are answered from: sums by what can be filtered, or rows; null: nothing more. */
   index: PackedBytes | null;
   rows: PackedBytes | null;
+  /** The stored columns that a visual reads, by its id: what a page has to give of its own rows. */
+  needs: [string, ColumnPlace[]][];
   /** Columns of which nothing travels, though formulas name them. */
   left: string[];
 }
@@ -89,7 +92,7 @@ export function checkedSnapshot(read: unknown): Snapshot {
       );
     snapshot = { ...migrate(snapshot), version: version + 1 };
   }
-  const { project, formulas, answers, index, rows, left } = snapshot;
+  const { project, formulas, answers, index, rows, needs, left } = snapshot;
   const isWhole =
     isRecord(project) &&
     ["tables", "links", "measures", "inputs", "visuals", "boards"].every((k) => Array.isArray(project[k])) &&
@@ -97,6 +100,7 @@ export function checkedSnapshot(read: unknown): Snapshot {
     Array.isArray(answers) &&
     isPacked(index) &&
     isPacked(rows) &&
+    Array.isArray(needs) &&
     Array.isArray(left);
   if (!isWhole) throw new SnapshotError("This snapshot is damaged: a part is missing. Take it out again.");
   return snapshot as unknown as Snapshot;

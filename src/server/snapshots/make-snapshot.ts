@@ -14,7 +14,7 @@ import type { PlacedSplit } from "@/core/plan/plan";
 import { type Query, type QueryInput, querySchema } from "@/core/plan/query";
 import { QueryError } from "@/core/plan/query-error";
 import { scopeOf } from "@/core/project/names";
-import type { Project } from "@/core/project/schema";
+import type { Project, Visual } from "@/core/project/schema";
 import { filterKey } from "@/core/rows/key-labels";
 import { type Asked, askableOf, type Taken, takenFrom } from "@/core/snapshot/askable";
 import { type Limit, limitsOf } from "@/core/snapshot/limits";
@@ -24,6 +24,7 @@ import { isHidden, travellingDocument } from "@/core/snapshot/travelling-documen
 import { ColumnSet, columnsOfQuery } from "@/core/snapshot/used-columns";
 import { filtersOf, UNTOUCHED } from "@/core/view/board-state";
 import { binsQuery, extentIn } from "@/core/view/column-extent";
+import { toQuery } from "@/core/view/query";
 import { compute } from "../compute/client";
 import { HttpError } from "../http/errors";
 import { answerQueries } from "../results";
@@ -190,6 +191,10 @@ export async function makeSnapshot(
     answers,
     index: null,
     rows: null,
+    needs: found.visuals.map((v): [string, ColumnPlace[]] => [
+      v.id,
+      columnsOf(v, project, inputs).filter((c) => isStored(project, c)),
+    ]),
     left,
   };
   const about: SnapshotAbout = {
@@ -253,6 +258,13 @@ export async function makeSnapshot(
     return { snapshot: { ...snapshot, index: await packed(toBytes(index)) }, about };
   }
   return { snapshot, about };
+}
+
+/** The columns that a visual reads; none while its sentence lacks its value or cannot be planned. */
+function columnsOf(visual: Visual, project: Project, inputs: Record<string, Value>): ColumnPlace[] {
+  const query = toQuery(visual, project);
+  const columns = query && attempt(() => columnsOfQuery(querySchema.parse(query), scopeOf(project), inputs));
+  return !columns || columns instanceof QueryError ? [] : columns;
 }
 
 const isStored = (project: Project, { table, column }: ColumnPlace): boolean =>

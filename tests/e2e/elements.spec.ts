@@ -1,0 +1,336 @@
+import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { createServer, type Server } from "node:http";
+import { tmpdir } from "node:os";
+import { extname, join } from "node:path";
+import { expect, type Page, test } from "@playwright/test";
+import { build } from "esbuild";
+import { openDemo } from "./steps";
+
+const TYPES: Record<string, string> = {
+  ".html": "text/html; charset=utf-8",
+  ".js": "text/javascript",
+  ".json": "application/json",
+  ".css": "text/css",
+  ".woff2": "font/woff2",
+};
+
+/** A server of files with the strictest policy: the pages of somebody else. */
+async function serveFolder(folder: string): Promise<{ at: string; server: Server }> {
+  const server = createServer((request, response) => {
+    try {
+      const path = decodeURIComponent((request.url ?? "/").split("?")[0]);
+      const body = readFileSync(join(folder, path));
+      response.writeHead(200, {
+        "content-type": TYPES[extname(path)] ?? "text/plain",
+        "content-security-policy": "default-src 'self'",
+      });
+      response.end(body);
+    } catch {
+      response.writeHead(404).end();
+    }
+  });
+  await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
+  const address = server.address();
+  return { at: `http://127.0.0.1:${typeof address === "object" && address ? address.port : 0}`, server };
+}
+
+let folder = "";
+let elsewhere: { at: string; server: Server };
+
+test.beforeAll(async ({ browser }) => {
+  folder = mkdtempSync(join(tmpdir(), "cavlo-pages-"));
+  cpSync("examples", folder, { recursive: true });
+  cpSync("dist/embed", join(folder, "embed"), { recursive: true });
+  await build({
+    entryPoints: [join(folder, "react/app.tsx")],
+    outfile: join(folder, "react/app.js"),
+    bundle: true,
+    format: "esm",
+    jsx: "automatic",
+    nodePaths: ["node_modules"],
+    // The modules are fetched from where they stand, so that they find their engine and fonts beside them.
+    external: [join(folder, "embed/cavlo.js"), join(folder, "embed/cavlo-board.js")],
+    define: { "process.env.NODE_ENV": '"production"' },
+  });
+  const page = await browser.newPage();
+  const id = await openDemo(page);
+  const snapshot = async (query: string, file: string) => {
+    const response = await page.request.get(`/api/projects/${id}/snapshot?${query}`);
+    expect(response.ok()).toBe(true);
+    writeFileSync(join(folder, file), await response.body());
+  };
+  const by = encodeURIComponent(JSON.stringify([{ column: "sailings.date", by: "year" }]));
+  await snapshot("board=season-at-a-glance", "season.cavlo.json");
+  await snapshot("board=season-at-a-glance&travel=rows", "season-rows.cavlo.json");
+  await snapshot(`visuals=passengers-by-route,on-time-by-route&by=${by}`, "passengers.cavlo.json");
+  await page.close();
+  elsewhere = await serveFolder(folder);
+});
+test.afterAll(() => {
+  elsewhere.server.close();
+  rmSync(folder, { recursive: true });
+});
+
+/** Opens a page elsewhere; whatever it complains of is collected. */
+async function openPage(page: Page, path: string): Promise<string[]> {
+  const complaints: string[] = [];
+  page.on("pageerror", (error) => complaints.push(error.message));
+  page.on("console", (message) => {
+    if (message.type() === "error" && !message.location().url.endsWith("favicon.ico"))
+      complaints.push(message.text());
+  });
+  await page.goto(`${elsewhere.at}/${path}`);
+  return complaints;
+}
+
+const picture = (page: Page, name: RegExp) => page.getByRole("img", { name });
+
+test("a plain page with the strictest policy shows a visual and a board that answer each other", async ({
+  page,
+}) => {
+  const complaints = await openPage(page, "plain/index.html");
+  const visual = page.locator("cavlo-visual");
+  const board = page.locator("cavlo-board");
+  await expect(visual.getByRole("img")).toHaveAccessibleName(/total 2 152 487/);
+  await expect(board.getByRole("img", { name: /^Passengers by route/ })).toHaveAccessibleName(
+    /total 5 299 291/,
+  );
+  // By keyboard, as on a board: to the first mark, which is said, and picked.
+  await visual.getByRole("img").focus();
+  await page.keyboard.press("ArrowRight");
+  await expect(visual.getByRole("status").filter({ hasText: "Ferrow Isle" })).toHaveCount(1);
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Picked: Ferrow Isle")).toBeVisible();
+  await expect(board.getByRole("button", { name: "Ferrow Isle" })).toHaveAttribute("aria-pressed", "true");
+  await expect(board.getByRole("img", { name: /^Passengers by route/ })).toHaveAccessibleName(
+    /total 1 321 014/,
+  );
+  // Its reader goes on from there.
+  await board.getByRole("button", { name: "2024", exact: true }).click();
+  await expect(board.getByRole("img", { name: /^Passengers by route/ })).not.toHaveAccessibleName(
+    /1 321 014/,
+  );
+  await board.getByRole("button", { name: "More of Passengers by route" }).click();
+  await expect(board.getByRole("menu")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(board.getByRole("menu")).toHaveCount(0);
+  // Nothing was written outside of the shadow roots.
+  expect(await page.evaluate(() => [...document.body.children].map((e) => e.localName))).toEqual([
+    "h1",
+    "p",
+    "cavlo-visual",
+    "cavlo-board",
+  ]);
+  expect(complaints).toEqual([]);
+});
+
+test("a board elsewhere draws what it draws here, by answers and by rows", async ({ page, browser }) => {
+  const texts = (of: Page, host: string) =>
+    of
+      .locator(`${host} .board-visual`)
+      .evaluateAll((all) =>
+        all.map((tile) =>
+          [...tile.querySelectorAll(".board-host svg text, .board-host svg path")].map(
+            (mark) => mark.textContent || mark.getAttribute("fill"),
+          ),
+        ),
+      );
+  const here = await browser.newPage({ reducedMotion: "reduce", viewport: { width: 1296, height: 2000 } });
+  const id = await openDemo(here);
+  await here.goto(`/p/${id}/present/season-at-a-glance?only.year=2025`);
+  await expect(picture(here, /^Passengers by route/)).toHaveAccessibleName(/total 2 152 487/);
+  const wanted = await texts(here, "#board");
+  await page.emulateMedia({ reducedMotion: "reduce" });
+  await page.setViewportSize({ width: 1296, height: 2000 });
+  for (const file of ["season", "season-rows"]) {
+    writeFileSync(
+      join(folder, `${file}.html`),
+      `<!doctype html><script type="module" src="embed/cavlo-board.js"></script><cavlo-board src="${file}.cavlo.json"></cavlo-board>`,
+    );
+    await openPage(page, `${file}.html`);
+    await page.getByRole("button", { name: "2025", exact: true }).click();
+    await expect(picture(page, /^Passengers by route/)).toHaveAccessibleName(/total 2 152 487/);
+    const marks = await texts(page, "cavlo-board");
+    expect(marks.length).toBe(wanted.length);
+    // The same words and colours, mark for mark; places follow the room that there is.
+    expect(marks.map((m) => m.toSorted())).toEqual(wanted.map((m) => m.toSorted()));
+  }
+  await here.close();
+});
+
+test("rows that a page gives are computed in it, every second, and what is wrong with them is said", async ({
+  page,
+}) => {
+  const complaints = await openPage(page, "feed/index.html");
+  const visual = page.locator("cavlo-visual");
+  await expect(visual.getByRole("img")).toHaveAccessibleName(/total 100,/);
+  await expect(visual.getByRole("img")).toHaveAccessibleName(/total 300,/);
+  await expect(page.getByRole("status").filter({ hasText: /sailings/ })).toBeVisible();
+  const give = (rows: string) =>
+    page.evaluate(`clearInterval(9); document.querySelector("cavlo-visual").rows = ${rows}`);
+  const stopped = page.evaluate(() => {
+    for (let i = 1; i < 100; i++) clearInterval(i);
+  });
+  await stopped;
+  await give(`{ sailings: [{ route: "A", date: "2025-01-01" }], routes: [] }`);
+  await expect(
+    page.getByText("rows.sailings lacks the column passengers; it has route, date.").first(),
+  ).toBeVisible();
+  await expect(visual.getByRole("img")).toBeVisible();
+  await give(
+    `{ sailings: [{ route: "A", passengers: "many", date: "2025-01-01" }], routes: [{ route: "A" }] }`,
+  );
+  await expect(
+    page.getByText(/rows.sailings.passengers is of numbers, but row 1 holds "many"/).first(),
+  ).toBeVisible();
+  await give(`{ sailings: { route: ["A"], passengers: new Float64Array(6e6), date: [] }, routes: [] }`);
+  await expect(visual.getByText(/All columns of a table are of one length/)).toBeVisible();
+  await give("7");
+  await expect(visual.getByText(/rows is no object/)).toBeVisible();
+  await give(`{ sailings: [], routes: [] }`);
+  await expect(visual.getByText(/rows is no object/)).toHaveCount(0);
+  // As columns, and as typed arrays.
+  await give(
+    `{ sailings: { route: ["A", "B"], passengers: Float64Array.of(5, 7), date: [new Date(), null] }, routes: { route: ["A", "B"] } }`,
+  );
+  await expect(visual.getByRole("img")).toHaveAccessibleName(/total 12,/);
+  // And back to what travelled.
+  await give("null");
+  await expect(visual.getByRole("img")).toHaveAccessibleName(/total 5 299 291/);
+  expect(complaints).toEqual([]);
+});
+
+test("the component of React follows its props and tells of picks", async ({ page }) => {
+  const complaints = await openPage(page, "react/index.html");
+  const image = page.locator("cavlo-visual").getByRole("img");
+  await expect(image).toHaveAccessibleName(/^Passengers by route/);
+  const first = await image.getAttribute("aria-label");
+  await page.getByLabel("Year").selectOption("2025");
+  await expect(image).toHaveAccessibleName(/total 2 152 487/);
+  expect(await image.getAttribute("aria-label")).not.toBe(first);
+  await image.focus();
+  await page.keyboard.press("End");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText("Picked: Other")).toBeVisible();
+  expect(complaints).toEqual([]);
+});
+
+test("attributes, properties and methods do what they say, and what cannot be done is said", async ({
+  page,
+}) => {
+  writeFileSync(
+    join(folder, "api.html"),
+    `<!doctype html><script type="module" src="embed/cavlo.js"></script>
+     <cavlo-visual src="passengers.cavlo.json" visual="On time by route" theme="night"></cavlo-visual>`,
+  );
+  await openPage(page, "api.html");
+  const visual = page.locator("cavlo-visual");
+  const image = visual.getByRole("img");
+  await expect(image).toHaveAccessibleName(/^On time by route/);
+  const told = await page.evaluate(() => {
+    const element = document.querySelector("cavlo-visual") as HTMLElement & {
+      toSVG(): string;
+      toPNG(): Promise<Blob>;
+      numbers(): { columns: string[]; rows: unknown[][] }[];
+    };
+    const [{ columns, rows }] = element.numbers();
+    return { svg: element.toSVG().slice(0, 4), columns, rows: rows.length };
+  });
+  expect(told).toEqual({ svg: "<svg", columns: ["route", "on_time_rate"], rows: 8 });
+  const refused = await page.evaluate(() =>
+    (document.querySelector("cavlo-visual") as unknown as { toPNG(): Promise<Blob> }).toPNG().then(
+      () => "drawn",
+      (error: Error) => error.message,
+    ),
+  );
+  expect(refused).toContain("img-src data:");
+  const set = (attribute: string, value: string) =>
+    page.evaluate(([a, v]) => document.querySelector("cavlo-visual")?.setAttribute(a, v), [attribute, value]);
+  await set("locale", "de-DE");
+  await expect(visual.locator("svg text").filter({ hasText: /\d,\d/ }).first()).toBeVisible();
+  await set("visual", "gone");
+  await expect(
+    visual.getByText("The snapshot has no visual gone. It has Passengers by route, On time by route."),
+  ).toBeVisible();
+  await set("visual", "passengers-by-route");
+  await expect(image).toHaveAccessibleName(/^Passengers by route/);
+  await set("filters", "{");
+  await expect(visual.getByText("The attribute filters is no JSON: {")).toBeVisible();
+  await set("filters", '{"year":[2024]}');
+  await expect(visual.getByText("The attribute filters is no JSON")).toHaveCount(0);
+  await set("src", "nowhere.cavlo.json");
+  await expect(visual.getByText(/cannot be had \(status 404\)/)).toBeVisible();
+  const whole = readFileSync(join(folder, "passengers.cavlo.json"), "utf8");
+  writeFileSync(join(folder, "cut.cavlo.json"), whole.slice(0, -40));
+  await set("src", "cut.cavlo.json");
+  await expect(visual.getByText(/not whole: its end is missing/)).toBeVisible();
+});
+
+test("nothing is done before an element is near, several share what they fetch, and one that goes lets go", async ({
+  page,
+}) => {
+  writeFileSync(
+    join(folder, "many.html"),
+    `<!doctype html><html dir="rtl"><link rel="stylesheet" href="many.css"><script type="module" src="embed/cavlo.js"></script>
+     <cavlo-visual src="passengers.cavlo.json"></cavlo-visual><cavlo-visual src="passengers.cavlo.json"></cavlo-visual>
+     <div class="far"></div><cavlo-visual id="far" src="passengers.cavlo.json"><svg viewBox="0 0 10 10"><title>first</title></svg></cavlo-visual></html>`,
+  );
+  writeFileSync(join(folder, "many.css"), ".far { height: 4000px }");
+  const fetched: string[] = [];
+  page.on("request", (request) => fetched.push(new URL(request.url()).pathname));
+  await openPage(page, "many.html");
+  await expect(picture(page, /^Passengers by route/)).toHaveCount(2);
+  expect(fetched.filter((p) => p.endsWith("passengers.cavlo.json"))).toHaveLength(1);
+  // What is shown was answered already: no engine is fetched for it.
+  expect(fetched.some((p) => p.includes("engine"))).toBe(false);
+  await expect(page.locator("#far").getByTitle("first").or(page.locator("#far svg"))).toHaveCount(1);
+  await page.evaluate(() => document.getElementById("far")?.scrollIntoView());
+  await expect(picture(page, /^Passengers by route/)).toHaveCount(3);
+  await page.evaluate(() => {
+    const [first, second] = document.querySelectorAll("cavlo-visual");
+    second.after(first);
+    document.getElementById("far")?.remove();
+  });
+  await expect(picture(page, /^Passengers by route/)).toHaveCount(2);
+});
+
+test("a file that works alone stays alive from a disk, without a network", async ({ browser, page }) => {
+  const id = await openDemo(page);
+  const response = await page.request.get(
+    `/api/projects/${id}/snapshot?board=season-at-a-glance&form=html&travel=rows`,
+  );
+  const file = join(folder, "alone.html");
+  writeFileSync(file, await response.body());
+  const context = await browser.newContext({ offline: true });
+  const alone = await context.newPage();
+  const problems: string[] = [];
+  alone.on("pageerror", (error) => problems.push(error.message));
+  alone.on("request", (request) => {
+    if (!/^(file|blob|data):/.test(request.url())) problems.push(request.url());
+  });
+  await alone.goto(`file://${file}`);
+  const image = picture(alone, /^Passengers by route/);
+  await expect(image).toHaveAccessibleName(/total 5 299 291/);
+  await alone.getByRole("button", { name: "2025", exact: true }).click();
+  await expect(image).toHaveAccessibleName(/total 2 152 487/);
+  await alone
+    .getByRole("button", { name: "Increase Passenger target" })
+    .or(alone.getByRole("button", { name: /passenger target/i }))
+    .last()
+    .click();
+  await image.focus();
+  await alone.keyboard.press("ArrowRight");
+  await alone.keyboard.press("Enter");
+  await expect(alone.getByRole("group", { name: "Picked" })).toContainText("Ferrow Isle");
+  await expect(picture(alone, /^Sailings by power/)).toBeVisible();
+  expect(problems).toEqual([]);
+  // One that was cut short says so, wherever it was cut.
+  const whole = readFileSync(file, "utf8");
+  for (const share of [0.5, 0.999]) {
+    const cut = join(folder, `cut-${share}.html`);
+    writeFileSync(cut, whole.slice(0, Math.floor(whole.length * share)));
+    await alone.goto(`file://${cut}`);
+    await expect(alone.getByText("This file is not whole: its end is missing.")).toBeVisible();
+  }
+  await context.close();
+});
