@@ -29,6 +29,7 @@ test("a picture and its numbers are taken away", async ({ page }) => {
   expect(png.subarray(1, 4).toString("latin1")).toBe("PNG");
   // At two pixels to a point, 440 points are 880 pixels.
   expect(png.readUInt32BE(16)).toBe(880);
+  await page.getByRole("radio", { name: /^Numbers/ }).click();
   const csv = (await take(page, "CSV")).toString("utf8").split("\r\n");
   expect(csv[0]).toBe("route,passengers_total");
   expect(csv[1]).toMatch(/^Ferrow Isle,\d+$/);

@@ -1,14 +1,15 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { visualOf } from "../../testing/craft/cases";
+import { casesOf, visualOf } from "../../testing/craft/cases";
 import { sampleData, seriesData } from "../../testing/craft/sample-data";
 import { formatNumber, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
+import { KINDS } from "../kinds";
 import { tellApart } from "../kinds/anatomy/labels";
 import { dashStretches } from "../kinds/anatomy/surface";
 import { type Segment, stackOf } from "../kinds/capsule-stack/stack";
 import { petalRadius } from "../kinds/rose/scene";
 import { cellAt, largestRemainder } from "../kinds/waffle/cells";
-import type { Rect, Sector } from "../scene/marks";
+import { type Rect, type Sector, textsOf } from "../scene/marks";
 import { drawSector, SvgPath } from "../scene/outline";
 import { sceneOf } from "./picture";
 
@@ -191,4 +192,11 @@ it("near values get the digits that tell them apart, and no more", () => {
   expect(written([0.5, 0.6])).toEqual(["50\u2009%", "60\u2009%"]);
   expect(written([1000.001, 1000.002], PLAIN_FORMAT)).toEqual(["1\u2009000.001", "1\u2009000.002"]);
   expect(written([5, 5], PLAIN_FORMAT)).toEqual(["5", "5"]);
+});
+
+it("no text of a picture has two spaces side by side, which SVG draws as one and others as two", () => {
+  for (const { id } of KINDS)
+    for (const { name, data, dials, look } of casesOf(id))
+      for (const text of textsOf(sceneOf(visualOf(id, dials, look), data)))
+        expect(text, `${id}: ${name}`).not.toMatch(/ {2}/);
 });

@@ -37,7 +37,8 @@ export function CodePanel({
   onTheme,
 }: {
   visual: Visual;
-  scene: Scene;
+  /** Null while its numbers are under way. */
+  scene: Scene | null;
   theme: "light" | "night";
   onTheme: (theme: "light" | "night") => void;
 }) {
@@ -56,7 +57,7 @@ export function CodePanel({
     retry: 1,
   });
   const code = useMemo(
-    () => (piece === "html" ? pageCode : echartsCode)(scene, visual.name),
+    () => (scene ? (piece === "html" ? pageCode : echartsCode)(scene, visual.name) : undefined),
     [piece, scene, visual.name],
   );
   const all = piece === "component" ? component.data : code;
@@ -86,7 +87,7 @@ export function CodePanel({
       <ThemeChoice value={theme} onChange={(t) => onTheme(t === "night" ? "night" : "light")} />
       {all === undefined ? (
         <p role={component.error ? "alert" : "status"} className="text-sm text-muted">
-          {component.error?.message ?? "Writing the component …"}
+          {component.error?.message ?? "Writing the code …"}
         </p>
       ) : (
         <>

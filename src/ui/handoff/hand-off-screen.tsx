@@ -113,7 +113,7 @@ export function HandOffScreen() {
         {form === "code" && visual && scene && (
           <CodePanel
             visual={visual}
-            scene={scene}
+            scene={pictured?.pending ? null : scene}
             theme={look.theme}
             onTheme={(theme) => setLooks({ of: visual.id, look: { ...look, theme } })}
           />

@@ -4,7 +4,7 @@ import type { Mark } from "../../scene/marks";
 import { SMALLEST, shorten, textWidth } from "../../scene/text";
 import type { Centre } from "./rings";
 import type { SharedInput } from "./shared-parts";
-import { textMark } from "./text-mark";
+import { APART, textMark } from "./text-mark";
 
 /** Rings with the rows they stand for, and where they stand. */
 export interface NamedRings {
@@ -38,7 +38,7 @@ export const RING_PLACES = [
 
 /** A name and what is said of it; a long name is cut before its value is. */
 function onOneLine([name, said]: string[], room: number, size: number): string {
-  const tail = said ? `  ${said}` : "";
+  const tail = said ? APART + said : "";
   if (textWidth(name + tail, size, 500) <= room) return name + tail;
   return shorten(name, room - textWidth(tail, size, 500), size, 500) + tail;
 }

@@ -10,7 +10,7 @@ import { reachOn } from "./goal";
 import { type ArcsInput, type RowsOnRings, trackColour, trackStrength } from "./progress-arcs";
 import type { RingNames } from "./ring-names";
 import { clamp } from "./scale";
-import { textMark } from "./text-mark";
+import { APART, textMark } from "./text-mark";
 
 /** Letters take at most this share of the thickness of their ring. */
 const MOST_OF_RING = 0.74;
@@ -108,7 +108,7 @@ export function namesInTrack(
   const { rows, rings } = laid;
   const size = Math.min(wanted, ...rings.map(({ inner, outer }) => (outer - inner) * MOST_OF_RING));
   if (size < SMALLEST) return null;
-  const wordings = rows.map((row) => write(row).map((lines) => lines.join("  ")));
+  const wordings = rows.map((row) => write(row).map((lines) => lines.join(APART)));
   const longest = Math.max(0, ...wordings.map((w) => w.length));
   for (let k = 0; k < longest; k++) {
     const texts = wordings.map((w) => w[Math.min(k, w.length - 1)] ?? "");

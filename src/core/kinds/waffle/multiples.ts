@@ -6,7 +6,7 @@ import { LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
 import type { Colours } from "../anatomy/colours";
 import type { Goal } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { textMark } from "../anatomy/text-mark";
+import { APART, textMark } from "../anatomy/text-mark";
 import { type Grid, layGrid } from "./grid";
 import type { WafflePart } from "./parts";
 import { type CellRun, ratioRuns } from "./runs";
@@ -53,7 +53,7 @@ function boxesOf(input: Input, body: Box, count: number, foot: number): Box[] {
 
 /** What stands under a grid: the name of its row, cut before its value is. */
 function nameMark({ theme, data }: Input, row: VisualRow, box: Box, size: number): Mark {
-  const value = `  ${formatNumber(row.value, row.format ?? data.format)}`;
+  const value = APART + formatNumber(row.value, row.format ?? data.format);
   const room = box.width - textWidth(value, size, 500);
   const text =
     room > size * 3 ? shorten(row.label, room, size, 500) + value : shorten(row.label, box.width, size, 500);
