@@ -57,7 +57,7 @@ export function CodeView({
 }) {
   const parts = useMemo(() => coloured(shown, language), [shown, language]);
   return (
-    <div className="code relative min-h-0">
+    <div className="code relative">
       <pre
         // biome-ignore lint/a11y/noNoninteractiveTabindex: what scrolls is reached by keyboard
         tabIndex={0}

@@ -80,7 +80,7 @@ export function HandOffScreen() {
           <AlivePreview what={what} travelling={travelling} />
         ) : scene && visual && pictured ? (
           <div
-            className={`grid min-h-[300px] flex-1 place-items-center overflow-auto rounded-md p-6 ${look.theme === "night" ? "bg-[#101819]" : "stage-grid"}`}
+            className={`grid min-h-[300px] flex-1 grid-cols-[minmax(0,1fr)] place-items-center overflow-auto rounded-md p-6 narrow:p-3 ${look.theme === "night" ? "bg-[#101819]" : "stage-grid"}`}
           >
             <div style={{ width: scene.width, maxWidth: "100%" }}>
               <Busy pending={pictured.pending}>
@@ -98,7 +98,7 @@ export function HandOffScreen() {
       </section>
       <aside
         aria-label="How it is taken out"
-        className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4"
+        className="areas-side flex min-h-0 flex-col gap-2 overflow-auto *:shrink-0 border-l border-rule bg-panel p-4"
       >
         {isAlive && (what.board || visual) && (
           <AlivePanel form={form} what={what} travelling={travelling} onChange={travel} />

@@ -59,7 +59,7 @@ export function WhatList({
             }
             className={`${ROW} ${look(chosen.includes(v.id))}`}
           >
-            <span className="w-14 shrink-0 rounded-sm bg-sheet">
+            <span className="w-14 shrink-0 rounded-sm bg-sheet max-lg:hidden">
               <VisualThumbnail visual={v} data={all[i].data} theme={theme} />
             </span>
             <span className="min-w-0">
