@@ -1,5 +1,5 @@
 // Runs one benchmark: node bench/run.mjs scenes | engine | import | board | large | health |
-// measures | cells | clicks | picks | present | arrange. Build the
+// measures | cells | clicks | picks | present | arrange | elements. Build the
 // application first (npm run build).
 import { mkdirSync } from "node:fs";
 import { fileURLToPath } from "node:url";

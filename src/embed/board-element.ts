@@ -1,6 +1,5 @@
 import type { Project } from "@/core/project/schema";
 import { subjectOf } from "@/core/rows/row-key";
-import { FAMILIES } from "@/core/scene/families";
 import { pageInputs, pageSettings } from "@/core/snapshot/page-filters";
 import {
   type BoardAction,
@@ -22,7 +21,7 @@ import { categoryTold } from "./category";
 import { CavloElement, type Ground } from "./cavlo-element";
 import { Narrow } from "./narrow";
 import { numbersIn } from "./numbers";
-import { offerFamily, offerScriptsOf } from "./page-fonts";
+import { offerFontsOf } from "./page-fonts";
 import type { CavloCategory, CavloChange, CavloFilter, CavloNumbers, CavloPick } from "./public";
 import { sheetOf } from "./sheet";
 import { wantedOf } from "./wanted";
@@ -81,7 +80,7 @@ export class CavloBoard extends CavloElement {
     this.shown = { project, board, ground };
     if (isNew) {
       this.answered = "";
-      this.offerFonts(ground);
+      offerFontsOf(project, [project.boards, project.visuals, ground.snapshot.answers]);
     }
     if (this.view) this.view.update({ project, board }, options);
     else {
@@ -91,12 +90,6 @@ export class CavloBoard extends CavloElement {
       this.narrow.watch();
       this.view = new PresentedBoard(host, { project, board }, options);
     }
-  }
-
-  private offerFonts({ project, snapshot }: Ground): void {
-    const dials = JSON.stringify([project.visuals.map((v) => v.dials), project.finishes]);
-    for (const { id } of FAMILIES) if (dials.includes(JSON.stringify(id))) offerFamily(id);
-    offerScriptsOf([JSON.stringify([project.boards, project.visuals, snapshot.answers])]);
   }
 
   private settledOn(project: Project): void {

@@ -1,3 +1,4 @@
+import type { Project } from "@/core/project/schema";
 import { FAMILIES, familyOf, furtherFamilies } from "@/core/scene/families";
 import { places } from "./places";
 
@@ -21,7 +22,7 @@ function add(family: string, file: string, descriptors: FontFaceDescriptors): vo
 }
 
 /** Lets the page know of a type family that ships; the browser fetches the cuts that are written in. */
-export function offerFamily(id: string): void {
+function offerFamily(id: string): void {
   const { name, file } = familyOf(id);
   for (const subset of SUBSETS)
     for (const weight of WEIGHTS)
@@ -34,6 +35,16 @@ export function offerFamily(id: string): void {
 /** The family in which controls and menus are written. */
 export const offerOwnFamily = (): void => offerFamily(FAMILIES[0].id);
 
+/** Lets the page know of the families that visuals are written in, and of those for the scripts of all texts. */
+export function offerFontsOf(
+  { visuals, finishes }: Pick<Project, "visuals" | "finishes">,
+  texts: unknown,
+): void {
+  const dials = JSON.stringify([visuals.map((v) => v.dials), finishes]);
+  for (const { id } of FAMILIES) if (dials.includes(JSON.stringify(id))) offerFamily(id);
+  offerScriptsOf([JSON.stringify(texts)]);
+}
+
 interface Slice {
   name: string;
   family: string;
@@ -42,7 +53,7 @@ interface Slice {
 let slices: Promise<Slice[]> | null = null;
 
 /** Lets the page know of the families for scripts that the others lack, where texts need them. */
-export function offerScriptsOf(texts: string[]): void {
+function offerScriptsOf(texts: string[]): void {
   const wanted = furtherFamilies(texts);
   if (wanted.length === 0) return;
   slices ??= fetch(places.font("slices.json")).then((r) => (r.ok ? (r.json() as Promise<Slice[]>) : []));

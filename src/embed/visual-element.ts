@@ -4,7 +4,6 @@ import type { Filter, QueryInput } from "@/core/plan/query";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import type { CategoryOf, Scene } from "@/core/scene/marks";
-import { textsOf } from "@/core/scene/marks";
 import { pageFilters, pageInputs } from "@/core/snapshot/page-filters";
 import type { Snapshot } from "@/core/snapshot/snapshot";
 import { isPickable, type Picked, pickedAfter } from "@/core/view/picks";
@@ -20,7 +19,7 @@ import { categoryTold } from "./category";
 import { CavloElement, type Ground } from "./cavlo-element";
 import { EmbedError } from "./embed-error";
 import { numbersIn } from "./numbers";
-import { offerFamily, offerScriptsOf } from "./page-fonts";
+import { offerFontsOf } from "./page-fonts";
 import { pngOf } from "./png";
 import type { CavloChange, CavloNumbers } from "./public";
 import { sheetOf } from "./sheet";
@@ -104,11 +103,9 @@ export class CavloVisual extends CavloElement {
     const asked = [...(query ? [query] : []), ...(waits ? [] : proofs)];
     answers.ask(asked, () => this.renew());
     if (waits) return;
-    const scene = this.scene();
-    offerFamily(scene.family);
-    offerScriptsOf(textsOf(scene));
     // A reader is told of numbers that are others now, not of every drawing.
     if (this.said === this.shown.data) return;
+    offerFontsOf(project, [visual, data]);
     this.said = this.shown.data;
     this.settled(visual.name, () => this.changed());
   }
