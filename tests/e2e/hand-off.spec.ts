@@ -1,6 +1,7 @@
 import { readFile } from "node:fs/promises";
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, openDemo } from "./steps";
+import { unzipSync } from "fflate";
+import { goTo, openDemo, openEmpty } from "./steps";
 
 async function take(page: Page, name: string): Promise<Buffer> {
   const [download] = await Promise.all([
@@ -34,6 +35,86 @@ test("a picture and its numbers are taken away", async ({ page }) => {
   expect(csv[0]).toBe("route,passengers_total");
   expect(csv[1]).toMatch(/^Ferrow Isle,\d+$/);
   expect(csv[7]).toMatch(/^Other,\d+$/);
+});
+
+test("the step opens on where one came from, and says what travels before anything goes", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  await goTo(page, "Hand-off");
+  const list = page.getByRole("navigation", { name: "What is taken out" });
+  await expect(list.getByRole("button", { name: "Season at a glance" })).toHaveAttribute(
+    "aria-current",
+    "true",
+  );
+  // A board is taken out alive, and not as a picture.
+  await expect(page.getByRole("radio", { name: /^Element/ })).toBeChecked();
+  await expect(page.getByRole("radio", { name: /^Picture/ })).toBeDisabled();
+  const travels = page.getByLabel("What travels", { exact: true });
+  await expect(travels).toContainText(/sums by .*sailings\.date by year \(3\).*no rows/);
+  await expect(travels).toContainText("all is answered anew");
+  const preview = page.frameLocator("iframe[title='Preview in a page']");
+  await preview.getByRole("button", { name: "2025", exact: true }).click();
+  await expect(preview.getByRole("img", { name: /^Passengers by route/ })).toHaveAccessibleName(
+    /total 2 152 487/,
+  );
+  await expect(page.getByRole("status").filter({ hasText: "change" })).toBeVisible();
+  await page.getByRole("radio", { name: "With its rows" }).click();
+  await expect(travels).toContainText("114,424 rows of sailings (");
+  // Several visuals together, by their boxes.
+  await list.getByRole("button", { name: /^Passengers by route/ }).click();
+  await list.getByRole("checkbox", { name: "Season progress too" }).check();
+  await expect(page.getByRole("radio", { name: /^Code/ })).toBeDisabled();
+  await expect(preview.getByRole("img")).toHaveCount(2);
+  const code = page.getByRole("region", { name: "the code for Plain page" });
+  await expect(code).toContainText('visual="season-progress"');
+  await page.getByRole("radio", { name: "React", exact: true }).click();
+  await expect(page.getByRole("region", { name: "the code for React" })).toContainText("CavloVisual");
+  await page.getByRole("radio", { name: "Own rows", exact: true }).click();
+  await expect(page.getByRole("region", { name: "the code for Own rows" })).toContainText("passengers: 1");
+});
+
+test("a folder that is taken out stands on any server of files", async ({ page, context }) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await goTo(page, "Hand-off");
+  await page.getByRole("radio", { name: /^Element/ }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /^Take it out as a folder/ }).click(),
+  ]);
+  const files = unzipSync(new Uint8Array(await readFile(await download.path())));
+  expect(Object.keys(files)).toContain("passengers-by-route.cavlo.json");
+  const elsewhere = await context.newPage();
+  await elsewhere.route("http://elsewhere.test/**", (route) => {
+    const name = new URL(route.request().url()).pathname.slice(1);
+    const body = Object.hasOwn(files, name) ? Buffer.from(files[name]) : null;
+    const contentType = name.endsWith(".html")
+      ? "text/html"
+      : name.endsWith(".js")
+        ? "text/javascript"
+        : undefined;
+    return body
+      ? route.fulfill({ body, contentType, headers: { "content-security-policy": "default-src 'self'" } })
+      : route.fulfill({ status: 404 });
+  });
+  await elsewhere.goto("http://elsewhere.test/index.html");
+  const image = elsewhere.locator("cavlo-visual").getByRole("img");
+  await expect(image).toHaveAccessibleName(/^Passengers by route: donut of Passengers, total 5 299 291/);
+  await elsewhere.evaluate(() =>
+    document.querySelector("cavlo-visual")?.setAttribute("filters", '{"date by year":[2025]}'),
+  );
+  await expect(image).toHaveAccessibleName(/total 2 152 487/);
+});
+
+test("an empty project has nothing to take out but itself", async ({ page }) => {
+  await openEmpty(page);
+  await goTo(page, "Hand-off");
+  await expect(page.getByText("There is no visual yet.")).toBeVisible();
+  await expect(page.getByRole("radio", { name: /^Element/ })).toBeDisabled();
+  await page.getByRole("radio", { name: /^Project/ }).click();
+  await expect(page.getByRole("button", { name: "Take the project file" })).toBeVisible();
 });
 
 test("the stage and the picture that is taken away have the same marks", async ({ page, request }) => {

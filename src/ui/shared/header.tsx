@@ -1,7 +1,7 @@
 "use client";
 import { CalendarDays, CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import Link from "next/link";
-import { usePathname } from "next/navigation";
+import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
 import { later, OVER, UNASKED } from "./fetched-later";
 import { Mark } from "./mark";
@@ -114,6 +114,19 @@ export function Header() {
     return () => window.removeEventListener("keydown", keys);
   }, [undo, redo]);
 
+  // What is taken out is first what somebody comes from.
+  const params = useSearchParams();
+  const firstBoard = useProject((s) => s.document.boards[0]?.id);
+  const stepAddress = (project: string, step: string): string => {
+    const to = `/p/${project}/${step}`;
+    const from = step === "hand-off" ? path.split("/")[3] : "";
+    const [name, chosen] =
+      from === "boards"
+        ? ["board", params.get("board") ?? firstBoard]
+        : ["visual", from === "visuals" ? params.get("visual") : null];
+    return chosen ? `${to}?${new URLSearchParams({ [name]: chosen })}` : to;
+  };
+
   return (
     <header className="flex h-[52px] shrink-0 items-center gap-3 border-b border-rule px-4 max-lg:gap-2 narrow:h-auto narrow:flex-wrap narrow:gap-y-0 narrow:px-3 narrow:pt-1.5">
       <Link
@@ -137,7 +150,7 @@ export function Header() {
             <span key={step.path} className="flex items-center">
               {i > 0 && <span className="h-px w-5 bg-rule max-lg:w-1" />}
               <StepLink
-                to={`/p/${id}/${step.path}`}
+                to={stepAddress(id, step.path)}
                 aria-current={here ? "page" : undefined}
                 className={`flex h-8 items-center gap-2 rounded-full px-3 text-base whitespace-nowrap transition-colors max-lg:gap-1.5 max-lg:px-2.5 ${here ? "bg-active font-semibold text-on-active" : "text-muted hover:bg-well hover:text-ink"}`}
               >
