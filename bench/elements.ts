@@ -1,4 +1,5 @@
-// Elements in a page elsewhere, over the demo: what their modules weigh, the first paint after the script, thirty
+// Elements in a page elsewhere, over the demo: what their modules weigh, the first paint after the script,
+// thirty
 // of them, a filter over all rows in the page, a file that works alone, and what a page holds that is fed.
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:http";

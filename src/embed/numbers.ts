@@ -4,7 +4,8 @@ import type { Project, Visual } from "@/core/project/schema";
 import type { CavloNumbers, CavloValue } from "./public";
 
 /**
- * The numbers of a visual as they were computed, a row a group; the row of others, and that of rows which a link
+ * The numbers of a visual as they were computed, a row a group; the row of others, and that of rows which
+ * a link
  * finds no match for, are called so.
  */
 export function numbersIn(

@@ -2,7 +2,8 @@ import type { RE2JS as Library } from "re2js";
 import type { Project } from "@/core/project/schema";
 
 /**
- * The library of regular expressions, which few formulas need and which is as large as the engine: the build puts
+ * The library of regular expressions, which few formulas need and which is as large as the engine: the
+ * build puts
  * this in its place (scripts/build-embed.mjs), and it is fetched where a formula asks for it.
  */
 export let RE2JS: typeof Library;

@@ -47,7 +47,8 @@ const boxShape = ({ radii, ...box }: NonNullable<Mark["clip"]>) => ({
 });
 
 /**
- * A mark as an element of a custom series of Apache ECharts: plain data, in which sectors and boxes are shapes
+ * A mark as an element of a custom series of Apache ECharts: plain data, in which sectors and boxes are
+ * shapes
  * that have to be made known to it by their names.
  */
 export function elementOf(mark: Mark, family: string): Record<string, unknown> {

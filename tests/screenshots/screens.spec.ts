@@ -55,7 +55,8 @@ test("the main views", async ({ page }) => {
   // All other pictures are of the demo as it is.
   for (let i = 0; i < 2; i++) await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("banner").getByText("Saved", { exact: true })).toBeVisible();
-  await open(page, "hand-off", "Ferrow Isle");
+  await open(page, "hand-off?as=element", "Passengers by route");
+  await expect(page.getByRole("status").filter({ hasText: "ready" })).toBeVisible();
   await shoot(page, "hand-off");
 });
 

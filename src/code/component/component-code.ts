@@ -83,7 +83,8 @@ export function componentCode(source: ComponentSource): string {
   const totalsNow = Object.fromEntries(needed.map((total) => [total, result.totals[total] ?? null]));
   const { width, height } = visual.size;
   return `// @ts-nocheck: what stands at the end of this file was written by a machine; its types are right.
-// ${commentText(visual.name)}: a component of React without anything else. It draws the rows that it is given.
+// ${commentText(visual.name)}: a component of React without anything else. It draws the rows that it is
+// given.
 ${"import"} type { ReactElement } from "react";
 ${"import"} { createElement } from "react";
 
@@ -116,7 +117,8 @@ function toElement(node, key, more = {}): ReactElement {
   return createElement(node.tag, props, node.text, ...node.children.map((child, i) => toElement(child, i)));
 }
 
-export function ${name}({ className, width = ${width}, height = ${height}, theme = "light", ...given }: ${name}Props): ReactElement {
+export function ${name}(props: ${name}Props): ReactElement {
+  const { className, width = ${width}, height = ${height}, theme = "light", ...given } = props;
   const tree = drawing().draw(SPEC, { ...given, width, height, theme });
   return toElement(tree, undefined, { className, style: { maxWidth: "100%", height: "auto" } });
 }

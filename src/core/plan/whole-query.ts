@@ -12,7 +12,8 @@ const wholeFilter = (filter: NonNullable<QueryInput["filters"]>[number]): Filter
     : filter;
 
 /**
- * A query with what is left out in it, as the schema gives it, where it is known to be sound: what a page asks of
+ * A query with what is left out in it, as the schema gives it, where it is known to be sound: what a page
+ * asks of
  * itself is not checked again. A test holds both together.
  */
 export const wholeQuery = ({ sort, keep, series, ...query }: QueryInput): Query =>

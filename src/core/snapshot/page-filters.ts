@@ -81,7 +81,8 @@ function columnMeant(name: string, table: string, project: Named): { column: str
 }
 
 /**
- * The filters that a page asks for of a visual, by column. Throws a PageAskError where one means no column or is
+ * The filters that a page asks for of a visual, by column. Throws a PageAskError where one means no column
+ * or is
  * none.
  */
 export function pageFilters(wishes: unknown, table: string | null, project: Named): Filter[] {
@@ -108,8 +109,8 @@ function controlMeant(name: string, { controls }: Pick<Board, "controls">): Filt
 }
 
 /**
- * What a page asks of a board's filters, as settings by the ids of their controls. Throws a PageAskError where
- * a name means no control, or where the control is set in another form.
+ * What a page asks of a board's filters, as settings by the ids of their controls. Throws a PageAskError
+ * where a name means no control, or where the control is set in another form.
  */
 export function pageSettings(wishes: unknown, board: Pick<Board, "controls">): Record<string, Setting> {
   if (wishes === null || wishes === undefined) return {};

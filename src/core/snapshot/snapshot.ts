@@ -62,7 +62,8 @@ const isPacked = (value: unknown): boolean =>
 const MIGRATIONS: Record<number, (snapshot: Record<string, unknown>) => Record<string, unknown>> = {};
 
 /**
- * Reads the text of a snapshot, of whatever version. Throws a SnapshotError where it is cut short, is something
+ * Reads the text of a snapshot, of whatever version. Throws a SnapshotError where it is cut short, is
+ * something
  * else, or was written by a later version.
  */
 export function readSnapshot(text: string): Snapshot {
@@ -115,8 +116,8 @@ function bytesOf(base64: string): Uint8Array<ArrayBuffer> {
 }
 
 /**
- * What packed bytes hold, by the platform's own inflating. Throws a SnapshotError where they are damaged or cut
- * short.
+ * What packed bytes hold, by the platform's own inflating. Throws a SnapshotError where they are damaged or
+ * cut short.
  */
 async function unpacked(packed: PackedBytes): Promise<unknown> {
   try {

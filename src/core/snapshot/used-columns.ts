@@ -74,7 +74,8 @@ class Collector {
 }
 
 /**
- * The columns whose cells a query is answered from, with those that derived ones are computed from, those that
+ * The columns whose cells a query is answered from, with those that derived ones are computed from, those
+ * that
  * links go through, and those that say where categories are at home. Throws a QueryError where the query
  * cannot be planned.
  */

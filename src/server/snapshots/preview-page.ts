@@ -41,7 +41,13 @@ export function previewPage(projectId: string, asked: z.infer<typeof previewAddr
 <meta charset="utf-8">
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <title>A page</title>
-<style>body{margin:0;padding:20px;background:${ground}}i{display:block;height:10px;border-radius:5px;background:${bar}}i:first-child{width:32%;margin-bottom:12px}i:nth-child(2){width:76%;margin-bottom:22px}cavlo-visual,cavlo-board{margin-bottom:20px}</style>
+<style>
+body { margin: 0; padding: 20px; background: ${ground} }
+i { display: block; height: 10px; border-radius: 5px; background: ${bar} }
+i:first-child { width: 32%; margin-bottom: 12px }
+i:nth-child(2) { width: 76%; margin-bottom: 22px }
+cavlo-visual, cavlo-board { margin-bottom: 20px }
+</style>
 <script type="module" src="/embed/${board === undefined ? "cavlo.js" : "cavlo-board.js"}"></script>
 </head>
 <body>

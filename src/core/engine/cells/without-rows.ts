@@ -10,7 +10,8 @@ const isOfFigures = ({ fn, distinct, arg }: Gathering): boolean =>
 
 /**
  * The index without anything that is of single rows: the rows at the edges of bins, and aggregates that hold
- * the values of rows (percentiles, distinct values, the text that comes first). What needs those is not answered from it.
+ * the values of rows (percentiles, distinct values, the text that comes first). What needs those is not
+ * answered from it.
  */
 export function withoutRows({ cells, ...rest }: PlainIndex): PlainIndex {
   return {
