@@ -66,6 +66,16 @@ const withoutHelp = {
   },
 };
 
+/** Colours of documents are written as #rrggbb: none is by its name. */
+const withoutNames = {
+  name: "without names of colours",
+  setup(bundle) {
+    bundle.onLoad({ filter: /\/culori\/src\/colors\/named\.js$/ }, () => ({
+      contents: "export default {};",
+    }));
+  },
+};
+
 /** What checks formulas is the engine's alone: elements know what theirs mean from the snapshot. */
 const knownFormulas = {
   name: "known formulas",
@@ -83,7 +93,7 @@ const shared = {
   format: "esm",
   target: TARGET,
   alias: { "@": `${root}src` },
-  plugins: [lazyPatterns, withoutHelp, styles],
+  plugins: [lazyPatterns, withoutHelp, withoutNames, styles],
   legalComments: "none",
   logLevel: "warning",
 };
@@ -185,7 +195,7 @@ function declarations(name) {
 const elements = declarations("public.ts");
 writeFileSync(
   `${out}/cavlo.d.ts`,
-  `${elements}\nexport declare const CavloVisual: { new (): CavloVisualElement; prototype: CavloVisualElement };\n`,
+  `${elements}\nexport declare const CavloVisual: { new (): CavloVisualElement; prototype: CavloVisualElement };\nexport declare function registerFamily(widths: unknown): string;\n`,
 );
 writeFileSync(
   `${out}/cavlo-board.d.ts`,

@@ -68,6 +68,7 @@ export class CavloBoard extends CavloElement {
       answers,
       start: startPainter,
       theme,
+      family: ground.family,
       narrow: this.narrow,
       wantsMotion: this.wantsMotion,
       state: this.state,

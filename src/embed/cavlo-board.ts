@@ -1,6 +1,6 @@
 import { CavloBoard } from "./board-element";
 
-export { CavloVisual } from "./cavlo";
+export { CavloVisual, registerFamily } from "./cavlo";
 export { CavloBoard };
 
 if (globalThis.customElements && !customElements.get("cavlo-board"))

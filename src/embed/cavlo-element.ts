@@ -8,6 +8,7 @@ import { Answers } from "@/present/answers";
 import { element } from "@/present/elements";
 import { EmbedError } from "./embed-error";
 import { inLocale } from "./in-locale";
+import { familyIdOf } from "./own-family";
 import { offerOwnFamily } from "./page-fonts";
 import { givenTables } from "./page-rows";
 import { PageSource } from "./page-source";
@@ -25,6 +26,8 @@ export interface Ground {
   project: Project;
   answers: Answers;
   theme: "light" | "night";
+  /** A family of the page's own, by its id. */
+  family: string | undefined;
 }
 
 /** Nothing, where there are no elements: the modules can be loaded on a server and in a worker too. */
@@ -41,7 +44,15 @@ const AS_JSON = ["filters", "inputs"] as const;
  * wrong. It never throws into the page, and writes into its own shadow root alone.
  */
 export abstract class CavloElement extends Base {
-  static readonly observedAttributes: string[] = ["src", "filters", "inputs", "theme", "locale", "motion"];
+  static readonly observedAttributes: string[] = [
+    "src",
+    "filters",
+    "inputs",
+    "theme",
+    "locale",
+    "motion",
+    "family",
+  ];
 
   /** Where the view is built. */
   protected readonly stage = element("div", { class: "cavlo", part: "stage", "data-ground": true });
@@ -90,6 +101,7 @@ export abstract class CavloElement extends Base {
       "theme",
       "locale",
       "motion",
+      "family",
       "visual",
       "board",
     ])
@@ -182,6 +194,12 @@ export abstract class CavloElement extends Base {
   }
   set locale(locale: string) {
     this.setAttribute("locale", locale);
+  }
+  get family(): string {
+    return this.getAttribute("family") ?? "";
+  }
+  set family(name: string) {
+    this.setAttribute("family", name);
   }
   get motion(): "auto" | "none" {
     return this.getAttribute("motion") === "none" ? "none" : "auto";
@@ -290,9 +308,9 @@ export abstract class CavloElement extends Base {
       }
       this.ground?.source.close();
       const answers = new Answers(source.answer, rows ? [] : snapshot.answers);
-      this.ground = { key, made: { snapshot, project, answers, theme: themeNow }, source };
+      this.ground = { key, made: { snapshot, project, answers, theme: themeNow, family: undefined }, source };
     }
-    const made = { ...this.ground.made, theme: themeNow };
+    const made = { ...this.ground.made, theme: themeNow, family: familyIdOf(this.family) };
     this.stage.dataset.theme = themeNow;
     offerOwnFamily();
     this.stage.hidden = false;

@@ -17,6 +17,8 @@ async function asData(address: string): Promise<string> {
 /** The rules that carry the cuts which a scene is written in: an image sees nothing of the page's fonts. */
 async function rulesFor({ family, marks }: Scene): Promise<string> {
   const { name, file } = familyOf(family);
+  // A family that the page brings is in its own hands.
+  if (file === "") return "";
   const weights = new Set(marks.flatMap((m) => (m.type === "text" ? [m.weight] : [])));
   const rules = [...weights].flatMap((weight) =>
     [

@@ -97,6 +97,8 @@ export interface CavloElement extends HTMLElement {
   theme: "light" | "night" | "auto";
   /** A BCP 47 language tag in which numbers and months are written; empty: as the project has it. */
   locale: string;
+  /** A family that was registered with `registerFamily`; empty: as the project has it. */
+  family: string;
   /** `none`: nothing moves. */
   motion: "auto" | "none";
   rows: CavloRows | null;

@@ -24,6 +24,7 @@ export interface CavloProps<E extends CavloElement> {
   theme?: "light" | "night" | "auto";
   locale?: string;
   motion?: "auto" | "none";
+  family?: string;
   onReady?: (ready: CavloReady) => void;
   onPick?: (pick: CavloPick) => void;
   onHover?: (hover: CavloHover) => void;
@@ -36,7 +37,17 @@ export interface CavloProps<E extends CavloElement> {
   children?: ReactNode;
 }
 
-const PROPERTIES = ["src", "snapshot", "filters", "inputs", "rows", "theme", "locale", "motion"] as const;
+const PROPERTIES = [
+  "src",
+  "snapshot",
+  "filters",
+  "inputs",
+  "rows",
+  "theme",
+  "locale",
+  "motion",
+  "family",
+] as const;
 
 function useElement<E extends CavloElement>(
   tag: "cavlo-visual" | "cavlo-board",

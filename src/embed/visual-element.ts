@@ -7,7 +7,7 @@ import type { CategoryOf, Scene } from "@/core/scene/marks";
 import { pageFilters, pageInputs } from "@/core/snapshot/page-filters";
 import type { Snapshot } from "@/core/snapshot/snapshot";
 import { isPickable, type Picked, pickedAfter } from "@/core/view/picks";
-import { sceneOf } from "@/core/view/picture";
+import { type Design, sceneOf } from "@/core/view/picture";
 import { toQuery } from "@/core/view/query";
 import { toVisualData } from "@/core/view/visual-data";
 import type { Answer } from "@/present/answers";
@@ -46,6 +46,7 @@ export class CavloVisual extends CavloElement {
   private shown: Shown | null = null;
   private picks: Picked[] = [];
   private said: unknown = null;
+  private designed: { of: object; design: Design } | null = null;
 
   constructor() {
     super(sheet());
@@ -114,6 +115,13 @@ export class CavloVisual extends CavloElement {
     return { filters: this.filters ?? {}, inputs: this.inputs ?? {} };
   }
 
+  /** The same object until something of it changes, so that nothing is drawn anew without need. */
+  private design({ project, family }: Ground): Design {
+    if (this.designed?.of !== project || this.designed.design.family !== family)
+      this.designed = { of: project, design: { ...project, family } };
+    return this.designed.design;
+  }
+
   private paint(pending: boolean): void {
     const { shown, tile } = this;
     if (!shown || !tile) return;
@@ -122,7 +130,7 @@ export class CavloVisual extends CavloElement {
     tile.show({
       visual,
       data,
-      design: project,
+      design: this.design(shown),
       theme,
       pending,
       part: null,
@@ -172,11 +180,11 @@ export class CavloVisual extends CavloElement {
   private scene(): Scene {
     const { shown } = this;
     if (!shown) throw new EmbedError("not-there", "Nothing is shown yet. Wait for ready.");
-    const { visual, data, project, theme } = shown;
+    const { visual, data, theme } = shown;
     const { width, height } = this.stage.getBoundingClientRect();
     const size =
       width >= 96 && height >= 72 ? { width: Math.floor(width), height: Math.floor(height) } : visual.size;
-    return sceneOf(visual, data, project, { size, theme, lit: this.picks.at(-1) ?? null });
+    return sceneOf(visual, data, this.design(shown), { size, theme, lit: this.picks.at(-1) ?? null });
   }
 
   toSVG(): string {

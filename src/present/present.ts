@@ -35,6 +35,8 @@ export interface PresentOptions {
   /** What paints its visuals. */
   start: StartPicture;
   theme: "light" | "night";
+  /** A type family that goes before those of its visuals, by its id. */
+  family?: string | undefined;
   /** Whether it stands in one column; as the window has it where nothing is said. */
   narrow?: Narrowness;
   /** Whether marks move; asked at every change. */
@@ -64,11 +66,10 @@ export interface PresentOptions {
   onClose?: () => void;
 }
 
-const designOf = ({ project: { palettes, finishes, pictures } }: Presented): Design => ({
-  palettes,
-  finishes,
-  pictures,
-});
+const designOf = (
+  { project: { palettes, finishes, pictures } }: Presented,
+  { family }: PresentOptions,
+): Design => ({ palettes, finishes, pictures, family });
 
 /** What the elements of a board are made of; all else of a document only changes what they show. */
 const madeOf = ({ board, project }: Presented): string =>
@@ -120,7 +121,7 @@ export class PresentedBoard {
     private options: PresentOptions,
   ) {
     this.state = options.state ?? UNTOUCHED;
-    this.design = designOf(presented);
+    this.design = designOf(presented, options);
     this.ears = rootOf(root);
     this.ears.addEventListener("keydown", this.escape as EventListener);
     this.write();
@@ -142,7 +143,7 @@ export class PresentedBoard {
     if (options.state) this.state = options.state;
     this.options = options;
     this.presented = presented;
-    this.design = designOf(presented);
+    this.design = designOf(presented, options);
     if (!isSame) {
       this.clear();
       this.write();

@@ -1,3 +1,4 @@
+import { execFileSync } from "node:child_process";
 import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import { tmpdir } from "node:os";
@@ -264,6 +265,35 @@ test("attributes, properties and methods do what they say, and what cannot be do
   writeFileSync(join(folder, "cut.cavlo.json"), whole.slice(0, -40));
   await set("src", "cut.cavlo.json");
   await expect(visual.getByText(/not whole: its end is missing/)).toBeVisible();
+});
+
+test("pictures are laid out in a family of the page's own, by its widths", async ({ page }) => {
+  const cuts = ["400", "700"].map((w) => `${w}=assets/fonts/source-serif-4-latin-${w}.ttf`);
+  const widths = execFileSync("node", ["scripts/make-widths.mjs", "House Serif", ...cuts], {
+    encoding: "utf8",
+  });
+  writeFileSync(join(folder, "house.json"), widths);
+  writeFileSync(
+    join(folder, "family.js"),
+    `import { registerFamily } from "./embed/cavlo.js";
+     registerFamily(await (await fetch("house.json")).json());
+     document.querySelector("cavlo-visual").family = "House Serif";`,
+  );
+  writeFileSync(
+    join(folder, "family.html"),
+    `<!doctype html><cavlo-visual src="passengers.cavlo.json"></cavlo-visual><script type="module" src="family.js"></script>`,
+  );
+  await openPage(page, "family.html");
+  const svg = page.locator("cavlo-visual svg").first();
+  await expect(svg).toHaveAttribute("font-family", /^'House Serif'/);
+  const name = page.locator("cavlo-visual svg text").filter({ hasText: "Upper Lanthorne" });
+  const places = () => name.first().getAttribute("x");
+  const own = await places();
+  await page.evaluate(() => document.querySelector("cavlo-visual")?.setAttribute("family", ""));
+  await expect(svg).not.toHaveAttribute("font-family", /House/);
+  expect(await places()).not.toBe(own);
+  await page.evaluate(() => document.querySelector("cavlo-visual")?.setAttribute("family", "Nowhere Sans"));
+  await expect(page.getByText("The family Nowhere Sans is not known here.")).toBeVisible();
 });
 
 test("nothing is done before an element is near, several share what they fetch, and one that goes lets go", async ({

@@ -22,8 +22,21 @@ export const FAMILIES: Family[] = [
   { id: "nunito", name: "Nunito", css: "'Nunito Variable', Nunito, sans-serif", file: "nunito" },
 ];
 
+const brought = new Map<string, Family>();
+
+/**
+ * Makes a family known that a page brings, by its own name; its widths are known to `text.ts` under the same. It
+ * has no cuts among those that ship. Gives the id by which it is asked for.
+ */
+export function bringFamily(name: string): string {
+  const id = `brought ${name}`;
+  brought.set(id, { id, name, css: `'${name.replace(/['\\]/g, "")}', sans-serif`, file: "" });
+  return id;
+}
+
 /** A family by its id, or the first where there is none of it. */
-export const familyOf = (id: string): Family => FAMILIES.find((f) => f.id === id) ?? FAMILIES[0];
+export const familyOf = (id: string): Family =>
+  FAMILIES.find((f) => f.id === id) ?? brought.get(id) ?? FAMILIES[0];
 
 /** The families that write the scripts which those above lack, ideographs left out. */
 const ALPHABETS = ["Noto Sans", "Noto Sans Arabic", "Noto Sans Hebrew"];

@@ -44,6 +44,30 @@ function widthsIn(family: string): Widths {
   return known;
 }
 
+/** The widths of a family that a page brings, as scripts/make-widths.mjs writes them. */
+export interface BroughtWidths {
+  /** The first and the last code of each stretch, and for some weights the widths of all of them in order. */
+  ranges: [number, number][];
+  widths: Record<string, number[]>;
+}
+
+/** Makes the widths of a family known that a page brings: a weight that it lacks is that of the nearest. */
+export function bringWidths(family: string, { ranges, widths }: BroughtWidths): void {
+  const last = Math.max(0, ...ranges.map(([, to]) => to));
+  const nearest = (weight: number) =>
+    Object.keys(widths)
+      .map(Number)
+      .sort((a, b) => Math.abs(a - weight) - Math.abs(b - weight))[0];
+  const tableOf = (weight: number) => {
+    const byCode = new Uint16Array(last + 1);
+    let i = 0;
+    for (const [from, to] of ranges)
+      for (let code = from; code <= to; code++) byCode[code] = widths[nearest(weight)]?.[i++] ?? 0;
+    return byCode;
+  };
+  tables.set(family, { 400: tableOf(400), 500: tableOf(500), 600: tableOf(600), 700: tableOf(700) });
+}
+
 let current = widthsIn("archivo");
 
 /**

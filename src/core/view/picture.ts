@@ -17,7 +17,10 @@ import { measuredIn } from "../scene/text";
 import { toVisualData } from "./visual-data";
 
 /** What a project brings to the look of its visuals. */
-export type Design = Pick<Project, "palettes" | "finishes" | "pictures">;
+export type Design = Pick<Project, "palettes" | "finishes" | "pictures"> & {
+  /** A family that goes before those of all visuals, by its id. */
+  family?: string | undefined;
+};
 
 /** What a drawing can differ in from the visual as it is kept. */
 export interface PictureOptions extends Around {
@@ -84,8 +87,9 @@ export function sceneOf(
     ...options,
     size: { width: width / k, height: height / k },
   });
-  const scene = measuredIn(style.choice("type.family"), () => kindOf(visual.kind).scene(input));
-  return scaledScene(scene, k);
+  const family = design.family ?? style.choice("type.family");
+  const scene = measuredIn(family, () => kindOf(visual.kind).scene(input));
+  return scaledScene({ ...scene, family }, k);
 }
 
 /**
