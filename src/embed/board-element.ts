@@ -1,5 +1,6 @@
 import type { Project } from "@/core/project/schema";
 import { subjectOf } from "@/core/rows/row-key";
+import { FAMILIES } from "@/core/scene/families";
 import { pageInputs, pageSettings } from "@/core/snapshot/page-filters";
 import {
   type BoardAction,
@@ -17,11 +18,14 @@ import type { Presented } from "@/present/board-controls";
 import { PresentedBoard, type PresentOptions } from "@/present/present";
 import { startPainter } from "@/render/painter/painter";
 import styles from "./board.css";
+import { boardSvg } from "./board-picture";
 import { categoryTold } from "./category";
 import { CavloElement, type Ground } from "./cavlo-element";
+import { EmbedError } from "./embed-error";
 import { Narrow } from "./narrow";
 import { numbersIn } from "./numbers";
 import { offerFontsOf } from "./page-fonts";
+import { pngOfSvg } from "./png";
 import type { CavloCategory, CavloChange, CavloFilter, CavloNumbers, CavloPick } from "./public";
 import { sheetOf } from "./sheet";
 import { wantedOf } from "./wanted";
@@ -166,6 +170,26 @@ export class CavloBoard extends CavloElement {
     this.state = UNTOUCHED;
     this.asked = "";
     this.answered = "";
+  }
+
+  /** The visuals in their places as they stand now. */
+  toSVG(): string {
+    return new XMLSerializer().serializeToString(this.picture());
+  }
+
+  toPNG(scale = 2): Promise<Blob> {
+    const svg = this.picture();
+    const [width, height] = ["width", "height"].map((name) => Number(svg.getAttribute(name)));
+    const dials = JSON.stringify(this.shown?.project.visuals.map((v) => v.dials) ?? []);
+    const families = FAMILIES.map((f) => f.id).filter(
+      (id, i) => i === 0 || dials.includes(JSON.stringify(id)),
+    );
+    return pngOfSvg(svg, { width, height }, families, scale);
+  }
+
+  private picture(): SVGElement {
+    if (!this.shown) throw new EmbedError("not-there", "Nothing is shown yet. Wait for ready.");
+    return boardSvg(this.stage, this.shown.board.name);
   }
 
   numbers(): CavloNumbers[] {

@@ -15,11 +15,10 @@ async function asData(address: string): Promise<string> {
 }
 
 /** The rules that carry the cuts which a scene is written in: an image sees nothing of the page's fonts. */
-async function rulesFor({ family, marks }: Scene): Promise<string> {
+async function rulesFor(family: string, weights: Iterable<number>): Promise<string> {
   const { name, file } = familyOf(family);
   // A family that the page brings is in its own hands.
   if (file === "") return "";
-  const weights = new Set(marks.flatMap((m) => (m.type === "text" ? [m.weight] : [])));
   const rules = [...weights].flatMap((weight) =>
     [
       ["latin", "U+0-FF,U+2000-22FF,U+25A0-25FF"],
@@ -39,8 +38,28 @@ async function rulesFor({ family, marks }: Scene): Promise<string> {
  * policy allows no images from data addresses.
  */
 export async function pngOf(scene: Scene, scale: number): Promise<Blob> {
+  const weights = new Set(scene.marks.flatMap((m) => (m.type === "text" ? [m.weight] : [])));
+  const svg = sceneToSvg(scene, { style: await rulesFor(scene.family, weights) });
+  return drawn(svg, scene, scale);
+}
+
+/** The same of an SVG whose texts are of some families, in every weight. */
+export async function pngOfSvg(
+  svg: SVGElement,
+  size: { width: number; height: number },
+  families: string[],
+  scale: number,
+): Promise<Blob> {
+  const style = document.createElementNS("http://www.w3.org/2000/svg", "style");
+  style.textContent = (await Promise.all(families.map((f) => rulesFor(f, WEIGHTS)))).join("");
+  svg.prepend(style);
+  return drawn(new XMLSerializer().serializeToString(svg), size, scale);
+}
+
+const WEIGHTS = [400, 500, 600, 700];
+
+async function drawn(svg: string, size: { width: number; height: number }, scale: number): Promise<Blob> {
   const k = Math.max(0.1, Math.min(8, scale));
-  const svg = sceneToSvg(scene, { style: await rulesFor(scene) });
   const image = new Image();
   image.src = `data:image/svg+xml,${encodeURIComponent(svg)}`;
   try {
@@ -52,8 +71,8 @@ export async function pngOf(scene: Scene, scale: number): Promise<Blob> {
     );
   }
   const canvas = document.createElement("canvas");
-  canvas.width = Math.round(scene.width * k);
-  canvas.height = Math.round(scene.height * k);
+  canvas.width = Math.round(size.width * k);
+  canvas.height = Math.round(size.height * k);
   canvas.getContext("2d")?.drawImage(image, 0, 0, canvas.width, canvas.height);
   return new Promise((resolve, reject) =>
     canvas.toBlob(

@@ -102,6 +102,10 @@ export interface CavloElement extends HTMLElement {
   /** `none`: nothing moves. */
   motion: "auto" | "none";
   rows: CavloRows | null;
+  /** What it shows as it stands now; of a board the visuals in their places. */
+  toSVG(): string;
+  /** The same as a PNG at so many pixels a point. Needs `img-src data:` where the page has a policy. */
+  toPNG(scale?: number): Promise<Blob>;
   numbers(): CavloNumbers[];
   addEventListener<K extends keyof CavloEvents>(
     type: K,
@@ -119,9 +123,6 @@ export interface CavloElement extends HTMLElement {
 export interface CavloVisualElement extends CavloElement {
   /** The id or the name of a visual of the snapshot; empty: its first one. */
   visual: string;
-  toSVG(): string;
-  /** A PNG at so many pixels a point. Needs `img-src data:` where the page has a policy. */
-  toPNG(scale?: number): Promise<Blob>;
 }
 
 /** `<cavlo-board>`: a whole board. */

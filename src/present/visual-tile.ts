@@ -255,7 +255,8 @@ export class VisualTile {
     const line = scene.border && scene.border.color !== "none" ? `inset 0 0 0 1px ${scene.border.color}` : "";
     Object.assign(picture.style, {
       background: scene.background ?? "",
-      borderRadius: scene.border ? `${scene.border.radius}px` : "",
+      // A page that shows an element may round its frame otherwise.
+      borderRadius: scene.border ? `var(--cavlo-radius, ${scene.border.radius}px)` : "",
       boxShadow: line,
     });
     this.live ??= this.start(

@@ -1,8 +1,8 @@
 import { execFileSync } from "node:child_process";
-import { cpSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import { tmpdir } from "node:os";
-import { extname, join } from "node:path";
+import { extname, join, resolve } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
 import { build } from "esbuild";
 import { openDemo } from "./steps";
@@ -265,6 +265,69 @@ test("attributes, properties and methods do what they say, and what cannot be do
   writeFileSync(join(folder, "cut.cavlo.json"), whole.slice(0, -40));
   await set("src", "cut.cavlo.json");
   await expect(visual.getByText(/not whole: its end is missing/)).toBeVisible();
+});
+
+test("a board gives its picture, and a page says how round frames are and in which colours controls stand", async ({
+  page,
+}) => {
+  writeFileSync(
+    join(folder, "look.html"),
+    `<!doctype html><link rel="stylesheet" href="look.css"><script type="module" src="embed/cavlo-board.js"></script><cavlo-board src="season.cavlo.json"></cavlo-board>`,
+  );
+  writeFileSync(
+    join(folder, "look.css"),
+    "cavlo-board { --cavlo-radius: 3px; --cavlo-ink: rgb(1, 2, 3) } cavlo-board::part(head) { background: rgb(9, 8, 7) }",
+  );
+  await openPage(page, "look.html");
+  const board = page.locator("cavlo-board");
+  await expect(board.getByRole("img", { name: /^Passengers by route/ })).toHaveCSS("border-radius", "3px");
+  await expect(board.getByRole("heading", { name: "Season at a glance" })).toHaveCSS("color", "rgb(1, 2, 3)");
+  await expect(board.locator("header")).toHaveCSS("background-color", "rgb(9, 8, 7)");
+  const svg = await page.evaluate(() => document.querySelector("cavlo-board")?.toSVG() ?? "");
+  expect(svg.match(/<svg/g)?.length).toBe(6);
+  expect(svg).toContain("<title>Season at a glance</title>");
+  expect(svg).toContain("Ferrow Isle");
+});
+
+test("the declarations take what the examples do, and refuse what no element has", () => {
+  const wrong = join(folder, "react", "wrong.tsx");
+  writeFileSync(
+    wrong,
+    `import { CavloVisual } from "../embed/cavlo-react.js";\nexport const w = <CavloVisual src={3} />;\n`,
+  );
+  const plain = join(folder, "plain.ts");
+  writeFileSync(
+    plain,
+    `import "./embed/cavlo-board.js";
+     const board = document.querySelector("cavlo-board")!;
+     board.filters = { Route: ["Old Pier"] };
+     board.rows = { sailings: { route: ["A"], passengers: Float64Array.of(1) } };
+     board.addEventListener("pick", ({ detail }) => detail.picked.map((p) => p.value));
+     void board.toPNG(2).then((blob) => blob.size);`,
+  );
+  const check = (...files: string[]) =>
+    execFileSync(
+      "node",
+      [
+        "node_modules/typescript/bin/tsc",
+        ...["--noEmit", "--strict", "--ignoreConfig", "--skipLibCheck", "false", "--jsx", "react-jsx"],
+        ...[
+          "--module",
+          "esnext",
+          "--moduleResolution",
+          "bundler",
+          "--target",
+          "es2023",
+          "--lib",
+          "es2023,dom,dom.iterable",
+        ],
+        ...files,
+      ],
+      { encoding: "utf8" },
+    );
+  symlinkSync(resolve("node_modules"), join(folder, "node_modules"));
+  expect(check(plain, join(folder, "react", "app.tsx"))).toBe("");
+  expect(() => check(wrong)).toThrow();
 });
 
 test("pictures are laid out in a family of the page's own, by its widths", async ({ page }) => {

@@ -32,6 +32,8 @@ function insideOf({ cells }: PlainIndex, name: string): Value {
 /** Filters by which an index is tried, and of what they are. */
 interface Probe {
   column: string;
+  /** The columns, where it is of two. */
+  of?: string[];
   filters: Filter[];
 }
 /** So many columns are tried two by two. */
@@ -64,9 +66,10 @@ export function limitsOf(
   // Where all at once would be too many sums, two filters may be more than what is told.
   const few = plain.isSettled ? [] : touched.slice(0, MOST_TOGETHER);
   const together = few.flatMap((a, i) =>
-    few
-      .slice(i + 1)
-      .map((b): Probe => ({ column: `${a.column} with ${b.column}`, filters: [listOf(a), listOf(b)] })),
+    few.slice(i + 1).map((b): Probe => {
+      const columns = [a.column, b.column].toSorted();
+      return { column: columns.join(" together with "), of: columns, filters: [listOf(a), listOf(b)] };
+    }),
   );
   const limits = new Map<string, Set<string> | null>();
   for (const { of, query } of asked) {
@@ -75,7 +78,9 @@ export function limitsOf(
       limits.set(of, null);
       continue;
     }
-    for (const { column, filters } of [...probes, ...together]) {
+    for (const { column, of: columns, filters } of [...probes, ...together]) {
+      // What does not follow a column alone does not follow it with another.
+      if (columns?.some((c) => limits.get(of)?.has(c))) continue;
       const filtered = { ...query, filters: [...query.filters, ...filters] };
       if (!isAsked(filtered) || isTold(filtered)) continue;
       const known = limits.get(of);

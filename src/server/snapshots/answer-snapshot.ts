@@ -52,6 +52,8 @@ interface Made {
 /** The last ones: who looks at what travels takes it next. */
 const lately: Made[] = [];
 const MOST_KEPT = 4;
+/** Larger ones are made anew each time, in characters. */
+const LARGEST_KEPT = 20_000_000;
 
 function takenBy({ board, visuals, by }: z.infer<typeof snapshotAddress>): Taken {
   if (board !== undefined) return { board };
@@ -74,7 +76,7 @@ export async function snapshotFor(
   if (known) return known;
   const { snapshot, about } = await makeSnapshot(projectId, document, { taken, travel }, signal);
   const made = { key, json: JSON.stringify(snapshot), about };
-  lately.unshift(made);
+  if (made.json.length <= LARGEST_KEPT) lately.unshift(made);
   lately.splice(MOST_KEPT);
   return made;
 }

@@ -50,8 +50,8 @@ export interface SnapshotAbout {
 
 /** The most cells of a grouping that travels: an index is to stay small. */
 const MOST_CELLS = 300_000;
-/** The most bytes of rows as they are packed, before they are deflated. */
-const MOST_ROW_BYTES = 400_000_000;
+/** The most cells of rows that travel: a page has to hold them. */
+const MOST_TRAVELLING = 30_000_000;
 
 const deflate = promisify(deflateRaw);
 
@@ -219,7 +219,7 @@ export async function makeSnapshot(
       (sum, t) => sum + t.rows * stored.filter((c) => c.table === t.name).length,
       0,
     );
-    if (cells > MOST_ROW_BYTES / 4)
+    if (cells > MOST_TRAVELLING)
       throw new HttpError(
         413,
         "too_many_rows",

@@ -1,7 +1,7 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
 import { ToggleGroup } from "radix-ui";
-import { useMemo, useState } from "react";
+import { useMemo } from "react";
 import { readablePart } from "@/code/component/component-code";
 import { echartsCode } from "@/code/echarts-code";
 import { pageCode } from "@/code/page-code";
@@ -19,7 +19,10 @@ const PIECES = [
   { id: "component", name: "Component", language: "tsx" },
 ] as const;
 
-const SAYS: Record<(typeof PIECES)[number]["id"], string> = {
+/** The forms of code. */
+export type CodePiece = (typeof PIECES)[number]["id"];
+
+const SAYS: Record<CodePiece, string> = {
   html: "The picture as it stands: its numbers do not change.",
   option: "An option of Apache ECharts 5.5 or later, as a module; drawn at this size it is the same picture.",
   component:
@@ -35,14 +38,17 @@ export function CodePanel({
   scene,
   theme,
   onTheme,
+  piece,
+  onPiece,
 }: {
   visual: Visual;
   /** Null while its numbers are under way. */
   scene: Scene | null;
   theme: "light" | "night";
   onTheme: (theme: "light" | "night") => void;
+  piece: CodePiece;
+  onPiece: (piece: CodePiece) => void;
 }) {
-  const [piece, setPiece] = useState<(typeof PIECES)[number]["id"]>("html");
   const shown = PIECES.find((p) => p.id === piece) ?? PIECES[0];
   const id = useProject((s) => s.id);
   const revision = useProject((s) => s.revision);
@@ -70,7 +76,7 @@ export function CodePanel({
           type="single"
           aria-label="In which form"
           value={piece}
-          onValueChange={(p) => p && setPiece(p as typeof piece)}
+          onValueChange={(p) => p && onPiece(p as CodePiece)}
           className="flex overflow-hidden rounded-md border border-rule"
         >
           {PIECES.map((p) => (

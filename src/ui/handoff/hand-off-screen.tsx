@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { echartsCode } from "@/code/echarts-code";
 import type { Touched } from "@/core/engine/cells/plan-cells";
 import type { Project, Visual } from "@/core/project/schema";
 import { sceneOf } from "@/core/view/picture";
@@ -8,11 +9,12 @@ import { useDesign } from "../shared/design";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
 import { useVisualsData } from "../shared/visual-data";
-import { CodePanel } from "./code-panel";
+import { CodePanel, type CodePiece } from "./code-panel";
 import { ElementPanel } from "./element-panel";
 import { FilePanel } from "./file-panel";
 import { FormChoice } from "./form-choice";
 import { NumbersPanel } from "./numbers-panel";
+import { OptionPreview } from "./option-preview";
 import { PagePreview } from "./page-preview";
 import { type PictureLook, PicturePanel } from "./picture-panel";
 import { ProjectPanel } from "./project-panel";
@@ -42,6 +44,7 @@ export function HandOffScreen() {
   const { what, form, choose, as } = useWhat();
   const [looks, setLooks] = useState<{ of: string; look: PictureLook } | null>(null);
   const [chosen, setChosen] = useState<{ of: string; travelling: Travelling } | null>(null);
+  const [piece, setPiece] = useState<CodePiece>("html");
   const [visual] = what.visuals;
   const pictured = visual ? all[visuals.indexOf(visual)] : undefined;
   const key = what.board ? what.board.id : what.visuals.map((v) => v.id).join();
@@ -84,7 +87,15 @@ export function HandOffScreen() {
           >
             <div style={{ width: scene.width, maxWidth: "100%" }}>
               <Busy pending={pictured.pending}>
-                <StaticPicture scene={scene} label={scene.description} className="h-auto w-full" />
+                {form === "code" && piece === "option" && !pictured.pending ? (
+                  <OptionPreview
+                    code={echartsCode(scene, visual.name)}
+                    size={scene}
+                    label={scene.description}
+                  />
+                ) : (
+                  <StaticPicture scene={scene} label={scene.description} className="h-auto w-full" />
+                )}
               </Busy>
             </div>
           </div>
@@ -115,6 +126,8 @@ export function HandOffScreen() {
             visual={visual}
             scene={pictured?.pending ? null : scene}
             theme={look.theme}
+            piece={piece}
+            onPiece={setPiece}
             onTheme={(theme) => setLooks({ of: visual.id, look: { ...look, theme } })}
           />
         )}
