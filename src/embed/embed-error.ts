@@ -1,16 +1,7 @@
+import type { CavloProblem } from "./public";
+
 /** What went wrong, as `error` events tell it. */
-export type EmbedCode =
-  | "snapshot"
-  | "not-there"
-  | "rows"
-  | "missing-table"
-  | "missing-column"
-  | "wrong-type"
-  | "unread-cells"
-  | "too-many-rows"
-  | "filters"
-  | "inputs"
-  | "engine";
+export type EmbedCode = CavloProblem["code"];
 
 /** Something that a page gave cannot be used: the message says what, and what to do. */
 export class EmbedError extends Error {

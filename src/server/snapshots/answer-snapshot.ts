@@ -6,6 +6,7 @@ import type { Taken } from "@/core/snapshot/askable";
 import type { Snapshot } from "@/core/snapshot/snapshot";
 import { attachment } from "../http/download";
 import { HttpError } from "../http/errors";
+import { listInAddress } from "../http/filters-in-address";
 import { readProject } from "../store/projects";
 import { aloneFile } from "./alone-file";
 import { folderArchive, folderFiles, snapshotFile } from "./element-folder";
@@ -17,25 +18,11 @@ const touched = z.array(
 
 const compress = promisify(brotliCompress);
 
-/** JSON in an address. */
-const jsonInAddress = z
-  .string()
-  .max(20_000)
-  .default("[]")
-  .transform((text, context) => {
-    try {
-      return JSON.parse(text) as unknown;
-    } catch {
-      context.addIssue("by is not valid JSON.");
-      return z.NEVER;
-    }
-  });
-
 /** What of a project is taken out: a board, or visuals (their ids, parted by commas) with the columns that filter. */
 export const snapshotAddress = z.object({
   board: z.string().max(200).optional(),
   visuals: z.string().max(40_000).optional(),
-  by: jsonInAddress.pipe(touched.max(20)),
+  by: listInAddress("by is").pipe(touched.max(20)),
   travel: z.enum(["answers", "rows"]).default("answers"),
   form: z.enum(["json", "html", "folder", "about"]).default("json"),
   theme: z.enum(["light", "night", "auto"]).default("auto"),

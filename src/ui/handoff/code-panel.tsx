@@ -1,6 +1,5 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
-import { ToggleGroup } from "radix-ui";
 import { useMemo } from "react";
 import { readablePart } from "@/code/component/component-code";
 import { echartsCode } from "@/code/echarts-code";
@@ -9,6 +8,7 @@ import type { Visual } from "@/core/project/schema";
 import type { Scene } from "@/core/scene/marks";
 import { api } from "../shared/api";
 import { useProject, useProjectStore } from "../shared/project-context";
+import { Segments } from "../shared/segments";
 import { CodeView } from "./code-view";
 import { ThemeChoice } from "./theme-choice";
 import { bytesText } from "./travels";
@@ -72,23 +72,7 @@ export function CodePanel({
     <>
       <div className="flex items-center justify-between gap-2">
         <h2 className="section-title">Code</h2>
-        <ToggleGroup.Root
-          type="single"
-          aria-label="In which form"
-          value={piece}
-          onValueChange={(p) => p && onPiece(p as CodePiece)}
-          className="flex overflow-hidden rounded-md border border-rule"
-        >
-          {PIECES.map((p) => (
-            <ToggleGroup.Item
-              key={p.id}
-              value={p.id}
-              className="bg-sheet px-2.5 py-1 text-xs data-[state=on]:bg-active data-[state=on]:font-semibold data-[state=on]:text-on-active"
-            >
-              {p.name}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+        <Segments label="In which form" value={piece} options={PIECES} onChange={onPiece} />
       </div>
       <ThemeChoice value={theme} onChange={(t) => onTheme(t === "night" ? "night" : "light")} />
       {all === undefined ? (

@@ -1,10 +1,10 @@
 "use client";
 import { Download } from "lucide-react";
-import { ToggleGroup } from "radix-ui";
 import { useState } from "react";
 import { ownRowsCode, plainPageCode, reactCode } from "@/code/element-code";
 import { api, type SnapshotAnswer } from "../shared/api";
 import { useProject } from "../shared/project-context";
+import { Segments } from "../shared/segments";
 import { CodeView } from "./code-view";
 import { snapshotQuery, type Travelling } from "./snapshot-about";
 import { useTaking } from "./taking";
@@ -68,23 +68,7 @@ export function ElementPanel({ what, travelling, about, problem, onChange }: Pro
     <>
       <div className="flex items-center justify-between gap-2">
         <h2 className="section-title">Element</h2>
-        <ToggleGroup.Root
-          type="single"
-          aria-label="For what"
-          value={piece}
-          onValueChange={(p) => p && setPiece(p as typeof piece)}
-          className="flex overflow-hidden rounded-md border border-rule"
-        >
-          {PIECES.map((p) => (
-            <ToggleGroup.Item
-              key={p.id}
-              value={p.id}
-              className="bg-sheet px-2.5 py-1 text-xs data-[state=on]:bg-active data-[state=on]:font-semibold data-[state=on]:text-on-active"
-            >
-              {p.name}
-            </ToggleGroup.Item>
-          ))}
-        </ToggleGroup.Root>
+        <Segments label="For what" value={piece} options={PIECES} onChange={setPiece} />
       </div>
       {code && <CodeView code={code} language={shown.language} label={`the code for ${shown.name}`} />}
       <TravelChoice what={what} travelling={travelling} onChange={onChange} />

@@ -1,13 +1,18 @@
 "use client";
-import { ToggleGroup } from "radix-ui";
 import type { Touched } from "@/core/engine/cells/plan-cells";
 import { placesOf } from "@/core/formula/meeting";
 import { scopeOf } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 import { useProject } from "../shared/project-context";
+import { Segments } from "../shared/segments";
 import type { Travelling } from "./snapshot-about";
 import { ThemeChoice } from "./theme-choice";
 import type { What } from "./what";
+
+const TRAVELS = [
+  { id: "answers", name: "Answers only" },
+  { id: "rows", name: "With its rows" },
+] as const;
 
 const isSame = (a: Touched, b: Touched) => a.column === b.column && a.by === b.by;
 
@@ -49,23 +54,13 @@ export function TravelChoice({
   return (
     <>
       <ThemeChoice value={theme} auto onChange={(t) => onChange({ ...travelling, theme: t })} />
-      <ToggleGroup.Root
-        type="single"
-        aria-label="What travels of the data"
+      <Segments
+        wide
+        label="What travels of the data"
         value={travel}
-        onValueChange={(t) => t && onChange({ ...travelling, travel: t as Travelling["travel"] })}
-        className="flex overflow-hidden rounded-md border border-rule"
-      >
-        {(["answers", "rows"] as const).map((t) => (
-          <ToggleGroup.Item
-            key={t}
-            value={t}
-            className="flex-1 bg-sheet px-3 py-1 text-sm data-[state=on]:bg-active data-[state=on]:font-semibold data-[state=on]:text-on-active"
-          >
-            {t === "answers" ? "Answers only" : "With its rows"}
-          </ToggleGroup.Item>
-        ))}
-      </ToggleGroup.Root>
+        options={TRAVELS}
+        onChange={(t) => onChange({ ...travelling, travel: t })}
+      />
       {what.board === null && travel === "answers" && columns.length > 0 && (
         <details className="text-sm">
           <summary className="cursor-pointer">
