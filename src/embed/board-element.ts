@@ -95,7 +95,29 @@ export class CavloBoard extends CavloElement {
       this.narrow.watch();
       this.view = new PresentedBoard(host, { project, board }, options);
     }
+    this.fitHeight();
   }
+
+  /** A board of a width of its own is scaled to the room, and takes no more height than it is then drawn in. */
+  private fitHeight(): void {
+    const host = this.stage.querySelector<HTMLElement>(".presented");
+    const sheet = host?.querySelector<HTMLElement>(":scope > .board-sheet");
+    if (!host || !sheet || sheet === this.fitted) return;
+    this.fitted = sheet;
+    this.sheetSize.disconnect();
+    this.sheetSize.observe(sheet);
+    this.sheetSize.observe(host);
+  }
+
+  private fitted: HTMLElement | null = null;
+  private readonly sheetSize = new ResizeObserver(() => {
+    const sheet = this.fitted;
+    const host = sheet?.parentElement;
+    if (!sheet || !host) return;
+    const isScaled = sheet.classList.contains("board-scaled") && !this.narrow.matches;
+    const scale = Number(sheet.style.getPropertyValue("--scale")) || 1;
+    host.style.height = isScaled ? `${Math.ceil(sheet.offsetHeight * scale)}px` : "";
+  });
 
   private settledOn(project: Project): void {
     // Told when answers are there, and not at every drawing.
@@ -165,6 +187,8 @@ export class CavloBoard extends CavloElement {
     this.view?.dispose();
     this.view = null;
     this.narrow.stop();
+    this.sheetSize.disconnect();
+    this.fitted = null;
     this.stage.replaceChildren();
     this.shown = null;
     this.state = UNTOUCHED;

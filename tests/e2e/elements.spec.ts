@@ -289,6 +289,30 @@ test("a board gives its picture, and a page says how round frames are and in whi
   expect(svg).toContain("Ferrow Isle");
 });
 
+test("a board of a width of its own is scaled to its room, and takes no more than that", async ({ page }) => {
+  const snapshot = JSON.parse(readFileSync(join(folder, "season.cavlo.json"), "utf8"));
+  snapshot.project.boards[0].width = 1440;
+  writeFileSync(join(folder, "wide.cavlo.json"), JSON.stringify(snapshot));
+  writeFileSync(
+    join(folder, "wide.html"),
+    `<!doctype html><script type="module" src="embed/cavlo-board.js"></script><cavlo-board src="wide.cavlo.json"></cavlo-board><p>After it</p>`,
+  );
+  await page.setViewportSize({ width: 1000, height: 800 });
+  await openPage(page, "wide.html");
+  const last = page.locator("cavlo-board .board-tile").last();
+  await expect(page.locator("cavlo-board").getByRole("img", { name: /^Passengers by route/ })).toBeVisible();
+  const gap = async () => {
+    const [tile, after] = [await last.boundingBox(), await page.getByText("After it").boundingBox()];
+    return (after?.y ?? 0) - ((tile?.y ?? 0) + (tile?.height ?? 0));
+  };
+  await expect.poll(gap).toBeLessThan(60);
+  expect(await gap()).toBeGreaterThan(0);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(1000);
+  await page.setViewportSize({ width: 600, height: 800 });
+  await expect.poll(gap).toBeGreaterThan(0);
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBe(600);
+});
+
 test("the declarations take what the examples do, and refuse what no element has", () => {
   const wrong = join(folder, "react", "wrong.tsx");
   writeFileSync(
