@@ -250,6 +250,8 @@ export abstract class CavloElement extends Base {
           ? new EmbedError(error.message.startsWith("inputs") ? "inputs" : "filters", error.message)
           : new EmbedError("engine", error instanceof Error ? error.message : String(error));
     this.problem.textContent = known.message;
+    // Where nothing stands yet, the words take the place of the picture.
+    this.problem.toggleAttribute("data-alone", this.stage.hidden === true);
     this.problem.hidden = false;
     this.tell("error", { code: known.code, message: known.message, ...known.at });
   }
@@ -317,6 +319,7 @@ export abstract class CavloElement extends Base {
     this.present(made);
     this.first.hidden = true;
     this.problem.textContent = notes.join(" ");
+    this.problem.removeAttribute("data-alone");
     this.problem.hidden = notes.length === 0;
   }
 

@@ -1,5 +1,9 @@
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { readFile } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { dirname, extname, join } from "node:path";
 import { expect, type Page, test } from "@playwright/test";
+import { build } from "esbuild";
 import { unzipSync } from "fflate";
 import { goTo, openDemo, openEmpty } from "./steps";
 
@@ -106,6 +110,86 @@ test("a folder that is taken out stands on any server of files", async ({ page, 
     document.querySelector("cavlo-visual")?.setAttribute("filters", '{"date by year":[2025]}'),
   );
   await expect(image).toHaveAccessibleName(/total 2 152 487/);
+});
+
+test("each piece of code that an element is shown with runs as it stands", async ({ browser }) => {
+  const context = await browser.newContext({ permissions: ["clipboard-read", "clipboard-write"] });
+  const page = await context.newPage();
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await goTo(page, "Hand-off");
+  await page.getByRole("radio", { name: /^Element/ }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: /^Take it out as a folder/ }).click(),
+  ]);
+  const folder = mkdtempSync(join(tmpdir(), "cavlo-code-"));
+  for (const [name, bytes] of Object.entries(
+    unzipSync(new Uint8Array(await readFile(await download.path()))),
+  )) {
+    mkdirSync(dirname(join(folder, name)), { recursive: true });
+    writeFileSync(join(folder, name), bytes);
+  }
+  const copied = async (form: string) => {
+    await page.getByRole("radio", { name: form, exact: true }).click();
+    await page.evaluate(() => navigator.clipboard.writeText(""));
+    await page.getByRole("button", { name: `Copy the code for ${form}` }).click();
+    const text = () => page.evaluate(() => navigator.clipboard.readText());
+    await expect.poll(text).not.toBe("");
+    return text();
+  };
+  writeFileSync(join(folder, "plain.html"), await copied("Plain page"));
+  writeFileSync(join(folder, "rows.html"), await copied("Own rows"));
+  writeFileSync(join(folder, "shown.tsx"), await copied("React"));
+  writeFileSync(
+    join(folder, "app.tsx"),
+    `import { createRoot } from "react-dom/client"; import { Shown } from "./shown";
+     createRoot(document.body.appendChild(document.createElement("div"))).render(<Shown />);`,
+  );
+  await build({
+    entryPoints: [join(folder, "app.tsx")],
+    outfile: join(folder, "app.js"),
+    bundle: true,
+    format: "esm",
+    jsx: "automatic",
+    nodePaths: ["node_modules"],
+    external: [join(folder, "cavlo.js"), join(folder, "cavlo-board.js")],
+    define: { "process.env.NODE_ENV": '"production"' },
+  });
+  writeFileSync(
+    join(folder, "react.html"),
+    `<!doctype html><body><script type="module" src="app.js"></script></body>`,
+  );
+  const elsewhere = await context.newPage();
+  await elsewhere.route("http://elsewhere.test/**", async (route) => {
+    const name = new URL(route.request().url()).pathname;
+    const type = { ".html": "text/html", ".js": "text/javascript", ".json": "application/json" }[
+      extname(name)
+    ];
+    await readFile(join(folder, name)).then(
+      (body) => route.fulfill({ body, contentType: type }),
+      () => route.fulfill({ status: 404 }),
+    );
+  });
+  const logged: string[] = [];
+  elsewhere.on("console", (message) => logged.push(message.text()));
+  elsewhere.on("pageerror", (error) => logged.push(`error: ${error.message}`));
+  const image = elsewhere.locator("cavlo-visual").getByRole("img");
+  for (const name of ["plain", "react"]) {
+    await elsewhere.goto(`http://elsewhere.test/${name}.html`);
+    await expect(image).toHaveAccessibleName(/^Passengers by route: donut of Passengers, total 5 299 291/);
+    await image.focus();
+    await elsewhere.keyboard.press("ArrowRight");
+    await elsewhere.keyboard.press("Enter");
+    await expect.poll(() => logged.filter((line) => line === "Ferrow Isle")).toHaveLength(1);
+    logged.length = 0;
+  }
+  // The rows that are shown are one of each type: one passenger.
+  await elsewhere.goto("http://elsewhere.test/rows.html");
+  await expect(image).toHaveAccessibleName(/^Passengers by route: donut of Passengers, total 1,/);
+  expect(logged).toEqual([]);
+  rmSync(folder, { recursive: true });
+  await context.close();
 });
 
 test("an empty project has nothing to take out but itself", async ({ page }) => {

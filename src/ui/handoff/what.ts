@@ -1,5 +1,6 @@
 "use client";
 import { usePathname, useSearchParams } from "next/navigation";
+import { useState } from "react";
 import type { Board, Visual } from "@/core/project/schema";
 import { useProject } from "../shared/project-context";
 import { nameInAddress } from "../shared/step-link";
@@ -19,8 +20,12 @@ export function useWhat(): {
   as: (form: Form) => void;
 } {
   const { visuals, boards } = useProject((s) => s.document);
-  const params = useSearchParams();
+  const address = useSearchParams();
   const path = usePathname();
+  // What is chosen stands at once; the address follows, and has its say again whenever it changes.
+  const [chosenNow, setChosenNow] = useState<{ from: string; params: Record<string, string> } | null>(null);
+  const params =
+    chosenNow && chosenNow.from === address.toString() ? new URLSearchParams(chosenNow.params) : address;
   const board = boards.find((b) => b.id === params.get("board"));
   const ids = [params.get("visual"), ...(params.get("with")?.split(",") ?? [])];
   const named = visuals.filter((v) => ids.includes(v.id));
@@ -42,6 +47,7 @@ export function useWhat(): {
             visual: of.visuals[0] ?? "",
             ...(of.visuals.length > 1 ? { with: of.visuals.slice(1).join(",") } : {}),
           };
+    setChosenNow({ from: address.toString(), params: { ...place, as } });
     nameInAddress(path, { ...place, as });
   };
   const now = what.board ? { board: what.board.id } : { visuals: what.visuals.map((v) => v.id) };
