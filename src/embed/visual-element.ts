@@ -89,9 +89,9 @@ export class CavloVisual extends CavloElement {
         ? stood
         : toVisualData(visual, project, answer, around);
     this.shown = { ...ground, visual, filters, inputs, query, answer, data };
+    const { width, height } = visual.size;
+    this.stage.style.setProperty("--cavlo-aspect", `${width} / ${height}`);
     if (!this.tile) {
-      const { width, height } = visual.size;
-      this.stage.style.setProperty("--cavlo-aspect", `${width} / ${height}`);
       this.tile = new VisualTile(startPainter, this.wantsMotion);
       this.stage.append(this.tile.root);
     }
