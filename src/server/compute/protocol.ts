@@ -3,7 +3,7 @@ import type { Column } from "@/core/data/column";
 import type { Profile } from "@/core/data/profile";
 import type { Reading } from "@/core/data/reading-schema";
 import type { PlainIndex } from "@/core/engine/cells/plain-index";
-import type { CellLimits, CellsAsked } from "@/core/engine/cells/plan-cells";
+import type { CellLimits, CellsAsked, Touched } from "@/core/engine/cells/plan-cells";
 import type { LinkFacts } from "@/core/engine/link-facts";
 import type { Behind } from "@/core/engine/rows-behind";
 import type { Scope } from "@/core/formula/expr";
@@ -11,6 +11,7 @@ import type { Link } from "@/core/formula/links";
 import type { ColumnPlace } from "@/core/formula/meeting";
 import type { Filter, Query, Result, ResultColumn } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
+import type { Limit } from "@/core/snapshot/limits";
 import type { SharedColumn } from "../store/shared-column";
 
 /**
@@ -33,6 +34,15 @@ export type ComputeRequest =
       asked: CellsAsked;
       limits: CellLimits;
     }
+  /** An index that can leave, with what it does not tell of the queries: see `travellingIndex`. */
+  | ({
+      type: "index";
+      inputs: Record<string, Value>;
+      asked: { of: string; query: Query }[];
+      touched: Touched[];
+      now: Filter[];
+      limits: CellLimits;
+    } & TableQuestion)
   /** The cells of some columns as bytes of `toBytes`, which hold a list of `TravellingTable`. */
   | ({ type: "columns"; columns: ColumnPlace[] } & TableQuestion)
   | ({ type: "profile"; table: string } & TableQuestion)
@@ -98,6 +108,18 @@ export interface LinkAnswer {
   proposed: LinkFacts[];
 }
 
+/** An index that travels, as bytes, with what is to be known of it. */
+export interface TravellingIndex {
+  index: Uint8Array;
+  count: { cells: number; ofOneRow: number };
+  /** What tells its sums apart, with how many values each has at most. */
+  keys: { name: string; values: number }[];
+  /** A filter that a page could ask for, by the name that it gives it. */
+  example: Record<string, Value[]>;
+  /** What it does not tell. */
+  limits: Limit[];
+}
+
 /** What a compute thread answers, by what it was asked. */
 export type ComputeAnswer =
   | { results: QueryAnswer[] }
@@ -108,4 +130,5 @@ export type ComputeAnswer =
   | { behind: Behind }
   | { cells: PlainIndex; bytes: number }
   | { columns: Uint8Array }
+  | TravellingIndex
   | UnreadCells;

@@ -18,6 +18,7 @@ import { buffersIn } from "./scan-share";
 import { TableCache } from "./table-cache";
 import { ThreadCrew } from "./thread-crew";
 import { travellingBytes } from "./travelling-bytes";
+import { travellingIndex } from "./travelling-index";
 
 const {
   stop: word,
@@ -89,6 +90,8 @@ function answer(request: ComputeRequest, given: GivenColumns): ComputeAnswer {
   }
   if (request.type === "behind")
     return { behind: rowsBehind(request.query, { ...catalog, inputs: request.inputs }) };
+  if (request.type === "index")
+    return travellingIndex(request, { ...catalog, inputs: request.inputs, crew: undefined });
   if (request.type === "columns") return { columns: travellingBytes(request, sourcesOf(catalog)) };
   if (request.type === "links") return { links: linkAnswer(request.links, sourcesOf(catalog)) };
   const info = request.tables.find((t) => t.name === request.table);

@@ -1,29 +1,21 @@
 import { promisify } from "node:util";
 import { deflateRaw } from "node:zlib";
-import { sameName } from "@/core/base/names";
 import { todayIn } from "@/core/base/today";
-import { compareValues, type Value } from "@/core/base/value";
-import { type ColumnData, cellValue, outward } from "@/core/data/column";
-import { toBytes } from "@/core/data/plain-bytes";
+import type { Value } from "@/core/base/value";
 import { attempt } from "@/core/engine/attempt";
-import type { PlainIndex } from "@/core/engine/cells/plain-index";
-import type { Touched } from "@/core/engine/cells/plan-cells";
-import { countCells, withoutRows } from "@/core/engine/cells/without-rows";
 import type { ColumnPlace } from "@/core/formula/meeting";
-import type { PlacedSplit } from "@/core/plan/plan";
 import { type Query, type QueryInput, querySchema } from "@/core/plan/query";
 import { QueryError } from "@/core/plan/query-error";
 import { scopeOf } from "@/core/project/names";
 import type { Project, Visual } from "@/core/project/schema";
-import { filterKey } from "@/core/rows/key-labels";
 import { type Asked, askableOf, type Taken, takenFrom } from "@/core/snapshot/askable";
-import { type Limit, limitsOf } from "@/core/snapshot/limits";
+import type { Limit } from "@/core/snapshot/limits";
 import { settledFormulas } from "@/core/snapshot/settled-formulas";
 import { type PackedBytes, SNAPSHOT_FORMAT, SNAPSHOT_VERSION, type Snapshot } from "@/core/snapshot/snapshot";
 import { isHidden, travellingDocument } from "@/core/snapshot/travelling-document";
 import { ColumnSet, columnsOfQuery } from "@/core/snapshot/used-columns";
 import { filtersOf, UNTOUCHED } from "@/core/view/board-state";
-import { binsQuery, extentIn } from "@/core/view/column-extent";
+import { binsQuery, extentIn, extentQuery } from "@/core/view/column-extent";
 import { toQuery } from "@/core/view/query";
 import { compute } from "../compute/client";
 import { HttpError } from "../http/errors";
@@ -98,47 +90,13 @@ async function answersTo(projectId: string, project: Project, begin: QueryInput[
   const bins = project.boards.flatMap(({ controls }) =>
     controls.flatMap((c) => {
       if (c.type !== "filter" || c.as !== "stretch") return [];
-      const known = first.find(([q]) => q.table === c.table && JSON.stringify(q).includes('"least"'));
+      const asked = JSON.stringify(extentQuery(c));
+      const known = first.find(([q]) => JSON.stringify(q) === asked);
       const extent = known && extentIn(known[1]);
       return extent ? [binsQuery(c, extent)] : [];
     }),
   );
   return [...first, ...(bins.length > 0 ? await ask(bins) : [])];
-}
-
-/** What tells the sums of an index apart, with how many values each has at most. */
-function keysIn({ cells }: PlainIndex): { name: string; values: number }[] {
-  const found = new Map<string, number>();
-  const add = ({ place, by }: PlacedSplit, values: number) => {
-    const name = by ? `${nameOf(place)} by ${by}` : nameOf(place);
-    found.set(name, Math.max(found.get(name) ?? 0, values));
-  };
-  for (const { keys, lines, range } of cells) {
-    for (const [i, key] of keys.entries()) add(key, new Set(valuesOf(lines[i].data)).size);
-    if (range) add(range.key, valuesOf(range.values.data).length);
-  }
-  return [...found].map(([name, values]) => ({ name, values }));
-}
-
-const valuesOf = (data: ColumnData): ArrayLike<number> & Iterable<number> =>
-  data.type === "text" ? data.codes : data.values;
-
-/** A filter by the last value of the first of some columns, as a page would write it. */
-function exampleIn({ cells }: PlainIndex, touched: Touched[]): Record<string, Value[]> {
-  for (const { column, by } of touched)
-    for (const { keys, lines } of cells) {
-      const at = keys.findIndex((k) => sameName(nameOf(k.place), column) && k.by === by);
-      if (at < 0) continue;
-      const { data } = lines[at];
-      const rows = valuesOf(data).length;
-      const all = Array.from({ length: rows }, (_, row) => outward(cellValue(data, row), data.type));
-      const values = all.filter((v) => v !== null).sort(compareValues);
-      const last = values.at(-1);
-      if (last === undefined) continue;
-      const bare = column.slice(column.indexOf(".") + 1);
-      return { [by ? `${bare} by ${by}` : bare]: [filterKey(last, by)] };
-    }
-  return {};
 }
 
 /**
@@ -235,27 +193,18 @@ export async function makeSnapshot(
   }
   if (able.length > 0) {
     const now = found.board ? filtersOf(found.board.controls, UNTOUCHED) : [];
-    const asked = { queries: able.map((r) => r.checked), touched: open, now };
+    const asked = able.map((r) => ({ of: r.of, query: r.checked }));
     const limits = { cells: MOST_CELLS, bytes: settings.memoryLimit / 8 };
     const answer = await compute(
-      { type: "cells", tables: project.tables, scope, inputs, asked, limits },
+      { type: "index", tables: project.tables, scope, inputs, asked, touched: open, now, limits },
       projectId,
       signal,
     );
-    if (!("cells" in answer)) throw new Error("the compute thread answered something else");
-    const index = withoutRows(answer.cells);
-    about.index = { ...countCells(index), keys: keysIn(index) };
-    about.example = exampleIn(index, open);
-    about.limits = [
-      ...stuck,
-      ...limitsOf(
-        able.map((r) => ({ of: r.of, query: r.checked })),
-        open,
-        index,
-        { scope, inputs },
-      ),
-    ];
-    return { snapshot: { ...snapshot, index: await packed(toBytes(index)) }, about };
+    if (!("index" in answer)) throw new Error("the compute thread answered something else");
+    about.index = { ...answer.count, keys: answer.keys };
+    about.example = answer.example;
+    about.limits = [...stuck, ...answer.limits];
+    return { snapshot: { ...snapshot, index: await packed(answer.index) }, about };
   }
   return { snapshot, about };
 }
