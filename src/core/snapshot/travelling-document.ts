@@ -118,7 +118,7 @@ export function travellingDocument(
     measures: project.measures.filter((m) => measures.has(m.id)),
     inputs: inputsNeeded(project, board, visuals, measures),
     pictures: project.pictures.filter((p) => shown.has(p.id)),
-    categories: project.categories.filter((c) => used.has(c)),
+    categories: project.categories.filter((c) => used.has(c) && !isHidden(project, c)),
     visuals,
     boards: board ? [board] : [],
   };

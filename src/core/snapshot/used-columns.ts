@@ -74,6 +74,15 @@ class Collector {
 }
 
 /**
+ * The columns whose values an answer lists: those that it is split by. Throws a QueryError where the query
+ * cannot be planned.
+ */
+export const columnsListed = (query: Query, scope: Scope, inputs: Record<string, Value>): ColumnPlace[] =>
+  planQuery({ ...query, totals: [] }, scope, inputs, null).tables.flatMap((t) =>
+    t.splits.map((s) => s.place),
+  );
+
+/**
  * The columns whose cells a query is answered from, with those that derived ones are computed from, those
  * that
  * links go through, and those that say where categories are at home. Throws a QueryError where the query

@@ -13,7 +13,7 @@ import type { Limit } from "@/core/snapshot/limits";
 import { settledFormulas } from "@/core/snapshot/settled-formulas";
 import { type PackedBytes, SNAPSHOT_FORMAT, SNAPSHOT_VERSION, type Snapshot } from "@/core/snapshot/snapshot";
 import { isHidden, travellingDocument } from "@/core/snapshot/travelling-document";
-import { ColumnSet, columnsOfQuery } from "@/core/snapshot/used-columns";
+import { ColumnSet, columnsListed, columnsOfQuery } from "@/core/snapshot/used-columns";
 import { filtersOf, UNTOUCHED } from "@/core/view/board-state";
 import { binsQuery, extentIn, extentQuery } from "@/core/view/column-extent";
 import { toQuery } from "@/core/view/query";
@@ -129,12 +129,20 @@ export async function makeSnapshot(
     if (place) used.add(place);
   }
   const document = travellingDocument(project, found, used);
-  const answers = await answersTo(
+  const all = await answersTo(
     projectId,
     { ...project, boards: found.board ? [found.board] : [] },
     begin.map((b) => b.query),
     signal,
   );
+  // What lists the values of a hidden column says nothing, not even as it begins.
+  const listing = new Set(
+    begun.filter((r) => listsHidden(r.checked, project, inputs)).map((r) => JSON.stringify(r.query)),
+  );
+  const answers = all.map(([query, answer]): Snapshot["answers"][number] => [
+    query,
+    listing.has(JSON.stringify(query)) ? { error: LISTS_HIDDEN } : answer,
+  ]);
   const kept = ({ of }: { of: string }): Limit => ({ of, by: null });
   const stuck = reads.filter((r) => r.hidden.length > 0).map(kept);
   const left = [...new Set([...reads, ...begun].flatMap((r) => r.hidden).map(nameOf))];
@@ -207,6 +215,13 @@ export async function makeSnapshot(
     return { snapshot: { ...snapshot, index: await packed(answer.index) }, about };
   }
   return { snapshot, about };
+}
+
+const LISTS_HIDDEN = "It is split by a hidden column, which stayed behind.";
+
+function listsHidden(query: Query, project: Project, inputs: Record<string, Value>): boolean {
+  const listed = attempt(() => columnsListed(query, scopeOf(project), inputs));
+  return !(listed instanceof QueryError) && listed.some((place) => isHidden(project, place));
 }
 
 /** The columns that a visual reads; none while its sentence lacks its value or cannot be planned. */

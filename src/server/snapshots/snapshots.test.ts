@@ -151,6 +151,27 @@ describe("a snapshot", () => {
     expect(about.rows).toEqual([]);
   });
 
+  it("lists no value of a hidden column, though a visual is split by it and a control filters by it", async () => {
+    const shown = {
+      ...newVisual({ id: "v", name: "v", kind: "donut", value: "revenue" }),
+      split: { column: "keeper" },
+    };
+    const board = boardSchema.parse({
+      id: "k",
+      name: "Keepers",
+      tiles: [madeTile("t", "v")],
+      controls: [newFilter({ id: "c", label: "Keeper", table: "trips", column: "keeper" })],
+    });
+    const told = { ...project, visuals: [shown], boards: [board] };
+    told.categories = [{ id: "x", table: "trips", column: "keeper", order: ["secret-1"], colours: [] }];
+    for (const travel of ["answers", "rows"] as const) {
+      const { snapshot, about } = await makeSnapshot(projectId, told, { taken: { board: "k" }, travel });
+      expect(searchable(snapshot)).not.toContain("secret-");
+      expect(about.limits).toContainEqual({ of: "v", by: null });
+      expect(snapshot.answers.map(([, answer]) => "error" in answer)).toEqual([true, true]);
+    }
+  });
+
   it("holds the rows of the columns that are used and of no other where they travel", async () => {
     const { snapshot, about } = await made("rows");
     const bytes = searchable(snapshot);
