@@ -20,6 +20,7 @@ test("a project file goes out and comes back with everything in it", async ({ pa
   await page.getByLabel("Project name").fill("Ferries to carry");
   await page.getByLabel("Project name").press("Enter");
   await goTo(page, "Hand-off");
+  await page.getByRole("radio", { name: /^Project/ }).click();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Take the project file" }).click(),
