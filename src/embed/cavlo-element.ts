@@ -67,7 +67,8 @@ export abstract class CavloElement extends Base {
     filters?: CavloFilters | null;
     inputs?: Record<string, CavloValue> | null;
   } = { snapshot: null, rows: null };
-  private ground: { key: unknown[]; made: Ground; source: PageSource } | null = null;
+  /** What is answered from now, with what was noticed of the rows that a page gave. */
+  private ground: { key: unknown[]; made: Ground; source: PageSource; notes: string } | null = null;
   /** Counts what was begun, so that what comes too late is left out. */
   private turn = 0;
   private wasReady = false;
@@ -251,7 +252,9 @@ export abstract class CavloElement extends Base {
           : new EmbedError("engine", error instanceof Error ? error.message : String(error));
     this.problem.textContent = known.message;
     // Where nothing stands yet, the words take the place of the picture.
-    this.problem.toggleAttribute("data-alone", this.stage.hidden === true);
+    const isEmpty = this.stage.childElementCount === 0;
+    this.stage.hidden = isEmpty;
+    this.problem.toggleAttribute("data-alone", isEmpty);
     this.problem.hidden = false;
     this.tell("error", { code: known.code, message: known.message, ...known.at });
   }
@@ -263,26 +266,28 @@ export abstract class CavloElement extends Base {
     queueMicrotask(() => {
       this.isAsked = false;
       if (!this.isNear || !this.isConnected) return;
-      this.begin().catch((error: unknown) => this.say(error));
+      const turn = ++this.turn;
+      this.begin(turn).catch((error: unknown) => {
+        // What comes after something newer was begun has no say.
+        if (turn === this.turn) this.say(error);
+      });
     });
   };
 
-  private async begin(): Promise<void> {
-    const turn = ++this.turn;
+  private async begin(turn: number): Promise<void> {
     const { snapshot: given, rows } = this.set;
     if (given === null && this.src === "") return;
     const root = this.getRootNode();
     const snapshot =
       given === null
         ? await snapshotAt(this.src, root instanceof ShadowRoot ? root : document)
-        : snapshotOf(given);
+        : snapshotOf(given, this);
     if (turn !== this.turn) return;
     const { locale, theme } = this;
     const themeNow = theme === "auto" ? (night.matches ? "night" : "light") : theme;
     const needs = rows ? this.needs(snapshot) : null;
     const key = [snapshot, rows, locale, needs];
     const isSame = this.ground?.key.every((part, i) => part === key[i]) ?? false;
-    let notes: string[] = [];
     if (!this.ground || !isSame) {
       const project =
         this.ground?.key[0] === snapshot && this.ground.key[2] === locale
@@ -297,6 +302,7 @@ export abstract class CavloElement extends Base {
         given: rows ? givenTables(rows, project, needs) : [],
         patterns: places.patterns(),
       });
+      let notes = "";
       if (rows) {
         const held = await source.hold();
         if (turn !== this.turn) return source.close();
@@ -305,12 +311,17 @@ export abstract class CavloElement extends Base {
           const { code, message, ...at } = held.error;
           throw new EmbedError(code, message, at);
         }
-        notes = held.notes.map((note) => note.message);
+        notes = held.notes.map((note) => note.message).join(" ");
         for (const note of held.notes) this.tell("error", note);
       }
       this.ground?.source.close();
       const answers = new Answers(source.answer, rows ? [] : snapshot.answers);
-      this.ground = { key, made: { snapshot, project, answers, theme: themeNow, family: undefined }, source };
+      this.ground = {
+        key,
+        made: { snapshot, project, answers, theme: themeNow, family: undefined },
+        source,
+        notes,
+      };
     }
     const made = { ...this.ground.made, theme: themeNow, family: familyIdOf(this.family) };
     this.stage.dataset.theme = themeNow;
@@ -318,9 +329,10 @@ export abstract class CavloElement extends Base {
     this.stage.hidden = false;
     this.present(made);
     this.first.hidden = true;
-    this.problem.textContent = notes.join(" ");
+    const { notes } = this.ground;
+    this.problem.textContent = notes;
     this.problem.removeAttribute("data-alone");
-    this.problem.hidden = notes.length === 0;
+    this.problem.hidden = notes === "";
   }
 
   /** All that is shown is answered. */

@@ -23,13 +23,24 @@ async function fetched(address: string): Promise<Snapshot> {
   return told(() => readSnapshot(text));
 }
 
+const read = new WeakMap<object, { text: string; snapshot: Snapshot }>();
+
+/** What a text holds, read once for whoever has it: the same text is the same snapshot to them. */
+function readOnce(owner: object, text: string): Snapshot {
+  const before = read.get(owner);
+  if (before?.text === text) return before.snapshot;
+  const snapshot = told(() => readSnapshot(text));
+  read.set(owner, { text, snapshot });
+  return snapshot;
+}
+
 /** The snapshot at an address, or in an element of the page (`#id`); each address is fetched once. */
 export async function snapshotAt(src: string, page: Document | ShadowRoot): Promise<Snapshot> {
   if (src.startsWith("#")) {
     const held = page.getElementById(src.slice(1)) ?? document.getElementById(src.slice(1));
     if (!held)
       throw new EmbedError("snapshot", `There is no element ${src} in the page that holds a snapshot.`);
-    return told(() => readSnapshot(held.textContent ?? ""));
+    return readOnce(held, held.textContent ?? "");
   }
   const address = new URL(src, document.baseURI).href;
   const before = loaded.get(address);
@@ -40,6 +51,6 @@ export async function snapshotAt(src: string, page: Document | ShadowRoot): Prom
   return loading;
 }
 
-/** A snapshot that a page gave itself, as text or as it was parsed. */
-export const snapshotOf = (given: unknown): Snapshot =>
-  told(() => (typeof given === "string" ? readSnapshot(given) : checkedSnapshot(given)));
+/** A snapshot that a page gave an element itself, as text or as it was parsed. */
+export const snapshotOf = (given: unknown, owner: object): Snapshot =>
+  typeof given === "string" ? readOnce(owner, given) : told(() => checkedSnapshot(given));

@@ -190,6 +190,14 @@ test("rows that a page gives are computed in it, every second, and what is wrong
   await expect(visual.getByText(/rows is no object/)).toBeVisible();
   await give(`{ sailings: [], routes: [] }`);
   await expect(visual.getByText(/rows is no object/)).toHaveCount(0);
+  // What cannot be read stands as empty, and that goes on being said.
+  await give(
+    `{ sailings: [{ route: "A", passengers: 4 }, { route: "B", passengers: "many" }], routes: [{ route: "A" }, { route: "B" }] }`,
+  );
+  await expect(visual.getByRole("img")).toHaveAccessibleName(/total 4,/);
+  await expect(
+    visual.getByText(/1 of its cells are not and stand as empty: row 2 holds "many"/),
+  ).toBeVisible();
   // As columns, and as typed arrays.
   await give(
     `{ sailings: { route: ["A", "B"], passengers: Float64Array.of(5, 7), date: [new Date(), null] }, routes: { route: ["A", "B"] } }`,
@@ -381,6 +389,51 @@ test("pictures are laid out in a family of the page's own, by its widths", async
   expect(await places()).not.toBe(own);
   await page.evaluate(() => document.querySelector("cavlo-visual")?.setAttribute("family", "Nowhere Sans"));
   await expect(page.getByText("The family Nowhere Sans is not known here.")).toBeVisible();
+});
+
+test("a snapshot in the page, or as text, is read once, and filtered as any other", async ({ page }) => {
+  const text = readFileSync(join(folder, "passengers.cavlo.json"), "utf8");
+  writeFileSync(
+    join(folder, "within.html"),
+    `<!doctype html><script type="module" src="embed/cavlo.js"></script>
+     <cavlo-visual src="#held" filters='{"year":[2025]}'></cavlo-visual>
+     <script type="application/json" id="held">${text.replaceAll("<", "\\u003c")}</script>`,
+  );
+  await openPage(page, "within.html");
+  const image = page.locator("cavlo-visual").getByRole("img");
+  await expect(image).toHaveAccessibleName(/total 2 152 487/);
+  // By a text that the page gives itself; how often it is told that numbers are others is counted.
+  const changes = await page.evaluate(async (given) => {
+    const element = document.querySelector("cavlo-visual") as HTMLElementTagNameMap["cavlo-visual"];
+    let told = 0;
+    element.addEventListener("change", () => told++);
+    const next = () => new Promise((resolve) => element.addEventListener("change", resolve, { once: true }));
+    const first = next();
+    element.snapshot = given;
+    await first;
+    const second = next();
+    element.filters = { year: [2024] };
+    await second;
+    await new Promise((resolve) => setTimeout(resolve, 300));
+    return told;
+  }, text);
+  expect(changes).toBe(2);
+  await expect(image).not.toHaveAccessibleName(/total 2 152 487/);
+  // What comes late from an address that is not wanted any more has no say.
+  await page.route("**/slow.cavlo.json", async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    await route.fulfill({ status: 404 });
+  });
+  await page.evaluate(async () => {
+    const element = document.querySelector("cavlo-visual") as HTMLElementTagNameMap["cavlo-visual"];
+    element.snapshot = null;
+    element.src = "slow.cavlo.json";
+    await new Promise((resolve) => setTimeout(resolve, 50));
+    element.src = "passengers.cavlo.json";
+    await new Promise((resolve) => setTimeout(resolve, 700));
+  });
+  await expect(page.getByText(/cannot be had/)).toHaveCount(0);
+  await expect(image).toBeVisible();
 });
 
 test("nothing is done before an element is near, several share what they fetch, and one that goes lets go", async ({
