@@ -151,7 +151,12 @@ function AlivePanel({
   form,
   ...alive
 }: Alive & { form: "element" | "file"; onChange: (travelling: Travelling) => void }) {
-  const { data, error } = useAbout(alive.what, alive.travelling);
-  const shown = { ...alive, about: data, problem: error ? error.message : null };
+  const { data, error, isPlaceholderData } = useAbout(alive.what, alive.travelling);
+  // What was found of another choice says nothing of this one.
+  const shown = {
+    ...alive,
+    about: isPlaceholderData ? undefined : data,
+    problem: error ? error.message : null,
+  };
   return form === "element" ? <ElementPanel {...shown} /> : <FilePanel {...shown} />;
 }

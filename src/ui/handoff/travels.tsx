@@ -26,7 +26,7 @@ function travelText({ answers, index, rows }: SnapshotAnswer): string {
 /** What is not answered anew, line by line. */
 function limitLines({ limits }: SnapshotAnswer): string[] {
   return limits.map(({ of, by }) =>
-    by === null ? `${of} stays as it begins` : `${of} does not follow ${by.join(", ")}`,
+    by === null ? `${of} is there only as it begins` : `${of} does not follow ${by.join(", ")}`,
   );
 }
 
