@@ -60,7 +60,6 @@ export function CodePanel({
       return api.component(id, visual.id, signal);
     },
     enabled: piece === "component",
-    retry: 1,
   });
   const code = useMemo(
     () => (scene ? (piece === "html" ? pageCode : echartsCode)(scene, visual.name) : undefined),
@@ -76,8 +75,8 @@ export function CodePanel({
       </div>
       <ThemeChoice value={theme} onChange={(t) => onTheme(t === "night" ? "night" : "light")} />
       {all === undefined ? (
-        <p role={component.error ? "alert" : "status"} className="text-sm text-muted">
-          {component.error?.message ?? "Writing the code …"}
+        <p role={component.failureReason ? "alert" : "status"} className="text-sm text-muted">
+          {component.failureReason?.message ?? "Writing the code …"}
         </p>
       ) : (
         <>

@@ -151,12 +151,12 @@ function AlivePanel({
   form,
   ...alive
 }: Alive & { form: "element" | "file"; onChange: (travelling: Travelling) => void }) {
-  const { data, error, isPlaceholderData } = useAbout(alive.what, alive.travelling);
+  const { data, failureReason, isPlaceholderData } = useAbout(alive.what, alive.travelling);
   // What was found of another choice says nothing of this one.
   const shown = {
     ...alive,
     about: isPlaceholderData ? undefined : data,
-    problem: error ? error.message : null,
+    problem: failureReason?.message ?? null,
   };
   return form === "element" ? <ElementPanel {...shown} /> : <FilePanel {...shown} />;
 }

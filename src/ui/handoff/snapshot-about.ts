@@ -36,6 +36,5 @@ export function useAbout(what: What, travelling: Travelling) {
       return (await api.snapshotAbout(id, query, signal)).about;
     },
     placeholderData: keepPreviousData,
-    retry: 1,
   });
 }
