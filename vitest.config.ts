@@ -21,6 +21,17 @@ export default defineConfig({
         },
       },
       {
+        // The engine once more, by the loops that the server scans with.
+        extends: true,
+        test: {
+          name: "compiled",
+          include: ["src/core/engine/**/*.test.ts"],
+          setupFiles: ["./src/testing/with-compiled-loops.ts"],
+          testTimeout: 60_000,
+          isolate: false,
+        },
+      },
+      {
         extends: true,
         test: {
           name: "stateful",

@@ -12,6 +12,7 @@ import { seeded } from "@/demo/random";
 import { columnKey } from "@/server/compute/table-cache";
 import { ThreadCrew } from "@/server/compute/thread-crew";
 import { columnOf, shareColumn } from "@/server/store/shared-column";
+import { compileLoops } from "@/server/threads/compile-loops";
 import { median, ms, timed } from "./median";
 
 /**
@@ -33,6 +34,7 @@ interface Connection {
   }>;
 }
 
+compileLoops();
 const { DuckDBInstance } = createRequire(new URL("../bench/package.json", import.meta.url))(
   "@duckdb/node-api",
 ) as Peer;

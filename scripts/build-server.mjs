@@ -3,6 +3,7 @@ import { existsSync, readdirSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
+import { buildLoops } from "./build-loops.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 
@@ -11,8 +12,8 @@ export function buildServer() {
   const dist = fileURLToPath(new URL("../dist", import.meta.url));
   // The elements for other pages are built on their own.
   for (const name of existsSync(dist) ? readdirSync(dist) : [])
-    if (name !== "embed") rmSync(join(dist, name), { recursive: true });
-  return build({
+    if (name !== "embed" && name !== "scan-loops.wasm") rmSync(join(dist, name), { recursive: true });
+  const server = build({
     absWorkingDir: root,
     entryPoints: {
       serve: "src/server/serve.ts",
@@ -39,6 +40,7 @@ export function buildServer() {
     alias: { "@": `${root}src` },
     logLevel: "warning",
   });
+  return Promise.all([server, buildLoops()]);
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) await buildServer();

@@ -1,8 +1,7 @@
 import type { CellData, ColumnData, TextData } from "../data/column";
 import { columnRange } from "../data/column-range";
-
-/** How many rows are computed at once. */
-export const BLOCK = 1024;
+import { BLOCK, type Loops } from "./loops/loops";
+import { plainLoops } from "./loops/plain-loops";
 
 /**
  * Rows under evaluation, out of the run of `count` rows of a table from `base` on: those at the places
@@ -16,10 +15,16 @@ export interface Block {
   whole: boolean;
 }
 
+/** The places of a block's rows as loops take them. */
+export const placesOf = ({ whole, offsets }: Block): Int32Array | null => (whole ? null : offsets);
+
 /** A run of rows. */
 export type Run = Pick<Block, "base" | "count">;
 
 const everyPlace = Int32Array.from({ length: BLOCK }, (_, i) => i);
+
+/** Places for the rows of a block that are kept, with room for what loops write past them. */
+export const placesIn = (loops: Loops): Int32Array => loops.ints(BLOCK + 4);
 
 /** A block that holds all rows of its runs; its offsets are read only. */
 export const wholeBlock = (): Block => ({
@@ -43,13 +48,6 @@ class RunBuffer<T> {
   }
 }
 
-function markNulls(stored: Float64Array, none: number, count: number, out: Float64Array): void {
-  for (let i = 0; i < count; i++) out[i] = stored[i] === none ? Number.NaN : stored[i];
-}
-function scaled(stored: Float64Array, scale: number, count: number, out: Float64Array): void {
-  for (let i = 0; i < count; i++) out[i] = stored[i] / scale;
-}
-
 /**
  * The cells of a column over one run at a time. Narrow arrays are unpacked into doubles once a run, however
  * many read them, so that every loop behind is compiled for one type of array.
@@ -61,24 +59,23 @@ export class CellReader {
   private readonly buffers: (Float64Array | undefined)[] = [];
   private readonly isFull: boolean;
 
-  constructor(readonly data: CellData) {
+  constructor(
+    readonly data: CellData,
+    private readonly loops: Loops,
+  ) {
     this.isFull = columnRange(data).full || Number.isNaN(data.none);
   }
 
   private buffer(at: number): Float64Array {
-    this.buffers[at] ??= new Float64Array(BLOCK);
+    this.buffers[at] ??= this.loops.doubles(BLOCK);
     return this.buffers[at] as Float64Array;
   }
 
   /** As they are stored, null as what stands for it. */
   storedOf(run: Run): Float64Array {
-    return this.stored.of(run, () => {
-      const cells = this.data.values.subarray(run.base, run.base + run.count);
-      if (cells instanceof Float64Array) return cells;
-      const out = this.buffer(0);
-      out.set(cells);
-      return out;
-    });
+    return this.stored.of(run, () =>
+      this.loops.toDoubles(this.data.values.subarray(run.base, run.base + run.count), this.buffer(0)),
+    );
   }
 
   /** As they are stored, null as NaN. */
@@ -86,7 +83,7 @@ export class CellReader {
     if (this.isFull) return this.storedOf(run);
     return this.marked.of(run, () => {
       const out = this.buffer(1);
-      markNulls(this.storedOf(run), this.data.none, run.count, out);
+      this.loops.markNulls(this.storedOf(run), this.data.none, run.count, out);
       return out;
     });
   }
@@ -96,7 +93,7 @@ export class CellReader {
     if (this.data.scale === 1) return this.markedOf(run);
     return this.real.of(run, () => {
       const out = this.buffer(2);
-      scaled(this.markedOf(run), this.data.scale, run.count, out);
+      this.loops.scaled(this.markedOf(run), this.data.scale, run.count, out);
       return out;
     });
   }
@@ -105,29 +102,33 @@ export class CellReader {
 /** The codes of a column of texts over one run at a time. */
 export class CodeReader {
   private readonly codes = new RunBuffer<Int32Array>();
-  private readonly buffer = new Int32Array(BLOCK);
+  private readonly buffer: Int32Array;
 
-  constructor(readonly data: TextData) {}
+  constructor(
+    readonly data: TextData,
+    private readonly loops: Loops,
+  ) {
+    this.buffer = loops.ints(BLOCK);
+  }
 
   codesOf(run: Run): Int32Array {
-    return this.codes.of(run, () => {
-      const codes = this.data.codes.subarray(run.base, run.base + run.count);
-      if (codes instanceof Int32Array) return codes;
-      this.buffer.set(codes);
-      return this.buffer;
-    });
+    return this.codes.of(run, () =>
+      this.loops.toInts(this.data.codes.subarray(run.base, run.base + run.count), this.buffer),
+    );
   }
 }
 
-/** The readers of one scan: one for each column, shared by all that read it. */
+/** The readers of one scan: one for each column, shared by all that read it; and the loops over what they read. */
 export class Readers {
+  constructor(readonly loops: Loops = plainLoops) {}
+
   private readonly made = new Map<ColumnData, CellReader | CodeReader>();
 
   cells(data: CellData): CellReader {
-    return this.once(data, () => new CellReader(data)) as CellReader;
+    return this.once(data, () => new CellReader(data, this.loops)) as CellReader;
   }
   codes(data: TextData): CodeReader {
-    return this.once(data, () => new CodeReader(data)) as CodeReader;
+    return this.once(data, () => new CodeReader(data, this.loops)) as CodeReader;
   }
   private once(data: ColumnData, make: () => CellReader | CodeReader): CellReader | CodeReader {
     const reader = this.made.get(data) ?? make();

@@ -4,8 +4,8 @@ import { madeTable, scopeColumns } from "../../testing/made-table";
 import type { Value } from "../base/value";
 import { querySchema, type Result } from "../plan/query";
 import { QueryError } from "../plan/query-error";
-import { BLOCK } from "./block";
 import type { Crew, ScanTask, Share } from "./crew";
+import { BLOCK } from "./loops/loops";
 import { type Catalog, runQueries, ScanCache, sourcesOf } from "./run";
 import { helpScan } from "./scan";
 

@@ -4,6 +4,7 @@ import { merged } from "./accumulators/accumulator";
 import { Distinct } from "./accumulators/distinct";
 import { Percentile } from "./accumulators/percentile";
 import { selectNth } from "./accumulators/select-nth";
+import { plainLoops } from "./loops/plain-loops";
 
 const value = fc.oneof(
   fc.integer({ min: -3, max: 3 }),
@@ -58,6 +59,7 @@ const grouped = (data: Rows) => ({
   groups: Int32Array.from(data, (r) => r.group),
   length: data.length,
   size: GROUPS,
+  loops: plainLoops,
 });
 const numbers = (data: Rows) => Float64Array.from(data, (r) => r.value);
 const mask = (data: Rows) => Uint8Array.from(data, (r) => Number(r.kept));
@@ -92,7 +94,7 @@ describe("distinct values", () => {
     const distinct = new Distinct(null);
     const one = (values: number[], within: { low: number; span: number } | null) =>
       distinct.add(
-        { groups: new Int32Array(values.length), length: values.length, size: 1 },
+        { groups: new Int32Array(values.length), length: values.length, size: 1, loops: plainLoops },
         { numbers: Float64Array.from(values), within },
         null,
       );
@@ -103,7 +105,7 @@ describe("distinct values", () => {
     for (let from = 0; from < 300_000; from += 2000) {
       const values = Float64Array.from({ length: 2000 }, (_, i) => ((from + i) % 150_000) / 7);
       many.add(
-        { groups: Int32Array.from(values, (_, i) => i % 2), length: 2000, size: 2 },
+        { groups: Int32Array.from(values, (_, i) => i % 2), length: 2000, size: 2, loops: plainLoops },
         { numbers: values },
         null,
       );

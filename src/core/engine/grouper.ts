@@ -2,7 +2,8 @@ import { bucketStart, type Calendar, DAY_MS, type DateBucket } from "../base/cal
 import { compareValues, type Value } from "../base/value";
 import { type CellData, type ColumnData, cellValue, outward, type TextData } from "../data/column";
 import { columnRange } from "../data/column-range";
-import { BLOCK, type Block, type Readers } from "./block";
+import { type Block, placesIn, placesOf, type Readers } from "./block";
+import { BLOCK } from "./loops/loops";
 import type { SourceColumn } from "./source-column";
 
 /** The most groups that an answer can have. */
@@ -36,11 +37,11 @@ export function grouperOf(
 ): Grouper {
   const keyings = splits.map(({ column, by }) => {
     const keying = columnKeying(column.data, readers, by, calendar);
-    return column.rows ? matched(keying, column.rows) : keying;
+    return column.rows ? matched(keying, column.rows, readers) : keying;
   });
   if (keyings.length === 0)
     return { keys: [], size: 1, assign: ({ length }, groups) => void groups.fill(0, 0, length) };
-  return keyings.slice(1).reduce(crossed, single(keyings[0]));
+  return keyings.slice(1).reduce((first, then) => crossed(first, then, readers), single(keyings[0]));
 }
 
 /** A grouper over one split. */
@@ -55,9 +56,9 @@ function single({ keys, assign }: Keying): Grouper {
 }
 
 /** Puts rows without a match under a key of their own. */
-function matched(inner: Keying, rowsIn: Int32Array): Keying {
-  const kept = new Int32Array(BLOCK);
-  const keptGroups = new Int32Array(BLOCK);
+function matched(inner: Keying, rowsIn: Int32Array, { loops }: Readers): Keying {
+  const kept = placesIn(loops);
+  const keptGroups = loops.ints(BLOCK);
   let none = -1;
   return {
     keys: inner.keys,
@@ -77,11 +78,11 @@ const DENSE = 1 << 22;
 const NEAR = 1 << 20;
 
 /** Groups that are split once more. A table of all pairs while that is small, a map past it. */
-function crossed(first: Grouper, second: Keying): Grouper {
+function crossed(first: Grouper, second: Keying, { loops }: Readers): Grouper {
   const keys: Value[][] = [...first.keys.map(() => []), []];
-  const other = new Int32Array(BLOCK);
+  const other = loops.ints(BLOCK);
   let [height, width] = [0, 0];
-  let dense = new Int32Array(0);
+  let dense: Int32Array = new Int32Array(0);
   let sparse: Map<number, number> | null = null;
   const reserve = () => {
     const [h, w] = [
@@ -95,7 +96,7 @@ function crossed(first: Grouper, second: Keying): Grouper {
           if (dense[a * width + b] >= 0) sparse.set(a * 2 ** 26 + b, dense[a * width + b]);
       return;
     }
-    const next = new Int32Array(h * w).fill(-1);
+    const next = loops.ints(h * w).fill(-1);
     for (let a = 0; a < height; a++) next.set(dense.subarray(a * width, (a + 1) * width), a * w);
     [height, width, dense] = [h, w, next];
   };
@@ -113,7 +114,7 @@ function crossed(first: Grouper, second: Keying): Grouper {
       second.assign(block, other);
       if (!sparse && (first.size > height || second.keys.length > width)) reserve();
       const pairs = sparse as Map<number, number> | null;
-      if (!pairs && !assignPairs(dense, width, other, block.length, groups)) return;
+      if (!pairs && !loops.groupPairs(dense, width, other, block.length, groups)) return;
       for (let i = 0; i < block.length; i++) {
         if (!pairs && groups[i] >= 0) continue;
         // Where the group of a pair is not known yet, the first of it was left as its complement.
@@ -132,76 +133,13 @@ function crossed(first: Grouper, second: Keying): Grouper {
   };
 }
 
-/**
- * Puts the group of each pair in the place of its first key, or, where it has none yet, that key's
- * complement; says whether there was such a pair.
- */
-function assignPairs(
-  dense: Int32Array,
-  width: number,
-  second: Int32Array,
-  length: number,
-  groups: Int32Array,
-): boolean {
-  let all = 0;
-  for (let i = 0; i < length; i++) {
-    const first = groups[i];
-    const group = dense[first * width + second[i]];
-    groups[i] = group < 0 ? ~first : group;
-    all |= group;
-  }
-  return all < 0;
-}
-
-/** Writes the group of each row's code, -1 where it has none yet; says whether there was such a row. */
-function assignKnown(codes: Int32Array, groupOfCode: Int32Array, block: Block, groups: Int32Array): boolean {
-  const { offsets, length } = block;
-  let all = 0;
-  if (block.whole)
-    for (let i = 0; i < length; i++) {
-      const group = groupOfCode[codes[i] + 1];
-      groups[i] = group;
-      all |= group;
-    }
-  else
-    for (let i = 0; i < length; i++) {
-      const group = groupOfCode[codes[offsets[i]] + 1];
-      groups[i] = group;
-      all |= group;
-    }
-  return all < 0;
-}
-
-/** A table of groups by the distance of a value from the lowest. */
-interface Near {
-  low: number;
-  table: Int32Array;
-}
-
-/** The same for values near each other, by their distance from the lowest; a null lies outside the table. */
-function assignNear(
-  values: Float64Array,
-  { low, table }: Near,
-  offsets: Int32Array,
-  length: number,
-  groups: Int32Array,
-): boolean {
-  let all = 0;
-  for (let i = 0; i < length; i++) {
-    const at = values[offsets[i]] - low;
-    const group = at >= 0 && at < table.length ? table[at] : -1;
-    groups[i] = group;
-    all |= group;
-  }
-  return all < 0;
-}
-
 /** Keys by the texts of a column, by their code in its dictionary. */
 function textKeying(data: TextData, readers: Readers): Keying {
   const { dictionary } = data;
   const reader = readers.codes(data);
   const keys: Value[] = [];
-  const groupOfCode = new Int32Array(dictionary.length + 1).fill(-1);
+  const { loops } = readers;
+  const groupOfCode = loops.ints(dictionary.length + 1).fill(-1);
   const groupOf = (code: number): number => {
     if (groupOfCode[code + 1] < 0) groupOfCode[code + 1] = keys.push(code < 0 ? null : dictionary[code]) - 1;
     return groupOfCode[code + 1];
@@ -212,8 +150,7 @@ function textKeying(data: TextData, readers: Readers): Keying {
       const codes = reader.codesOf(block);
       // A group that is not known yet is left at -1 and looked at again, so that the loop over all rows
       // stays bare.
-      const hasUnknown = assignKnown(codes, groupOfCode, block, groups);
-      if (!hasUnknown) return;
+      if (!loops.groupCodes(codes, groupOfCode, placesOf(block), block.length, groups)) return;
       for (let i = 0; i < block.length; i++) if (groups[i] < 0) groups[i] = groupOf(codes[block.offsets[i]]);
     },
   };
@@ -236,6 +173,7 @@ function cellKeying(
   bucket: DateBucket | undefined,
   calendar?: Calendar,
 ): Keying {
+  const { loops } = readers;
   const reader = readers.cells(data);
   const keys: Value[] = [];
   const groupOfRaw = new Map<number, number>();
@@ -244,7 +182,7 @@ function cellKeying(
   // Values that lie close together find their group by their place in a table, others by their value in a
   // map.
   const near =
-    within && within.span <= NEAR ? { low: within.low, table: new Int32Array(within.span).fill(-1) } : null;
+    within && within.span <= NEAR ? { low: within.low, table: loops.ints(within.span).fill(-1) } : null;
   const keyOf = (row: number): Value => {
     const value = cellValue(data, row);
     if (typeof value !== "number" || !bucket) return value === 0 ? 0 : value;
@@ -264,7 +202,7 @@ function cellKeying(
     assign: (block, groups) => {
       const { base, offsets, length } = block;
       const values = reader.storedOf(block);
-      if (near && !assignNear(values, near, offsets, length, groups)) return;
+      if (near && !loops.groupNear(values, near, placesOf(block), length, groups)) return;
       for (let i = 0; i < length; i++) {
         if (near && groups[i] >= 0) continue;
         const raw = values[offsets[i]];

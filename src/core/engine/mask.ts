@@ -1,64 +1,25 @@
 import type { Expr } from "../formula/expr";
-import { BLOCK, type Block } from "./block";
+import type { Block } from "./block";
+import { BLOCK, type Loops, TESTS, type TestName } from "./loops/loops";
 import type { Kernel } from "./vector";
 
 /** For each row of a block 1 where it counts, else 0. The array is reused by the next call. */
 export type Mask = (block: Block) => Uint8Array;
 
-type Test = (a: Float64Array, b: Float64Array, out: Uint8Array, length: number) => void;
-
-/**
- * A comparison with null (NaN) is never true, which is just what SQL's filters ask; so no null has to be
- * looked for.
- */
-const TESTS: Record<string, Test> = {
-  "=": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] === b[i]);
-  },
-  "<>": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] < b[i]) + Number(a[i] > b[i]);
-  },
-  "<": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] < b[i]);
-  },
-  "<=": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] <= b[i]);
-  },
-  ">": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] > b[i]);
-  },
-  ">=": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] >= b[i]);
-  },
-};
-/** The same beside one number. */
-const TESTS_BESIDE: Record<string, (a: Float64Array, c: number, out: Uint8Array, length: number) => void> = {
-  "=": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] === c);
-  },
-  "<>": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] < c) + Number(a[i] > c);
-  },
-  "<": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] < c);
-  },
-  "<=": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] <= c);
-  },
-  ">": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] > c);
-  },
-  ">=": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] >= c);
-  },
-};
 /** The comparison that is true where another is false. */
-const OPPOSITE: Record<string, string> = { "=": "<>", "<>": "=", "<": ">=", "<=": ">", ">": "<=", ">=": "<" };
+const OPPOSITE: Record<TestName, TestName> = {
+  "=": "<>",
+  "<>": "=",
+  "<": ">=",
+  "<=": ">",
+  ">": "<=",
+  ">=": "<",
+};
 
 const numbersOf = (kernel: Kernel, block: Block) => (kernel(block) as { numbers: Float64Array }).numbers;
 
-function combined(masks: Mask[], all: boolean): Mask {
-  const out = new Uint8Array(BLOCK);
+function combined(masks: Mask[], all: boolean, loops: Loops): Mask {
+  const out = loops.bytes(BLOCK);
   return (block) => {
     out.set(masks[0](block));
     for (const mask of masks.slice(1)) {
@@ -75,8 +36,8 @@ function combined(masks: Mask[], all: boolean): Mask {
  * which it is false; rows for which it is null are in neither. `kernelOf` gives the kernel of an expression,
  * so that equal ones are computed once a block.
  */
-export function compileMask(expr: Expr, kernelOf: (expr: Expr) => Kernel, wanted = true): Mask {
-  const sub = (e: Expr, truth = wanted) => compileMask(e, kernelOf, truth);
+export function compileMask(expr: Expr, kernelOf: (expr: Expr) => Kernel, loops: Loops, wanted = true): Mask {
+  const sub = (e: Expr, truth = wanted) => compileMask(e, kernelOf, loops, truth);
   if (expr.op === "call") {
     const { fn, args } = expr;
     if (fn === "not") return sub(args[0], !wanted);
@@ -85,30 +46,24 @@ export function compileMask(expr: Expr, kernelOf: (expr: Expr) => Kernel, wanted
       return combined(
         args.map((a) => sub(a)),
         (fn === "and") === wanted,
+        loops,
       );
-    if (Object.hasOwn(TESTS, fn) && args.every((a) => a.type !== "text")) {
-      const name = wanted ? fn : OPPOSITE[fn];
+    const test = TESTS.find((name) => name === fn);
+    if (test && args.every((a) => a.type !== "text")) {
+      const name = wanted ? test : OPPOSITE[test];
+      const left = kernelOf(args[0]);
       const beside = args[1].op === "constant" && args[1].value !== null ? Number(args[1].value) : null;
-      if (beside !== null) {
-        const test = TESTS_BESIDE[name];
-        const left = kernelOf(args[0]);
-        const out = new Uint8Array(BLOCK);
-        return (block) => {
-          test(numbersOf(left, block), beside, out, block.length);
-          return out;
-        };
-      }
-      const test = TESTS[name];
-      const [left, right] = args.map(kernelOf);
-      const out = new Uint8Array(BLOCK);
+      const right = beside === null ? kernelOf(args[1]) : null;
+      const out = loops.bytes(BLOCK);
       return (block) => {
-        test(numbersOf(left, block), numbersOf(right, block), out, block.length);
+        const other = right === null ? (beside as number) : numbersOf(right, block);
+        loops.test(name, numbersOf(left, block), other, out, block.length);
         return out;
       };
     }
   }
   const kernel = kernelOf(expr);
-  const out = new Uint8Array(BLOCK);
+  const out = loops.bytes(BLOCK);
   const truth = wanted ? 1 : 0;
   return (block) => {
     const numbers = numbersOf(kernel, block);

@@ -6,7 +6,7 @@ import { QueryError } from "../plan/query-error";
 import type { Accumulator } from "./accumulators/accumulator";
 import { Count } from "./accumulators/count";
 import { Sum } from "./accumulators/sum";
-import { BLOCK, type Block, Readers, wholeBlock } from "./block";
+import { type Block, placesIn, Readers, wholeBlock } from "./block";
 import type { ScanTask, Selection, Share } from "./crew";
 import {
   combined,
@@ -18,11 +18,13 @@ import {
   stateOf,
 } from "./gathered";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
+import { takeLoops } from "./loops/current-loops";
+import { BLOCK } from "./loops/loops";
 import type { Mask } from "./mask";
 import type { ScanSource } from "./scan-source";
 import { chained, type Narrowing, narrowingOf } from "./selection";
 import { SharedKernels } from "./shared-kernels";
-import { isFullColumn, type Kernel, type Vector } from "./vector";
+import { isFullColumn, type Kernel } from "./vector";
 
 /** Rows of a table, those from `from` up to `to`. */
 export interface Stretch {
@@ -32,17 +34,17 @@ export interface Stretch {
 
 /**
  * Visits the rows of a stretch that are kept, block by block; all rows when it is null. The block is
- * the same object each time.
+ * the same object each time, its places stand in `kept`.
  */
 function eachBlock(
   source: ScanSource,
   narrow: Narrowing | null,
   { from, to }: Stretch,
+  kept: Int32Array,
   visit: (block: Block) => void,
 ): void {
   const block = wholeBlock();
   const all = block.offsets;
-  const kept = new Int32Array(BLOCK + 1);
   for (let base = from; base < to; base += BLOCK) {
     source.checkStop();
     block.base = base;
@@ -55,9 +57,15 @@ function eachBlock(
 }
 
 /** Counts all groups of a grouping that has too many, so that the refusal can say how many there are. */
-function tooManyGroups(grouper: Grouper, source: ScanSource, narrow: Narrowing | null): QueryError {
+function tooManyGroups(
+  grouper: Grouper,
+  source: ScanSource,
+  narrow: Narrowing | null,
+  kept: Int32Array,
+): QueryError {
   const groups = new Int32Array(BLOCK);
-  eachBlock(source, narrow, { from: 0, to: source.table.rows }, (block) => grouper.assign(block, groups));
+  const all = { from: 0, to: source.table.rows };
+  eachBlock(source, narrow, all, kept, (block) => grouper.assign(block, groups));
   const most = MAX_GROUPS.toLocaleString("en");
   return new QueryError(
     "too_many_groups",
@@ -115,19 +123,12 @@ function jobOf(
   const columns = splitColumns(source, splits);
   const rows = new Count();
   const parts = partsOf(source, aggregates, shared, rows);
-  const gathering = parts.filter((p) => p.accumulator !== rows);
-  const full = gathering.filter((p) => p.accumulator instanceof Sum && p.accumulator.isFull);
-  // Two full sums and the count of the rows share a loop.
-  const pair = full.length > 1 ? ([full[0], full[1]] as const) : null;
-  const single = gathering.filter((p) => !pair?.includes(p));
   return {
     grouper: grouperOf(columns, readers, source.calendar),
     most,
-    groups: new Int32Array(BLOCK),
+    groups: readers.loops.ints(BLOCK),
     rows,
     parts,
-    pair,
-    single,
   };
 }
 
@@ -174,7 +175,10 @@ interface SelectionJobs {
 
 /** One pass over rows of a table: what it gathers of them, a stretch at a time. */
 class Scanner {
-  private readonly readers = new Readers();
+  private readonly loops = takeLoops();
+  private readonly readers = new Readers(this.loops);
+  /** Where the places of the rows of a block are written. */
+  private readonly kept = placesIn(this.loops);
   /** Keeps the rows that all selections have in common. */
   private readonly common: Narrowing | null;
   private readonly selections: SelectionJobs[];
@@ -192,7 +196,7 @@ class Scanner {
         narrow: narrowingOf(source, own, readers, today),
         shared,
         jobs: groupings.map((g) => jobOf(source, readers, g, shared)),
-        block: { ...wholeBlock(), offsets: new Int32Array(BLOCK + 1) },
+        block: { ...wholeBlock(), offsets: placesIn(this.loops) },
         scanned: 0,
       };
     });
@@ -205,9 +209,9 @@ class Scanner {
 
   /** Gathers the rows of a stretch, which begins where a block does. */
   scan(stretch: Stretch): void {
-    const { selections, common, source } = this;
+    const { selections, common, source, loops } = this;
     // The loop over the blocks stays in one function: split up, it took a twelfth longer.
-    eachBlock(source, common, stretch, (all) => {
+    eachBlock(source, common, stretch, this.kept, (all) => {
       for (const selection of selections) {
         const { narrow, shared, jobs } = selection;
         const block = narrow ? narrowed(all, narrow, selection.block) : all;
@@ -221,15 +225,18 @@ class Scanner {
               job.grouper,
               source,
               common && narrow ? chained(common, narrow) : (common ?? narrow),
+              this.kept,
             );
-          const grouped = { groups: job.groups, length: block.length, size: job.grouper.size };
-          if (job.pair) {
-            const [a, b] = job.pair;
-            const [own, others] = [a.argument?.(block) as Vector, b.argument?.(block) as Vector];
-            (a.accumulator as Sum).addWith(b.accumulator as Sum, job.rows, grouped, own, others);
-          } else job.rows.add(grouped, null, null);
-          for (const { accumulator, argument, by, filter } of job.single)
-            accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
+          const grouped = { groups: job.groups, length: block.length, size: job.grouper.size, loops };
+          job.rows.add(grouped, null, null);
+          for (const { accumulator, argument, by, filter } of job.parts)
+            if (accumulator !== job.rows)
+              accumulator.add(
+                grouped,
+                argument?.(block) ?? null,
+                filter?.(block) ?? null,
+                by?.(block) ?? null,
+              );
         }
       }
     });
@@ -241,6 +248,7 @@ class Scanner {
       const states: [string, unknown][] = [];
       for (const part of job.parts) {
         if (part.isOrderFree) continue;
+        part.accumulator.settle?.(this.loops);
         states.push([part.key, part.accumulator.state()]);
         part.accumulator = part.accumulator.empty();
       }
@@ -248,8 +256,13 @@ class Scanner {
     }
   }
 
-  /** What was gathered, for each grouping of each selection. */
+  /** What was gathered, for each grouping of each selection; the scan ends with it. */
   take(): GatheredPart[] {
+    for (const { parts, rows } of this.jobs) {
+      rows.settle(this.loops);
+      for (const { accumulator } of parts) if (accumulator !== rows) accumulator.settle?.(this.loops);
+    }
+    this.loops.end();
     const scanned = this.selections.flatMap((s) => s.jobs.map(() => s.scanned));
     return this.jobs.map(({ grouper, parts, rows }, i) => {
       const ordered = this.ordered[i];
@@ -282,7 +295,8 @@ function scanShare(scanner: Scanner, source: ScanSource, next: () => number): Ga
     scanner.cut(chunk);
     some = true;
   }
-  return some ? scanner.take() : null;
+  const parts = scanner.take();
+  return some ? parts : null;
 }
 
 /**

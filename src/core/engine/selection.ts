@@ -7,7 +7,9 @@ import { isListFilter, listedIn } from "../plan/list-filter";
 import type { PlacedFilter } from "../plan/plan";
 import type { Filter, ListFilter } from "../plan/query";
 import { QueryError } from "../plan/query-error";
-import { BLOCK, type CellReader, type CodeReader, Readers, type Run } from "./block";
+import { type CellReader, type CodeReader, placesIn, Readers, type Run } from "./block";
+import type { Limits } from "./loops/loops";
+import { BLOCK } from "./loops/loops";
 import { relativeDays } from "./relative";
 import type { FilterSource } from "./source-column";
 import type { TableSource } from "./table-source";
@@ -41,47 +43,10 @@ function comparable(value: Value, type: ColumnType, column: string): number | st
 
 /**
  * Narrows the rows of a run: writes those of its places `from[0 .. length)` that it keeps to the front of
- * `out`, which has room for one more than the run, and gives how many they are. `from` null stands for all
+ * `out`, which has room for a few more than the run (`placesIn`), and gives how many they are. `from` null stands for all
  * places of the run; it may be `out` itself.
  */
 export type Narrowing = (run: Run, from: Int32Array | null, length: number, out: Int32Array) => number;
-
-/** Both ends of a range, included. */
-interface Limits {
-  low: number;
-  high: number;
-}
-
-/**
- * Each place is written, and counted only where it is kept: a branch that goes either way would cost more
- * than the writing.
- */
-function pickRun(cells: Float64Array, { low, high }: Limits, count: number, out: Int32Array): number {
-  let kept = 0;
-  for (let i = 0; i < count; i++) {
-    const x = cells[i];
-    out[kept] = i;
-    kept += Number(x >= low) * Number(x <= high);
-  }
-  return kept;
-}
-
-function pickAmong(
-  cells: Float64Array,
-  { low, high }: Limits,
-  from: Int32Array,
-  length: number,
-  out: Int32Array,
-): number {
-  let kept = 0;
-  for (let i = 0; i < length; i++) {
-    const at = from[i];
-    const x = cells[at];
-    out[kept] = at;
-    kept += Number(x >= low) * Number(x <= high);
-  }
-  return kept;
-}
 
 /** Beyond this no whole number is stored narrow, and a limit need not be exact. */
 const FAR = 2 ** 40;
@@ -101,63 +66,43 @@ function storedLimit(value: number, scale: number, upwards: boolean): number {
 }
 
 /** Keeps rows whose value lies within both limits. A null never does. */
-function withinLimits(reader: CellReader, { low, high }: Limits): Narrowing {
+function withinLimits(reader: CellReader, { low, high }: Limits, { loops }: Readers): Narrowing {
   const { none, scale } = reader.data;
   const limits = {
     low: Math.max(Number.isNaN(none) ? Number.NEGATIVE_INFINITY : none + 1, storedLimit(low, scale, false)),
     high: storedLimit(high, scale, true),
   };
-  return (run, from, length, out) => {
-    const cells = reader.storedOf(run);
-    return from === null
-      ? pickRun(cells, limits, run.count, out)
-      : pickAmong(cells, limits, from, length, out);
-  };
+  return (run, from, length, out) => loops.pickRange(reader.storedOf(run), limits, from, length, out);
+}
+
+/** Marks in the memory of loops. */
+function marksIn({ loops }: Readers, marks: number[]): Uint8Array {
+  const made = loops.bytes(marks.length);
+  made.set(marks);
+  return made;
 }
 
 /** Keeps rows whose code is marked; the mark of null comes first. */
-function withMarkedCode(reader: CodeReader, marks: Uint8Array): Narrowing {
-  return (run, from, length, out) => {
-    const codes = reader.codesOf(run);
-    let kept = 0;
-    if (from === null)
-      for (let i = 0; i < length; i++) {
-        out[kept] = i;
-        kept += marks[codes[i] + 1];
-      }
-    else
-      for (let i = 0; i < length; i++) {
-        const at = from[i];
-        out[kept] = at;
-        kept += marks[codes[at] + 1];
-      }
-    return kept;
-  };
+function withMarkedCode(reader: CodeReader, marks: Uint8Array, { loops }: Readers): Narrowing {
+  return (run, from, length, out) => loops.pickCodes(reader.codesOf(run), marks, from, length, out);
 }
 
 /** Stored cells that lie within so many are marked in a table once, others are remembered as they are met. */
 const NEAR = 1 << 16;
 
 /** Keeps rows whose value (null too) passes a test that is asked once for each distinct one. */
-function byValue(reader: CellReader, test: (value: number | null) => boolean): Narrowing {
-  const { data } = reader;
+function byValue(data: CellData, readers: Readers, test: (value: number | null) => boolean): Narrowing {
+  const reader = readers.cells(data);
   const { within } = columnRange(data);
   const { none, scale } = data;
   if (within && within.span <= NEAR) {
     const { low, span } = within;
-    const marks = Uint8Array.from({ length: span + 1 }, (_, i) =>
+    const marks = Array.from({ length: span + 1 }, (_, i) =>
       Number(test(i === 0 ? null : (low + i - 1) / scale)),
     );
-    return (run, from, length, out) => {
-      const cells = reader.storedOf(run);
-      let kept = 0;
-      for (let i = 0; i < length; i++) {
-        const at = from === null ? i : from[i];
-        out[kept] = at;
-        kept += marks[Math.max(0, cells[at] - low + 1)];
-      }
-      return kept;
-    };
+    const near = { low, table: marksIn(readers, marks) };
+    const { loops } = readers;
+    return (run, from, length, out) => loops.pickNear(reader.storedOf(run), near, from, length, out);
   }
   const known = new Map<number, boolean>();
   return (run, from, length, out) => {
@@ -179,10 +124,8 @@ function byValue(reader: CellReader, test: (value: number | null) => boolean): N
 
 /** Keeps rows whose text passes a test that is asked once for each distinct text. */
 function byText(data: TextData, readers: Readers, test: (text: string | null) => boolean): Narrowing {
-  return withMarkedCode(
-    readers.codes(data),
-    Uint8Array.from([null, ...data.dictionary], (text) => (test(text) ? 1 : 0)),
-  );
+  const marks = [null, ...data.dictionary].map((text) => Number(test(text)));
+  return withMarkedCode(readers.codes(data), marksIn(readers, marks), readers);
 }
 
 /** Whether a date lies in one of the stretches that a filter lists. */
@@ -234,10 +177,11 @@ function rangeNarrowing(
         (from === null || compareText(t, from as string) >= 0) &&
         (to === null || compareText(t, to as string) <= 0),
     );
-  return withinLimits(readers.cells(data), {
+  const limits = {
     low: (from as number | null) ?? Number.NEGATIVE_INFINITY,
     high: (to as number | null) ?? Number.POSITIVE_INFINITY,
-  });
+  };
+  return withinLimits(readers.cells(data), limits, readers);
 }
 
 /** The largest value of a column of dates or timestamps, or null when it has none. */
@@ -269,10 +213,8 @@ function relativeNarrowing(
         : Math.floor(last / scale);
   if (anchor === null) return () => 0;
   const days = relativeDays(anchor, relative, calendar);
-  return withinLimits(readers.cells(data), {
-    low: days.first * scale,
-    high: (days.last + 1) * scale - 1,
-  });
+  const limits = { low: days.first * scale, high: (days.last + 1) * scale - 1 };
+  return withinLimits(readers.cells(data), limits, readers);
 }
 
 function narrowing(
@@ -287,7 +229,7 @@ function narrowing(
   if ("isNull" in filter) {
     const { isNull } = filter;
     if (data.type === "text") return byText(data, readers, (text) => (text === null) === isNull);
-    return byValue(readers.cells(data), (value) => (value === null) === isNull);
+    return byValue(data, readers, (value) => (value === null) === isNull);
   }
   if ("contains" in filter) {
     if (data.type !== "text")
@@ -302,7 +244,7 @@ function narrowing(
   const listed = byList(filter, data, readers, source.calendar);
   return filter.noMatch === undefined || rows === null
     ? listed
-    : withUnmatched(listed, rows, filter.noMatch === "in" in filter);
+    : withUnmatched(listed, rows, filter.noMatch === "in" in filter, readers);
 }
 
 /** Keeps rows by a list of values: those whose value is among them, or those whose value is not. */
@@ -315,19 +257,19 @@ function byList(filter: ListFilter, data: ColumnData, readers: Readers, calendar
   const cells = data as CellData;
   if (data.type === "text" || filter.by) {
     const test = bucketTest(filter, cells, calendar);
-    return byValue(readers.cells(cells), (value) => test(value) === isKept);
+    return byValue(cells, readers, (value) => test(value) === isKept);
   }
   const wanted = new Set(wantedIn(filter, data.type));
-  return byValue(readers.cells(cells), (value) => wanted.has(value) === isKept);
+  return byValue(cells, readers, (value) => wanted.has(value) === isKept);
 }
 
 const wantedIn = (filter: ListFilter, type: ColumnType) =>
   listedIn(filter).map((v) => (v === null ? null : comparable(v, type, filter.column)));
 
 /** The same for rows with a match; of those without (-1 in `rows`) all are kept, or none. */
-function withUnmatched(narrow: Narrowing, rows: Int32Array, areKept: boolean): Narrowing {
+function withUnmatched(narrow: Narrowing, rows: Int32Array, areKept: boolean, { loops }: Readers): Narrowing {
   const kept = new Uint8Array(BLOCK);
-  const among = new Int32Array(BLOCK + 1);
+  const among = placesIn(loops);
   return (run, from, length, out) => {
     const before = from === out ? among : from;
     if (from !== null && before === among) among.set(out.subarray(0, length));
@@ -368,11 +310,12 @@ export function chained(first: Narrowing, then: Narrowing): Narrowing {
  * stay.
  */
 export function selectRows(source: TableSource, filters: PlacedFilter[], today: Value): Int32Array | null {
-  const narrow = narrowingOf(source, filters, new Readers(), today);
+  const readers = new Readers();
+  const narrow = narrowingOf(source, filters, readers, today);
   if (!narrow) return null;
   const { rows } = source.table;
   const found = new Int32Array(rows);
-  const places = new Int32Array(BLOCK + 1);
+  const places = placesIn(readers.loops);
   let total = 0;
   for (let base = 0; base < rows; base += BLOCK) {
     source.checkStop();

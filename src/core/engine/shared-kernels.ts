@@ -58,7 +58,7 @@ export class SharedKernels {
     const key = JSON.stringify(expr);
     const known = this.masks.get(key);
     if (known) return known;
-    const made = this.once(compileMask(expr, this.kernel));
+    const made = this.once(compileMask(expr, this.kernel, this.readers.loops));
     this.masks.set(key, made);
     return made;
   }

@@ -3,7 +3,8 @@ import type { ColumnData } from "../data/column";
 import { type ColumnRange, columnRange } from "../data/column-range";
 import type { Expr } from "../formula/expr";
 import { scalarOf } from "../formula/scalars";
-import { BLOCK, type Block, type Readers } from "./block";
+import type { Block, Readers } from "./block";
+import { BLOCK, type Loops, OPERATORS } from "./loops/loops";
 import type { ColumnSource } from "./source-column";
 
 /**
@@ -28,31 +29,23 @@ export type Kernel = (block: Block) => Vector;
 
 const isText = (type: ValueType) => type === "text";
 
-// Loops stand in functions of their own: what a closure has around it is read again at every turn.
-function gatherCodes(codes: Int32Array, offsets: Int32Array, length: number, out: Int32Array): void {
-  for (let i = 0; i < length; i++) out[i] = codes[offsets[i]];
-}
-
-function gatherNumbers(values: Float64Array, offsets: Int32Array, length: number, out: Float64Array): void {
-  for (let i = 0; i < length; i++) out[i] = values[offsets[i]];
-}
-
 function columnKernel(data: ColumnData, readers: Readers): Kernel {
+  const { loops } = readers;
   if (data.type === "text") {
     const reader = readers.codes(data);
-    const out = new Int32Array(BLOCK);
+    const out = loops.ints(BLOCK);
     const { dictionary } = data;
     const { within } = columnRange(data);
     const vector = { codes: out, dictionary, within };
     return (block) => {
       const codes = reader.codesOf(block);
       if (block.whole) return { codes, dictionary, within };
-      gatherCodes(codes, block.offsets, block.length, out);
+      loops.gatherInts(codes, block.offsets, block.length, out);
       return vector;
     };
   }
   const reader = readers.cells(data);
-  const out = new Float64Array(BLOCK);
+  const out = loops.doubles(BLOCK);
   const range = data.scale === 1 ? columnRange(data) : null;
   const facts = { whole: range?.exact ?? false, within: range?.within ?? null };
   const vector = { numbers: out, ...facts };
@@ -60,7 +53,7 @@ function columnKernel(data: ColumnData, readers: Readers): Kernel {
     const numbers = reader.valuesOf(block);
     // Rows that follow each other are read where they lie.
     if (block.whole) return { numbers, ...facts };
-    gatherNumbers(numbers, block.offsets, block.length, out);
+    loops.gatherDoubles(numbers, block.offsets, block.length, out);
     return vector;
   };
 }
@@ -91,40 +84,21 @@ export function storedKernel(expr: Expr, source: ColumnSource, readers: Readers)
   };
 }
 
-function constantKernel(type: ValueType, value: Value): Kernel {
+function constantKernel(type: ValueType, value: Value, { loops }: Readers): Kernel {
   if (isText(type)) {
     const vector = {
-      codes: new Int32Array(BLOCK).fill(value === null ? -1 : 0),
+      codes: loops.ints(BLOCK).fill(value === null ? -1 : 0),
       dictionary: value === null ? [] : [String(value)],
     };
     return () => vector;
   }
-  const vector = { numbers: new Float64Array(BLOCK).fill(value === null ? Number.NaN : Number(value)) };
+  const vector = { numbers: loops.doubles(BLOCK).fill(value === null ? Number.NaN : Number(value)) };
   return () => vector;
 }
 
 type Doubles = Float64Array;
 type Loop = (a: Doubles, b: Doubles, out: Doubles, length: number) => void;
 
-/**
- * One loop an operator, written out, so that each is compiled for itself. NaN in gives NaN out; what is not
- * finite becomes NaN, since a formula never yields infinity.
- */
-const ARITHMETIC: Record<string, Loop> = {
-  "+": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = finite(a[i] + b[i]);
-  },
-  "-": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = finite(a[i] - b[i]);
-  },
-  "*": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = finite(a[i] * b[i]);
-  },
-  "/": (a, b, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = finite(a[i] / b[i]);
-  },
-};
-const finite = (x: number) => (x - x === 0 ? x : Number.NaN);
 const unknown = (a: number, b: number) => a !== a || b !== b;
 
 /** Comparisons give 1, 0, or NaN where a side is null. */
@@ -149,8 +123,8 @@ const COMPARE: Record<string, Loop> = {
   },
 };
 
-function loopKernel(loop: Loop, left: Kernel, right: Kernel): Kernel {
-  const out = new Float64Array(BLOCK);
+function loopKernel(loop: Loop, left: Kernel, right: Kernel, { loops }: Readers): Kernel {
+  const out = loops.doubles(BLOCK);
   const vector = { numbers: out };
   return (block) => {
     loop(
@@ -163,8 +137,8 @@ function loopKernel(loop: Loop, left: Kernel, right: Kernel): Kernel {
   };
 }
 
-function logicKernel(fn: "and" | "or", args: Kernel[]): Kernel {
-  const out = new Float64Array(BLOCK);
+function logicKernel(fn: "and" | "or", args: Kernel[], { loops }: Readers): Kernel {
+  const out = loops.doubles(BLOCK);
   const vector = { numbers: out };
   const settles = fn === "and" ? 0 : 1;
   return (block) => {
@@ -179,8 +153,8 @@ function logicKernel(fn: "and" | "or", args: Kernel[]): Kernel {
   };
 }
 
-function notKernel(arg: Kernel): Kernel {
-  const out = new Float64Array(BLOCK);
+function notKernel(arg: Kernel, { loops }: Readers): Kernel {
+  const out = loops.doubles(BLOCK);
   const vector = { numbers: out };
   return (block) => {
     const a = (arg(block) as { numbers: Float64Array }).numbers;
@@ -190,7 +164,7 @@ function notKernel(arg: Kernel): Kernel {
 }
 
 /** A text function whose other arguments are constants is computed once for each distinct text. */
-function dictionaryKernel(expr: Expr & { op: "call" }, at: number, arg: Kernel): Kernel {
+function dictionaryKernel(expr: Expr & { op: "call" }, at: number, arg: Kernel, { loops }: Readers): Kernel {
   const constants = expr.args.map((a) => (a.op === "constant" ? a.value : null));
   const evaluate = scalarOf(expr.fn);
   const known = new Map<string | null, Value>();
@@ -203,7 +177,7 @@ function dictionaryKernel(expr: Expr & { op: "call" }, at: number, arg: Kernel):
     }
     return value;
   };
-  const write = writer(expr.type);
+  const write = writer(expr.type, loops);
   let cache: { dictionary: string[]; values: Value[] } | null = null;
   return (block) => {
     const { codes, dictionary } = arg(block) as { codes: Int32Array; dictionary: string[] };
@@ -225,9 +199,9 @@ function dictionaryKernel(expr: Expr & { op: "call" }, at: number, arg: Kernel):
 /**
  * Writes values of a type into a vector of its own; text gets a dictionary that grows with what is written.
  */
-function writer(type: ValueType): { vector: Vector; set: (i: number, value: Value) => void } {
+function writer(type: ValueType, loops: Loops): { vector: Vector; set: (i: number, value: Value) => void } {
   if (isText(type)) {
-    const vector = { codes: new Int32Array(BLOCK), dictionary: [] as string[] };
+    const vector = { codes: loops.ints(BLOCK), dictionary: [] as string[] };
     const known = new Map<string, number>();
     return {
       vector,
@@ -247,16 +221,16 @@ function writer(type: ValueType): { vector: Vector; set: (i: number, value: Valu
       },
     };
   }
-  const numbers = new Float64Array(BLOCK);
+  const numbers = loops.doubles(BLOCK);
   return {
     vector: { numbers },
     set: (i, value) => (numbers[i] = value === null ? Number.NaN : Number(value)),
   };
 }
 
-function genericKernel(expr: Expr & { op: "call" }, args: Kernel[]): Kernel {
+function genericKernel(expr: Expr & { op: "call" }, args: Kernel[], { loops }: Readers): Kernel {
   const evaluate = scalarOf(expr.fn);
-  const write = writer(expr.type);
+  const write = writer(expr.type, loops);
   const booleans = expr.args.map((a) => a.type === "boolean");
   const row: Value[] = new Array(args.length).fill(null);
   return (block) => {
@@ -287,20 +261,26 @@ export function compileRow(
 ): Kernel {
   switch (expr.op) {
     case "constant":
-      return constantKernel(expr.type, expr.value);
+      return constantKernel(expr.type, expr.value, readers);
     case "column":
       return columnKernel(source.column(expr.table, expr.column).data, readers);
     case "call": {
       const args = expr.args.map(kernelOf);
       const texts = expr.args.flatMap((a, i) => (isText(a.type) && a.op !== "constant" ? [i] : []));
       const others = expr.args.filter((a, i) => a.op !== "constant" && !texts.includes(i));
-      if (texts.length === 1 && others.length === 0) return dictionaryKernel(expr, texts[0], args[texts[0]]);
-      if (expr.args.some((a) => isText(a.type))) return genericKernel(expr, args);
-      if (Object.hasOwn(ARITHMETIC, expr.fn)) return loopKernel(ARITHMETIC[expr.fn], args[0], args[1]);
-      if (Object.hasOwn(COMPARE, expr.fn)) return loopKernel(COMPARE[expr.fn], args[0], args[1]);
-      if (expr.fn === "and" || expr.fn === "or") return logicKernel(expr.fn, args);
-      if (expr.fn === "not") return notKernel(args[0]);
-      return genericKernel(expr, args);
+      if (texts.length === 1 && others.length === 0)
+        return dictionaryKernel(expr, texts[0], args[texts[0]], readers);
+      if (expr.args.some((a) => isText(a.type))) return genericKernel(expr, args, readers);
+      const operator = OPERATORS.find((o) => o === expr.fn);
+      const loop: Loop | null = operator
+        ? (a, b, out, length) => readers.loops.reckon(operator, a, b, out, length)
+        : Object.hasOwn(COMPARE, expr.fn)
+          ? COMPARE[expr.fn]
+          : null;
+      if (loop) return loopKernel(loop, args[0], args[1], readers);
+      if (expr.fn === "and" || expr.fn === "or") return logicKernel(expr.fn, args, readers);
+      if (expr.fn === "not") return notKernel(args[0], readers);
+      return genericKernel(expr, args, readers);
     }
     default:
       throw new Error(`${expr.op} is not a row-level expression`);

@@ -1,6 +1,7 @@
 import { type MessagePort, parentPort, workerData } from "node:worker_threads";
 import { helpScan } from "@/core/engine/scan";
 import { TableSources } from "@/core/engine/table-source";
+import { compileLoops } from "../threads/compile-loops";
 import { stopFlag } from "../threads/stop-flag";
 import { buffersIn, HELPER, type HelpAsked, type HelpGiven, LIFE, nextChunk, WORK } from "./scan-share";
 import { TableCache } from "./table-cache";
@@ -8,6 +9,7 @@ import { TableCache } from "./table-cache";
 const { memory, life } = workerData as { memory: number; life: SharedArrayBuffer };
 const lived = new Int32Array(life);
 const tables = new TableCache(memory);
+compileLoops();
 
 /** Takes a share of a scan; gives it, or null where that fails: whoever began it goes on alone. */
 function help(asked: HelpAsked): HelpGiven["shares"] {

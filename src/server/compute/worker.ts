@@ -10,6 +10,7 @@ import { rowsBehind } from "@/core/engine/rows-behind";
 import { runQueries, ScanCache, sourcesOf } from "@/core/engine/run";
 import { QueryError } from "@/core/plan/query-error";
 import { answerInThread } from "../threads/answer-in-thread";
+import { compileLoops } from "../threads/compile-loops";
 import { patientFlag, stopFlag } from "../threads/stop-flag";
 import { linkAnswer } from "./link-answer";
 import type { ComputeAnswer, ComputeRequest, GivenColumns } from "./protocol";
@@ -27,6 +28,7 @@ const {
 } = workerData as { stop: SharedArrayBuffer; memory: number; underWay?: SharedArrayBuffer };
 const stop = underWay ? patientFlag(stopFlag(word), underWay) : stopFlag(word);
 const crew = new ThreadCrew(word);
+compileLoops();
 
 // What was computed of tables and what scans gathered share the thread's part of the memory.
 const tables = new TableCache(memory / 2);

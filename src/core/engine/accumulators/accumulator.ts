@@ -1,12 +1,13 @@
 import type { Value } from "../../base/value";
-import { BLOCK } from "../block";
+import type { Loops } from "../loops/loops";
 import type { Vector } from "../vector";
 
-/** The rows of a block: `groups[0 .. length)` are their groups, all below `size`. */
+/** The rows of a block: `groups[0 .. length)` are their groups, all below `size`; and the loops of the scan. */
 export interface GroupedRows {
   groups: Int32Array;
   length: number;
   size: number;
+  loops: Loops;
 }
 
 /**
@@ -17,6 +18,8 @@ export interface Accumulator {
   /** Whether the argument's numbers may be given as they are stored (`at` and `scale` of a vector). */
   readonly takesStored?: boolean;
   add(rows: GroupedRows, argument: Vector | null, filter: Uint8Array | null, by: Vector | null): void;
+  /** Takes what it holds out of the memory of loops, which another scan may use. */
+  settle?(loops: Loops): void;
   /** One of the same aggregate that holds nothing yet. */
   empty(): Accumulator;
   /** What it holds, as plain data that can go to another thread; the other reads it and leaves it as it is. */
@@ -40,14 +43,6 @@ export interface Accumulator {
 /** A number for each group, of which the sum is that of the groups together. */
 export type Tally = Float64Array | Int32Array;
 
-/** The array with room for `size` entries. */
-export function grown<T extends Float64Array | Int32Array>(array: T, size: number): T {
-  if (size <= array.length) return array;
-  const next = new (array.constructor as { new (n: number): T })(Math.max(size, array.length * 2, 64));
-  next.set(array);
-  return next;
-}
-
 /** The same aggregate for coarser groups: group g of `fine` belongs to group `into[g]`. */
 export function merged<T extends Accumulator>(fine: T, into: Int32Array, groups: number): T {
   if (groups === into.length && into.every((to, group) => to === group)) return fine;
@@ -56,11 +51,10 @@ export function merged<T extends Accumulator>(fine: T, into: Int32Array, groups:
   return coarse;
 }
 
-const scratch = new Float64Array(BLOCK);
 /** The numbers at some places of a block, written one after the other; overwritten by the next call. */
-export function gathered(numbers: Float64Array, at: Int32Array, length: number): Float64Array {
-  for (let i = 0; i < length; i++) scratch[i] = numbers[at[i]];
-  return scratch;
+export function gathered(numbers: Float64Array, at: Int32Array, length: number, loops: Loops): Float64Array {
+  loops.gatherDoubles(numbers, at, length, loops.scratch);
+  return loops.scratch;
 }
 
 /** Whether a vector has null at a place. */

@@ -1,6 +1,8 @@
 import type { Value } from "../../base/value";
+import { grown, type Loops } from "../loops/loops";
+import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, gathered, grown } from "./accumulator";
+import { type Accumulator, type GroupedRows, gathered } from "./accumulator";
 
 const FIRST_CAPACITY = 1024;
 const bits = new Float64Array(1);
@@ -139,7 +141,7 @@ const MOST_WORDS = 1 << 22;
 export class Distinct implements Accumulator {
   private counts = new Float64Array(0);
   private pairs: HashedPairs | null = null;
-  private marks = new Int32Array(0);
+  private marks: Int32Array = new Int32Array(0);
   private low = 0;
   private span = 0;
   private byGroup: { starts: Int32Array; values: Float64Array } | null = null;
@@ -155,8 +157,12 @@ export class Distinct implements Accumulator {
    * Makes room for the groups: marks while they fit the range and the bound, else pairs. Gives whether marks
    * are used.
    */
-  private reserve(size: number, within: { low: number; span: number } | null | undefined): boolean {
-    this.counts = grown(this.counts, size);
+  private reserve(
+    size: number,
+    within: { low: number; span: number } | null | undefined,
+    loops: Loops = plainLoops,
+  ): boolean {
+    this.counts = grown(this.counts, size, loops);
     if (this.pairs) return false;
     if (this.span === 0 && within) [this.low, this.span] = [within.low, within.span];
     const sameRange = this.span > 0 && within?.low === this.low && within.span === this.span;
@@ -164,7 +170,7 @@ export class Distinct implements Accumulator {
     if (sameRange && words <= MOST_WORDS) {
       if (words > this.marks.length) {
         // With room for more groups where that fits too.
-        const marks = new Int32Array(Math.max(words, Math.min(2 * this.marks.length, MOST_WORDS)));
+        const marks = loops.ints(Math.max(words, Math.min(2 * this.marks.length, MOST_WORDS)));
         marks.set(this.marks);
         this.marks = marks;
       }
@@ -181,27 +187,31 @@ export class Distinct implements Accumulator {
     eachOf(this.state(), visit);
   }
 
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+  settle(loops: Loops): void {
+    this.counts = loops.kept(this.counts);
+    this.marks = loops.kept(this.marks);
+  }
+
+  add(
+    { groups, length, size, loops }: GroupedRows,
+    argument: Vector | null,
+    filter: Uint8Array | null,
+  ): void {
     const v = argument as Vector;
-    const isMarked = this.reserve(size, v.within);
+    const isMarked = this.reserve(size, v.within, loops);
     const given: Int32Array | Float64Array = "codes" in v ? v.codes : v.numbers;
-    const values = "at" in v && v.at ? gathered(given as Float64Array, v.at, length) : given;
+    const values = "at" in v && v.at ? gathered(given as Float64Array, v.at, length, loops) : given;
+    const { counts, marks, low, pairs } = this;
+    if (isMarked) {
+      loops.mark({ low, words: wordsFor(this.span), marks, counts }, values, groups, length, filter);
+      return;
+    }
     const none = "codes" in v ? -1 : Number.NaN;
-    const { counts, marks, span, low, pairs } = this;
-    const words = wordsFor(span);
     for (let i = 0; i < length; i++) {
       // Adding zero turns -0 into 0: they are the same value.
       const value = values[i] + 0;
       if (value === none || value !== value || (filter !== null && filter[i] === 0)) continue;
-      const group = groups[i];
-      if (isMarked) {
-        const at = value - low;
-        const word = group * words + (at >>> 5);
-        const bit = 1 << (at & 31);
-        if ((marks[word] & bit) !== 0) continue;
-        marks[word] |= bit;
-        counts[group]++;
-      } else if (pairs?.take(group, value)) counts[group]++;
+      if (pairs?.take(groups[i], value)) counts[groups[i]]++;
     }
   }
 
@@ -217,7 +227,7 @@ export class Distinct implements Accumulator {
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const { counts, low, span, marks, pairs } = state as DistinctState;
     if (span === 0 && !pairs) {
-      this.counts = grown(this.counts, groups);
+      this.counts = grown(this.counts, groups, plainLoops);
       return;
     }
     const marked = this.reserve(groups, pairs ? null : { low, span });
@@ -256,7 +266,7 @@ export class Distinct implements Accumulator {
       group < this.counts.length ? values.subarray(starts[group], starts[group + 1]) : new Float64Array(0);
     const accumulator = this.once();
     accumulator.add(
-      { groups: new Int32Array(numbers.length), length: numbers.length, size: 1 },
+      { groups: new Int32Array(numbers.length), length: numbers.length, size: 1, loops: plainLoops },
       { numbers },
       null,
       null,

@@ -1,6 +1,8 @@
 import type { Value } from "../../base/value";
+import { grown, type Loops } from "../loops/loops";
+import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, grown } from "./accumulator";
+import type { Accumulator, GroupedRows } from "./accumulator";
 import { Sum } from "./sum";
 
 /** The geometric mean of each group, by the mean of the logarithms; null where a value is not above zero. */
@@ -9,16 +11,21 @@ export class GeometricMean implements Accumulator {
   /** For each group how many values have no logarithm. */
   private outside = new Int32Array(0);
 
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+  add(rows: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    const { groups, length, size, loops } = rows;
     const { numbers } = argument as { numbers: Float64Array };
-    this.outside = grown(this.outside, size);
-    const logs = new Float64Array(length);
+    this.outside = grown(this.outside, size, plainLoops);
+    const logs = length <= loops.scratch.length ? loops.scratch : new Float64Array(length);
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
       logs[i] = x > 0 ? Math.log(x) : Number.NaN;
       if (x <= 0 && (filter === null || filter[i] !== 0)) this.outside[groups[i]]++;
     }
-    this.logs.add({ groups, length, size }, { numbers: logs }, filter);
+    this.logs.add(rows, { numbers: logs }, filter);
+  }
+
+  settle(loops: Loops): void {
+    this.logs.settle(loops);
   }
 
   empty(): GeometricMean {
@@ -32,7 +39,7 @@ export class GeometricMean implements Accumulator {
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const { logs, outside } = state as ReturnType<GeometricMean["state"]>;
     this.logs.absorb(logs, into, groups);
-    this.outside = grown(this.outside, groups);
+    this.outside = grown(this.outside, groups, plainLoops);
     for (let g = 0; g < Math.min(into.length, outside.length); g++)
       if (into[g] >= 0) this.outside[into[g]] += outside[g];
   }

@@ -1,4 +1,6 @@
 import type { Value } from "../../base/value";
+import type { Bins, Loops } from "../loops/loops";
+import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
 import { type Accumulator, type GroupedRows, gathered } from "./accumulator";
 import { selectNth } from "./select-nth";
@@ -30,35 +32,14 @@ const MOST_WIDTH = 1 << 10;
  * How many values of each group lie in each stretch of `unit` values, from `low` on, `width` of them a group.
  * Where the unit is one, this is all that there is to know of the values.
  */
-interface Histogram {
-  low: number;
+interface Histogram extends Bins {
   span: number;
-  unit: number;
-  width: number;
-  counts: Int32Array;
 }
 
 function emptyHistogram({ low, span }: { low: number; span: number }): Histogram {
   let unit = 1;
   while (span / unit > MOST_WIDTH) unit *= 2;
   return { low, span, unit, width: Math.ceil(span / unit), counts: new Int32Array(0) };
-}
-
-/** Counts the values of a block; one that is null (NaN) or filtered out is passed over. */
-function countInto(
-  { low, unit, width, counts }: Histogram,
-  groups: Int32Array,
-  length: number,
-  numbers: Float64Array,
-  filter: Uint8Array | null,
-): void {
-  // A power of two, so that the product is exact.
-  const per = 1 / unit;
-  for (let i = 0; i < length; i++) {
-    const x = numbers[i];
-    if (x !== x || (filter !== null && filter[i] === 0)) continue;
-    counts[groups[i] * width + (((x - low) * per) | 0)]++;
-  }
 }
 
 /** The values of a histogram whose unit is one, as a list. */
@@ -143,7 +124,11 @@ export class Percentile implements Accumulator {
   constructor(readonly share: number) {}
 
   /** The histogram with room for the groups; null where the values have none. */
-  private reserve(size: number, within: { low: number; span: number } | null | undefined): Histogram | null {
+  private reserve(
+    size: number,
+    within: { low: number; span: number } | null | undefined,
+    loops: Loops = plainLoops,
+  ): Histogram | null {
     this.size = Math.max(this.size, size);
     this.byGroup = this.places = this.looked = null;
     if (this.histogram === null && this.chunks.length > 0) return null;
@@ -156,7 +141,7 @@ export class Percentile implements Accumulator {
     }
     const needed = this.size * known.width;
     if (needed > known.counts.length) {
-      const counts = new Int32Array(Math.max(needed, Math.min(2 * known.counts.length, MOST_BINS)));
+      const counts = loops.ints(Math.max(needed, Math.min(2 * known.counts.length, MOST_BINS)));
       counts.set(known.counts);
       known.counts = counts;
     }
@@ -164,12 +149,20 @@ export class Percentile implements Accumulator {
     return known;
   }
 
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+  settle(loops: Loops): void {
+    if (this.histogram) this.histogram.counts = loops.kept(this.histogram.counts);
+  }
+
+  add(
+    { groups, length, size, loops }: GroupedRows,
+    argument: Vector | null,
+    filter: Uint8Array | null,
+  ): void {
     const stored = argument as Extract<Vector, { numbers: Float64Array }>;
-    const numbers = stored.at ? gathered(stored.numbers, stored.at, length) : stored.numbers;
+    const numbers = stored.at ? gathered(stored.numbers, stored.at, length, loops) : stored.numbers;
     this.scale = stored.scale ?? 1;
-    const histogram = this.reserve(size, stored.within);
-    if (histogram) countInto(histogram, groups, length, numbers, filter);
+    const histogram = this.reserve(size, stored.within, loops);
+    if (histogram) loops.countBins(histogram, numbers, groups, length, filter);
     if (histogram?.unit === 1) return;
     let last = this.chunks.at(-1);
     // A scan makes at most MAX_GROUPS groups, which fit into 16 bits.

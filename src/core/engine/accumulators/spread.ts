@@ -1,6 +1,8 @@
 import type { Value } from "../../base/value";
+import { grown } from "../loops/loops";
+import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
-import { type Accumulator, type GroupedRows, grown } from "./accumulator";
+import type { Accumulator, GroupedRows } from "./accumulator";
 
 /**
  * Mean and spread of each group in one pass (B. P. Welford, Technometrics 4, 1962), put together for coarser
@@ -16,9 +18,9 @@ export class Spread implements Accumulator {
     readonly sample: boolean,
   ) {}
   private reserve(size: number): void {
-    this.counts = grown(this.counts, size);
-    this.means = grown(this.means, size);
-    this.squares = grown(this.squares, size);
+    this.counts = grown(this.counts, size, plainLoops);
+    this.means = grown(this.means, size, plainLoops);
+    this.squares = grown(this.squares, size, plainLoops);
   }
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);

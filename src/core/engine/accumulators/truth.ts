@@ -1,4 +1,5 @@
 import type { Value } from "../../base/value";
+import type { Loops } from "../loops/loops";
 import type { Vector } from "../vector";
 import type { Accumulator, GroupedRows } from "./accumulator";
 import { Count } from "./count";
@@ -7,14 +8,17 @@ import { Count } from "./count";
 export class Truth implements Accumulator {
   private readonly counts = [new Count(), new Count()];
   constructor(readonly all: boolean) {}
-  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+  add({ length, ...rows }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     const { numbers } = argument as { numbers: Float64Array };
     for (const truth of [0, 1]) {
       const where = Uint8Array.from({ length }, (_, i) =>
         numbers[i] === truth && (filter === null || filter[i] !== 0) ? 1 : 0,
       );
-      this.counts[truth].add({ groups, length, size }, null, where);
+      this.counts[truth].add({ ...rows, length }, null, where);
     }
+  }
+  settle(loops: Loops): void {
+    for (const counts of this.counts) counts.settle(loops);
   }
   empty(): Truth {
     return new Truth(this.all);

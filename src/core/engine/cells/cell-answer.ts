@@ -7,13 +7,15 @@ import { isListFilter } from "../../plan/list-filter";
 import { type PlacedFilter, type PlacedSplit, type Plan, planQuery, type TablePlan } from "../../plan/plan";
 import type { Query, Result } from "../../plan/query";
 import { QueryError } from "../../plan/query-error";
-import { type Accumulator, grown, type Tally } from "../accumulators/accumulator";
+import type { Accumulator, Tally } from "../accumulators/accumulator";
 import { Count } from "../accumulators/count";
 import { answerOf } from "../answer";
 import { attempt } from "../attempt";
-import { BLOCK, Readers, wholeBlock } from "../block";
+import { Readers, wholeBlock } from "../block";
 import { combined, type Gathered, isRowCount, stateOf } from "../gathered";
 import { grouperOf } from "../grouper";
+import { BLOCK, grown } from "../loops/loops";
+import { plainLoops } from "../loops/plain-loops";
 import { scanStretches } from "../scan";
 import { chained, type Narrowing, narrowingOf } from "../selection";
 import type { SourceColumn } from "../source-column";
@@ -167,8 +169,8 @@ class Runs {
   add(from: number, to: number): void {
     const { length } = this;
     if (length === this.groups.length) {
-      this.ends = grown(this.ends, 4 * length);
-      this.groups = grown(this.groups, 2 * length);
+      this.ends = grown(this.ends, 4 * length, plainLoops);
+      this.groups = grown(this.groups, 2 * length, plainLoops);
     }
     this.ends[2 * length] = from;
     this.ends[2 * length + 1] = to;

@@ -5,7 +5,7 @@ import type { Value } from "../../base/value";
 import { fromBytes, toBytes } from "../../data/plain-bytes";
 import { type Filter, querySchema } from "../../plan/query";
 import { QueryError } from "../../plan/query-error";
-import { BLOCK } from "../block";
+import { BLOCK } from "../loops/loops";
 import { type Catalog, runQueries } from "../run";
 import { buildCells } from "./build-cells";
 import { answerFromCells } from "./cell-answer";

@@ -1,9 +1,10 @@
 import { type CellData, type ColumnType, cellValue } from "../../data/column";
 import type { PlacedFilter, PlacedSplit } from "../../plan/plan";
 import { merged } from "../accumulators/accumulator";
-import { BLOCK, Readers, wholeBlock } from "../block";
+import { Readers, wholeBlock } from "../block";
 import type { Gathered } from "../gathered";
 import { grouperOf } from "../grouper";
+import { BLOCK } from "../loops/loops";
 import type { ScanSource } from "../scan-source";
 import type { RangeKey } from "./cells";
 import { isSamePlace, keyColumn, tells } from "./keys";

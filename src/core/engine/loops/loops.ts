@@ -1,0 +1,174 @@
+import type { Codes, Stored } from "../../data/stored";
+
+/** Both ends of a range, included. */
+export interface Limits {
+  low: number;
+  high: number;
+}
+
+/** Something for each whole value by its distance from the lowest. */
+export interface Near<T> {
+  low: number;
+  table: T;
+}
+
+/** The values that each group has had: a bit for each, `words` words a group, from `low` on; and their count. */
+export interface Marks {
+  low: number;
+  words: number;
+  marks: Int32Array;
+  counts: Float64Array;
+}
+
+/** How many values of each group lie in each stretch of `unit` (a power of two), `width` of them a group. */
+export interface Bins {
+  low: number;
+  unit: number;
+  width: number;
+  counts: Int32Array;
+}
+
+/** A sum and the count of its values for each group. */
+export interface Counted {
+  sums: Float64Array;
+  counts: Int32Array;
+}
+
+/** How many rows are computed at once. */
+export const BLOCK = 1024;
+
+export const TESTS = ["=", "<>", "<", "<=", ">", ">="] as const;
+export type TestName = (typeof TESTS)[number];
+export const OPERATORS = ["+", "-", "*", "/"] as const;
+export type Operator = (typeof OPERATORS)[number];
+
+/** Places of a run, in its order; null stands for all of them. */
+export type Places = Int32Array | null;
+
+/**
+ * The loops that a scan spends its time in, over the rows of one block, and the memory of the arrays that
+ * they read and write. Numbers are doubles with NaN for null, codes are whole numbers with -1 for null; a
+ * filter counts a row where it is not 0. Arrays made here have room for a few entries more, which loops may
+ * write over.
+ */
+export interface Loops {
+  /** Room for a block of numbers, for whoever needs them written one after the other, until the next does. */
+  readonly scratch: Float64Array;
+  /** Arrays of zeros. */
+  doubles(length: number): Float64Array;
+  ints(length: number): Int32Array;
+  bytes(length: number): Uint8Array;
+  /** What was gathered in an array, for who keeps it: the array's own memory may be used again. */
+  kept<T extends Float64Array | Int32Array>(array: T): T;
+  /** Says that nothing made here is read any more. */
+  end(): void;
+
+  /** Stored cells as doubles, in `out` or where they are. */
+  toDoubles(cells: Stored, out: Float64Array): Float64Array;
+  toInts(codes: Codes, out: Int32Array): Int32Array;
+  /** `none` becomes NaN. */
+  markNulls(stored: Float64Array, none: number, length: number, out: Float64Array): void;
+  scaled(stored: Float64Array, scale: number, length: number, out: Float64Array): void;
+  gatherDoubles(values: Float64Array, at: Int32Array, length: number, out: Float64Array): void;
+  gatherInts(values: Int32Array, at: Int32Array, length: number, out: Int32Array): void;
+
+  /** Writes the places of what lies within both limits to `out`, which may be `from`; gives how many. */
+  pickRange(cells: Float64Array, limits: Limits, from: Places, length: number, out: Int32Array): number;
+  /** The same by the mark (0 or 1) of each code, that of null first. */
+  pickCodes(codes: Int32Array, marks: Uint8Array, from: Places, length: number, out: Int32Array): number;
+  /** The same by the mark of each whole value, after that of null, which is none or lies below. */
+  pickNear(
+    cells: Float64Array,
+    marks: Near<Uint8Array>,
+    from: Places,
+    length: number,
+    out: Int32Array,
+  ): number;
+
+  /** The group of each code, -1 where it has none yet; says whether there is such a row. Null comes first. */
+  groupCodes(
+    codes: Int32Array,
+    groupOfCode: Int32Array,
+    at: Places,
+    length: number,
+    groups: Int32Array,
+  ): boolean;
+  /** The same for whole values; a null lies outside the table. */
+  groupNear(
+    values: Float64Array,
+    near: Near<Int32Array>,
+    at: Places,
+    length: number,
+    groups: Int32Array,
+  ): boolean;
+  /**
+   * Puts the group of each pair in the place of its first key, or, where it has none yet, that key's
+   * complement; says whether there is such a pair. `pairs` has `width` entries for each first key.
+   */
+  groupPairs(
+    pairs: Int32Array,
+    width: number,
+    second: Int32Array,
+    length: number,
+    groups: Int32Array,
+  ): boolean;
+
+  /** For each row 1 where the comparison is true; it never is for a null. */
+  test(name: TestName, a: Float64Array, b: Float64Array | number, out: Uint8Array, length: number): void;
+  /** What is not finite becomes null. */
+  reckon(operator: Operator, a: Float64Array, b: Float64Array, out: Float64Array, length: number): void;
+
+  /** Sums of numbers of which none is null. */
+  sumFull(sums: Float64Array, numbers: Float64Array, at: Places, groups: Int32Array, length: number): void;
+  /** Sums of whole numbers, which lose nothing. */
+  sumWhole(
+    into: Counted,
+    numbers: Float64Array,
+    groups: Int32Array,
+    length: number,
+    filter: Uint8Array | null,
+  ): void;
+  /** Sums, and what each addition lost. */
+  sumCompensated(
+    into: Counted & { lost: Float64Array },
+    numbers: Float64Array,
+    groups: Int32Array,
+    length: number,
+    filter: Uint8Array | null,
+  ): void;
+  countRows(counts: Int32Array, groups: Int32Array, length: number, filter: Uint8Array | null): void;
+  /** The largest (sign 1) or smallest (-1) number of each group; `numbers` may hold nulls, `best` none. */
+  extreme(
+    sign: 1 | -1,
+    best: Float64Array,
+    groups: Int32Array,
+    length: number,
+    numbers: Float64Array,
+    filter: Uint8Array | null,
+  ): void;
+  /** Marks values of a known range and counts those that were not marked. */
+  mark(
+    into: Marks,
+    values: Float64Array | Int32Array,
+    groups: Int32Array,
+    length: number,
+    filter: Uint8Array | null,
+  ): void;
+  /** Counts values of a known range by their bins. */
+  countBins(
+    into: Bins,
+    numbers: Float64Array,
+    groups: Int32Array,
+    length: number,
+    filter: Uint8Array | null,
+  ): void;
+}
+
+/** The array with room for `size` entries. */
+export function grown<T extends Float64Array | Int32Array>(array: T, size: number, loops: Loops): T {
+  if (size <= array.length) return array;
+  const room = Math.max(size, array.length * 2, 64);
+  const next = (array instanceof Int32Array ? loops.ints(room) : loops.doubles(room)) as T;
+  next.set(array);
+  return next;
+}
