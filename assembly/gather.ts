@@ -11,39 +11,6 @@ function groupAt(groups: usize, i: i32): usize {
   return <usize>load<i32>(groups + (<usize>i << 2));
 }
 
-export function sumFull(sums: usize, numbers: usize, at: usize, groups: usize, length: i32): void {
-  if (at == 0) {
-    for (let i = 0; i < length; i++) {
-      const to = sums + (groupAt(groups, i) << 3);
-      store<f64>(to, load<f64>(to) + load<f64>(numbers + (<usize>i << 3)));
-    }
-    return;
-  }
-  for (let i = 0; i < length; i++) {
-    const to = sums + (groupAt(groups, i) << 3);
-    store<f64>(to, load<f64>(to) + load<f64>(numbers + (<usize>load<i32>(at + (<usize>i << 2)) << 3)));
-  }
-}
-
-export function sumWhole(
-  sums: usize,
-  counts: usize,
-  numbers: usize,
-  groups: usize,
-  length: i32,
-  filter: usize,
-): void {
-  for (let i = 0; i < length; i++) {
-    const x = load<f64>(numbers + (<usize>i << 3));
-    if (x != x || !isKept(filter, i)) continue;
-    const group = groupAt(groups, i);
-    const sum = sums + (group << 3);
-    const count = counts + (group << 2);
-    store<f64>(sum, load<f64>(sum) + x);
-    store<i32>(count, load<i32>(count) + 1);
-  }
-}
-
 /** With the exact error of each addition (D. E. Knuth, The Art of Computer Programming 2, 4.2.2). */
 export function sumCompensated(
   sums: usize,
@@ -67,36 +34,6 @@ export function sumCompensated(
     store<f64>(error, load<f64>(error) + (s - (t - part) + (x - part)));
     store<f64>(sum, t);
     store<i32>(count, load<i32>(count) + 1);
-  }
-}
-
-export function countRows(counts: usize, groups: usize, length: i32): void {
-  for (let i = 0; i < length; i++) {
-    const to = counts + (groupAt(groups, i) << 2);
-    store<i32>(to, load<i32>(to) + 1);
-  }
-}
-
-export function countWhere(counts: usize, groups: usize, length: i32, filter: usize): void {
-  for (let i = 0; i < length; i++) {
-    const to = counts + (groupAt(groups, i) << 2);
-    store<i32>(to, load<i32>(to) + load<u8>(filter + i));
-  }
-}
-
-export function largest(best: usize, groups: usize, length: i32, numbers: usize, filter: usize): void {
-  for (let i = 0; i < length; i++) {
-    const x = load<f64>(numbers + (<usize>i << 3));
-    const to = best + (groupAt(groups, i) << 3);
-    if (isKept(filter, i) && x > load<f64>(to)) store<f64>(to, x);
-  }
-}
-
-export function smallest(best: usize, groups: usize, length: i32, numbers: usize, filter: usize): void {
-  for (let i = 0; i < length; i++) {
-    const x = load<f64>(numbers + (<usize>i << 3));
-    const to = best + (groupAt(groups, i) << 3);
-    if (isKept(filter, i) && x < load<f64>(to)) store<f64>(to, x);
   }
 }
 

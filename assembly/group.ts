@@ -1,19 +1,91 @@
 // The group of each row; where one is not known yet, -1 or a complement stands, and the return is below zero.
+import { cellAt, placeAt } from "./cells";
 
-/** `at` zero stands for all places, here and below. */
-export function groupCodes(codes: usize, groupOfCode: usize, at: usize, length: i32, groups: usize): i32 {
-  let all = 0;
-  for (let i: usize = 0, end = <usize>length << 2; i < end; i += 4) {
-    const code = at == 0 ? load<i32>(codes + i) : load<i32>(codes + (<usize>load<i32>(at + i) << 2));
+// @ts-ignore: decorator
+@inline
+function byCodeOf<T>(
+  all: bool,
+  codes: usize,
+  groupOfCode: usize,
+  at: usize,
+  length: i32,
+  groups: usize,
+): i32 {
+  let met = 0;
+  for (let i = 0; i < length; i++) {
+    const code = <i32>cellAt<T>(codes, placeAt(all, at, i));
     const group = load<i32>(groupOfCode + (<usize>(code + 1) << 2));
-    store<i32>(groups + i, group);
-    all |= group;
+    store<i32>(groups + (<usize>i << 2), group);
+    met |= group;
   }
-  return all;
+  return met;
+}
+// @ts-ignore: decorator
+@inline
+function byCode<T>(codes: usize, groupOfCode: usize, at: usize, length: i32, groups: usize): i32 {
+  return at == 0
+    ? byCodeOf<T>(true, codes, groupOfCode, at, length, groups)
+    : byCodeOf<T>(false, codes, groupOfCode, at, length, groups);
 }
 
+export function groupCodes(
+  codes: usize,
+  kind: i32,
+  groupOfCode: usize,
+  at: usize,
+  length: i32,
+  groups: usize,
+): i32 {
+  if (kind == 1) return byCode<i8>(codes, groupOfCode, at, length, groups);
+  if (kind == 2) return byCode<i16>(codes, groupOfCode, at, length, groups);
+  return byCode<i32>(codes, groupOfCode, at, length, groups);
+}
+
+/** `D` is what the distance between two cells is taken in. */
+// @ts-ignore: decorator
+@inline
+function byDistanceOf<T, D>(
+  all: bool,
+  values: usize,
+  low: D,
+  table: usize,
+  span: D,
+  at: usize,
+  length: i32,
+  groups: usize,
+): i32 {
+  let met = 0;
+  for (let i = 0; i < length; i++) {
+    const distance = <D>cellAt<T>(values, placeAt(all, at, i)) - low;
+    // What is no number is not near.
+    const isNear = i32(distance >= 0) & i32(distance < span);
+    const found = load<i32>(table + (select<usize>(<usize>distance, 0, isNear) << 2));
+    const group = select<i32>(found, -1, isNear);
+    store<i32>(groups + (<usize>i << 2), group);
+    met |= group;
+  }
+  return met;
+}
+// @ts-ignore: decorator
+@inline
+function byDistance<T, D>(
+  values: usize,
+  low: D,
+  table: usize,
+  span: D,
+  at: usize,
+  length: i32,
+  groups: usize,
+): i32 {
+  return at == 0
+    ? byDistanceOf<T, D>(true, values, low, table, span, at, length, groups)
+    : byDistanceOf<T, D>(false, values, low, table, span, at, length, groups);
+}
+
+/** Of whole values, by their distance from `low`, below `span`; a null lies outside. */
 export function groupNear(
   values: usize,
+  kind: i32,
   low: f64,
   table: usize,
   span: i32,
@@ -21,17 +93,10 @@ export function groupNear(
   length: i32,
   groups: usize,
 ): i32 {
-  let all = 0;
-  for (let i = 0; i < length; i++) {
-    const place = at == 0 ? i : load<i32>(at + (<usize>i << 2));
-    const distance = load<f64>(values + (<usize>place << 3)) - low;
-    const isNear = i32(distance >= 0) & i32(distance < <f64>span);
-    const found = load<i32>(table + (isNear ? <usize>(<i32>distance) << 2 : 0));
-    const group = isNear ? found : -1;
-    store<i32>(groups + (<usize>i << 2), group);
-    all |= group;
-  }
-  return all;
+  if (kind == 1) return byDistance<i8, i32>(values, <i32>low, table, span, at, length, groups);
+  if (kind == 2) return byDistance<i16, i32>(values, <i32>low, table, span, at, length, groups);
+  if (kind == 4) return byDistance<i32, i64>(values, <i64>low, table, span, at, length, groups);
+  return byDistance<f64, f64>(values, low, table, span, at, length, groups);
 }
 
 export function groupPairs(pairs: usize, width: i32, second: usize, length: i32, groups: usize): i32 {

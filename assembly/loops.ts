@@ -1,7 +1,8 @@
 // The engine's loops over rows, for WebAssembly. All arrays stand in the memory that the engine hands over;
 // addresses are in bytes.
-export * from "./unpack";
+export { gatherDoubles, gatherInts, scaled, toDoubles } from "./cells";
 export * from "./select";
 export * from "./group";
+export * from "./fold";
 export * from "./gather";
 export * from "./test";

@@ -10,7 +10,7 @@ const LITERAL = /"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*'|`[^`]*`?|\/(?:[^/\\\n]|\\.)
 
 let wrong = 0;
 let seen = 0;
-for (const folder of ["src", "tests", "bench", "scripts"]) {
+for (const folder of ["assembly", "src", "tests", "bench", "scripts"]) {
   for (const name of readdirSync(join(root, folder), { recursive: true })) {
     if (!/\.(tsx?|mjs)$/.test(name) || name.includes("node_modules")) continue;
     const isTest = /\.(test|spec)\.tsx?$/.test(name);

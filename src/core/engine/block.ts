@@ -1,5 +1,6 @@
 import type { CellData, ColumnData, TextData } from "../data/column";
 import { columnRange } from "../data/column-range";
+import type { Codes, Stored } from "../data/stored";
 import { BLOCK, type Loops } from "./loops/loops";
 import { plainLoops } from "./loops/plain-loops";
 
@@ -48,14 +49,12 @@ class RunBuffer<T> {
   }
 }
 
-/**
- * The cells of a column over one run at a time. Narrow arrays are unpacked into doubles once a run, however
- * many read them, so that every loop behind is compiled for one type of array.
- */
+/** The cells of a column over one run at a time, read once a run however many ask. */
 export class CellReader {
-  private readonly stored = new RunBuffer<Float64Array>();
+  private readonly stored = new RunBuffer<Stored>();
   private readonly marked = new RunBuffer<Float64Array>();
   private readonly real = new RunBuffer<Float64Array>();
+  private held: Stored | null = null;
   private readonly buffers: (Float64Array | undefined)[] = [];
   private readonly isFull: boolean;
 
@@ -72,18 +71,20 @@ export class CellReader {
   }
 
   /** As they are stored, null as what stands for it. */
-  storedOf(run: Run): Float64Array {
-    return this.stored.of(run, () =>
-      this.loops.toDoubles(this.data.values.subarray(run.base, run.base + run.count), this.buffer(0)),
-    );
+  storedOf(run: Run): Stored {
+    return this.stored.of(run, () => {
+      this.held = this.loops.holdCells(this.data.values.subarray(run.base, run.base + run.count), this.held);
+      return this.held;
+    });
   }
 
   /** As they are stored, null as NaN. */
   markedOf(run: Run): Float64Array {
-    if (this.isFull) return this.storedOf(run);
+    const stored = this.storedOf(run);
+    if (this.isFull && stored instanceof Float64Array) return stored;
     return this.marked.of(run, () => {
-      const out = this.buffer(1);
-      this.loops.markNulls(this.storedOf(run), this.data.none, run.count, out);
+      const out = this.buffer(0);
+      this.loops.toDoubles({ cells: stored, none: this.data.none, at: null }, run.count, out);
       return out;
     });
   }
@@ -92,7 +93,7 @@ export class CellReader {
   valuesOf(run: Run): Float64Array {
     if (this.data.scale === 1) return this.markedOf(run);
     return this.real.of(run, () => {
-      const out = this.buffer(2);
+      const out = this.buffer(1);
       this.loops.scaled(this.markedOf(run), this.data.scale, run.count, out);
       return out;
     });
@@ -101,20 +102,19 @@ export class CellReader {
 
 /** The codes of a column of texts over one run at a time. */
 export class CodeReader {
-  private readonly codes = new RunBuffer<Int32Array>();
-  private readonly buffer: Int32Array;
+  private readonly codes = new RunBuffer<Codes>();
+  private held: Codes | null = null;
 
   constructor(
     readonly data: TextData,
     private readonly loops: Loops,
-  ) {
-    this.buffer = loops.ints(BLOCK);
-  }
+  ) {}
 
-  codesOf(run: Run): Int32Array {
-    return this.codes.of(run, () =>
-      this.loops.toInts(this.data.codes.subarray(run.base, run.base + run.count), this.buffer),
-    );
+  codesOf(run: Run): Codes {
+    return this.codes.of(run, () => {
+      this.held = this.loops.holdCodes(this.data.codes.subarray(run.base, run.base + run.count), this.held);
+      return this.held;
+    });
   }
 }
 

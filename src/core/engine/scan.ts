@@ -4,8 +4,6 @@ import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import type { PlacedFilter, PlacedSplit } from "../plan/plan";
 import { QueryError } from "../plan/query-error";
 import type { Accumulator } from "./accumulators/accumulator";
-import { Count } from "./accumulators/count";
-import { Sum } from "./accumulators/sum";
 import { type Block, placesIn, Readers, wholeBlock } from "./block";
 import type { ScanTask, Selection, Share } from "./crew";
 import {
@@ -18,13 +16,14 @@ import {
   stateOf,
 } from "./gathered";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
+import { Lanes, type Shelf } from "./lanes";
 import { takeLoops } from "./loops/current-loops";
 import { BLOCK } from "./loops/loops";
 import type { Mask } from "./mask";
 import type { ScanSource } from "./scan-source";
 import { chained, type Narrowing, narrowingOf } from "./selection";
 import { SharedKernels } from "./shared-kernels";
-import { isFullColumn, type Kernel } from "./vector";
+import type { Kernel } from "./vector";
 
 /** Rows of a table, those from `from` up to `to`. */
 export interface Stretch {
@@ -93,41 +92,35 @@ interface JobPart {
   isOrderFree: boolean;
 }
 
-/** The aggregates of a grouping with their accumulators; rows are counted once for all who need no more. */
-function partsOf(source: ScanSource, aggregates: Aggregate[], shared: SharedKernels, rows: Count): JobPart[] {
-  const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
-  return [...unique].map(([key, a]) => {
-    if (isRowCount(a))
-      return { key, accumulator: rows, argument: null, by: null, filter: null, isOrderFree: true };
-    const { accumulator, argument } = shared.gathering(a);
-    if (accumulator instanceof Sum && a.arg && !a.filter && isFullColumn(a.arg, source))
-      accumulator.countBy(rows);
-    return {
-      key,
-      accumulator,
-      argument,
-      by: a.by && shared.kernel(a.by),
-      filter: a.filter && shared.mask(a.filter),
-      isOrderFree: isOrderFree(a, source),
-    };
-  });
-}
-
-/** What one grouping gathers, block by block. */
+/** What one grouping gathers, block by block: by lanes where these tell an aggregate, else one by one. */
 function jobOf(
   source: ScanSource,
   readers: Readers,
   { splits, aggregates, most = MAX_GROUPS }: Grouping,
   shared: SharedKernels,
+  shelves: Map<string, Shelf>,
 ) {
   const columns = splitColumns(source, splits);
-  const rows = new Count();
-  const parts = partsOf(source, aggregates, shared, rows);
+  const unique = new Map(aggregates.map((a) => [aggregateKey(a), a]));
+  const rowCounts = [...unique].filter(([, a]) => isRowCount(a)).map(([key]) => key);
+  for (const key of rowCounts) unique.delete(key);
+  const lanes = new Lanes(unique.values(), source, readers, shared, shelves);
+  for (const key of lanes.keys) unique.delete(key);
+  const parts = [...unique].map(
+    ([key, a]): JobPart => ({
+      key,
+      ...shared.gathering(a),
+      by: a.by && shared.kernel(a.by),
+      filter: a.filter && shared.mask(a.filter),
+      isOrderFree: isOrderFree(a, source),
+    }),
+  );
   return {
     grouper: grouperOf(columns, readers, source.calendar),
     most,
     groups: readers.loops.ints(BLOCK),
-    rows,
+    rowCounts,
+    lanes,
     parts,
   };
 }
@@ -192,10 +185,11 @@ class Scanner {
     this.common = narrowingOf(source, filters, readers, today);
     this.selections = selections.map(({ filters: own, groupings }) => {
       const shared = new SharedKernels(source, readers);
+      const shelves = new Map<string, Shelf>();
       return {
         narrow: narrowingOf(source, own, readers, today),
         shared,
-        jobs: groupings.map((g) => jobOf(source, readers, g, shared)),
+        jobs: groupings.map((g) => jobOf(source, readers, g, shared, shelves)),
         block: { ...wholeBlock(), offsets: placesIn(this.loops) },
         scanned: 0,
       };
@@ -228,15 +222,9 @@ class Scanner {
               this.kept,
             );
           const grouped = { groups: job.groups, length: block.length, size: job.grouper.size, loops };
-          job.rows.add(grouped, null, null);
+          job.lanes.add(block, job.groups, job.grouper.size);
           for (const { accumulator, argument, by, filter } of job.parts)
-            if (accumulator !== job.rows)
-              accumulator.add(
-                grouped,
-                argument?.(block) ?? null,
-                filter?.(block) ?? null,
-                by?.(block) ?? null,
-              );
+            accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
         }
       }
     });
@@ -258,26 +246,25 @@ class Scanner {
 
   /** What was gathered, for each grouping of each selection; the scan ends with it. */
   take(): GatheredPart[] {
-    for (const { parts, rows } of this.jobs) {
-      rows.settle(this.loops);
-      for (const { accumulator } of parts) if (accumulator !== rows) accumulator.settle?.(this.loops);
-    }
-    this.loops.end();
+    for (const { parts } of this.jobs) for (const { accumulator } of parts) accumulator.settle?.(this.loops);
     const scanned = this.selections.flatMap((s) => s.jobs.map(() => s.scanned));
-    return this.jobs.map(({ grouper, parts, rows }, i) => {
+    const taken = this.jobs.map(({ grouper, lanes, rowCounts, parts }, i) => {
       const ordered = this.ordered[i];
+      const { size } = grouper;
+      const counts = lanes.counts(size);
       const kept = parts.filter((p) => p.isOrderFree || ordered.length === 0);
+      const accumulators = new Map<string, Accumulator>([
+        ...rowCounts.map((key): [string, Accumulator] => [key, counts]),
+        ...lanes.accumulators(size),
+        ...kept.map((p): [string, Accumulator] => [p.key, p.accumulator]),
+      ]);
       return {
-        gathered: {
-          keys: grouper.keys,
-          size: grouper.size,
-          accumulators: new Map(kept.map((p) => [p.key, p.accumulator])),
-          counts: rows,
-          scanned: scanned[i],
-        },
+        gathered: { keys: grouper.keys, size, accumulators, counts, scanned: scanned[i] },
         ordered,
       };
     });
+    this.loops.end();
+    return taken;
   }
 }
 

@@ -23,7 +23,8 @@ export class SharedKernels {
     this.block++;
   }
 
-  private once<T>(compute: (block: Block) => T): (block: Block) => T {
+  /** What is computed of a block when it is first asked for. */
+  once<T>(compute: (block: Block) => T): (block: Block) => T {
     let [at, value] = [-1, null as T | null];
     return (block) => {
       if (at !== this.block) {

@@ -240,7 +240,7 @@ function shortName(text: string): string {
 }
 
 /** What `chunk` usually is. */
-const CHUNK = 64 * BLOCK;
+const CHUNK = 32 * BLOCK;
 
 /** The tables of a catalog as sources, each made when it is first asked for. */
 export class TableSources {

@@ -3,7 +3,7 @@ import type { ColumnData } from "../data/column";
 import { type ColumnRange, columnRange } from "../data/column-range";
 import type { Expr } from "../formula/expr";
 import { scalarOf } from "../formula/scalars";
-import type { Block, Readers } from "./block";
+import { type Block, placesOf, type Readers } from "./block";
 import { BLOCK, type Loops, OPERATORS } from "./loops/loops";
 import type { ColumnSource } from "./source-column";
 
@@ -39,30 +39,24 @@ function columnKernel(data: ColumnData, readers: Readers): Kernel {
     const vector = { codes: out, dictionary, within };
     return (block) => {
       const codes = reader.codesOf(block);
-      if (block.whole) return { codes, dictionary, within };
-      loops.gatherInts(codes, block.offsets, block.length, out);
+      if (block.whole && codes instanceof Int32Array) return { codes, dictionary, within };
+      loops.gatherInts(codes, placesOf(block), block.length, out);
       return vector;
     };
   }
   const reader = readers.cells(data);
   const out = loops.doubles(BLOCK);
-  const range = data.scale === 1 ? columnRange(data) : null;
+  const { none, scale } = data;
+  const range = scale === 1 ? columnRange(data) : null;
   const facts = { whole: range?.exact ?? false, within: range?.within ?? null };
   const vector = { numbers: out, ...facts };
   return (block) => {
-    const numbers = reader.valuesOf(block);
     // Rows that follow each other are read where they lie.
-    if (block.whole) return { numbers, ...facts };
-    loops.gatherDoubles(numbers, block.offsets, block.length, out);
+    if (block.whole) return { numbers: reader.valuesOf(block), ...facts };
+    loops.toDoubles({ cells: reader.storedOf(block), none, at: block.offsets }, block.length, out);
+    if (scale !== 1) loops.scaled(out, scale, block.length, out);
     return vector;
   };
-}
-
-/** Whether an expression is a column of numbers, whole as they are stored, without a null. */
-export function isFullColumn(expr: Expr, source: ColumnSource): boolean {
-  if (expr.op !== "column" || expr.type !== "number") return false;
-  const { exact, full } = columnRange(source.column(expr.table, expr.column).data);
-  return exact && full;
 }
 
 /**

@@ -34,8 +34,8 @@ export interface Accumulator {
    * where it holds more.
    */
   tallies?(): Tally[] | null;
-  /** One of the same aggregate that holds such arrays. */
-  ofTallies?(tallies: Tally[]): Accumulator;
+  /** One of the same aggregate that holds such arrays, sums in units of which `scale` make one. */
+  ofTallies?(tallies: Tally[], scale?: number): Accumulator;
   /** The value of a group; groups that no row reached give what the aggregate gives for no rows. */
   result(group: number): Value;
 }

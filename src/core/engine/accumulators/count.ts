@@ -1,24 +1,19 @@
 import type { Value } from "../../base/value";
-import { grown, type Loops } from "../loops/loops";
-import { plainLoops } from "../loops/plain-loops";
+import { grown } from "../loops/loops";
 import type { Vector } from "../vector";
 import { type Accumulator, type GroupedRows, isNull, type Tally } from "./accumulator";
 
 /** Counts rows, or those with a value. */
 export class Count implements Accumulator {
   counts = new Int32Array(0);
-  settle(loops: Loops): void {
-    this.counts = loops.kept(this.counts);
-  }
-  add(
-    { groups, length, size, loops }: GroupedRows,
-    argument: Vector | null,
-    filter: Uint8Array | null,
-  ): void {
-    this.counts = grown(this.counts, size, loops);
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    this.counts = grown(this.counts, size);
     const { counts } = this;
-    if (argument === null) loops.countRows(counts, groups, length, filter);
-    else
+    // A loop for each case, so that none tests what does not change from row to row.
+    if (argument === null && filter === null) for (let i = 0; i < length; i++) counts[groups[i]]++;
+    else if (argument === null && filter !== null)
+      for (let i = 0; i < length; i++) counts[groups[i]] += filter[i];
+    else if (argument !== null)
       for (let i = 0; i < length; i++)
         if ((filter === null || filter[i] !== 0) && !isNull(argument, i)) counts[groups[i]]++;
   }
@@ -30,7 +25,7 @@ export class Count implements Accumulator {
   }
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const counts = state as Int32Array;
-    this.counts = grown(this.counts, groups, plainLoops);
+    this.counts = grown(this.counts, groups);
     for (let g = 0; g < Math.min(into.length, counts.length); g++)
       if (into[g] >= 0) this.counts[into[g]] += counts[g];
   }

@@ -1,6 +1,5 @@
 import { compareText, type Value, type ValueType } from "../../base/value";
-import { grown, type Loops } from "../loops/loops";
-import { plainLoops } from "../loops/plain-loops";
+import { grown } from "../loops/loops";
 import type { Vector } from "../vector";
 import type { Accumulator, GroupedRows } from "./accumulator";
 
@@ -15,28 +14,16 @@ export class NumberExtreme implements Accumulator {
   ) {
     this.none = sign === 1 ? Number.NEGATIVE_INFINITY : Number.POSITIVE_INFINITY;
   }
-  private reserve(size: number, loops: Loops): void {
+  private reserve(size: number): void {
     const before = this.best.length;
-    this.best = grown(this.best, size, loops);
+    this.best = grown(this.best, size);
     this.best.fill(this.none, before);
   }
-  settle(loops: Loops): void {
-    this.best = loops.kept(this.best);
-  }
-  add(
-    { groups, length, size, loops }: GroupedRows,
-    argument: Vector | null,
-    filter: Uint8Array | null,
-  ): void {
-    this.reserve(size, loops);
-    loops.extreme(
-      this.sign,
-      this.best,
-      groups,
-      length,
-      (argument as { numbers: Float64Array }).numbers,
-      filter,
-    );
+  add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
+    this.reserve(size);
+    const { numbers: values } = argument as { numbers: Float64Array };
+    if (this.sign === 1) takeLargest(this.best, groups, length, values, filter);
+    else takeSmallest(this.best, groups, length, values, filter);
   }
   empty(): NumberExtreme {
     return new NumberExtreme(this.sign, this.type);
@@ -46,9 +33,16 @@ export class NumberExtreme implements Accumulator {
   }
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const best = state as Float64Array;
-    this.reserve(groups, plainLoops);
+    this.reserve(groups);
+    const take = this.sign === 1 ? takeLargest : takeSmallest;
     // No number is larger or smaller than what stands at -1: what is left out has no say.
-    plainLoops.extreme(this.sign, this.best, into, Math.min(into.length, best.length), best, null);
+    take(this.best, into, Math.min(into.length, best.length), best, null);
+  }
+  /** One of the same aggregate with the best of each group, in units of which `scale` make one. */
+  ofBest(best: Float64Array, scale: number): NumberExtreme {
+    const made = this.empty();
+    made.best = best.map((x) => x / scale);
+    return made;
   }
   result(group: number): Value {
     const x = this.best[group];
@@ -56,6 +50,35 @@ export class NumberExtreme implements Accumulator {
     // Adding zero turns -0 into 0: which of them was met first does not show.
     return this.type === "boolean" ? x === 1 : x + 0;
   }
+}
+
+/** A null (NaN) is neither larger nor smaller than anything. */
+function takeLargest(
+  best: Float64Array,
+  groups: Int32Array,
+  length: number,
+  numbers: Float64Array,
+  filter: Uint8Array | null,
+): void {
+  if (filter === null)
+    for (let i = 0; i < length; i++) if (numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null)
+    for (let i = 0; i < length; i++)
+      if (filter[i] !== 0 && numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+}
+
+function takeSmallest(
+  best: Float64Array,
+  groups: Int32Array,
+  length: number,
+  numbers: Float64Array,
+  filter: Uint8Array | null,
+): void {
+  if (filter === null)
+    for (let i = 0; i < length; i++) if (numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
+  if (filter !== null)
+    for (let i = 0; i < length; i++)
+      if (filter[i] !== 0 && numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
 }
 
 /** The last (sign 1) or first (-1) text of each group in the order of `compareText`. */

@@ -1,6 +1,5 @@
 import type { Value } from "../../base/value";
 import { grown, type Loops } from "../loops/loops";
-import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
 import type { Accumulator, GroupedRows } from "./accumulator";
 import { Sum } from "./sum";
@@ -14,7 +13,7 @@ export class GeometricMean implements Accumulator {
   add(rows: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     const { groups, length, size, loops } = rows;
     const { numbers } = argument as { numbers: Float64Array };
-    this.outside = grown(this.outside, size, plainLoops);
+    this.outside = grown(this.outside, size);
     const logs = length <= loops.scratch.length ? loops.scratch : new Float64Array(length);
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
@@ -39,7 +38,7 @@ export class GeometricMean implements Accumulator {
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const { logs, outside } = state as ReturnType<GeometricMean["state"]>;
     this.logs.absorb(logs, into, groups);
-    this.outside = grown(this.outside, groups, plainLoops);
+    this.outside = grown(this.outside, groups);
     for (let g = 0; g < Math.min(into.length, outside.length); g++)
       if (into[g] >= 0) this.outside[into[g]] += outside[g];
   }

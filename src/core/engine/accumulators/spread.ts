@@ -1,6 +1,5 @@
 import type { Value } from "../../base/value";
 import { grown } from "../loops/loops";
-import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
 import type { Accumulator, GroupedRows } from "./accumulator";
 
@@ -18,9 +17,9 @@ export class Spread implements Accumulator {
     readonly sample: boolean,
   ) {}
   private reserve(size: number): void {
-    this.counts = grown(this.counts, size, plainLoops);
-    this.means = grown(this.means, size, plainLoops);
-    this.squares = grown(this.squares, size, plainLoops);
+    this.counts = grown(this.counts, size);
+    this.means = grown(this.means, size);
+    this.squares = grown(this.squares, size);
   }
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);

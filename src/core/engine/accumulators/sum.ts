@@ -1,13 +1,10 @@
 import type { Value } from "../../base/value";
-import { type Counted, grown, type Loops } from "../loops/loops";
-import { plainLoops } from "../loops/plain-loops";
+import { type Compensated, grown, type Loops } from "../loops/loops";
 import type { Vector } from "../vector";
 import { type Accumulator, type GroupedRows, gathered, type Tally } from "./accumulator";
-import type { Count } from "./count";
 
-/** The sums and counts of each group, and what was lost of the sums. */
-interface SumState extends Counted {
-  lost: Float64Array;
+/** Sums are so many times what they stand for. */
+interface SumState extends Compensated {
   scale: number;
 }
 
@@ -22,29 +19,17 @@ export class Sum implements Accumulator {
   private scale = 1;
   sums = new Float64Array(0);
   lost = new Float64Array(0);
-  private own = new Int32Array(0);
-  /**
-   * Who counts the rows of each group, where every row has a value and so this need not count for itself;
-   * else null.
-   */
-  private rows: Count | null = null;
+  counts = new Int32Array(0);
   constructor(readonly mean: boolean) {}
-  /** Leaves the counting to `rows`: for an argument that is whole and never null, without a filter. */
-  countBy(rows: Count): void {
-    this.rows = rows;
-  }
-  private get counts(): Int32Array {
-    return this.rows ? this.rows.counts : this.own;
-  }
-  private reserve(size: number, loops: Loops): void {
+  private reserve(size: number, loops?: Loops): void {
     this.sums = grown(this.sums, size, loops);
     this.lost = grown(this.lost, size, loops);
-    if (this.rows === null) this.own = grown(this.own, size, loops);
+    this.counts = grown(this.counts, size, loops);
   }
   settle(loops: Loops): void {
     this.sums = loops.kept(this.sums);
     this.lost = loops.kept(this.lost);
-    this.own = loops.kept(this.own);
+    this.counts = loops.kept(this.counts);
   }
   add(
     { groups, length, size, loops }: GroupedRows,
@@ -52,18 +37,10 @@ export class Sum implements Accumulator {
     filter: Uint8Array | null,
   ): void {
     this.reserve(size, loops);
-    const { sums, lost, own: counts } = this;
-    const stored = argument as { numbers: Float64Array; at?: Int32Array; scale?: number; whole?: boolean };
-    const { at, whole } = stored;
+    const stored = argument as { numbers: Float64Array; at?: Int32Array; scale?: number };
+    const numbers = stored.at ? gathered(stored.numbers, stored.at, length, loops) : stored.numbers;
     this.scale = stored.scale ?? 1;
-    // Sums of whole numbers lose nothing, so there is nothing to compensate.
-    if (whole && this.rows) {
-      loops.sumFull(sums, stored.numbers, at ?? null, groups, length);
-      return;
-    }
-    const numbers = at ? gathered(stored.numbers, at, length, loops) : stored.numbers;
-    if (whole) loops.sumWhole({ sums, counts }, numbers, groups, length, filter);
-    else loops.sumCompensated({ sums, lost, counts }, numbers, groups, length, filter);
+    loops.sumCompensated(this, numbers, groups, length, filter);
   }
   empty(): Sum {
     return new Sum(this.mean);
@@ -74,7 +51,7 @@ export class Sum implements Accumulator {
   }
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const { sums, lost, counts, scale } = state as SumState;
-    this.reserve(groups, plainLoops);
+    this.reserve(groups);
     // One that has met no row does not know in which unit its values are stored.
     if (sums.length > 0) this.scale = Math.max(this.scale, scale);
     for (let g = 0; g < Math.min(into.length, sums.length); g++) {
@@ -85,18 +62,18 @@ export class Sum implements Accumulator {
       const t = s + x;
       this.lost[to] += (Math.abs(s) >= Math.abs(x) ? s - t + x : x - t + s) + lost[g];
       this.sums[to] = t;
-      this.own[to] += counts[g];
+      this.counts[to] += counts[g];
     }
   }
   tallies(): Tally[] | null {
     return this.lost.some((lost) => lost !== 0) ? null : [this.sums, this.counts];
   }
-  ofTallies([sums, counts]: Tally[]): Sum {
+  ofTallies([sums, counts]: Tally[], scale = this.scale): Sum {
     const made = new Sum(this.mean);
-    made.scale = this.scale;
+    made.scale = scale;
     made.sums = Float64Array.from(sums);
     made.lost = new Float64Array(sums.length);
-    made.own = Int32Array.from(counts);
+    made.counts = Int32Array.from(counts);
     return made;
   }
   result(group: number): Value {

@@ -1,5 +1,4 @@
 import type { Value } from "../../base/value";
-import type { Loops } from "../loops/loops";
 import type { Vector } from "../vector";
 import type { Accumulator, GroupedRows } from "./accumulator";
 import { Count } from "./count";
@@ -16,9 +15,6 @@ export class Truth implements Accumulator {
       );
       this.counts[truth].add({ ...rows, length }, null, where);
     }
-  }
-  settle(loops: Loops): void {
-    for (const counts of this.counts) counts.settle(loops);
   }
   empty(): Truth {
     return new Truth(this.all);

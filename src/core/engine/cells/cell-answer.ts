@@ -15,7 +15,6 @@ import { Readers, wholeBlock } from "../block";
 import { combined, type Gathered, isRowCount, stateOf } from "../gathered";
 import { grouperOf } from "../grouper";
 import { BLOCK, grown } from "../loops/loops";
-import { plainLoops } from "../loops/plain-loops";
 import { scanStretches } from "../scan";
 import { chained, type Narrowing, narrowingOf } from "../selection";
 import type { SourceColumn } from "../source-column";
@@ -169,8 +168,8 @@ class Runs {
   add(from: number, to: number): void {
     const { length } = this;
     if (length === this.groups.length) {
-      this.ends = grown(this.ends, 4 * length, plainLoops);
-      this.groups = grown(this.groups, 2 * length, plainLoops);
+      this.ends = grown(this.ends, 4 * length);
+      this.groups = grown(this.groups, 2 * length);
     }
     this.ends[2 * length] = from;
     this.ends[2 * length + 1] = to;

@@ -82,7 +82,7 @@ const list = (array: Float64Array | Int32Array | Uint8Array, to = array.length) 
   Array.from(array).slice(0, to);
 
 describe("compiled loops do what the plain ones do", () => {
-  it("with cells as they are stored", () => {
+  it("with cells as they are stored, nulls, scales and places", () => {
     const cells = fc.oneof(
       fc.int8Array({ maxLength: BLOCK }),
       fc.int16Array({ maxLength: BLOCK }),
@@ -90,33 +90,31 @@ describe("compiled loops do what the plain ones do", () => {
       fc.float64Array({ maxLength: BLOCK }),
     );
     fc.assert(
-      fc.property(cells, (stored) => {
+      fc.property(cells, fc.integer({ min: -128, max: 127 }), (stored, none) => {
         const loops = take();
-        expect(list(loops.toDoubles(stored, loops.doubles(BLOCK)), stored.length)).toEqual(
-          Array.from(stored),
-        );
-        if (!(stored instanceof Float64Array))
-          expect(list(loops.toInts(stored, loops.ints(BLOCK)), stored.length)).toEqual(Array.from(stored));
+        const held = loops.holdCells(stored, null);
+        const out = loops.doubles(BLOCK);
+        loops.toDoubles({ cells: held, none, at: null }, stored.length, out);
+        expect(list(out, stored.length)).toEqual(Array.from(stored, (x) => (x === none ? Number.NaN : x)));
+        expect(loops.holdCells(stored, held)).toBe(held);
         loops.end();
       }),
     );
-  });
-
-  it("with nulls, scales and places", () =>
-    same((loops, { numbers, whole, codes, among, length }) => {
-      const [marked, divided, some] = [loops.doubles(BLOCK), loops.doubles(BLOCK), loops.doubles(BLOCK)];
-      const someCodes = loops.ints(BLOCK);
-      loops.markNulls(whole, -3, length, marked);
+    same((loops, { numbers, codes, among, length }) => {
+      const [divided, some] = [loops.doubles(BLOCK), loops.doubles(BLOCK)];
+      const [allCodes, someCodes] = [loops.ints(BLOCK), loops.ints(BLOCK)];
       loops.scaled(numbers, 100, length, divided);
       loops.gatherDoubles(numbers, among, among.length, some);
+      loops.gatherInts(codes, null, length, allCodes);
       loops.gatherInts(codes, among, among.length, someCodes);
       return [
-        list(marked, length),
         list(divided, length),
         list(some, among.length),
+        list(allCodes, length),
         list(someCodes, among.length),
       ];
-    }));
+    });
+  });
 
   it("picking rows by a range, by codes and by values", () =>
     same((loops, { numbers, whole, codes, among, marks, length }, { limits }) =>
@@ -174,23 +172,90 @@ describe("compiled loops do what the plain ones do", () => {
       }),
     ]));
 
-  it("adding up, counting and taking the largest and smallest", () =>
-    same((loops, { numbers, whole, among, groups, filter, length }) => {
-      const sums = () => ({ sums: loops.doubles(GROUPS), counts: loops.ints(GROUPS) });
-      const [full, some, counted] = [loops.doubles(GROUPS), loops.doubles(GROUPS), loops.ints(GROUPS)];
-      const [wholes, parts] = [sums(), { ...sums(), lost: loops.doubles(GROUPS) }];
-      const most = loops.doubles(GROUPS).fill(Number.NEGATIVE_INFINITY);
-      const least = loops.doubles(GROUPS).fill(Number.POSITIVE_INFINITY);
-      loops.sumFull(full, whole, null, groups, length);
-      loops.sumFull(some, whole, among, groups, among.length);
-      loops.sumWhole(wholes, whole, groups, length, filter);
-      loops.sumCompensated(parts, numbers, groups, length, filter);
-      loops.countRows(counted, groups, length, filter);
-      loops.extreme(1, most, groups, length, numbers, filter);
-      loops.extreme(-1, least, groups, length, numbers, filter);
-      const all = [full, some, counted, ...Object.values(wholes), ...Object.values(parts), most, least];
-      return all.map((array) => list(array));
+  it("filling and folding lanes, and adding up with what is lost", () =>
+    same((loops, { numbers, whole, codes, among, groups, filter, length }) =>
+      [null, among].flatMap((at) => {
+        const of = at ? at.length : length;
+        return [
+          { sums: 1, largest: 0, smallest: 0 },
+          { sums: 2, largest: 0, smallest: 0 },
+          { sums: 1, largest: 1, smallest: 1 },
+          { sums: 3, largest: 0, smallest: 0 },
+        ].map((pairs) => {
+          const rows = loops.records(pairs);
+          const lane = (n: number) => rows.lanes[n];
+          const width = rows.lanes.length;
+          const cells = { cells: numbers, none: 7, at };
+          loops.fillCounts(lane(0), { cells: codes, none: -1, at }, of, filter);
+          loops.fillValues(lane(1), 0, { cells: whole, none: 3, at }, of, filter);
+          if (pairs.largest) {
+            loops.fillValues(lane(2), Number.NaN, cells, of, filter);
+            loops.fillValues(lane(4), Number.NaN, cells, of, null);
+          }
+          if (filter && pairs.sums > 1) loops.fillFilter(lane(2), filter, of);
+          const totals = loops.doubles(GROUPS * width);
+          loops.foldLanes(totals, groups, rows, of);
+          return list(totals);
+        });
+      }),
+    ));
+
+  it("adding up with what is lost", () =>
+    same((loops, { numbers, groups, filter, length }) => {
+      const into = { sums: loops.doubles(GROUPS), lost: loops.doubles(GROUPS), counts: loops.ints(GROUPS) };
+      loops.sumCompensated(into, numbers, groups, length, filter);
+      return Object.values(into).map((array) => list(array));
     }));
+
+  it("reading cells of every width", () => {
+    const wide = fc.constantFrom(Int8Array, Int16Array, Int32Array);
+    const limit = fc.double({ noNaN: false, min: -200, max: 200 });
+    const cell = fc.integer({ min: -127, max: 127 });
+    fc.assert(
+      fc.property(wide, fc.array(cell, { maxLength: 80 }), limit, limit, (Of, values, low, high) => {
+        const loops = take();
+        const cells = loops.holdCells(Of.from(values), null);
+        const doubles = Float64Array.from(values);
+        const answers = (of: Loops, held: typeof cells) => {
+          const at = of.ints(BLOCK);
+          at.set([...values.keys()].filter((i) => i % 3 > 0));
+          const some = values.length - Math.ceil(values.length / 3);
+          return [null, at].flatMap((from) => {
+            const length = from ? some : values.length;
+            const [picked, near, groups, codes] = [0, 1, 2, 3].map(() => of.ints(BLOCK + 4));
+            const marks = of.bytes(260);
+            for (let i = 0; i < marks.length; i++) marks[i] = i % 3 === 0 ? 1 : 0;
+            const table = of.ints(100);
+            for (let i = 0; i < table.length; i++) table[i] = i % 7;
+            const kept = of.pickRange(held, { low, high }, from, length, picked);
+            const among = of.pickNear(held, { low: -100, table: marks }, from, length, near);
+            const isNew = of.groupNear(held, { low: -50, table }, from, length, groups);
+            of.gatherInts(held as Int32Array, from, length, codes);
+            const rows = of.records({ sums: 1, largest: 0, smallest: 0 });
+            of.fillValues(rows.lanes[1], 0, { cells: held, none: Number.NaN, at: from }, length, null);
+            of.fillOnes(rows.lanes[0]);
+            const totals = of.doubles(14);
+            for (let i = 0; i < length; i++) groups[i] = Math.max(0, groups[i]);
+            of.foldLanes(totals, groups, rows, length);
+            const doubles = of.doubles(BLOCK);
+            of.toDoubles({ cells: held, none: 5, at: from }, length, doubles);
+            return [
+              list(picked, kept),
+              list(near, among),
+              isNew,
+              list(groups, length),
+              list(codes, length),
+              list(totals),
+              list(doubles, length),
+            ];
+          });
+        };
+        expect(answers(loops, cells)).toEqual(answers(plainLoops, doubles));
+        loops.end();
+      }),
+      { numRuns: 400 },
+    );
+  });
 
   it("marking values and counting them in bins", () =>
     same((loops, { whole, codes, groups, filter, length }) => {
@@ -236,9 +301,18 @@ describe("the memory of compiled loops", () => {
     const loops = take();
     const sums = loops.doubles(9_000_000);
     expect(sums.buffer).not.toBe(loops.scratch.buffer);
-    const numbers = loops.doubles(3).fill(2);
-    loops.sumFull(sums, numbers, null, loops.ints(3), 3);
-    expect(sums[0]).toBe(6);
+    const rows = loops.records({ sums: 1, largest: 1, smallest: 1 });
+    const cells = { cells: Float64Array.of(2, Number.NaN, 5), none: null, at: null };
+    loops.fillOnes(rows.lanes[0]);
+    loops.fillValues(rows.lanes[1], 0, cells, 3, null);
+    for (const lane of rows.lanes.slice(2))
+      loops.fillValues(lane, Number.NaN, cells, 3, Uint8Array.of(1, 1, 1));
+    loops.foldLanes(sums, loops.ints(3), rows, 3);
+    expect(list(sums, 6)).toEqual([3, 7, 5, 5, 0, 0]);
+    loops.fillCounts(rows.lanes[0], cells, 3, Uint8Array.of(0, 1, 1));
+    loops.fillFilter(rows.lanes[1], Uint8Array.of(0, 1, 1), 3);
+    loops.foldLanes(sums, loops.ints(3), rows, 3);
+    expect(list(sums, 2)).toEqual([4, 9]);
     expect(loops.kept(sums)).toBe(sums);
     loops.end();
   });

@@ -1,22 +1,53 @@
-import type { Stored } from "../../data/stored";
-import { BLOCK, type Loops, OPERATORS, type Places, TESTS } from "./loops";
+import type { Codes, Stored } from "../../data/stored";
+import {
+  BLOCK,
+  type Cells,
+  type Lane,
+  type Loops,
+  OPERATORS,
+  type Pairs,
+  type Places,
+  type Records,
+  TESTS,
+} from "./loops";
 import { plainLoops } from "./plain-loops";
 
 /** What `assembly` exports: addresses are bytes of the memory, 0 where there is no array. */
 interface Exports {
-  toDoubles(from: number, width: number, out: number, length: number): void;
-  toInts(from: number, width: number, out: number, length: number): void;
-  markNulls(stored: number, none: number, length: number, out: number): void;
+  toDoubles(cells: number, kind: number, none: number, at: number, length: number, out: number): void;
   scaled(stored: number, scale: number, length: number, out: number): void;
   gatherDoubles(values: number, at: number, length: number, out: number): void;
-  gatherInts(values: number, at: number, length: number, out: number): void;
-  pickRange(cells: number, low: number, high: number, count: number, out: number): number;
-  pickRangeAmong(cells: number, low: number, high: number, from: number, length: number, out: number): number;
-  pickCodes(codes: number, marks: number, from: number, length: number, out: number): number;
-  pickNear(cells: number, low: number, marks: number, from: number, length: number, out: number): number;
-  groupCodes(codes: number, groupOfCode: number, at: number, length: number, groups: number): number;
+  gatherInts(codes: number, kind: number, at: number, length: number, out: number): void;
+  pickRange(
+    cells: number,
+    kind: number,
+    low: number,
+    high: number,
+    from: number,
+    length: number,
+    out: number,
+  ): number;
+  pickCodes(codes: number, kind: number, marks: number, from: number, length: number, out: number): number;
+  pickNear(
+    cells: number,
+    kind: number,
+    low: number,
+    marks: number,
+    from: number,
+    length: number,
+    out: number,
+  ): number;
+  groupCodes(
+    codes: number,
+    kind: number,
+    groupOfCode: number,
+    at: number,
+    length: number,
+    groups: number,
+  ): number;
   groupNear(
     values: number,
+    kind: number,
     low: number,
     table: number,
     span: number,
@@ -27,14 +58,36 @@ interface Exports {
   groupPairs(pairs: number, width: number, second: number, length: number, groups: number): number;
   test(name: number, a: number, b: number, number: number, length: number, out: number): void;
   reckon(operator: number, a: number, b: number, length: number, out: number): void;
-  sumFull(sums: number, numbers: number, at: number, groups: number, length: number): void;
-  sumWhole(
-    sums: number,
-    counts: number,
-    numbers: number,
-    groups: number,
-    length: number,
+  fillValues(
+    cells: number,
+    kind: number,
+    none: number,
+    at: number,
     filter: number,
+    length: number,
+    to: number,
+    stride: number,
+    empty: number,
+  ): void;
+  fillCounts(
+    cells: number,
+    kind: number,
+    none: number,
+    at: number,
+    filter: number,
+    length: number,
+    to: number,
+    stride: number,
+  ): void;
+  fillFilter(filter: number, length: number, to: number, stride: number): void;
+  foldLanes(
+    totals: number,
+    groups: number,
+    records: number,
+    sums: number,
+    largest: number,
+    smallest: number,
+    length: number,
   ): void;
   sumCompensated(
     sums: number,
@@ -45,10 +98,6 @@ interface Exports {
     length: number,
     filter: number,
   ): void;
-  countRows(counts: number, groups: number, length: number): void;
-  countWhere(counts: number, groups: number, length: number, filter: number): void;
-  largest(best: number, groups: number, length: number, numbers: number, filter: number): void;
-  smallest(best: number, groups: number, length: number, numbers: number, filter: number): void;
   markInts(
     marks: number,
     counts: number,
@@ -97,7 +146,6 @@ export class CompiledLoops implements Loops {
   private readonly first: number;
   /** Up to where the memory has been written to. */
   private touched = FIRST;
-  private readonly staging: Record<number, Int8Array | Int16Array | Int32Array>;
 
   constructor(
     module: WebAssembly.Module,
@@ -105,12 +153,6 @@ export class CompiledLoops implements Loops {
   ) {
     const instance = new WebAssembly.Instance(module, { env: { memory: this.memory } });
     this.wasm = instance.exports as unknown as Exports;
-    const at = this.room(4 * BLOCK) as number;
-    this.staging = {
-      1: new Int8Array(this.buffer, at, BLOCK),
-      2: new Int16Array(this.buffer, at, BLOCK),
-      4: new Int32Array(this.buffer, at, BLOCK),
-    };
     this.scratch = this.doubles(BLOCK);
     this.first = this.free;
   }
@@ -153,30 +195,34 @@ export class CompiledLoops implements Loops {
     return array === null || array.buffer === this.buffer;
   }
 
-  toDoubles(cells: Stored, out: Float64Array): Float64Array {
-    if (cells instanceof Float64Array || !this.has(out) || cells.length > BLOCK) {
-      out.set(cells);
-      return out;
-    }
-    const staging = this.staging[cells.BYTES_PER_ELEMENT];
-    staging.set(cells);
-    this.wasm.toDoubles(staging.byteOffset, cells.BYTES_PER_ELEMENT, out.byteOffset, cells.length);
+  holdCells(cells: Stored, held: Stored | null): Stored {
+    const out = held ?? this.like(cells);
+    out.set(cells);
     return out;
   }
-  toInts(codes: Int8Array | Int16Array | Int32Array, out: Int32Array): Int32Array {
-    if (codes instanceof Int32Array || !this.has(out) || codes.length > BLOCK) {
-      out.set(codes);
-      return out;
-    }
-    const staging = this.staging[codes.BYTES_PER_ELEMENT];
-    staging.set(codes);
-    this.wasm.toInts(staging.byteOffset, codes.BYTES_PER_ELEMENT, out.byteOffset, codes.length);
+  holdCodes(codes: Codes, held: Codes | null): Codes {
+    const out = held ?? (this.like(codes) as Codes);
+    out.set(codes);
     return out;
   }
-  markNulls(stored: Float64Array, none: number, length: number, out: Float64Array): void {
-    if (this.has(stored) && this.has(out))
-      this.wasm.markNulls(stored.byteOffset, none, length, out.byteOffset);
-    else plainLoops.markNulls(stored, none, length, out);
+  /** Room for a run of such cells. */
+  private like(cells: Stored): Stored {
+    const Of = cells.constructor as Int8ArrayConstructor;
+    const at = this.room(BLOCK * cells.BYTES_PER_ELEMENT);
+    return at === null ? new Of(BLOCK) : new Of(this.buffer, at, BLOCK);
+  }
+  toDoubles(...given: Parameters<Loops["toDoubles"]>): void {
+    const [{ cells, none, at }, length, out] = given;
+    if (this.has(cells) && this.has(at) && this.has(out))
+      this.wasm.toDoubles(
+        cells.byteOffset,
+        kindOf(cells),
+        none ?? Number.NaN,
+        address(at),
+        length,
+        out.byteOffset,
+      );
+    else plainLoops.toDoubles(...given);
   }
   scaled(stored: Float64Array, scale: number, length: number, out: Float64Array): void {
     if (this.has(stored) && this.has(out)) this.wasm.scaled(stored.byteOffset, scale, length, out.byteOffset);
@@ -187,38 +233,48 @@ export class CompiledLoops implements Loops {
       this.wasm.gatherDoubles(values.byteOffset, at.byteOffset, length, out.byteOffset);
     else plainLoops.gatherDoubles(values, at, length, out);
   }
-  gatherInts(values: Int32Array, at: Int32Array, length: number, out: Int32Array): void {
-    if (this.has(values) && this.has(at) && this.has(out))
-      this.wasm.gatherInts(values.byteOffset, at.byteOffset, length, out.byteOffset);
-    else plainLoops.gatherInts(values, at, length, out);
+  gatherInts(codes: Codes, at: Places, length: number, out: Int32Array): void {
+    if (this.has(codes) && this.has(at) && this.has(out))
+      this.wasm.gatherInts(codes.byteOffset, kindOf(codes), address(at), length, out.byteOffset);
+    else plainLoops.gatherInts(codes, at, length, out);
   }
 
   pickRange(...given: Parameters<Loops["pickRange"]>): number {
     const [cells, { low, high }, from, length, out] = given;
     if (!this.has(cells) || !this.has(from) || !this.has(out)) return plainLoops.pickRange(...given);
-    return from === null
-      ? this.wasm.pickRange(cells.byteOffset, low, high, length, out.byteOffset)
-      : this.wasm.pickRangeAmong(cells.byteOffset, low, high, from.byteOffset, length, out.byteOffset);
+    const { byteOffset } = cells;
+    return this.wasm.pickRange(byteOffset, kindOf(cells), low, high, address(from), length, out.byteOffset);
   }
   pickCodes(...given: Parameters<Loops["pickCodes"]>): number {
     const [codes, marks, from, length, out] = given;
     if (!this.has(codes) || !this.has(marks) || !this.has(from) || !this.has(out))
       return plainLoops.pickCodes(...given);
-    return this.wasm.pickCodes(codes.byteOffset, marks.byteOffset, address(from), length, out.byteOffset);
+    const { byteOffset } = codes;
+    const to = out.byteOffset;
+    return this.wasm.pickCodes(byteOffset, kindOf(codes), marks.byteOffset, address(from), length, to);
   }
   pickNear(...given: Parameters<Loops["pickNear"]>): number {
     const [cells, { low, table }, from, length, out] = given;
     if (!this.has(cells) || !this.has(table) || !this.has(from) || !this.has(out))
       return plainLoops.pickNear(...given);
-    return this.wasm.pickNear(cells.byteOffset, low, table.byteOffset, address(from), length, out.byteOffset);
+    const { byteOffset } = cells;
+    const to = out.byteOffset;
+    return this.wasm.pickNear(byteOffset, kindOf(cells), low, table.byteOffset, address(from), length, to);
   }
 
   groupCodes(...given: Parameters<Loops["groupCodes"]>): boolean {
     const [codes, groupOfCode, at, length, groups] = given;
     if (!this.has(codes) || !this.has(groupOfCode) || !this.has(at) || !this.has(groups))
       return plainLoops.groupCodes(...given);
-    const { byteOffset } = groupOfCode;
-    return this.wasm.groupCodes(codes.byteOffset, byteOffset, address(at), length, groups.byteOffset) < 0;
+    const all = this.wasm.groupCodes(
+      codes.byteOffset,
+      kindOf(codes),
+      groupOfCode.byteOffset,
+      address(at),
+      length,
+      groups.byteOffset,
+    );
+    return all < 0;
   }
   groupNear(...given: Parameters<Loops["groupNear"]>): boolean {
     const [values, { low, table }, at, length, groups] = given;
@@ -226,6 +282,7 @@ export class CompiledLoops implements Loops {
       return plainLoops.groupNear(...given);
     const all = this.wasm.groupNear(
       values.byteOffset,
+      kindOf(values),
       low,
       table.byteOffset,
       table.length,
@@ -262,24 +319,68 @@ export class CompiledLoops implements Loops {
     } else plainLoops.reckon(...given);
   }
 
-  sumFull(...given: Parameters<Loops["sumFull"]>): void {
-    const [sums, numbers, at, groups, length] = given;
-    if (this.has(sums) && this.has(numbers) && this.has(at) && this.has(groups)) {
-      this.wasm.sumFull(sums.byteOffset, numbers.byteOffset, address(at), groups.byteOffset, length);
-    } else plainLoops.sumFull(...given);
+  records(pairs: Pairs): Records {
+    const step = 2 * (pairs.sums + pairs.largest + pairs.smallest);
+    const numbers = this.doubles(step * BLOCK);
+    return { ...pairs, lanes: Array.from({ length: step }, (_, at): Column => ({ at, numbers, step })) };
   }
-  sumWhole(...given: Parameters<Loops["sumWhole"]>): void {
-    const [{ sums, counts }, numbers, groups, length, filter] = given;
-    if ([sums, counts, numbers, groups, filter].every((a) => this.has(a))) {
-      this.wasm.sumWhole(
-        sums.byteOffset,
-        counts.byteOffset,
-        numbers.byteOffset,
-        groups.byteOffset,
-        length,
+  fillValues(...given: Parameters<Loops["fillValues"]>): void {
+    const [into, empty, { cells, none, at }, length, filter] = given;
+    const { numbers, at: lane, step } = into as Column;
+    if (this.has(numbers) && this.has(cells) && this.has(at) && this.has(filter)) {
+      this.wasm.fillValues(
+        cells.byteOffset,
+        kindOf(cells),
+        none ?? Number.NaN,
+        address(at),
         address(filter),
+        length,
+        numbers.byteOffset + 8 * lane,
+        8 * step,
+        empty,
       );
-    } else plainLoops.sumWhole(...given);
+    } else
+      fillColumn(into as Column, length, (i) => (isKept(given[2], filter, i) ? cells[at?.[i] ?? i] : empty));
+  }
+  fillCounts(...given: Parameters<Loops["fillCounts"]>): void {
+    const [into, { cells, none, at }, length, filter] = given;
+    const { numbers, at: lane, step } = into as Column;
+    if (this.has(numbers) && this.has(cells) && this.has(at) && this.has(filter)) {
+      this.wasm.fillCounts(
+        cells.byteOffset,
+        kindOf(cells),
+        none ?? Number.NaN,
+        address(at),
+        address(filter),
+        length,
+        numbers.byteOffset + 8 * lane,
+        8 * step,
+      );
+    } else fillColumn(into as Column, length, (i) => Number(isKept(given[1], filter, i)));
+  }
+  fillFilter(into: Lane, filter: Uint8Array, length: number): void {
+    const { numbers, at, step } = into as Column;
+    if (this.has(numbers) && this.has(filter))
+      this.wasm.fillFilter(filter.byteOffset, length, numbers.byteOffset + 8 * at, 8 * step);
+    else fillColumn(into as Column, length, (i) => filter[i]);
+  }
+  fillOnes(into: Lane): void {
+    fillColumn(into as Column, BLOCK, () => 1);
+  }
+  foldLanes(...given: Parameters<Loops["foldLanes"]>): void {
+    const [totals, groups, { lanes, sums, largest, smallest }, length] = given;
+    const { numbers } = lanes[0] as Column;
+    if (this.has(totals) && this.has(groups) && this.has(numbers)) {
+      this.wasm.foldLanes(
+        totals.byteOffset,
+        groups.byteOffset,
+        numbers.byteOffset,
+        sums,
+        largest,
+        smallest,
+        length,
+      );
+    } else foldColumns(...given);
   }
   sumCompensated(...given: Parameters<Loops["sumCompensated"]>): void {
     const [{ sums, lost, counts }, numbers, groups, length, filter] = given;
@@ -294,20 +395,6 @@ export class CompiledLoops implements Loops {
         address(filter),
       );
     } else plainLoops.sumCompensated(...given);
-  }
-  countRows(...given: Parameters<Loops["countRows"]>): void {
-    const [counts, groups, length, filter] = given;
-    if (this.has(counts) && this.has(groups) && this.has(filter)) {
-      if (filter === null) this.wasm.countRows(counts.byteOffset, groups.byteOffset, length);
-      else this.wasm.countWhere(counts.byteOffset, groups.byteOffset, length, filter.byteOffset);
-    } else plainLoops.countRows(...given);
-  }
-  extreme(...given: Parameters<Loops["extreme"]>): void {
-    const [sign, best, groups, length, numbers, filter] = given;
-    if (this.has(best) && this.has(groups) && this.has(numbers) && this.has(filter)) {
-      const take = sign === 1 ? this.wasm.largest : this.wasm.smallest;
-      take(best.byteOffset, groups.byteOffset, length, numbers.byteOffset, address(filter));
-    } else plainLoops.extreme(...given);
   }
   mark(...given: Parameters<Loops["mark"]>): void {
     const [{ low, words, marks, counts }, values, groups, length, filter] = given;
@@ -342,6 +429,34 @@ export class CompiledLoops implements Loops {
   }
 }
 
+/** A lane is every `step`-th number, from its own place on. */
+interface Column extends Lane {
+  numbers: Float64Array;
+  step: number;
+}
+
+function fillColumn({ numbers, at, step }: Column, length: number, numberOf: (row: number) => number): void {
+  for (let i = 0; i < length; i++) numbers[at + i * step] = numberOf(i);
+}
+
+function isKept({ cells, none, at }: Cells, filter: Uint8Array | null, row: number): boolean {
+  const x = cells[at?.[row] ?? row];
+  return x !== none && x === x && filter?.[row] !== 0;
+}
+
+function foldColumns(...[totals, groups, rows, length]: Parameters<Loops["foldLanes"]>): void {
+  const { sums, largest, lanes } = rows;
+  for (const { numbers, at, step } of lanes as Column[])
+    for (let i = 0; i < length; i++) {
+      const to = groups[i] * step + at;
+      const x = numbers[at + i * step];
+      if (at < 2 * sums) totals[to] += x;
+      else if (at < 2 * (sums + largest) ? x > totals[to] : x < totals[to]) totals[to] = x;
+    }
+}
+
+/** How the module names the width of cells. */
+const kindOf = (cells: Stored | Codes): number => cells.BYTES_PER_ELEMENT;
 const address = (array: Places | Uint8Array | Float64Array): number => array?.byteOffset ?? 0;
 
 /**

@@ -28,14 +28,42 @@ export interface Bins {
   counts: Int32Array;
 }
 
-/** A sum and the count of its values for each group. */
-export interface Counted {
+/** The sum of each group, what its additions lost, and how many they were. */
+export interface Compensated {
   sums: Float64Array;
+  lost: Float64Array;
   counts: Int32Array;
 }
 
+/**
+ * Some cells of a block, or codes: of each place. `none` stands for null, beside NaN among doubles; null says
+ * that no cell is.
+ */
+export interface Cells {
+  cells: Stored | Codes;
+  none: number | null;
+  at: Places;
+}
+
+/** How many pairs of lanes are added up, of how many the largest is kept, and the smallest. */
+export interface Pairs {
+  sums: number;
+  largest: number;
+  smallest: number;
+}
+
+/** A lane of records; what stands in it is only known to the loops that made it. */
+export interface Lane {
+  readonly at: number;
+}
+
+/** Lanes for the rows of a block, two for each pair, in the order of `Pairs`. */
+export interface Records extends Pairs {
+  lanes: Lane[];
+}
+
 /** How many rows are computed at once. */
-export const BLOCK = 1024;
+export const BLOCK = 2048;
 
 export const TESTS = ["=", "<>", "<", "<=", ">", ">="] as const;
 export type TestName = (typeof TESTS)[number];
@@ -63,44 +91,26 @@ export interface Loops {
   /** Says that nothing made here is read any more. */
   end(): void;
 
-  /** Stored cells as doubles, in `out` or where they are. */
-  toDoubles(cells: Stored, out: Float64Array): Float64Array;
-  toInts(codes: Codes, out: Int32Array): Int32Array;
-  /** `none` becomes NaN. */
-  markNulls(stored: Float64Array, none: number, length: number, out: Float64Array): void;
+  /** A run of cells as the other loops take them; `held` is what this gave for the column's run before. */
+  holdCells(cells: Stored, held: Stored | null): Stored;
+  holdCodes(codes: Codes, held: Codes | null): Codes;
+  /** Held cells as doubles, null as NaN. */
+  toDoubles(cells: Cells, length: number, out: Float64Array): void;
   scaled(stored: Float64Array, scale: number, length: number, out: Float64Array): void;
   gatherDoubles(values: Float64Array, at: Int32Array, length: number, out: Float64Array): void;
-  gatherInts(values: Int32Array, at: Int32Array, length: number, out: Int32Array): void;
+  gatherInts(codes: Codes, at: Places, length: number, out: Int32Array): void;
 
   /** Writes the places of what lies within both limits to `out`, which may be `from`; gives how many. */
-  pickRange(cells: Float64Array, limits: Limits, from: Places, length: number, out: Int32Array): number;
+  pickRange(cells: Stored, limits: Limits, from: Places, length: number, out: Int32Array): number;
   /** The same by the mark (0 or 1) of each code, that of null first. */
-  pickCodes(codes: Int32Array, marks: Uint8Array, from: Places, length: number, out: Int32Array): number;
+  pickCodes(codes: Codes, marks: Uint8Array, from: Places, length: number, out: Int32Array): number;
   /** The same by the mark of each whole value, after that of null, which is none or lies below. */
-  pickNear(
-    cells: Float64Array,
-    marks: Near<Uint8Array>,
-    from: Places,
-    length: number,
-    out: Int32Array,
-  ): number;
+  pickNear(cells: Stored, marks: Near<Uint8Array>, from: Places, length: number, out: Int32Array): number;
 
   /** The group of each code, -1 where it has none yet; says whether there is such a row. Null comes first. */
-  groupCodes(
-    codes: Int32Array,
-    groupOfCode: Int32Array,
-    at: Places,
-    length: number,
-    groups: Int32Array,
-  ): boolean;
+  groupCodes(codes: Codes, groupOfCode: Int32Array, at: Places, length: number, groups: Int32Array): boolean;
   /** The same for whole values; a null lies outside the table. */
-  groupNear(
-    values: Float64Array,
-    near: Near<Int32Array>,
-    at: Places,
-    length: number,
-    groups: Int32Array,
-  ): boolean;
+  groupNear(values: Stored, near: Near<Int32Array>, at: Places, length: number, groups: Int32Array): boolean;
   /**
    * Puts the group of each pair in the place of its first key, or, where it has none yet, that key's
    * complement; says whether there is such a pair. `pairs` has `width` entries for each first key.
@@ -118,32 +128,27 @@ export interface Loops {
   /** What is not finite becomes null. */
   reckon(operator: Operator, a: Float64Array, b: Float64Array, out: Float64Array, length: number): void;
 
-  /** Sums of numbers of which none is null. */
-  sumFull(sums: Float64Array, numbers: Float64Array, at: Places, groups: Int32Array, length: number): void;
-  /** Sums of whole numbers, which lose nothing. */
-  sumWhole(
-    into: Counted,
-    numbers: Float64Array,
-    groups: Int32Array,
-    length: number,
-    filter: Uint8Array | null,
-  ): void;
+  /** Records for the rows of a block; all lanes are zero. */
+  records(pairs: Pairs): Records;
+  /** Cells as a lane, `empty` where they are null or filtered out; they are read until the next block. */
+  fillValues(into: Lane, empty: number, cells: Cells, length: number, filter: Uint8Array | null): void;
+  /** 1 where a cell is neither null nor filtered out, else 0. */
+  fillCounts(into: Lane, cells: Cells, length: number, filter: Uint8Array | null): void;
+  /** The rows of a filter as 1 and 0. */
+  fillFilter(into: Lane, filter: Uint8Array, length: number): void;
+  /** 1 for every row of every block. */
+  fillOnes(into: Lane): void;
+  /**
+   * Takes the records of rows into those of their groups, in which lanes stand side by side; NaN is neither
+   * larger nor smaller than anything.
+   */
+  foldLanes(totals: Float64Array, groups: Int32Array, rows: Records, length: number): void;
   /** Sums, and what each addition lost. */
   sumCompensated(
-    into: Counted & { lost: Float64Array },
+    into: Compensated,
     numbers: Float64Array,
     groups: Int32Array,
     length: number,
-    filter: Uint8Array | null,
-  ): void;
-  countRows(counts: Int32Array, groups: Int32Array, length: number, filter: Uint8Array | null): void;
-  /** The largest (sign 1) or smallest (-1) number of each group; `numbers` may hold nulls, `best` none. */
-  extreme(
-    sign: 1 | -1,
-    best: Float64Array,
-    groups: Int32Array,
-    length: number,
-    numbers: Float64Array,
     filter: Uint8Array | null,
   ): void;
   /** Marks values of a known range and counts those that were not marked. */
@@ -165,10 +170,13 @@ export interface Loops {
 }
 
 /** The array with room for `size` entries. */
-export function grown<T extends Float64Array | Int32Array>(array: T, size: number, loops: Loops): T {
+export function grown<T extends Float64Array | Int32Array>(array: T, size: number, loops?: Loops): T {
   if (size <= array.length) return array;
   const room = Math.max(size, array.length * 2, 64);
-  const next = (array instanceof Int32Array ? loops.ints(room) : loops.doubles(room)) as T;
+  const isInts = array instanceof Int32Array;
+  const next = isInts
+    ? (loops?.ints(room) ?? new Int32Array(room))
+    : (loops?.doubles(room) ?? new Float64Array(room));
   next.set(array);
-  return next;
+  return next as T;
 }

@@ -1,4 +1,4 @@
-import { BLOCK, type Loops, type Near, type Operator, type TestName } from "./loops";
+import { BLOCK, type Cells, type Lane, type Loops, type Near, type Operator, type TestName } from "./loops";
 
 type Doubles = Float64Array;
 
@@ -64,6 +64,25 @@ function groupAllCodes(
   return all < 0;
 }
 
+function groupSomeNear(
+  values: Doubles,
+  { low, table }: Near<Int32Array>,
+  at: Int32Array,
+  length: number,
+  groups: Int32Array,
+): boolean {
+  let all = 0;
+  for (let i = 0; i < length; i++) {
+    const distance = values[at[i]] - low;
+    const group = distance >= 0 && distance < table.length ? table[distance] : -1;
+    groups[i] = group;
+    all |= group;
+  }
+  return all < 0;
+}
+
+const everyPlace = Int32Array.from({ length: BLOCK }, (_, i) => i);
+
 type Test = (a: Doubles, b: Doubles, out: Uint8Array, length: number) => void;
 /**
  * A comparison with null (NaN) is never true, which is just what SQL's filters ask; so no null has to be
@@ -127,32 +146,103 @@ const ARITHMETIC: Record<Operator, (a: Doubles, b: Doubles, out: Doubles, length
   },
 };
 
-function takeLargest(
-  best: Doubles,
-  groups: Int32Array,
-  length: number,
-  numbers: Doubles,
-  filter: Uint8Array | null,
-): void {
-  if (filter === null)
-    for (let i = 0; i < length; i++) if (numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
-  if (filter !== null)
-    for (let i = 0; i < length; i++)
-      if (filter[i] !== 0 && numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
+/** A lane is what it was given: the rows are read when they are taken into their groups. */
+interface GivenLane extends Lane {
+  given: "zeros" | "ones" | "filter" | "values" | "counts";
+  cells: Cells;
+  filter: Uint8Array | null;
 }
 
-function takeSmallest(
-  best: Doubles,
+/** Where the totals of a lane stand in those of a group. */
+interface TotalsOf {
+  totals: Doubles;
+  width: number;
+  at: number;
+}
+
+function addOnes({ totals, width, at }: TotalsOf, groups: Int32Array, length: number): void {
+  for (let i = 0; i < length; i++) totals[groups[i] * width + at]++;
+}
+
+function addFilter(
+  { totals, width, at }: TotalsOf,
   groups: Int32Array,
   length: number,
-  numbers: Doubles,
-  filter: Uint8Array | null,
+  filter: Uint8Array,
 ): void {
-  if (filter === null)
-    for (let i = 0; i < length; i++) if (numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
-  if (filter !== null)
-    for (let i = 0; i < length; i++)
-      if (filter[i] !== 0 && numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
+  for (let i = 0; i < length; i++) totals[groups[i] * width + at] += filter[i];
+}
+
+function addAll(
+  { totals, width, at: lane }: TotalsOf,
+  groups: Int32Array,
+  length: number,
+  cells: Doubles,
+  at: Int32Array | null,
+): void {
+  if (at === null) for (let i = 0; i < length; i++) totals[groups[i] * width + lane] += cells[i];
+  else for (let i = 0; i < length; i++) totals[groups[i] * width + lane] += cells[at[i]];
+}
+
+function addCells(
+  { totals, width, at: lane }: TotalsOf,
+  groups: Int32Array,
+  length: number,
+  { cells: { cells, none, at }, filter, given }: GivenLane,
+): void {
+  const isCounted = given === "counts";
+  for (let i = 0; i < length; i++) {
+    const x = cells[at === null ? i : at[i]];
+    if (x === none || x !== x || (filter !== null && filter[i] === 0)) continue;
+    totals[groups[i] * width + lane] += isCounted ? 1 : x;
+  }
+}
+
+function keepLargest(
+  { totals, width, at: lane }: TotalsOf,
+  groups: Int32Array,
+  length: number,
+  cells: Doubles,
+  at: Int32Array,
+): void {
+  for (let i = 0; i < length; i++) {
+    const x = cells[at[i]];
+    const to = groups[i] * width + lane;
+    if (x > totals[to]) totals[to] = x;
+  }
+}
+
+function keepSmallest(
+  { totals, width, at: lane }: TotalsOf,
+  groups: Int32Array,
+  length: number,
+  cells: Doubles,
+  at: Int32Array,
+): void {
+  for (let i = 0; i < length; i++) {
+    const x = cells[at[i]];
+    const to = groups[i] * width + lane;
+    if (x < totals[to]) totals[to] = x;
+  }
+}
+
+const counted = new Float64Array(BLOCK);
+/** The cells that count, others as NaN. */
+function onlyCounted({ cells: { cells, none, at }, filter }: GivenLane, length: number): Doubles {
+  for (let i = 0; i < length; i++) {
+    const x = cells[at === null ? i : at[i]];
+    counted[i] = x === none || (filter !== null && filter[i] === 0) ? Number.NaN : x;
+  }
+  return counted;
+}
+
+/** The largest (sign 1) or smallest (-1) of each group. */
+function keepBest(of: TotalsOf, groups: Int32Array, length: number, lane: GivenLane, sign: 1 | -1): void {
+  const { cells, none, at } = lane.cells;
+  const isAsGiven = lane.filter === null && (none === null || none !== none);
+  const numbers = isAsGiven ? (cells as Doubles) : onlyCounted(lane, length);
+  const places = isAsGiven && at !== null ? at : everyPlace;
+  (sign === 1 ? keepLargest : keepSmallest)(of, groups, length, numbers, places);
 }
 
 /** The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not change. */
@@ -164,18 +254,24 @@ export const plainLoops: Loops = {
   kept: (array) => array,
   end: () => {},
 
-  toDoubles: (cells, out) => {
+  // Doubles lie as they are; others are unpacked, so that every loop behind is compiled for one type of array.
+  holdCells: (cells, held) => {
     if (cells instanceof Float64Array) return cells;
+    const out = held ?? new Float64Array(BLOCK);
     out.set(cells);
     return out;
   },
-  toInts: (codes, out) => {
+  holdCodes: (codes, held) => {
     if (codes instanceof Int32Array) return codes;
+    const out = held ?? new Int32Array(BLOCK);
     out.set(codes);
     return out;
   },
-  markNulls: (stored, none, length, out) => {
-    for (let i = 0; i < length; i++) out[i] = stored[i] === none ? Number.NaN : stored[i];
+  toDoubles: ({ cells, none, at }, length, out) => {
+    for (let i = 0; i < length; i++) {
+      const x = cells[at === null ? i : at[i]];
+      out[i] = x === none ? Number.NaN : x;
+    }
   },
   scaled: (stored, scale, length, out) => {
     for (let i = 0; i < length; i++) out[i] = stored[i] / scale;
@@ -183,14 +279,15 @@ export const plainLoops: Loops = {
   gatherDoubles: (values, at, length, out) => {
     for (let i = 0; i < length; i++) out[i] = values[at[i]];
   },
-  gatherInts: (values, at, length, out) => {
-    for (let i = 0; i < length; i++) out[i] = values[at[i]];
+  gatherInts: (codes, at, length, out) => {
+    if (at === null) for (let i = 0; i < length; i++) out[i] = codes[i];
+    else for (let i = 0; i < length; i++) out[i] = codes[at[i]];
   },
 
   pickRange: (cells, limits, from, length, out) =>
     from === null
-      ? pickRun(cells, limits.low, limits.high, length, out)
-      : pickAmong(cells, limits, from, length, out),
+      ? pickRun(cells as Doubles, limits.low, limits.high, length, out)
+      : pickAmong(cells as Doubles, limits, from, length, out),
   pickCodes: (codes, marks, from, length, out) => {
     let kept = 0;
     if (from === null)
@@ -219,18 +316,10 @@ export const plainLoops: Loops = {
 
   groupCodes: (codes, groupOfCode, at, length, groups) =>
     at === null
-      ? groupAllCodes(codes, groupOfCode, length, groups)
-      : groupSomeCodes(codes, groupOfCode, at, length, groups),
-  groupNear: (values, { low, table }: Near<Int32Array>, at, length, groups) => {
-    let all = 0;
-    for (let i = 0; i < length; i++) {
-      const distance = values[at === null ? i : at[i]] - low;
-      const group = distance >= 0 && distance < table.length ? table[distance] : -1;
-      groups[i] = group;
-      all |= group;
-    }
-    return all < 0;
-  },
+      ? groupAllCodes(codes as Int32Array, groupOfCode, length, groups)
+      : groupSomeCodes(codes as Int32Array, groupOfCode, at, length, groups),
+  groupNear: (values, near, at, length, groups) =>
+    groupSomeNear(values as Doubles, near, at ?? everyPlace, length, groups),
   groupPairs: (pairs, width, second, length, groups) => {
     let all = 0;
     for (let i = 0; i < length; i++) {
@@ -248,17 +337,44 @@ export const plainLoops: Loops = {
   },
   reckon: (operator, a, b, out, length) => ARITHMETIC[operator](a, b, out, length),
 
-  sumFull: (sums, numbers, at, groups, length) => {
-    if (at === null) for (let i = 0; i < length; i++) sums[groups[i]] += numbers[i];
-    else for (let i = 0; i < length; i++) sums[groups[i]] += numbers[at[i]];
+  records: (pairs) => {
+    const cells: Cells = { cells: new Float64Array(0), none: null, at: null };
+    const width = 2 * (pairs.sums + pairs.largest + pairs.smallest);
+    const lanes = Array.from(
+      { length: width },
+      (_, at): GivenLane => ({
+        at,
+        given: "zeros",
+        cells,
+        filter: null,
+      }),
+    );
+    return { ...pairs, lanes };
   },
-  sumWhole: ({ sums, counts }, numbers, groups, length, filter) => {
-    for (let i = 0; i < length; i++) {
-      const x = numbers[i];
-      if (x !== x || (filter !== null && filter[i] === 0)) continue;
-      const g = groups[i];
-      sums[g] += x;
-      counts[g]++;
+  fillValues: (into, _empty, cells, _length, filter) => {
+    Object.assign(into, { given: "values", cells, filter });
+  },
+  fillCounts: (into, cells, _length, filter) => {
+    Object.assign(into, { given: "counts", cells, filter });
+  },
+  fillFilter: (into, filter) => {
+    Object.assign(into, { given: "filter", filter });
+  },
+  fillOnes: (into) => {
+    Object.assign(into, { given: "ones" });
+  },
+  foldLanes: (totals, groups, { sums, largest, lanes }, length) => {
+    const width = lanes.length;
+    for (const lane of lanes as GivenLane[]) {
+      const { at, given, filter, cells } = lane;
+      const of = { totals, width, at };
+      if (given === "zeros") continue;
+      if (at >= 2 * sums) keepBest(of, groups, length, lane, at < 2 * (sums + largest) ? 1 : -1);
+      else if (given === "ones") addOnes(of, groups, length);
+      else if (given === "filter") addFilter(of, groups, length, filter as Uint8Array);
+      else if (given === "values" && filter === null && cells.none === null)
+        addAll(of, groups, length, cells.cells as Doubles, cells.at);
+      else addCells(of, groups, length, lane);
     }
   },
   sumCompensated: ({ sums, lost, counts }, numbers, groups, length, filter) => {
@@ -276,12 +392,6 @@ export const plainLoops: Loops = {
       counts[g]++;
     }
   },
-  countRows: (counts, groups, length, filter) => {
-    if (filter === null) for (let i = 0; i < length; i++) counts[groups[i]]++;
-    else for (let i = 0; i < length; i++) counts[groups[i]] += filter[i];
-  },
-  extreme: (sign, best, groups, length, numbers, filter) =>
-    (sign === 1 ? takeLargest : takeSmallest)(best, groups, length, numbers, filter),
   mark: ({ low, words, marks, counts }, values, groups, length, filter) => {
     const none = values instanceof Int32Array ? -1 : Number.NaN;
     for (let i = 0; i < length; i++) {
