@@ -25,18 +25,15 @@ function compared<T>(a: v128, b: v128): v128 {
   return f64x2.ge(a, b);
 }
 
-/** Each eighth of `a` beside that of `b`, or beside one number. */
-// @ts-ignore: decorator
-@inline
-function marked<T>(beside: bool, a: usize, b: usize, number: f64, length: i32, out: usize): void {
-  const same = f64x2.splat(number);
+/** Eight numbers at a time. */
+function marked<T>(a: usize, b: usize, length: i32, out: usize): void {
   for (let i = 0; i < length; i += 8) {
     const left = a + (<usize>i << 3);
     const right = b + (<usize>i << 3);
-    const first = compared<T>(v128.load(left), beside ? same : v128.load(right));
-    const second = compared<T>(v128.load(left, 16), beside ? same : v128.load(right, 16));
-    const third = compared<T>(v128.load(left, 32), beside ? same : v128.load(right, 32));
-    const fourth = compared<T>(v128.load(left, 48), beside ? same : v128.load(right, 48));
+    const first = compared<T>(v128.load(left), v128.load(right));
+    const second = compared<T>(v128.load(left, 16), v128.load(right, 16));
+    const third = compared<T>(v128.load(left, 32), v128.load(right, 32));
+    const fourth = compared<T>(v128.load(left, 48), v128.load(right, 48));
     const low = i32x4.shuffle(first, second, 0, 2, 4, 6);
     const high = i32x4.shuffle(third, fourth, 0, 2, 4, 6);
     const halves = i16x8.narrow_i32x4_s(low, high);
@@ -45,19 +42,14 @@ function marked<T>(beside: bool, a: usize, b: usize, number: f64, length: i32, o
   }
 }
 
-function tested<T>(a: usize, b: usize, number: f64, length: i32, out: usize): void {
-  if (b == 0) marked<T>(true, a, b, number, length, out);
-  else marked<T>(false, a, b, number, length, out);
-}
-
-/** `name` counts =, <>, <, <=, > and >= from zero; `b` is zero where each is compared with one number. */
-export function test(name: i32, a: usize, b: usize, number: f64, length: i32, out: usize): void {
-  if (name == 0) tested<Equal>(a, b, number, length, out);
-  else if (name == 1) tested<Unequal>(a, b, number, length, out);
-  else if (name == 2) tested<Less>(a, b, number, length, out);
-  else if (name == 3) tested<AtMost>(a, b, number, length, out);
-  else if (name == 4) tested<More>(a, b, number, length, out);
-  else tested<AtLeast>(a, b, number, length, out);
+/** `name` counts =, <>, <, <=, > and >= from zero. */
+export function test(name: i32, a: usize, b: usize, length: i32, out: usize): void {
+  if (name == 0) marked<Equal>(a, b, length, out);
+  else if (name == 1) marked<Unequal>(a, b, length, out);
+  else if (name == 2) marked<Less>(a, b, length, out);
+  else if (name == 3) marked<AtMost>(a, b, length, out);
+  else if (name == 4) marked<More>(a, b, length, out);
+  else marked<AtLeast>(a, b, length, out);
 }
 
 // @ts-ignore: decorator

@@ -7,12 +7,13 @@ import { QueryError } from "@/core/plan/query-error";
 import { wholeQuery } from "@/core/plan/whole-query";
 import { scopeOf } from "@/core/project/names";
 import type { Project } from "@/core/project/schema";
+import { needsPatterns } from "@/core/snapshot/needs-patterns";
 import { indexIn, rowsIn, SnapshotError } from "@/core/snapshot/snapshot";
 import type { Answer } from "@/present/answers";
 import { EmbedError } from "./embed-error";
 import type { EngineAnswer, EngineRequest, GivenTable, Held, RowsNote } from "./engine-protocol";
 import { holds, readColumn } from "./given-columns";
-import { loadPatterns, needsPatterns } from "./patterns";
+import { loadPatterns } from "./patterns";
 
 /** What is answered from, as it was unpacked. */
 interface Ground {

@@ -1,18 +1,27 @@
+import type { utc as Zone } from "@date-fns/utc";
+import type { format as Format } from "date-fns/format";
+import type { parse as Parse } from "date-fns/parse";
 import type { RE2JS as Library } from "re2js";
-import type { Project } from "@/core/project/schema";
 
 /**
- * The library of regular expressions, which few formulas need and which is as large as the engine: the
- * build puts
- * this in its place (scripts/build-embed.mjs), and it is fetched where a formula asks for it.
+ * What matches regular expressions and reads dates by patterns, which few projects need and which is as large
+ * as the engine: the build puts this in its place (scripts/build-embed.mjs), and it is fetched where a project
+ * asks for it.
  */
 export let RE2JS: typeof Library;
+export let format: typeof Format;
+export let parse: typeof Parse;
+export let utc: typeof Zone;
 
-/** Whether a formula of a project matches regular expressions. */
-export const needsPatterns = ({ measures, tables }: Pick<Project, "measures" | "tables">): boolean =>
-  [...measures, ...tables.flatMap((t) => t.derived)].some(({ formula }) => /regexp_/i.test(formula));
+interface Patterns {
+  RE2JS: typeof Library;
+  format: typeof Format;
+  parse: typeof Parse;
+  utc: typeof Zone;
+}
 
-/** Fetches the library from its address, once. */
+/** Fetches the libraries from their address, once. */
 export async function loadPatterns(address: string): Promise<void> {
-  RE2JS ??= ((await import(/* @vite-ignore */ address)) as { RE2JS: typeof Library }).RE2JS;
+  if (RE2JS === undefined)
+    ({ RE2JS, format, parse, utc } = (await import(/* @vite-ignore */ address)) as Patterns);
 }

@@ -52,12 +52,10 @@ export function compileMask(expr: Expr, kernelOf: (expr: Expr) => Kernel, loops:
     if (test && args.every((a) => a.type !== "text")) {
       const name = wanted ? test : OPPOSITE[test];
       const left = kernelOf(args[0]);
-      const beside = args[1].op === "constant" && args[1].value !== null ? Number(args[1].value) : null;
-      const right = beside === null ? kernelOf(args[1]) : null;
+      const right = kernelOf(args[1]);
       const out = loops.bytes(BLOCK);
       return (block) => {
-        const other = right === null ? (beside as number) : numbersOf(right, block);
-        loops.test(name, numbersOf(left, block), other, out, block.length);
+        loops.test(name, numbersOf(left, block), numbersOf(right, block), out, block.length);
         return out;
       };
     }

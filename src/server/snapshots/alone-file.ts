@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { promisify } from "node:util";
 import { deflateRaw } from "node:zlib";
 import { FAMILIES, familyOf } from "@/core/scene/families";
+import { needsPatterns } from "@/core/snapshot/needs-patterns";
 import { readSnapshot, type Snapshot } from "@/core/snapshot/snapshot";
 import { slicesFor } from "@/render/font-slices";
 import { settings } from "../settings";
@@ -14,10 +15,6 @@ const ENTITIES: Record<string, string> = { "&": "&amp;", "<": "&lt;", ">": "&gt;
 const escaped = (text: string) => text.toWellFormed().replace(/[&<>"]/g, (sign) => ENTITIES[sign]);
 /** JSON that cannot end the element it stands in. */
 const inElement = (json: string) => json.replaceAll("<", "\\u003c");
-
-/** Whether formulas of a snapshot match regular expressions. */
-export const needsPatterns = ({ project }: Snapshot) =>
-  JSON.stringify([project.measures, project.tables]).toLowerCase().includes("regexp_");
 
 /** Everything that is written in the snapshot. */
 const textsIn = ({ project, answers }: Snapshot): string => JSON.stringify([project, answers]);
@@ -122,7 +119,7 @@ ${shown}
 ${data("snapshot", inElement(json))}
 ${data("fonts", JSON.stringify(fonts))}
 <script type="text/plain" id="code">${alone}</script>
-${needsPatterns(snapshot) ? `<script type="text/plain" id="patterns">${patterns}</script>` : ""}
+${needsPatterns(snapshot.project) ? `<script type="text/plain" id="patterns">${patterns}</script>` : ""}
 <p id="end" hidden></p>
 </body>
 </html>

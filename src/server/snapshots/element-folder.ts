@@ -2,9 +2,10 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import { ZipFile } from "yazl";
 import { type ElementCode, examplePage } from "@/code/element-code";
+import { needsPatterns } from "@/core/snapshot/needs-patterns";
 import { readSnapshot } from "@/core/snapshot/snapshot";
 import { settings } from "../settings";
-import { fontsNeeded, needsPatterns } from "./alone-file";
+import { fontsNeeded } from "./alone-file";
 import { boardPicture, visualPicture } from "./first-picture";
 
 /** The name of the file of a snapshot in its folder: letters, digits and hyphens. */
@@ -38,7 +39,7 @@ export function folderFiles(
     "cavlo-shared.js",
     ...(board ? ["cavlo-board.js", "cavlo-board.d.ts"] : []),
     "cavlo-engine.js",
-    ...(needsPatterns(snapshot) ? ["cavlo-patterns.js"] : []),
+    ...(needsPatterns(snapshot.project) ? ["cavlo-patterns.js"] : []),
     "cavlo-react.js",
     "cavlo-react.d.ts",
   ];

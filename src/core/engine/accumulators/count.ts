@@ -8,14 +8,9 @@ export class Count implements Accumulator {
   counts = new Int32Array(0);
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.counts = grown(this.counts, size);
-    const { counts } = this;
-    // A loop for each case, so that none tests what does not change from row to row.
-    if (argument === null && filter === null) for (let i = 0; i < length; i++) counts[groups[i]]++;
-    else if (argument === null && filter !== null)
-      for (let i = 0; i < length; i++) counts[groups[i]] += filter[i];
-    else if (argument !== null)
-      for (let i = 0; i < length; i++)
-        if ((filter === null || filter[i] !== 0) && !isNull(argument, i)) counts[groups[i]]++;
+    for (let i = 0; i < length; i++)
+      if ((filter === null || filter[i] !== 0) && !(argument && isNull(argument, i)))
+        this.counts[groups[i]]++;
   }
   empty(): Count {
     return new Count();

@@ -19,11 +19,14 @@ export class NumberExtreme implements Accumulator {
     this.best = grown(this.best, size);
     this.best.fill(this.none, before);
   }
+  /** A null (NaN) is neither larger nor smaller than anything. */
+  private take(group: number, x: number): void {
+    if (this.sign * x > this.sign * this.best[group]) this.best[group] = x;
+  }
   add({ groups, length, size }: GroupedRows, argument: Vector | null, filter: Uint8Array | null): void {
     this.reserve(size);
-    const { numbers: values } = argument as { numbers: Float64Array };
-    if (this.sign === 1) takeLargest(this.best, groups, length, values, filter);
-    else takeSmallest(this.best, groups, length, values, filter);
+    const { numbers } = argument as { numbers: Float64Array };
+    for (let i = 0; i < length; i++) if (filter === null || filter[i] !== 0) this.take(groups[i], numbers[i]);
   }
   empty(): NumberExtreme {
     return new NumberExtreme(this.sign, this.type);
@@ -34,9 +37,8 @@ export class NumberExtreme implements Accumulator {
   absorb(state: unknown, into: Int32Array, groups: number): void {
     const best = state as Float64Array;
     this.reserve(groups);
-    const take = this.sign === 1 ? takeLargest : takeSmallest;
-    // No number is larger or smaller than what stands at -1: what is left out has no say.
-    take(this.best, into, Math.min(into.length, best.length), best, null);
+    for (let g = 0; g < Math.min(into.length, best.length); g++)
+      if (into[g] >= 0) this.take(into[g], best[g]);
   }
   /** One of the same aggregate with the best of each group, in units of which `scale` make one. */
   ofBest(best: Float64Array, scale: number): NumberExtreme {
@@ -50,35 +52,6 @@ export class NumberExtreme implements Accumulator {
     // Adding zero turns -0 into 0: which of them was met first does not show.
     return this.type === "boolean" ? x === 1 : x + 0;
   }
-}
-
-/** A null (NaN) is neither larger nor smaller than anything. */
-function takeLargest(
-  best: Float64Array,
-  groups: Int32Array,
-  length: number,
-  numbers: Float64Array,
-  filter: Uint8Array | null,
-): void {
-  if (filter === null)
-    for (let i = 0; i < length; i++) if (numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
-  if (filter !== null)
-    for (let i = 0; i < length; i++)
-      if (filter[i] !== 0 && numbers[i] > best[groups[i]]) best[groups[i]] = numbers[i];
-}
-
-function takeSmallest(
-  best: Float64Array,
-  groups: Int32Array,
-  length: number,
-  numbers: Float64Array,
-  filter: Uint8Array | null,
-): void {
-  if (filter === null)
-    for (let i = 0; i < length; i++) if (numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
-  if (filter !== null)
-    for (let i = 0; i < length; i++)
-      if (filter[i] !== 0 && numbers[i] < best[groups[i]]) best[groups[i]] = numbers[i];
 }
 
 /** The last (sign 1) or first (-1) text of each group in the order of `compareText`. */

@@ -157,14 +157,12 @@ describe("compiled loops do what the plain ones do", () => {
     }));
 
   it("comparing and reckoning", () =>
-    same((loops, { numbers, others, length }, { limits }) => [
-      ...TESTS.flatMap((name) =>
-        [others, limits.low].map((other) => {
-          const out = loops.bytes(BLOCK);
-          loops.test(name, numbers, other, out, length);
-          return list(out, length);
-        }),
-      ),
+    same((loops, { numbers, others, length }) => [
+      ...TESTS.map((name) => {
+        const out = loops.bytes(BLOCK);
+        loops.test(name, numbers, others, out, length);
+        return list(out, length);
+      }),
       ...OPERATORS.map((operator) => {
         const out = loops.doubles(BLOCK);
         loops.reckon(operator, numbers, others, out, length);

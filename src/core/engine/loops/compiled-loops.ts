@@ -56,7 +56,7 @@ interface Exports {
     groups: number,
   ): number;
   groupPairs(pairs: number, width: number, second: number, length: number, groups: number): number;
-  test(name: number, a: number, b: number, number: number, length: number, out: number): void;
+  test(name: number, a: number, b: number, length: number, out: number): void;
   reckon(operator: number, a: number, b: number, length: number, out: number): void;
   fillValues(
     cells: number,
@@ -300,17 +300,9 @@ export class CompiledLoops implements Loops {
 
   test(...given: Parameters<Loops["test"]>): void {
     const [name, a, b, out, length] = given;
-    const other = typeof b === "number" ? null : b;
-    if (this.has(a) && this.has(other) && this.has(out)) {
-      this.wasm.test(
-        TESTS.indexOf(name),
-        a.byteOffset,
-        address(other),
-        typeof b === "number" ? b : 0,
-        length,
-        out.byteOffset,
-      );
-    } else plainLoops.test(...given);
+    if (this.has(a) && this.has(b) && this.has(out))
+      this.wasm.test(TESTS.indexOf(name), a.byteOffset, b.byteOffset, length, out.byteOffset);
+    else plainLoops.test(...given);
   }
   reckon(...given: Parameters<Loops["reckon"]>): void {
     const [operator, a, b, out, length] = given;

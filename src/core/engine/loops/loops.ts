@@ -124,7 +124,7 @@ export interface Loops {
   ): boolean;
 
   /** For each row 1 where the comparison is true; it never is for a null. */
-  test(name: TestName, a: Float64Array, b: Float64Array | number, out: Uint8Array, length: number): void;
+  test(name: TestName, a: Float64Array, b: Float64Array, out: Uint8Array, length: number): void;
   /** What is not finite becomes null. */
   reckon(operator: Operator, a: Float64Array, b: Float64Array, out: Float64Array, length: number): void;
 

@@ -1,6 +1,9 @@
-import { BLOCK, type Cells, type Lane, type Loops, type Near, type Operator, type TestName } from "./loops";
+import { BLOCK, type Cells, type Lane, type Loops, type Operator, type TestName } from "./loops";
 
 type Doubles = Float64Array;
+
+/** Where all places of a run are meant, they are read here: one loop serves both. */
+const EVERY = Int32Array.from({ length: BLOCK }, (_, i) => i);
 
 /**
  * Each place is written, and counted only where it is kept: a branch that goes either way would cost more
@@ -33,56 +36,6 @@ function pickAmong(
   return kept;
 }
 
-function groupSomeCodes(
-  codes: Int32Array,
-  groupOfCode: Int32Array,
-  at: Int32Array,
-  length: number,
-  groups: Int32Array,
-): boolean {
-  let all = 0;
-  for (let i = 0; i < length; i++) {
-    const group = groupOfCode[codes[at[i]] + 1];
-    groups[i] = group;
-    all |= group;
-  }
-  return all < 0;
-}
-
-function groupAllCodes(
-  codes: Int32Array,
-  groupOfCode: Int32Array,
-  length: number,
-  groups: Int32Array,
-): boolean {
-  let all = 0;
-  for (let i = 0; i < length; i++) {
-    const group = groupOfCode[codes[i] + 1];
-    groups[i] = group;
-    all |= group;
-  }
-  return all < 0;
-}
-
-function groupSomeNear(
-  values: Doubles,
-  { low, table }: Near<Int32Array>,
-  at: Int32Array,
-  length: number,
-  groups: Int32Array,
-): boolean {
-  let all = 0;
-  for (let i = 0; i < length; i++) {
-    const distance = values[at[i]] - low;
-    const group = distance >= 0 && distance < table.length ? table[distance] : -1;
-    groups[i] = group;
-    all |= group;
-  }
-  return all < 0;
-}
-
-const everyPlace = Int32Array.from({ length: BLOCK }, (_, i) => i);
-
 type Test = (a: Doubles, b: Doubles, out: Uint8Array, length: number) => void;
 /**
  * A comparison with null (NaN) is never true, which is just what SQL's filters ask; so no null has to be
@@ -108,28 +61,6 @@ const TESTS: Record<TestName, Test> = {
     for (let i = 0; i < length; i++) out[i] = Number(a[i] >= b[i]);
   },
 };
-/** The same beside one number. */
-const TESTS_BESIDE: Record<TestName, (a: Doubles, c: number, out: Uint8Array, length: number) => void> = {
-  "=": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] === c);
-  },
-  "<>": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] < c) + Number(a[i] > c);
-  },
-  "<": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] < c);
-  },
-  "<=": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] <= c);
-  },
-  ">": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] > c);
-  },
-  ">=": (a, c, out, length) => {
-    for (let i = 0; i < length; i++) out[i] = Number(a[i] >= c);
-  },
-};
-
 const finite = (x: number) => (x - x === 0 ? x : Number.NaN);
 const ARITHMETIC: Record<Operator, (a: Doubles, b: Doubles, out: Doubles, length: number) => void> = {
   "+": (a, b, out, length) => {
@@ -146,103 +77,72 @@ const ARITHMETIC: Record<Operator, (a: Doubles, b: Doubles, out: Doubles, length
   },
 };
 
-/** A lane is what it was given: the rows are read when they are taken into their groups. */
+/** A lane is what it was given; null stands for zeros. */
 interface GivenLane extends Lane {
-  given: "zeros" | "ones" | "filter" | "values" | "counts";
+  given: "ones" | "values" | "counts" | null;
   cells: Cells;
   filter: Uint8Array | null;
+  /** Where a filter's rows stand as numbers. */
+  own?: Float64Array;
 }
 
-/** Where the totals of a lane stand in those of a group. */
-interface TotalsOf {
-  totals: Doubles;
+/** Numbers of a block's rows, of each the one at its place, and where their totals stand in those of a group. */
+interface Taken {
+  numbers: Doubles;
+  places: Int32Array;
   width: number;
-  at: number;
+  lane: number;
 }
 
-function addOnes({ totals, width, at }: TotalsOf, groups: Int32Array, length: number): void {
-  for (let i = 0; i < length; i++) totals[groups[i] * width + at]++;
+function addOnes(totals: Doubles, groups: Int32Array, length: number, { width, lane }: Taken): void {
+  for (let i = 0; i < length; i++) totals[groups[i] * width + lane]++;
 }
 
-function addFilter(
-  { totals, width, at }: TotalsOf,
+function add(
+  totals: Doubles,
   groups: Int32Array,
   length: number,
-  filter: Uint8Array,
+  { numbers, places, width, lane }: Taken,
 ): void {
-  for (let i = 0; i < length; i++) totals[groups[i] * width + at] += filter[i];
-}
-
-function addAll(
-  { totals, width, at: lane }: TotalsOf,
-  groups: Int32Array,
-  length: number,
-  cells: Doubles,
-  at: Int32Array | null,
-): void {
-  if (at === null) for (let i = 0; i < length; i++) totals[groups[i] * width + lane] += cells[i];
-  else for (let i = 0; i < length; i++) totals[groups[i] * width + lane] += cells[at[i]];
-}
-
-function addCells(
-  { totals, width, at: lane }: TotalsOf,
-  groups: Int32Array,
-  length: number,
-  { cells: { cells, none, at }, filter, given }: GivenLane,
-): void {
-  const isCounted = given === "counts";
-  for (let i = 0; i < length; i++) {
-    const x = cells[at === null ? i : at[i]];
-    if (x === none || x !== x || (filter !== null && filter[i] === 0)) continue;
-    totals[groups[i] * width + lane] += isCounted ? 1 : x;
-  }
+  for (let i = 0; i < length; i++) totals[groups[i] * width + lane] += numbers[places[i]];
 }
 
 function keepLargest(
-  { totals, width, at: lane }: TotalsOf,
+  totals: Doubles,
   groups: Int32Array,
   length: number,
-  cells: Doubles,
-  at: Int32Array,
+  { numbers, places, width, lane }: Taken,
 ): void {
   for (let i = 0; i < length; i++) {
-    const x = cells[at[i]];
+    const x = numbers[places[i]];
     const to = groups[i] * width + lane;
     if (x > totals[to]) totals[to] = x;
   }
 }
 
 function keepSmallest(
-  { totals, width, at: lane }: TotalsOf,
+  totals: Doubles,
   groups: Int32Array,
   length: number,
-  cells: Doubles,
-  at: Int32Array,
+  { numbers, places, width, lane }: Taken,
 ): void {
   for (let i = 0; i < length; i++) {
-    const x = cells[at[i]];
+    const x = numbers[places[i]];
     const to = groups[i] * width + lane;
     if (x < totals[to]) totals[to] = x;
   }
 }
 
 const counted = new Float64Array(BLOCK);
-/** The cells that count, others as NaN. */
-function onlyCounted({ cells: { cells, none, at }, filter }: GivenLane, length: number): Doubles {
+/** The cells of a lane, or where they are counted 1, and `empty` for those that do not count. */
+function countedOf({ cells: { cells, none, at }, filter, given }: GivenLane, length: number, empty: number) {
+  const places = at ?? EVERY;
   for (let i = 0; i < length; i++) {
-    const x = cells[at === null ? i : at[i]];
-    counted[i] = x === none || (filter !== null && filter[i] === 0) ? Number.NaN : x;
+    const x = cells[places[i]];
+    const counts = x !== none && x === x && (filter === null || filter[i] !== 0);
+    counted[i] = counts ? (given === "counts" ? 1 : x) : empty;
   }
   return counted;
-}
-
-/** The largest (sign 1) or smallest (-1) of each group. */
-function keepBest(of: TotalsOf, groups: Int32Array, length: number, lane: GivenLane, sign: 1 | -1): void {
-  const { cells, none, at } = lane.cells;
-  const isAsGiven = lane.filter === null && (none === null || none !== none);
-  const numbers = isAsGiven ? (cells as Doubles) : onlyCounted(lane, length);
-  const places = isAsGiven && at !== null ? at : everyPlace;
-  (sign === 1 ? keepLargest : keepSmallest)(of, groups, length, numbers, places);
 }
 
 /** The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not change. */
@@ -268,8 +168,9 @@ export const plainLoops: Loops = {
     return out;
   },
   toDoubles: ({ cells, none, at }, length, out) => {
+    const places = at ?? EVERY;
     for (let i = 0; i < length; i++) {
-      const x = cells[at === null ? i : at[i]];
+      const x = cells[places[i]];
       out[i] = x === none ? Number.NaN : x;
     }
   },
@@ -279,9 +180,9 @@ export const plainLoops: Loops = {
   gatherDoubles: (values, at, length, out) => {
     for (let i = 0; i < length; i++) out[i] = values[at[i]];
   },
-  gatherInts: (codes, at, length, out) => {
-    if (at === null) for (let i = 0; i < length; i++) out[i] = codes[i];
-    else for (let i = 0; i < length; i++) out[i] = codes[at[i]];
+  gatherInts: (codes, from, length, out) => {
+    const at = from ?? EVERY;
+    for (let i = 0; i < length; i++) out[i] = codes[at[i]];
   },
 
   pickRange: (cells, limits, from, length, out) =>
@@ -289,24 +190,20 @@ export const plainLoops: Loops = {
       ? pickRun(cells as Doubles, limits.low, limits.high, length, out)
       : pickAmong(cells as Doubles, limits, from, length, out),
   pickCodes: (codes, marks, from, length, out) => {
+    const places = from ?? EVERY;
     let kept = 0;
-    if (from === null)
-      for (let i = 0; i < length; i++) {
-        out[kept] = i;
-        kept += marks[codes[i] + 1];
-      }
-    else
-      for (let i = 0; i < length; i++) {
-        const at = from[i];
-        out[kept] = at;
-        kept += marks[codes[at] + 1];
-      }
+    for (let i = 0; i < length; i++) {
+      const at = places[i];
+      out[kept] = at;
+      kept += marks[codes[at] + 1];
+    }
     return kept;
   },
   pickNear: (cells, { low, table }, from, length, out) => {
+    const places = from ?? EVERY;
     let kept = 0;
     for (let i = 0; i < length; i++) {
-      const at = from === null ? i : from[i];
+      const at = places[i];
       out[kept] = at;
       // What is no number becomes 0.
       kept += table[Math.max(0, cells[at] - low + 1) | 0];
@@ -314,12 +211,27 @@ export const plainLoops: Loops = {
     return kept;
   },
 
-  groupCodes: (codes, groupOfCode, at, length, groups) =>
-    at === null
-      ? groupAllCodes(codes as Int32Array, groupOfCode, length, groups)
-      : groupSomeCodes(codes as Int32Array, groupOfCode, at, length, groups),
-  groupNear: (values, near, at, length, groups) =>
-    groupSomeNear(values as Doubles, near, at ?? everyPlace, length, groups),
+  groupCodes: (codes, groupOfCode, at, length, groups) => {
+    const places = at ?? EVERY;
+    let all = 0;
+    for (let i = 0; i < length; i++) {
+      const group = groupOfCode[codes[places[i]] + 1];
+      groups[i] = group;
+      all |= group;
+    }
+    return all < 0;
+  },
+  groupNear: (values, { low, table }, at, length, groups) => {
+    const places = at ?? EVERY;
+    let all = 0;
+    for (let i = 0; i < length; i++) {
+      const distance = values[places[i]] - low;
+      const group = distance >= 0 && distance < table.length ? table[distance] : -1;
+      groups[i] = group;
+      all |= group;
+    }
+    return all < 0;
+  },
   groupPairs: (pairs, width, second, length, groups) => {
     let all = 0;
     for (let i = 0; i < length; i++) {
@@ -331,25 +243,17 @@ export const plainLoops: Loops = {
     return all < 0;
   },
 
-  test: (name, a, b, out, length) => {
-    if (typeof b === "number") TESTS_BESIDE[name](a, b, out, length);
-    else TESTS[name](a, b, out, length);
-  },
+  test: (name, a, b, out, length) => TESTS[name](a, b, out, length),
   reckon: (operator, a, b, out, length) => ARITHMETIC[operator](a, b, out, length),
 
   records: (pairs) => {
-    const cells: Cells = { cells: new Float64Array(0), none: null, at: null };
+    const nothing = {
+      given: null,
+      cells: { cells: new Float64Array(0), none: null, at: null },
+      filter: null,
+    };
     const width = 2 * (pairs.sums + pairs.largest + pairs.smallest);
-    const lanes = Array.from(
-      { length: width },
-      (_, at): GivenLane => ({
-        at,
-        given: "zeros",
-        cells,
-        filter: null,
-      }),
-    );
-    return { ...pairs, lanes };
+    return { ...pairs, lanes: Array.from({ length: width }, (_, at): GivenLane => ({ at, ...nothing })) };
   },
   fillValues: (into, _empty, cells, _length, filter) => {
     Object.assign(into, { given: "values", cells, filter });
@@ -358,23 +262,32 @@ export const plainLoops: Loops = {
     Object.assign(into, { given: "counts", cells, filter });
   },
   fillFilter: (into, filter) => {
-    Object.assign(into, { given: "filter", filter });
+    const { own = new Float64Array(BLOCK) } = into as GivenLane;
+    own.set(filter);
+    Object.assign(into, { given: "values", cells: { cells: own, none: null, at: null }, filter: null, own });
   },
   fillOnes: (into) => {
     Object.assign(into, { given: "ones" });
   },
   foldLanes: (totals, groups, { sums, largest, lanes }, length) => {
-    const width = lanes.length;
     for (const lane of lanes as GivenLane[]) {
-      const { at, given, filter, cells } = lane;
-      const of = { totals, width, at };
-      if (given === "zeros") continue;
-      if (at >= 2 * sums) keepBest(of, groups, length, lane, at < 2 * (sums + largest) ? 1 : -1);
-      else if (given === "ones") addOnes(of, groups, length);
-      else if (given === "filter") addFilter(of, groups, length, filter as Uint8Array);
-      else if (given === "values" && filter === null && cells.none === null)
-        addAll(of, groups, length, cells.cells as Doubles, cells.at);
-      else addCells(of, groups, length, lane);
+      const { given, cells, filter, at } = lane;
+      if (given === null) continue;
+      const isSum = at < 2 * sums;
+      const fold = !isSum
+        ? at < 2 * (sums + largest)
+          ? keepLargest
+          : keepSmallest
+        : given === "ones"
+          ? addOnes
+          : add;
+      const isAsGiven =
+        given !== "counts" &&
+        filter === null &&
+        (cells.none === null || (!isSum && cells.none !== cells.none));
+      const numbers = isAsGiven ? (cells.cells as Doubles) : countedOf(lane, length, isSum ? 0 : Number.NaN);
+      const places = (isAsGiven && cells.at) || EVERY;
+      fold(totals, groups, length, { numbers, places, width: lanes.length, lane: at });
     }
   },
   sumCompensated: ({ sums, lost, counts }, numbers, groups, length, filter) => {
