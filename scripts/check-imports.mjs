@@ -25,7 +25,11 @@ const LAYERS = [
   { name: "render", packages: ["@resvg/resvg-js", "echarts", "fflate", "react", "node:fs", "node:path"] },
   { name: "code", packages: [], only: ["core", "render"] },
   { name: "present", packages: [], only: ["core", "render"] },
-  { name: "embed", packages: ["react", "re2js", "date-fns", "@date-fns/utc"], only: ["core", "render", "present"] },
+  {
+    name: "embed",
+    packages: ["react", "re2js", "date-fns", "@date-fns/utc"],
+    only: ["core", "render", "present"],
+  },
   { name: "demo", packages: [], only: ["core"] },
   {
     name: "server",

@@ -5,6 +5,7 @@ import { type Accumulator, merged } from "./accumulators/accumulator";
 import { accumulatorOf } from "./accumulators/accumulator-of";
 import { Count } from "./accumulators/count";
 import { compareKeys } from "./grouper";
+import type { Loops } from "./loops/loops";
 
 /** One grouping of a pass: what it groups by, and the aggregates that it gathers. */
 export interface Grouping {
@@ -142,9 +143,14 @@ function moved({ keys, size, accumulators, counts, scanned }: Gathered, places: 
 
 /**
  * Puts together what several threads gathered of one table, as if in one pass: into the caller's own part,
- * which is used up, where there is one.
+ * which is used up, where there is one, by the loops of its scan.
  */
-export function combined(grouping: Grouping, others: GatheredState[], own?: GatheredPart): Gathered {
+export function combined(
+  grouping: Grouping,
+  others: GatheredState[],
+  own?: GatheredPart,
+  loops?: Loops,
+): Gathered {
   const { splits } = grouping;
   const base = own?.gathered ?? nothing(grouping);
   const numbers = numbering(splits.length);
@@ -157,10 +163,12 @@ export function combined(grouping: Grouping, others: GatheredState[], own?: Gath
     const into = new Int32Array(part.size);
     for (let g = 0; g < part.size; g++) into[g] = numbers.of(part.keys, g);
     base.counts.absorb(part.counts, into, size());
-    for (const [key, state] of part.accumulators) base.accumulators.get(key)?.absorb(state, into, size());
+    for (const [key, state] of part.accumulators)
+      base.accumulators.get(key)?.absorb(state, into, size(), loops);
     for (const of of part.ordered) ordered.push({ ...of, into });
     scanned += part.scanned;
   }
+  if (loops) for (const accumulator of base.accumulators.values()) accumulator.settle?.(loops);
   const all = { ...base, keys: numbers.keys, size: size(), scanned };
   if (ordered.length === 0) return all;
   // Groups are added up in their order too, by totals and Other: it must not show who met which first.

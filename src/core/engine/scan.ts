@@ -168,7 +168,7 @@ interface SelectionJobs {
 
 /** One pass over rows of a table: what it gathers of them, a stretch at a time. */
 class Scanner {
-  private readonly loops = takeLoops();
+  readonly loops = takeLoops();
   private readonly readers = new Readers(this.loops);
   /** Where the places of the rows of a block are written. */
   private readonly kept = placesIn(this.loops);
@@ -244,11 +244,16 @@ class Scanner {
     }
   }
 
-  /** What was gathered, for each grouping of each selection; the scan ends with it. */
-  take(): GatheredPart[] {
+  /** Ends the scan: what was gathered stays, and nothing more can be. */
+  end(): void {
     for (const { parts } of this.jobs) for (const { accumulator } of parts) accumulator.settle?.(this.loops);
+    this.loops.end();
+  }
+
+  /** What was gathered, for each grouping of each selection; it may still be added to, until the scan ends. */
+  take(): GatheredPart[] {
     const scanned = this.selections.flatMap((s) => s.jobs.map(() => s.scanned));
-    const taken = this.jobs.map(({ grouper, lanes, rowCounts, parts }, i) => {
+    return this.jobs.map(({ grouper, lanes, rowCounts, parts }, i) => {
       const ordered = this.ordered[i];
       const { size } = grouper;
       const counts = lanes.counts(size);
@@ -263,8 +268,6 @@ class Scanner {
         ordered,
       };
     });
-    this.loops.end();
-    return taken;
   }
 }
 
@@ -282,8 +285,7 @@ function scanShare(scanner: Scanner, source: ScanSource, next: () => number): Ga
     scanner.cut(chunk);
     some = true;
   }
-  const parts = scanner.take();
-  return some ? parts : null;
+  return some ? scanner.take() : null;
 }
 
 /**
@@ -300,12 +302,16 @@ export function scanStretches(
   const selections = [{ filters: [], groupings: [grouping] }];
   const scanner = new Scanner(source, { filters, selections, today });
   for (const stretch of stretches) scanner.scan(stretch);
+  scanner.end();
   return scanner.take()[0].gathered;
 }
 
 /** A helper's share of a scan that another began; null where nothing was left to do. */
 export function helpScan(source: ScanSource, task: ScanTask, next: () => number): Share | null {
-  return scanShare(new Scanner(source, task), source, next)?.map(stateOf) ?? null;
+  const scanner = new Scanner(source, task);
+  const parts = scanShare(scanner, source, next);
+  scanner.end();
+  return parts?.map(stateOf) ?? null;
 }
 
 /**
@@ -324,14 +330,14 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
   const { rows } = source.table;
   const chunks = Math.ceil(rows / source.chunk);
   const { crew } = source;
-  const together = (own: GatheredPart[] | null, others: Share[]) =>
-    groupings.map((grouping, i) =>
-      combined(
-        grouping,
-        others.map((share) => share[i]),
-        own?.[i],
-      ),
-    );
+  const together = (own: GatheredPart[] | null, others: Share[]) => {
+    const all = groupings.map((grouping, i) => {
+      const shares = others.map((share) => share[i]);
+      return combined(grouping, shares, own?.[i], scanner.loops);
+    });
+    scanner.end();
+    return all;
+  };
   if (crew && chunks > 1 && !groupings.some((g) => g.aggregates.some(needsOneDictionary))) {
     const work = crew.begin(source.table.name, task, chunks, source.chunk);
     let others: Share[] | null = null;
@@ -354,5 +360,6 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
     );
   }
   scanner.scan({ from: 0, to: rows });
+  scanner.end();
   return scanner.take().map((part) => part.gathered);
 }

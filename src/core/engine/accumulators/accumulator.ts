@@ -1,4 +1,5 @@
 import type { Value } from "../../base/value";
+import { takeLoops } from "../loops/current-loops";
 import type { Loops } from "../loops/loops";
 import type { Vector } from "../vector";
 
@@ -26,9 +27,9 @@ export interface Accumulator {
   state(): unknown;
   /**
    * Takes in the state of one of the same aggregate, whose group g belongs to group `into[g]` here, or is left
-   * out where that is -1; `groups` is how many there are here. Of equals, what was taken in first comes first.
+   * out where that is -1; `groups` is how many there are here, `loops` those of a scan that has not ended. Of equals, what was taken in first comes first.
    */
-  absorb(state: unknown, into: Int32Array, groups: number): void;
+  absorb(state: unknown, into: Int32Array, groups: number, loops?: Loops): void;
   /**
    * What it holds where that is only ever added up and nothing is rounded: arrays with a number a group. Null
    * where it holds more.
@@ -47,7 +48,10 @@ export type Tally = Float64Array | Int32Array;
 export function merged<T extends Accumulator>(fine: T, into: Int32Array, groups: number): T {
   if (groups === into.length && into.every((to, group) => to === group)) return fine;
   const coarse = fine.empty() as T;
-  coarse.absorb(fine.state(), into, groups);
+  const loops = takeLoops();
+  coarse.absorb(fine.state(), into, groups, loops);
+  coarse.settle?.(loops);
+  loops.end();
   return coarse;
 }
 

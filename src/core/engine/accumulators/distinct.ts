@@ -1,5 +1,5 @@
 import type { Value } from "../../base/value";
-import { grown, type Loops } from "../loops/loops";
+import { grown, type Loops, type Marks } from "../loops/loops";
 import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
 import { type Accumulator, type GroupedRows, gathered } from "./accumulator";
@@ -92,25 +92,6 @@ interface DistinctState {
 /** How many words hold the marks of a group, one bit a value. */
 const wordsFor = (span: number) => Math.ceil(span / 32);
 
-/** How many bits of a word are set (H. S. Warren, Hacker's Delight, 5-1). */
-function bitsIn(word: number): number {
-  const pairs = word - ((word >>> 1) & 0x55555555);
-  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333);
-  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
-}
-
-/** Takes over the marks of one group, `words` from `from` on; gives how many of them were not there yet. */
-function markNew(marks: Int32Array, from: number, into: Int32Array, to: number, words: number): number {
-  let added = 0;
-  for (let i = 0; i < words; i++) {
-    const fresh = marks[from + i] & ~into[to + i];
-    if (fresh === 0) continue;
-    added += bitsIn(fresh);
-    into[to + i] |= fresh;
-  }
-  return added;
-}
-
 /** Visits the values of each group. */
 function eachOf(
   { low, span, marks, pairs }: Omit<DistinctState, "counts">,
@@ -130,6 +111,8 @@ function eachOf(
     }
 }
 
+/** So many words are much to copy. */
+const MUCH = 1 << 18;
 /** The most words of marks that are kept, a bit a value, before values are hashed instead. */
 const MOST_WORDS = 1 << 22;
 
@@ -139,11 +122,12 @@ const MOST_WORDS = 1 << 22;
  * only counted.
  */
 export class Distinct implements Accumulator {
-  private counts = new Float64Array(0);
+  private counts: Float64Array = new Float64Array(0);
   private pairs: HashedPairs | null = null;
-  private marks: Int32Array = new Int32Array(0);
-  private low = 0;
+  /** The values that were met, by their distance from the lowest; `words` is zero until their range is known. */
+  private table: Marks = { low: 0, words: 0, marks: new Int32Array(0) };
   private span = 0;
+  private size = 0;
   private byGroup: { starts: Int32Array; values: Float64Array } | null = null;
 
   /** Where values are only counted, they are told apart as they are stored. */
@@ -162,24 +146,31 @@ export class Distinct implements Accumulator {
     within: { low: number; span: number } | null | undefined,
     loops: Loops = plainLoops,
   ): boolean {
-    this.counts = grown(this.counts, size, loops);
+    this.size = Math.max(this.size, size);
+    this.counts = grown(this.counts, size);
     if (this.pairs) return false;
-    if (this.span === 0 && within) [this.low, this.span] = [within.low, within.span];
-    const sameRange = this.span > 0 && within?.low === this.low && within.span === this.span;
-    const words = size * wordsFor(this.span);
+    const { table } = this;
+    if (this.span === 0 && within) {
+      this.span = within.span;
+      [table.low, table.words] = [within.low, wordsFor(within.span)];
+    }
+    const sameRange = this.span > 0 && within?.low === table.low && within.span === this.span;
+    const words = size * table.words;
     if (sameRange && words <= MOST_WORDS) {
-      if (words > this.marks.length) {
-        // With room for more groups where that fits too.
-        const marks = loops.ints(Math.max(words, Math.min(2 * this.marks.length, MOST_WORDS)));
-        marks.set(this.marks);
-        this.marks = marks;
+      if (words > table.marks.length) {
+        // With room for more groups where that fits too, and for few more where it is much.
+        const more = words < MUCH ? 2 * words : words + (words >>> 2);
+        const marks = loops.ints(Math.max(words, Math.min(more, MOST_WORDS)));
+        marks.set(table.marks);
+        table.marks = marks;
       }
       return true;
     }
+    loops.settleMarks(table, this.counts);
     const pairs = new HashedPairs();
     this.each((group, value) => pairs.take(group, value));
     this.pairs = pairs;
-    this.marks = new Int32Array(0);
+    table.marks = new Int32Array(0);
     return false;
   }
 
@@ -188,8 +179,11 @@ export class Distinct implements Accumulator {
   }
 
   settle(loops: Loops): void {
-    this.counts = loops.kept(this.counts);
-    this.marks = loops.kept(this.marks);
+    const { table, counts } = this;
+    loops.settleMarks(table, counts);
+    // What was only made room for is left.
+    const { marks, words } = table;
+    table.marks = loops.kept(marks.subarray(0, Math.min(this.size * words, marks.length)));
   }
 
   add(
@@ -201,9 +195,9 @@ export class Distinct implements Accumulator {
     const isMarked = this.reserve(size, v.within, loops);
     const given: Int32Array | Float64Array = "codes" in v ? v.codes : v.numbers;
     const values = "at" in v && v.at ? gathered(given as Float64Array, v.at, length, loops) : given;
-    const { counts, marks, low, pairs } = this;
+    const { counts, pairs } = this;
     if (isMarked) {
-      loops.mark({ low, words: wordsFor(this.span), marks, counts }, values, groups, length, filter);
+      loops.mark(this.table, counts, values, groups, length, filter);
       return;
     }
     const none = "codes" in v ? -1 : Number.NaN;
@@ -220,24 +214,25 @@ export class Distinct implements Accumulator {
   }
 
   state(): DistinctState {
-    const { counts, marks, low, span } = this;
-    return { counts, low, span, marks: this.pairs ? null : marks, pairs: this.pairs?.state() ?? null };
+    const { counts, span, pairs } = this;
+    const { marks, low } = this.table;
+    return { counts, low, span, marks: pairs ? null : marks, pairs: pairs?.state() ?? null };
   }
 
-  absorb(state: unknown, into: Int32Array, groups: number): void {
+  absorb(state: unknown, into: Int32Array, groups: number, loops: Loops = plainLoops): void {
     const { counts, low, span, marks, pairs } = state as DistinctState;
     if (span === 0 && !pairs) {
-      this.counts = grown(this.counts, groups, plainLoops);
+      this.counts = grown(this.counts, groups);
       return;
     }
-    const marked = this.reserve(groups, pairs ? null : { low, span });
+    const marked = this.reserve(groups, pairs ? null : { low, span }, loops);
     if (!marked) this.pairs?.reserve(counts.reduce((sum, n) => sum + n, 0));
     this.byGroup = null;
     if (marked && marks) {
       const words = wordsFor(span);
       for (let g = 0; g < Math.min(into.length, Math.floor(marks.length / words)); g++)
         if (into[g] >= 0)
-          this.counts[into[g]] += markNew(marks, g * words, this.marks, into[g] * words, words);
+          loops.unite(this.table, this.counts, into[g], marks.subarray(g * words, (g + 1) * words));
       return;
     }
     eachOf({ low, span, marks, pairs }, (group, value) => {

@@ -27,6 +27,8 @@ interface Chunk {
 const MOST_BINS = 1 << 18;
 /** The most bins of a group. */
 const MOST_WIDTH = 1 << 10;
+/** The most counters of all groups where each value has one of its own. */
+const MOST_COUNTERS = 1 << 22;
 
 /**
  * How many values of each group lie in each stretch of `unit` values, from `low` on, `width` of them a group.
@@ -36,10 +38,35 @@ interface Histogram extends Bins {
   span: number;
 }
 
-function emptyHistogram({ low, span }: { low: number; span: number }): Histogram {
+/** A range of whole values, and in which unit they are counted where that is settled. */
+interface Range {
+  low: number;
+  span: number;
+  unit?: number;
+}
+
+function emptyHistogram({ low, span, unit = 1 }: Range): Histogram {
+  return { low, span, unit, width: Math.ceil(span / unit), counts: new Int32Array(0) };
+}
+
+/** The unit of values that are counted in bins. */
+function coarseUnit(span: number): number {
   let unit = 1;
   while (span / unit > MOST_WIDTH) unit *= 2;
-  return { low, span, unit, width: Math.ceil(span / unit), counts: new Int32Array(0) };
+  return unit;
+}
+
+const mostOf = ({ unit, span }: Histogram) => (unit === 1 && span > MOST_WIDTH ? MOST_COUNTERS : MOST_BINS);
+
+/** The same in coarser bins. */
+function coarsened({ low, span, width, counts }: Histogram): Histogram {
+  const coarse = emptyHistogram({ low, span, unit: coarseUnit(span) });
+  coarse.counts = new Int32Array(Math.floor(counts.length / width) * coarse.width);
+  for (let i = 0; i < counts.length; i++)
+    if (counts[i] > 0)
+      coarse.counts[Math.floor(i / width) * coarse.width + Math.floor((i % width) / coarse.unit)] +=
+        counts[i];
+  return coarse;
 }
 
 /** The values of a histogram whose unit is one, as a list. */
@@ -71,6 +98,23 @@ interface Place {
   before: number;
   n: number;
   rest: number;
+}
+
+function sumOf(counts: Int32Array): number {
+  let sum = 0;
+  for (let i = 0; i < counts.length; i++) sum += counts[i];
+  return sum;
+}
+
+/** The bin in which the n-th value lies, and how many lie in bins before it. */
+function binOf(counts: Int32Array, n: number): { bin: number; before: number } {
+  let bin = 0;
+  let before = 0;
+  for (let next = counts[0]; next <= n; next += counts[bin]) {
+    before = next;
+    bin++;
+  }
+  return { bin, before };
 }
 
 /** Two neighbours in the order of values. */
@@ -126,31 +170,52 @@ export class Percentile implements Accumulator {
   /** The histogram with room for the groups; null where the values have none. */
   private reserve(
     size: number,
-    within: { low: number; span: number } | null | undefined,
+    within: Range | null | undefined,
     loops: Loops = plainLoops,
   ): Histogram | null {
     this.size = Math.max(this.size, size);
     this.byGroup = this.places = this.looked = null;
     if (this.histogram === null && this.chunks.length > 0) return null;
-    const known = this.histogram ?? (within ? emptyHistogram(within) : null);
+    if (within && !this.histogram) {
+      const isFine = loops.scatters && within.span * this.size <= MOST_COUNTERS;
+      this.histogram = emptyHistogram({ unit: isFine ? 1 : coarseUnit(within.span), ...within });
+    }
+    const known = this.histogram;
     const fits = within && known && known.low === within.low && known.span === within.span;
-    if (!fits || this.size * known.width > MOST_BINS) {
-      if (this.histogram?.unit === 1) this.chunks.push(listed(this.histogram));
+    if (fits && this.size * known.width > mostOf(known) && known.width > MOST_WIDTH) {
+      this.coarsen(loops);
+      return this.reserve(size, within, loops);
+    }
+    if (!fits || this.size * known.width > mostOf(known)) {
+      if (known?.unit === 1) {
+        loops.settleBins(known);
+        this.chunks.push(listed(known));
+      }
       this.histogram = null;
       return null;
     }
     const needed = this.size * known.width;
     if (needed > known.counts.length) {
-      const counts = loops.ints(Math.max(needed, Math.min(2 * known.counts.length, MOST_BINS)));
+      const counts = loops.ints(Math.max(needed, Math.min(2 * known.counts.length, mostOf(known))));
       counts.set(known.counts);
       known.counts = counts;
     }
-    this.histogram = known;
     return known;
   }
 
+  /** Goes on in coarser bins, and keeps the values besides. */
+  private coarsen(loops: Loops): void {
+    const fine = this.histogram as Histogram;
+    loops.settleBins(fine);
+    this.chunks.push(listed(fine));
+    this.histogram = coarsened(fine);
+  }
+
   settle(loops: Loops): void {
-    if (this.histogram) this.histogram.counts = loops.kept(this.histogram.counts);
+    if (!this.histogram) return;
+    loops.settleBins(this.histogram);
+    const { counts, width } = this.histogram;
+    this.histogram.counts = loops.kept(counts.subarray(0, this.size * width));
   }
 
   add(
@@ -191,24 +256,27 @@ export class Percentile implements Accumulator {
 
   state(): PercentileState {
     const { chunks, histogram, scale } = this;
-    return { chunks, histogram, scale };
+    return { chunks, histogram: histogram && { ...histogram, buckets: null }, scale };
   }
 
-  absorb(state: unknown, into: Int32Array, groups: number): void {
-    const { chunks, histogram, scale } = state as PercentileState;
+  absorb(state: unknown, into: Int32Array, groups: number, loops: Loops = plainLoops): void {
+    const { scale, ...others } = state as PercentileState;
+    let { chunks, histogram } = others;
     // One that has met no value yet says nothing of how they are kept.
     if (chunks.length === 0 && histogram === null) {
       this.size = Math.max(this.size, groups);
       return;
     }
     this.scale = scale;
-    const own = this.reserve(groups, histogram);
+    // Of two that count in different units the finer is coarsened.
+    if (histogram && this.histogram && histogram.unit > this.histogram.unit) this.coarsen(loops);
+    const own = this.reserve(groups, histogram, loops);
+    if (own && histogram && histogram.unit < own.unit)
+      [chunks, histogram] = [[listed(histogram)], coarsened(histogram)];
     if (own && histogram) {
       const { width, counts } = histogram;
       for (let g = 0; g < Math.min(into.length, Math.floor(counts.length / width)); g++)
-        if (into[g] >= 0)
-          for (let i = g * width, to = into[g] * width; i < (g + 1) * width; i++)
-            own.counts[to++] += counts[i];
+        if (into[g] >= 0) loops.addBins(own, into[g], counts, g);
       if (own.unit === 1) return;
     }
     const all = histogram?.unit === 1 ? [listed(histogram)] : chunks;
@@ -231,13 +299,11 @@ export class Percentile implements Accumulator {
 
   private placeOf({ width, counts }: Histogram, group: number): Place | null {
     const own = counts.subarray(group * width, (group + 1) * width);
-    let count = 0;
-    for (let i = 0; i < own.length; i++) count += own[i];
+    const count = sumOf(own);
     if (count === 0) return null;
     const at = this.share * (count - 1);
     const n = Math.floor(at);
-    let [bin, before] = [0, 0];
-    while (before + own[bin] <= n) before += own[bin++];
+    const { bin, before } = binOf(own, n);
     let nextBin = bin;
     if (at > n && before + own[bin] <= n + 1)
       do nextBin++;

@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { seeded } from "@/demo/random";
 import { type CompiledLoops, compiledLoops } from "./compiled-loops";
 import { BLOCK, type Loops, OPERATORS, TESTS } from "./loops";
 import { plainLoops } from "./plain-loops";
@@ -255,22 +256,54 @@ describe("compiled loops do what the plain ones do", () => {
     );
   });
 
-  it("marking values and counting them in bins", () =>
+  it("marking values and counting them in bins, and adding others to them", () =>
     same((loops, { whole, codes, groups, filter, length }) => {
-      const marks = () => ({
-        low: -3,
-        words: 2,
-        marks: loops.ints(2 * GROUPS),
-        counts: loops.doubles(GROUPS),
-      });
-      const [byNumber, byCode] = [marks(), { ...marks(), low: 0 }];
+      const marked = () => ({ low: -3, words: 2, marks: loops.ints(2 * GROUPS) });
+      const [byNumber, byCode] = [marked(), { ...marked(), low: 0 }];
+      const counts = [loops.doubles(GROUPS), loops.doubles(GROUPS)];
       for (let i = 0; i < length; i += 5) whole[i] = Number.NaN;
       const bins = { low: -3, unit: 4, width: 2, counts: loops.ints(2 * GROUPS) };
-      loops.mark(byNumber, whole, groups, length, filter);
-      loops.mark(byCode, codes, groups, length, filter);
+      loops.mark(byNumber, counts[0], whole, groups, length, filter);
+      loops.mark(byCode, counts[1], codes, groups, length, filter);
       loops.countBins(bins, whole, groups, length, filter);
-      return [byNumber.marks, byNumber.counts, byCode.marks, byCode.counts, bins.counts].map((a) => list(a));
+      loops.unite(byNumber, counts[0], 3, Int32Array.of(0b1010, -1));
+      loops.addBins(bins, 2, Int32Array.of(9, 9, 1, 2, 3, 4), 1);
+      loops.settleMarks(byNumber, counts[0]);
+      loops.settleMarks(byCode, counts[1]);
+      loops.settleBins(bins);
+      return [byNumber.marks, byCode.marks, ...counts, bins.counts].map((a) => list(a));
     }));
+
+  it("marking and counting far apart, over many blocks", () => {
+    const run = (loops: Loops) => {
+      const next = seeded(7);
+      const [width, groupsOf] = [90_000, 40];
+      const words = Math.ceil(width / 32);
+      const marks = { low: 5, words, marks: loops.ints(words * groupsOf) };
+      const marked = loops.doubles(groupsOf);
+      const bins = { low: 5, unit: 1, width, counts: loops.ints(width * groupsOf) };
+      const [numbers, groups] = [loops.doubles(BLOCK), loops.ints(BLOCK)];
+      for (let block = 0; block < 60; block++) {
+        for (let i = 0; i < BLOCK; i++) {
+          numbers[i] = 5 + Math.floor(next() ** 3 * width);
+          groups[i] = Math.floor(next() * groupsOf);
+        }
+        loops.mark(marks, marked, numbers, groups, BLOCK, null);
+        loops.countBins(bins, numbers, groups, BLOCK, null);
+      }
+      loops.unite(marks, marked, 1, new Int32Array(words).fill(0x11111111));
+      loops.addBins(bins, 39, new Int32Array(2 * width).fill(3), 1);
+      loops.settleMarks(marks, marked);
+      loops.settleBins(bins);
+      return { marks: marks.marks, marked: list(marked), bins: bins.counts };
+    };
+    const loops = take();
+    const [ours, theirs] = [run(loops), run(plainLoops)];
+    expect(ours.marked).toEqual(theirs.marked);
+    expect(Buffer.compare(Buffer.from(ours.marks.slice().buffer), Buffer.from(theirs.marks.buffer))).toBe(0);
+    expect(Buffer.compare(Buffer.from(ours.bins.slice().buffer), Buffer.from(theirs.bins.buffer))).toBe(0);
+    loops.end();
+  });
 });
 
 describe("the memory of compiled loops", () => {
@@ -317,7 +350,7 @@ describe("the memory of compiled loops", () => {
 
   it("is given back by a scan that needed much of it", () => {
     const large = take();
-    large.doubles(4_000_000);
+    large.doubles(5_000_000);
     large.end();
     expect(take()).not.toBe(large);
   });

@@ -1,9 +1,11 @@
 import type { Codes, Stored } from "../../data/stored";
 import {
+  type Bins,
   BLOCK,
   type Cells,
   type Lane,
   type Loops,
+  type Marks,
   OPERATORS,
   type Pairs,
   type Places,
@@ -100,17 +102,21 @@ interface Exports {
   ): void;
   markInts(
     marks: number,
-    counts: number,
+    buckets: number,
     low: number,
-    words: number,
+    width: number,
     values: number,
     groups: number,
     length: number,
     filter: number,
   ): void;
   markDoubles: Exports["markInts"];
+  emptyMarks(marks: number, buckets: number): void;
+  bitsIn(words: number, length: number): number;
+  uniteWords(into: number, from: number, length: number): void;
   countBins(
     counts: number,
+    buckets: number,
     low: number,
     per: number,
     width: number,
@@ -119,6 +125,8 @@ interface Exports {
     length: number,
     filter: number,
   ): void;
+  emptyCounts(counts: number, buckets: number): void;
+  addCounts(into: number, from: number, length: number): void;
 }
 
 const PAGE = 1 << 16;
@@ -129,7 +137,13 @@ const FIRST = PAGE;
 /** Loops write a few entries past the end of an array. */
 const PAST = 64;
 /** Scans that needed more than this give their memory back. */
-const KEPT = 16 << 20;
+const KEPT = 32 << 20;
+/** The module walks large tables by regions of so many bytes, of which there are so many at most. */
+const REGION = 1 << 18;
+const REGIONS = 64;
+/** The entries of the bucket of a region: what is put off, and a line between. */
+const BUCKET = 1024 + 16;
+
 type Held = ArrayBufferView | null;
 
 /**
@@ -388,15 +402,23 @@ export class CompiledLoops implements Loops {
       );
     } else plainLoops.sumCompensated(...given);
   }
+  /** What is put off for a table of marks or counts: nothing where it is small. */
+  private bucketsFor(table: { buckets?: Int32Array | null }, entries: Int32Array): number {
+    if (entries.byteLength <= REGION) return 0;
+    table.buckets ??= this.ints(REGIONS + REGIONS * BUCKET);
+    return this.has(table.buckets) ? table.buckets.byteOffset : 0;
+  }
   mark(...given: Parameters<Loops["mark"]>): void {
-    const [{ low, words, marks, counts }, values, groups, length, filter] = given;
-    if ([marks, counts, values, groups, filter].every((a) => this.has(a))) {
+    const [into, , values, groups, length, filter] = given;
+    const { low, words, marks } = into;
+    into.isSettled = false;
+    if (this.has(marks) && this.has(values) && this.has(groups) && this.has(filter)) {
       const mark = values instanceof Int32Array ? this.wasm.markInts : this.wasm.markDoubles;
       mark(
         marks.byteOffset,
-        counts.byteOffset,
+        this.bucketsFor(into, marks),
         low,
-        words,
+        32 * words,
         values.byteOffset,
         groups.byteOffset,
         length,
@@ -404,11 +426,57 @@ export class CompiledLoops implements Loops {
       );
     } else plainLoops.mark(...given);
   }
+  settleMarks(into: Marks, counts: Float64Array): void {
+    const { marks, words, buckets } = into;
+    if (into.isSettled || words === 0) return;
+    into.isSettled = true;
+    into.buckets = null;
+    const groups = Math.floor(marks.length / words);
+    if (this.has(marks)) {
+      if (buckets) this.wasm.emptyMarks(marks.byteOffset, buckets.byteOffset);
+      for (let g = 0; g < groups; g++) counts[g] = this.wasm.bitsIn(marks.byteOffset + 4 * g * words, words);
+      return;
+    }
+    // The memory was too full for more groups: what was put off before stands in the buckets still.
+    if (buckets)
+      eachPutOff(buckets, (place) => {
+        marks[place >>> 5] |= 1 << (place & 31);
+      });
+    counts.fill(0, 0, groups);
+    const nothing = { low: 0, words, marks: new Int32Array(words) };
+    for (let g = 0; g < groups; g++) {
+      nothing.marks.fill(0);
+      plainLoops.unite(nothing, counts.subarray(g), 0, marks.subarray(g * words, (g + 1) * words));
+    }
+  }
+  unite(...given: Parameters<Loops["unite"]>): void {
+    const [into, , group, others] = given;
+    const { marks, words } = into;
+    if (this.has(marks)) {
+      into.isSettled = false;
+      this.piecewise(others, (from, at, length) =>
+        this.wasm.uniteWords(marks.byteOffset + 4 * (group * words + at), from, length),
+      );
+    } else plainLoops.unite(...given);
+  }
+  /** Words from elsewhere, a piece at a time in the memory of the module. */
+  private piecewise(words: Int32Array, take: (from: number, at: number, length: number) => void): void {
+    const piece = new Int32Array(this.buffer, this.scratch.byteOffset, BLOCK);
+    for (let at = 0; at < words.length; at += BLOCK) {
+      const length = Math.min(BLOCK, words.length - at);
+      piece.set(words.subarray(at, at + length));
+      take(piece.byteOffset, at, length);
+    }
+  }
+
+  readonly scatters = true;
   countBins(...given: Parameters<Loops["countBins"]>): void {
-    const [{ low, unit, width, counts }, numbers, groups, length, filter] = given;
-    if ([counts, numbers, groups, filter].every((a) => this.has(a))) {
+    const [into, numbers, groups, length, filter] = given;
+    const { low, unit, width, counts } = into;
+    if (this.has(counts) && this.has(numbers) && this.has(groups) && this.has(filter)) {
       this.wasm.countBins(
         counts.byteOffset,
+        this.bucketsFor(into, counts),
         low,
         1 / unit,
         width,
@@ -419,6 +487,27 @@ export class CompiledLoops implements Loops {
       );
     } else plainLoops.countBins(...given);
   }
+  settleBins(into: Bins): void {
+    const { counts, buckets } = into;
+    into.buckets = null;
+    if (!buckets) return;
+    if (this.has(counts)) this.wasm.emptyCounts(counts.byteOffset, buckets.byteOffset);
+    else eachPutOff(buckets, (place) => counts[place]++);
+  }
+  addBins(...given: Parameters<Loops["addBins"]>): void {
+    const [{ counts, width }, group, others, from] = given;
+    if (this.has(counts))
+      this.piecewise(others.subarray(from * width, (from + 1) * width), (at, first, length) =>
+        this.wasm.addCounts(counts.byteOffset + 4 * (group * width + first), at, length),
+      );
+    else plainLoops.addBins(...given);
+  }
+}
+
+/** What the buckets of a table hold. */
+function eachPutOff(buckets: Int32Array, take: (place: number) => void): void {
+  for (let region = 0; region < REGIONS; region++)
+    for (let i = 0; i < buckets[region]; i++) take(buckets[REGIONS + region * BUCKET + i]);
 }
 
 /** A lane is every `step`-th number, from its own place on. */

@@ -12,12 +12,14 @@ export interface Near<T> {
   table: T;
 }
 
-/** The values that each group has had: a bit for each, `words` words a group, from `low` on; and their count. */
+/** The values that each group has had: a bit for each from `low` on, `words` words a group. */
 export interface Marks {
   low: number;
   words: number;
   marks: Int32Array;
-  counts: Float64Array;
+  /** What loops have met and not yet marked. */
+  buckets?: Int32Array | null;
+  isSettled?: boolean;
 }
 
 /** How many values of each group lie in each stretch of `unit` (a power of two), `width` of them a group. */
@@ -26,6 +28,8 @@ export interface Bins {
   unit: number;
   width: number;
   counts: Int32Array;
+  /** What loops have met and not yet counted. */
+  buckets?: Int32Array | null;
 }
 
 /** The sum of each group, what its additions lost, and how many they were. */
@@ -151,15 +155,25 @@ export interface Loops {
     length: number,
     filter: Uint8Array | null,
   ): void;
-  /** Marks values of a known range and counts those that were not marked. */
+  /**
+   * Marks values of a known range. Marks, and how many each group has, are only right when they have been
+   * settled.
+   */
   mark(
     into: Marks,
+    counts: Float64Array,
     values: Float64Array | Int32Array,
     groups: Int32Array,
     length: number,
     filter: Uint8Array | null,
   ): void;
-  /** Counts values of a known range by their bins. */
+  settleMarks(into: Marks, counts: Float64Array): void;
+  /** Adds the marks of another group, which are settled like those that they are added to. */
+  unite(into: Marks, counts: Float64Array, group: number, words: Int32Array): void;
+
+  /** Whether counting in far more bins than stay near the processor is fast. */
+  readonly scatters: boolean;
+  /** Counts values of a known range by their bins; they are only right when they have been settled. */
   countBins(
     into: Bins,
     numbers: Float64Array,
@@ -167,6 +181,9 @@ export interface Loops {
     length: number,
     filter: Uint8Array | null,
   ): void;
+  settleBins(into: Bins): void;
+  /** Adds the bins of group `from` of others of the same kind to those of a group. */
+  addBins(into: Bins, group: number, counts: Int32Array, from: number): void;
 }
 
 /** The array with room for `size` entries. */

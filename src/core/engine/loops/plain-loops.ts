@@ -145,6 +145,13 @@ function countedOf({ cells: { cells, none, at }, filter, given }: GivenLane, len
   return counted;
 }
 
+/** How many bits of a word are set (H. S. Warren, Hacker's Delight, 5-1). */
+function bitsIn(word: number): number {
+  const pairs = word - ((word >>> 1) & 0x55555555);
+  const fours = (pairs & 0x33333333) + ((pairs >>> 2) & 0x33333333);
+  return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
 /** The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not change. */
 export const plainLoops: Loops = {
   scratch: new Float64Array(BLOCK),
@@ -305,7 +312,7 @@ export const plainLoops: Loops = {
       counts[g]++;
     }
   },
-  mark: ({ low, words, marks, counts }, values, groups, length, filter) => {
+  mark: ({ low, words, marks }, counts, values, groups, length, filter) => {
     const none = values instanceof Int32Array ? -1 : Number.NaN;
     for (let i = 0; i < length; i++) {
       const value = values[i];
@@ -319,6 +326,16 @@ export const plainLoops: Loops = {
       counts[group]++;
     }
   },
+  settleMarks: () => {},
+  unite: ({ marks, words }, counts, group, others) => {
+    for (let i = 0, to = group * words; i < words; i++, to++) {
+      const fresh = others[i] & ~marks[to];
+      if (fresh === 0) continue;
+      counts[group] += bitsIn(fresh);
+      marks[to] |= fresh;
+    }
+  },
+  scatters: false,
   countBins: ({ low, unit, width, counts }, numbers, groups, length, filter) => {
     // A power of two, so that the product is exact.
     const per = 1 / unit;
@@ -327,5 +344,9 @@ export const plainLoops: Loops = {
       if (x !== x || (filter !== null && filter[i] === 0)) continue;
       counts[groups[i] * width + (((x - low) * per) | 0)]++;
     }
+  },
+  settleBins: () => {},
+  addBins: ({ width, counts }, group, others, from) => {
+    for (let i = 0, at = from * width, to = group * width; i < width; i++) counts[to++] += others[at++];
   },
 };
