@@ -1,4 +1,5 @@
-// Cells as they are stored. Their kind says how: 1, 2 and 4 are whole numbers of so many bytes, 8 are doubles.
+// Cells as they are stored. Their kind says how: 1, 2 and 4 are whole numbers of so many bytes, 8 are
+// doubles.
 
 /** `all` is known where the loop is compiled, so that none asks at every turn. */
 // @ts-ignore: decorator

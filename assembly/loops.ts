@@ -1,6 +1,7 @@
 // The engine's loops over rows, for WebAssembly. All arrays stand in the memory that the engine hands over;
 // addresses are in bytes.
 export { gatherDoubles, gatherInts, scaled, toDoubles } from "./cells";
+export * from "./bins";
 export * from "./scatter";
 export * from "./select";
 export * from "./group";

@@ -1,6 +1,6 @@
-// Marks and counts of single values: far more places than stay near the processor, met in no order. Places
-// are put into the bucket of their region first, and a full bucket is worked off at once, so that memory is
-// walked region by region (radix partitioning: S. Manegold, P. Boncz, M. Kersten, Optimizing Main-Memory Join
+// A bit for each value of each group: far more than stay near the processor, met in no order. Places are put
+// into the bucket of their region first, and a full bucket is worked off at once, so that memory is walked
+// region by region (radix partitioning: S. Manegold, P. Boncz, M. Kersten, Optimizing Main-Memory Join
 // on Modern Hardware, 2002).
 
 /** How many places a bucket holds. */
@@ -8,31 +8,19 @@ const BUCKET = 1024;
 /** The bytes of a bucket: a little more, so that the ends of all do not fall on the same lines of the cache. */
 const BUCKET_BYTES: usize = 4 * BUCKET + 64;
 
-/** A bit for each place, or a count of 32 bits; a region of either is 256 kB. */
-class Bits {}
-class Counts {}
+/** A region is 256 kB, a bit for each place. */
+const REGION_SHIFT = 21;
 
 // @ts-ignore: decorator
 @inline
-function regionShift<T>(): i32 {
-  return idof<T>() == idof<Bits>() ? 21 : 16;
-}
-
-// @ts-ignore: decorator
-@inline
-function take<T>(into: usize, place: u32): void {
-  if (idof<T>() == idof<Bits>()) {
-    const word = into + (<usize>(place >>> 5) << 2);
-    store<i32>(word, load<i32>(word) | (1 << (place & 31)));
-  } else {
-    const count = into + (<usize>place << 2);
-    store<i32>(count, load<i32>(count) + 1);
-  }
+function take(into: usize, place: u32): void {
+  const word = into + (<usize>(place >>> 5) << 2);
+  store<i32>(word, load<i32>(word) | (1 << (place & 31)));
 }
 
 /** Works off the first places of a bucket. */
-function empty<T>(into: usize, bucket: usize, filled: i32): void {
-  for (let i = 0; i < filled; i++) take<T>(into, load<u32>(bucket + (<usize>i << 2)));
+function empty(into: usize, bucket: usize, filled: i32): void {
+  for (let i = 0; i < filled; i++) take(into, load<u32>(bucket + (<usize>i << 2)));
 }
 
 /**
@@ -41,18 +29,18 @@ function empty<T>(into: usize, bucket: usize, filled: i32): void {
  */
 // @ts-ignore: decorator
 @inline
-function put<T>(into: usize, buckets: usize, place: u32): void {
+function put(into: usize, buckets: usize, place: u32): void {
   if (buckets == 0) {
-    take<T>(into, place);
+    take(into, place);
     return;
   }
-  const region = <usize>(place >>> regionShift<T>());
+  const region = <usize>(place >>> REGION_SHIFT);
   const filledAt = buckets + (region << 2);
   const filled = load<i32>(filledAt);
   const bucket = buckets + 256 + region * BUCKET_BYTES;
   store<u32>(bucket + (<usize>filled << 2), place);
   if (filled + 1 == BUCKET) {
-    empty<T>(into, bucket, BUCKET);
+    empty(into, bucket, BUCKET);
     store<i32>(filledAt, 0);
   } else store<i32>(filledAt, filled + 1);
 }
@@ -81,27 +69,7 @@ export function markInts(
 ): void {
   for (let i = 0; i < length; i++) {
     const code = load<i32>(codes + (<usize>i << 2));
-    if (code >= 0 && isKept(filter, i)) put<Bits>(marks, buckets, firstOf(groups, i, width) + (code - low));
-  }
-}
-
-// @ts-ignore: decorator
-@inline
-function putDoubles<T>(
-  into: usize,
-  buckets: usize,
-  low: f64,
-  per: f64,
-  width: u32,
-  numbers: usize,
-  groups: usize,
-  length: i32,
-  filter: usize,
-): void {
-  for (let i = 0; i < length; i++) {
-    const x = load<f64>(numbers + (<usize>i << 3));
-    if (x == x && isKept(filter, i))
-      put<T>(into, buckets, firstOf(groups, i, width) + <u32>(<i32>((x - low) * per)));
+    if (code >= 0 && isKept(filter, i)) put(marks, buckets, firstOf(groups, i, width) + (code - low));
   }
 }
 
@@ -116,38 +84,18 @@ export function markDoubles(
   length: i32,
   filter: usize,
 ): void {
-  putDoubles<Bits>(marks, buckets, low, 1, width, numbers, groups, length, filter);
-}
-
-/** How many values lie in each bin, `width` of them a group and `per` a unit. */
-export function countBins(
-  counts: usize,
-  buckets: usize,
-  low: f64,
-  per: f64,
-  width: u32,
-  numbers: usize,
-  groups: usize,
-  length: i32,
-  filter: usize,
-): void {
-  putDoubles<Counts>(counts, buckets, low, per, width, numbers, groups, length, filter);
-}
-
-// @ts-ignore: decorator
-@inline
-function emptyAll<T>(into: usize, buckets: usize): void {
-  for (let region: usize = 0; region < 64; region++) {
-    const filledAt = buckets + (region << 2);
-    empty<T>(into, buckets + 256 + region * BUCKET_BYTES, load<i32>(filledAt));
-    store<i32>(filledAt, 0);
+  for (let i = 0; i < length; i++) {
+    const x = load<f64>(numbers + (<usize>i << 3));
+    if (x == x && isKept(filter, i)) put(marks, buckets, firstOf(groups, i, width) + <u32>(<i32>(x - low)));
   }
 }
+
 export function emptyMarks(marks: usize, buckets: usize): void {
-  emptyAll<Bits>(marks, buckets);
-}
-export function emptyCounts(counts: usize, buckets: usize): void {
-  emptyAll<Counts>(counts, buckets);
+  for (let region: usize = 0; region < 64; region++) {
+    const filledAt = buckets + (region << 2);
+    empty(marks, buckets + 256 + region * BUCKET_BYTES, load<i32>(filledAt));
+    store<i32>(filledAt, 0);
+  }
 }
 
 /** How many bits are set in some words. */
@@ -165,12 +113,4 @@ export function uniteWords(into: usize, from: usize, length: i32): void {
     v128.store(into + i, v128.or(v128.load(into + i), v128.load(from + i)));
   for (let i = fours, end = <usize>length << 2; i < end; i += 4)
     store<i32>(into + i, load<i32>(into + i) | load<i32>(from + i));
-}
-
-export function addCounts(into: usize, from: usize, length: i32): void {
-  const fours = <usize>(length & ~3) << 2;
-  for (let i: usize = 0; i < fours; i += 16)
-    v128.store(into + i, i32x4.add(v128.load(into + i), v128.load(from + i)));
-  for (let i = fours, end = <usize>length << 2; i < end; i += 4)
-    store<i32>(into + i, load<i32>(into + i) + load<i32>(from + i));
 }

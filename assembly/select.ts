@@ -52,7 +52,12 @@ function runInRange<T>(cells: usize, low: T, high: T, count: i32, out: usize): i
       const more = within<T>(v128.load(from, 16), lows, highs);
       to = putFour(to, i64x2.bitmask(kept) | (i64x2.bitmask(more) << 2), i);
     } else {
-      const first = sizeof<T>() == 1 ? i8x16.bitmask(kept) : sizeof<T>() == 2 ? i16x8.bitmask(kept) : i32x4.bitmask(kept);
+      const first =
+        sizeof<T>() == 1
+          ? i8x16.bitmask(kept)
+          : sizeof<T>() == 2
+            ? i16x8.bitmask(kept)
+            : i32x4.bitmask(kept);
       to = putFour(to, first & 15, i);
       if (sizeof<T>() < 4) to = putFour(to, (first >> 4) & 15, i + 4);
       if (sizeof<T>() < 2) {

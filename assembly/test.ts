@@ -1,7 +1,7 @@
 // Comparisons, and arithmetic on doubles. Arrays have room for eight more than their length.
 
-// A loop for each comparison and for each operator: what names them is a type, which is known when the loop is
-// compiled.
+// A loop for each comparison and for each operator: what names them is a type, which is known when the loop
+// is compiled.
 class Equal {}
 class Unequal {}
 class Less {}

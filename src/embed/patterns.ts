@@ -4,9 +4,9 @@ import type { parse as Parse } from "date-fns/parse";
 import type { RE2JS as Library } from "re2js";
 
 /**
- * What matches regular expressions and reads dates by patterns, which few projects need and which is as large
- * as the engine: the build puts this in its place (scripts/build-embed.mjs), and it is fetched where a project
- * asks for it.
+ * What matches regular expressions and reads dates by patterns, which few projects need and which is as
+ * large as the engine: the build puts this in its place (scripts/build-embed.mjs), and it is fetched where a
+ * project asks for it.
  */
 export let RE2JS: typeof Library;
 export let format: typeof Format;

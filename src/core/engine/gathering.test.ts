@@ -4,6 +4,7 @@ import { merged } from "./accumulators/accumulator";
 import { Distinct } from "./accumulators/distinct";
 import { Percentile } from "./accumulators/percentile";
 import { selectNth } from "./accumulators/select-nth";
+import { takeLoops } from "./loops/current-loops";
 import { plainLoops } from "./loops/plain-loops";
 
 const value = fc.oneof(
@@ -139,6 +140,58 @@ describe("percentiles", () => {
           expect(plain(percentile.result(g))).toBe(plain(expected(keptOf(all, g))));
       }),
       { numRuns: 300, seed: 4 },
+    );
+  });
+
+  it("are those of a sorted list where values are counted by bins, whatever is put together how", () => {
+    const within = { low: -7, span: 5000 };
+    const value = fc.oneof(
+      fc.integer({ min: -7, max: 4992 }),
+      fc.constantFrom(-7, 0, 4992),
+      fc.constant(Number.NaN),
+    );
+    const wide = fc.array(fc.record({ group: fc.integer({ min: 0, max: 3 }), value }), { maxLength: 120 });
+    fc.assert(
+      fc.property(
+        wide,
+        wide,
+        fc.boolean(),
+        fc.constantFrom(0, 0.3, 0.5, 1),
+        (first, second, ranged, share) => {
+          const gatheredOf = (data: { group: number; value: number }[], isRanged: boolean) => {
+            const loops = takeLoops();
+            const made = new Percentile(share);
+            const groups = Int32Array.from(data, (d) => d.group);
+            const held = { groups, length: data.length, size: GROUPS, loops };
+            const doubles = Float64Array.from(data, (d) => d.value);
+            made.add(held, { numbers: doubles, ...(isRanged ? { within } : {}) }, null);
+            made.settle(loops);
+            loops.end();
+            return made;
+          };
+          const [a, b] = [gatheredOf(first, true), gatheredOf(second, ranged)];
+          // Group 2 is left out, and 3 goes with 0.
+          const into = Int32Array.of(0, 1, -1, 0);
+          const both = a.empty();
+          both.absorb(a.state(), into, 2);
+          both.absorb(merged(b, Int32Array.of(0, 1, 2, 3), 4).state(), into, 2);
+          const expected = (groups: number[]) => {
+            const values = [...first, ...second]
+              .filter((d) => groups.includes(d.group) && !Number.isNaN(d.value))
+              .map((d) => d.value)
+              .sort((x, y) => x - y);
+            if (values.length === 0) return null;
+            const at = share * (values.length - 1);
+            const [low, high] = [values[Math.floor(at)], values[Math.ceil(at)]];
+            return at === Math.floor(at) ? low + 0 : low + (high - low) * (at - Math.floor(at));
+          };
+          expect(both.result(0)).toBe(expected([0, 3]));
+          expect(both.result(1)).toBe(expected([1]));
+          const whole = merged(both, Int32Array.of(0, 0), 1);
+          expect(whole.result(0)).toBe(expected([0, 1, 3]));
+        },
+      ),
+      { numRuns: 300, seed: 9 },
     );
   });
 });

@@ -27,7 +27,8 @@ export interface Accumulator {
   state(): unknown;
   /**
    * Takes in the state of one of the same aggregate, whose group g belongs to group `into[g]` here, or is left
-   * out where that is -1; `groups` is how many there are here, `loops` those of a scan that has not ended. Of equals, what was taken in first comes first.
+   * out where that is -1; `groups` is how many there are here, `loops` those of a scan that has not ended. Of
+   * equals, what was taken in first comes first.
    */
   absorb(state: unknown, into: Int32Array, groups: number, loops?: Loops): void;
   /**

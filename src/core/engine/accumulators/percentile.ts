@@ -1,5 +1,6 @@
 import type { Value } from "../../base/value";
-import type { Bins, Loops } from "../loops/loops";
+import { takeLoops } from "../loops/current-loops";
+import { type Bins, BLOCK, type Loops } from "../loops/loops";
 import { plainLoops } from "../loops/plain-loops";
 import type { Vector } from "../vector";
 import { type Accumulator, type GroupedRows, gathered } from "./accumulator";
@@ -27,55 +28,53 @@ interface Chunk {
 const MOST_BINS = 1 << 18;
 /** The most bins of a group. */
 const MOST_WIDTH = 1 << 10;
-/** The most counters of all groups where each value has one of its own. */
-const MOST_COUNTERS = 1 << 22;
+/** Places are whole numbers below this. */
+const MOST_PLACES = 2 ** 32;
 
-/**
- * How many values of each group lie in each stretch of `unit` values, from `low` on, `width` of them a group.
- * Where the unit is one, this is all that there is to know of the values.
- */
+/** Whole values of a known range, counted in bins of a power of two of them. */
 interface Histogram extends Bins {
   span: number;
 }
 
-/** A range of whole values, and in which unit they are counted where that is settled. */
-interface Range {
-  low: number;
-  span: number;
-  unit?: number;
+function emptyHistogram({ low, span }: { low: number; span: number }): Histogram {
+  let shift = 0;
+  while (span / 2 ** shift > MOST_WIDTH) shift++;
+  return { low, span, shift, width: Math.ceil(span / 2 ** shift), counts: new Int32Array(0) };
 }
 
-function emptyHistogram({ low, span, unit = 1 }: Range): Histogram {
-  return { low, span, unit, width: Math.ceil(span / unit), counts: new Int32Array(0) };
+/**
+ * The places of some values where a bin holds several: those of a group follow those of the group before, as
+ * its bins do. `into` tells for each group to which one it belongs by now; null where to itself.
+ */
+interface Part {
+  places: Int32Array;
+  into: Int32Array | null;
 }
 
-/** The unit of values that are counted in bins. */
-function coarseUnit(span: number): number {
-  let unit = 1;
-  while (span / unit > MOST_WIDTH) unit *= 2;
-  return unit;
+/** The value at a place, and its group. */
+function valueAt({ low, shift, width }: Histogram, place: number, into: Int32Array | null) {
+  const each = width * 2 ** shift;
+  const group = Math.floor((place >>> 0) / each);
+  return { value: low + ((place >>> 0) - group * each), group: into ? into[group] : group };
 }
 
-const mostOf = ({ unit, span }: Histogram) => (unit === 1 && span > MOST_WIDTH ? MOST_COUNTERS : MOST_BINS);
-
-/** The same in coarser bins. */
-function coarsened({ low, span, width, counts }: Histogram): Histogram {
-  const coarse = emptyHistogram({ low, span, unit: coarseUnit(span) });
-  coarse.counts = new Int32Array(Math.floor(counts.length / width) * coarse.width);
-  for (let i = 0; i < counts.length; i++)
-    if (counts[i] > 0)
-      coarse.counts[Math.floor(i / width) * coarse.width + Math.floor((i % width) / coarse.unit)] +=
-        counts[i];
-  return coarse;
-}
-
-/** The values of a histogram whose unit is one, as a list. */
-function listed({ low, width, counts }: Histogram): Chunk {
-  let count = 0;
-  for (let i = 0; i < counts.length; i++) count += counts[i];
+/** The values of a histogram as a list. */
+function listed(histogram: Histogram, parts: Part[]): Chunk {
+  const { low, shift, width, counts } = histogram;
+  const count = sumOf(counts);
   const values = new Float64Array(count);
   const groups = ownersFor(Math.ceil(counts.length / width), count);
   let at = 0;
+  if (shift > 0) {
+    for (const { places, into } of parts)
+      for (const place of places) {
+        const { value, group } = valueAt(histogram, place, into);
+        if (group < 0) continue;
+        values[at] = value;
+        groups[at++] = group;
+      }
+    return { values, groups, count: at };
+  }
   for (let i = 0; i < counts.length; i++)
     for (let n = counts[i]; n > 0; n--) {
       values[at] = (i % width) + low;
@@ -87,6 +86,7 @@ function listed({ low, width, counts }: Histogram): Chunk {
 interface PercentileState {
   chunks: Chunk[];
   histogram: Histogram | null;
+  parts: Part[];
   scale: number;
 }
 
@@ -134,19 +134,6 @@ function neighbours(values: Float64Array, n: number, withNext: boolean): Neighbo
   return { low: values[n], high };
 }
 
-/** Finds the values of a chunk that lie in the bins in question of their group. */
-function lookThrough(
-  { values, groups, count }: Chunk,
-  { low, per, bins, nextBins }: { low: number; per: number; bins: Int32Array; nextBins: Int32Array },
-  found: (group: number, value: number) => void,
-): void {
-  for (let i = 0; i < count; i++) {
-    const group = groups === null ? 0 : groups[i];
-    const bin = ((values[i] - low) * per) | 0;
-    if (bin === bins[group] || bin === nextBins[group]) found(group, values[i]);
-  }
-}
-
 /**
  * Keeps the values of each group; gives the one at a share of their order, interpolated as SQL's
  * percentile_cont. Whole values of a known range are counted in bins besides, so that only those of the bins
@@ -156,12 +143,15 @@ export class Percentile implements Accumulator {
   readonly takesStored = true;
   private chunks: Chunk[] = [];
   private histogram: Histogram | null = null;
+  private parts: Part[] = [];
+  /** Where places are written until there are so many, and how many there are. */
+  private filling: { places: Int32Array; count: number } | null = null;
   private size = 0;
   /** Values are so many times what they stand for. */
   private scale = 1;
   private byGroup: { starts: Int32Array; values: Float64Array } | null = null;
   /** Of each group, where a histogram tells. */
-  private places: (Place | null)[] | null = null;
+  private ends: (Place | null)[] | null = null;
   /** Of each group, the values of the bins in question. */
   private looked: Float64Array[] | null = null;
 
@@ -170,52 +160,48 @@ export class Percentile implements Accumulator {
   /** The histogram with room for the groups; null where the values have none. */
   private reserve(
     size: number,
-    within: Range | null | undefined,
+    within: { low: number; span: number } | null | undefined,
     loops: Loops = plainLoops,
   ): Histogram | null {
     this.size = Math.max(this.size, size);
-    this.byGroup = this.places = this.looked = null;
+    this.byGroup = this.ends = this.looked = null;
     if (this.histogram === null && this.chunks.length > 0) return null;
-    if (within && !this.histogram) {
-      const isFine = loops.scatters && within.span * this.size <= MOST_COUNTERS;
-      this.histogram = emptyHistogram({ unit: isFine ? 1 : coarseUnit(within.span), ...within });
-    }
-    const known = this.histogram;
+    const known = this.histogram ?? (within ? emptyHistogram(within) : null);
     const fits = within && known && known.low === within.low && known.span === within.span;
-    if (fits && this.size * known.width > mostOf(known) && known.width > MOST_WIDTH) {
-      this.coarsen(loops);
-      return this.reserve(size, within, loops);
-    }
-    if (!fits || this.size * known.width > mostOf(known)) {
-      if (known?.unit === 1) {
-        loops.settleBins(known);
-        this.chunks.push(listed(known));
+    const bins = this.size * (known?.width ?? 0);
+    if (!fits || bins > MOST_BINS || bins * 2 ** known.shift > MOST_PLACES) {
+      if (this.histogram) {
+        this.putAside(loops);
+        this.chunks.push(listed(this.histogram, this.parts));
       }
       this.histogram = null;
+      this.parts = [];
       return null;
     }
-    const needed = this.size * known.width;
-    if (needed > known.counts.length) {
-      const counts = loops.ints(Math.max(needed, Math.min(2 * known.counts.length, mostOf(known))));
+    if (bins > known.counts.length) {
+      const counts = loops.ints(Math.max(bins, Math.min(2 * known.counts.length, MOST_BINS)));
       counts.set(known.counts);
       known.counts = counts;
     }
+    this.histogram = known;
     return known;
   }
 
-  /** Goes on in coarser bins, and keeps the values besides. */
-  private coarsen(loops: Loops): void {
-    const fine = this.histogram as Histogram;
-    loops.settleBins(fine);
-    this.chunks.push(listed(fine));
-    this.histogram = coarsened(fine);
+  /** Makes a part of the places that were written. */
+  private putAside(loops: Loops): void {
+    if (!this.filling || this.filling.count === 0) return;
+    const written = this.filling.places.subarray(0, this.filling.count);
+    const places = loops.kept(written);
+    this.parts.push({ places, into: null });
+    // What was kept as it is must not be written over.
+    if (places.buffer === written.buffer) this.filling = null;
+    else this.filling.count = 0;
   }
 
   settle(loops: Loops): void {
-    if (!this.histogram) return;
-    loops.settleBins(this.histogram);
-    const { counts, width } = this.histogram;
-    this.histogram.counts = loops.kept(counts.subarray(0, this.size * width));
+    this.putAside(loops);
+    this.filling = null;
+    if (this.histogram) this.histogram.counts = loops.kept(this.histogram.counts);
   }
 
   add(
@@ -227,8 +213,13 @@ export class Percentile implements Accumulator {
     const numbers = stored.at ? gathered(stored.numbers, stored.at, length, loops) : stored.numbers;
     this.scale = stored.scale ?? 1;
     const histogram = this.reserve(size, stored.within, loops);
-    if (histogram) loops.countBins(histogram, numbers, groups, length, filter);
-    if (histogram?.unit === 1) return;
+    if (histogram) {
+      if (this.filling && this.filling.count + length > this.filling.places.length) this.putAside(loops);
+      if (histogram.shift > 0) this.filling ??= { places: loops.ints(Math.max(CHUNK, length)), count: 0 };
+      const count = loops.countBins(histogram, numbers, groups, length, filter, this.filling);
+      if (this.filling) this.filling.count += count;
+      return;
+    }
     let last = this.chunks.at(-1);
     // A scan makes at most MAX_GROUPS groups, which fit into 16 bits.
     if (!last || last.count + length > last.values.length) {
@@ -254,32 +245,30 @@ export class Percentile implements Accumulator {
     return new Percentile(this.share);
   }
 
+  /** Settled, where it has met values in a scan. */
   state(): PercentileState {
-    const { chunks, histogram, scale } = this;
-    return { chunks, histogram: histogram && { ...histogram, buckets: null }, scale };
+    const { chunks, histogram, parts, scale } = this;
+    return { chunks, histogram, parts, scale };
   }
 
   absorb(state: unknown, into: Int32Array, groups: number, loops: Loops = plainLoops): void {
-    const { scale, ...others } = state as PercentileState;
-    let { chunks, histogram } = others;
+    const { chunks, histogram, parts, scale } = state as PercentileState;
     // One that has met no value yet says nothing of how they are kept.
     if (chunks.length === 0 && histogram === null) {
       this.size = Math.max(this.size, groups);
       return;
     }
     this.scale = scale;
-    // Of two that count in different units the finer is coarsened.
-    if (histogram && this.histogram && histogram.unit > this.histogram.unit) this.coarsen(loops);
     const own = this.reserve(groups, histogram, loops);
-    if (own && histogram && histogram.unit < own.unit)
-      [chunks, histogram] = [[listed(histogram)], coarsened(histogram)];
     if (own && histogram) {
       const { width, counts } = histogram;
       for (let g = 0; g < Math.min(into.length, Math.floor(counts.length / width)); g++)
         if (into[g] >= 0) loops.addBins(own, into[g], counts, g);
-      if (own.unit === 1) return;
+      for (const part of parts)
+        this.parts.push({ ...part, into: part.into ? part.into.map((g) => (g < 0 ? -1 : into[g])) : into });
+      return;
     }
-    const all = histogram?.unit === 1 ? [listed(histogram)] : chunks;
+    const all = histogram ? [listed(histogram, parts)] : chunks;
     for (const chunk of into.includes(-1) ? all.map((c) => withoutLeftOut(c, into)) : all) {
       const { values, groups: owners, count } = chunk;
       this.chunks.push({ values, count, groups: groups === 1 ? null : moved(owners, into, count, groups) });
@@ -312,30 +301,42 @@ export class Percentile implements Accumulator {
   }
 
   private binned(histogram: Histogram, group: number): Value {
-    this.places ??= Array.from({ length: this.size }, (_, g) => this.placeOf(histogram, g));
-    const place = this.places[group];
+    this.ends ??= Array.from({ length: this.size }, (_, g) => this.placeOf(histogram, g));
+    const place = this.ends[group];
     if (!place) return null;
     const { bin, nextBin, before, n, rest } = place;
-    if (histogram.unit === 1)
+    if (histogram.shift === 0)
       return this.between({ low: histogram.low + bin, high: histogram.low + nextBin }, rest);
-    this.looked ??= this.lookedAt(histogram, this.places);
+    this.looked ??= this.lookedAt(histogram, this.ends);
     return this.between(neighbours(this.looked[group], n - before, rest > 0), rest);
   }
 
   /** The values of the bins in question, group by group. */
-  private lookedAt({ low, unit, width, counts }: Histogram, places: (Place | null)[]): Float64Array[] {
-    const bins = Int32Array.from(places, (p) => p?.bin ?? -1);
-    const nextBins = Int32Array.from(places, (p) => p?.nextBin ?? -1);
-    const found = places.map((p, g) => {
+  private lookedAt(histogram: Histogram, ends: (Place | null)[]): Float64Array[] {
+    const { shift, width, counts } = histogram;
+    const found = ends.map((p, g) => {
       if (!p) return new Float64Array(0);
       const more = p.nextBin === p.bin ? 0 : counts[g * width + p.nextBin];
       return new Float64Array(counts[g * width + p.bin] + more);
     });
-    const filled = new Int32Array(places.length);
-    for (const chunk of this.chunks)
-      lookThrough(chunk, { low, per: 1 / unit, bins, nextBins }, (group, value) => {
-        found[group][filled[group]++] = value;
-      });
+    const filled = new Int32Array(ends.length);
+    const loops = takeLoops();
+    const [piece, kept] = [loops.ints(BLOCK), loops.ints(BLOCK + 4)];
+    const tables = new Map<Int32Array | null, Uint8Array>();
+    for (const { places, into } of this.parts) {
+      let table = tables.get(into);
+      if (!table) tables.set(into, (table = wanted(ends, into, width, loops)));
+      for (let from = 0; from < places.length; from += BLOCK) {
+        const length = Math.min(BLOCK, places.length - from);
+        piece.set(places.subarray(from, from + length));
+        const many = loops.pickPlaces(piece, table, shift, length, kept);
+        for (let i = 0; i < many; i++) {
+          const { value, group } = valueAt(histogram, kept[i], into);
+          found[group][filled[group]++] = value;
+        }
+      }
+    }
+    loops.end();
     return found;
   }
 
@@ -368,6 +369,17 @@ export class Percentile implements Accumulator {
     this.byGroup = { starts, values: all };
     return this.byGroup;
   }
+}
+
+/** For each bin of the groups that belong to others by now whether its values are looked for. */
+function wanted(ends: (Place | null)[], into: Int32Array | null, width: number, loops: Loops): Uint8Array {
+  const groups = into?.length ?? ends.length;
+  const table = loops.bytes(groups * width);
+  for (let g = 0; g < groups; g++) {
+    const end = ends[into ? into[g] : g];
+    if (end) table[g * width + end.bin] = table[g * width + end.nextBin] = 1;
+  }
+  return table;
 }
 
 /** The values of a chunk whose groups stay. */

@@ -262,26 +262,30 @@ describe("compiled loops do what the plain ones do", () => {
       const [byNumber, byCode] = [marked(), { ...marked(), low: 0 }];
       const counts = [loops.doubles(GROUPS), loops.doubles(GROUPS)];
       for (let i = 0; i < length; i += 5) whole[i] = Number.NaN;
-      const bins = { low: -3, unit: 4, width: 2, counts: loops.ints(2 * GROUPS) };
+      const bins = { low: -3, shift: 2, width: 2, counts: loops.ints(2 * GROUPS) };
+      const written = { places: loops.ints(BLOCK + 3), count: 3 };
       loops.mark(byNumber, counts[0], whole, groups, length, filter);
       loops.mark(byCode, counts[1], codes, groups, length, filter);
-      loops.countBins(bins, whole, groups, length, filter);
+      const counted = loops.countBins(bins, whole, groups, length, filter, written);
+      const again = loops.countBins(bins, whole, groups, length, filter, null);
+      const [marks, out] = [loops.bytes(2 * GROUPS), loops.ints(BLOCK + 4)];
+      for (let i = 0; i < marks.length; i++) marks[i] = i % 3 === 0 ? 1 : 0;
+      const found = loops.pickPlaces(written.places.subarray(3), marks, 2, counted, out);
       loops.unite(byNumber, counts[0], 3, Int32Array.of(0b1010, -1));
       loops.addBins(bins, 2, Int32Array.of(9, 9, 1, 2, 3, 4), 1);
       loops.settleMarks(byNumber, counts[0]);
       loops.settleMarks(byCode, counts[1]);
-      loops.settleBins(bins);
-      return [byNumber.marks, byCode.marks, ...counts, bins.counts].map((a) => list(a));
+      const arrays = [byNumber.marks, byCode.marks, ...counts, bins.counts, written.places];
+      return [counted, again, list(out, found), ...arrays.map((a) => list(a))];
     }));
 
-  it("marking and counting far apart, over many blocks", () => {
+  it("marking far apart, over many blocks", () => {
     const run = (loops: Loops) => {
       const next = seeded(7);
       const [width, groupsOf] = [90_000, 40];
       const words = Math.ceil(width / 32);
       const marks = { low: 5, words, marks: loops.ints(words * groupsOf) };
       const marked = loops.doubles(groupsOf);
-      const bins = { low: 5, unit: 1, width, counts: loops.ints(width * groupsOf) };
       const [numbers, groups] = [loops.doubles(BLOCK), loops.ints(BLOCK)];
       for (let block = 0; block < 60; block++) {
         for (let i = 0; i < BLOCK; i++) {
@@ -289,19 +293,15 @@ describe("compiled loops do what the plain ones do", () => {
           groups[i] = Math.floor(next() * groupsOf);
         }
         loops.mark(marks, marked, numbers, groups, BLOCK, null);
-        loops.countBins(bins, numbers, groups, BLOCK, null);
       }
       loops.unite(marks, marked, 1, new Int32Array(words).fill(0x11111111));
-      loops.addBins(bins, 39, new Int32Array(2 * width).fill(3), 1);
       loops.settleMarks(marks, marked);
-      loops.settleBins(bins);
-      return { marks: marks.marks, marked: list(marked), bins: bins.counts };
+      return { marks: marks.marks, marked: list(marked) };
     };
     const loops = take();
     const [ours, theirs] = [run(loops), run(plainLoops)];
     expect(ours.marked).toEqual(theirs.marked);
     expect(Buffer.compare(Buffer.from(ours.marks.slice().buffer), Buffer.from(theirs.marks.buffer))).toBe(0);
-    expect(Buffer.compare(Buffer.from(ours.bins.slice().buffer), Buffer.from(theirs.bins.buffer))).toBe(0);
     loops.end();
   });
 });

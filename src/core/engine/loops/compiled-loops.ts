@@ -1,6 +1,5 @@
 import type { Codes, Stored } from "../../data/stored";
 import {
-  type Bins,
   BLOCK,
   type Cells,
   type Lane,
@@ -116,17 +115,17 @@ interface Exports {
   uniteWords(into: number, from: number, length: number): void;
   countBins(
     counts: number,
-    buckets: number,
     low: number,
-    per: number,
+    shift: number,
     width: number,
     numbers: number,
     groups: number,
     length: number,
     filter: number,
-  ): void;
-  emptyCounts(counts: number, buckets: number): void;
+    written: number,
+  ): number;
   addCounts(into: number, from: number, length: number): void;
+  pickPlaces(places: number, marks: number, shift: number, length: number, out: number): number;
 }
 
 const PAGE = 1 << 16;
@@ -402,9 +401,9 @@ export class CompiledLoops implements Loops {
       );
     } else plainLoops.sumCompensated(...given);
   }
-  /** What is put off for a table of marks or counts: nothing where it is small. */
-  private bucketsFor(table: { buckets?: Int32Array | null }, entries: Int32Array): number {
-    if (entries.byteLength <= REGION) return 0;
+  /** Where marks are put off: nowhere where they are few. */
+  private bucketsFor(table: Marks): number {
+    if (table.marks.byteLength <= REGION) return 0;
     table.buckets ??= this.ints(REGIONS + REGIONS * BUCKET);
     return this.has(table.buckets) ? table.buckets.byteOffset : 0;
   }
@@ -416,7 +415,7 @@ export class CompiledLoops implements Loops {
       const mark = values instanceof Int32Array ? this.wasm.markInts : this.wasm.markDoubles;
       mark(
         marks.byteOffset,
-        this.bucketsFor(into, marks),
+        this.bucketsFor(into),
         low,
         32 * words,
         values.byteOffset,
@@ -469,30 +468,27 @@ export class CompiledLoops implements Loops {
     }
   }
 
-  readonly scatters = true;
-  countBins(...given: Parameters<Loops["countBins"]>): void {
-    const [into, numbers, groups, length, filter] = given;
-    const { low, unit, width, counts } = into;
-    if (this.has(counts) && this.has(numbers) && this.has(groups) && this.has(filter)) {
-      this.wasm.countBins(
-        counts.byteOffset,
-        this.bucketsFor(into, counts),
-        low,
-        1 / unit,
-        width,
-        numbers.byteOffset,
-        groups.byteOffset,
-        length,
-        address(filter),
-      );
-    } else plainLoops.countBins(...given);
+  countBins(...given: Parameters<Loops["countBins"]>): number {
+    const [{ low, shift, width, counts }, numbers, groups, length, filter, written] = given;
+    const { places = null, count = 0 } = written ?? {};
+    if (![counts, numbers, groups, filter, places].every((a) => this.has(a)))
+      return plainLoops.countBins(...given);
+    return this.wasm.countBins(
+      counts.byteOffset,
+      low,
+      shift,
+      width,
+      numbers.byteOffset,
+      groups.byteOffset,
+      length,
+      address(filter),
+      places ? places.byteOffset + 4 * count : 0,
+    );
   }
-  settleBins(into: Bins): void {
-    const { counts, buckets } = into;
-    into.buckets = null;
-    if (!buckets) return;
-    if (this.has(counts)) this.wasm.emptyCounts(counts.byteOffset, buckets.byteOffset);
-    else eachPutOff(buckets, (place) => counts[place]++);
+  pickPlaces(...given: Parameters<Loops["pickPlaces"]>): number {
+    const [places, marks, shift, length, out] = given;
+    if (!this.has(places) || !this.has(marks) || !this.has(out)) return plainLoops.pickPlaces(...given);
+    return this.wasm.pickPlaces(places.byteOffset, marks.byteOffset, shift, length, out.byteOffset);
   }
   addBins(...given: Parameters<Loops["addBins"]>): void {
     const [{ counts, width }, group, others, from] = given;

@@ -22,14 +22,12 @@ export interface Marks {
   isSettled?: boolean;
 }
 
-/** How many values of each group lie in each stretch of `unit` (a power of two), `width` of them a group. */
+/** How many values of each group lie in each stretch of two to the power of `shift`, `width` of them a group. */
 export interface Bins {
   low: number;
-  unit: number;
+  shift: number;
   width: number;
   counts: Int32Array;
-  /** What loops have met and not yet counted. */
-  buckets?: Int32Array | null;
 }
 
 /** The sum of each group, what its additions lost, and how many they were. */
@@ -171,19 +169,23 @@ export interface Loops {
   /** Adds the marks of another group, which are settled like those that they are added to. */
   unite(into: Marks, counts: Float64Array, group: number, words: Int32Array): void;
 
-  /** Whether counting in far more bins than stay near the processor is fast. */
-  readonly scatters: boolean;
-  /** Counts values of a known range by their bins; they are only right when they have been settled. */
+  /**
+   * Counts values of a known range by their bins, and writes the place of each behind those that are written
+   * already: of a group's places, which follow those of the group before, the one at its distance from the
+   * lowest value. Gives how many were counted.
+   */
   countBins(
     into: Bins,
     numbers: Float64Array,
     groups: Int32Array,
     length: number,
     filter: Uint8Array | null,
-  ): void;
-  settleBins(into: Bins): void;
+    written: { places: Int32Array; count: number } | null,
+  ): number;
   /** Adds the bins of group `from` of others of the same kind to those of a group. */
   addBins(into: Bins, group: number, counts: Int32Array, from: number): void;
+  /** Writes the places whose bin is marked; gives how many they are. */
+  pickPlaces(places: Int32Array, marks: Uint8Array, shift: number, length: number, out: Int32Array): number;
 }
 
 /** The array with room for `size` entries. */

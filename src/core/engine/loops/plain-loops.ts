@@ -161,7 +161,10 @@ export const plainLoops: Loops = {
   kept: (array) => array,
   end: () => {},
 
-  // Doubles lie as they are; others are unpacked, so that every loop behind is compiled for one type of array.
+  /**
+   * The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not
+   * change.
+   */
   holdCells: (cells, held) => {
     if (cells instanceof Float64Array) return cells;
     const out = held ?? new Float64Array(BLOCK);
@@ -335,18 +338,29 @@ export const plainLoops: Loops = {
       marks[to] |= fresh;
     }
   },
-  scatters: false,
-  countBins: ({ low, unit, width, counts }, numbers, groups, length, filter) => {
-    // A power of two, so that the product is exact.
-    const per = 1 / unit;
+  countBins: ({ low, shift, width, counts }, numbers, groups, length, filter, written) => {
+    const each = width * 2 ** shift;
+    const { places = null, count: before = 0 } = written ?? {};
+    let at = before;
     for (let i = 0; i < length; i++) {
       const x = numbers[i];
       if (x !== x || (filter !== null && filter[i] === 0)) continue;
-      counts[groups[i] * width + (((x - low) * per) | 0)]++;
+      const distance = x - low;
+      counts[groups[i] * width + (distance >>> shift)]++;
+      if (places !== null) places[at] = groups[i] * each + distance;
+      at++;
     }
+    return at - before;
   },
-  settleBins: () => {},
   addBins: ({ width, counts }, group, others, from) => {
     for (let i = 0, at = from * width, to = group * width; i < width; i++) counts[to++] += others[at++];
+  },
+  pickPlaces: (places, marks, shift, length, out) => {
+    let kept = 0;
+    for (let i = 0; i < length; i++) {
+      out[kept] = places[i];
+      kept += marks[places[i] >>> shift];
+    }
+    return kept;
   },
 };
