@@ -151,10 +151,26 @@ function addTwo(totals: usize, groups: usize, records: usize, stride: usize, len
   }
 }
 
+// @ts-ignore: decorator
+@inline
+function keptLargest(total: usize, record: usize): void {
+  v128.store(total, f64x2.pmax(v128.load(total), v128.load(record)));
+}
+
+/** What boards ask most often beside sums: two pairs of them and a pair of largest at a time. */
+function addTwoAndKeepLargest(totals: usize, groups: usize, records: usize, length: i32): void {
+  for (let i = 0; i < length; i++) {
+    const total = totalAt(totals, groups, i, 48);
+    added(total, records);
+    added(total + 16, records + 16);
+    keptLargest(total + 32, records + 32);
+    records += 48;
+  }
+}
+
 function keepLargest(totals: usize, groups: usize, records: usize, stride: usize, length: i32): void {
   for (let i = 0; i < length; i++) {
-    const total = totalAt(totals, groups, i, stride);
-    v128.store(total, f64x2.pmax(v128.load(total), v128.load(records)));
+    keptLargest(totalAt(totals, groups, i, stride), records);
     records += stride;
   }
 }
@@ -181,6 +197,10 @@ export function foldLanes(
   length: i32,
 ): void {
   const stride = <usize>(sums + largest + smallest) << 4;
+  if (sums == 2 && largest == 1 && smallest == 0) {
+    addTwoAndKeepLargest(totals, groups, records, length);
+    return;
+  }
   for (; sums >= 2; sums -= 2) {
     addTwo(totals, groups, records, stride, length);
     totals += 32;

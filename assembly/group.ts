@@ -41,7 +41,7 @@ export function groupCodes(
   return byCode<i32>(codes, groupOfCode, at, length, groups);
 }
 
-/** `D` is what the distance between two cells is taken in. */
+/** `D` is what the distance between two cells is taken in: without a sign where it is whole. */
 // @ts-ignore: decorator
 @inline
 function byDistanceOf<T, D>(
@@ -57,8 +57,8 @@ function byDistanceOf<T, D>(
   let met = 0;
   for (let i = 0; i < length; i++) {
     const distance = <D>cellAt<T>(values, placeAt(all, at, i)) - low;
-    // What is no number is not near.
-    const isNear = i32(distance >= 0) & i32(distance < span);
+    // What is no number is not near, nor what lies below: without a sign it is far above.
+    const isNear = isFloat<D>() ? i32(distance >= 0) & i32(distance < span) : i32(distance < span);
     const found = load<i32>(table + (select<usize>(<usize>distance, 0, isNear) << 2));
     const group = select<i32>(found, -1, isNear);
     store<i32>(groups + (<usize>i << 2), group);
@@ -93,9 +93,9 @@ export function groupNear(
   length: i32,
   groups: usize,
 ): i32 {
-  if (kind == 1) return byDistance<i8, i32>(values, <i32>low, table, span, at, length, groups);
-  if (kind == 2) return byDistance<i16, i32>(values, <i32>low, table, span, at, length, groups);
-  if (kind == 4) return byDistance<i32, i64>(values, <i64>low, table, span, at, length, groups);
+  if (kind == 1) return byDistance<i8, u32>(values, <u32>(<i32>low), table, <u32>span, at, length, groups);
+  if (kind == 2) return byDistance<i16, u32>(values, <u32>(<i32>low), table, <u32>span, at, length, groups);
+  if (kind == 4) return byDistance<i32, u64>(values, <u64>(<i64>low), table, <u64>span, at, length, groups);
   return byDistance<f64, f64>(values, low, table, span, at, length, groups);
 }
 

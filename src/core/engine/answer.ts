@@ -108,6 +108,19 @@ function measureValues(plan: Plan, values: Value[][], sort: Plan["query"]["sort"
   return at < 0 ? null : values[at];
 }
 
+const knownPlaces = new WeakMap<Value[], Int32Array>();
+
+/** The place of each key in the order of keys, found once for all queries that gathered the same. */
+function placesInOrder(keys: Value[]): Int32Array {
+  const found = knownPlaces.get(keys);
+  if (found?.length === keys.length) return found;
+  const places = new Int32Array(keys.length);
+  const order = keys.map((_, k) => k).sort((a, b) => compareKeys(keys[a], keys[b]));
+  for (const [place, k] of order.entries()) places[k] = place;
+  knownPlaces.set(keys, places);
+  return places;
+}
+
 /**
  * The order of keys: by values of theirs, or by the split's own order; ties always by the split's own order,
  * and nulls last in both directions.
@@ -120,7 +133,8 @@ function orderOf(
   at: number,
 ): number[] {
   const numbers = keys.map((_, k) => k);
-  const byKey = (a: number, b: number) => compareKeys(keys[a], keys[b]);
+  const places = placesInOrder(keys);
+  const byKey = (a: number, b: number) => places[a] - places[b];
   if (!sort) return numbers.sort(byKey);
   const sign = sort.order === "asc" ? 1 : -1;
   if (!values) {

@@ -152,7 +152,10 @@ function bitsIn(word: number): number {
   return Math.imul((fours + (fours >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
 }
 
-/** The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not change. */
+/**
+ * The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not
+ * change.
+ */
 export const plainLoops: Loops = {
   scratch: new Float64Array(BLOCK),
   doubles: (length) => new Float64Array(length),
