@@ -5,6 +5,10 @@ const config: NextConfig = {
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,
+  // Browsers ask for it again with every address, as each click on a board makes one.
+  headers: async () => [
+    { source: "/mark.svg", headers: [{ key: "Cache-Control", value: "public, max-age=86400" }] },
+  ],
   // Who opens a board as it is presented gets it on a page of its own, without its editor.
   redirects: async () => [
     {

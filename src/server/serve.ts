@@ -5,6 +5,7 @@ import next from "next";
 import { runCommand } from "./commands";
 import { startComputing } from "./compute/client";
 import { createDemo } from "./demo";
+import { answeredDirectly } from "./http/direct-answers";
 import { refusal } from "./http/door";
 import { embedFiles } from "./http/embed-files";
 import { headersFor, SECURITY_HEADERS } from "./http/security-headers";
@@ -103,6 +104,7 @@ async function main(): Promise<void> {
     if (sentPacked(request, response) || sentEmbed(request, response)) return;
     const headers = headersFor(request.url ?? "/", values.dev);
     for (const [name, value] of Object.entries(headers)) response.setHeader(name, value);
+    if (answeredDirectly(request, response)) return;
     // The page that is made for this request reads its nonce from here.
     request.headers["content-security-policy"] = headers["content-security-policy"];
     serve(request, response).catch((error) => {
