@@ -209,6 +209,44 @@ test("rows that a page gives are computed in it, every second, and what is wrong
   expect(complaints).toEqual([]);
 });
 
+test("what reads dates by patterns is fetched where a formula asks for it", async ({ page }) => {
+  const id = await openDemo(page);
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { document, revision } = project;
+  document.measures.find((m: { id: string }) => m.id === "passengers_total").formula =
+    "sum(passengers) filter (where to_date('03.2025', 'MM.yyyy') <= date)";
+  const put = await page.request.put(`/api/projects/${id}`, { data: { document, revision } });
+  expect(put.ok()).toBe(true);
+  const query = "visuals=passengers-by-route&travel=rows";
+  const snapshot = await (await page.request.get(`/api/projects/${id}/snapshot?${query}`)).text();
+  writeFileSync(join(folder, "patterns.cavlo.json"), snapshot);
+  writeFileSync(
+    join(folder, "patterns.html"),
+    `<!doctype html><title>Patterns</title><script type="module" src="embed/cavlo.js"></script>
+     <cavlo-visual src="patterns.cavlo.json" visual="passengers-by-route"></cavlo-visual>`,
+  );
+  const fetched: string[] = [];
+  page.on("request", (request) => fetched.push(request.url()));
+  const complaints = await openPage(page, "patterns.html");
+  const shown = page.locator("cavlo-visual").getByRole("img");
+  await expect(shown).toBeVisible();
+  await page.evaluate(() => {
+    const rows = [
+      { route: "A", passengers: 4, date: "2025-03-01" },
+      { route: "B", passengers: 5, date: "2025-02-28" },
+      { route: "C", passengers: 6, date: "2025-04-01" },
+      { route: "B", passengers: 7, date: "2026-01-01" },
+    ];
+    const routes = ["A", "B", "C"].map((route) => ({ route }));
+    Object.assign(window.document.querySelector("cavlo-visual") as object, {
+      rows: { sailings: rows, routes },
+    });
+  });
+  await expect(shown).toHaveAccessibleName(/total 17,/);
+  expect(fetched.filter((url) => url.endsWith("cavlo-patterns.js"))).toHaveLength(1);
+  expect(complaints).toEqual([]);
+});
+
 test("the component of React follows its props and tells of picks", async ({ page }) => {
   const complaints = await openPage(page, "react/index.html");
   const image = page.locator("cavlo-visual").getByRole("img");
