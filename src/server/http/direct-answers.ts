@@ -50,8 +50,8 @@ async function send(answer: Response, request: IncomingMessage, response: Server
 }
 
 /**
- * Answers queries, which come with every click on a board, without the page server between, whose way takes as
- * long as the answer. Gives whether the request is one.
+ * Answers queries, which come with every click on a board, without the page server between, whose way takes
+ * as long as the answer. Gives whether the request is one.
  */
 export function answeredDirectly(request: IncomingMessage, response: ServerResponse): boolean {
   const id = request.method === "POST" ? idIn(request.url ?? "") : null;

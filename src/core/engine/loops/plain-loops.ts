@@ -164,10 +164,7 @@ export const plainLoops: Loops = {
   kept: (array) => array,
   end: () => {},
 
-  /**
-   * The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not
-   * change.
-   */
+  // Doubles lie as they are; others are unpacked, so that every loop behind is compiled for one type.
   holdCells: (cells, held) => {
     if (cells instanceof Float64Array) return cells;
     const out = held ?? new Float64Array(BLOCK);
