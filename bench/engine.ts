@@ -11,7 +11,6 @@ import { type QueryInput, querySchema } from "@/core/plan/query";
 import { seeded } from "@/demo/random";
 import { columnKey } from "@/server/compute/table-cache";
 import { ThreadCrew } from "@/server/compute/thread-crew";
-import { warmUp } from "@/server/compute/warm-up";
 import { columnOf, shareColumn } from "@/server/store/shared-column";
 import { compileLoops } from "@/server/threads/compile-loops";
 import { median, ms, timed } from "./median";
@@ -36,8 +35,6 @@ interface Connection {
 }
 
 compileLoops();
-// As the threads of a server are that has stood for a second.
-for (const _ of warmUp());
 const { DuckDBInstance } = createRequire(new URL("../bench/package.json", import.meta.url))(
   "@duckdb/node-api",
 ) as Peer;

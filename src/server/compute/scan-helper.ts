@@ -5,13 +5,11 @@ import { compileLoops } from "../threads/compile-loops";
 import { stopFlag } from "../threads/stop-flag";
 import { buffersIn, HELPER, type HelpAsked, type HelpGiven, LIFE, nextChunk, WORK } from "./scan-share";
 import { TableCache } from "./table-cache";
-import { warmUpWhenIdle } from "./warm-up";
 
 const { memory, life } = workerData as { memory: number; life: SharedArrayBuffer };
 const lived = new Int32Array(life);
 const tables = new TableCache(memory);
 compileLoops();
-warmUpWhenIdle();
 
 /** Takes a share of a scan; gives it, or null where that fails: whoever began it goes on alone. */
 function help(asked: HelpAsked): HelpGiven["shares"] {

@@ -20,7 +20,6 @@ import { TableCache } from "./table-cache";
 import { ThreadCrew } from "./thread-crew";
 import { travellingBytes } from "./travelling-bytes";
 import { travellingIndex } from "./travelling-index";
-import { warmUpWhenIdle } from "./warm-up";
 
 const {
   stop: word,
@@ -30,7 +29,6 @@ const {
 const stop = underWay ? patientFlag(stopFlag(word), underWay) : stopFlag(word);
 const crew = new ThreadCrew(word);
 compileLoops();
-warmUpWhenIdle();
 
 // What was computed of tables and what scans gathered share the thread's part of the memory.
 const tables = new TableCache(memory / 2);
