@@ -18,7 +18,7 @@ import {
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
 import { Lanes, type Shelf } from "./lanes";
 import { takeLoops } from "./loops/current-loops";
-import { BLOCK } from "./loops/loops";
+import { BLOCK, type Loops } from "./loops/loops";
 import type { Mask } from "./mask";
 import type { ScanSource } from "./scan-source";
 import { chained, type Narrowing, narrowingOf } from "./selection";
@@ -168,10 +168,8 @@ interface SelectionJobs {
 
 /** One pass over rows of a table: what it gathers of them, a stretch at a time. */
 class Scanner {
-  readonly loops = takeLoops();
-  private readonly readers = new Readers(this.loops);
   /** Where the places of the rows of a block are written. */
-  private readonly kept = placesIn(this.loops);
+  private readonly kept: Int32Array;
   /** Keeps the rows that all selections have in common. */
   private readonly common: Narrowing | null;
   private readonly selections: SelectionJobs[];
@@ -180,8 +178,10 @@ class Scanner {
   constructor(
     private readonly source: ScanSource,
     { filters, selections, today }: ScanTask,
+    readonly loops: Loops,
   ) {
-    const { readers } = this;
+    const readers = new Readers(loops);
+    this.kept = placesIn(loops);
     this.common = narrowingOf(source, filters, readers, today);
     this.selections = selections.map(({ filters: own, groupings }) => {
       const shared = new SharedKernels(source, readers);
@@ -190,7 +190,7 @@ class Scanner {
         narrow: narrowingOf(source, own, readers, today),
         shared,
         jobs: groupings.map((g) => jobOf(source, readers, g, shared, shelves)),
-        block: { ...wholeBlock(), offsets: placesIn(this.loops) },
+        block: { ...wholeBlock(), offsets: placesIn(loops) },
         scanned: 0,
       };
     });
@@ -244,13 +244,12 @@ class Scanner {
     }
   }
 
-  /** Ends the scan: what was gathered stays, and nothing more can be. */
-  end(): void {
+  /** Takes what was gathered out of the memory of the loops: nothing more can be. */
+  settle(): void {
     for (const { parts } of this.jobs) for (const { accumulator } of parts) accumulator.settle?.(this.loops);
-    this.loops.end();
   }
 
-  /** What was gathered, for each grouping of each selection; it may still be added to, until the scan ends. */
+  /** What was gathered, for each grouping of each selection; it may still be added to, until it is settled. */
   take(): GatheredPart[] {
     const scanned = this.selections.flatMap((s) => s.jobs.map(() => s.scanned));
     return this.jobs.map(({ grouper, lanes, rowCounts, parts }, i) => {
@@ -268,6 +267,16 @@ class Scanner {
         ordered,
       };
     });
+  }
+}
+
+/** Has work done by a scanner whose loops are others' when it is done, whatever becomes of it. */
+function scanning<T>(source: ScanSource, task: ScanTask, work: (scanner: Scanner) => T): T {
+  const loops = takeLoops();
+  try {
+    return work(new Scanner(source, task, loops));
+  } finally {
+    loops.end();
   }
 }
 
@@ -300,18 +309,20 @@ export function scanStretches(
   today: Value,
 ): Gathered {
   const selections = [{ filters: [], groupings: [grouping] }];
-  const scanner = new Scanner(source, { filters, selections, today });
-  for (const stretch of stretches) scanner.scan(stretch);
-  scanner.end();
-  return scanner.take()[0].gathered;
+  return scanning(source, { filters, selections, today }, (scanner) => {
+    for (const stretch of stretches) scanner.scan(stretch);
+    scanner.settle();
+    return scanner.take()[0].gathered;
+  });
 }
 
 /** A helper's share of a scan that another began; null where nothing was left to do. */
 export function helpScan(source: ScanSource, task: ScanTask, next: () => number): Share | null {
-  const scanner = new Scanner(source, task);
-  const parts = scanShare(scanner, source, next);
-  scanner.end();
-  return parts?.map(stateOf) ?? null;
+  return scanning(source, task, (scanner) => {
+    const parts = scanShare(scanner, source, next);
+    scanner.settle();
+    return parts?.map(stateOf) ?? null;
+  });
 }
 
 /**
@@ -325,8 +336,16 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
   const isCommon = (f: PlacedFilter) => names.every((of) => of.has(JSON.stringify(f)));
   const selections = asked.map((s) => ({ ...s, filters: s.filters.filter((f) => !isCommon(f)) }));
   const task: ScanTask = { filters: (asked[0]?.filters ?? []).filter(isCommon), selections, today };
-  const groupings = selections.flatMap((s) => s.groupings);
-  const scanner = new Scanner(source, task);
+  return scanning(
+    source,
+    task,
+    (scanner) => scanned(scanner, source, task) ?? scanTable(source.alone(), asked, today),
+  );
+}
+
+/** What a scan of all rows gathers; null where others who were to help failed, or what they met is too much. */
+function scanned(scanner: Scanner, source: ScanSource, task: ScanTask): Gathered[] | null {
+  const groupings = task.selections.flatMap((s) => s.groupings);
   const { rows } = source.table;
   const chunks = Math.ceil(rows / source.chunk);
   const { crew } = source;
@@ -335,7 +354,7 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
       const shares = others.map((share) => share[i]);
       return combined(grouping, shares, own?.[i], scanner.loops);
     });
-    scanner.end();
+    scanner.settle();
     return all;
   };
   if (crew && chunks > 1 && !groupings.some((g) => g.aggregates.some(needsOneDictionary))) {
@@ -349,8 +368,7 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
     }
     const all = others && together(own, others);
     // A helper that fell away, or too many groups in all: said by a scan of one's own.
-    if (all?.every((g, i) => g.size <= (groupings[i].most ?? MAX_GROUPS))) return all;
-    return scanTable(source.alone(), asked, today);
+    return all?.every((g, i) => g.size <= (groupings[i].most ?? MAX_GROUPS)) ? all : null;
   }
   if (chunks > 1 && groupings.some((g) => g.aggregates.some((a) => !isOrderFree(a, source)))) {
     let at = 0;
@@ -360,6 +378,6 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
     );
   }
   scanner.scan({ from: 0, to: rows });
-  scanner.end();
+  scanner.settle();
   return scanner.take().map((part) => part.gathered);
 }

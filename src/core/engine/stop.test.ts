@@ -3,6 +3,8 @@ import { madeTable, scopeColumns } from "../../testing/made-table";
 import { bytesIn } from "../data/bytes-in";
 import { querySchema } from "../plan/query";
 import { QueryError } from "../plan/query-error";
+import { scanWith, takeLoops } from "./loops/current-loops";
+import type { Loops } from "./loops/loops";
 import { runQueries, ScanCache } from "./run";
 import type { StopReason } from "./stop";
 
@@ -30,6 +32,29 @@ describe("the stop flag", () => {
       expect(result).toBeInstanceOf(QueryError);
       expect((result as QueryError).code).toBe(reason);
       expect(asked).toBeLessThan(14);
+    }
+  });
+
+  it("and a query that cannot be answered leave the loops of their scans to others", () => {
+    const loops = takeLoops();
+    loops.end();
+    let open = 0;
+    const counted: Loops = Object.create(loops, { end: { value: () => open-- } });
+    const before = scanWith(() => {
+      open++;
+      return counted;
+    });
+    try {
+      let asked = 0;
+      const stop = (): StopReason | null => (++asked > 10 ? "cancelled" : null);
+      const [stopped] = runQueries([query("sum(n + 1)")], { ...catalog, stop });
+      expect(stopped).toMatchObject({ code: "cancelled" });
+      const wrong = { ...query("sum(n)"), filters: [{ column: "n", from: "many" }] };
+      expect(runQueries([wrong], catalog)[0]).toMatchObject({ code: "bad_filter" });
+      expect(runQueries([query("sum(n)")], catalog)[0]).toMatchObject({ rows: 50 });
+      expect(open).toBe(0);
+    } finally {
+      scanWith(before);
     }
   });
 
