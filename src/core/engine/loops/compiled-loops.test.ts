@@ -2,11 +2,16 @@ import { readFileSync } from "node:fs";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { seeded } from "@/demo/random";
+import { madeTable, scopeColumns } from "../../../testing/made-table";
+import { querySchema } from "../../plan/query";
+import { runQueries } from "../run";
 import { type CompiledLoops, compiledLoops } from "./compiled-loops";
+import { scanWith } from "./current-loops";
 import { BLOCK, type Loops, OPERATORS, TESTS } from "./loops";
 import { plainLoops } from "./plain-loops";
 
-const take = compiledLoops(new WebAssembly.Module(readFileSync("dist/scan-loops.wasm")));
+const module = new WebAssembly.Module(readFileSync("dist/scan-loops.wasm"));
+const take = compiledLoops(module);
 const GROUPS = 7;
 
 const number = fc.oneof(
@@ -275,6 +280,9 @@ describe("compiled loops do what the plain ones do", () => {
       loops.addBins(bins, 2, Int32Array.of(9, 9, 1, 2, 3, 4), 1);
       loops.settleMarks(byNumber, counts[0]);
       loops.settleMarks(byCode, counts[1]);
+      // What is added after that is settled anew.
+      loops.unite(byCode, counts[1], 5, Int32Array.of(0b110, 1));
+      loops.settleMarks(byCode, counts[1]);
       const arrays = [byNumber.marks, byCode.marks, ...counts, bins.counts, written.places];
       return [counted, again, list(out, found), ...arrays.map((a) => list(a))];
     }));
@@ -353,5 +361,46 @@ describe("the memory of compiled loops", () => {
     large.doubles(5_000_000);
     large.end();
     expect(take()).not.toBe(large);
+  });
+
+  it("may become full at any time of a scan, which answers the same", () => {
+    const next = seeded(11);
+    const [rows, many] = [30_000, 900];
+    const list = <T>(of: () => T) => Array.from({ length: rows }, of);
+    const table = madeTable("t", {
+      few: ["text", list(() => `f${Math.floor(next() * 7)}`)],
+      many: ["text", list(() => (next() < 0.02 ? null : `m${Math.floor(next() * many)}`))],
+      whole: ["number", list(() => Math.floor(next() * 20_000) - 50)],
+      part: ["number", list(() => (next() < 0.1 ? null : next() * 10))],
+    });
+    const scope = { tables: [{ name: "t", columns: scopeColumns(table) }], measures: [], inputs: [] };
+    const formulas = [
+      "sum(whole)",
+      "avg(part)",
+      "max(part)",
+      "count(distinct whole)",
+      "median(whole)",
+      "count(part) filter (where whole > 100)",
+    ];
+    const queries = [["few"], ["many"], ["many", "few"]].map((splits) =>
+      querySchema.parse({
+        table: "t",
+        measures: formulas.map((formula, i) => ({ formula, as: `m${i}` })),
+        splits: splits.map((column) => ({ column })),
+        filters: [{ column: "whole", from: -10 }],
+      }),
+    );
+    const answers = () => JSON.stringify(runQueries(queries, { scope, inputs: {}, tables: [table] }));
+    const before = scanWith(() => plainLoops);
+    const expected = answers();
+    expect(expected).toContain("m5");
+    try {
+      for (const pages of [2, 3, 5, 9, 20, 60, 200, 1024]) {
+        scanWith(compiledLoops(module, pages));
+        expect([pages, answers() === expected]).toEqual([pages, true]);
+      }
+    } finally {
+      scanWith(before);
+    }
   });
 });

@@ -129,7 +129,10 @@ interface Exports {
 }
 
 const PAGE = 1 << 16;
-/** Never more, so that no array is ever moved; only what is written to is really taken of the machine. */
+/**
+ * So many at first and never more, so that no array is ever moved; only what is written to is really taken of
+ * the machine.
+ */
 const PAGES = 1024;
 /** Where the module keeps its own data ends. */
 const FIRST = PAGE;
@@ -150,8 +153,7 @@ type Held = ArrayBufferView | null;
  * is full, the same in JavaScript. Either gives the same to the last bit.
  */
 export class CompiledLoops implements Loops {
-  private readonly memory = new WebAssembly.Memory({ initial: PAGES, maximum: PAGES });
-  private readonly buffer = this.memory.buffer;
+  private readonly buffer: ArrayBuffer;
   private readonly wasm: Exports;
   readonly scratch: Float64Array;
   private free = FIRST;
@@ -162,9 +164,12 @@ export class CompiledLoops implements Loops {
 
   constructor(
     module: WebAssembly.Module,
+    pages: number,
     private readonly ended: (loops: CompiledLoops) => void,
   ) {
-    const instance = new WebAssembly.Instance(module, { env: { memory: this.memory } });
+    const memory = new WebAssembly.Memory({ initial: pages, maximum: pages });
+    this.buffer = memory.buffer;
+    const instance = new WebAssembly.Instance(module, { env: { memory } });
     this.wasm = instance.exports as unknown as Exports;
     this.scratch = this.doubles(BLOCK);
     this.first = this.free;
@@ -173,8 +178,8 @@ export class CompiledLoops implements Loops {
   /** The address of so many bytes, all zero; null where the memory is full. */
   private room(bytes: number): number | null {
     const at = this.free;
-    const end = (at + bytes + PAST + 63) & ~63;
-    if (end > PAGES * PAGE) return null;
+    const end = 64 * Math.ceil((at + bytes + PAST) / 64);
+    if (end > this.buffer.byteLength) return null;
     if (at < this.touched) new Uint8Array(this.buffer, at, Math.min(end, this.touched) - at).fill(0);
     this.free = end;
     this.touched = Math.max(this.touched, end);
@@ -538,14 +543,21 @@ const address = (array: Places | Uint8Array | Float64Array): number => array?.by
 
 /**
  * Gives loops out of a compiled module, each to one scan at a time: those that have ended are given again.
- * Throws what WebAssembly throws where the machine does not run the module.
+ * `pages` of 64 kB are the memory of each. Throws what WebAssembly throws where the machine does not run the module.
  */
-export function compiledLoops(module: WebAssembly.Module): () => Loops {
+export function compiledLoops(module: WebAssembly.Module, pages = PAGES): () => Loops {
   const idle: CompiledLoops[] = [];
   const make = () =>
-    new CompiledLoops(module, (ended) => {
+    new CompiledLoops(module, pages, (ended) => {
       if (!ended.isLarge && !idle.includes(ended)) idle.push(ended);
     });
   idle.push(make());
-  return () => idle.pop() ?? make();
+  return () => {
+    try {
+      return idle.pop() ?? make();
+    } catch {
+      // No more memory is to be had: the same takes longer.
+      return plainLoops;
+    }
+  };
 }
