@@ -1,7 +1,6 @@
 import type { Codes, Stored } from "../../data/stored";
 import {
   BLOCK,
-  type Cells,
   type Lane,
   type Loops,
   type Marks,
@@ -11,122 +10,9 @@ import {
   type Records,
   TESTS,
 } from "./loops";
+import type { LoopsModule } from "./loops-module";
 import { plainLoops } from "./plain-loops";
-
-/** What `assembly` exports: addresses are bytes of the memory, 0 where there is no array. */
-interface Exports {
-  toDoubles(cells: number, kind: number, none: number, at: number, length: number, out: number): void;
-  scaled(stored: number, scale: number, length: number, out: number): void;
-  gatherDoubles(values: number, at: number, length: number, out: number): void;
-  gatherInts(codes: number, kind: number, at: number, length: number, out: number): void;
-  pickRange(
-    cells: number,
-    kind: number,
-    low: number,
-    high: number,
-    from: number,
-    length: number,
-    out: number,
-  ): number;
-  pickCodes(codes: number, kind: number, marks: number, from: number, length: number, out: number): number;
-  pickNear(
-    cells: number,
-    kind: number,
-    low: number,
-    marks: number,
-    from: number,
-    length: number,
-    out: number,
-  ): number;
-  groupCodes(
-    codes: number,
-    kind: number,
-    groupOfCode: number,
-    at: number,
-    length: number,
-    groups: number,
-  ): number;
-  groupNear(
-    values: number,
-    kind: number,
-    low: number,
-    table: number,
-    span: number,
-    at: number,
-    length: number,
-    groups: number,
-  ): number;
-  groupPairs(pairs: number, width: number, second: number, length: number, groups: number): number;
-  test(name: number, a: number, b: number, length: number, out: number): void;
-  reckon(operator: number, a: number, b: number, length: number, out: number): void;
-  fillValues(
-    cells: number,
-    kind: number,
-    none: number,
-    at: number,
-    filter: number,
-    length: number,
-    to: number,
-    stride: number,
-    empty: number,
-  ): void;
-  fillCounts(
-    cells: number,
-    kind: number,
-    none: number,
-    at: number,
-    filter: number,
-    length: number,
-    to: number,
-    stride: number,
-  ): void;
-  fillFilter(filter: number, length: number, to: number, stride: number): void;
-  foldLanes(
-    totals: number,
-    groups: number,
-    records: number,
-    sums: number,
-    largest: number,
-    smallest: number,
-    length: number,
-  ): void;
-  sumCompensated(
-    sums: number,
-    lost: number,
-    counts: number,
-    numbers: number,
-    groups: number,
-    length: number,
-    filter: number,
-  ): void;
-  markInts(
-    marks: number,
-    buckets: number,
-    low: number,
-    width: number,
-    values: number,
-    groups: number,
-    length: number,
-    filter: number,
-  ): void;
-  markDoubles: Exports["markInts"];
-  emptyMarks(marks: number, buckets: number): void;
-  bitsIn(words: number, length: number): number;
-  uniteWords(into: number, from: number, length: number): void;
-  countBins(
-    counts: number,
-    low: number,
-    shift: number,
-    width: number,
-    numbers: number,
-    groups: number,
-    length: number,
-    filter: number,
-    written: number,
-  ): number;
-  addCounts(into: number, from: number, length: number): void;
-  pickPlaces(places: number, marks: number, shift: number, length: number, out: number): number;
-}
+import { type Column, fillColumn, foldColumns, isKept } from "./record-columns";
 
 const PAGE = 1 << 16;
 /**
@@ -154,7 +40,7 @@ type Held = ArrayBufferView | null;
  */
 export class CompiledLoops implements Loops {
   private readonly buffer: ArrayBuffer;
-  private readonly wasm: Exports;
+  private readonly wasm: LoopsModule;
   readonly scratch: Float64Array;
   private free = FIRST;
   /** Where the arrays of a scan begin. */
@@ -170,7 +56,7 @@ export class CompiledLoops implements Loops {
     const memory = new WebAssembly.Memory({ initial: pages, maximum: pages });
     this.buffer = memory.buffer;
     const instance = new WebAssembly.Instance(module, { env: { memory } });
-    this.wasm = instance.exports as unknown as Exports;
+    this.wasm = instance.exports as unknown as LoopsModule;
     this.scratch = this.doubles(BLOCK);
     this.first = this.free;
   }
@@ -511,39 +397,14 @@ function eachPutOff(buckets: Int32Array, take: (place: number) => void): void {
     for (let i = 0; i < buckets[region]; i++) take(buckets[REGIONS + region * BUCKET + i]);
 }
 
-/** A lane is every `step`-th number, from its own place on. */
-interface Column extends Lane {
-  numbers: Float64Array;
-  step: number;
-}
-
-function fillColumn({ numbers, at, step }: Column, length: number, numberOf: (row: number) => number): void {
-  for (let i = 0; i < length; i++) numbers[at + i * step] = numberOf(i);
-}
-
-function isKept({ cells, none, at }: Cells, filter: Uint8Array | null, row: number): boolean {
-  const x = cells[at?.[row] ?? row];
-  return x !== none && x === x && filter?.[row] !== 0;
-}
-
-function foldColumns(...[totals, groups, rows, length]: Parameters<Loops["foldLanes"]>): void {
-  const { sums, largest, lanes } = rows;
-  for (const { numbers, at, step } of lanes as Column[])
-    for (let i = 0; i < length; i++) {
-      const to = groups[i] * step + at;
-      const x = numbers[at + i * step];
-      if (at < 2 * sums) totals[to] += x;
-      else if (at < 2 * (sums + largest) ? x > totals[to] : x < totals[to]) totals[to] = x;
-    }
-}
-
 /** How the module names the width of cells. */
 const kindOf = (cells: Stored | Codes): number => cells.BYTES_PER_ELEMENT;
 const address = (array: Places | Uint8Array | Float64Array): number => array?.byteOffset ?? 0;
 
 /**
  * Gives loops out of a compiled module, each to one scan at a time: those that have ended are given again.
- * `pages` of 64 kB are the memory of each. Throws what WebAssembly throws where the machine does not run the module.
+ * `pages` of 64 kB are the memory of each. Throws what WebAssembly throws where the machine does not run the
+ * module.
  */
 export function compiledLoops(module: WebAssembly.Module, pages = PAGES): () => Loops {
   const idle: CompiledLoops[] = [];
