@@ -36,7 +36,8 @@ function webRequest(request: IncomingMessage, response: ServerResponse): Request
   } as RequestInit);
 }
 
-async function send(answer: Response, request: IncomingMessage, response: ServerResponse): Promise<void> {
+async function send(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const answer = await answerResults(webRequest(request, response), { params: Promise.resolve({ id }) });
   let body = Buffer.from(await answer.arrayBuffer());
   const headers: Record<string, string | number> = Object.fromEntries(answer.headers);
   headers.vary = "Accept-Encoding";
@@ -56,11 +57,9 @@ async function send(answer: Response, request: IncomingMessage, response: Server
 export function answeredDirectly(request: IncomingMessage, response: ServerResponse): boolean {
   const id = request.method === "POST" ? idIn(request.url ?? "") : null;
   if (id === null) return false;
-  answerResults(webRequest(request, response), { params: Promise.resolve({ id }) })
-    .then((answer) => send(answer, request, response))
-    .catch((error) => {
-      console.error(error);
-      response.destroy();
-    });
+  send(id, request, response).catch((error) => {
+    console.error(error);
+    response.destroy();
+  });
   return true;
 }
