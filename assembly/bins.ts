@@ -1,5 +1,6 @@
 // How many values lie in each bin of a group, and where each value lies: a group has `width` bins of two to the
 // power of `shift` places, which follow those of the group before.
+import { isKept } from "./cells";
 
 /** Writes the places from `written` on, where that is not zero; gives how many were counted. A null is NaN. */
 export function countBins(
@@ -16,7 +17,7 @@ export function countBins(
   let count = 0;
   for (let i = 0; i < length; i++) {
     const x = load<f64>(numbers + (<usize>i << 3));
-    if (x != x || (filter != 0 && load<u8>(filter + i) == 0)) continue;
+    if (x != x || !isKept(filter, i)) continue;
     const place = ((load<u32>(groups + (<usize>i << 2)) * width) << shift) + <u32>(<i32>(x - low));
     const bin = counts + (<usize>(place >>> shift) << 2);
     store<i32>(bin, load<i32>(bin) + 1);

@@ -8,6 +8,13 @@ export function placeAt(all: bool, at: usize, i: i32): usize {
   return all ? <usize>i : <usize>load<i32>(at + (<usize>i << 2));
 }
 
+/** Whether a row counts; `filter` zero stands for all. */
+// @ts-ignore: decorator
+@inline
+export function isKept(filter: usize, i: i32): bool {
+  return filter == 0 || load<u8>(filter + i) != 0;
+}
+
 // @ts-ignore: decorator
 @inline
 export function cellAt<T>(cells: usize, place: usize): T {

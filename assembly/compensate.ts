@@ -1,10 +1,6 @@
 // Sums of doubles that keep what they lose. A null is NaN; `filter` zero stands for all.
+import { isKept } from "./cells";
 
-// @ts-ignore: decorator
-@inline
-function isKept(filter: usize, i: i32): bool {
-  return filter == 0 || load<u8>(filter + i) != 0;
-}
 // @ts-ignore: decorator
 @inline
 function groupAt(groups: usize, i: i32): usize {

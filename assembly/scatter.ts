@@ -2,6 +2,7 @@
 // into the bucket of their region first, and a full bucket is worked off at once, so that memory is walked
 // region by region (radix partitioning: S. Manegold, P. Boncz, M. Kersten, Optimizing Main-Memory Join
 // on Modern Hardware, 2002).
+import { isKept } from "./cells";
 
 /** How many places a bucket holds. */
 const BUCKET = 1024;
@@ -45,11 +46,6 @@ function put(into: usize, buckets: usize, place: u32): void {
   } else store<i32>(filledAt, filled + 1);
 }
 
-// @ts-ignore: decorator
-@inline
-function isKept(filter: usize, i: i32): bool {
-  return filter == 0 || load<u8>(filter + i) != 0;
-}
 // @ts-ignore: decorator
 @inline
 function firstOf(groups: usize, i: i32, width: u32): u32 {

@@ -194,4 +194,23 @@ describe("percentiles", () => {
       { numRuns: 300, seed: 9 },
     );
   });
+
+  it("are those of a sorted list where values lie further apart than places reach", () => {
+    for (const span of [2 ** 30, 2 ** 31, 2 ** 32, 2 ** 33]) {
+      const loops = takeLoops();
+      const made = new Percentile(0.5);
+      const values = [5, span - 1, span - 9, 0, span - 4];
+      const numbers = loops.doubles(values.length);
+      numbers.set(values);
+      const groups = loops.ints(values.length);
+      made.add(
+        { groups, length: values.length, size: 1, loops },
+        { numbers, within: { low: 0, span } },
+        null,
+      );
+      made.settle(loops);
+      loops.end();
+      expect([span, made.result(0)]).toEqual([span, span - 9]);
+    }
+  });
 });
