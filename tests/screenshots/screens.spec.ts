@@ -22,6 +22,8 @@ test("the main views", async ({ page }) => {
     .getByRole("table", { name: "sailings" })
     .getByRole("button", { name: "route", exact: true })
     .click();
+  await expect(page.getByText("912 distinct")).toBeVisible();
+  await expect(page.getByRole("checkbox", { name: "Ferrow Isle" })).toBeVisible();
   await shoot(page, "data");
   await page.getByRole("button", { name: /^Links/ }).click();
   await expect(page.getByText(/all .* rows match/).first()).toBeVisible();
@@ -29,6 +31,7 @@ test("the main views", async ({ page }) => {
   await open(page, "measures?measure=load_factor", "Ferrow Isle");
   await shoot(page, "measures");
   await open(page, "visuals?visual=passengers-by-route", "Ferrow Isle");
+  await expect(page.getByText("40 categories")).toBeVisible();
   await shoot(page, "visuals-donut");
   await open(page, "visuals?visual=on-time-departures", "watch");
   await shoot(page, "visuals-gauge");

@@ -12,7 +12,7 @@ export function CategoriesButton({ table, column }: { table: string; column: str
   return (
     <button
       type="button"
-      className="button mx-4 my-3"
+      className="button mx-4 my-3 h-auto max-w-[calc(100%-2rem)] whitespace-normal py-1.5 text-balance text-left"
       onClick={() => open({ ...homeOf(scopeOf(draft), { table, column }), palette: "" })}
     >
       <Palette size={13} /> Order and colours of its categories …
