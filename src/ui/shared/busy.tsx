@@ -20,7 +20,7 @@ export function Busy({
 }) {
   const late = useLate(pending, QUIET) && pending;
   return (
-    <div className={`relative ${className ?? ""}`} aria-busy={late}>
+    <div className={`relative ${className ?? ""}`} aria-busy={pending}>
       <div className={`size-full transition-opacity duration-200 ${late ? "opacity-45" : ""}`}>
         {children}
       </div>
