@@ -21,6 +21,7 @@ export function buildServer() {
       "scan-helper": "src/server/compute/scan-helper.ts",
       "cell-worker": "src/server/cells/worker.ts",
       "import-worker": "src/server/import/worker.ts",
+      "table-builder": "src/server/import/builder-thread.ts",
       "picture-worker": "src/server/pictures/worker.ts",
     },
     outdir: "dist",

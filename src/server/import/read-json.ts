@@ -7,7 +7,7 @@ import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./reader";
 import { MAX_COLUMNS } from "./row-taker";
 import { columnNames } from "./sniff";
-import { TableBuilder } from "./table-builder";
+import { ThreadedBuilder } from "./threaded-builder";
 
 const MAX_RECORD = 5_000_000;
 const MAX_DEPTH = 64;
@@ -281,7 +281,7 @@ export async function readJson(
     );
   } else if (array)
     notes.unshift(`The file is one object; the rows are those of its array ${array.chosen.path}.`);
-  const builder = new TableBuilder(id, names.length);
+  const builder = new ThreadedBuilder(id, names.length);
   try {
     for await (const record of records(path, start, (read) =>
       progress(0.4 + (0.59 * read) / size, builder.rows),

@@ -8,7 +8,7 @@ import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./reader";
 import { MAX_COLUMNS } from "./row-taker";
 import { columnNames } from "./sniff";
-import { TableBuilder } from "./table-builder";
+import { ThreadedBuilder } from "./threaded-builder";
 
 const DAY_MS = 86_400_000;
 const MOST_GROUP_BYTES = 1_000_000_000;
@@ -72,7 +72,7 @@ export async function readParquet(
   const rows = Number(metadata.num_rows);
   if (rows === 0) throw new ImportProblem("The Parquet file holds no rows.");
   const { names, notes } = columnNames(fields, fields.length);
-  const builder = new TableBuilder(id, names.length);
+  const builder = new ThreadedBuilder(id, names.length);
   try {
     let start = 0;
     for (const group of metadata.row_groups) {

@@ -3,7 +3,8 @@ import type { CellKind } from "@/core/data/reading-guess";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 import { columnNames, sniffHeader } from "./sniff";
-import { type ReadColumns, TableBuilder } from "./table-builder";
+import type { ReadColumns } from "./table-builder";
+import { ThreadedBuilder } from "./threaded-builder";
 
 /** The most columns that a table can have. */
 export const MAX_COLUMNS = 2000;
@@ -20,7 +21,7 @@ interface Row {
  * read.
  */
 export class RowTaker {
-  private builder: TableBuilder | null = null;
+  private builder: ThreadedBuilder | null = null;
   private names: string[] = [];
   readonly notes: string[] = [];
   private short = 0;
@@ -81,7 +82,7 @@ export class RowTaker {
     this.names = names;
     this.notes.push(...notes.slice(0, MAX_NOTES));
     if (notes.length > MAX_NOTES) this.notes.push(`${notes.length - MAX_NOTES} more names were mended.`);
-    this.builder = new TableBuilder(this.id, width);
+    this.builder = new ThreadedBuilder(this.id, width);
     if (!this.header) this.store(row);
   }
 

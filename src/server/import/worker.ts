@@ -7,11 +7,11 @@ import { ImportProblem } from "./import-problem";
 import type { ImportJob, ImportMessage, StoredTable } from "./job";
 import type { Progress } from "./progress";
 import { readTable } from "./read-table";
-import { TableBuilder } from "./table-builder";
+import { ThreadedBuilder } from "./threaded-builder";
 
 /** Stores made or carried rows as a new table and guesses how its columns are read. */
 function storeRows(name: string, columns: string[], rows: Iterable<Cell[]>, every?: () => void): StoredTable {
-  const builder = new TableBuilder(nanoid(16), columns.length);
+  const builder = new ThreadedBuilder(nanoid(16), columns.length);
   try {
     for (const row of rows) {
       builder.add(row);

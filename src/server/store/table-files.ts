@@ -1,4 +1,4 @@
-import { closeSync, fsyncSync, openSync, renameSync, rmSync } from "node:fs";
+import { accessSync, closeSync, fsyncSync, openSync, renameSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import Database from "better-sqlite3";
 import { settings } from "../settings";
@@ -74,6 +74,8 @@ export class TableWriter {
     readonly columns: number,
   ) {
     this.files = tableFiles(id);
+    // SQLite's own complaint about a missing folder has no code to know it by.
+    accessSync(tablesFolder());
     rmSync(this.files.part, { force: true });
     this.db = new Database(this.files.part);
     this.db.pragma("journal_mode = off");
