@@ -14,7 +14,7 @@ export default defineConfig({
         extends: true,
         test: {
           name: "pure",
-          include: ["src/{core,code,demo,embed,render,testing}/**/*.test.ts"],
+          include: ["src/{core,code,demo,embed,present,render,testing}/**/*.test.ts"],
           exclude: ["src/render/table/**"],
           testTimeout: 60_000,
           isolate: false,

@@ -66,6 +66,9 @@ export interface PresentOptions {
   onClose?: () => void;
 }
 
+/** How long what is turned must rest until the rest of a board is asked for, in milliseconds. */
+const REST = 150;
+
 const designOf = (
   { project: { palettes, finishes, pictures } }: Presented,
   { family }: PresentOptions,
@@ -103,6 +106,9 @@ export class PresentedBoard {
   private noted = "";
   private readonly note = element("p", { class: "board-note", role: "status" });
   private waiting: BoardAction | null = null;
+  /** Whether something is being turned, and what asks for the rest once it rests. */
+  private isTurning = false;
+  private resting: ReturnType<typeof setTimeout> | undefined;
   private picked: PickedRow | null = null;
   private screen: ReturnType<typeof onScreen> | null = null;
   private endWalk: (() => void) | null = null;
@@ -159,6 +165,7 @@ export class PresentedBoard {
   }
 
   dispose(): void {
+    clearTimeout(this.resting);
     this.ears.removeEventListener("keydown", this.escape as EventListener);
     this.options.answers.stop();
     this.clear();
@@ -173,6 +180,7 @@ export class PresentedBoard {
 
   private readonly act = (action: BoardAction, live = false): void => {
     // While something is turned, one state after the other is shown whole; what came between is left out.
+    this.isTurning = live;
     this.waiting = live && !this.isSettled ? action : null;
     if (this.waiting) return;
     this.state = boardReducer(this.state, action);
@@ -301,7 +309,12 @@ export class PresentedBoard {
       this.act(this.waiting);
       return;
     }
-    answers.ask(this.isSettled ? [...asked, ...further] : asked, this.arrived);
+    clearTimeout(this.resting);
+    const askAll = () => answers.ask([...asked, ...further], this.arrived);
+    if (!this.isSettled) answers.ask(asked, this.arrived);
+    // What a list or a proof says of one step would only keep the next step waiting.
+    else if (this.isTurning) this.resting = setTimeout(askAll, REST);
+    else askAll();
     if (this.isSettled) onSettled?.(state);
   };
 
