@@ -22,7 +22,9 @@ function source() {
   }[] = [];
   const ask: AnswerSource = (queries, signal) =>
     new Promise((resolve, reject) => {
-      const names = queries.map((q) => (q.measures?.[0] as { id: string }).id);
+      const names = queries.flatMap(({ measures = [] }) =>
+        measures.map((m) => ("id" in m ? m.id : m.formula)),
+      );
       // What waits for an answer goes on before the next line of a test.
       const then = async (settle: () => void) => {
         settle();

@@ -31,16 +31,39 @@ export function withState(search: string, state: BoardState, { board, project }:
 const ONE_STEP = { input: 2000, category: 500 };
 let last = { name: "", at: 0 };
 
-/** What goes on if it is done again: an input that is turned, or a category that is clicked twice. */
+/**
+ * What goes on if it is done again: an input or a stretch that is turned, a text that is typed, or a category
+ * that is clicked twice.
+ */
 function goingOn(action: BoardAction): { name: string; within: number } {
   if (action.type === "set input") return { name: `input ${action.name}`, within: ONE_STEP.input };
+  if (action.type === "set filter" && !("in" in action.setting))
+    return { name: `filter ${action.control}`, within: ONE_STEP.input };
   if ((action.type === "pick" && !action.more) || action.type === "step down")
     return { name: `${action.visual} ${action.key}`, within: ONE_STEP.category };
   return { name: "", within: 0 };
 }
 
-/** Writes an address into the page's history: a step of its own for each thing that its reader did. */
-export function writeHistory(address: string, action: BoardAction): void {
+/** How long what is turned must rest until its address is written, in milliseconds. */
+const REST = 200;
+let resting: ReturnType<typeof setTimeout> | undefined;
+
+/**
+ * Writes an address into the page's history: a step of its own for each thing that its reader did. While
+ * something is being turned, `live`, that waits until it rests: a browser takes its time for an address.
+ */
+export function writeHistory(address: string, action: BoardAction, live = false): void {
+  clearTimeout(resting);
+  if (live) resting = setTimeout(() => writeNow(address, action), REST);
+  else writeNow(address, action);
+}
+
+/** Leaves unwritten what has not rested yet: the page goes elsewhere. */
+export function leaveHistory(): void {
+  clearTimeout(resting);
+}
+
+function writeNow(address: string, action: BoardAction): void {
   const now = Date.now();
   const { name, within } = goingOn(action);
   const goesOn = name !== "" && name === last.name && now - last.at < within;

@@ -9,7 +9,7 @@ import type { Presented } from "./board-controls";
 import { watchForEastAsian } from "./east-asian";
 import { leaves } from "./elements";
 import type { Given } from "./given";
-import { wholeState, withState, writeHistory } from "./history";
+import { leaveHistory, wholeState, withState, writeHistory } from "./history";
 import { Preparation } from "./preparing";
 import { PresentedBoard, type PresentOptions } from "./present";
 import { rowsOfServer } from "./rows-source";
@@ -135,6 +135,7 @@ function start(host: HTMLElement, first: Presented): void {
     writeWalk(address, walking().walk);
     const asked = new URLSearchParams(location.search).get("theme");
     if (asked) address.set("theme", asked);
+    leaveHistory();
     presented = next;
     shown = UNTOUCHED;
     const path = location.pathname.replace(/[^/]+$/, encodeURIComponent(id));
@@ -154,9 +155,9 @@ function start(host: HTMLElement, first: Presented): void {
       theme,
       wantsMotion: () => !matchMedia("(prefers-reduced-motion: reduce)").matches,
       left: begun.left,
-      onState: (state, action) => {
+      onState: (state, action, live) => {
         shown = state;
-        writeHistory(location.pathname + addressOf(state), action);
+        writeHistory(location.pathname + addressOf(state), action, live);
       },
       onSettled: preparation.settled,
       onRows: (asked, of) => {
@@ -179,6 +180,7 @@ function start(host: HTMLElement, first: Presented): void {
     view.update(next, optionsFor([]));
   });
   addEventListener("popstate", () => {
+    leaveHistory();
     shown = stateNow().state;
     view.become(shown);
   });

@@ -45,8 +45,8 @@ export interface PresentOptions {
   state?: BoardState;
   /** What an address asked for that is left out, in words. */
   left?: string[];
-  /** Told of what its reader changes. */
-  onState?: (state: BoardState, action: BoardAction) => void;
+  /** Told of what its reader changes; `live` while it goes on being turned. */
+  onState?: (state: BoardState, action: BoardAction, live: boolean) => void;
   /** Told what is under the pointer of a visual, or was reached by keys; null where nothing is. */
   onHover?: (on: OnTile, met: CategoryOf | null) => void;
   /** Told once all stands, each time: then what may come next can be made ready. */
@@ -184,7 +184,7 @@ export class PresentedBoard {
     this.waiting = live && !this.isSettled ? action : null;
     if (this.waiting) return;
     this.state = boardReducer(this.state, action);
-    this.options.onState?.(this.state, action);
+    this.options.onState?.(this.state, action, live);
     this.show();
   };
 
@@ -306,7 +306,7 @@ export class PresentedBoard {
     this.picked?.show(state, presented);
     if (this.isSettled && this.leaveOutAbsent()) return;
     if (this.isSettled && this.waiting) {
-      this.act(this.waiting);
+      this.act(this.waiting, true);
       return;
     }
     clearTimeout(this.resting);
@@ -332,7 +332,7 @@ export class PresentedBoard {
     for (const { control, setting } of absent)
       this.state = boardReducer(this.state, { type: "set filter", control, setting });
     this.writeNote();
-    this.options.onState?.(this.state, { type: "become", state: this.state });
+    this.options.onState?.(this.state, { type: "become", state: this.state }, false);
     this.show();
     return true;
   }

@@ -22,7 +22,7 @@ interface Props {
   /** What the reader has changed, and what of the address was left out. */
   state: BoardState;
   left: string[];
-  onState: (state: BoardState, action: BoardAction) => void;
+  onState: (state: BoardState, action: BoardAction, live: boolean) => void;
   link: (state: BoardState) => string | null;
   /** The walk through boards, where the board is presented. */
   walking?: Walking;

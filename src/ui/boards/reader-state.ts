@@ -4,7 +4,7 @@ import type { Board } from "@/core/project/schema";
 import type { BoardAction, BoardState } from "@/core/view/board-state";
 import { type ReadState, stateFrom } from "@/core/view/state-address";
 import type { Presented } from "@/present/board-controls";
-import { wholeState, withState, writeHistory } from "@/present/history";
+import { leaveHistory, wholeState, withState, writeHistory } from "@/present/history";
 import { useProject } from "../shared/project-context";
 
 /** Always the same, so that nothing is shown anew for it. */
@@ -26,15 +26,19 @@ export function useReaderState(board: Board) {
   const fromAddress = () => stateFrom(new URLSearchParams(window.location.search), board, project);
   const [{ state, left }, hold] = useState<ReadState>(fromAddress);
   useEffect(() => {
-    const back = () => hold(stateFrom(new URLSearchParams(window.location.search), board, project));
+    const back = () => {
+      leaveHistory();
+      hold(stateFrom(new URLSearchParams(window.location.search), board, project));
+    };
     window.addEventListener("popstate", back);
     return () => window.removeEventListener("popstate", back);
   }, [board, project]);
+  useEffect(() => leaveHistory, []);
   const presented = useMemo(() => ({ board, project }), [board, project]);
   const change = useCallback(
-    (next: BoardState, action: BoardAction) => {
+    (next: BoardState, action: BoardAction, live = false) => {
       hold(({ left: before }) => ({ state: next, left: action.type === "become" ? before : NOTHING }));
-      writeHistory(window.location.pathname + withState(searchOf(presented), next, presented), action);
+      writeHistory(window.location.pathname + withState(searchOf(presented), next, presented), action, live);
     },
     [presented],
   );
