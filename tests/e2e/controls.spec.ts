@@ -45,6 +45,39 @@ test("a stretch of numbers is set by two thumbs that keep the focus, over a hist
   await expect(page).not.toHaveURL(/from\./);
 });
 
+for (const place of ["in the application", "on a page of its own"] as const)
+  test(`a thumb that is dragged is one step of going back, ${place}`, async ({ page }) => {
+    const id = await withFilter(page, "sailings · delay_minutes");
+    if (place === "on a page of its own") {
+      await saved(page);
+      const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+      await page.goto(`/p/${id}/present/${project.document.boards[0].id}`);
+    }
+    const from = page.getByRole("slider", { name: "Delay minutes from" });
+    await expect(from).toBeEnabled();
+    await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+    const steps = () => page.evaluate(() => window.history.length);
+    const before = await steps();
+    const { x, y, width, height } = (await from.boundingBox()) as NonNullable<
+      Awaited<ReturnType<typeof from.boundingBox>>
+    >;
+    await page.mouse.move(x + 4, y + height / 2);
+    await page.mouse.down();
+    const values = new Set<string>();
+    for (let i = 1; i <= 8; i++) {
+      await page.mouse.move(x + 4 + (i * width) / 16, y + height / 2);
+      values.add(await from.inputValue());
+    }
+    await page.mouse.up();
+    expect(values.size).toBeGreaterThan(5);
+    await expect(page).toHaveURL(new RegExp(`from\\.[\\w-]+=${await from.inputValue()}(&|$)`));
+    await expect(donutOf(page)).not.toHaveAttribute("aria-label", /total 5.299.291/);
+    expect(await steps()).toBe(before + 1);
+    await page.goBack();
+    await expect(page).not.toHaveURL(/from\./);
+    await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+  });
+
 test("a list finds a value by its name, has the counts of the rows that are left, and takes several", async ({
   page,
 }) => {
