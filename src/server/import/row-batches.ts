@@ -14,6 +14,8 @@ const KINDS: (CellKind | undefined)[] = [undefined, "number", "text", "boolean",
 
 /** Cells in a batch: enough that handing one over costs little beside what is done with it. */
 const CELLS = 1 << 16;
+/** Characters in a batch: with long texts it is full sooner, since one text holds them all. */
+const CHARACTERS = 1 << 21;
 
 /**
  * Gathers rows into batches. One text is handed to another thread in a fraction of the time of its cells one
@@ -23,6 +25,7 @@ export class BatchMaker {
   private cells: string[] = [];
   private lengths: number[] = [];
   private kinds: number[] = [];
+  private characters = 0;
 
   constructor(private readonly columns: number) {}
 
@@ -35,10 +38,11 @@ export class BatchMaker {
       else {
         this.lengths.push(cell.length);
         this.cells.push(cell);
+        this.characters += cell.length;
       }
       if (kinds) this.kinds.push(KINDS.indexOf(kinds[i]));
     }
-    return this.lengths.length < CELLS ? null : this.rest();
+    return this.lengths.length < CELLS && this.characters < CHARACTERS ? null : this.rest();
   }
 
   /** What was taken since the last batch. */
@@ -49,6 +53,7 @@ export class BatchMaker {
     this.cells = [];
     this.lengths = [];
     this.kinds = [];
+    this.characters = 0;
     return batch;
   }
 }

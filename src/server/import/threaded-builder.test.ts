@@ -69,6 +69,14 @@ describe("rows in batches", () => {
   });
 });
 
+it("batches of long texts are full sooner, so that no text becomes too long to be one", () => {
+  const maker = new BatchMaker(2);
+  const long = "x".repeat(500_000);
+  const rows = Array.from({ length: 10 }, () => maker.add([long, "y"])?.lengths.length ?? 0);
+  expect(rows).toEqual([0, 0, 0, 0, 10, 0, 0, 0, 0, 10]);
+  expect(maker.rest().lengths).toHaveLength(0);
+});
+
 /** Rows of four columns, among them what is hard to carry; enough that they are built in a thread. */
 function longRow(i: number): Cell[] {
   const odd: Cell[] = [null, "", LONE.high, LONE.low, "constructor", "🙂", "x".repeat(300)];

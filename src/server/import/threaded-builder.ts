@@ -12,7 +12,7 @@ const FEW = 4;
 /** Batches that may wait for that thread, so that memory stays small where the disk is slow. */
 const MOST_WAITING = 16;
 /** How long the thread is waited for without a sign of it, in milliseconds. */
-const PATIENCE = 120_000;
+const PATIENCE = 600_000;
 
 /** The other end of a thread that builds a table. Waits for it without giving way to other work. */
 class BuilderThread {
