@@ -1,4 +1,5 @@
 import { isoDate, isoTimestamp } from "../base/calendar";
+import { TextMap } from "../base/text-map";
 import type { Value, ValueType } from "../base/value";
 import { type Codes, isNone, packCodes, packNumbers, type StoredCells } from "./stored";
 
@@ -79,7 +80,7 @@ export class ColumnBuilder {
   private numbers: Float64Array;
   private codes: Int32Array;
   private readonly dictionary: string[] = [];
-  private readonly known = new Map<string, number>();
+  private readonly known = new TextMap<number>();
   private count = 0;
 
   constructor(

@@ -1,4 +1,5 @@
 import { isDigitName, readNumber } from "../base/read-number";
+import { TextMap } from "../base/text-map";
 import { epochUnit, hasShortYear, readDate, readTimestamp } from "./cell-date";
 import { outward } from "./column";
 import { isNothing, isTruthWord, readCell } from "./reading";
@@ -116,7 +117,7 @@ export class ReadingGuess {
   private open = candidates();
   private filled = 0;
   private distinct = 0;
-  private readonly seen = new Set<string>();
+  private readonly seen = new TextMap<true>();
   private readonly kinds = new Set<CellKind>();
   private readonly facts: Facts = {
     binary: true,
@@ -139,8 +140,8 @@ export class ReadingGuess {
     if (isNothing(cell)) return;
     if (kind) this.kinds.add(kind);
     this.filled++;
-    if (this.seen.has(cell)) return;
-    if (this.seen.size < KEPT) this.seen.add(cell);
+    if (this.seen.get(cell)) return;
+    if (this.seen.size < KEPT) this.seen.set(cell, true);
     this.distinct++;
     this.try(cell);
     this.note(cell.trim(), kind);
@@ -195,8 +196,8 @@ export class ReadingGuess {
     const orders = new Set(dates.map((d) => d.reading.dateOrder));
     const only = numbers.length === 0 && orders.size === 1 ? [...orders][0] : null;
     return {
-      decimalComma: commaOnly && [...this.seen].some((c) => /,\d/.test(c)),
-      pointGroups: commaOnly && [...this.seen].some((c) => /\d\.\d{3}/.test(c)),
+      decimalComma: commaOnly && [...this.seen.keys()].some((c) => /,\d/.test(c)),
+      pointGroups: commaOnly && [...this.seen.keys()].some((c) => /\d\.\d{3}/.test(c)),
       dateOrder: only === "dmy" || only === "mdy" ? only : null,
     };
   }
@@ -332,7 +333,7 @@ export class ReadingGuess {
     why: DoubtReason,
     reading: Reading,
     other: Reading,
-    first: Iterable<string> = this.seen,
+    first: Iterable<string> = this.seen.keys(),
   ): Doubt {
     const cells: Doubt["cells"] = [];
     for (const text of first) {

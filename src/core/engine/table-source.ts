@@ -1,5 +1,6 @@
 import type { Calendar } from "../base/calendar";
 import { findNamed, sameName } from "../base/names";
+import { TextMap } from "../base/text-map";
 import type { Value } from "../base/value";
 import { type CellData, type ColumnData, type ColumnType, findColumn, type Table } from "../data/column";
 import { isNone, packCodes, packNumbers } from "../data/stored";
@@ -41,7 +42,7 @@ export function matchRows(from: ColumnData, key: ColumnData, link: Link): Int32A
       `${link.to}.${link.key} is no key: ${JSON.stringify(value)} stands in its rows ${first + 1} and ${second + 1}. Link to a column in which every value stands once.`,
     );
   if (from.type === "text" && key.type === "text") {
-    const rowOf = new Map<string, number>();
+    const rowOf = new TextMap<number>();
     key.codes.forEach((code, row) => {
       if (code < 0) return;
       const text = key.dictionary[code];

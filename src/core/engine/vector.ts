@@ -1,3 +1,4 @@
+import { TextMap } from "../base/text-map";
 import type { Value, ValueType } from "../base/value";
 import type { ColumnData } from "../data/column";
 import { type ColumnRange, columnRange } from "../data/column-range";
@@ -196,7 +197,7 @@ function dictionaryKernel(expr: Expr & { op: "call" }, at: number, arg: Kernel, 
 function writer(type: ValueType, loops: Loops): { vector: Vector; set: (i: number, value: Value) => void } {
   if (isText(type)) {
     const vector = { codes: loops.ints(BLOCK), dictionary: [] as string[] };
-    const known = new Map<string, number>();
+    const known = new TextMap<number>();
     return {
       vector,
       set: (i, value) => {

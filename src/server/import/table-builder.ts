@@ -1,3 +1,4 @@
+import { TextMap } from "@/core/base/text-map";
 import { ColumnBuilder, type ColumnData } from "@/core/data/column";
 import { readCell } from "@/core/data/reading";
 import { type CellKind, type Doubt, fileHints, ReadingGuess } from "@/core/data/reading-guess";
@@ -13,7 +14,7 @@ class CellRecorder {
   private codes = new Int32Array(STEP);
   private count = 0;
   private texts: string[] = [];
-  private known: Map<string, number> | null = new Map();
+  private known: TextMap<number> | null = new TextMap();
 
   /** Takes the next cell; false where the same text was there before. */
   add(cell: Cell): boolean {
