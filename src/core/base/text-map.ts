@@ -1,6 +1,6 @@
 /**
- * A text with more characters than this (16,383 in V8) is told from others in a map by nothing but its length:
- * maps with many long texts of one length would compare each with all of them.
+ * A text with more characters than this (16,383 in V8) is told from others in a map by nothing but its
+ * length: maps with many long texts of one length would compare each with all of them.
  */
 const LONG = 16_383;
 
