@@ -78,7 +78,8 @@ export class TableWriter {
     accessSync(tablesFolder());
     rmSync(this.files.part, { force: true });
     this.db = new Database(this.files.part);
-    this.db.pragma("journal_mode = off");
+    // No second file on the disk, which nobody would remove; off, the mode that needs none, is refused here.
+    this.db.pragma("journal_mode = memory");
     this.db.pragma("synchronous = off");
     const names = Array.from({ length: columns }, (_, i) => `c${i}`);
     this.db.exec(`create table rows (${names.map((n) => `${n} text`).join(", ")}) strict`);
