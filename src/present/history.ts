@@ -37,7 +37,7 @@ let last = { name: "", at: 0 };
  */
 function goingOn(action: BoardAction): { name: string; within: number } {
   if (action.type === "set input") return { name: `input ${action.name}`, within: ONE_STEP.input };
-  if (action.type === "set filter" && !("in" in action.setting))
+  if (action.type === "set filter" && ("from" in action.setting || "contains" in action.setting))
     return { name: `filter ${action.control}`, within: ONE_STEP.input };
   if ((action.type === "pick" && !action.more) || action.type === "step down")
     return { name: `${action.visual} ${action.key}`, within: ONE_STEP.category };
