@@ -109,3 +109,12 @@ export function groupPairs(pairs: usize, width: i32, second: usize, length: i32,
   }
   return all;
 }
+
+/** Arrays have room for a few entries more than their length. */
+export function numberPairs(firsts: usize, width: i32, second: usize, length: i32): void {
+  const widths = i32x4.splat(width);
+  for (let i: usize = 0, end = <usize>length << 2; i < end; i += 16) {
+    const first = i32x4.mul(v128.load(firsts + i), widths);
+    v128.store(firsts + i, i32x4.add(first, v128.load(second + i)));
+  }
+}

@@ -5,19 +5,48 @@
 /** The milliseconds of a day. */
 export const DAY_MS = 86_400_000;
 
-/** The day of a civil date, or null where that date does not exist (31 April). `month` is 1 to 12. */
+/** No date lies further from 1970-01-01 than so many days: what the language's own dates can say. */
+const FURTHEST = 100_000_000;
+const DAYS_IN_MONTH = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
+const isLeap = (year: number) => year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
+
+/** Years and days are counted from March on, so that a leap day is the last of its year. */
+const DAYS_OF_400_YEARS = 146_097;
+/** From 1 March of the year 0 to 1970-01-01. */
+const DAYS_BEFORE_1970 = 719_468;
+
+/**
+ * The day of a civil date, or null where that date does not exist (31 April). `month` is 1 to 12. By `days_from_civil`
+ * of H. Hinnant, chrono-Compatible Low-Level Date Algorithms, 2014: the language's own dates took most of the
+ * time of a split by months.
+ */
 export function dayOf(year: number, month: number, day: number): number | null {
-  if (month < 1 || month > 12 || day < 1 || day > 31) return null;
-  const moment = new Date(0);
-  moment.setUTCFullYear(year, month - 1, day);
-  if (moment.getUTCMonth() !== month - 1 || moment.getUTCDate() !== day) return null;
-  return Math.round(moment.getTime() / DAY_MS);
+  const length = month === 2 && isLeap(year) ? 29 : DAYS_IN_MONTH[month - 1];
+  if (!(day >= 1 && day <= length) || !Number.isInteger(year)) return null;
+  const from = month <= 2 ? year - 1 : year;
+  const era = Math.floor(from / 400);
+  const yearOfEra = from - era * 400;
+  const dayOfYear = Math.floor((153 * ((month + 9) % 12) + 2) / 5) + day - 1;
+  const dayOfEra = yearOfEra * 365 + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100) + dayOfYear;
+  const found = era * DAYS_OF_400_YEARS + dayOfEra - DAYS_BEFORE_1970;
+  return Math.abs(found) <= FURTHEST ? found : null;
 }
 
-/** Year, month (1 to 12) and day of the month of a day. */
+/**
+ * Year, month (1 to 12) and day of the month of a whole day. By `civil_from_days` of the same source.
+ */
 export function civil(day: number): { year: number; month: number; day: number } {
-  const moment = new Date(day * DAY_MS);
-  return { year: moment.getUTCFullYear(), month: moment.getUTCMonth() + 1, day: moment.getUTCDate() };
+  const since = day + DAYS_BEFORE_1970;
+  const era = Math.floor(since / DAYS_OF_400_YEARS);
+  const dayOfEra = since - era * DAYS_OF_400_YEARS;
+  const leapDays =
+    Math.floor(dayOfEra / 1_460) - Math.floor(dayOfEra / 36_524) + Math.floor(dayOfEra / 146_096);
+  const yearOfEra = Math.floor((dayOfEra - leapDays) / 365);
+  const dayOfYear = dayOfEra - (365 * yearOfEra + Math.floor(yearOfEra / 4) - Math.floor(yearOfEra / 100));
+  const fromMarch = Math.floor((5 * dayOfYear + 2) / 153);
+  const month = fromMarch < 10 ? fromMarch + 3 : fromMarch - 9;
+  const year = yearOfEra + era * 400 + (month <= 2 ? 1 : 0);
+  return { year, month, day: dayOfYear - Math.floor((153 * fromMarch + 2) / 5) + 1 };
 }
 
 /** ISO day of the week: Monday is 1, Sunday is 7. */

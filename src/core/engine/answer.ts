@@ -1,6 +1,7 @@
 import { own } from "../base/own";
 import { compareValues, type Value } from "../base/value";
 import { outward } from "../data/column";
+import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import type { Plan } from "../plan/plan";
 import type { Result, ResultColumn, SplitTotals } from "../plan/query";
 import { QueryError } from "../plan/query-error";
@@ -11,6 +12,12 @@ import { compareKeys, NO_MATCH, outwardKey } from "./grouper";
 
 function mergeAll(accumulators: AccumulatorSet, into: Int32Array, groups: number): Map<string, Accumulator> {
   return new Map([...accumulators].map(([key, a]) => [key, merged(a, into, groups)]));
+}
+
+/** Of what a pass gathered, perhaps for others too, what a plan asks for. */
+function asked(part: Gathered, aggregates: Aggregate[]): Gathered {
+  const keys = new Set(aggregates.map(aggregateKey));
+  return { ...part, accumulators: new Map([...part.accumulators].filter(([key]) => keys.has(key))) };
 }
 
 /** Brings what several tables gathered under the keys of all of them. */
@@ -132,10 +139,11 @@ function orderOf(
   plan: Plan,
   at: number,
 ): number[] {
-  const numbers = keys.map((_, k) => k);
   const places = placesInOrder(keys);
+  const numbers: number[] = new Array(keys.length);
+  for (let k = 0; k < keys.length; k++) numbers[places[k]] = k;
+  if (!sort) return numbers;
   const byKey = (a: number, b: number) => places[a] - places[b];
-  if (!sort) return numbers.sort(byKey);
   const sign = sort.order === "asc" ? 1 : -1;
   if (!values) {
     const byHand = byHandOrder(keys, sort, plan.keyTypes[at]);
@@ -265,7 +273,8 @@ function checkSize(rows: number, columns: number): void {
 export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "places" | "coarse"> {
   const { query, measures, unfiltered } = plan;
   checkSize(Math.max(0, ...parts.map((p) => p.size)), measures.length + query.splits.length);
-  const gathered = parts.length ? united(parts, query.splits.length) : null;
+  const needed = parts.map((part, i) => asked(part, plan.tables[i].aggregates));
+  const gathered = parts.length ? united(needed, query.splits.length) : null;
   const whole: AccumulatorSet = gathered
     ? mergeAll(gathered.accumulators, new Int32Array(gathered.size), 1)
     : new Map();

@@ -204,6 +204,14 @@ function makeShelf(lanes: LaneKind[], loops: Loops, shared: SharedKernels): Shel
   };
 }
 
+/** Says that no row has reached the groups from `first` on. */
+export function clearTotals(totals: Float64Array, { lanes, at, width }: Shelf, first = 0): void {
+  totals.fill(0, first * width);
+  for (const [i, { fold }] of lanes.entries())
+    if (fold !== "sums")
+      for (let to = first * width + at[i]; to < totals.length; to += width) totals[to] = NOTHING[fold];
+}
+
 /** What a grouping gathers by lanes: the count of its rows, and the aggregates that lanes tell. */
 export class Lanes {
   private readonly told: Told[];
@@ -229,6 +237,29 @@ export class Lanes {
     });
   }
 
+  /** Its one shelf; null where its lanes need several. */
+  get onlyShelf(): Shelf | null {
+    return this.shelves.length === 1 ? this.shelves[0].shelf : null;
+  }
+
+  /**
+   * Takes what was folded of its only shelf for finer groups, whose own groups, all below `size`, are
+   * `groupOf`.
+   */
+  addFolded(fine: Float64Array, groupOf: Int32Array, size: number): void {
+    const [of] = this.shelves;
+    const { lanes, at, width } = of.shelf;
+    if (of.totals.length < size * width) of.totals = this.reserved(of.totals, of.shelf, size);
+    const { totals } = of;
+    for (const [i, { fold }] of lanes.entries())
+      for (let g = 0; g < groupOf.length; g++) {
+        const x = fine[g * width + at[i]];
+        const to = groupOf[g] * width + at[i];
+        if (fold === "sums") totals[to] += x;
+        else if (fold === "largest" ? x > totals[to] : x < totals[to]) totals[to] = x;
+      }
+  }
+
   /** The keys of the aggregates that lanes tell. */
   get keys(): string[] {
     return this.told.map((t) => t.key);
@@ -245,13 +276,11 @@ export class Lanes {
     }
   }
 
-  private reserved(totals: Float64Array, { lanes, at, width }: Shelf, size: number): Float64Array {
-    const before = totals.length / width;
-    const next = this.readers.loops.doubles(Math.max(size, 2 * before, 16) * width);
+  private reserved(totals: Float64Array, shelf: Shelf, size: number): Float64Array {
+    const before = totals.length / shelf.width;
+    const next = this.readers.loops.doubles(Math.max(size, 2 * before, 16) * shelf.width);
     next.set(totals);
-    for (const [i, { fold }] of lanes.entries())
-      if (fold !== "sums")
-        for (let to = before * width + at[i]; to < next.length; to += width) next[to] = NOTHING[fold];
+    clearTotals(next, shelf, before);
     return next;
   }
 

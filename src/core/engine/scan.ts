@@ -16,6 +16,7 @@ import {
   stateOf,
 } from "./gathered";
 import { type Grouper, grouperOf, MAX_GROUPS } from "./grouper";
+import { JointLanes, type Side } from "./joint-lanes";
 import { Lanes, type Shelf } from "./lanes";
 import { takeLoops } from "./loops/current-loops";
 import { BLOCK, type Loops } from "./loops/loops";
@@ -161,6 +162,8 @@ interface SelectionJobs {
   narrow: Narrowing | null;
   shared: SharedKernels;
   jobs: ReturnType<typeof jobOf>[];
+  /** Folds the lanes of its jobs. */
+  joint: JointLanes;
   /** Where its rows of a block are written, if it has filters of its own. */
   block: Block;
   scanned: number;
@@ -186,10 +189,21 @@ class Scanner {
     this.selections = selections.map(({ filters: own, groupings }) => {
       const shared = new SharedKernels(source, readers);
       const shelves = new Map<string, Shelf>();
+      const jobs = groupings.map((g) => jobOf(source, readers, g, shared, shelves));
+      const sides = jobs.map(({ lanes, groups, grouper }): Side => {
+        return {
+          lanes,
+          groups,
+          get size() {
+            return grouper.size;
+          },
+        };
+      });
       return {
         narrow: narrowingOf(source, own, readers, today),
         shared,
-        jobs: groupings.map((g) => jobOf(source, readers, g, shared, shelves)),
+        jobs,
+        joint: new JointLanes(sides, loops),
         block: { ...wholeBlock(), offsets: placesIn(loops) },
         scanned: 0,
       };
@@ -207,7 +221,7 @@ class Scanner {
     // The loop over the blocks stays in one function: split up, it took a twelfth longer.
     eachBlock(source, common, stretch, this.kept, (all) => {
       for (const selection of selections) {
-        const { narrow, shared, jobs } = selection;
+        const { narrow, shared, jobs, joint } = selection;
         const block = narrow ? narrowed(all, narrow, selection.block) : all;
         if (block.length === 0) continue;
         selection.scanned += block.length;
@@ -222,10 +236,10 @@ class Scanner {
               this.kept,
             );
           const grouped = { groups: job.groups, length: block.length, size: job.grouper.size, loops };
-          job.lanes.add(block, job.groups, job.grouper.size);
           for (const { accumulator, argument, by, filter } of job.parts)
             accumulator.add(grouped, argument?.(block) ?? null, filter?.(block) ?? null, by?.(block) ?? null);
         }
+        joint.add(block);
       }
     });
   }
@@ -251,6 +265,7 @@ class Scanner {
 
   /** What was gathered, for each grouping of each selection; it may still be added to, until it is settled. */
   take(): GatheredPart[] {
+    for (const { joint } of this.selections) joint.settle();
     const scanned = this.selections.flatMap((s) => s.jobs.map(() => s.scanned));
     return this.jobs.map(({ grouper, lanes, rowCounts, parts }, i) => {
       const ordered = this.ordered[i];

@@ -159,7 +159,10 @@ describe("compiled loops do what the plain ones do", () => {
       for (let i = 0; i < pairs.length; i++) pairs[i] = (i % 9) - 1;
       const second = loops.ints(BLOCK);
       for (let i = 0; i < length; i++) second[i] = codes[i] + 1;
-      return [...found, loops.groupPairs(pairs, 8, second, length, groups), list(groups, length)];
+      const known = loops.groupPairs(pairs, 8, second, length, groups);
+      const paired = list(groups, length);
+      loops.numberPairs(groups, 11, second, length);
+      return [...found, known, paired, list(groups, length)];
     }));
 
   it("comparing and reckoning", () =>

@@ -202,6 +202,13 @@ export class CompiledLoops implements Loops {
     return this.wasm.groupPairs(pairs.byteOffset, width, second.byteOffset, length, groups.byteOffset) < 0;
   }
 
+  numberPairs(...given: Parameters<Loops["numberPairs"]>): void {
+    const [firsts, width, second, length] = given;
+    if (this.has(firsts) && this.has(second))
+      this.wasm.numberPairs(firsts.byteOffset, width, second.byteOffset, length);
+    else plainLoops.numberPairs(...given);
+  }
+
   test(...given: Parameters<Loops["test"]>): void {
     const [name, a, b, out, length] = given;
     if (this.has(a) && this.has(b) && this.has(out))

@@ -41,6 +41,7 @@ export interface LoopsModule {
     length: number,
     groups: number,
   ): number;
+  numberPairs(firsts: number, width: number, second: number, length: number): void;
   groupPairs(pairs: number, width: number, second: number, length: number, groups: number): number;
   test(name: number, a: number, b: number, length: number, out: number): void;
   reckon(operator: number, a: number, b: number, length: number, out: number): void;

@@ -125,6 +125,9 @@ export interface Loops {
     groups: Int32Array,
   ): boolean;
 
+  /** The number of each pair where every first has `width` of them; written in the place of the firsts. */
+  numberPairs(firsts: Int32Array, width: number, second: Int32Array, length: number): void;
+
   /** For each row 1 where the comparison is true; it never is for a null. */
   test(name: TestName, a: Float64Array, b: Float64Array, out: Uint8Array, length: number): void;
   /** What is not finite becomes null. */

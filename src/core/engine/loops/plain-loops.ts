@@ -252,6 +252,9 @@ export const plainLoops: Loops = {
     }
     return all < 0;
   },
+  numberPairs: (firsts, width, second, length) => {
+    for (let i = 0; i < length; i++) firsts[i] = firsts[i] * width + second[i];
+  },
 
   test: (name, a, b, out, length) => TESTS[name](a, b, out, length),
   reckon: (operator, a, b, out, length) => ARITHMETIC[operator](a, b, out, length),
