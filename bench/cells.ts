@@ -12,9 +12,11 @@ import { seeded } from "@/demo/random";
 import { columnKey } from "@/server/compute/table-cache";
 import { ThreadCrew } from "@/server/compute/thread-crew";
 import { columnOf, shareColumn } from "@/server/store/shared-column";
+import { compileLoops } from "@/server/threads/compile-loops";
 import { boardQueries, touched } from "./made-board";
 import { ms, timed } from "./median";
 
+compileLoops();
 const ROWS = Number(process.argv[3] ?? 1_000_000);
 const random = seeded(1);
 const some = (of: string, many: number) => () => `${of} ${Math.floor(random() * many)}`;

@@ -26,6 +26,17 @@ export function columnRange(data: ColumnData): ColumnRange {
   return range;
 }
 
+/** Says that a column has the same cells as another, in whatever order, so that nobody looks again. */
+export function rememberSameRange(data: ColumnData, as: ColumnData): void {
+  known.set(data, columnRange(as));
+}
+
+/** Says that the cells of a column are whole numbers from 0 on, below `span`, and none is null. */
+export function rememberCounting(data: CellData, span: number): void {
+  const exact = span - 1 <= Number.MAX_SAFE_INTEGER / data.values.length;
+  known.set(data, { exact, full: true, within: { low: 0, span } });
+}
+
 function rangeOf({ values, none }: CellData): ColumnRange {
   let [low, high, full] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, true];
   for (let i = 0; i < values.length; i++) {

@@ -1,6 +1,6 @@
 import type { Calendar } from "../../base/calendar";
-import type { CellData, ColumnData } from "../../data/column";
-import { columnRange } from "../../data/column-range";
+import type { CellData, ColumnData, TextData } from "../../data/column";
+import { columnRange, rememberCounting, rememberSameRange } from "../../data/column-range";
 import { isNone, noneOf, type Stored } from "../../data/stored";
 import { type Expr, visitOwn } from "../../formula/expr";
 import type { ColumnPlace } from "../../formula/meeting";
@@ -20,8 +20,8 @@ export interface RowOrder {
   /** The distinct values in their order, null among them where a row has none. */
   values: ColumnData;
   starts: Int32Array;
-  rows: Int32Array;
-  /** For each row of the table the place of its value. */
+  /** For each row of the table its own place in the order, and that of its value. */
+  to: Int32Array;
   places: Int32Array;
 }
 
@@ -53,14 +53,14 @@ export function rowOrder(data: ColumnData, boss: { checkStop: () => void }): Row
   }
   const places = new Int32Array(size);
   const next = Int32Array.from(starts);
-  const rows = new Int32Array(size);
+  const to = new Int32Array(size);
   for (let i = 0; i < size; i++) {
     if ((i & NOW_AND_THEN) === 0) boss.checkStop();
     places[i] = placeOf[at(i)];
-    rows[next[places[i]]++] = i;
+    to[i] = next[places[i]]++;
   }
   const values = new (stored.constructor as Float64ArrayConstructor)(met) as Stored;
-  return { values: { ...data, values } as CellData, starts: Int32Array.from(starts), rows, places };
+  return { values: { ...data, values } as CellData, starts: Int32Array.from(starts), to, places };
 }
 
 /**
@@ -76,19 +76,29 @@ export function binsOf({ starts }: RowOrder, most: number): Int32Array {
   return Int32Array.from([...firsts, values]);
 }
 
+/** A column of as many whole numbers from 0 on, which are still to be written. */
+function countingColumn(rows: number, span: number): CellData {
+  const values = span <= 2 ** 15 ? new Int16Array(rows) : new Int32Array(rows);
+  const data: CellData = { type: "number", values, none: noneOf(values), scale: 1 };
+  rememberCounting(data, span);
+  return data;
+}
+
 /** For each row the bin of its value, as a column. */
 export function binColumn({ places }: RowOrder, bins: Int32Array): CellData {
   const binOf = new Int32Array(bins[bins.length - 1]);
   for (let b = 0; b + 1 < bins.length; b++) binOf.fill(b, bins[b], bins[b + 1]);
-  const values = places.map((place) => binOf[place]);
-  return { type: "number", values, none: noneOf(values), scale: 1 };
+  const data = countingColumn(places.length, bins.length - 1);
+  const { values } = data;
+  for (let i = 0; i < places.length; i++) values[i] = binOf[places[i]];
+  return data;
 }
 
 /** The same for the rows in their order. */
-export function orderedBins({ starts, rows }: RowOrder, bins: Int32Array): CellData {
-  const values = new Int32Array(rows.length);
-  for (let b = 0; b + 1 < bins.length; b++) values.fill(b, starts[bins[b]], starts[bins[b + 1]]);
-  return { type: "number", values, none: noneOf(values), scale: 1 };
+export function orderedBins({ starts, to }: RowOrder, bins: Int32Array): CellData {
+  const data = countingColumn(to.length, bins.length - 1);
+  for (let b = 0; b + 1 < bins.length; b++) data.values.fill(b, starts[bins[b]], starts[bins[b + 1]]);
+  return data;
 }
 
 /** The columns that aggregates read. */
@@ -129,24 +139,34 @@ export class OrderedRows implements ScanSource {
     return found;
   }
   /** Adds a column of the source whose rows these are, in this order. */
-  take(place: ColumnPlace, source: ScanSource, { rows: order }: RowOrder): void {
+  take(place: ColumnPlace, source: ScanSource, { to }: RowOrder): void {
     const name = nameOf(place);
     if (this.columns.has(name)) return;
-    source.checkStop();
     const { data, rows } = source.column(place.table, place.column);
-    const moved = rows && order.map((row) => rows[row]);
-    this.columns.set(name, { data: inOrder(data, order, source), rows: moved });
+    this.columns.set(name, { data: inOrder(data, to, source), rows: rows && moved(rows, to, source) });
   }
 }
 
-function inOrder(data: ColumnData, order: Int32Array, source: ScanSource): ColumnData {
-  const cells = data.type === "text" ? data.codes : data.values;
-  const moved = new (cells.constructor as Float64ArrayConstructor)(order.length);
-  for (let i = 0; i < order.length; i++) {
+function inOrder(data: ColumnData, to: Int32Array, source: ScanSource): ColumnData {
+  const found: ColumnData =
+    data.type === "text"
+      ? { ...data, codes: moved(data.codes, to, source) as TextData["codes"] }
+      : { ...data, values: moved(data.values, to, source) };
+  rememberSameRange(found, data);
+  return found;
+}
+
+/**
+ * Each cell in the place that its row goes to. Read one after the other and written to as many places as there
+ * are values, which stay near the processor: read from everywhere instead, each cell waited for memory.
+ */
+function moved<T extends Stored>(cells: T, to: Int32Array, source: ScanSource): T {
+  const out = new (cells.constructor as Float64ArrayConstructor)(cells.length);
+  for (let i = 0; i < cells.length; i++) {
     if ((i & NOW_AND_THEN) === 0) source.checkStop();
-    moved[i] = cells[order[i]];
+    out[to[i]] = cells[i];
   }
-  return { ...data, ...(data.type === "text" ? { codes: moved } : { values: moved }) } as ColumnData;
+  return out as T;
 }
 
 /** The place under which a source has the bins of a column. */
