@@ -14,6 +14,15 @@ const MOST = 1000;
 /** How long it takes until a source that was not reached is asked again, in milliseconds. */
 const AGAIN = [500, 1000, 2000, 4000];
 
+const keys = new WeakMap<QueryInput, string>();
+
+/** Names a query by what it asks: written once for each. */
+function keyOf(query: QueryInput): string {
+  const key = keys.get(query) ?? JSON.stringify(query);
+  keys.set(query, key);
+  return key;
+}
+
 /** Answers by their queries: asked once, together with others of the same moment, and again until they come. */
 export class Answers {
   private readonly known = new Map<string, Answer>();
@@ -26,18 +35,18 @@ export class Answers {
     /** What is known before anything is asked. */
     given: [QueryInput, Answer][] = [],
   ) {
-    for (const [query, answer] of given) this.known.set(JSON.stringify(query), answer);
+    for (const [query, answer] of given) this.known.set(keyOf(query), answer);
   }
 
   /** The answer to a query, if it is there. */
   of(query: QueryInput): Answer | null {
-    return this.known.get(JSON.stringify(query)) ?? null;
+    return this.known.get(keyOf(query)) ?? null;
   }
 
   /** Asks what is not known of some queries, and nothing that was asked before; `arrived` is told when all is. */
   ask(queries: QueryInput[], arrived: () => void): void {
     this.stop();
-    const missing = new Map(queries.map((q) => [JSON.stringify(q), q]));
+    const missing = new Map(queries.map((q) => [keyOf(q), q]));
     for (const key of this.known.keys()) missing.delete(key);
     if (missing.size === 0) return;
     const asking = new AbortController();

@@ -13,7 +13,8 @@ const endsOf = (setting: Setting) => ("from" in setting ? setting : { from: null
 /** A filter of numbers: two thumbs over a small histogram. */
 export function stretchView({ control, set }: FilterWishes): FilterView {
   let extent: { least: number; most: number } | null = null;
-  let drawn = "";
+  /** The bars that are drawn, and the scale that the thumbs have. */
+  let [drawn, scaled] = ["", ""];
   const bars = document.createElementNS(SVG, "svg");
   bars.setAttribute("class", "stretch-bars");
   bars.setAttribute("viewBox", "0 0 100 100");
@@ -42,6 +43,28 @@ export function stretchView({ control, set }: FilterWishes): FilterView {
     const [low, high] = [Number(from.value), Number(to.value)];
     set({ from: low <= extent.least ? null : low, to: high >= extent.most ? null : high }, live);
   };
+  const drawBars = (counts: number[], { least, most }: NonNullable<typeof extent>) => {
+    const key = JSON.stringify([counts, least, most]);
+    if (key === drawn) return;
+    drawn = key;
+    const highest = Math.max(1, ...counts);
+    bars.replaceChildren(
+      ...counts.map((count, i) => {
+        const bar = document.createElementNS(SVG, "rect");
+        const [start, width] = [(100 * i) / counts.length, 100 / counts.length];
+        // The root shows small counts beside large ones.
+        const height = 100 * Math.sqrt(count / highest);
+        for (const [name, value] of Object.entries({
+          x: start + 0.5,
+          width: width - 1,
+          y: 100 - height,
+          height,
+        }))
+          bar.setAttribute(name, String(value));
+        return bar;
+      }),
+    );
+  };
   const root = element("div", { class: "board-stretch" }, bars, from, to, said);
   return {
     root,
@@ -59,36 +82,22 @@ export function stretchView({ control, set }: FilterWishes): FilterView {
       const step = niceStep(extent);
       // The last step reaches the greatest value, wherever it lies.
       const top = least + Math.ceil((most - least) / step - 1e-9) * step;
-      for (const one of [from, to])
-        Object.assign(one, { min: String(least), max: String(top), step: String(step) });
+      const scale = JSON.stringify([least, top, step]);
+      if (scale !== scaled)
+        for (const one of [from, to])
+          Object.assign(one, { min: String(least), max: String(top), step: String(step) });
+      scaled = scale;
       const ends = endsOf(setting);
       if (focusedBeside(from) !== from) from.value = String(ends.from ?? least);
       if (focusedBeside(to) !== to) to.value = String(ends.to ?? top);
       text();
       const counts = binsIn(ground.later(binsQuery(control, extent)));
-      const key = JSON.stringify([counts, ends, least, most]);
-      if (key === drawn) return;
-      drawn = key;
-      const highest = Math.max(1, ...counts);
-      bars.replaceChildren(
-        ...counts.map((count, i) => {
-          const bar = document.createElementNS(SVG, "rect");
-          const [start, width] = [(100 * i) / counts.length, 100 / counts.length];
-          const middle = least + ((most - least) * (i + 0.5)) / counts.length;
-          const isKept = middle >= Number(ends.from ?? least) && middle <= Number(ends.to ?? most);
-          // The root shows small counts beside large ones.
-          const height = 100 * Math.sqrt(count / highest);
-          for (const [name, value] of Object.entries({
-            x: start + 0.5,
-            width: width - 1,
-            y: 100 - height,
-            height,
-          }))
-            bar.setAttribute(name, String(value));
-          if (isKept) bar.setAttribute("class", "stretch-kept");
-          return bar;
-        }),
-      );
+      drawBars(counts, extent);
+      for (const [i, bar] of [...bars.children].entries()) {
+        const middle = least + ((most - least) * (i + 0.5)) / counts.length;
+        const isKept = middle >= Number(ends.from ?? least) && middle <= Number(ends.to ?? most);
+        bar.classList.toggle("stretch-kept", isKept);
+      }
     },
   };
 }

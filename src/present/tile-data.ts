@@ -28,6 +28,15 @@ interface Known {
   keepsOnly: boolean;
 }
 
+/** What a tile asks, and of what: the same queries while that is the same. */
+interface Asked {
+  seen: Visual;
+  project: Project;
+  around: string;
+  query: QueryInput | null;
+  partQuery: QueryInput | null;
+}
+
 /** What a tile shows now. */
 export interface TileNow extends Omit<Known, "of"> {
   /** The visual as it is drawn: in the look of the board, and stepped down in by this path. */
@@ -50,11 +59,14 @@ export interface TileGround extends Presented {
 /** What the visuals of a board show, by their tiles: the same objects until something that they depend on changes. */
 export class TilesData {
   private readonly known = new Map<string, Known>();
+  /** What tiles asked last, with a part to light up and without. */
+  private readonly asked = new Map<string, Asked>();
   /** Visuals that were stepped down in. */
   private readonly stepped = new Map<string, { of: Visual; path: readonly RowKey[]; seen: Visual }>();
 
   clear(): void {
     this.known.clear();
+    this.asked.clear();
   }
 
   /** What a tile shows: what it showed before while its answer is under way. */
@@ -65,7 +77,8 @@ export class TilesData {
     const before = this.known.get(tile.id);
     const shownWith = (canLight: boolean) => {
       const { all: filters, part: further } = tileFilters(board, state, tile, project, canLight);
-      return this.made(seen, before, { filters, further }, ground);
+      const asked = this.askedBy(JSON.stringify([tile.id, canLight]), seen, { filters, further }, ground);
+      return this.made(asked, before, filters, ground);
     };
     const first = shownWith(true);
     // What cannot light up a part keeps only it, and says so.
@@ -75,18 +88,33 @@ export class TilesData {
     return { seen, path, data, part, keepsOnly, pending, filters };
   }
 
-  private made(
+  private askedBy(
+    name: string,
     seen: Visual,
-    before: Known | undefined,
     { filters, further }: { filters: Filter[]; further: Filter[] },
+    { project, inputs }: TileGround,
+  ): Asked {
+    const around = JSON.stringify([filters, further, inputs]);
+    const before = this.asked.get(name);
+    if (before?.seen === seen && before.project === project && before.around === around) return before;
+    const query = toQuery(seen, project, filters, inputs);
+    const partQuery =
+      further.length > 0 ? toQuery(allOfIt(seen), project, [...filters, ...further], inputs) : null;
+    const asked = { seen, project, around, query, partQuery };
+    this.asked.set(name, asked);
+    return asked;
+  }
+
+  private made(
+    { seen, around, query, partQuery }: Asked,
+    before: Known | undefined,
+    filters: Filter[],
     { project, inputs, design, answer: answerOf }: TileGround,
   ): Known & { pending: boolean; filters: Filter[] } {
     const answerTo = (query: QueryInput | null) => query && answerOf(query);
-    const query = toQuery(seen, project, filters, inputs);
     const answer = answerTo(query);
-    const partQuery = further.length > 0 ? askedPart(seen, project, [...filters, ...further], inputs) : null;
     const partAnswer = answerTo(partQuery);
-    const of = [answer, partAnswer, seen, project, JSON.stringify([filters, further, inputs])];
+    const of = [answer, partAnswer, seen, project, around];
     const pending = (query !== null && answer === null) || (partQuery !== null && partAnswer === null);
     if (before && (pending || before.of.every((x, i) => x === of[i]))) return { ...before, pending, filters };
     const data = toVisualData(seen, project, answer, { inputs, filters });
@@ -106,6 +134,3 @@ export class TilesData {
     return seen;
   }
 }
-
-const askedPart = (visual: Visual, project: Project, ...around: [Filter[], ReturnType<typeof inputsOf>]) =>
-  toQuery(allOfIt(visual), project, ...around);

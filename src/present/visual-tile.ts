@@ -85,6 +85,8 @@ export class VisualTile {
   private shown: Shown | null = null;
   /** The room that there is for the picture, in pixels. */
   private room = { width: 0, height: 0 };
+  /** The size, ground and border that the picture has. */
+  private dressed = "";
   private datums: PlacedDatum[] = [];
   private at = -1;
   /** The row under the pointer, or that the arrow keys have come to. */
@@ -248,17 +250,8 @@ export class VisualTile {
     const size = { width, height };
     const scene = litUp(sceneOf(visual, data, design, { size, theme, focus: this.under, lit }), part, data);
     this.datums = datumsOf(scene);
-    const { picture, host } = this;
-    picture.style.setProperty("--width", `${width}px`);
-    picture.style.setProperty("--height", `${height}px`);
-    picture.setAttribute("aria-label", scene.description);
-    const line = scene.border && scene.border.color !== "none" ? `inset 0 0 0 1px ${scene.border.color}` : "";
-    Object.assign(picture.style, {
-      background: scene.background ?? "",
-      // A page that shows an element may round its frame otherwise.
-      borderRadius: scene.border ? `var(--cavlo-radius, ${scene.border.radius}px)` : "",
-      boxShadow: line,
-    });
+    const { host } = this;
+    this.dress(scene, width, height);
     this.live ??= this.start(
       host,
       { width, height },
@@ -269,6 +262,24 @@ export class VisualTile {
       },
     );
     this.live.draw(scene, !this.wantsMotion());
+  }
+
+  /** Gives the picture its size, its ground and border, and its words, where these have changed. */
+  private dress({ border, background, description }: Scene, width: number, height: number): void {
+    const { picture } = this;
+    if (picture.getAttribute("aria-label") !== description) picture.setAttribute("aria-label", description);
+    const line = border && border.color !== "none" ? `inset 0 0 0 1px ${border.color}` : "";
+    const dress = JSON.stringify([width, height, background, border?.radius, line]);
+    if (dress === this.dressed) return;
+    this.dressed = dress;
+    picture.style.setProperty("--width", `${width}px`);
+    picture.style.setProperty("--height", `${height}px`);
+    Object.assign(picture.style, {
+      background: background ?? "",
+      // A page that shows an element may round its frame otherwise.
+      borderRadius: border ? `var(--cavlo-radius, ${border.radius}px)` : "",
+      boxShadow: line,
+    });
   }
 
   /** Writes the table that stands in the place of the picture: what the picture would say at its own size. */

@@ -142,7 +142,6 @@ export const startPainter: StartPicture = (element, _size, listen) => {
   ];
   for (const [name, listener] of heard) element.addEventListener(name, listener as EventListener);
   element.addEventListener("pointerleave", leave);
-  element.addEventListener("click", click);
 
   return {
     draw(next, still) {

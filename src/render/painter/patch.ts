@@ -13,17 +13,26 @@ export function made(node: SvgNode): SVGElement {
 
 /** Makes an element that was drawn from one node what another says; only what differs is touched. */
 export function patch(element: Element, before: SvgNode, now: SvgNode): void {
-  for (const name of Object.keys(before.attributes))
+  for (const name in before.attributes)
     if (!Object.hasOwn(now.attributes, name)) element.removeAttribute(name);
-  for (const [name, value] of Object.entries(now.attributes))
+  for (const name in now.attributes) {
+    const value = now.attributes[name];
     if (before.attributes[name] !== value) element.setAttribute(name, String(value));
+  }
   if (now.text !== before.text && now.children.length === 0) element.textContent = now.text ?? "";
+  // From one to its neighbour: asked for by their number, elements are counted anew after each change.
+  let there = element.firstElementChild;
   for (const [i, child] of now.children.entries()) {
     const was = before.children[i];
-    const there = element.children[i];
+    const next: Element | null = there?.nextElementSibling ?? null;
     if (was && there && was.tag === child.tag) patch(there, was, child);
     else if (there) there.replaceWith(made(child));
     else element.appendChild(made(child));
+    there = next;
   }
-  while (element.children.length > now.children.length) element.lastElementChild?.remove();
+  while (there) {
+    const next: Element | null = there.nextElementSibling;
+    there.remove();
+    there = next;
+  }
 }
