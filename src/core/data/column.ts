@@ -41,9 +41,12 @@ export interface Table {
 export function cellValue(data: ColumnData, row: number): Value {
   if (data.type === "text") return data.codes[row] < 0 ? null : data.dictionary[data.codes[row]];
   const stored = data.values[row];
-  if (isNone(stored, data.none)) return null;
-  return data.type === "boolean" ? stored === 1 : stored / data.scale;
+  return isNone(stored, data.none) ? null : storedValue(data, stored);
 }
+
+/** The value that a stored cell stands for, which is not null. */
+export const storedValue = ({ type, scale }: Pick<CellData, "type" | "scale">, stored: number): Value =>
+  type === "boolean" ? stored === 1 : stored / scale;
 
 /** A value as it leaves the core: dates and timestamps as ISO 8601 text. */
 export function outward(value: Value, type: ValueType): Value {

@@ -1,6 +1,9 @@
 import { bucketStart, type Calendar, civil, DAY_MS, type DateBucket, parseIsoDate } from "../base/calendar";
 import { compareText, type Value } from "../base/value";
-import { type CellData, type ColumnData, cellValue, outward } from "../data/column";
+import { cellCounts } from "../data/cell-counts";
+import { type CellData, type ColumnData, cellValue, outward, storedValue } from "../data/column";
+import { columnRange } from "../data/column-range";
+import { isNone } from "../data/stored";
 import type { CategoryPlaces } from "../plan/query";
 
 /** Up to this many categories stand in their own order; of more, the most frequent come first. */
@@ -25,6 +28,12 @@ function countsOf(data: ColumnData): Map<Value, number> | null {
     return new Map(data.dictionary.flatMap((text, code) => (counts[code] ? [[text, counts[code]]] : [])));
   }
   const counts = new Map<Value, number>();
+  const near = cellCounts(data);
+  if (near) {
+    for (const [i, count] of near.counts.entries())
+      if (count > 0) counts.set(storedValue(data, near.low + i), count);
+    return counts.size > MOST_CATEGORIES ? null : counts;
+  }
   for (let row = 0; row < data.values.length; row++) {
     const value = cellValue(data, row);
     if (value === null) continue;
@@ -57,19 +66,28 @@ function stretchOf(day: number, by: DateBucket, calendar?: Calendar): number {
 }
 const MONTHS = { year: 12, quarter: 3, month: 1 } as const;
 
+/** The least and the largest value of a column of dates or moments; null where it has none. */
+function endsOf(data: CellData): { low: number; high: number } | null {
+  const { within } = columnRange(data);
+  const { values, none, scale } = data;
+  if (within) return { low: within.low / scale, high: (within.low + within.span - 1) / scale };
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let row = 0; row < values.length; row++) {
+    const stored = values[row];
+    if (isNone(stored, none)) continue;
+    if (stored < low) low = stored;
+    if (stored > high) high = stored;
+  }
+  return low > high ? null : { low: low / scale, high: high / scale };
+}
+
 /** Stretches of time stand one after the other from the first one of the column, without gaps. */
 function byStretch(data: CellData, by: DateBucket, calendar?: Calendar): Categories {
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (let row = 0; row < data.values.length; row++) {
-    const value = cellValue(data, row);
-    if (typeof value !== "number") continue;
-    if (value < low) low = value;
-    if (value > high) high = value;
-  }
-  if (low > high) return { values: [] };
+  const ends = endsOf(data);
+  if (!ends) return { values: [] };
   const dayOf = (value: number) => (data.type === "date" ? value : Math.floor(value / DAY_MS));
-  const first = stretchOf(dayOf(low), by, calendar);
-  return { by, calendar, first, of: stretchOf(dayOf(high), by, calendar) - first + 1 };
+  const first = stretchOf(dayOf(ends.low), by, calendar);
+  return { by, calendar, first, of: stretchOf(dayOf(ends.high), by, calendar) - first + 1 };
 }
 
 const known = new WeakMap<ColumnData, Map<string, Categories>>();

@@ -1,4 +1,5 @@
 import { civil, DAY_MS, type DateBucket, isoWeekday } from "../base/calendar";
+import { cellCounts } from "../data/cell-counts";
 import { type ColumnData, cellValue } from "../data/column";
 
 /** The stretches of time that the dates of a column can stand for, the coarsest first. */
@@ -12,6 +13,20 @@ const begins: Record<(typeof GRAINS)[number], (day: number) => boolean> = {
   week: (day) => isoWeekday(day) === 1,
 };
 
+/** The distinct days of a column's dates. */
+function daysIn(data: ColumnData): Set<number> {
+  const days = new Set<number>();
+  const near = data.type === "date" ? cellCounts(data) : null;
+  if (near) {
+    for (const [i, count] of near.counts.entries()) if (count > 0) days.add(near.low + i);
+  } else if (data.type === "date" || data.type === "timestamp")
+    for (let row = 0; row < data.values.length; row++) {
+      const value = cellValue(data, row);
+      if (typeof value === "number") days.add(data.type === "date" ? value : Math.floor(value / DAY_MS));
+    }
+  return days;
+}
+
 const known = new WeakMap<ColumnData, Grain>();
 
 /**
@@ -21,12 +36,7 @@ const known = new WeakMap<ColumnData, Grain>();
 function grainOf(data: ColumnData): Grain {
   const found = known.get(data);
   if (found) return found;
-  const days = new Set<number>();
-  if (data.type === "date" || data.type === "timestamp")
-    for (let row = 0; row < data.values.length; row++) {
-      const value = cellValue(data, row);
-      if (typeof value === "number") days.add(data.type === "date" ? value : Math.floor(value / DAY_MS));
-    }
+  const days = daysIn(data);
   // Two dates can be the first of a month by chance.
   const grain = days.size < 3 ? "day" : (GRAINS.find((g) => [...days].every(begins[g])) ?? "day");
   known.set(data, grain);
