@@ -112,7 +112,6 @@ export async function answerVisual(
   const named = (type: string, extension: string): HeadersInit => ({
     "content-type": type,
     "cache-control": "no-store",
-    "content-security-policy": "default-src 'none'; style-src 'unsafe-inline'; font-src data:; img-src data:",
     ...(download ? attachment(`${visual.name}.${extension}`) : {}),
   });
   const scene = () =>

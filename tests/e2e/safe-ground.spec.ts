@@ -399,6 +399,21 @@ test("odd methods are told that they are not answered", async ({ baseURL }) => {
   }
 });
 
+test("a picture that is opened by its own address has its styles and the fonts that it carries", async ({
+  page,
+}) => {
+  const problems: string[] = [];
+  page.on("console", (m) => m.type() === "error" && problems.push(m.text()));
+  const { project } = await (await page.request.post("/api/projects", { data: { demo: true } })).json();
+  await page.goto(`/api/projects/${project.id}/visuals/passengers-by-route.svg?fonts=1`);
+  await expect
+    .poll(() => page.evaluate(() => [...document.fonts].map((f) => f.status)))
+    .toEqual(expect.arrayContaining(["loaded"]));
+  await page.goto(`/api/projects/${project.id}/picture`);
+  await expect(page.locator("svg").first()).toBeVisible();
+  expect(problems).toEqual([]);
+});
+
 test("every page has a policy under which only its own scripts run", async ({ page }) => {
   const problems: string[] = [];
   page.on("console", (m) => m.type() === "error" && problems.push(m.text()));

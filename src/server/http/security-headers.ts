@@ -34,6 +34,12 @@ function pagePolicy(dev: boolean): string {
 /** The policy of an answer that is no page: nothing in it runs or loads. */
 const DATA_POLICY = "default-src 'none'; frame-ancestors 'none'";
 
+/** Where pictures stand as SVG, of a visual and of a board. */
+const PICTURE = /^\/api\/projects\/[^/?]+\/(visuals\/[^/?]+\.svg|picture)(\?|$)/;
+
+/** A picture that is opened by its own address still has its styles, and the fonts and pictures that it carries. */
+const PICTURE_POLICY = `${DATA_POLICY}; style-src 'unsafe-inline'; font-src data:; img-src data:`;
+
 /** Where a page stands that shows elements as in a page of somebody's, in a frame of the application. */
 const PREVIEW = /^\/p\/[^/?]+\/hand-off\/preview(\?|$)/;
 
@@ -47,5 +53,6 @@ const PREVIEW_HEADERS: Record<string, string> = {
 /** The headers of an answer that depend on its address, by what of it is a page and may be framed. */
 export function headersFor(address: string, dev: boolean): Record<string, string> {
   if (PREVIEW.test(address)) return PREVIEW_HEADERS;
+  if (PICTURE.test(address)) return { "content-security-policy": PICTURE_POLICY };
   return { "content-security-policy": address.startsWith("/api/") ? DATA_POLICY : pagePolicy(dev) };
 }
