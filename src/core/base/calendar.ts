@@ -6,7 +6,7 @@
 export const DAY_MS = 86_400_000;
 
 /** No date lies further from 1970-01-01 than so many days: what the language's own dates can say. */
-const FURTHEST = 100_000_000;
+export const FURTHEST = 100_000_000;
 const DAYS_IN_MONTH = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
 const isLeap = (year: number) => year % 4 === 0 && (year % 100 !== 0 || year % 400 === 0);
 
@@ -33,10 +33,10 @@ export function dayOf(year: number, month: number, day: number): number | null {
 }
 
 /**
- * Year, month (1 to 12) and day of the month of a whole day. By `civil_from_days` of the same source.
+ * Year, month (1 to 12) and day of the month of a day, or of a moment of it. By `civil_from_days` of the same source.
  */
 export function civil(day: number): { year: number; month: number; day: number } {
-  const since = day + DAYS_BEFORE_1970;
+  const since = Math.floor(day) + DAYS_BEFORE_1970;
   const era = Math.floor(since / DAYS_OF_400_YEARS);
   const dayOfEra = since - era * DAYS_OF_400_YEARS;
   const leapDays =

@@ -158,4 +158,23 @@ describe("queries", () => {
     );
     expect((again[0] as Result).totals.gap_to_goal).toBe(156 / 600);
   });
+
+  it("makes whole days of dates and parts of days, so that no day stands twice", () => {
+    const [route, ...others] = catalog.scope.tables[0].columns;
+    const due = { name: "due", type: "date" as const, formula: "sailed_on + (seats - passengers) / 100" };
+    const scope = {
+      ...catalog.scope,
+      tables: [{ name: "sailings", columns: [route, ...others, due] }],
+    };
+    const query = querySchema.parse({
+      measures: [{ formula: "count(*)", as: "rows" }],
+      table: "sailings",
+      splits: [{ column: "due", by: "day" }],
+    });
+    const [result] = runQueries([query], { ...catalog, scope });
+    if (result instanceof QueryError) throw result;
+    const days = ["2024-01-01", "2024-01-02", "2024-02-01", "2024-03-01", "2025-01-02", "2025-01-11", null];
+    expect(result.columns[0].values).toEqual(days);
+    expect(result.columns[1].values).toEqual([1, 1, 1, 2, 1, 1, 1]);
+  });
 });

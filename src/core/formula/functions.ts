@@ -288,7 +288,15 @@ export type OperatorName =
   | ("+" | "-" | "*" | "/" | "%" | "negate" | "||")
   | ("=" | "<>" | "<" | "<=" | ">" | ">=")
   | ("not" | "and" | "or" | "is_null" | "is_distinct" | "case" | "like")
-  | ("timestamp_plus_days" | "timestamp_minus_days" | "days_between" | "at_midnight" | "day_of_timestamp")
+  | (
+      | "date_plus_days"
+      | "date_minus_days"
+      | "timestamp_plus_days"
+      | "timestamp_minus_days"
+      | "days_between"
+      | "at_midnight"
+      | "day_of_timestamp"
+    )
   | ("number_from" | "text_from_number" | "text_from_boolean" | "text_from_date" | "text_from_timestamp")
   | ("boolean_from_number" | "boolean_from_text" | "date_from_text" | "timestamp_from_text")
   | `extract_${DayField | TimeField}`

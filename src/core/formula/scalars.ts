@@ -5,6 +5,7 @@ import {
   DAY_MS,
   type DateBucket,
   dayOf,
+  FURTHEST,
   isoDate,
   isoTimestamp,
   isoWeek,
@@ -124,6 +125,12 @@ const STARTS = Object.fromEntries([
   ]),
 ]) as Record<`trunc_to_${DateBucket | (typeof TIME_UNITS)[number]}`, Scalar>;
 
+/** Days further away than any date, and moments on them, are none. */
+const within = (x: number, furthest: number) => (Math.abs(x) <= furthest ? x : Number.NaN);
+/** A date is a whole day: the one on which a moment lies. */
+const wholeDay = (day: number) => within(Math.floor(day), FURTHEST);
+const wholeMoment = (ms: number) => within(Math.round(ms), FURTHEST * DAY_MS);
+
 /** How every function and operator is computed; the checker chooses the name from the types. */
 export const SCALARS: Record<ScalarName, Scalar> = {
   "+": numeric((a, b) => a + b),
@@ -133,8 +140,10 @@ export const SCALARS: Record<ScalarName, Scalar> = {
   "%": numeric((a, b) => a % b),
   mod: numeric((a, b) => a % b),
   negate: numeric((a) => -a),
-  timestamp_plus_days: numeric((t, days) => t + days * DAY_MS),
-  timestamp_minus_days: numeric((t, days) => t - days * DAY_MS),
+  date_plus_days: numeric((day, days) => wholeDay(day + days)),
+  date_minus_days: numeric((day, days) => wholeDay(day - days)),
+  timestamp_plus_days: numeric((t, days) => wholeMoment(t + days * DAY_MS)),
+  timestamp_minus_days: numeric((t, days) => wholeMoment(t - days * DAY_MS)),
   days_between: numeric((a, b) => (a - b) / DAY_MS),
   at_midnight: numeric((day) => day * DAY_MS),
   day_of_timestamp: numeric((t) => Math.floor(t / DAY_MS)),
