@@ -49,13 +49,15 @@ const REST = 200;
 let resting: ReturnType<typeof setTimeout> | undefined;
 
 /**
- * Writes an address into the page's history: a step of its own for each thing that its reader did. While
- * something is being turned, `live`, that waits until it rests: a browser takes its time for an address.
+ * Writes an address into the page's history: a step of its own for each thing that its reader did. A browser
+ * takes its time for an address, so the board asks first; and while something is being turned, `live`, the
+ * address waits until it rests.
  */
-export function writeHistory(address: string, action: BoardAction, live = false): void {
+export function writeHistory(address: () => string, action: BoardAction, live = false): void {
   clearTimeout(resting);
-  if (live) resting = setTimeout(() => writeNow(address, action), REST);
-  else writeNow(address, action);
+  const write = () => writeNow(address(), action);
+  if (live) resting = setTimeout(write, REST);
+  else queueMicrotask(write);
 }
 
 /** Leaves unwritten what has not rested yet: the page goes elsewhere. */

@@ -157,7 +157,7 @@ function start(host: HTMLElement, first: Presented): void {
       left: begun.left,
       onState: (state, action, live) => {
         shown = state;
-        writeHistory(location.pathname + addressOf(state), action, live);
+        writeHistory(() => location.pathname + addressOf(state), action, live);
       },
       onSettled: preparation.settled,
       onRows: (asked, of) => {

@@ -38,7 +38,8 @@ export function useReaderState(board: Board) {
   const change = useCallback(
     (next: BoardState, action: BoardAction, live = false) => {
       hold(({ left: before }) => ({ state: next, left: action.type === "become" ? before : NOTHING }));
-      writeHistory(window.location.pathname + withState(searchOf(presented), next, presented), action, live);
+      const address = () => window.location.pathname + withState(searchOf(presented), next, presented);
+      writeHistory(address, action, live);
     },
     [presented],
   );
