@@ -148,19 +148,34 @@ export function sniffHeader(first: Cell[], second: Cell[] | null): boolean {
   );
 }
 
+/** So many characters of a name are kept. */
+const LONGEST_NAME = 100;
+
 /**
- * Column names out of a head row: trimmed, numbered where they repeat, made up where they are empty. Says
- * what was mended.
+ * Column names out of a head row: trimmed, cut where they are very long, numbered where they repeat, made up
+ * where they are empty. Says what was mended.
  */
 export function columnNames(head: Cell[] | null, width: number): { names: string[]; notes: string[] } {
   const names: string[] = [];
   const notes: string[] = [];
   for (let i = 0; i < width; i++) {
-    const given = (head?.[i] ?? "").replace(/\s+/g, " ").trim().slice(0, 100);
+    const written = (head?.[i] ?? "").replace(/\s+/g, " ").trim();
+    const isLong = written.length > LONGEST_NAME;
+    // No half of a character is left at the cut.
+    const given = isLong
+      ? written
+          .slice(0, LONGEST_NAME)
+          .replace(/[\ud800-\udbff]$/, "")
+          .trim()
+      : written;
     let name = given || `column_${i + 1}`;
     if (head && !given) notes.push(`Column ${i + 1} has no name in the file; it is called ${name}.`);
     for (let n = 2; names.some((k) => sameName(k, name)); n++) name = `${given || `column_${i + 1}`}_${n}`;
-    if (given && name !== given)
+    if (isLong)
+      notes.push(
+        `The name of column ${i + 1} has ${written.length.toLocaleString("en")} characters; it is called ${name}.`,
+      );
+    else if (given && name !== given)
       notes.push(`The name “${given}” stands twice; column ${i + 1} is called ${name}.`);
     names.push(name);
   }
