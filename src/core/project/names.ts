@@ -1,3 +1,4 @@
+import { cutText } from "../base/cut-text";
 import { sameName } from "../base/names";
 import { checkFormula, derivedType } from "../formula/check";
 import type { KnownFormula, Scope, ScopeColumn } from "../formula/expr";
@@ -79,7 +80,7 @@ export function freeName(label: string, taken: string[]): string {
     .toLowerCase()
     .replace(/[^\p{L}\p{N}]+/gu, "_")
     .replace(/^_+|_+$/g, "");
-  const base = (/^[\p{L}_]/u.test(plain) ? plain : `m_${plain}`).slice(0, 100) || "measure";
+  const base = cutText(/^[\p{L}_]/u.test(plain) ? plain : `m_${plain}`, 100) || "measure";
   let candidate = base;
   for (let n = 2; taken.some((t) => sameName(t, candidate)); n++) candidate = `${base}_${n}`;
   return candidate;

@@ -1,3 +1,4 @@
+import { cutText } from "@/core/base/cut-text";
 import { findNamed } from "@/core/base/names";
 import { compareValues, type Value } from "@/core/base/value";
 import { type Column, cellValue, outward } from "@/core/data/column";
@@ -63,7 +64,7 @@ export function unreadCells(
       if (row % STEP === 0) checkStop(stop);
       if (cell === null || isNothing(cell) || read(cell, row - 1) !== null) continue;
       unread++;
-      const found = { row, text: cell.slice(0, 60) };
+      const found = { row, text: cutText(cell, 60) };
       if (first.length < SHOWN_BAD) first.push(found);
       else last = [...last.slice(1 - SHOWN_BAD), found];
     }

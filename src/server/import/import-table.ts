@@ -1,5 +1,6 @@
 import { copyFileSync, existsSync, renameSync } from "node:fs";
 import { nanoid } from "nanoid";
+import { cutText } from "@/core/base/cut-text";
 import { findNamed, sameName } from "@/core/base/names";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { TableInfo } from "@/core/project/schema";
@@ -39,7 +40,7 @@ function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
   return {
     table: {
       id,
-      name: name.slice(0, 120),
+      name: cutText(name, 120),
       rows: read.rows,
       columns: read.columns.map((c) => ({ ...c, hidden: false })),
       derived: [],
@@ -153,7 +154,7 @@ export async function appendRows(
       { type: "append", id, from: table.id, added, map: columnMap(table, read) },
       { progress: (share) => progress(0.7 + share * 0.29), signal },
     );
-    const source = { ...table.source, file: `${table.source.file} and ${file}`.slice(0, 300) };
+    const source = { ...table.source, file: cutText(`${table.source.file} and ${file}`, 300) };
     const made = { ...table, id, rows, source };
     recordTable(projectId, made, sums);
     return {

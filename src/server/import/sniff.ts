@@ -1,4 +1,5 @@
 import { closeSync, openSync, readSync } from "node:fs";
+import { cutText } from "@/core/base/cut-text";
 import { sameName } from "@/core/base/names";
 import { readNumber } from "@/core/base/read-number";
 import { readDate, readTimestamp } from "@/core/data/cell-date";
@@ -161,13 +162,7 @@ export function columnNames(head: Cell[] | null, width: number): { names: string
   for (let i = 0; i < width; i++) {
     const written = (head?.[i] ?? "").replace(/\s+/g, " ").trim();
     const isLong = written.length > LONGEST_NAME;
-    // No half of a character is left at the cut.
-    const given = isLong
-      ? written
-          .slice(0, LONGEST_NAME)
-          .replace(/[\ud800-\udbff]$/, "")
-          .trim()
-      : written;
+    const given = cutText(written, LONGEST_NAME).trim();
     let name = given || `column_${i + 1}`;
     if (head && !given) notes.push(`Column ${i + 1} has no name in the file; it is called ${name}.`);
     for (let n = 2; names.some((k) => sameName(k, name)); n++) name = `${given || `column_${i + 1}`}_${n}`;

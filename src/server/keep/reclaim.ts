@@ -1,4 +1,5 @@
 import { nanoid } from "nanoid";
+import { cutText } from "@/core/base/cut-text";
 import { emptyProject, type Project, tableSchema } from "@/core/project/schema";
 import { HttpError } from "../http/errors";
 import { writeAbout } from "../store/about-table";
@@ -51,12 +52,12 @@ export function reclaimGroup(project: string): ProjectSummary {
       "unknown_tables",
       "What these tables hold is not known any more, so they cannot be brought back. Their files are kept in the data folder.",
     );
-  const name = `${tables[0].about?.project.name || "Tables"} (brought back)`.slice(0, 120);
+  const name = cutText(`${tables[0].about?.project.name || "Tables"} (brought back)`, 120);
   const names = new Set<string>();
   const declared = tables.flatMap(({ id, about }): Project["tables"] => {
     if (!about) return [];
     let free = about.name;
-    for (let n = 2; names.has(free.toLowerCase()); n++) free = `${about.name}_${n}`.slice(0, 120);
+    for (let n = 2; names.has(free.toLowerCase()); n++) free = `${cutText(about.name, 110)}_${n}`;
     names.add(free.toLowerCase());
     return [
       tableSchema.parse({

@@ -5,6 +5,7 @@ import { promisify } from "node:util";
 import { nanoid } from "nanoid";
 import yauzl, { type Entry, type ZipFile } from "yauzl";
 import { z } from "zod";
+import { cutText } from "@/core/base/cut-text";
 import { readAbout, writeAbout } from "../store/about-table";
 import { damageOf } from "../store/checksums";
 import { database, documentSum } from "../store/database";
@@ -132,7 +133,7 @@ function destinationOf({ project, tables }: Backup): Destination {
   );
   return {
     project: isHere ? nanoid(12) : project.id,
-    name: isHere ? `${project.name} (restored)`.slice(0, 120) : project.name,
+    name: isHere ? cutText(`${project.name} (restored)`, 120) : project.name,
     isHere,
     ids: new Map(tables.map((t) => [t.id, isHere || isTaken ? nanoid(16) : t.id])),
   };

@@ -169,10 +169,10 @@ describe("the data folder at a start", () => {
     writer.add(["x"]);
     writer.finish();
   };
-  const about = (id: string, createdAt = "2020-01-01T00:00:00Z") =>
+  const about = (id: string, createdAt = "2020-01-01T00:00:00Z", name = "lost") =>
     writeAbout({
       id,
-      name: "lost",
+      name,
       project: { id: "p", name: "Lost project" },
       rows: 1,
       columns: [{ name: "c", reading: { type: "text" } }],
@@ -219,6 +219,26 @@ describe("the data folder at a start", () => {
     expect(readProject(back.id).document.tables).toMatchObject([{ id: ID.orphan, name: "lost", rows: 1 }]);
     expect(existsSync(tableFiles(ID.orphan).rows)).toBe(true);
     expect(unclaimedGroups()).toEqual([]);
+  });
+
+  it("brings tables of one long name back under names of their own", () => {
+    const before = settings.data;
+    settings.data = mkdtempSync(join(tmpdir(), "cavlo-long-"));
+    closeDatabase();
+    try {
+      createProject(emptyProject("One"));
+      const name = "n".repeat(120);
+      for (const id of [ID.kept, ID.orphan]) {
+        writeTable(id);
+        about(id, undefined, name);
+      }
+      const { tables: back } = readProject(reclaimGroup("p").id).document;
+      expect(back.map((t) => t.name).sort()).toEqual([name, `${"n".repeat(110)}_2`].sort());
+    } finally {
+      closeDatabase();
+      rmSync(settings.data, { recursive: true });
+      settings.data = before;
+    }
   });
 
   it.each(["without the database", "with an older database", "with a database of an earlier version"])(

@@ -1,3 +1,4 @@
+import { cutText } from "@/core/base/cut-text";
 import type { Link } from "@/core/formula/links";
 import type { TableInfo } from "@/core/project/schema";
 
@@ -67,7 +68,7 @@ export function LinkDiagram({ tables, links }: { tables: TableInfo[]; links: rea
         <g key={box.name} transform={`translate(${box.x},${box.y})`}>
           <rect width={BOX} height={heightOf(box)} rx="7" fill="var(--sheet)" stroke="var(--rule)" />
           <text x="12" y="20" fontSize="13" fontWeight="600" fill="var(--ink)">
-            {box.name.length > 20 ? `${box.name.slice(0, 19)}…` : box.name}
+            {box.name.length > 20 ? `${cutText(box.name, 19)}…` : box.name}
           </text>
           <text
             x={BOX - 12}
@@ -90,7 +91,7 @@ export function LinkDiagram({ tables, links }: { tables: TableInfo[]; links: rea
               fill="var(--muted)"
               fontFamily="var(--font-mono)"
             >
-              {c.length > 23 ? `${c.slice(0, 22)}…` : c}
+              {c.length > 23 ? `${cutText(c, 22)}…` : c}
             </text>
           ))}
         </g>

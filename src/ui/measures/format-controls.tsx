@@ -1,4 +1,5 @@
 "use client";
+import { cutText } from "@/core/base/cut-text";
 import type { NumberFormat } from "@/core/base/number-format";
 import { formatNumber } from "@/core/base/number-format";
 import { Choose } from "../shared/choose";
@@ -108,12 +109,12 @@ export function FormatControls({
             <CommitField
               id={id}
               value={format.prefix}
-              onCommit={(prefix) => set({ prefix: prefix.slice(0, 20) })}
+              onCommit={(prefix) => set({ prefix: cutText(prefix, 20) })}
             />
             <CommitField
               label="After"
               value={format.suffix}
-              onCommit={(suffix) => set({ suffix: suffix.slice(0, 20) })}
+              onCommit={(suffix) => set({ suffix: cutText(suffix, 20) })}
             />
           </div>
         )}

@@ -1,5 +1,6 @@
 "use client";
 import { useMemo } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { findNamed, sameName } from "@/core/base/names";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
@@ -143,7 +144,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
           label="Note"
           multiline
           value={measure.note}
-          onCommit={(note) => set({ note: note.slice(0, 500) })}
+          onCommit={(note) => set({ note: cutText(note, 500) })}
           placeholder="What it counts, in a sentence"
         />
         {sound && <ProofList measure={measure} />}

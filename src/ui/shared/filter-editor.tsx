@@ -2,6 +2,7 @@
 import { X } from "lucide-react";
 import { useId, useState } from "react";
 import { DATE_BUCKETS } from "@/core/base/calendar";
+import { cutText } from "@/core/base/cut-text";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import type { Filter } from "@/core/plan/query";
@@ -252,7 +253,7 @@ export function FilterEditor({
           label={`Text in ${column.name}`}
           value={filter && "contains" in filter ? filter.contains : ""}
           placeholder="a part of the text"
-          onCommit={(t) => onChange(t ? { column: column.name, contains: t.slice(0, 200) } : null)}
+          onCommit={(t) => onChange(t ? { column: column.name, contains: cutText(t, 200) } : null)}
         />
       )}
       {form === "range" && (

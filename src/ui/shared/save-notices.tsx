@@ -1,6 +1,7 @@
 "use client";
 import { useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { api } from "./api";
 import { useConnection } from "./connection";
 import { toast } from "./notice";
@@ -46,7 +47,7 @@ function useKeepAsNew(): { busy: boolean; keep: (document?: Unsaved["document"])
       const document = from ?? store.getState().document;
       const { project } = await api.copyProject(store.getState().id, {
         ...document,
-        name: `${document.name} (this window)`.slice(0, 120),
+        name: cutText(`${document.name} (this window)`, 120),
       });
       router.push(`/p/${project.id}/data`);
       return true;
