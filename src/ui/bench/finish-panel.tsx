@@ -1,6 +1,7 @@
 "use client";
 import { Save, Trash2 } from "lucide-react";
 import { memo, useCallback, useMemo, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { FINISHES } from "@/core/kinds/finishes";
 
 import type { Visual } from "@/core/project/schema";
@@ -103,7 +104,7 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
                 label="Name of the finish"
                 value={mine.name}
                 check={(t) => (t.trim() ? null : "A name is needed.")}
-                onCommit={(t) => apply({ type: "rename finish", id: mine.id, name: t.trim().slice(0, 120) })}
+                onCommit={(t) => apply({ type: "rename finish", id: mine.id, name: cutText(t.trim(), 120) })}
               />
             </div>
             {byHand > 0 && (
@@ -134,7 +135,7 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
               const name = freeLabel(
                 typed || "Our finish",
                 all.map((f) => f.name),
-              ).slice(0, 120);
+              );
               apply({ type: "save finish", visual: id, finish: { id: newId(), name }, look: lookOf(visual) });
               setNaming(false);
             }}

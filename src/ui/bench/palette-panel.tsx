@@ -1,6 +1,7 @@
 "use client";
 import { Download, Plus, Trash2, Upload } from "lucide-react";
 import { useRef, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { palettesFrom, tokensOf } from "@/core/scene/design-tokens";
 import { PALETTES, type Palette, paletteOf } from "@/core/scene/palettes";
 import { CommitField } from "../shared/commit-field";
@@ -47,7 +48,7 @@ function OwnPalette({ palette, onRemove }: { palette: Palette; onRemove: () => v
           label="Name of the palette"
           value={palette.name}
           check={(t) => (t.trim() ? null : "A name is needed.")}
-          onCommit={(t) => put({ name: t.trim().slice(0, 120) })}
+          onCommit={(t) => put({ name: cutText(t.trim(), 120) })}
         />
         <button
           type="button"

@@ -1,6 +1,7 @@
 "use client";
 import { Upload } from "lucide-react";
 import { useRef, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { own, withOwn } from "@/core/base/own";
 
 import { kindOf } from "@/core/kinds";
@@ -47,7 +48,7 @@ export function PictureChoices({ visual, pictured }: { visual: Visual; pictured:
         continue;
       }
       const id = newId();
-      pictures.push({ id, name: chosen.name.slice(0, 120), href: made.href });
+      pictures.push({ id, name: cutText(chosen.name, 120), href: made.href });
       const named = categoryOfFile(chosen.name, labels);
       const category = pictured.find(({ label }) => label === named) ?? (isAlone ? pictured[0] : null);
       if (category) of[id] = category.key;

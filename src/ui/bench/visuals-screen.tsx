@@ -2,6 +2,7 @@
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
 
@@ -240,7 +241,7 @@ function OneVisual({ visuals, all, findings }: Props) {
                   value={visual.name}
                   check={(t) => (t.trim() ? null : "A name is needed.")}
                   onCommit={(t) =>
-                    apply({ type: "change visual", id: visual.id, change: { name: t.trim().slice(0, 120) } })
+                    apply({ type: "change visual", id: visual.id, change: { name: cutText(t.trim(), 120) } })
                   }
                 />
               )}

@@ -19,6 +19,7 @@ import {
   Smartphone,
   Trash2,
 } from "lucide-react";
+import { cutText } from "@/core/base/cut-text";
 import {
   alignedPlaces,
   distributedPlaces,
@@ -134,7 +135,7 @@ export function ArrangeToolbar({
           label="Board name"
           value={board.name}
           check={(t) => (t.trim() ? null : "A name is needed.")}
-          onCommit={(t) => apply({ type: "rename board", id: board.id, name: t.trim().slice(0, 120) })}
+          onCommit={(t) => apply({ type: "rename board", id: board.id, name: cutText(t.trim(), 120) })}
         />
       </span>
       <span className="w-36">

@@ -132,7 +132,7 @@ export function BoardsScreen() {
   };
   const duplicate = (of: Board) => {
     const name = freeLabel(
-      `${of.name} copy`.slice(0, 110),
+      `${of.name} copy`,
       boards.map((b) => b.name),
     );
     const made = copyOfBoard(of, name, newId);

@@ -1,5 +1,6 @@
 "use client";
 import { ChevronDown, ChevronUp, X } from "lucide-react";
+import { cutText } from "@/core/base/cut-text";
 import { sameName } from "@/core/base/names";
 import type { ControlChange } from "@/core/project/board-edits";
 import { scopeOf } from "@/core/project/names";
@@ -97,7 +98,7 @@ export function ControlRow({
             label={`Label of the filter ${label}`}
             value={label}
             check={(t) => (t.trim() ? null : "A label is needed.")}
-            onCommit={(t) => change({ label: t.trim().slice(0, 120) })}
+            onCommit={(t) => change({ label: cutText(t.trim(), 120) })}
           />
         ) : (
           <span className="flex-1 truncate text-sm">{label}</span>

@@ -1,6 +1,7 @@
 "use client";
 import { Upload } from "lucide-react";
 import { useId, useMemo, useRef, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { checkTemplate } from "@/core/base/template";
 import { MOST_PICTURES } from "@/core/project/board-choices";
 import type { TileChange } from "@/core/project/board-edits";
@@ -161,7 +162,7 @@ function PictureFields({ tile, change }: { tile: Extract<Tile, { type: "picture"
     const made = pictureFrom(new Uint8Array(await chosen.arrayBuffer()), chosen.name);
     if ("problem" in made) return setProblem(made.problem);
     setProblem("");
-    const picture: OwnPicture = { id: newId(), name: chosen.name.slice(0, 120), href: made.href };
+    const picture: OwnPicture = { id: newId(), name: cutText(chosen.name, 120), href: made.href };
     const group = `picture ${picture.id}`;
     apply({ type: "bring pictures", visual: null, pictures: [picture], of: {} }, group);
     change({ picture: picture.id }, group);

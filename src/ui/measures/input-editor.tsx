@@ -1,5 +1,6 @@
 "use client";
 import { parseIsoDate } from "@/core/base/calendar";
+import { cutText } from "@/core/base/cut-text";
 import { sameName } from "@/core/base/names";
 import type { Value } from "@/core/base/value";
 import { freeName } from "@/core/project/names";
@@ -164,7 +165,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
             }
             onCommit={(label) =>
               set({
-                label: label.trim(),
+                label: cutText(label.trim(), 120),
                 name: freeName(
                   label,
                   document.inputs.filter((i) => i.id !== input.id).map((i) => i.name),

@@ -63,7 +63,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   };
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
-    set({ label: label.trim(), name: freeName(label, others) });
+    set({ label: cutText(label.trim(), 120), name: freeName(label, others) });
   };
   return (
     <div className="areas-flat grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">

@@ -4,7 +4,6 @@ import { Copy, FolderOpen, Plus, Ship, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import { cutText } from "@/core/base/cut-text";
 import type { ProjectSummary } from "@/server/store/projects";
 import { api } from "../shared/api";
 import { onProjectEvent } from "../shared/connection";
@@ -77,7 +76,7 @@ export function ProjectsScreen() {
   const duplicate = useMutation({
     mutationFn: async (project: ProjectSummary) => {
       const { project: whole } = await api.project(project.id);
-      const name = freeLabel(cutText(`${project.name} copy`, 110), names);
+      const name = freeLabel(`${project.name} copy`, names);
       return api.copyProject(project.id, { ...whole.document, name });
     },
     onSuccess: ({ project }) => {
