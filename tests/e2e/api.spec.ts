@@ -118,3 +118,17 @@ test("a project's first board is a small picture, made once for each revision", 
   const { project: bare } = await empty.json();
   expect((await request.get(`/api/projects/${bare.id}/picture`)).status()).toBe(204);
 });
+
+test("an address of the interface at which nothing stands says so as all answers do", async ({ request }) => {
+  for (const [method, path] of [
+    ["GET", "/api/nothing"],
+    ["POST", "/api/projects/p/query"],
+    ["DELETE", "/api/constructor/__proto__"],
+  ]) {
+    const answer = await request.fetch(path, { method, ...(method === "POST" ? { data: {} } : {}) });
+    expect(answer.status(), path).toBe(404);
+    const { error } = await answer.json();
+    expect(error.code).toBe("no_call");
+    expect(error.message).toContain("/api/openapi.json");
+  }
+});
