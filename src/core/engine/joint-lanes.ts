@@ -45,7 +45,8 @@ export class JointLanes {
 
   /** Takes the rows of a block, to which every side has given its groups. */
   add(block: Block): void {
-    if (this.sides.some(({ size }, i) => !(size <= this.rooms[i]))) {
+    // At first there is room for none.
+    if (this.sides.some(({ size }, i) => size > (this.rooms[i] ?? 0))) {
       this.settle();
       this.arrange();
     }
