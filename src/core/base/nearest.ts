@@ -23,8 +23,8 @@ export function nearestName(wanted: string, known: Iterable<string>): string | n
   let bestScore = Number.POSITIVE_INFINITY;
   for (const name of known) {
     const candidate = name.toLowerCase();
-    if (Math.abs(candidate.length - target.length) > 6) continue;
     const begins = target.length >= 3 && candidate.startsWith(target);
+    if (!begins && Math.abs(candidate.length - target.length) > 6) continue;
     const score = begins ? 0.5 : editDistance(target, candidate);
     if (score < bestScore) [best, bestScore] = [name, score];
   }

@@ -1,3 +1,4 @@
+import { cutText } from "./cut-text";
 import { writeByPattern } from "./date-pattern";
 import { nearestName } from "./nearest";
 import type { NumberFormat } from "./number-format";
@@ -112,7 +113,7 @@ export function fillTemplate(template: string, values: Record<string, TemplateVa
     out += template.slice(at, start);
     out += writtenAs(value, format);
     at = end;
-    if (out.length > LONGEST) return `${out.slice(0, LONGEST)} …`;
+    if (out.length > LONGEST) return `${cutText(out, LONGEST)} …`;
   }
   return out + template.slice(at);
 }
