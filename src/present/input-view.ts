@@ -6,6 +6,7 @@ import { stepped } from "@/core/project/stepping";
 import { niceStep } from "@/core/view/column-extent";
 import { focusedBeside } from "@/render/roots";
 import { element, sign } from "./elements";
+import { heldThumb } from "./held-thumb";
 
 /** An input of a board, which shows its value and what it can be chosen from (null: any value). */
 export interface InputView {
@@ -71,6 +72,7 @@ function sliderView(input: Input, onChange: OnChange): InputView {
     oninput: () => turn(true),
     onchange: () => turn(false),
   });
+  const isHeld = heldThumb(field);
   const write = (value: number) => {
     said.textContent = formatNumber(value, input.format);
     field.setAttribute("aria-valuetext", said.textContent);
@@ -79,8 +81,7 @@ function sliderView(input: Input, onChange: OnChange): InputView {
     root: element("div", { class: "board-slider" }, field, said),
     show(value) {
       const now = typeof value === "number" ? value : 0;
-      // While it is dragged the thumb is ahead of the board.
-      if (focusedBeside(field) === field && Number(field.value) !== now) return;
+      if (isHeld()) return;
       field.value = String(now);
       write(now);
     },

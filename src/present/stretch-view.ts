@@ -1,8 +1,8 @@
 import type { Setting } from "@/core/project/schema";
 import { binsIn, binsQuery, extentIn, extentQuery, niceStep } from "@/core/view/column-extent";
-import { focusedBeside } from "@/render/roots";
 import { element } from "./elements";
 import type { FilterView, FilterWishes } from "./filter-view";
+import { heldThumb } from "./held-thumb";
 import { numberText } from "./number-text";
 
 const SVG = "http://www.w3.org/2000/svg";
@@ -29,6 +29,7 @@ export function stretchView({ control, set }: FilterWishes): FilterView {
       onchange: () => turn(end, false),
     });
   const [from, to] = [thumb("from"), thumb("to")];
+  const [isFromHeld, isToHeld] = [heldThumb(from), heldThumb(to)];
   const text = () => {
     const ends = [Number(from.value), Number(to.value)].map(numberText);
     for (const [i, one] of [from, to].entries()) one.setAttribute("aria-valuetext", ends[i]);
@@ -88,8 +89,8 @@ export function stretchView({ control, set }: FilterWishes): FilterView {
           Object.assign(one, { min: String(least), max: String(top), step: String(step) });
       scaled = scale;
       const ends = endsOf(setting);
-      if (focusedBeside(from) !== from) from.value = String(ends.from ?? least);
-      if (focusedBeside(to) !== to) to.value = String(ends.to ?? top);
+      if (!isFromHeld()) from.value = String(ends.from ?? least);
+      if (!isToHeld()) to.value = String(ends.to ?? top);
       text();
       const counts = binsIn(ground.later(binsQuery(control, extent)));
       drawBars(counts, extent);

@@ -58,6 +58,7 @@ for (const place of ["in the application", "on a page of its own"] as const)
     await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
     const steps = () => page.evaluate(() => window.history.length);
     const before = await steps();
+    const begun = await from.inputValue();
     const { x, y, width, height } = (await from.boundingBox()) as NonNullable<
       Awaited<ReturnType<typeof from.boundingBox>>
     >;
@@ -76,6 +77,8 @@ for (const place of ["in the application", "on a page of its own"] as const)
     await page.goBack();
     await expect(page).not.toHaveURL(/from\./);
     await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+    // Though it still has the focus, the thumb goes back too.
+    await expect(from).toHaveValue(begun);
   });
 
 test("a list finds a value by its name, has the counts of the rows that are left, and takes several", async ({
