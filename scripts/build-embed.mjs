@@ -12,6 +12,7 @@ import {
 } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
+import { lighter } from "./lighter.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const out = `${root}dist/embed`;
@@ -56,40 +57,6 @@ const lazily = (filter) => ({
 const lazyMatching = lazily(/^re2js$/);
 const lazyDates = lazily(/^(date-fns\/(format|parse)|@date-fns\/utc)$/);
 
-const TEXT = String.raw`(?:"(?:[^"\\]|\\.)*"|'(?:[^'\\]|\\.)*')`;
-const HELP = new RegExp(String.raw`\b(?:help|example):\s*(?:${TEXT}|\[\s*${TEXT},\s*${TEXT},?\s*\]),?`, "g");
-
-/** The help and the examples of functions are for who writes formulas. */
-const withoutHelp = {
-  name: "without help",
-  setup(bundle) {
-    bundle.onLoad({ filter: /\/formula\/(functions|aggregates)\.ts$/ }, ({ path }) => ({
-      contents: readFileSync(path, "utf8").replace(HELP, ""),
-      loader: "ts",
-    }));
-  },
-};
-
-/** Colours of documents are written as #rrggbb: none is by its name. */
-const withoutNames = {
-  name: "without names of colours",
-  setup(bundle) {
-    bundle.onLoad({ filter: /\/culori\/src\/colors\/named\.js$/ }, () => ({
-      contents: "export default {};",
-    }));
-  },
-};
-
-/** Dates are read and written, never told by how far off they are. */
-const withoutDistances = {
-  name: "without distances of dates",
-  setup(bundle) {
-    bundle.onLoad({ filter: /\/locale\/en-US\/_lib\/format(Distance|Relative)\.js$/ }, ({ path }) => ({
-      contents: `export const ${path.includes("Distance") ? "formatDistance" : "formatRelative"} = () => "";`,
-    }));
-  },
-};
-
 /** What checks formulas is the engine's alone: elements know what theirs mean from the snapshot. */
 const knownFormulas = {
   name: "known formulas",
@@ -107,7 +74,7 @@ const shared = {
   format: "esm",
   target: TARGET,
   alias: { "@": `${root}src` },
-  plugins: [lazyMatching, withoutHelp, withoutNames, withoutDistances, styles],
+  plugins: [lazyMatching, ...lighter, styles],
   legalComments: "none",
   logLevel: "warning",
 };

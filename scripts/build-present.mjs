@@ -3,10 +3,21 @@ import { rmSync, writeFileSync } from "node:fs";
 import { basename } from "node:path";
 import { fileURLToPath } from "node:url";
 import { build } from "esbuild";
+import { lighter } from "./lighter.mjs";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const folder = `${root}.next/static/present`;
 rmSync(folder, { recursive: true, force: true });
+/**
+ * What matches regular expressions is larger than all else that answers in the page; projects that need it
+ * are answered by the server (src/present/preparing.ts).
+ */
+const withoutMatching = {
+  name: "without matching",
+  setup(bundle) {
+    bundle.onLoad({ filter: /\/node_modules\/re2js\// }, () => ({ contents: "export const RE2JS = null;" }));
+  },
+};
 const { metafile } = await build({
   absWorkingDir: root,
   entryPoints: { board: "src/present/page.ts", look: "src/present/page.css" },
@@ -22,6 +33,7 @@ const { metafile } = await build({
   format: "esm",
   target: ["chrome111", "firefox111", "safari16.4"],
   loader: { ".woff2": "file", ".woff": "file" },
+  plugins: [withoutMatching, ...lighter],
   alias: { "@": `${root}src` },
   logLevel: "warning",
   metafile: true,

@@ -83,7 +83,9 @@ const LAYERS = [
   },
 ];
 /** What pages must not carry: the value imports of the interface never lead to these. */
-const NOT_IN_PAGES = ["zod", "re2js"];
+const NOT_IN_PAGES = ["zod"];
+/** What they must not carry from the start; what is fetched later may. */
+const NOT_AT_ONCE = ["re2js"];
 /** What only tests use: it may import everything, and nothing but tests imports it. */
 const TESTING = "testing";
 
@@ -138,32 +140,37 @@ const bringsTypes = (statement) =>
 const imports = new Map();
 /** What is imported as a value: files of src, and packages by their names. */
 const values = new Map();
+/** The same without what is fetched later. */
+const firstValues = new Map();
 for (const file of files) {
   const layer = layerOf(file);
   if (!layer && !isTest(file) && !file.startsWith(`${TESTING}/`) && file !== "proxy.ts")
     report(file, "stands in no layer");
   const targets = new Set();
   const valued = new Set();
+  const atOnce = new Set();
   for (const [statement, type, from, dynamic] of readFileSync(join(src, file), "utf8").matchAll(STATEMENT)) {
     const target = from ?? dynamic;
     const to = fileOf(file, target);
     if (to !== null) targets.add(to);
     if (!bringsTypes(statement)) valued.add(to ?? target);
+    if (!bringsTypes(statement) && !dynamic) atOnce.add(to ?? target);
     if (!layer || isTest(file)) continue;
     if (to === null) checkPackage(file, layer, target);
     else checkLayer(file, layer, to, Boolean(type));
   }
   imports.set(file, targets);
   values.set(file, valued);
+  firstValues.set(file, atOnce);
 }
 
-/** The ways from the interface to what its pages must not carry. */
-function checkPages() {
+/** The ways by some imports from the interface to what its pages must not carry. */
+function checkPages(values, unwanted) {
   const queue = files.filter((f) => f.startsWith("ui/") && !isTest(f));
   const cameFrom = new Map(queue.map((f) => [f, null]));
   for (let file = queue.shift(); file !== undefined; file = queue.shift()) {
     for (const to of values.get(file) ?? []) {
-      const bad = NOT_IN_PAGES.find((p) => to === p || to.startsWith(`${p}/`));
+      const bad = unwanted.find((p) => to === p || to.startsWith(`${p}/`));
       if (bad) {
         const way = [];
         for (let at = file; at; at = cameFrom.get(at)) way.unshift(at);
@@ -175,7 +182,8 @@ function checkPages() {
     }
   }
 }
-checkPages();
+checkPages(values, NOT_IN_PAGES);
+checkPages(firstValues, NOT_AT_ONCE);
 
 /**
  * Files that lead back to themselves, each circle once (R. Tarjan, Depth-first search and linear graph

@@ -50,7 +50,7 @@ packages_ready() {
 
 build_app() {
   local stamp=.next/cavlo-built wanted
-  wanted=$(find src assembly public assets scripts/build-server.mjs scripts/build-loops.mjs scripts/build-present.mjs scripts/build-embed.mjs scripts/place-fonts.mjs scripts/pack-statics.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -not -path public/fonts/\* -not -path assets/fonts/other/\* -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
+  wanted=$(find src assembly public assets scripts/build-server.mjs scripts/build-loops.mjs scripts/build-present.mjs scripts/build-embed.mjs scripts/lighter.mjs scripts/place-fonts.mjs scripts/pack-statics.mjs package-lock.json next.config.ts postcss.config.mjs tsconfig.json -type f -not -path public/fonts/\* -not -path assets/fonts/other/\* -print0 | sort -z | xargs -0 sha256sum | sha256sum | cut -d' ' -f1)
   if [ -f "$stamp" ] && [ -f dist/serve.mjs ] && [ -f dist/embed/cavlo.js ] && [ "$(cat "$stamp")" = "$wanted" ]; then return; fi
   echo "Building …"
   NEXT_TELEMETRY_DISABLED=1 npm run --silent build

@@ -9,6 +9,9 @@ export type Answer = Result | { error: string };
  */
 export type AnswerSource = (queries: QueryInput[], signal: AbortSignal) => Promise<Answer[]>;
 
+/** What is answered in the page itself, at once; null for each query that is not. */
+export type PageSource = (queries: QueryInput[]) => (Answer | null)[];
+
 /** The most answers that are remembered. */
 const MOST = 1000;
 /** How long it takes until a source that was not reached is asked again, in milliseconds. */
@@ -29,6 +32,9 @@ export class Answers {
   private asking: AbortController | null = null;
   private again: ReturnType<typeof setTimeout> | undefined;
   private tries = 0;
+  private page: PageSource | null = null;
+  /** What the page was asked and does not answer. */
+  private readonly beyondPage = new Set<string>();
 
   constructor(
     private readonly source: AnswerSource,
@@ -43,11 +49,45 @@ export class Answers {
     return this.known.get(keyOf(query)) ?? null;
   }
 
+  /** From now on what a page answers itself is asked nobody else. */
+  answerInPage(page: PageSource): void {
+    this.page = page;
+    this.beyondPage.clear();
+  }
+
+  /** Answers what is not known of some queries in the page, as far as it can; says whether anything was new. */
+  findInPage(queries: QueryInput[]): boolean {
+    if (!this.page) return false;
+    const open = [...this.missing(queries)].filter(([key]) => !this.beyondPage.has(key));
+    if (open.length === 0) return false;
+    const answers = this.page(open.map(([, query]) => query));
+    for (const [i, [key]] of open.entries()) {
+      const answer = answers[i];
+      if (answer) this.known.set(key, answer);
+      else this.beyondPage.add(key);
+    }
+    this.forget();
+    return answers.some((answer) => answer !== null);
+  }
+
+  /** The queries among some that are not answered, by their keys. */
+  private missing(queries: QueryInput[]): Map<string, QueryInput> {
+    return new Map(queries.map((q) => [keyOf(q), q] as const).filter(([key]) => !this.known.has(key)));
+  }
+
+  /** Lets go of the oldest where they are too many. */
+  private forget(): void {
+    if (this.beyondPage.size > MOST) this.beyondPage.clear();
+    for (const oldest of this.known.keys()) {
+      if (this.known.size <= MOST) break;
+      this.known.delete(oldest);
+    }
+  }
+
   /** Asks what is not known of some queries, and nothing that was asked before; `arrived` is told when all is. */
   ask(queries: QueryInput[], arrived: () => void): void {
     this.stop();
-    const missing = new Map(queries.map((q) => [keyOf(q), q]));
-    for (const key of this.known.keys()) missing.delete(key);
+    const missing = this.missing(queries);
     if (missing.size === 0) return;
     const asking = new AbortController();
     this.asking = asking;
@@ -56,10 +96,7 @@ export class Answers {
         if (asking.signal.aborted) return;
         this.tries = 0;
         for (const [i, key] of [...missing.keys()].entries()) this.known.set(key, answers[i]);
-        for (const oldest of this.known.keys()) {
-          if (this.known.size <= MOST) break;
-          this.known.delete(oldest);
-        }
+        this.forget();
         arrived();
       },
       () => {

@@ -6,6 +6,7 @@ import { walkFrom, writeWalk } from "@/core/view/walk";
 import { startPainter } from "@/render/painter/painter";
 import { type Answer, Answers } from "./answers";
 import type { Presented } from "./board-controls";
+import { cellsOfServer } from "./cells-source";
 import { watchForEastAsian } from "./east-asian";
 import { leaves } from "./elements";
 import type { Given } from "./given";
@@ -119,7 +120,7 @@ function start(host: HTMLElement, first: Presented): void {
         const address = new URLSearchParams(location.search);
         writeWalk(address, walk);
         history.replaceState(null, "", `${location.pathname}?${address}`);
-        view.update(presented, { ...optionsFor([]), answers: view.answers });
+        view.update(presented, optionsFor(view.answers));
       },
       onGo: (id) => {
         walkTo(id).catch(() => {});
@@ -141,22 +142,26 @@ function start(host: HTMLElement, first: Presented): void {
     const path = location.pathname.replace(/[^/]+$/, encodeURIComponent(id));
     history.replaceState(null, "", `${path}?${address}`);
     document.title = `${next.board.name} · ${project.name}`;
-    view.update(next, { ...optionsFor([]), state: UNTOUCHED, left: [] });
+    view.update(next, { ...optionsFor(answersWith([])), state: UNTOUCHED, left: [] });
   };
-  const optionsFor = (answers: Given["answers"]): PresentOptions => {
+  const answersWith = (known: Given["answers"]) => {
     const draft = draftOf(presented.project);
-    // Without it every answer is a scan, as it would be anyway.
-    const preparation = new Preparation(presented, (asked) => {
-      post(`${given.server}/cells`, { ...asked, draft }).catch(() => {});
-    });
+    return new Answers((queries, signal) => ask(draft, queries, signal), known);
+  };
+  let preparation: Preparation | null = null;
+  const optionsFor = (answers: Answers): PresentOptions => {
+    const draft = draftOf(presented.project);
+    preparation?.stop();
+    preparation = new Preparation(presented, cellsOfServer(given.server, draft), answers);
     return {
-      answers: new Answers((queries, signal) => ask(draft, queries, signal), answers),
+      answers,
       start: startPainter,
       theme,
       wantsMotion: () => !matchMedia("(prefers-reduced-motion: reduce)").matches,
       left: begun.left,
       onState: (state, action, live) => {
         shown = state;
+        preparation?.acted(action);
         writeHistory(() => location.pathname + addressOf(state), action, live);
       },
       onSettled: preparation.settled,
@@ -172,12 +177,15 @@ function start(host: HTMLElement, first: Presented): void {
       onClose: close,
     };
   };
-  const view = new PresentedBoard(host, presented, { ...optionsFor(given.answers), state: begun.state });
+  const view = new PresentedBoard(host, presented, {
+    ...optionsFor(answersWith(given.answers)),
+    state: begun.state,
+  });
   follow((project) => {
     const next = presentedIn(project, presented.board.id);
     if (!next) return;
     presented = next;
-    view.update(next, optionsFor([]));
+    view.update(next, optionsFor(answersWith([])));
   });
   addEventListener("popstate", () => {
     leaveHistory();

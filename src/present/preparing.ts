@@ -1,8 +1,17 @@
-import type { Filter, QueryInput } from "@/core/plan/query";
-import { type BoardState, filtersOf, inputsOf, pickedFilters, touchedBy } from "@/core/view/board-state";
+import { needsPatterns } from "@/core/snapshot/needs-patterns";
+import {
+  type BoardAction,
+  type BoardState,
+  filtersOf,
+  inputsOf,
+  pickedFilters,
+  touchedBy,
+} from "@/core/view/board-state";
 import { toQuery } from "@/core/view/query";
 import { textQueries } from "@/core/view/text-names";
+import type { Answers } from "./answers";
 import type { Presented } from "./board-controls";
+import type { CellsSource, Preparing } from "./cells-source";
 
 /** So long a reader does nothing before what may come next is made ready, in milliseconds. */
 const SETTLED = 800;
@@ -10,25 +19,23 @@ const SETTLED = 800;
 /** Controls come first among the columns by which a board is filtered; beyond so many a pick is a scan. */
 const MOST_TOUCHED = 50;
 
-/** What a board may be asked: its queries, by what they may be filtered, and how they are now. */
-export interface Preparing {
-  board: string;
-  queries: QueryInput[];
-  touched: ReturnType<typeof touchedBy>;
-  now: Filter[];
-}
-
 /**
  * Says what a board may be asked once its reader has done nothing for a while, so that it is answered without
- * a scan; nothing twice.
+ * a scan; nothing twice. Once its reader filters, what answers that comes into the page.
  */
 export class Preparation {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private said = "";
+  private asked: Preparing | null = null;
+  /** Whether its reader filters, so that the next answers may be such that a page can give itself. */
+  private isFiltering = false;
+  private taken: Preparing | null = null;
+  private taking: AbortController | null = null;
 
   constructor(
     private readonly presented: Presented,
-    private readonly send: (asked: Preparing) => void,
+    private readonly cells: CellsSource,
+    private readonly answers: Answers,
   ) {}
 
   /** All stands as the state has it. */
@@ -37,8 +44,39 @@ export class Preparation {
     this.timer = setTimeout(() => this.say(state), SETTLED);
   };
 
+  /** The reader did something. */
+  acted({ type }: BoardAction): void {
+    // Each value of an input has cells of its own: they would come and go unused.
+    if (type === "set input") this.isFiltering = false;
+    if (type !== "set filter" && type !== "pick") return;
+    this.isFiltering = true;
+    this.take();
+  }
+
   stop(): void {
     clearTimeout(this.timer);
+    this.taking?.abort();
+  }
+
+  /** Has the cells that were gathered come into the page. */
+  private async take(): Promise<void> {
+    const { asked, presented, answers, cells } = this;
+    if (!this.isFiltering || asked === null || asked === this.taken) return;
+    // What matches regular expressions is too large to come along.
+    if (needsPatterns(presented.project)) return;
+    this.taken = asked;
+    this.taking?.abort();
+    const taking = new AbortController();
+    this.taking = taking;
+    try {
+      const [bytes, { cellsInPage }] = await Promise.all([
+        cells.bytes(asked, taking.signal),
+        import("./cells-in-page"),
+      ]);
+      if (bytes && !taking.signal.aborted) answers.answerInPage(cellsInPage(bytes, presented.project));
+    } catch {
+      // The server answers, as before; it is asked for them again once it was told of others.
+    }
   }
 
   private say(state: BoardState): void {
@@ -57,6 +95,8 @@ export class Preparation {
     const text = JSON.stringify(asked);
     if (text === this.said) return;
     this.said = text;
-    this.send(asked);
+    this.asked = asked;
+    this.cells.prepare(asked);
+    this.take();
   }
 }

@@ -304,13 +304,20 @@ export class PresentedBoard {
     }
     this.controls?.show(state, presented, { answer, later });
     this.picked?.show(state, presented);
+    if (!this.isSettled && answers.findInPage(asked)) {
+      this.show();
+      return;
+    }
     if (this.isSettled && this.leaveOutAbsent()) return;
     if (this.isSettled && this.waiting) {
       this.act(this.waiting, true);
       return;
     }
     clearTimeout(this.resting);
-    const askAll = () => answers.ask([...asked, ...further], this.arrived);
+    const askAll = () => {
+      if (answers.findInPage(further)) this.show();
+      else answers.ask([...asked, ...further], this.arrived);
+    };
     if (!this.isSettled) answers.ask(asked, this.arrived);
     // What a list or a proof says of one step would only keep the next step waiting.
     else if (this.isTurning) this.resting = setTimeout(askAll, REST);

@@ -61,18 +61,29 @@ export const cellsRequestSchema = z.object({
   draft: draftSchema.optional(),
 });
 
+type BoardAsked = Omit<z.output<typeof cellsRequestSchema>, "draft">;
+
 /**
  * Gathers cells for a board that is looked at, so that what is filtered there is answered without a scan.
  * Resolves when they are there, or cannot be. Throws an HttpError where the draft's tables are not stored so.
  */
-export function prepareCells(
+export const prepareCells = async (projectId: string, draft: Draft, asked: BoardAsked): Promise<void> =>
+  boardCells().prepare(wantedCells(projectId, draft, asked));
+
+/**
+ * The cells of a board that is looked at as bytes, for its page to answer from; null where there are none for
+ * it. Throws an HttpError as `prepareCells` does.
+ */
+export const cellBytes = async (
   projectId: string,
   draft: Draft,
-  { board, queries, touched, now }: Omit<z.output<typeof cellsRequestSchema>, "draft">,
-): Promise<void> {
+  asked: BoardAsked,
+): Promise<Uint8Array | null> => boardCells().bytes(wantedCells(projectId, draft, asked));
+
+function wantedCells(projectId: string, draft: Draft, { board, ...asked }: BoardAsked) {
   checkTables(projectId, draft.tables);
   const data = { tables: draft.tables, scope: scopeOf(draft) };
-  return boardCells().prepare(projectId, board, data, inputsOf(draft), { queries, touched, now });
+  return { projectId, board, data, inputs: inputsOf(draft), asked };
 }
 
 const inputsOf = ({ inputs }: Draft) =>

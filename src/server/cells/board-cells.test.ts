@@ -70,7 +70,7 @@ describe("the cells of a board", () => {
     const data = { tables: [info], scope };
     const cells = boardCells();
     expect(await cells.answer("p", data, {}, queries([]))).toEqual([null, null, null, null, null]);
-    await cells.prepare("p", "b", data, {}, asked);
+    await cells.prepare({ projectId: "p", board: "b", data, inputs: {}, asked });
     expect(cells.state()).toMatchObject({ boards: 1, building: 0 });
     for (const filters of FILTERS) {
       const found = await cells.answer("p", data, {}, queries(filters));
@@ -101,12 +101,13 @@ describe("the cells of a board", () => {
     const info = table("third", 31);
     const data = { tables: [info], scope: scopeOf({ ...emptyProject("r"), tables: [info] }) };
     const cells = boardCells();
+    const of = { projectId: "r", data, inputs: {} };
     // The thread that gathers is there, and has the columns.
-    await cells.prepare("r", "other", data, {}, { ...asked, touched: [{ column: "wait" }] });
+    await cells.prepare({ ...of, board: "other", asked: { ...asked, touched: [{ column: "wait" }] } });
     let letGo = () => {};
     const held = whileUnderWay(() => new Promise<void>((resolve) => (letGo = resolve)));
     let isThere = false;
-    const first = cells.prepare("r", "b", data, {}, asked).then(() => {
+    const first = cells.prepare({ ...of, board: "b", asked }).then(() => {
       isThere = true;
     });
     // As many scans as take longer than to gather.
@@ -121,11 +122,15 @@ describe("the cells of a board", () => {
     letGo();
     await Promise.all([held, first]);
     const { boards } = cells.state();
-    await cells.prepare("r", "b", data, {}, asked);
+    await cells.prepare({ ...of, board: "b", asked });
     // How it is filtered does not matter where all that may be asked fits.
-    await cells.prepare("r", "b", data, {}, { ...asked, now: [{ column: "harbour", in: ["Harbour 1"] }] });
+    await cells.prepare({
+      ...of,
+      board: "b",
+      asked: { ...asked, now: [{ column: "harbour", in: ["Harbour 1"] }] },
+    });
     expect(cells.state().boards).toBe(boards);
-    await cells.prepare("r", "b", data, {}, { ...asked, touched: [{ column: "route" }] });
+    await cells.prepare({ ...of, board: "b", asked: { ...asked, touched: [{ column: "route" }] } });
     expect(cells.state().boards).toBe(boards);
     const filtered = queries([{ column: "route", in: ["Route 3"] }]);
     expect((await cells.answer("r", data, {}, filtered))[0]).not.toBeNull();

@@ -23,6 +23,8 @@ export interface CellData {
 const MOST_BOARDS = 12;
 /** The most cells of one grouping. */
 const MOST_CELLS = 1_000_000;
+/** Cells that take more bytes than this do not go to pages. */
+const MOST_IN_PAGE = 4_000_000;
 
 /** A board's cells: being gathered, or held by the thread that answers from them. */
 interface Entry {
@@ -38,6 +40,17 @@ interface Entry {
   took: number;
   isReady: boolean;
   cancel: AbortController;
+  /** Settles when they are there, or cannot be. */
+  gathered: Promise<void>;
+}
+
+/** What cells are gathered for. */
+interface Wanted {
+  projectId: string;
+  board: string;
+  data: CellData;
+  inputs: Record<string, Value>;
+  asked: CellsAsked;
 }
 
 const shortOf = (value: unknown) => createHash("sha256").update(JSON.stringify(value)).digest("base64url");
@@ -80,18 +93,32 @@ class BoardCells {
    * Gathers cells for a board unless it has them. What it had of other data or for other questions goes when
    * they are there; gathering for what it asked before is given up.
    */
-  async prepare(
-    projectId: string,
-    board: string,
-    data: CellData,
-    inputs: Record<string, Value>,
-    asked: CellsAsked,
-  ): Promise<void> {
+  async prepare(wanted: Wanted): Promise<void> {
+    await this.entryFor(wanted).gathered;
+  }
+
+  /**
+   * The cells of a board as bytes for a page, without anything that is of single rows, once they are
+   * gathered; null where they are too many for one.
+   */
+  async bytes(wanted: Wanted): Promise<Uint8Array | null> {
+    const entry = this.entryFor(wanted);
+    await entry.gathered;
+    if (!entry.isReady) return null;
+    const question: CellRequest = { type: "write", id: entry.id, most: MOST_IN_PAGE };
+    const answer = await whileUnderWay(() => this.pool.ask(question, wanted.projectId));
+    return "bytes" in answer ? answer.bytes : null;
+  }
+
+  /** The cells that a board has or will have. */
+  private entryFor(wanted: Wanted): Entry {
+    const { projectId, board, data, inputs, asked } = wanted;
     const { now, ...lasting } = asked;
     const [name, what] = [nameOf(data), shortOf([lasting, data.scope.measures, inputs])];
     const filtered = shortOf(now);
     const before = this.entries.filter((e) => e.projectId === projectId && e.board === board);
-    if (before.some((e) => e.data === name && e.asked === what && (e.now ?? filtered) === filtered)) return;
+    const found = before.find((e) => e.data === name && e.asked === what && (e.now ?? filtered) === filtered);
+    if (found) return found;
     for (const entry of before) if (!entry.isReady) entry.cancel.abort();
     const entry: Entry = {
       id: this.nextId++,
@@ -104,8 +131,18 @@ class BoardCells {
       took: 0,
       isReady: false,
       cancel: new AbortController(),
+      gathered: Promise.resolve(),
     };
     this.entries.push(entry);
+    entry.gathered = this.gather(entry, wanted, before);
+    return entry;
+  }
+
+  private async gather(
+    entry: Entry,
+    { projectId, data, inputs, asked }: Wanted,
+    before: Entry[],
+  ): Promise<void> {
     const began = performance.now();
     try {
       const limits = { cells: MOST_CELLS, bytes: settings.memoryLimit * MEMORY_PARTS.cells };

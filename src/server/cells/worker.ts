@@ -1,5 +1,8 @@
+import { bytesIn } from "@/core/data/bytes-in";
+import { toBytes } from "@/core/data/plain-bytes";
 import { answerFromCells, type CellIndex } from "@/core/engine/cells/cell-answer";
-import { indexOf } from "@/core/engine/cells/plain-index";
+import { indexOf, plainIndex } from "@/core/engine/cells/plain-index";
+import { withoutRows } from "@/core/engine/cells/without-rows";
 import type { Result } from "@/core/plan/query";
 import { answerInThread } from "../threads/answer-in-thread";
 import type { CellAnswer, CellRequest } from "./protocol";
@@ -9,6 +12,11 @@ const held = new Map<number, CellIndex>();
 function answer(request: CellRequest): CellAnswer {
   if (request.type === "hold") held.set(request.id, indexOf(request.index));
   if (request.type === "drop") for (const id of request.ids) held.delete(id);
+  if (request.type === "write") {
+    const index = held.get(request.id);
+    const plain = index && withoutRows(plainIndex(index));
+    return { bytes: plain && bytesIn(plain) <= request.most ? toBytes(plain) : null };
+  }
   if (request.type !== "answer") return { held: held.size };
   const { ids, queries, scope, inputs } = request;
   const results: (Result | null)[] = queries.map(() => null);

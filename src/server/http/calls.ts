@@ -212,6 +212,13 @@ export const CALLS: readonly Call[] = [
     answers: { status: 202, types: [JSON_TYPE] },
   },
   {
+    method: "POST",
+    path: `${project}/cells/bytes`,
+    does: "The sums of a board that is looked at, for its page to answer from; 204 where they are too many.",
+    body: cellsRequestSchema,
+    answers: ok("application/octet-stream"),
+  },
+  {
     method: "GET",
     path: `${project}/visuals/{file}`,
     does: "A visual by its id and what it is wanted as: ID.svg, ID.png, ID.json, ID.csv, ID.ndjson, ID.xlsx, or ID.tsx (a component of React). Also input.NAME and filter.COLUMN in the address.",

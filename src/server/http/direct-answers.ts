@@ -2,19 +2,23 @@ import type { IncomingMessage, ServerResponse } from "node:http";
 import { Readable } from "node:stream";
 import { promisify } from "node:util";
 import { gzip } from "node:zlib";
+import { answerCellBytes } from "../cells-call";
 import { answerResults } from "../results-call";
 
-const RESULTS = /^\/api\/projects\/([^/?]+)\/results$/;
+const CALL = /^\/api\/projects\/([^/?]+)\/(results|cells\/bytes)$/;
+const ANSWERS = { results: answerResults, "cells/bytes": answerCellBytes };
+type Named = keyof typeof ANSWERS;
+
 /** Shorter answers are no faster packed. */
 const WORTH_PACKING = 8000;
 
 const pack = promisify(gzip);
 
-/** The id that an address names; null where it is no text. */
-function idIn(url: string): string | null {
-  const found = RESULTS.exec(url);
+/** The call that an address names, and the id of its project; null where that is no text. */
+function callIn(url: string): { id: string; call: Named } | null {
+  const found = CALL.exec(url);
   try {
-    return found && decodeURIComponent(found[1]);
+    return found && { id: decodeURIComponent(found[1]), call: found[2] as Named };
   } catch {
     return null;
   }
@@ -36,8 +40,12 @@ function webRequest(request: IncomingMessage, response: ServerResponse): Request
   } as RequestInit);
 }
 
-async function send(id: string, request: IncomingMessage, response: ServerResponse): Promise<void> {
-  const answer = await answerResults(webRequest(request, response), { params: Promise.resolve({ id }) });
+async function send(
+  { id, call }: { id: string; call: Named },
+  request: IncomingMessage,
+  response: ServerResponse,
+): Promise<void> {
+  const answer = await ANSWERS[call](webRequest(request, response), { params: Promise.resolve({ id }) });
   let body = Buffer.from(await answer.arrayBuffer());
   const headers: Record<string, string | number> = Object.fromEntries(answer.headers);
   headers.vary = "Accept-Encoding";
@@ -51,13 +59,13 @@ async function send(id: string, request: IncomingMessage, response: ServerRespon
 }
 
 /**
- * Answers queries, which come with every click on a board, without the page server between, whose way takes
- * as long as the answer. Gives whether the request is one.
+ * Answers what comes with clicks on a board (queries, and the cells that answer them in its page) without the
+ * page server between, whose way takes as long as the answer. Gives whether the request is such.
  */
 export function answeredDirectly(request: IncomingMessage, response: ServerResponse): boolean {
-  const id = request.method === "POST" ? idIn(request.url ?? "") : null;
-  if (id === null) return false;
-  send(id, request, response).catch((error) => {
+  const call = request.method === "POST" ? callIn(request.url ?? "") : null;
+  if (call === null) return false;
+  send(call, request, response).catch((error) => {
     console.error(error);
     response.destroy();
   });

@@ -3,12 +3,12 @@ import { useEffect, useRef } from "react";
 import type { Board } from "@/core/project/schema";
 import type { BoardAction, BoardState } from "@/core/view/board-state";
 import { Answers } from "@/present/answers";
+import { cellsOfServer } from "@/present/cells-source";
 import { Preparation } from "@/present/preparing";
 import { PresentedBoard, type PresentOptions } from "@/present/present";
 import { rowsOfServer } from "@/present/rows-source";
 import type { Walking } from "@/present/walking";
 import { startPainter } from "@/render/painter/painter";
-import { api } from "../shared/api";
 import { useProject } from "../shared/project-context";
 import { useAsking, useDraft } from "../shared/results";
 import { useTheme } from "../shared/theme";
@@ -50,21 +50,23 @@ export function Presented({ board, state, left, onState, link, walking, onClose 
   useEffect(() => {
     if (!host.current) return;
     const presented = { project, board };
-    const preparation = new Preparation(presented, (asked) => {
-      // Without cells every answer is a scan, as it would be anyway.
-      api.prepare(projectId, asked, draft).catch(() => {});
-    });
+    const server = `/api/projects/${encodeURIComponent(projectId)}`;
+    const answers = new Answers((queries) => Promise.all(queries.map(ask)));
+    const preparation = new Preparation(presented, cellsOfServer(server, draft), answers);
     const options: PresentOptions = {
-      answers: new Answers((queries) => Promise.all(queries.map(ask))),
+      answers,
       start: startPainter,
       theme,
       wantsMotion,
       left,
-      onState: (...change) => told.current.onState(...change),
+      onState: (now, action, live) => {
+        preparation.acted(action);
+        told.current.onState(now, action, live);
+      },
       onSettled: preparation.settled,
       link: (now) => told.current.link(now),
       onRows: (asked, of) => {
-        const source = rowsOfServer(`/api/projects/${encodeURIComponent(projectId)}`, draft);
+        const source = rowsOfServer(server, draft);
         return import("@/present/rows-sheet").then((m) => m.openRowsSheet(asked, of, source));
       },
       ...(walk

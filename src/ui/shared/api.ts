@@ -1,7 +1,6 @@
 import type { Reading } from "@/core/data/reading-schema";
-import type { Touched } from "@/core/engine/cells/plan-cells";
 import type { Link } from "@/core/formula/links";
-import type { Filter, QueryInput } from "@/core/plan/query";
+import type { QueryInput } from "@/core/plan/query";
 import type { Project, TableInfo } from "@/core/project/schema";
 import type { LinkAnswer, QueryAnswer, RowsPage, TableProfile, UnreadCells } from "@/server/compute/protocol";
 import type { ImportedTable } from "@/server/import/import-table";
@@ -171,12 +170,6 @@ export const api = {
   },
   results: (id: string, queries: QueryInput[], draft: Draft, signal?: AbortSignal) =>
     json<{ results: QueryAnswer[] }>(`${at(id)}/results`, send("POST", { queries, draft }, { signal })),
-  /** Asks that what a board may ask be gathered, so that it is answered without a scan. */
-  prepare: (
-    id: string,
-    asked: { board: string; queries: QueryInput[]; touched: Touched[]; now: Filter[] },
-    draft: Draft,
-  ) => json<{ ok: boolean }>(`${at(id)}/cells`, send("POST", { ...asked, draft })),
   profile: (id: string, table: string) =>
     json<{ table: TableInfo; profile: TableProfile }>(tableAt(id, table)),
   rows: (id: string, table: string, query: Record<string, string | number>, signal?: AbortSignal) =>

@@ -1,0 +1,3 @@
+import { answerCellBytes } from "@/server/cells-call";
+
+export const POST = answerCellBytes;
