@@ -55,6 +55,11 @@ export class Answers {
     this.beyondPage.clear();
   }
 
+  /** Whether something was asked that a page does not answer. */
+  get isBeyondPage(): boolean {
+    return this.beyondPage.size > 0;
+  }
+
   /** Answers what is not known of some queries in the page, as far as it can; says whether anything was new. */
   findInPage(queries: QueryInput[]): boolean {
     if (!this.page) return false;

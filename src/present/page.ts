@@ -18,6 +18,7 @@ import type { Walking } from "./walking";
 
 const given = JSON.parse(document.getElementById("given")?.textContent ?? "null") as Given;
 const root = document.getElementById("board");
+const calm = matchMedia("(prefers-reduced-motion: reduce)");
 
 /** The parts of a document that answers depend on. */
 const draftOf = ({ tables, links, measures, inputs, conventions }: Project) => ({
@@ -157,7 +158,7 @@ function start(host: HTMLElement, first: Presented): void {
       answers,
       start: startPainter,
       theme,
-      wantsMotion: () => !matchMedia("(prefers-reduced-motion: reduce)").matches,
+      wantsMotion: () => !calm.matches,
       left: begun.left,
       onState: (state, action, live) => {
         shown = state;

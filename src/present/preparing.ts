@@ -26,10 +26,13 @@ const MOST_TOUCHED = 50;
 export class Preparation {
   private timer: ReturnType<typeof setTimeout> | undefined;
   private said = "";
+  /** How all stood last. */
+  private standing: BoardState | null = null;
   private asked: Preparing | null = null;
   /** Whether its reader filters, so that the next answers may be such that a page can give itself. */
   private isFiltering = false;
   private taken: Preparing | null = null;
+  private isInPage = false;
   private taking: AbortController | null = null;
 
   constructor(
@@ -41,6 +44,7 @@ export class Preparation {
   /** All stands as the state has it. */
   readonly settled = (state: BoardState): void => {
     clearTimeout(this.timer);
+    this.standing = state;
     this.timer = setTimeout(() => this.say(state), SETTLED);
   };
 
@@ -50,7 +54,9 @@ export class Preparation {
     if (type === "set input") this.isFiltering = false;
     if (type !== "set filter" && type !== "pick") return;
     this.isFiltering = true;
-    this.take();
+    // Who filters at once does not wait for a rest.
+    if (this.asked === null && this.standing) this.say(this.standing);
+    else this.take();
   }
 
   stop(): void {
@@ -62,6 +68,8 @@ export class Preparation {
   private async take(): Promise<void> {
     const { asked, presented, answers, cells } = this;
     if (!this.isFiltering || asked === null || asked === this.taken) return;
+    // Others are of use only where those that came do not tell.
+    if (this.isInPage && !answers.isBeyondPage) return;
     // What matches regular expressions is too large to come along.
     if (needsPatterns(presented.project)) return;
     this.taken = asked;
@@ -73,9 +81,12 @@ export class Preparation {
         cells.bytes(asked, taking.signal),
         import("./cells-in-page"),
       ]);
-      if (bytes && !taking.signal.aborted) answers.answerInPage(cellsInPage(bytes, presented.project));
+      if (!bytes || taking.signal.aborted) return;
+      answers.answerInPage(cellsInPage(bytes, presented.project));
+      this.isInPage = true;
     } catch {
-      // The server answers, as before; it is asked for them again once it was told of others.
+      // The server answers, as before; the next time that its reader filters, the page asks for them again.
+      if (this.taking === taking) this.taken = null;
     }
   }
 

@@ -87,7 +87,9 @@ export class VisualTile {
   private room = { width: 0, height: 0 };
   /** The size, ground and border that the picture has. */
   private dressed = "";
-  private datums: PlacedDatum[] = [];
+  /** What it says mark by mark: found once it is asked for, and not while a board is being filtered. */
+  private found: PlacedDatum[] | null = null;
+  private scene: Scene | null = null;
   private at = -1;
   /** The row under the pointer, or that the arrow keys have come to. */
   private under: RowKey | null = null;
@@ -171,6 +173,11 @@ export class VisualTile {
     if (!isSame) this.draw();
   }
 
+  private get datums(): PlacedDatum[] {
+    this.found ??= this.scene ? datumsOf(this.scene) : [];
+    return this.found;
+  }
+
   /** Puts the keyboard's focus on the picture, or on the table in its place. */
   focus(): void {
     (this.as === "table" ? this.plain : this.picture).focus();
@@ -249,7 +256,8 @@ export class VisualTile {
     const { visual, data, design, theme, lit, part } = shown;
     const size = { width, height };
     const scene = litUp(sceneOf(visual, data, design, { size, theme, focus: this.under, lit }), part, data);
-    this.datums = datumsOf(scene);
+    this.scene = scene;
+    this.found = null;
     const { host } = this;
     this.dress(scene, width, height);
     this.live ??= this.start(
@@ -287,7 +295,8 @@ export class VisualTile {
     if (!this.shown) return;
     const { visual, data, design, theme } = this.shown;
     const scene = sceneOf(visual, data, design, { theme });
-    this.datums = datumsOf(scene);
+    this.scene = scene;
+    this.found = null;
     const name = data.title || visual.name;
     this.plain.setAttribute("aria-label", `Numbers: ${visual.name}`);
     const said = JSON.stringify([name, data.problem, this.datums.map((d) => d.datum)]);

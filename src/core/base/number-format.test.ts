@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { shorten, textWidth, wrap } from "../scene/text";
 import { formatNumber, inOneUnit, type NumberFormat, PLAIN_FORMAT } from "./number-format";
@@ -25,6 +26,53 @@ describe("number format", () => {
     [Number.POSITIVE_INFINITY, {}, "—"],
   ] as const)("writes %s with %o", (value, format, expected) => {
     expect(formatNumber(value, { ...PLAIN_FORMAT, ...format })).toBe(expected);
+  });
+});
+
+describe("numbers of other locales", () => {
+  it("are written part by part as the language does, with a true minus and thin spaces where none is asked", () => {
+    const currencies = ["EUR", "USD", "CHF", "JPY", "INR", "XYZ", "BHD"];
+    const locales = [
+      "plain",
+      "de-DE",
+      "fr-CH",
+      "en-IN",
+      "ar-EG",
+      "sv-SE",
+      "he-IL",
+      "fa-IR",
+      "hi-IN-u-nu-deva",
+    ];
+    const some = fc.oneof(
+      fc.double({ noNaN: true, noDefaultInfinity: true }),
+      fc.constantFrom(0, -0, -0.4, 1e21),
+    );
+    fc.assert(
+      fc.property(
+        some,
+        fc.constantFrom(...locales),
+        fc.option(fc.constantFrom(...currencies), { nil: null }),
+        fc.integer({ min: 0, max: 10 }),
+        (value, locale, currency, decimals) => {
+          const vanishes = value !== 0 && Math.abs(value) < 0.5 * 10 ** -decimals;
+          fc.pre(!vanishes);
+          const written = new Intl.NumberFormat(locale === "plain" ? "en-GB" : locale, {
+            minimumFractionDigits: decimals,
+            maximumFractionDigits: decimals,
+            ...(currency === null ? {} : { style: "currency", currency, currencyDisplay: "narrowSymbol" }),
+          });
+          const expected = written
+            .formatToParts(value)
+            .map((p) =>
+              locale === "plain" && p.type === "group" ? T : p.type === "minusSign" ? "−" : p.value,
+            );
+          const style = currency === null ? {} : ({ style: "currency", currency } as const);
+          expect(formatNumber(value, { ...PLAIN_FORMAT, ...style, locale, decimals })).toBe(
+            expected.join(""),
+          );
+        },
+      ),
+    );
   });
 });
 

@@ -26,6 +26,15 @@ const MOST_CELLS = 1_000_000;
 /** Cells that take more bytes than this do not go to pages. */
 const MOST_IN_PAGE = 4_000_000;
 
+/** What cells are gathered for. */
+interface Wanted {
+  projectId: string;
+  board: string;
+  data: CellData;
+  inputs: Record<string, Value>;
+  asked: CellsAsked;
+}
+
 /** A board's cells: being gathered, or held by the thread that answers from them. */
 interface Entry {
   id: number;
@@ -42,15 +51,8 @@ interface Entry {
   cancel: AbortController;
   /** Settles when they are there, or cannot be. */
   gathered: Promise<void>;
-}
-
-/** What cells are gathered for. */
-interface Wanted {
-  projectId: string;
-  board: string;
-  data: CellData;
-  inputs: Record<string, Value>;
-  asked: CellsAsked;
+  /** For what they were asked for last: it may be filtered otherwise than they are gathered for. */
+  latest: Wanted;
 }
 
 const shortOf = (value: unknown) => createHash("sha256").update(JSON.stringify(value)).digest("base64url");
@@ -91,7 +93,8 @@ class BoardCells {
 
   /**
    * Gathers cells for a board unless it has them. What it had of other data or for other questions goes when
-   * they are there; gathering for what it asked before is given up.
+   * they are there; gathering for other questions is given up. Where a board is only filtered otherwise, what
+   * is being gathered may do for that too: others are gathered after it, where it does not.
    */
   async prepare(wanted: Wanted): Promise<void> {
     await this.entryFor(wanted).gathered;
@@ -117,8 +120,13 @@ class BoardCells {
     const [name, what] = [nameOf(data), shortOf([lasting, data.scope.measures, inputs])];
     const filtered = shortOf(now);
     const before = this.entries.filter((e) => e.projectId === projectId && e.board === board);
-    const found = before.find((e) => e.data === name && e.asked === what && (e.now ?? filtered) === filtered);
-    if (found) return found;
+    const found = before.find(
+      (e) => e.data === name && e.asked === what && (!e.isReady || (e.now ?? filtered) === filtered),
+    );
+    if (found) {
+      found.latest = wanted;
+      return found;
+    }
     for (const entry of before) if (!entry.isReady) entry.cancel.abort();
     const entry: Entry = {
       id: this.nextId++,
@@ -132,17 +140,15 @@ class BoardCells {
       isReady: false,
       cancel: new AbortController(),
       gathered: Promise.resolve(),
+      latest: wanted,
     };
     this.entries.push(entry);
     entry.gathered = this.gather(entry, wanted, before);
     return entry;
   }
 
-  private async gather(
-    entry: Entry,
-    { projectId, data, inputs, asked }: Wanted,
-    before: Entry[],
-  ): Promise<void> {
+  private async gather(entry: Entry, wanted: Wanted, before: Entry[]): Promise<void> {
+    const { projectId, data, inputs, asked } = wanted;
     const began = performance.now();
     try {
       const limits = { cells: MOST_CELLS, bytes: settings.memoryLimit * MEMORY_PARTS.cells };
@@ -164,6 +170,8 @@ class BoardCells {
     } finally {
       if (!entry.isReady) this.entries = this.entries.filter((e) => e !== entry);
     }
+    // Finds these where they tell all, and gathers others otherwise.
+    if (entry.latest !== wanted) this.prepare(entry.latest).catch(() => {});
   }
 
   /** Lets go of the boards that were looked at longest ago while they are too many or too large. */
