@@ -119,4 +119,39 @@ describe("answers to queries", () => {
     await asked[0].answer();
     expect(names.filter((n) => answers.of(query(n)) !== null)).toEqual(names.slice(10));
   });
+
+  it("are found in the page where it has them, and the rest is asked for once", async () => {
+    const { ask, asked } = source();
+    const answers = new Answers(ask, [[query("known"), answerTo("known")]]);
+    expect(answers.findInPage([query("a")])).toBe(false);
+    const inPage: string[][] = [];
+    answers.answerInPage((queries) => {
+      const names = queries.map((q) => JSON.stringify(q.measures));
+      inPage.push(names);
+      return names.map((name) => (name.includes('"far"') ? null : answerTo(name)));
+    });
+    expect(answers.findInPage([query("known")])).toBe(false);
+    expect(inPage).toEqual([]);
+    expect(answers.findInPage([query("near"), query("far"), query("near"), query("known")])).toBe(true);
+    expect(inPage).toEqual([['[{"id":"near"}]', '[{"id":"far"}]']]);
+    expect([query("near"), query("far")].map((q) => answers.of(q))).toEqual([
+      answerTo('[{"id":"near"}]'),
+      null,
+    ]);
+    // What it does not tell it is not asked again.
+    expect(answers.isBeyondPage).toBe(true);
+    expect(answers.findInPage([query("far"), query("near")])).toBe(false);
+    expect(inPage).toHaveLength(1);
+    const arrived = vi.fn();
+    answers.ask([query("near"), query("far")], arrived);
+    expect(asked.map((a) => a.names)).toEqual([["far"]]);
+    await asked[0].answer();
+    expect(arrived).toHaveBeenCalledTimes(1);
+    // Others may tell it; without any, all is asked for.
+    answers.answerInPage((queries) => queries.map(() => answerTo("page")));
+    expect(answers.isBeyondPage).toBe(false);
+    expect(answers.findInPage([query("new")])).toBe(true);
+    answers.answerInPage(null);
+    expect(answers.findInPage([query("newer")])).toBe(false);
+  });
 });

@@ -49,8 +49,8 @@ export class Answers {
     return this.known.get(keyOf(query)) ?? null;
   }
 
-  /** From now on what a page answers itself is asked nobody else. */
-  answerInPage(page: PageSource): void {
+  /** From now on what a page answers itself is asked nobody else; with null all is asked again. */
+  answerInPage(page: PageSource | null): void {
     this.page = page;
     this.beyondPage.clear();
   }

@@ -74,8 +74,11 @@ async function ask(
   }
 }
 
-/** Hears of every change of the project that somebody saves, and of what was missed while the server was away. */
-function follow(changed: (project: Project) => void): void {
+/**
+ * Hears of every change of the project that somebody saves, of what was missed while the server was away, and
+ * that it is gone.
+ */
+function follow(changed: (project: Project) => void, gone: () => void): void {
   const read = async () => {
     const project = await readProject();
     if (project) changed(project);
@@ -89,7 +92,9 @@ function follow(changed: (project: Project) => void): void {
   });
   events.addEventListener("message", ({ data }) => {
     const { project, type } = JSON.parse(String(data)) as { project: string; type: string };
-    if (project === given.id && type !== "deleted") read().catch(() => {});
+    if (project !== given.id) return;
+    if (type === "deleted") gone();
+    else read().catch(() => {});
   });
 }
 
@@ -182,12 +187,16 @@ function start(host: HTMLElement, first: Presented): void {
     ...optionsFor(answersWith(given.answers)),
     state: begun.state,
   });
-  follow((project) => {
-    const next = presentedIn(project, presented.board.id);
-    if (!next) return;
-    presented = next;
-    view.update(next, optionsFor(answersWith([])));
-  });
+  follow(
+    (project) => {
+      const next = presentedIn(project, presented.board.id);
+      if (!next) return;
+      presented = next;
+      view.update(next, optionsFor(answersWith([])));
+    },
+    // The server says so of what is asked next.
+    () => view.answers.answerInPage(null),
+  );
   addEventListener("popstate", () => {
     leaveHistory();
     shown = stateNow().state;

@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { querySchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import { emptyProject, tableSchema } from "@/core/project/schema";
+import { cellsInPage } from "@/present/cells-in-page";
 import { compute, whileUnderWay } from "../compute/client";
 import { settings } from "../settings";
 import { TableWriter } from "../store/table-files";
@@ -134,6 +135,55 @@ describe("the cells of a board", () => {
     expect(cells.state().boards).toBe(boards);
     const filtered = queries([{ column: "route", in: ["Route 3"] }]);
     expect((await cells.answer("r", data, {}, filtered))[0]).not.toBeNull();
+  }, 60_000);
+
+  it("go to a page as bytes that answer there, without what is of single rows", async () => {
+    const info = table("fourth", 7919);
+    const project = { ...emptyProject("s"), tables: [info] };
+    const data = { tables: [info], scope: scopeOf(project) };
+    const cells = boardCells();
+    const of = { projectId: "s", board: "b", data, inputs: {} };
+    const byHarbour = { ...asked, touched: [{ column: "harbour" }] };
+    const bytes = await cells.bytes({ ...of, asked: byHarbour });
+    const answer = cellsInPage(bytes as Uint8Array, project);
+    for (const filters of FILTERS.slice(0, 2)) {
+      const wanted = queries(filters);
+      const found = answer(wanted);
+      // Distinct values and medians would be of rows.
+      expect(found.map((r) => r !== null)).toEqual([true, true, false, false, false]);
+      const own = await cells.answer("s", data, {}, wanted.slice(0, 2));
+      expect(found.slice(0, 2).map(plain)).toEqual(own.map(plain));
+    }
+    // The bins of fares have edges that only rows tell.
+    expect(answer(queries(FILTERS[2]))).toEqual([null, null, null, null, null]);
+    const text = new TextDecoder().decode(bytes as Uint8Array);
+    expect(text).toContain("Harbour 3");
+    const again = await cells.bytes({ ...of, asked: byHarbour });
+    expect(again).toEqual(bytes);
+  }, 60_000);
+
+  it("go on being gathered where a board is filtered otherwise meanwhile, and others after them where need is", async () => {
+    const info = table("fifth", 31);
+    const data = { tables: [info], scope: scopeOf({ ...emptyProject("t"), tables: [info] }) };
+    const cells = boardCells();
+    const of = { projectId: "t", board: "b", data, inputs: {} };
+    await cells.prepare({ ...of, board: "other", asked: { ...asked, touched: [{ column: "wait" }] } });
+    let letGo = () => {};
+    const held = whileUnderWay(() => new Promise<void>((resolve) => (letGo = resolve)));
+    const first = cells.prepare({ ...of, asked });
+    const now = [{ column: "harbour", in: ["Harbour 1"] }];
+    const second = cells.prepare({ ...of, asked: { ...asked, now } });
+    const third = cells.bytes({ ...of, asked: { ...asked, now } });
+    expect(cells.state().building).toBe(1);
+    letGo();
+    // None of them is told that it was given up.
+    await Promise.all([held, first, second, third]);
+    expect((await cells.answer("t", data, {}, queries(now)))[0]).not.toBeNull();
+    // Other questions do give up what is being gathered.
+    const given = cells.prepare({ ...of, asked: { ...asked, touched: [{ column: "fare" }] } });
+    const taken = cells.prepare({ ...of, asked: { ...asked, touched: [{ column: "route" }] } });
+    await expect(given).rejects.toMatchObject({ code: "cancelled" });
+    await taken;
   }, 60_000);
 
   it("rest for whoever asks, also where another copy of the module started the threads", async () => {

@@ -70,8 +70,20 @@ describe("queries without the page server between", () => {
       () => ask(`${results}/more`, asked(1)),
       () => ask("/api/projects/%/results", asked(1)),
       () => ask(results.replace("results", "cells"), asked(1)),
+      () => ask(results.replace("results", "cells/bytes/more"), asked(1)),
     ];
     for (const other of others) expect(await (await other()).text()).toBe("the page server's");
+  });
+
+  it("go with what a page takes to answer from itself", async () => {
+    const bytes = results.replace("results", "cells/bytes");
+    const board = { board: "b", queries: [one], touched: [], now: [] };
+    const none = await ask(bytes, JSON.stringify({ ...board, queries: [] }));
+    expect([none.status, none.headers.get("content-type")]).toEqual([200, "application/octet-stream"]);
+    const wrong = await ask(bytes, JSON.stringify({ ...board, touched: "all" }));
+    expect([wrong.status, (await wrong.json()).error.field]).toEqual([400, "touched"]);
+    const lost = await ask("/api/projects/nobody/cells/bytes", JSON.stringify(board));
+    expect(lost.status).toBe(404);
   });
 
   it("leave the server standing where who asked has gone in the middle", async () => {

@@ -66,7 +66,8 @@ export function answeredDirectly(request: IncomingMessage, response: ServerRespo
   const call = request.method === "POST" ? callIn(request.url ?? "") : null;
   if (call === null) return false;
   send(call, request, response).catch((error) => {
-    console.error(error);
+    // Who asked may be gone.
+    if (!response.destroyed) console.error(error);
     response.destroy();
   });
   return true;

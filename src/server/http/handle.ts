@@ -38,6 +38,8 @@ export function handle<P extends Record<string, string>>(handler: Handler<P>) {
     try {
       return await handler(request, await context.params);
     } catch (error) {
+      // Nobody waits for an answer any more, and it is no fault that what was being sent ended.
+      if (request.signal.aborted) return new Response(null, { status: 499 });
       return errorResponse(error);
     }
   };
