@@ -1,3 +1,4 @@
+import { cutText } from "@/core/base/cut-text";
 import { todayIn } from "@/core/base/today";
 import type { ColumnPlace } from "@/core/formula/meeting";
 import { knowFormulas } from "@/core/project/names";
@@ -226,7 +227,7 @@ export abstract class CavloElement extends Base {
     const wish = this.wish(name);
     const text = this.getAttribute(name)?.trim();
     if (wish !== null || this.set[name] !== undefined || !text || text === "null") return wish;
-    throw new EmbedError(name, `The attribute ${name} is no JSON: ${text.slice(0, 80)}`);
+    throw new EmbedError(name, `The attribute ${name} is no JSON: ${cutText(text, 80)}`);
   }
 
   protected readonly wantsMotion = (): boolean => this.motion === "auto" && !calm.matches;

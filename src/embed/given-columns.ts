@@ -1,4 +1,5 @@
 import { DAY_MS, parseIsoDate } from "@/core/base/calendar";
+import { cutText } from "@/core/base/cut-text";
 import type { Value } from "@/core/base/value";
 import { ColumnBuilder, type ColumnData } from "@/core/data/column";
 import { readCell } from "@/core/data/reading";
@@ -86,7 +87,7 @@ export function readColumn(cells: GivenCells, reading: Reading): ReadColumn {
     const value = readValue(cells[row], reading);
     if (value === UNREAD) {
       unread++;
-      first ??= { row: row + 1, value: String(cells[row]).slice(0, 60) };
+      first ??= { row: row + 1, value: cutText(String(cells[row]), 60) };
       builder.add(null);
       continue;
     }

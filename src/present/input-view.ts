@@ -149,8 +149,10 @@ function textView(input: Input, onChange: OnChange): InputView {
   return {
     root,
     show(value) {
+      // What somebody is typing stays; who goes back is followed.
+      const isTyped = focusedBeside(root) === root && root.value !== now;
       now = String(value ?? "");
-      if (focusedBeside(root) !== root) root.value = now;
+      if (!isTyped) root.value = now;
     },
   };
 }

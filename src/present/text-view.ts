@@ -1,4 +1,3 @@
-import { focusedBeside } from "@/render/roots";
 import { element } from "./elements";
 import type { FilterView, FilterWishes } from "./filter-view";
 
@@ -8,6 +7,8 @@ const TYPED = 300;
 /** A filter by a text that is contained. */
 export function textView({ control, set }: FilterWishes): FilterView {
   let timer: ReturnType<typeof setTimeout> | undefined;
+  /** Whether something was typed that is not looked for yet: then the field is ahead of the board. */
+  let isTyped = false;
   const field = element("input", {
     type: "search",
     class: "field",
@@ -16,13 +17,18 @@ export function textView({ control, set }: FilterWishes): FilterView {
     "aria-label": `${control.label} contains`,
     oninput: () => {
       clearTimeout(timer);
-      timer = setTimeout(() => set({ contains: field.value }), TYPED);
+      isTyped = true;
+      timer = setTimeout(() => {
+        isTyped = false;
+        set({ contains: field.value });
+      }, TYPED);
     },
   });
   return {
     root: field,
     show(setting) {
-      if (focusedBeside(field) !== field && "contains" in setting) field.value = setting.contains;
+      if (isTyped || !("contains" in setting) || field.value === setting.contains) return;
+      field.value = setting.contains;
     },
   };
 }

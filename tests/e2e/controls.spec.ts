@@ -193,6 +193,20 @@ test("a text is looked for as it is typed, in a table that nobody made for it", 
   await field.fill("39 <B>");
   await expect(picture).not.toHaveAttribute("aria-label", before ?? "");
   await expect(page).toHaveURL(/with\.[\w-]+=39/);
+  // Though it has the focus, the field goes back too; what is being typed stays.
+  await expect(field).toBeFocused();
+  await page.goBack();
+  await expect(picture).toHaveAttribute("aria-label", before ?? "");
+  await expect(field).toHaveValue("");
+  await page.goForward();
+  await expect(field).toHaveValue("39 <B>");
   await field.fill("");
   await expect(picture).toHaveAttribute("aria-label", before ?? "");
+  // A text that is cut to its longest ends in a whole character.
+  const long = `${"a".repeat(199)}😀`;
+  await field.fill(long.slice(0, 199));
+  await expect(page).toHaveURL(/with\.[\w-]+=a{199}/);
+  await page.goto(page.url().replace(/a{199}/, encodeURIComponent(long)));
+  await expect(field).toHaveValue("a".repeat(199));
+  await expect(picture).not.toHaveAttribute("aria-label", before ?? "");
 });

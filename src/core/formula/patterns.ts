@@ -1,4 +1,5 @@
 import { RE2JS } from "re2js";
+import { cutText } from "../base/cut-text";
 import { patternProblem, readByPattern } from "../base/date-pattern";
 import { LimitError } from "../base/limit-error";
 import { textOf } from "./texts";
@@ -39,7 +40,7 @@ const compiled = remembering((pattern) => {
   } catch (error) {
     const why = error instanceof Error ? error.message : String(error);
     throw new LimitError(
-      `“${pattern.slice(0, 80)}” is no regular expression: ${why}. Mend it where it stands.`,
+      `“${cutText(pattern, 80)}” is no regular expression: ${why}. Mend it where it stands.`,
     );
   }
 });
@@ -70,7 +71,7 @@ export function replacedByPattern(text: string, pattern: string, to: string): st
 
 const dated = remembering((pattern) => {
   const problem = patternProblem(pattern);
-  if (problem !== null) throw new LimitError(`“${pattern.slice(0, 60)}”: ${problem}`);
+  if (problem !== null) throw new LimitError(`“${cutText(pattern, 60)}”: ${problem}`);
   return (text: string) => readByPattern(text, pattern);
 });
 
@@ -83,5 +84,5 @@ export const momentBy = (text: string, pattern: string): number | null => dated(
 /** A decimal mark. Throws a LimitError where it is another sign. */
 export function decimalMark(mark: string): "." | "," {
   if (mark === "." || mark === ",") return mark;
-  throw new LimitError(`A decimal mark is '.' or ',', and “${mark.slice(0, 10)}” is neither.`);
+  throw new LimitError(`A decimal mark is '.' or ',', and “${cutText(mark, 10)}” is neither.`);
 }

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { cutText } from "../base/cut-text";
 
 /**
  * A record by names of somebody's making, each at most `longest` long. Unlike zod's own, it keeps names that
@@ -16,7 +17,7 @@ export function namedValues<T extends z.ZodType>(value: T, longest: number) {
           context.addIssue({
             code: "custom",
             message: `A name has at most ${longest} characters.`,
-            path: [name.slice(0, 60)],
+            path: [cutText(name, 60)],
           });
         const parsed = value.safeParse(given);
         if (!parsed.success)

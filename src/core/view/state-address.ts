@@ -1,4 +1,5 @@
 import { parseIsoDate, parseIsoTimestamp } from "../base/calendar";
+import { cutText } from "../base/cut-text";
 import { own } from "../base/own";
 import type { Value, ValueType } from "../base/value";
 import { columnNamed } from "../formula/scope-names";
@@ -207,7 +208,7 @@ class AddressReader {
     [FROM, (id, texts) => this.filter(id, texts, (control) => this.end(control, texts, "from"))],
     [TO, (id, texts) => this.filter(id, texts, (control) => this.end(control, texts, "to"))],
     [SPAN, (id, texts) => this.filter(id, texts, () => readSpan(texts[0]))],
-    [TEXT, (id, texts) => this.filter(id, texts, () => ({ contains: texts[0].slice(0, LONGEST_TEXT) }))],
+    [TEXT, (id, texts) => this.filter(id, texts, () => ({ contains: cutText(texts[0], LONGEST_TEXT) }))],
     [INPUT, (name, texts) => this.set(name, texts)],
     [STEPPED, (id, texts) => this.step(id, texts)],
     [PICKED, (of, texts) => this.pick(of, texts)],

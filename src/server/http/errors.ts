@@ -1,3 +1,5 @@
+import { cutText } from "@/core/base/cut-text";
+
 /**
  * An answer that is an error: a status, a code for programs and a sentence for people that says what to do.
  */
@@ -28,6 +30,6 @@ export class HttpError extends Error {
  */
 export function internalMessage(error: unknown): string {
   const what =
-    error instanceof Error ? error.message.split("\n")[0].slice(0, 200) : String(error).slice(0, 200);
+    error instanceof Error ? cutText(error.message.split("\n")[0], 200) : cutText(String(error), 200);
   return `Cavlo could not answer this because of a fault of its own (${what}). The log of the server has the details.`;
 }

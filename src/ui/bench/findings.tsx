@@ -1,5 +1,6 @@
 "use client";
 import { useRef, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { own, withOwn } from "@/core/base/own";
 import type { Visual } from "@/core/project/schema";
 import type { Finding } from "@/core/review/finding";
@@ -25,7 +26,7 @@ function OneFinding({
     apply({
       type: "change visual",
       id: visual.id,
-      change: { leftFindings: withOwn(visual.leftFindings, id, reason.trim().slice(0, 300) || "as it is") },
+      change: { leftFindings: withOwn(visual.leftFindings, id, cutText(reason.trim(), 300) || "as it is") },
     });
     onDone();
   };

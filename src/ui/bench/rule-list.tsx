@@ -1,5 +1,6 @@
 "use client";
 import { Plus, X } from "lucide-react";
+import { cutText } from "@/core/base/cut-text";
 import type { NumberFormat } from "@/core/base/number-format";
 import { meaningsOf, unclear, writeTyped } from "@/core/data/typed-number";
 import type { Rule } from "@/core/project/schema";
@@ -40,7 +41,7 @@ function RuleLimit({
         check={(text) => unclear(text, percent)}
         onCommit={(text) => {
           const [number] = meaningsOf(text, percent);
-          onChange(number ?? text.slice(0, 200));
+          onChange(number ?? cutText(text, 200));
         }}
       />
     );
@@ -119,7 +120,7 @@ export function Rules({
             <CommitField
               label={`Word of rule ${i + 1}`}
               value={rule.word}
-              onCommit={(word) => set(i, { word: word.slice(0, 60) })}
+              onCommit={(word) => set(i, { word: cutText(word, 60) })}
             />
             <input
               type="color"

@@ -1,5 +1,6 @@
 "use client";
 import { Plus, RotateCcw, X } from "lucide-react";
+import { cutText } from "@/core/base/cut-text";
 import type { NumberFormat } from "@/core/base/number-format";
 import { withoutZone, withZone } from "@/core/kinds/gauge/zones";
 import type { Zone } from "@/core/project/schema";
@@ -52,7 +53,7 @@ export function ZoneList({
           <CommitField
             label={`Word of zone ${i + 1}`}
             value={zone.word}
-            onCommit={(word) => set(i, { word: word.slice(0, 60) })}
+            onCommit={(word) => set(i, { word: cutText(word, 60) })}
           />
           {zone.color === undefined ? (
             <Choose

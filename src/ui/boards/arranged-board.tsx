@@ -1,5 +1,6 @@
 "use client";
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import { pastedTiles } from "@/core/project/arrange";
 import { MOST_TILES } from "@/core/project/board-choices";
 import type { Edit } from "@/core/project/edits";
@@ -30,7 +31,7 @@ function useTileNames(): (tile: Tile) => string {
         case "visual":
           return visuals.find((v) => v.id === tile.visual)?.name ?? "a visual that was removed";
         case "text":
-          return `text ${plainText(readText(tile.text)).slice(0, 40)}`.trim();
+          return `text ${cutText(plainText(readText(tile.text)), 40)}`.trim();
         case "picture":
           return `picture ${pictures.find((p) => p.id === tile.picture)?.name ?? ""}`.trim();
         case "line":

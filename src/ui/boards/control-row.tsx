@@ -185,7 +185,7 @@ function FilterForm({
   };
   const tiles = board.tiles.flatMap((t) => {
     if (t.type === "text" && measuresOfText(t, project).length > 0)
-      return [{ id: t.id, name: `text ${plainText(readText(t.text)).slice(0, 40)}` }];
+      return [{ id: t.id, name: `text ${cutText(plainText(readText(t.text)), 40)}` }];
     const visual = t.type === "visual" && project.visuals.find((v) => v.id === t.visual);
     return visual ? [{ id: t.id, name: visual.name }] : [];
   });

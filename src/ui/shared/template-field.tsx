@@ -1,5 +1,6 @@
 "use client";
 import { useId, useRef, useState } from "react";
+import { cutText } from "@/core/base/cut-text";
 import {
   checkTemplate,
   fillTemplate,
@@ -80,7 +81,7 @@ export function TemplateField({
   const commit = () => {
     setCaret(null);
     if (text === null || checkTemplate(text, names).length > 0) return;
-    if (text !== value) onCommit(text.slice(0, longest));
+    if (text !== value) onCommit(cutText(text, longest));
     setText(null);
   };
   const take = ({ text: offer }: Offer) => {
