@@ -210,3 +210,50 @@ test("a text is looked for as it is typed, in a table that nobody made for it", 
   await expect(field).toHaveValue("a".repeat(199));
   await expect(picture).not.toHaveAttribute("aria-label", before ?? "");
 });
+
+test("a text and a date that are typed keep what is being typed, and follow who goes back", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { inputs, boards } = project.document;
+  const more = [
+    { id: "note", name: "note", label: "Note", type: "text", value: "none", format: inputs[0].format },
+    { id: "day", name: "day", label: "Day", type: "date", value: "2026-05-04", format: inputs[0].format },
+  ];
+  const controls = more.map((i) => ({ type: "input", id: `c-${i.id}`, input: i.id }));
+  const saving = await page.request.put(`/api/projects/${id}`, {
+    data: {
+      revision: project.revision,
+      document: {
+        ...project.document,
+        inputs: [...inputs, ...more],
+        boards: [{ ...boards[0], controls: [...boards[0].controls, ...controls] }, ...boards.slice(1)],
+      },
+    },
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(saving.ok()).toBe(true);
+  await page.goto(`/p/${id}/present/${boards[0].id}`);
+  const note = page.getByRole("textbox", { name: "Note" });
+  const day = page.getByLabel("Day", { exact: true });
+  await note.fill("half");
+  await note.press("Enter");
+  await expect(page).toHaveURL(/=half/);
+  await day.fill("2026-06-01");
+  await day.press("Enter");
+  await expect(page).toHaveURL(/2026-06-01/);
+  await expect(day).toBeFocused();
+  await page.goBack();
+  await expect(day).toHaveValue("2026-05-04");
+  await note.focus();
+  await page.goBack();
+  await expect(page).not.toHaveURL(/=half/);
+  await expect(note).toHaveValue("none");
+  await note.fill("being typed");
+  await page.goForward();
+  await expect(page).toHaveURL(/=half/);
+  await expect(note).toHaveValue("being typed");
+  await note.press("Escape");
+  await expect(note).toHaveValue("half");
+});
