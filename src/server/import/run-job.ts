@@ -3,14 +3,16 @@ import type { Worker } from "node:worker_threads";
 import { HttpError } from "../http/errors";
 import { settings } from "../settings";
 import { removeTableFiles } from "../store/table-files";
-import { startThread } from "../threads/thread";
+import { isOutOfMemory, startThread } from "../threads/thread";
 import type { ImportJob, ImportMessage } from "./job";
 import type { Follower } from "./progress";
 
 const TOO_SLOW = `The file takes longer than ${Math.round(settings.importTime / 60_000)} minutes to read and was given up. Bring in a part of it, or save it as CSV first.`;
 
 const STALLED =
-  "The file asks for far more work than its size lets expect: it is broken, or packed too tightly. Write it again with smaller row groups, or save it as CSV.";
+  "Reading the file made no progress for so long that it was given up: it may be broken, be packed too tightly, or need more memory than there is. Write it again with smaller row groups, save it as CSV, or bring in fewer columns.";
+const TOO_LARGE =
+  "Reading the file needs more memory than there is for it. Bring in fewer columns, or fewer rows at a time.";
 
 /**
  * How long a file may be read without any progress, in milliseconds: broken ones can keep a reader in a
@@ -112,7 +114,9 @@ function runNow<T>(job: ImportJob, { progress, signal }: Follower): Promise<T> {
         fail(Object.assign(new Error(message.fault.message), { code: message.fault.code }));
       else end(() => resolve(message.done as T));
     });
-    worker.on("error", fail);
+    worker.on("error", (error) =>
+      fail(isOutOfMemory(error) ? new HttpError(422, "too_large", TOO_LARGE) : error),
+    );
     worker.on("exit", () => fail(new Error("the import thread ended before its time")));
     worker.postMessage(job);
   });

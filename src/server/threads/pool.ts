@@ -1,5 +1,6 @@
 import type { Worker } from "node:worker_threads";
 import { HttpError } from "../http/errors";
+import { isOutOfMemory } from "./thread";
 
 /**
  * What a thread is asked and what it says; `more` is what goes with a question for this thread, `news` what a
@@ -273,7 +274,7 @@ export class ThreadPool<Q, A, M = null, N = null> {
     this.forget(thread);
     now?.left();
     now?.reject(
-      outOfMemory(error)
+      isOutOfMemory(error)
         ? new HttpError(
             503,
             "too_large",
@@ -300,6 +301,4 @@ export class ThreadPool<Q, A, M = null, N = null> {
   }
 }
 
-const outOfMemory = (error: unknown) =>
-  (error as { code?: unknown } | null)?.code === "ERR_WORKER_OUT_OF_MEMORY";
 const cancelled = () => new HttpError(499, "cancelled", "Nobody waits for this any more.");

@@ -25,3 +25,7 @@ export function startThread(
     env: { ...process.env, CAVLO_DATA: settings.data, CAVLO_ROOT: settings.root },
   });
 }
+
+/** Whether a thread ended since it needed more memory than it may have. */
+export const isOutOfMemory = (error: unknown): boolean =>
+  (error as { code?: unknown } | null)?.code === "ERR_WORKER_OUT_OF_MEMORY";
