@@ -54,3 +54,18 @@ it("the demo has the same rows each time, in tables of its own, and none of anot
   expect(rows.prepare("select count(*) from rows").pluck().get()).toBe(fourth[0].rows);
   rows.close();
 });
+
+it("a demo that cannot be registered leaves no rows behind, and the next is made anew", async () => {
+  const stored = () => readdirSync(join(settings.data, "tables")).length;
+  const before = stored();
+  // As where the disk is full while the project is written.
+  database().exec(
+    "create trigger full before insert on stored_tables begin select raise(abort, 'full'); end",
+  );
+  await expect(createDemo()).rejects.toThrow("full");
+  expect(stored()).toBe(before);
+  database().exec("drop trigger full");
+  const tables = await tablesOf();
+  expect(sound(tables)).toBe(true);
+  expect(stored()).toBeGreaterThan(before);
+});

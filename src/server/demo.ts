@@ -9,21 +9,29 @@ import { createProject, type ProjectSummary, registerTable } from "./store/proje
 import { describeTable } from "./store/record-table";
 import { removeTableFiles, tableFiles } from "./store/table-files";
 
-/** Registers stored tables and their project together, so that a stopped process leaves neither. */
+/**
+ * Registers stored tables and their project together, so that a stopped process leaves neither. Where that
+ * fails, the tables are removed.
+ */
 export function createWithTables(
   document: Parameters<typeof createProject>[0],
   tables: StoredTable[],
 ): ProjectSummary {
   const id = nanoid(12);
-  for (const table of tables) describeTable({ id, name: document.name }, table, table.sums);
-  return database()
-    .transaction(() => {
-      const project = createProject(document, id);
-      for (const t of tables)
-        registerTable(project.id, { id: t.id, rows: t.rows, columns: t.columns.length });
-      return project;
-    })
-    .immediate();
+  try {
+    for (const table of tables) describeTable({ id, name: document.name }, table, table.sums);
+    return database()
+      .transaction(() => {
+        const project = createProject(document, id);
+        for (const t of tables)
+          registerTable(project.id, { id: t.id, rows: t.rows, columns: t.columns.length });
+        return project;
+      })
+      .immediate();
+  } catch (error) {
+    for (const table of tables) removeTableFiles(table.id);
+    throw error;
+  }
 }
 
 /** The tables of the demo as this process made them last. */
