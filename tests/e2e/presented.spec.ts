@@ -217,6 +217,34 @@ test("a board that is filtered answers in its page, also while the server is awa
   await expect(donutOf(page)).toHaveAttribute("aria-label", /total 7\b/);
 });
 
+test("a board in the application answers in its page too once it is filtered, and after going back", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
+  const year = (name: string) => page.getByRole("group", { name: "Year" }).getByRole("button", { name });
+  const came = page.waitForResponse((r) => r.url().endsWith("/cells/bytes") && r.status() === 200);
+  await year("2024").click();
+  await came;
+  const of2024 = /total 2.064.989/;
+  await expect(donutOf(page)).toHaveAttribute("aria-label", of2024);
+  await page.waitForLoadState("networkidle");
+  let asked = 0;
+  page.on("request", (request) => {
+    if (/\/(results|cells\/bytes)$/.test(request.url())) asked++;
+  });
+  await year("2024").click();
+  await year("2025").click();
+  await expect(donutOf(page)).toHaveAttribute("aria-label", /total 2.152.487/);
+  await page.goBack();
+  await page.goBack();
+  await expect(donutOf(page)).toHaveAttribute("aria-label", of2024);
+  await year("2026").click();
+  await expect(donutOf(page)).not.toHaveAttribute("aria-label", of2024);
+  expect(asked).toBe(0);
+});
+
 test("a board whose project is removed meanwhile says so where it would have answered", async ({ page }) => {
   const address = await boardAlone(page);
   await page.goto(address);

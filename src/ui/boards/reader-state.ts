@@ -7,15 +7,16 @@ import type { Presented } from "@/present/board-controls";
 import { leaveHistory, wholeState, withState, writeHistory } from "@/present/history";
 import { useProject } from "../shared/project-context";
 
-/** Always the same, so that nothing is shown anew for it. */
-const NOTHING: string[] = [];
-
 /** What an address says besides the state: it names the board, whatever others there are. */
 function searchOf({ board }: Presented): string {
   const params = new URLSearchParams(window.location.search);
   params.set("board", board.id);
   return `?${params}`;
 }
+
+/** What is left out now: the same object where that is nothing, as before, so that nothing is shown anew for it. */
+const leftOut = (before: string[], now: string[]): string[] =>
+  before.length === 0 && now.length === 0 ? before : now;
 
 /**
  * What a reader has changed on a board: as the address says it, and with each change written there. Going
@@ -28,7 +29,8 @@ export function useReaderState(board: Board) {
   useEffect(() => {
     const back = () => {
       leaveHistory();
-      hold(stateFrom(new URLSearchParams(window.location.search), board, project));
+      const next = stateFrom(new URLSearchParams(window.location.search), board, project);
+      hold(({ left: before }) => ({ state: next.state, left: leftOut(before, next.left) }));
     };
     window.addEventListener("popstate", back);
     return () => window.removeEventListener("popstate", back);
@@ -37,7 +39,10 @@ export function useReaderState(board: Board) {
   const presented = useMemo(() => ({ board, project }), [board, project]);
   const change = useCallback(
     (next: BoardState, action: BoardAction, live = false) => {
-      hold(({ left: before }) => ({ state: next, left: action.type === "become" ? before : NOTHING }));
+      hold(({ left: before }) => ({
+        state: next,
+        left: action.type === "become" ? before : leftOut(before, []),
+      }));
       const address = () => window.location.pathname + withState(searchOf(presented), next, presented);
       writeHistory(address, action, live);
     },
