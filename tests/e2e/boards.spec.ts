@@ -106,3 +106,35 @@ test("a visual is put on a board from where it is drawn, and the board takes a f
   await columns.getByText("sailings · vessel").click();
   await expect(page.getByRole("group", { name: "Vessel" })).toBeVisible();
 });
+
+test("among many boards one is found by its name, and what is done with a board stays in sight", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { boards } = project.document;
+  const copies = Array.from({ length: 40 }, (_, i) => ({
+    ...boards[i % 2],
+    id: `copy-${i}`,
+    name: `Copy ${i}`,
+  }));
+  const saving = await page.request.put(`/api/projects/${id}`, {
+    data: { revision: project.revision, document: { ...project.document, boards: [...boards, ...copies] } },
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(saving.ok()).toBe(true);
+  const strip = page.getByRole("navigation", { name: "Boards", exact: true });
+  for (const width of [1280, 390]) {
+    await page.setViewportSize({ width, height: 800 });
+    await page.goto(`/p/${id}/boards?board=copy-30`);
+    await expect(strip.getByRole("button", { name: "Copy 30" })).toBeInViewport();
+    for (const name of ["Arrange", "Present", "New board", "Add a filter"])
+      await expect(page.getByRole("button", { name, exact: true })).toBeInViewport();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+  }
+  await page.getByRole("button", { name: "Find one of 42 boards" }).click();
+  await page.getByRole("dialog", { name: "Find a board" }).getByRole("combobox").fill("copy 7");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("heading", { name: "Copy 7" })).toBeVisible();
+  await expect(strip.getByRole("button", { name: "Copy 7" })).toBeInViewport();
+});

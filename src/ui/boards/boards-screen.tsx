@@ -1,5 +1,5 @@
 "use client";
-import { LayoutGrid, Play, Plus, Trash2 } from "lucide-react";
+import { LayoutGrid, Play, Trash2 } from "lucide-react";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
 import { createPortal } from "react-dom";
@@ -9,23 +9,20 @@ import type { Board } from "@/core/project/schema";
 import { walkFrom, writeWalk } from "@/core/view/walk";
 import { leaves } from "@/present/elements";
 import type { Walking } from "@/present/walking";
-import { later, OVER } from "../shared/fetched-later";
+import { later } from "../shared/fetched-later";
 import { freeLabel, newId } from "../shared/ids";
-import { ItemList } from "../shared/item-list";
-import { useItemMenu } from "../shared/item-menu";
 import { useProject } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
 import { useTellEdit } from "../shared/tell-edit";
 import { useTheme } from "../shared/theme";
 import { AddFilter } from "./add-filter";
-import { BoardSketch } from "./board-sketch";
+import { BoardStrip } from "./board-strip";
 import { KeepState } from "./keep-state";
 import { Presented } from "./presented";
 import { useReaderState } from "./reader-state";
 
 // A board that is only looked at does not fetch what arranging needs.
 const ArrangedBoard = later(() => import("./arranged-board").then((m) => m.ArrangedBoard));
-const RenameDialog = later(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), OVER);
 
 /** The board that is chosen: looked at, arranged or presented, with what its reader has changed. */
 function BoardStage({
@@ -78,8 +75,6 @@ export function BoardsScreen() {
   const [board, choose] = useSelected("board", boards);
   const [arranging, setArranging] = useState(false);
   const [tools, setTools] = useState<Element | null>(null);
-  const { menuOf, menu } = useItemMenu();
-  const [renaming, setRenaming] = useState<Board | null>(null);
   const path = usePathname();
   const theme = useTheme((s) => s.theme);
   const address = useSearchParams();
@@ -162,73 +157,41 @@ export function BoardsScreen() {
   return (
     <div className="flex h-full flex-col">
       {!presents && (
-        <ItemList
-          label="Boards"
-          className="flex shrink-0 items-center gap-1.5 overflow-x-auto border-b border-rule px-5 py-1.5 max-sm:px-3"
-        >
-          {boards.map((b) => (
-            <button
-              key={b.id}
-              type="button"
-              data-item
-              title={b.name}
-              aria-current={b.id === board.id}
-              onClick={() => choose(b.id)}
-              onContextMenu={menuOf(b.name, [
-                { label: "Rename …", run: () => setRenaming(b) },
-                { label: "Duplicate", run: () => duplicate(b) },
-                {
-                  label: "Open on a page of its own",
-                  run: () =>
-                    window.open(
-                      path.replace(/boards$/, `present/${encodeURIComponent(b.id)}?theme=${theme}`),
-                      "_blank",
-                    ),
-                },
-                { label: "Remove", run: () => remove(b) },
-              ])}
-              className={`flex h-7 max-w-60 shrink-0 items-center gap-1.5 rounded-sm px-2 text-sm ${b.id === board.id ? "bg-tint font-semibold text-verdigris-deep" : "text-muted hover:bg-well hover:text-ink"}`}
-            >
-              <BoardSketch board={b} />
-              <span className="truncate">{b.name}</span>
-            </button>
-          ))}
-          <button type="button" className="icon-button size-7 shrink-0" aria-label="New board" onClick={add}>
-            <Plus size={14} />
-          </button>
-          <span className="flex-1" />
-          {arranging && (
+        <div className="flex shrink-0 flex-wrap items-center gap-x-4 gap-y-1.5 border-b border-rule px-5 py-1.5 max-sm:px-3">
+          <BoardStrip
+            boards={boards}
+            board={board}
+            onChoose={choose}
+            onAdd={add}
+            onDuplicate={duplicate}
+            onRemove={remove}
+          />
+          <div className="flex shrink-0 items-center gap-1.5 max-sm:flex-wrap">
+            {arranging && (
+              <button
+                type="button"
+                className="icon-button size-7"
+                aria-label={`Remove the board ${board.name}`}
+                onClick={() => remove(board)}
+              >
+                <Trash2 size={14} />
+              </button>
+            )}
+            <span ref={setTools} className="contents" />
+            {board.tiles.length > 0 && <AddFilter board={board} />}
             <button
               type="button"
-              className="icon-button size-7"
-              aria-label={`Remove the board ${board.name}`}
-              onClick={() => remove(board)}
+              aria-pressed={arranging}
+              className={`button h-7 ${arranging ? "button-strong" : ""}`}
+              onClick={() => setArranging(!arranging)}
             >
-              <Trash2 size={14} />
+              <LayoutGrid size={14} /> Arrange
             </button>
-          )}
-          <span ref={setTools} className="contents" />
-          {board.tiles.length > 0 && <AddFilter board={board} />}
-          <button
-            type="button"
-            aria-pressed={arranging}
-            className={`button h-7 ${arranging ? "button-strong" : ""}`}
-            onClick={() => setArranging(!arranging)}
-          >
-            <LayoutGrid size={14} /> Arrange
-          </button>
-          <button type="button" className="button h-7" onClick={() => present(true)}>
-            <Play size={14} /> Present
-          </button>
-        </ItemList>
-      )}
-      {menu}
-      {renaming && (
-        <RenameDialog
-          name={renaming.name}
-          onRename={(name) => apply({ type: "rename board", id: renaming.id, name })}
-          onClose={() => setRenaming(null)}
-        />
+            <button type="button" className="button h-7" onClick={() => present(true)}>
+              <Play size={14} /> Present
+            </button>
+          </div>
+        </div>
       )}
       <div className="min-h-0 flex-1 narrow:overflow-auto">
         <BoardStage
