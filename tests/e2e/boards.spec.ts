@@ -138,3 +138,44 @@ test("among many boards one is found by its name, and what is done with a board 
   await expect(page.getByRole("heading", { name: "Copy 7" })).toBeVisible();
   await expect(strip.getByRole("button", { name: "Copy 7" })).toBeInViewport();
 });
+
+test("among many visuals one is found by its name, where they are made and where they are taken out", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const { visuals } = project.document;
+  const copies = Array.from({ length: 60 }, (_, i) => ({
+    ...visuals[i % visuals.length],
+    id: `copy-${i}`,
+    name: `Copy ${i}`,
+  }));
+  const saving = await page.request.put(`/api/projects/${id}`, {
+    data: { revision: project.revision, document: { ...project.document, visuals: [...visuals, ...copies] } },
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(saving.ok()).toBe(true);
+  await page.goto(`/p/${id}/visuals?visual=copy-50`);
+  const list = page.getByRole("navigation", { name: "Visuals" });
+  await expect(list.getByRole("button", { name: /^Copy 50/ })).toBeInViewport({ ratio: 1 });
+  await expect(page.getByRole("button", { name: "New visual" })).toBeInViewport({ ratio: 1 });
+  const find = page.getByRole("searchbox", { name: "Find a visual" });
+  await find.fill("COPY 59");
+  await expect(list.getByRole("button", { name: /^Copy/ })).toHaveCount(1);
+  await list.getByRole("button", { name: "Copy 59" }).click();
+  await expect(page.getByRole("textbox", { name: "Name", exact: true })).toHaveValue("Copy 59");
+  await find.fill("nobody has this");
+  await expect(page.getByText("Nothing has that name.")).toBeVisible();
+  await find.fill("");
+  await expect(list.getByRole("button", { name: "Copy 59" })).toBeInViewport({ ratio: 1 });
+
+  await page.goto(`/p/${id}/hand-off?visual=copy-40`);
+  const what = page.getByRole("navigation", { name: "What is taken out" });
+  await expect(what.getByRole("button", { name: /^Copy 40/ })).toBeInViewport({ ratio: 1 });
+  await page.getByRole("searchbox", { name: "Find a board or a visual" }).fill("season");
+  await what.getByRole("button", { name: "Season at a glance" }).click();
+  await expect(what.getByRole("button", { name: "Season at a glance" })).toHaveAttribute(
+    "aria-current",
+    "true",
+  );
+});

@@ -12,6 +12,7 @@ import type { Finding } from "@/core/review/finding";
 import { useAfterPaint } from "../shared/after-paint";
 import { CommitField } from "../shared/commit-field";
 import { later, OVER } from "../shared/fetched-later";
+import { useFind } from "../shared/find-in-list";
 import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
@@ -131,6 +132,7 @@ function OneVisual({ visuals, all, findings }: Props) {
     apply({ type: "remove visual", id });
     tellEdit(`${name} is removed.`);
   };
+  const find = useFind("Find a visual", visuals);
   const { menuOf, menu } = useItemMenu();
   const [renaming, setRenaming] = useState<Visual | null>(null);
   const openMenu = (id: string, event: MouseEvent<HTMLElement>) => {
@@ -150,30 +152,37 @@ function OneVisual({ visuals, all, findings }: Props) {
     <div
       className={`areas grid h-full ${shows ? "grid-cols-[168px_minmax(0,1fr)_296px] max-lg:grid-cols-[128px_minmax(0,1fr)_260px]" : "grid-cols-[168px_minmax(0,1fr)] max-lg:grid-cols-[128px_minmax(0,1fr)]"}`}
     >
-      <ItemList
-        label="Visuals"
-        className="areas-strip flex min-h-0 flex-col gap-2.5 overflow-auto border-r border-rule p-3"
-      >
-        {visuals.map((v, i) => (
-          <VisualItem
-            key={v.id}
-            id={v.id}
-            data={all[i].data}
-            open={findings[i].filter((f) => !own(v.leftFindings, f.id)).length}
-            theme={theme}
-            chosen={!adding && v.id === visual?.id}
-            onOpen={open}
-            onMenu={openMenu}
-          />
-        ))}
-        <button
-          type="button"
-          className="flex h-10 shrink-0 items-center justify-center gap-1 rounded-md border border-dashed border-muted text-sm text-muted hover:text-ink narrow:h-auto"
-          onClick={() => setAdding(true)}
+      <div className="flex min-h-0 flex-col border-r border-rule narrow:border-r-0">
+        {find.field && <div className="border-b border-rule p-3">{find.field}</div>}
+        <ItemList
+          label="Visuals"
+          className="areas-strip flex min-h-0 flex-1 scroll-pb-16 flex-col gap-2.5 overflow-auto px-3 pt-3 narrow:scroll-px-16 narrow:pb-3"
         >
-          <Plus size={14} /> New visual
-        </button>
-      </ItemList>
+          {visuals.map((v, i) =>
+            find.fits(v.id) ? (
+              <VisualItem
+                key={v.id}
+                id={v.id}
+                data={all[i].data}
+                open={findings[i].filter((f) => !own(v.leftFindings, f.id)).length}
+                theme={theme}
+                chosen={!adding && v.id === visual?.id}
+                onOpen={open}
+                onMenu={openMenu}
+              />
+            ) : null,
+          )}
+          <div className="sticky bottom-0 mt-auto bg-paper pb-3 narrow:-right-3 narrow:bottom-auto narrow:mt-0 narrow:ml-auto narrow:flex narrow:w-auto! narrow:shrink-0 narrow:pr-3 narrow:pb-0 narrow:pl-1">
+            <button
+              type="button"
+              className="flex h-10 w-full shrink-0 items-center justify-center gap-1 rounded-md border border-dashed border-muted text-sm text-muted hover:text-ink narrow:h-auto narrow:px-2.5"
+              onClick={() => setAdding(true)}
+            >
+              <Plus size={14} /> <span className="max-sm:sr-only">New visual</span>
+            </button>
+          </div>
+        </ItemList>
+      </div>
       {menu}
       {renaming && (
         <RenameDialog

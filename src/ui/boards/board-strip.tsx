@@ -2,7 +2,7 @@
 import { LayoutList, Plus } from "lucide-react";
 import { usePathname } from "next/navigation";
 import { Popover } from "radix-ui";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import type { Board } from "@/core/project/schema";
 import { later, OVER } from "../shared/fetched-later";
 import { ItemList } from "../shared/item-list";
@@ -34,15 +34,9 @@ export function BoardStrip({ boards, board, onChoose, onAdd, onDuplicate, onRemo
   const path = usePathname();
   const { menuOf, menu } = useItemMenu();
   const [renaming, setRenaming] = useState<Board | null>(null);
-  const strip = useRef<HTMLDivElement>(null);
   const { id } = board;
-  useEffect(() => {
-    strip.current
-      ?.querySelector(`[data-board="${CSS.escape(id)}"]`)
-      ?.scrollIntoView({ block: "nearest", inline: "nearest" });
-  }, [id]);
   return (
-    <div ref={strip} className="flex min-w-0 flex-1 items-center gap-1.5 max-sm:basis-full">
+    <div className="flex min-w-0 flex-1 items-center gap-1.5 max-sm:basis-full">
       {boards.length > FEW && <FindBoard boards={boards} board={board} onChoose={onChoose} />}
       <ItemList label="Boards" className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
         {boards.map((b) => (
@@ -50,7 +44,6 @@ export function BoardStrip({ boards, board, onChoose, onAdd, onDuplicate, onRemo
             key={b.id}
             type="button"
             data-item
-            data-board={b.id}
             title={b.name}
             aria-current={b.id === id}
             onClick={() => onChoose(b.id)}

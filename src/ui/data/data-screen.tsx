@@ -9,6 +9,7 @@ import type { TableInfo } from "@/core/project/schema";
 import { api } from "../shared/api";
 import { BringIn } from "../shared/bring-in";
 import { FilterEditor } from "../shared/filter-editor";
+import { useFind } from "../shared/find-in-list";
 import { ItemList } from "../shared/item-list";
 import { toast } from "../shared/notice";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
@@ -117,6 +118,7 @@ export function DataScreen() {
   const links = useProject((s) => s.document.links);
   const { draft } = useDraft();
   const [table, choose] = useSelected("table", tables);
+  const find = useFind("Find a table", tables);
   const [view, setView] = useState<"table" | "links">("table");
   const [column, setColumn] = useState<string | null>(null);
   const [filters, setFilters] = useState<Filter[]>([]);
@@ -178,27 +180,30 @@ export function DataScreen() {
           <button type="button" className="button mt-2 w-full" onClick={() => unlessTyping(typeNew)}>
             <Keyboard size={14} /> Type a table
           </button>
+          {find.field && <div className="mt-3">{find.field}</div>}
         </div>
         <ItemList label="Tables" className="min-h-0 flex-1 overflow-auto pb-3">
-          {tables.map((t) => {
-            const here = view === "table" && t.id === (typing ? typing.table?.id : table?.id);
-            return (
-              <button
-                key={t.id}
-                type="button"
-                data-item
-                title={t.name}
-                aria-current={here}
-                onClick={() => unlessTyping(() => open(t.id))}
-                className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
-              >
-                <span className="truncate">{t.name}</span>
-                <span className="font-mono text-xs text-muted">
-                  {t.rows.toLocaleString("en").replaceAll(",", "\u2009")}
-                </span>
-              </button>
-            );
-          })}
+          {tables
+            .filter((t) => find.fits(t.id))
+            .map((t) => {
+              const here = view === "table" && t.id === (typing ? typing.table?.id : table?.id);
+              return (
+                <button
+                  key={t.id}
+                  type="button"
+                  data-item
+                  title={t.name}
+                  aria-current={here}
+                  onClick={() => unlessTyping(() => open(t.id))}
+                  className={`flex w-full items-baseline justify-between gap-2 border-l-[3px] px-3 py-2 text-left ${here ? "border-verdigris bg-tint font-semibold" : "border-transparent hover:bg-well"}`}
+                >
+                  <span className="truncate">{t.name}</span>
+                  <span className="font-mono text-xs text-muted">
+                    {t.rows.toLocaleString("en").replaceAll(",", "\u2009")}
+                  </span>
+                </button>
+              );
+            })}
         </ItemList>
         {tables.length > 1 && (
           <button

@@ -1,5 +1,7 @@
 "use client";
+import { useMemo } from "react";
 import { kindOf } from "@/core/kinds";
+import { useFind } from "../shared/find-in-list";
 import { ItemList } from "../shared/item-list";
 import { useProject } from "../shared/project-context";
 import { useTheme } from "../shared/theme";
@@ -23,61 +25,73 @@ export function WhatList({
   const { visuals, boards } = useProject((s) => s.document);
   const theme = useTheme((s) => s.theme);
   const chosen: string[] = what.visuals.map((v) => v.id);
+  const entries = useMemo(() => [...boards, ...visuals], [boards, visuals]);
+  const find = useFind("Find a board or a visual", entries);
   const toggle = (id: string) => {
     const next = chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id];
     if (next.length > 0) choose({ visuals: next });
   };
   return (
-    <ItemList
-      label="What is taken out"
-      className="areas-list min-h-0 overflow-auto border-r border-rule py-3"
-    >
-      {boards.length > 0 && <h2 className="px-4 pb-1 text-xs text-muted">Boards</h2>}
-      {boards.map((b) => (
-        <button
-          key={b.id}
-          type="button"
-          data-item
-          title={b.name}
-          aria-current={b.id === what.board?.id}
-          onClick={() => choose({ board: b.id })}
-          className={`${ROW} ${look(b.id === what.board?.id)}`}
-        >
-          <span className="truncate font-semibold">{b.name}</span>
-        </button>
-      ))}
-      <h2 className={`px-4 pb-1 text-xs text-muted ${boards.length > 0 ? "pt-4" : ""}`}>Visuals</h2>
-      {visuals.map((v, i) => (
-        <div key={v.id} className={`group flex items-center pr-3 ${look(chosen.includes(v.id))} border-l-0`}>
-          <button
-            type="button"
-            data-item
-            title={v.name}
-            aria-current={chosen.includes(v.id)}
-            onClick={(event) =>
-              event.ctrlKey || event.metaKey || event.shiftKey ? toggle(v.id) : choose({ visuals: [v.id] })
-            }
-            className={`${ROW} ${look(chosen.includes(v.id))}`}
-          >
-            <span className="w-14 shrink-0 rounded-sm bg-sheet max-lg:hidden">
-              <VisualThumbnail visual={v} data={all[i].data} theme={theme} />
-            </span>
-            <span className="min-w-0">
-              <span className="block truncate font-semibold">{v.name}</span>
-              <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
-            </span>
-          </button>
-          <input
-            type="checkbox"
-            aria-label={`${v.name} too`}
-            title="Take it out with the others"
-            checked={chosen.includes(v.id)}
-            onChange={() => toggle(v.id)}
-            className="size-4 shrink-0 accent-verdigris opacity-40 group-hover:opacity-100 checked:opacity-100 focus-visible:opacity-100"
-          />
-        </div>
-      ))}
-      {visuals.length === 0 && <p className="px-4 text-sm text-muted">There is no visual yet.</p>}
-    </ItemList>
+    <div className="areas-list flex min-h-0 flex-col border-r border-rule">
+      {find.field && <div className="border-b border-rule p-3">{find.field}</div>}
+      <ItemList label="What is taken out" className="min-h-0 flex-1 overflow-auto py-3">
+        {boards.length > 0 && <h2 className="px-4 pb-1 text-xs text-muted">Boards</h2>}
+        {boards
+          .filter((b) => find.fits(b.id))
+          .map((b) => (
+            <button
+              key={b.id}
+              type="button"
+              data-item
+              title={b.name}
+              aria-current={b.id === what.board?.id}
+              onClick={() => choose({ board: b.id })}
+              className={`${ROW} ${look(b.id === what.board?.id)}`}
+            >
+              <span className="truncate font-semibold">{b.name}</span>
+            </button>
+          ))}
+        <h2 className={`px-4 pb-1 text-xs text-muted ${boards.length > 0 ? "pt-4" : ""}`}>Visuals</h2>
+        {visuals.map(
+          (v, i) =>
+            find.fits(v.id) && (
+              <div
+                key={v.id}
+                className={`group flex items-center pr-3 ${look(chosen.includes(v.id))} border-l-0`}
+              >
+                <button
+                  type="button"
+                  data-item
+                  title={v.name}
+                  aria-current={chosen.includes(v.id)}
+                  onClick={(event) =>
+                    event.ctrlKey || event.metaKey || event.shiftKey
+                      ? toggle(v.id)
+                      : choose({ visuals: [v.id] })
+                  }
+                  className={`${ROW} ${look(chosen.includes(v.id))}`}
+                >
+                  <span className="w-14 shrink-0 rounded-sm bg-sheet max-lg:hidden">
+                    <VisualThumbnail visual={v} data={all[i].data} theme={theme} />
+                  </span>
+                  <span className="min-w-0">
+                    <span className="block truncate font-semibold">{v.name}</span>
+                    <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
+                  </span>
+                </button>
+                <input
+                  type="checkbox"
+                  aria-label={`${v.name} too`}
+                  title="Take it out with the others"
+                  checked={chosen.includes(v.id)}
+                  onChange={() => toggle(v.id)}
+                  className="size-4 shrink-0 accent-verdigris opacity-40 group-hover:opacity-100 checked:opacity-100 focus-visible:opacity-100"
+                />
+              </div>
+            ),
+        )}
+        {visuals.length === 0 && <p className="px-4 text-sm text-muted">There is no visual yet.</p>}
+      </ItemList>
+    </div>
   );
 }

@@ -6,7 +6,7 @@ const ITEM = "[data-item]";
 
 /**
  * A list whose items are one stop of the Tab key: arrows, Home and End go from item to item, Enter opens one.
- * The stop is the item that was last gone to, else the current one.
+ * The stop is the item that was last gone to, else the current one, which is kept in sight when it becomes so.
  */
 export function ItemList({
   label,
@@ -18,6 +18,7 @@ export function ItemList({
   children: ReactNode;
 }) {
   const list = useRef<HTMLElement>(null);
+  const seen = useRef<HTMLElement>(undefined);
   const items = () => [...(list.current?.querySelectorAll<HTMLElement>(ITEM) ?? [])];
   const stopAt = (stop: HTMLElement | undefined) => {
     for (const item of items()) item.tabIndex = item === stop ? 0 : -1;
@@ -25,7 +26,10 @@ export function ItemList({
   useEffect(() => {
     const all = items();
     const focused = all.find((item) => item === document.activeElement);
-    stopAt(focused ?? all.find((item) => item.getAttribute("aria-current") === "true") ?? all[0]);
+    const current = all.find((item) => item.getAttribute("aria-current") === "true");
+    stopAt(focused ?? current ?? all[0]);
+    if (current && current !== seen.current) current.scrollIntoView({ block: "nearest", inline: "nearest" });
+    seen.current = current;
   });
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
