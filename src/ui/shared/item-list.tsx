@@ -6,7 +6,7 @@ const ITEM = "[data-item]";
 
 /**
  * A list whose items are one stop of the Tab key: arrows, Home and End go from item to item, Enter opens one.
- * The stop is the item that was last gone to, else the current one, which is kept in sight when it becomes so.
+ * The stop is the item that was last gone to, else the current one, which is brought in sight.
  */
 export function ItemList({
   label,
