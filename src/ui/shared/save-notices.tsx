@@ -151,8 +151,9 @@ function Failing() {
 function Away({ since }: { since: number }) {
   return (
     <Banner tone="amber" actions={null}>
-      <strong>Cavlo's server does not answer since {timeOf(since)}.</strong> Pictures stay as they were last.
-      Start it with ./start where it was stopped; this window goes on by itself.
+      <strong>Cavlo's server does not answer since {timeOf(since)}.</strong> What this window can answer
+      itself goes on, all else stays as it was last. Start it with ./start where it was stopped; this window
+      goes on by itself.
     </Banner>
   );
 }
