@@ -155,11 +155,13 @@ function orderOf(
       `“${String(sort.by)}” is neither a measure of this query nor its split.`,
     );
   }
-  return numbers.sort((a, b) => {
-    const [x, y] = [values[a], values[b]];
-    if (x === null || y === null) return x === y ? byKey(a, b) : x === null ? 1 : -1;
-    return sign * compareValues(x, y) || byKey(a, b);
-  });
+  // Sorting keeps the order of equals, which is the split's own.
+  const known = numbers.filter((k) => values[k] !== null);
+  const none = numbers.filter((k) => values[k] === null);
+  const areNumbers = known.every((k) => typeof values[k] === "number");
+  const compare = areNumbers ? (a: Value, b: Value) => (a as number) - (b as number) : compareValues;
+  known.sort((a, b) => sign * compare(values[a], values[b]));
+  return [...known, ...none];
 }
 
 /** The order of key numbers by the values that go first; 0 where both come after them. */
