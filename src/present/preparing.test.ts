@@ -5,45 +5,24 @@ import { plainIndex } from "@/core/engine/cells/plain-index";
 import { withoutRows } from "@/core/engine/cells/without-rows";
 import { runQueries } from "@/core/engine/run";
 import { wholeQuery } from "@/core/plan/whole-query";
-import { newFilter, newMeasure, newVisual } from "@/core/project/defaults";
+import { newFilter, newVisual } from "@/core/project/defaults";
 import { scopeOf } from "@/core/project/names";
-import { boardSchema, emptyProject, type Project, tableSchema } from "@/core/project/schema";
+import { boardSchema, type Project } from "@/core/project/schema";
 import { UNTOUCHED } from "@/core/view/board-state";
 import { madeTile } from "../testing/made-board";
-import { madeTable } from "../testing/made-table";
+import { TRIPS, tripsProject } from "../testing/made-trips";
 import { Answers } from "./answers";
 import type { Preparing } from "./cells-source";
 import { Preparation } from "./preparing";
 
-const ROUTES = ["Ferrow", "Gull Bay", "Ferrow", "Orrin", "Gull Bay", "Ferrow"];
-const table = madeTable("trips", {
-  route: ["text", ROUTES],
-  class: ["text", ["day", "day", "night", "night", "night", "day"]],
-  seats: ["number", [10, 20, 30, 40, 50, 60]],
-});
-const project: Project = {
-  ...emptyProject("Trips"),
-  tables: [
-    tableSchema.parse({
-      id: "t",
-      name: "trips",
-      rows: ROUTES.length,
-      source: { file: "trips.csv" },
-      columns: [
-        { name: "route", reading: { type: "text" } },
-        { name: "class", reading: { type: "text" } },
-        { name: "seats", reading: { type: "number", decimal: "." } },
-      ],
-    }),
-  ],
-  measures: [newMeasure({ id: "m", name: "seats", label: "Seats", table: "trips", formula: "sum(seats)" })],
-  visuals: [newVisual({ id: "v", name: "V", kind: "donut", value: "m", split: { column: "route" } })],
-};
+const project = tripsProject([
+  newVisual({ id: "v", name: "V", kind: "donut", value: "m", split: { column: "route" } }),
+]);
 const control = newFilter({ id: "c", label: "Class", table: "trips", column: "class" });
 const board = boardSchema.parse({ id: "b", name: "B", tiles: [madeTile("on", "v")], controls: [control] });
 
 const TODAY = "2026-05-04";
-const catalog = (of: Project) => ({ scope: scopeOf(of), inputs: {}, tables: [table], today: TODAY });
+const catalog = (of: Project) => ({ scope: scopeOf(of), inputs: {}, tables: [TRIPS], today: TODAY });
 const NO_LIMITS = { cells: 1e6, bytes: 1e9 };
 /** The cells that a server would gather, as it would send them. */
 const bytesOf = ({ queries, touched, now }: Preparing, of = project) => {

@@ -2,48 +2,24 @@ import { beforeEach, describe, expect, it } from "vitest";
 import { runQueries } from "@/core/engine/run";
 import { type QueryInput, querySchema } from "@/core/plan/query";
 import { QueryError } from "@/core/plan/query-error";
-import { newFilter, newMeasure, newVisual } from "@/core/project/defaults";
+import { newFilter, newVisual } from "@/core/project/defaults";
 import { scopeOf } from "@/core/project/names";
-import { boardSchema, emptyProject, type Project, tableSchema, type Visual } from "@/core/project/schema";
+import { boardSchema, type Visual } from "@/core/project/schema";
 import { categoryKey } from "@/core/rows/row-key";
 import { type BoardAction, boardReducer, inputsOf, UNTOUCHED } from "@/core/view/board-state";
 import { madeTile } from "../testing/made-board";
-import { madeTable } from "../testing/made-table";
+import { CLASSES, TRIPS, tripsProject } from "../testing/made-trips";
 import type { Answer } from "./answers";
 import type { VisualOnTile } from "./board-grid";
 import { type TileGround, TilesData } from "./tile-data";
 
-const ROUTES = ["Ferrow", "Gull Bay", "Ferrow", "Orrin", "Gull Bay", "Ferrow"];
-const CLASSES = ["day", "day", "night", "night", "night", "day"];
-const table = madeTable("trips", {
-  route: ["text", ROUTES],
-  class: ["text", CLASSES],
-  seats: ["number", [10, 20, 30, 40, 50, 60]],
-});
 const visual = (id: string, kind: Visual["kind"], column: string | null) =>
   newVisual({ id, name: id, kind, value: "m", ...(column === null ? {} : { split: { column } }) });
-const project: Project = {
-  ...emptyProject("Trips"),
-  tables: [
-    tableSchema.parse({
-      id: "t",
-      name: "trips",
-      rows: ROUTES.length,
-      source: { file: "trips.csv" },
-      columns: [
-        { name: "route", reading: { type: "text" } },
-        { name: "class", reading: { type: "text" } },
-        { name: "seats", reading: { type: "number", decimal: "." } },
-      ],
-    }),
-  ],
-  measures: [newMeasure({ id: "m", name: "seats", label: "Seats", table: "trips", formula: "sum(seats)" })],
-  visuals: [
-    visual("routes", "donut", "route"),
-    visual("classes", "donut", "class"),
-    visual("all", "number", null),
-  ],
-};
+const project = tripsProject([
+  visual("routes", "donut", "route"),
+  visual("classes", "donut", "class"),
+  visual("all", "number", null),
+]);
 const tiles = project.visuals.map((v) => madeTile(`on-${v.id}`, v.id)) as VisualOnTile[];
 const board = boardSchema.parse({
   id: "b",
@@ -58,7 +34,7 @@ let asked: QueryInput[] = [];
 function answerAll(): void {
   for (const query of asked) {
     const parsed = querySchema.parse(query);
-    const [found] = runQueries([parsed], { scope: scopeOf(project), inputs: {}, tables: [table] });
+    const [found] = runQueries([parsed], { scope: scopeOf(project), inputs: {}, tables: [TRIPS] });
     answered.set(JSON.stringify(query), found instanceof QueryError ? { error: found.message } : found);
   }
 }

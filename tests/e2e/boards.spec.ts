@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { choose, goTo, openDemo, saved } from "./steps";
+import { changeDocument, choose, goTo, openDemo, saved } from "./steps";
 
 test("visuals go on a new board; a filter and a goal stepper change what they show", async ({ page }) => {
   await openDemo(page);
@@ -111,18 +111,12 @@ test("among many boards one is found by its name, and what is done with a board 
   page,
 }) => {
   const id = await openDemo(page);
-  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
-  const { boards } = project.document;
-  const copies = Array.from({ length: 40 }, (_, i) => ({
-    ...boards[i % 2],
-    id: `copy-${i}`,
-    name: `Copy ${i}`,
+  await changeDocument(page, id, ({ boards }) => ({
+    boards: [
+      ...boards,
+      ...Array.from({ length: 40 }, (_, i) => ({ ...boards[i % 2], id: `copy-${i}`, name: `Copy ${i}` })),
+    ],
   }));
-  const saving = await page.request.put(`/api/projects/${id}`, {
-    data: { revision: project.revision, document: { ...project.document, boards: [...boards, ...copies] } },
-    headers: { origin: new URL(page.url()).origin },
-  });
-  expect(saving.ok()).toBe(true);
   const strip = page.getByRole("navigation", { name: "Boards", exact: true });
   for (const width of [1280, 390]) {
     await page.setViewportSize({ width, height: 800 });
@@ -143,18 +137,16 @@ test("among many visuals one is found by its name, where they are made and where
   page,
 }) => {
   const id = await openDemo(page);
-  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
-  const { visuals } = project.document;
-  const copies = Array.from({ length: 60 }, (_, i) => ({
-    ...visuals[i % visuals.length],
-    id: `copy-${i}`,
-    name: `Copy ${i}`,
+  await changeDocument(page, id, ({ visuals }) => ({
+    visuals: [
+      ...visuals,
+      ...Array.from({ length: 60 }, (_, i) => ({
+        ...visuals[i % visuals.length],
+        id: `copy-${i}`,
+        name: `Copy ${i}`,
+      })),
+    ],
   }));
-  const saving = await page.request.put(`/api/projects/${id}`, {
-    data: { revision: project.revision, document: { ...project.document, visuals: [...visuals, ...copies] } },
-    headers: { origin: new URL(page.url()).origin },
-  });
-  expect(saving.ok()).toBe(true);
   await page.goto(`/p/${id}/visuals?visual=copy-50`);
   const list = page.getByRole("navigation", { name: "Visuals" });
   await expect(list.getByRole("button", { name: /^Copy 50/ })).toBeInViewport({ ratio: 1 });

@@ -1,5 +1,6 @@
 import { expect, type Page, test } from "@playwright/test";
-import { choose, csvFile, goTo, openDemo, openEmpty, saved } from "./steps";
+import { newInput, newInputControl } from "@/core/project/defaults";
+import { changeDocument, choose, csvFile, goTo, openDemo, openEmpty, saved } from "./steps";
 
 const donutOf = (page: Page) => page.getByRole("img", { name: /Passengers by route: donut/ });
 const gaugeOf = (page: Page) => page.getByRole("img", { name: /On-time departures: gauge/ });
@@ -215,25 +216,17 @@ test("a text and a date that are typed keep what is being typed, and follow who 
   page,
 }) => {
   const id = await openDemo(page);
-  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
-  const { inputs, boards } = project.document;
-  const more = [
-    { id: "note", name: "note", label: "Note", type: "text", value: "none", format: inputs[0].format },
-    { id: "day", name: "day", label: "Day", type: "date", value: "2026-05-04", format: inputs[0].format },
-  ];
-  const controls = more.map((i) => ({ type: "input", id: `c-${i.id}`, input: i.id }));
-  const saving = await page.request.put(`/api/projects/${id}`, {
-    data: {
-      revision: project.revision,
-      document: {
-        ...project.document,
-        inputs: [...inputs, ...more],
-        boards: [{ ...boards[0], controls: [...boards[0].controls, ...controls] }, ...boards.slice(1)],
-      },
-    },
-    headers: { origin: new URL(page.url()).origin },
+  const { boards } = await changeDocument(page, id, ({ inputs, boards: [first, ...others] }) => {
+    const more = [
+      newInput({ id: "note", name: "note", label: "Note", type: "text", value: "none" }),
+      newInput({ id: "day", name: "day", label: "Day", type: "date", value: "2026-05-04" }),
+    ];
+    const controls = more.map((i) => newInputControl({ id: `c-${i.id}`, input: i.id }));
+    return {
+      inputs: [...inputs, ...more],
+      boards: [{ ...first, controls: [...first.controls, ...controls] }, ...others],
+    };
   });
-  expect(saving.ok()).toBe(true);
   await page.goto(`/p/${id}/present/${boards[0].id}`);
   const note = page.getByRole("textbox", { name: "Note" });
   const day = page.getByLabel("Day", { exact: true });

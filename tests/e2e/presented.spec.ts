@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, openDemo } from "./steps";
+import { changeDocument, goTo, openDemo } from "./steps";
 
 const GLANCE = "season-at-a-glance";
 const donutOf = (page: Page) => page.getByRole("img", { name: /Passengers by route: donut/ });
@@ -168,7 +168,6 @@ test("a board that is filtered answers in its page, also while the server is awa
   context,
 }) => {
   const address = await boardAlone(page);
-  const origin = new URL(page.url()).origin;
   await page.goto(address);
   const year = (name: string) => page.getByRole("group", { name: "Year" }).getByRole("button", { name });
   const said = () => donutOf(page).getAttribute("aria-label");
@@ -203,16 +202,11 @@ test("a board that is filtered answers in its page, also while the server is awa
   await expect(page.getByText("computing")).toHaveCount(0);
   await context.setOffline(false);
 
-  const id = address.split("/")[2];
-  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
-  const measures = project.document.measures.map((m: { name: string; formula: string }) =>
-    m.name === "passengers_total" ? { ...m, formula: `0 * (${m.formula}) + 7` } : m,
-  );
-  const saved = await page.request.put(`/api/projects/${id}`, {
-    data: { revision: project.revision, document: { ...project.document, measures } },
-    headers: { origin },
-  });
-  expect(saved.ok()).toBe(true);
+  await changeDocument(page, address.split("/")[2], ({ measures }) => ({
+    measures: measures.map((m) =>
+      m.name === "passengers_total" ? { ...m, formula: `0 * (${m.formula}) + 7` } : m,
+    ),
+  }));
   await year("2025").click();
   await expect(donutOf(page)).toHaveAttribute("aria-label", /total 7\b/);
 });

@@ -1,4 +1,5 @@
 import { expect, type Locator, type Page } from "@playwright/test";
+import type { Project } from "@/core/project/schema";
 
 /** Loads a demo project of its own from the list of projects, as a person would. */
 export async function openDemo(page: Page): Promise<string> {
@@ -46,4 +47,20 @@ export async function choose(list: Locator, option: string): Promise<void> {
   const options = list.page().getByRole("listbox");
   const valued = options.locator(`[role=option][data-value=${JSON.stringify(option)}]`);
   await options.getByRole("option", { name: option, exact: true }).or(valued).first().click();
+}
+
+/** Changes the saved document of a project as another program would, and gives it as it is then. */
+export async function changeDocument(
+  page: Page,
+  id: string,
+  change: (document: Project) => Partial<Project>,
+): Promise<Project> {
+  const { project } = await (await page.request.get(`/api/projects/${id}`)).json();
+  const document = { ...project.document, ...change(project.document) };
+  const answer = await page.request.put(`/api/projects/${id}`, {
+    data: { revision: project.revision, document },
+    headers: { origin: new URL(page.url()).origin },
+  });
+  expect(answer.status()).toBe(200);
+  return document;
 }

@@ -1,13 +1,12 @@
 "use client";
 import { LayoutList, Plus } from "lucide-react";
 import { usePathname } from "next/navigation";
-import { Popover } from "radix-ui";
 import { useState } from "react";
 import type { Board } from "@/core/project/schema";
 import { later, OVER } from "../shared/fetched-later";
+import { FindOne } from "../shared/find-one";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
-import { OptionList } from "../shared/option-list";
 import { useProject } from "../shared/project-context";
 import { useTheme } from "../shared/theme";
 import { BoardSketch } from "./board-sketch";
@@ -37,7 +36,18 @@ export function BoardStrip({ boards, board, onChoose, onAdd, onDuplicate, onRemo
   const { id } = board;
   return (
     <div className="flex min-w-0 flex-1 items-center gap-1.5 max-sm:basis-full">
-      {boards.length > FEW && <FindBoard boards={boards} board={board} onChoose={onChoose} />}
+      {boards.length > FEW && (
+        <FindOne
+          label="Find a board"
+          list="Boards"
+          align="start"
+          button={{ className: "button h-7 shrink-0", "aria-label": `Find one of ${boards.length} boards` }}
+          chosen={id}
+          options={boards.map((b) => ({ key: b.id, label: b.name, pick: () => onChoose(b.id) }))}
+        >
+          <LayoutList size={14} aria-hidden="true" /> {boards.length}
+        </FindOne>
+      )}
       <ItemList label="Boards" className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
         {boards.map((b) => (
           <button
@@ -79,37 +89,5 @@ export function BoardStrip({ boards, board, onChoose, onAdd, onDuplicate, onRemo
         />
       )}
     </div>
-  );
-}
-
-/** Finds a board of many by a part of its name. */
-function FindBoard({ boards, board, onChoose }: Pick<Props, "boards" | "board" | "onChoose">) {
-  const [open, setOpen] = useState(false);
-  return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        className="button h-7 shrink-0"
-        aria-label={`Find one of ${boards.length} boards`}
-        title="Find a board"
-      >
-        <LayoutList size={14} aria-hidden="true" /> {boards.length}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={6}
-          aria-label="Find a board"
-          className="z-30 w-80 max-w-[92vw] rounded-md border border-rule bg-sheet shadow-stage"
-        >
-          <OptionList
-            label="Boards"
-            placeholder="A part of its name"
-            chosen={board.id}
-            options={boards.map((b) => ({ key: b.id, label: b.name, pick: () => onChoose(b.id) }))}
-            close={() => setOpen(false)}
-          />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
   );
 }
