@@ -55,6 +55,11 @@ export class Answers {
     this.beyondPage.clear();
   }
 
+  /** Whether a page answers something itself. */
+  get hasPage(): boolean {
+    return this.page !== null;
+  }
+
   /** Whether something was asked that a page does not answer. */
   get isBeyondPage(): boolean {
     return this.beyondPage.size > 0;

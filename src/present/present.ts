@@ -294,10 +294,14 @@ export class PresentedBoard {
     this.grid?.paint(this.options.theme);
     const inputs = inputsOf(project.inputs, state);
     const ground = { ...presented, state, inputs, design: this.design, theme: this.options.theme, answer };
-    for (const { tile, view } of this.grid?.visuals.values() ?? []) {
+    const shown = [...(this.grid?.visuals.values() ?? [])].flatMap(({ tile, view }) => {
       const visual = this.visualOf(tile.visual);
-      if (visual) this.showTile({ tile, view, visual }, ground, later);
-    }
+      return visual ? [{ tile, view, visual }] : [];
+    });
+    // What the page answers itself is there before anything waits for it.
+    if (answers.hasPage)
+      answers.findInPage(shown.flatMap(({ tile, visual }) => this.tiles.queries(tile, visual, ground)));
+    for (const one of shown) this.showTile(one, ground, later);
     for (const { tile, view } of this.grid?.texts.values() ?? []) {
       const whole = wholeForText(tile, ground).map((label) => `whole for ${label}`);
       view.show(tile.text, textNames(tile, ground, answer), whole);

@@ -71,13 +71,10 @@ export class TilesData {
 
   /** What a tile shows: what it showed before while its answer is under way. */
   of(tile: VisualOnTile, visual: Visual, ground: TileGround): TileNow {
-    const { board, project, state, design, theme } = ground;
-    const path = own(state.steps, visual.id) ?? [];
-    const seen = this.seen(tile.id, visualOnBoard(visual, tile, board, { theme, design }), path);
+    const { seen, path } = this.seenOn(tile, visual, ground);
     const before = this.known.get(tile.id);
     const shownWith = (canLight: boolean) => {
-      const { all: filters, part: further } = tileFilters(board, state, tile, project, canLight);
-      const asked = this.askedBy(JSON.stringify([tile.id, canLight]), seen, { filters, further }, ground);
+      const { asked, filters } = this.askedOf(tile, seen, ground, canLight);
       return this.made(asked, before, filters, ground);
     };
     const first = shownWith(true);
@@ -86,6 +83,26 @@ export class TilesData {
     const { keepsOnly } = first;
     if (!pending || !before) this.known.set(tile.id, { of: first.of, data, part, keepsOnly });
     return { seen, path, data, part, keepsOnly, pending, filters };
+  }
+
+  /** What a tile asks, as far as that is known before it is answered. */
+  queries(tile: VisualOnTile, visual: Visual, ground: TileGround): QueryInput[] {
+    const { seen } = this.seenOn(tile, visual, ground);
+    const { asked } = this.askedOf(tile, seen, ground, true);
+    return [asked.query, asked.partQuery].filter((query) => query !== null);
+  }
+
+  /** The visual of a tile as it is seen on its board, and the path that it was stepped down by. */
+  private seenOn(tile: VisualOnTile, visual: Visual, { board, state, design, theme }: TileGround) {
+    const path = own(state.steps, visual.id) ?? [];
+    return { path, seen: this.seen(tile.id, visualOnBoard(visual, tile, board, { theme, design }), path) };
+  }
+
+  private askedOf(tile: VisualOnTile, seen: Visual, ground: TileGround, canLight: boolean) {
+    const { board, state, project } = ground;
+    const { all: filters, part: further } = tileFilters(board, state, tile, project, canLight);
+    const name = JSON.stringify([tile.id, canLight]);
+    return { filters, asked: this.askedBy(name, seen, { filters, further }, ground) };
   }
 
   private askedBy(
