@@ -4,6 +4,7 @@ import { buildCells } from "@/core/engine/cells/build-cells";
 import { plainIndex } from "@/core/engine/cells/plain-index";
 import { withoutRows } from "@/core/engine/cells/without-rows";
 import { runQueries } from "@/core/engine/run";
+import type { QueryInput } from "@/core/plan/query";
 import { wholeQuery } from "@/core/plan/whole-query";
 import { newFilter, newVisual } from "@/core/project/defaults";
 import { scopeOf } from "@/core/project/names";
@@ -24,16 +25,21 @@ const board = boardSchema.parse({ id: "b", name: "B", tiles: [madeTile("on", "v"
 const TODAY = "2026-05-04";
 const catalog = (of: Project) => ({ scope: scopeOf(of), inputs: {}, tables: [TRIPS], today: TODAY });
 const NO_LIMITS = { cells: 1e6, bytes: 1e9 };
+/** So few that each column has its own, with the others as they are. */
+const FEW_CELLS = { cells: 4, bytes: 1e9 };
 /** The cells that a server would gather, as it would send them. */
-const bytesOf = ({ queries, touched, now }: Preparing, of = project) => {
+const bytesOf = ({ queries, touched, now }: Preparing, of = project, limits = NO_LIMITS) => {
   const asked = { queries: queries.map(wholeQuery), touched, now };
-  return toBytes(withoutRows(plainIndex(buildCells(asked, catalog(of), NO_LIMITS))));
+  return toBytes(withoutRows(plainIndex(buildCells(asked, catalog(of), limits))));
 };
 
 const filtered = { type: "set filter" as const, control: "c", setting: { in: ["day"] } };
 const turned = { type: "set input", name: "i", value: 1 } as const;
 /** What a board asks once its class is filtered. */
 const afterwards = { measures: [{ id: "seats" }], filters: [{ column: "trips.class", in: ["day"] }] };
+
+/** What its cells do not tell. */
+const beyond = { measures: [{ formula: "max(trips.seats)", as: "x" }] };
 
 beforeEach(() => {
   vi.useFakeTimers({ now: new Date(`${TODAY}T12:00:00`) });
@@ -58,7 +64,8 @@ function made(of = project, give: (asked: Preparing) => Uint8Array | null = (ask
 }
 const rest = (ms = 800) => vi.advanceTimersByTimeAsync(ms);
 /** What comes into the page is there. */
-const comes = (answers: Answers) => vi.waitFor(() => expect(answers.findInPage([afterwards])).toBe(true));
+const comes = (answers: Answers, query: QueryInput = afterwards) =>
+  vi.waitFor(() => expect(answers.findInPage([query])).toBe(true));
 
 describe("what a board may be asked", () => {
   it("is said once its reader rests, once for the same state, and nothing comes into the page by itself", async () => {
@@ -90,10 +97,23 @@ describe("what a board may be asked", () => {
     preparation.settled({ ...UNTOUCHED, set: { c: filtered.setting } });
     await rest();
     expect(prepared).toHaveLength(2);
+    // Others would tell no more than these.
+    expect(answers.findInPage([beyond])).toBe(false);
     preparation.acted(filtered);
     expect(taken).toHaveLength(1);
-    // What they do not tell, those that are gathered for how it is filtered now may.
-    expect(answers.findInPage([{ measures: [{ formula: "max(trips.seats)", as: "x" }] }])).toBe(false);
+  });
+
+  it("is taken anew where what came is of how the board was filtered then, and does not tell", async () => {
+    const { preparation, answers, taken } = made(project, (asked) => bytesOf(asked, project, FEW_CELLS));
+    preparation.settled(UNTOUCHED);
+    await rest();
+    preparation.acted(filtered);
+    await comes(answers, { measures: [{ id: "seats" }], splits: [{ column: "route" }] });
+    preparation.settled({ ...UNTOUCHED, set: { c: filtered.setting } });
+    await rest();
+    preparation.acted(filtered);
+    expect(taken).toHaveLength(1);
+    expect(answers.findInPage([beyond])).toBe(false);
     preparation.acted(filtered);
     expect(taken).toHaveLength(2);
   });

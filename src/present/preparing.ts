@@ -33,6 +33,8 @@ export class Preparation {
   private isFiltering = false;
   private taken: Preparing | null = null;
   private isInPage = false;
+  /** The questions that those in the page tell as well as any, however the board is filtered. */
+  private settledFor = "";
   private taking: AbortController | null = null;
 
   constructor(
@@ -69,7 +71,8 @@ export class Preparation {
     const { asked, presented, answers, cells } = this;
     if (!this.isFiltering || asked === null || asked === this.taken) return;
     // Others are of use only where those that came do not tell.
-    if (this.isInPage && !answers.isBeyondPage) return;
+    const questions = JSON.stringify({ ...asked, now: [] });
+    if (this.isInPage && (!answers.isBeyondPage || this.settledFor === questions)) return;
     // What matches regular expressions is too large to come along.
     if (needsPatterns(presented.project)) return;
     this.taken = asked;
@@ -82,8 +85,10 @@ export class Preparation {
         import("./cells-in-page"),
       ]);
       if (!bytes || taking.signal.aborted) return;
-      answers.answerInPage(cellsInPage(bytes, presented.project));
+      const { answer, isSettled } = cellsInPage(bytes, presented.project);
+      answers.answerInPage(answer);
       this.isInPage = true;
+      this.settledFor = isSettled ? questions : "";
     } catch {
       // The server answers, as before; the next time that its reader filters, the page asks for them again.
       if (this.taking === taking) this.taken = null;

@@ -145,7 +145,8 @@ describe("the cells of a board", () => {
     const of = { projectId: "s", board: "b", data, inputs: {} };
     const byHarbour = { ...asked, touched: [{ column: "harbour" }] };
     const bytes = await cells.bytes({ ...of, asked: byHarbour });
-    const answer = cellsInPage(bytes as Uint8Array, project);
+    const { answer, isSettled } = cellsInPage(bytes as Uint8Array, project);
+    expect(isSettled).toBe(true);
     for (const filters of FILTERS.slice(0, 2)) {
       const wanted = queries(filters);
       const found = answer(wanted);
