@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { choose, goTo, openDemo } from "./steps";
+import { changeDocument, choose, goTo, openDemo } from "./steps";
 
 test("a measure with a mistake says what is wrong, offers the mend, and answers", async ({ page }) => {
   await openDemo(page);
@@ -95,4 +95,32 @@ test("answers are put in order by any column, and back into the order of the ans
   await table.getByRole("button", { name: "route" }).click();
   await expect(table.getByRole("columnheader", { name: "route" })).toHaveAttribute("aria-sort", "none");
   await expect(first).toHaveText("Ferrow Isle");
+});
+
+test("a measure that is used in a hundred places leaves every list within reach", async ({ page }) => {
+  const id = await openDemo(page);
+  await changeDocument(page, id, ({ visuals, measures }) => ({
+    visuals: [
+      ...visuals,
+      ...Array.from({ length: 100 }, (_, i) => ({ ...visuals[0], id: `copy-${i}`, name: `Copy ${i}` })),
+    ],
+    measures: [
+      ...measures,
+      ...Array.from({ length: 60 }, (_, i) => ({
+        ...measures[0],
+        id: `m-${i}`,
+        name: `m_${i}`,
+        label: `M ${i}`,
+      })),
+    ],
+  }));
+  await page.goto(`/p/${id}/measures`);
+  await expect(page.getByText("Copy 99")).toBeAttached();
+  for (const name of ["New measure", "New input"])
+    await expect(page.getByRole("button", { name, exact: true })).toBeInViewport({ ratio: 1 });
+  const list = page.getByRole("navigation", { name: "Measures and inputs" });
+  await list.getByRole("button", { name: /^M 59/ }).hover();
+  await expect(list.getByRole("button", { name: /^M 59/ })).toBeInViewport({ ratio: 1 });
+  await page.getByRole("button", { name: "New measure", exact: true }).click();
+  await expect(list.getByRole("button", { name: /^New measure .*count/ })).toBeInViewport({ ratio: 1 });
 });

@@ -4,6 +4,7 @@ import { kindOf } from "@/core/kinds";
 import { MOST_TILES } from "@/core/project/board-choices";
 import { newBoard, visualTile } from "@/core/project/defaults";
 import type { Board, Visual } from "@/core/project/schema";
+import { useFind } from "../shared/find-in-list";
 import { freeLabel, newId } from "../shared/ids";
 import { toast } from "../shared/notice";
 import { PopoverButton } from "../shared/popover-button";
@@ -54,25 +55,40 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
       }
       className="button h-7"
     >
-      {(close) => {
-        const item = (key: string, text: string, act: () => void) => (
-          <button
-            key={key}
-            type="button"
-            className="block w-full truncate rounded-sm px-2 py-1.5 text-left hover:bg-tint"
-            onClick={() => {
-              close();
-              act();
-            }}
-          >
-            {text}
-          </button>
-        );
-        return [
-          ...boards.map((board) => item(board.id, board.name, () => put(board))),
-          item("a new one", "A new board", begin),
-        ];
-      }}
+      {(close) => (
+        <BoardChoices
+          boards={boards}
+          onChoose={(board) => {
+            close();
+            if (board) put(board);
+            else begin();
+          }}
+        />
+      )}
     </PopoverButton>
+  );
+}
+
+/** The boards to choose from, and a new one (null). */
+function BoardChoices({ boards, onChoose }: { boards: Board[]; onChoose: (board: Board | null) => void }) {
+  const find = useFind("Find a board", boards);
+  const item = (key: string, text: string, board: Board | null) => (
+    <button
+      key={key}
+      type="button"
+      className="block w-full shrink-0 truncate rounded-sm px-2 py-1.5 text-left hover:bg-tint"
+      onClick={() => onChoose(board)}
+    >
+      {text}
+    </button>
+  );
+  return (
+    <>
+      {find.field}
+      <div className={find.listLook}>
+        {boards.filter((b) => find.fits(b.id)).map((b) => item(b.id, b.name, b))}
+      </div>
+      {item("a new one", "A new board", null)}
+    </>
   );
 }

@@ -2,6 +2,7 @@
 import { Plus } from "lucide-react";
 import type { Board } from "@/core/project/schema";
 import { filterOffered, type OfferedFilter, offeredFilters } from "@/core/view/board-filters";
+import { useFind } from "../shared/find-in-list";
 import { newId } from "../shared/ids";
 import { PopoverButton } from "../shared/popover-button";
 import { useProject } from "../shared/project-context";
@@ -24,21 +25,47 @@ export function AddFilter({ board }: { board: Board }) {
       }
       className="flex h-7 shrink-0 items-center gap-1 self-end rounded-sm border border-dashed border-muted px-2.5 text-sm whitespace-nowrap text-muted hover:text-ink"
     >
-      {(close) =>
-        offered.map((filter) => (
-          <button
-            key={filter.text}
-            type="button"
-            className="block w-full truncate rounded-sm px-2 py-1 text-left hover:bg-tint"
-            onClick={() => {
-              close();
-              add(filter);
-            }}
-          >
-            {filter.text}
-          </button>
-        ))
-      }
+      {(close) => (
+        <OfferedFilters
+          offered={offered}
+          onChoose={(filter) => {
+            close();
+            add(filter);
+          }}
+        />
+      )}
     </PopoverButton>
+  );
+}
+
+function OfferedFilters({
+  offered,
+  onChoose,
+}: {
+  offered: OfferedFilter[];
+  onChoose: (filter: OfferedFilter) => void;
+}) {
+  const find = useFind(
+    "Find a column",
+    offered.map(({ text }) => ({ id: text, name: text })),
+  );
+  return (
+    <>
+      {find.field}
+      <div className={find.listLook}>
+        {offered
+          .filter(({ text }) => find.fits(text))
+          .map((filter) => (
+            <button
+              key={filter.text}
+              type="button"
+              className="block w-full shrink-0 truncate rounded-sm px-2 py-1 text-left hover:bg-tint"
+              onClick={() => onChoose(filter)}
+            >
+              {filter.text}
+            </button>
+          ))}
+      </div>
+    </>
   );
 }

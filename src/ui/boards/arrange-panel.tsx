@@ -8,6 +8,7 @@ import { newInputControl, visualTile } from "@/core/project/defaults";
 import type { Board, Tile } from "@/core/project/schema";
 import { filterOffered, offeredFilters } from "@/core/view/board-filters";
 import { Choose } from "../shared/choose";
+import { useFind } from "../shared/find-in-list";
 import { newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
@@ -114,6 +115,7 @@ function AddVisuals({ board, onAdded }: { board: Board; onAdded: (ids: string[])
   const apply = useProject((s) => s.apply);
   const theme = useTheme((s) => s.theme);
   const data = useVisualsData(visuals);
+  const find = useFind("Find a visual", visuals);
   const add = (tile: TileContent, size: { width: number; height: number }) => {
     if (board.tiles.length >= MOST_TILES)
       return void toast.error(
@@ -127,25 +129,30 @@ function AddVisuals({ board, onAdded }: { board: Board; onAdded: (ids: string[])
       {visuals.length === 0 && (
         <p className="text-sm text-muted">There is no visual yet. Draw one on the Visuals step.</p>
       )}
-      {visuals.map((v, i) => (
-        <button
-          key={v.id}
-          type="button"
-          aria-label={`Add ${v.name}`}
-          title={v.name}
-          className={`${BUTTON} py-1 pr-2.5 pl-1`}
-          onClick={() => add(visualTile(newId(), v.id), kindOf(v.kind).tileSize(v))}
-        >
-          <span className="w-14 shrink-0">
-            <VisualThumbnail visual={v} data={data[i].data} theme={theme} />
-          </span>
-          <span className="min-w-0 flex-1">
-            <span className="block truncate">{v.name}</span>
-            <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
-          </span>
-          <Plus size={13} className="shrink-0 text-muted" />
-        </button>
-      ))}
+      {find.field}
+      <div className={find.listLook}>
+        {visuals.map((v, i) =>
+          find.fits(v.id) ? (
+            <button
+              key={v.id}
+              type="button"
+              aria-label={`Add ${v.name}`}
+              title={v.name}
+              className={`${BUTTON} shrink-0 py-1 pr-2.5 pl-1`}
+              onClick={() => add(visualTile(newId(), v.id), kindOf(v.kind).tileSize(v))}
+            >
+              <span className="w-14 shrink-0">
+                <VisualThumbnail visual={v} data={data[i].data} theme={theme} />
+              </span>
+              <span className="min-w-0 flex-1">
+                <span className="block truncate">{v.name}</span>
+                <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
+              </span>
+              <Plus size={13} className="shrink-0 text-muted" />
+            </button>
+          ) : null,
+        )}
+      </div>
       {OTHERS.map(({ label, size, make }) => (
         <button
           key={label}
@@ -173,6 +180,10 @@ function Controls({ board, onLight }: { board: Board; onLight: (tiles: string[])
   const freeInputs = project.inputs.filter(
     (i) => !board.controls.some((c) => c.type === "input" && c.input === i.id),
   );
+  const find = useFind(
+    "Find an input",
+    freeInputs.map((i) => ({ id: i.id, name: i.label })),
+  );
   return (
     <>
       {board.controls.map((control, at) => (
@@ -191,23 +202,28 @@ function Controls({ board, onLight }: { board: Board; onLight: (tiles: string[])
       <button type="button" className="button self-start" disabled={!column} onClick={addFilter}>
         <Plus size={13} /> Add the filter
       </button>
-      {freeInputs.map((i) => (
-        <button
-          key={i.id}
-          type="button"
-          className="button justify-between"
-          onClick={() =>
-            apply({
-              type: "add control",
-              board: board.id,
-              control: newInputControl({ id: newId(), input: i.id }),
-            })
-          }
-        >
-          {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"}{" "}
-          {i.label} <Plus size={13} />
-        </button>
-      ))}
+      {find.field}
+      <div className={find.listLook}>
+        {freeInputs
+          .filter((i) => find.fits(i.id))
+          .map((i) => (
+            <button
+              key={i.id}
+              type="button"
+              className="button shrink-0 justify-between"
+              onClick={() =>
+                apply({
+                  type: "add control",
+                  board: board.id,
+                  control: newInputControl({ id: newId(), input: i.id }),
+                })
+              }
+            >
+              {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"}{" "}
+              {i.label} <Plus size={13} />
+            </button>
+          ))}
+      </div>
     </>
   );
 }

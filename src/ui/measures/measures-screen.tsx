@@ -113,7 +113,8 @@ export function MeasuresScreen() {
             className="field"
           />
         </div>
-        <ItemList label="Measures and inputs" className="min-h-0 flex-1 overflow-auto">
+        {/* What is made stays in sight below however many there are. */}
+        <ItemList label="Measures and inputs" className="min-h-0 flex-1 scroll-pb-20 overflow-auto">
           <div className="flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
             <span>Measures</span>
             <span>now</span>
@@ -149,13 +150,15 @@ export function MeasuresScreen() {
               </button>
             ) : null,
           )}
-          <button
-            type="button"
-            className="mx-3 my-1.5 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well"
-            onClick={newMeasure}
-          >
-            <Plus size={14} /> New measure
-          </button>
+          <div className="sticky bottom-10 bg-paper px-3 py-1 narrow:static">
+            <button
+              type="button"
+              className="flex h-7 items-center gap-1.5 rounded-sm px-1.5 text-sm text-verdigris-deep hover:bg-well"
+              onClick={newMeasure}
+            >
+              <Plus size={14} /> New measure
+            </button>
+          </div>
           <div className="mt-2 flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
             <span>Inputs</span>
             <span>set to</span>
@@ -178,13 +181,15 @@ export function MeasuresScreen() {
               </button>
             ) : null,
           )}
-          <button
-            type="button"
-            className="mx-3 my-1.5 mb-4 flex items-center gap-1.5 rounded-sm px-1.5 py-1 text-sm text-verdigris-deep hover:bg-well"
-            onClick={newInput}
-          >
-            <Plus size={14} /> New input
-          </button>
+          <div className="sticky bottom-0 bg-paper px-3 pt-1 pb-2 narrow:static">
+            <button
+              type="button"
+              className="flex h-7 items-center gap-1.5 rounded-sm px-1.5 text-sm text-verdigris-deep hover:bg-well"
+              onClick={newInput}
+            >
+              <Plus size={14} /> New input
+            </button>
+          </div>
         </ItemList>
       </aside>
       {openInput ? (

@@ -4,12 +4,17 @@ import { matching } from "./matching";
 
 /** With more entries than this a list can be searched. */
 const FEW = 20;
+/** Lower in a popover, which is low itself. */
+const LONG = "flex max-h-96 flex-col gap-1.5 overflow-auto [[popover]_&]:max-h-56";
 
-/** A field that finds entries of a long list by a part of their names, and whether an entry is among them. */
+/**
+ * A field that finds entries of a long list by a part of their names, whether an entry is among them, and how
+ * their list stands where others stand below it: never so long that these are out of sight.
+ */
 export function useFind(
   label: string,
   entries: readonly { id: string; name: string }[],
-): { field: ReactNode; fits: (id: string) => boolean } {
+): { field: ReactNode; fits: (id: string) => boolean; listLook: string } {
   const [typed, setTyped] = useState("");
   const isLong = entries.length > FEW;
   const find = isLong ? typed : "";
@@ -35,5 +40,5 @@ export function useFind(
       )}
     </>
   );
-  return { field, fits: (id) => found.has(id) };
+  return { field, fits: (id) => found.has(id), listLook: isLong ? LONG : "contents" };
 }
