@@ -96,6 +96,19 @@ describe("the check of imports", () => {
     expect(page('import type { asked } from "@/core/view/ask";')).toBe("");
   });
 
+  test("lets a page fetch later what it must not carry from the start, and nothing of what it never may", () => {
+    const deep = (library: string) => ({
+      ...sound,
+      "core/formula/match.ts": `import { x } from "${library}";\nexport const m = x;`,
+      "core/plan/far.ts": 'import { m } from "../formula/match";\nexport const f = m;',
+    });
+    const now = 'import { f } from "@/core/plan/far";\nexport const c = f;';
+    const later = 'export const c = () => import("@/core/plan/far");';
+    expect(said({ ...deep("re2js"), "ui/screen.tsx": now })).toContain("pages would carry re2js");
+    expect(said({ ...deep("re2js"), "ui/screen.tsx": later })).toBe("");
+    expect(said({ ...deep("zod"), "ui/screen.tsx": later })).toContain("pages would carry zod");
+  });
+
   test("reports what only tests may use", () => {
     expect(
       said({

@@ -182,9 +182,15 @@ describe("the cells of a board", () => {
     expect((await cells.answer("t", data, {}, queries(now)))[0]).not.toBeNull();
     // Other questions do give up what is being gathered.
     const given = cells.prepare({ ...of, asked: { ...asked, touched: [{ column: "fare" }] } });
-    const taken = cells.prepare({ ...of, asked: { ...asked, touched: [{ column: "route" }] } });
+    const taken = cells.prepare({
+      ...of,
+      asked: { ...asked, touched: [{ column: "harbour" }, { column: "route" }] },
+    });
+    // What is asked again at once is not taken for what was just given up.
+    const again = cells.bytes({ ...of, asked: { ...asked, touched: [{ column: "fare" }] } });
     await expect(given).rejects.toMatchObject({ code: "cancelled" });
-    await taken;
+    await expect(taken).rejects.toMatchObject({ code: "cancelled" });
+    expect(await again).not.toBeNull();
   }, 60_000);
 
   it("rest for whoever asks, also where another copy of the module started the threads", async () => {

@@ -119,7 +119,9 @@ class BoardCells {
     const { now, ...lasting } = asked;
     const [name, what] = [nameOf(data), shortOf([lasting, data.scope.measures, inputs])];
     const filtered = shortOf(now);
-    const before = this.entries.filter((e) => e.projectId === projectId && e.board === board);
+    const ofBoard = this.entries.filter((e) => e.projectId === projectId && e.board === board);
+    // What was given up stays among them until its thread has heard of it.
+    const before = ofBoard.filter((e) => !e.cancel.signal.aborted);
     const found = before.find(
       (e) => e.data === name && e.asked === what && (!e.isReady || (e.now ?? filtered) === filtered),
     );

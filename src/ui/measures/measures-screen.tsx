@@ -113,7 +113,6 @@ export function MeasuresScreen() {
             className="field"
           />
         </div>
-        {/* What is made stays in sight below however many there are. */}
         <ItemList label="Measures and inputs" className="min-h-0 flex-1 scroll-pb-20 overflow-auto">
           <div className="flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
             <span>Measures</span>
@@ -150,15 +149,7 @@ export function MeasuresScreen() {
               </button>
             ) : null,
           )}
-          <div className="sticky bottom-10 bg-paper px-3 py-1 narrow:static">
-            <button
-              type="button"
-              className="flex h-7 items-center gap-1.5 rounded-sm px-1.5 text-sm text-verdigris-deep hover:bg-well"
-              onClick={newMeasure}
-            >
-              <Plus size={14} /> New measure
-            </button>
-          </div>
+          <MakeNew text="New measure" className="bottom-10 py-1" onClick={newMeasure} />
           <div className="mt-2 flex items-center justify-between px-4 pt-1 pb-1 text-xs text-muted">
             <span>Inputs</span>
             <span>set to</span>
@@ -181,15 +172,7 @@ export function MeasuresScreen() {
               </button>
             ) : null,
           )}
-          <div className="sticky bottom-0 bg-paper px-3 pt-1 pb-2 narrow:static">
-            <button
-              type="button"
-              className="flex h-7 items-center gap-1.5 rounded-sm px-1.5 text-sm text-verdigris-deep hover:bg-well"
-              onClick={newInput}
-            >
-              <Plus size={14} /> New input
-            </button>
-          </div>
+          <MakeNew text="New input" className="bottom-0 pt-1 pb-2" onClick={newInput} />
         </ItemList>
       </aside>
       {openInput ? (
@@ -210,6 +193,21 @@ export function MeasuresScreen() {
           </div>
         </div>
       )}
+    </div>
+  );
+}
+
+/** Makes another entry of a list, in sight however long that is. */
+function MakeNew({ text, className, onClick }: { text: string; className: string; onClick: () => void }) {
+  return (
+    <div className={`sticky bg-paper px-3 narrow:static ${className}`}>
+      <button
+        type="button"
+        className="flex h-7 items-center gap-1.5 rounded-sm px-1.5 text-sm text-verdigris-deep hover:bg-well"
+        onClick={onClick}
+      >
+        <Plus size={14} /> {text}
+      </button>
     </div>
   );
 }
