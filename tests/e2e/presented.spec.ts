@@ -254,6 +254,27 @@ test("a board whose project is removed meanwhile says so where it would have ans
   await expect(page.getByText("computing")).toHaveCount(0);
 });
 
+test("a board that answers in its page says that its project was removed, too", async ({ page }) => {
+  const address = await boardAlone(page);
+  const origin = new URL(page.url()).origin;
+  await page.goto(address);
+  const came = page.waitForResponse((r) => r.url().endsWith("/cells/bytes") && r.status() === 200);
+  await page.getByRole("group", { name: "Year" }).getByRole("button", { name: "2024" }).click();
+  await came;
+  await page.waitForLoadState("networkidle");
+  const removed = await page.request.delete(`/api/projects/${address.split("/")[2]}`, {
+    headers: { origin },
+  });
+  expect(removed.ok()).toBe(true);
+  // Each time something that was not met before, since the page may hear of it a moment later.
+  const names = ["Ferrow Isle", "Gannet Sound", "Marl Point"];
+  await expect(async () => {
+    const name = names.shift() ?? "";
+    await page.getByRole("group", { name: "Route", exact: true }).getByRole("button", { name }).click();
+    await expect(page.getByRole("img", { name: /was removed/ }).first()).toBeVisible({ timeout: 1000 });
+  }).toPass({ timeout: 10_000 });
+});
+
 test("names that would be markup stand as they are written", async ({ page }) => {
   const id = await openDemo(page);
   const hostile = `</script><img src=x onerror="document.title='caught'">&amp;'`;
