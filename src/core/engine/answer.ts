@@ -1,14 +1,17 @@
 import { own } from "../base/own";
-import { compareValues, type Value } from "../base/value";
+import { compareValues, type Value, type ValueType } from "../base/value";
 import { outward } from "../data/column";
+import type { Scope } from "../formula/expr";
 import { type Aggregate, aggregateKey } from "../plan/aggregates";
 import type { Plan } from "../plan/plan";
 import type { Result, ResultColumn, SplitTotals } from "../plan/query";
 import { QueryError } from "../plan/query-error";
 import { type Accumulator, merged } from "./accumulators/accumulator";
+import { type Categories, placesAmong, textRanks } from "./category-places";
 import type { Gathered } from "./gathered";
 import { type AccumulatorSet, groupCompiler } from "./group-level";
 import { compareKeys, NO_MATCH, outwardKey } from "./grouper";
+import { categoriesOfSplits, coarseSplits, type SplitFacts } from "./split-facts";
 
 function mergeAll(accumulators: AccumulatorSet, into: Int32Array, groups: number): Map<string, Accumulator> {
   return new Map([...accumulators].map(([key, a]) => [key, merged(a, into, groups)]));
@@ -67,7 +70,13 @@ interface Side {
   position: Int32Array;
 }
 
-function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: number): Side {
+function sideOf(
+  plan: Plan,
+  gathered: Gathered,
+  whole: AccumulatorSet,
+  at: number,
+  categories: Categories,
+): Side {
   const { keys: keyColumns, size } = gathered;
   const single = keyColumns.length === 1;
   const known = new Map<Value, number>();
@@ -96,7 +105,7 @@ function sideOf(plan: Plan, gathered: Gathered, whole: AccumulatorSet, at: numbe
   const { sort, keep } = at === 0 ? plan.query : (plan.query.series ?? {});
   const byColumn = plan.orders[at];
   const sortedBy = byColumn ? keys.map((_, k) => compile(byColumn)(k)) : null;
-  let order = orderOf(keys, sortedBy ?? measureValues(plan, values, sort), sort, plan, at);
+  let order = orderOf(keys, sortedBy ?? measureValues(plan, values, sort), sort, plan, at, categories);
   let others: number[] = [];
   const position = new Int32Array(keys.length).fill(-1);
   // An Other of a single group would only hide its name.
@@ -118,14 +127,31 @@ function measureValues(plan: Plan, values: Value[][], sort: Plan["query"]["sort"
 const knownPlaces = new WeakMap<Value[], Int32Array>();
 
 /** The place of each key in the order of keys, found once for all queries that gathered the same. */
-function placesInOrder(keys: Value[]): Int32Array {
+function placesInOrder(keys: Value[], categories: Categories): Int32Array {
   const found = knownPlaces.get(keys);
   if (found?.length === keys.length) return found;
   const places = new Int32Array(keys.length);
-  const order = keys.map((_, k) => k).sort((a, b) => compareKeys(keys[a], keys[b]));
-  for (const [place, k] of order.entries()) places[k] = place;
+  for (const [place, k] of numbersInOrder(keys, categories).entries()) places[k] = place;
   knownPlaces.set(keys, places);
   return places;
+}
+
+/**
+ * The numbers of keys in the order of keys. Texts that stand in their column need not be compared anew: they
+ * are ranked.
+ */
+function numbersInOrder(keys: Value[], categories: Categories): number[] {
+  const ranks = textRanks(categories);
+  const byRank: number[] = new Array(ranks?.size ?? 0).fill(-1);
+  const last: number[] = [];
+  const inOrder = (numbers: number[]) => numbers.sort((a, b) => compareKeys(keys[a], keys[b]));
+  for (const [k, key] of keys.entries()) {
+    const rank = ranks?.get(key);
+    if (rank !== undefined) byRank[rank] = k;
+    else if (key === null || key === NO_MATCH) last.push(k);
+    else return inOrder(keys.map((_, number) => number));
+  }
+  return [...byRank.filter((k) => k >= 0), ...inOrder(last)];
 }
 
 /**
@@ -138,8 +164,9 @@ function orderOf(
   sort: Plan["query"]["sort"],
   plan: Plan,
   at: number,
+  categories: Categories,
 ): number[] {
-  const places = placesInOrder(keys);
+  const places = placesInOrder(keys, categories);
   const numbers: number[] = new Array(keys.length);
   for (let k = 0; k < keys.length; k++) numbers[places[k]] = k;
   if (!sort) return numbers;
@@ -176,14 +203,19 @@ function byHandOrder(
   return (a, b) => place[a] - place[b];
 }
 
+/** Values as they leave the engine: most are as they are. */
+const outwardAll = (values: Value[], type: ValueType): Value[] =>
+  type === "date" || type === "timestamp" ? values.map((v) => outward(v, type)) : values;
+
 /** Each measure for each place of a side's order, Other at the end. */
 function sideValues(plan: Plan, side: Side, whole: AccumulatorSet): Value[][] {
   const into = new Int32Array(side.keys.length);
   for (const k of side.others) into[k] = 1;
   const compile = side.others.length ? groupCompiler(mergeAll(side.accumulators, into, 2), whole) : null;
   return plan.measures.map((m, i) =>
-    [...side.order.map((k) => side.values[i][k]), ...(compile ? [compile(m.expr)(1)] : [])].map((v) =>
-      outward(v, m.expr.type),
+    outwardAll(
+      [...side.order.map((k) => side.values[i][k]), ...(compile ? [compile(m.expr)(1)] : [])],
+      m.expr.type,
     ),
   );
 }
@@ -200,18 +232,18 @@ function noMatchOf(side: Side): { at: number; rows: number } | null {
 }
 
 function outwardKeys(plan: Plan, side: Side, at: number): Value[] {
-  return [
-    ...side.order.map((k) => outwardKey(side.keys[k], plan.keyTypes[at])),
-    ...(side.others.length ? [null] : []),
-  ];
+  const keys = side.order.map((k) => outwardKey(side.keys[k], plan.keyTypes[at]));
+  if (side.others.length) keys.push(null);
+  return keys;
 }
 
 function crossedResult(
   plan: Plan,
   gathered: Gathered,
   whole: AccumulatorSet,
-): Pick<Result, "columns" | "rows" | "crossed"> {
-  const sides = [sideOf(plan, gathered, whole, 0), sideOf(plan, gathered, whole, 1)];
+  categories: Categories[],
+): Pick<Result, "columns" | "rows"> & { crossed: NonNullable<Result["crossed"]> } {
+  const sides = [0, 1].map((at) => sideOf(plan, gathered, whole, at, categories[at]));
   const width = sides[1].order.length + (sides[1].others.length ? 1 : 0);
   const cells = new Map<number, number>();
   const cellOf = new Int32Array(gathered.size);
@@ -270,9 +302,13 @@ function checkSize(rows: number, columns: number): void {
 
 /**
  * Makes a plan's answer out of what its parts gathered, in their order: the group-level stage, order,
- * first-n, Other and totals.
+ * first-n, Other and totals. `facts` say what else there is to be said of its splits.
  */
-export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "places" | "coarse"> {
+export function answerOf(
+  plan: Plan,
+  parts: Gathered[],
+  { scope, facts }: { scope: Scope; facts: SplitFacts },
+): Omit<Result, "ms"> {
   const { query, measures, unfiltered } = plan;
   checkSize(Math.max(0, ...parts.map((p) => p.size)), measures.length + query.splits.length);
   const needed = parts.map((part, i) => asked(part, plan.tables[i].aggregates));
@@ -282,10 +318,14 @@ export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "pl
     : new Map();
   const compile = groupCompiler(whole, whole);
   const totals = Object.fromEntries(measures.map((m) => [m.name, outward(compile(m.expr)(0), m.expr.type)]));
+  const categories = categoriesOfSplits(plan, scope, facts);
+  const places = (keysOf: (split: number) => Value[]) =>
+    categories.map((all, split) => placesAmong(all, keysOf(split)));
   const shared = {
     totals,
     unfiltered,
     unanswered: [],
+    coarse: coarseSplits(plan, facts),
     scanned: gathered?.scanned ?? 0,
     others: null,
     noMatch: null,
@@ -300,9 +340,13 @@ export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "pl
         values: [own(totals, m.name) ?? null],
       })),
       rows: 1,
+      places: [],
     };
-  if (query.splits.length === 2) return { ...shared, ...crossedResult(plan, gathered, whole) };
-  const side = sideOf(plan, gathered, whole, 0);
+  if (query.splits.length === 2) {
+    const result = crossedResult(plan, gathered, whole, categories);
+    return { ...shared, ...result, places: places((split) => result.crossed.splits[split].keys) };
+  }
+  const side = sideOf(plan, gathered, whole, 0, categories[0]);
   const values = sideValues(plan, side, whole);
   const keys = outwardKeys(plan, side, 0);
   const noMatch = noMatchOf(side);
@@ -315,5 +359,6 @@ export function answerOf(plan: Plan, parts: Gathered[]): Omit<Result, "ms" | "pl
     rows: keys.length,
     others: side.others.length ? { row: side.order.length, groups: side.others.length } : null,
     noMatch: noMatch && { row: noMatch.at, rows: noMatch.rows },
+    places: places(() => keys),
   };
 }

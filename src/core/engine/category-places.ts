@@ -108,6 +108,19 @@ export function categoriesOf(data: ColumnData, by?: DateBucket, calendar?: Calen
   return categories;
 }
 
+const ranked = new WeakMap<Categories, ReadonlyMap<Value, number> | null>();
+
+/** The place of each text of a column in the order of texts, found once; null where it has none. */
+export function textRanks(categories: Categories): ReadonlyMap<Value, number> | null {
+  let ranks = ranked.get(categories);
+  if (ranks === undefined) {
+    const texts = "values" in categories ? categories.values.filter((v) => typeof v === "string") : [];
+    ranks = texts.length ? new Map(texts.sort(compareText).map((text, rank) => [text, rank])) : null;
+    ranked.set(categories, ranks);
+  }
+  return ranks;
+}
+
 const numbered = new WeakMap<Categories, Map<Value, number>>();
 
 /**

@@ -4,6 +4,7 @@ import { type CellData, type ColumnData, cellValue, outward, type TextData } fro
 import { columnRange } from "../data/column-range";
 import { type Block, placesIn, placesOf, type Readers } from "./block";
 import { BLOCK } from "./loops/loops";
+import { bucketAfter } from "./relative";
 import type { SourceColumn } from "./source-column";
 
 /** The most groups that an answer can have. */
@@ -193,10 +194,15 @@ function cellKeying(
     const key = keyOf(row);
     const group = groupOfKey.get(key) ?? keys.push(key) - 1;
     groupOfKey.set(key, group);
-    groupOfRaw.set(raw, group);
-    if (near && raw - near.low in near.table) near.table[raw - near.low] = group;
+    if (!near || !(raw - near.low in near.table)) groupOfRaw.set(raw, group);
+    else if (bucket && data.type === "date" && typeof key === "number")
+      // All days of a stretch have its key.
+      near.table.fill(group, Math.max(key - near.low, 0), bucketAfter(key, bucket, 1, calendar) - near.low);
+    else near.table[raw - near.low] = group;
     return group;
   };
+  const known = (raw: number): number =>
+    (near && raw - near.low in near.table ? near.table[raw - near.low] : groupOfRaw.get(raw)) ?? -1;
   return {
     keys,
     assign: (block, groups) => {
@@ -206,7 +212,8 @@ function cellKeying(
       for (let i = 0; i < length; i++) {
         if (near && groups[i] >= 0) continue;
         const raw = values[offsets[i]];
-        groups[i] = groupOfRaw.get(raw) ?? begin(base + offsets[i], raw);
+        const group = known(raw);
+        groups[i] = group < 0 ? begin(base + offsets[i], raw) : group;
       }
     },
   };

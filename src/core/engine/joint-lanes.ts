@@ -67,8 +67,10 @@ export class JointLanes {
       let step = groupOf.length;
       for (const [i, { lanes }] of sides.entries()) {
         step /= rooms[i];
-        for (let place = 0; place < groupOf.length; place++)
-          groupOf[place] = Math.floor(place / step) % rooms[i];
+        // Rooms are powers of two.
+        const shift = Math.log2(step);
+        const within = rooms[i] - 1;
+        for (let place = 0; place < groupOf.length; place++) groupOf[place] = (place >>> shift) & within;
         lanes.addFolded(totals, groupOf, rooms[i]);
       }
     }

@@ -251,13 +251,17 @@ export class Lanes {
     const { lanes, at, width } = of.shelf;
     if (of.totals.length < size * width) of.totals = this.reserved(of.totals, of.shelf, size);
     const { totals } = of;
-    for (const [i, { fold }] of lanes.entries())
-      for (let g = 0; g < groupOf.length; g++) {
-        const x = fine[g * width + at[i]];
-        const to = groupOf[g] * width + at[i];
-        if (fold === "sums") totals[to] += x;
-        else if (fold === "largest" ? x > totals[to] : x < totals[to]) totals[to] = x;
-      }
+    for (const [i, { fold }] of lanes.entries()) {
+      const own = at[i];
+      if (fold === "sums")
+        for (let g = 0; g < groupOf.length; g++) totals[groupOf[g] * width + own] += fine[g * width + own];
+      else
+        for (let g = 0; g < groupOf.length; g++) {
+          const x = fine[g * width + own];
+          const to = groupOf[g] * width + own;
+          if (fold === "largest" ? x > totals[to] : x < totals[to]) totals[to] = x;
+        }
+    }
   }
 
   /** The keys of the aggregates that lanes tell. */

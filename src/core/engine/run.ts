@@ -14,7 +14,7 @@ import type { Crew } from "./crew";
 import { type Gathered, withBefore } from "./gathered";
 import { coarserThan } from "./grain";
 import { scanTable } from "./scan";
-import { coarseSplits, placesOfKeys, type SplitFacts } from "./split-facts";
+import type { SplitFacts } from "./split-facts";
 import type { StopFlag } from "./stop";
 import { type TableSource, TableSources } from "./table-source";
 import { answeredWithTotals } from "./total-queries";
@@ -94,8 +94,6 @@ interface Part extends TablePlan {
   source: TableSource;
   key: string;
   rowsKey: string;
-  /** Passes with the same one read the same table, in the same state. */
-  sourceKey: string;
 }
 
 /** A plan with its parts, in the order of its tables. */
@@ -112,9 +110,8 @@ function prepared(query: Query, sources: TableSources, inputs: Catalog["inputs"]
     const source = sources.of(asked.table);
     const { filters, splits } = asked;
     const today = filters.some((f) => "relative" in f.filter) ? sources.today : null;
-    const sourceKey = JSON.stringify([source.table.name, source.version, source.calendar]);
-    const rowsKey = JSON.stringify([sourceKey, filters, today]);
-    return { ...asked, source, sourceKey, rowsKey, key: JSON.stringify([rowsKey, splits]) };
+    const rowsKey = `${source.name} ${JSON.stringify([filters, today])}`;
+    return { ...asked, source, rowsKey, key: `${rowsKey} ${JSON.stringify(splits)}` };
   });
   return { plan, parts };
 }
@@ -148,11 +145,9 @@ function gather(
   today: Value,
 ): Map<string, Gathered | QueryError> {
   const gathered = new Map<string, Gathered | QueryError>();
-  const bySource = new Map<string, Wanted[]>();
-  for (const w of wanted.values())
-    bySource.set(w.part.sourceKey, [...(bySource.get(w.part.sourceKey) ?? []), w]);
-  for (const all of bySource.values()) {
-    const { source } = all[0].part;
+  const bySource = new Map<TableSource, Wanted[]>();
+  for (const w of wanted.values()) bySource.set(w.part.source, [...(bySource.get(w.part.source) ?? []), w]);
+  for (const [source, all] of bySource) {
     const byRows = new Map<string, Wanted[]>();
     for (const w of all) byRows.set(w.part.rowsKey, [...(byRows.get(w.part.rowsKey) ?? []), w]);
     const group = [...byRows.values()].flat();
@@ -229,14 +224,9 @@ function answerEach(
     );
     const failed = parts.find((p) => p instanceof QueryError);
     if (failed) return failed;
-    return attempt(() => {
-      const answer = answerOf(ready.plan, parts as Gathered[]);
-      return {
-        ...answer,
-        places: placesOfKeys(ready.plan, answer, sources.scope, facts),
-        coarse: coarseSplits(ready.plan, facts),
-        ms: clock() - began,
-      };
-    });
+    return attempt(() => ({
+      ...answerOf(ready.plan, parts as Gathered[], { scope: sources.scope, facts }),
+      ms: clock() - began,
+    }));
   });
 }

@@ -300,9 +300,11 @@ function scanning<T>(source: ScanSource, task: ScanTask, work: (scanner: Scanner
  * apart for each chunk, so that putting the chunks together in their order gives the same to the last bit,
  * whoever scanned which.
  */
-function scanShare(scanner: Scanner, source: ScanSource, next: () => number): GatheredPart[] | null {
-  const { chunk: size } = source;
-  const { rows } = source.table;
+function scanShare(
+  scanner: Scanner,
+  { rows, size }: { rows: number; size: number },
+  next: () => number,
+): GatheredPart[] | null {
   let some = false;
   for (let chunk = next(); chunk >= 0; chunk = next()) {
     scanner.scan({ from: chunk * size, to: Math.min(rows, (chunk + 1) * size) });
@@ -334,7 +336,7 @@ export function scanStretches(
 /** A helper's share of a scan that another began; null where nothing was left to do. */
 export function helpScan(source: ScanSource, task: ScanTask, next: () => number): Share | null {
   return scanning(source, task, (scanner) => {
-    const parts = scanShare(scanner, source, next);
+    const parts = scanShare(scanner, { rows: source.table.rows, size: source.chunk }, next);
     scanner.settle();
     return parts?.map(stateOf) ?? null;
   });
@@ -358,12 +360,20 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
   );
 }
 
+/**
+ * Where nothing is kept apart for each chunk, smaller ones are handed out: whoever is done first waits for
+ * less.
+ */
+const pieceOf = (chunk: number): number => BLOCK * Math.ceil(chunk / BLOCK / 4);
+
 /** What a scan of all rows gathers; null where others who were to help failed, or what they met is too much. */
 function scanned(scanner: Scanner, source: ScanSource, task: ScanTask): Gathered[] | null {
   const groupings = task.selections.flatMap((s) => s.groupings);
   const { rows } = source.table;
-  const chunks = Math.ceil(rows / source.chunk);
   const { crew } = source;
+  const isInOrder = groupings.some((g) => g.aggregates.some((a) => !isOrderFree(a, source)));
+  const size = isInOrder ? source.chunk : pieceOf(source.chunk);
+  const chunks = Math.ceil(rows / size);
   const together = (own: GatheredPart[] | null, others: Share[]) => {
     const all = groupings.map((grouping, i) => {
       const shares = others.map((share) => share[i]);
@@ -372,12 +382,12 @@ function scanned(scanner: Scanner, source: ScanSource, task: ScanTask): Gathered
     scanner.settle();
     return all;
   };
-  if (crew && chunks > 1 && !groupings.some((g) => g.aggregates.some(needsOneDictionary))) {
-    const work = crew.begin(source.table.name, task, chunks, source.chunk);
+  if (crew && rows > source.chunk && !groupings.some((g) => g.aggregates.some(needsOneDictionary))) {
+    const work = crew.begin(source.table.name, task, chunks, size);
     let others: Share[] | null = null;
     let own: GatheredPart[] | null = null;
     try {
-      own = scanShare(scanner, source, work.next);
+      own = scanShare(scanner, { rows, size }, work.next);
     } finally {
       others = work.finish();
     }
@@ -385,10 +395,10 @@ function scanned(scanner: Scanner, source: ScanSource, task: ScanTask): Gathered
     // A helper that fell away, or too many groups in all: said by a scan of one's own.
     return all?.every((g, i) => g.size <= (groupings[i].most ?? MAX_GROUPS)) ? all : null;
   }
-  if (chunks > 1 && groupings.some((g) => g.aggregates.some((a) => !isOrderFree(a, source)))) {
+  if (chunks > 1 && isInOrder) {
     let at = 0;
     return together(
-      scanShare(scanner, source, () => (at < chunks ? at++ : -1)),
+      scanShare(scanner, { rows, size }, () => (at < chunks ? at++ : -1)),
       [],
     );
   }

@@ -2,9 +2,8 @@ import type { DateBucket } from "../base/calendar";
 import type { Scope } from "../formula/expr";
 import { type ColumnPlace, homeOf } from "../formula/meeting";
 import type { PlacedSplit, Plan } from "../plan/plan";
-import type { CategoryPlaces, Result } from "../plan/query";
-import type { answerOf } from "./answer";
-import { type Categories, placesAmong } from "./category-places";
+import type { Result } from "../plan/query";
+import type { Categories } from "./category-places";
 
 /** What answers say of the columns that they are split by, besides values. */
 export interface SplitFacts {
@@ -15,20 +14,14 @@ export interface SplitFacts {
 }
 
 /**
- * Where the keys of an answer stand among the categories of their columns. Nothing is lost where a column
- * that is linked to cannot be read: then the split's own tells.
+ * The categories of each split's column. Nothing is lost where a column that is linked to cannot be read:
+ * then the split's own tells.
  */
-export function placesOfKeys(
-  { tables }: Plan,
-  { crossed, columns }: ReturnType<typeof answerOf>,
-  scope: Scope,
-  facts: SplitFacts,
-): CategoryPlaces[] {
-  return (tables[0]?.splits ?? []).map(({ place, by }, i) => {
-    const categories = facts.categories(homeOf(scope, place), by) ?? facts.categories(place, by);
-    return placesAmong(categories ?? { values: [] }, crossed ? crossed.splits[i].keys : columns[0].values);
-  });
-}
+export const categoriesOfSplits = ({ tables }: Plan, scope: Scope, facts: SplitFacts): Categories[] =>
+  (tables[0]?.splits ?? []).map(
+    ({ place, by }) =>
+      facts.categories(homeOf(scope, place), by) ?? facts.categories(place, by) ?? { values: [] },
+  );
 
 /** The splits of a plan's tables that are finer than the dates they split. */
 export const coarseSplits = ({ tables }: Plan, facts: SplitFacts): Result["coarse"] =>

@@ -113,6 +113,8 @@ function materialize(expr: Expr, source: TableSource): ColumnData {
 export class TableSource implements ScanSource {
   /** Changes whenever anything that its columns depend on does. */
   readonly version: string;
+  /** Two with the same one have the same rows, and count weeks and years alike. */
+  readonly name: string;
 
   constructor(
     readonly table: Table,
@@ -128,6 +130,7 @@ export class TableSource implements ScanSource {
       /current_date/i.test(JSON.stringify(formulas)) ? today : "",
     ];
     this.version = shortName(JSON.stringify(parts));
+    this.name = JSON.stringify([table.name, this.version, this.calendar]);
   }
 
   /** How weeks and years are counted. */
@@ -285,11 +288,12 @@ export class TableSources {
 
   /** The formulas of a table's derived columns, by name. */
   derivedOf(table: string): [string, string][] {
-    const columns = this.scope.tables.find((t) => sameName(t.name, table))?.columns ?? [];
+    const columns = findNamed(this.scope.tables, table)?.columns ?? [];
     return columns.flatMap((c): [string, string][] => (c.formula === undefined ? [] : [[c.name, c.formula]]));
   }
 
   formulaOf(table: string, column: string): string | undefined {
-    return this.derivedOf(table).find(([name]) => sameName(name, column))?.[1];
+    const columns = findNamed(this.scope.tables, table)?.columns ?? [];
+    return columns.find((c) => c.formula !== undefined && sameName(c.name, column))?.formula;
   }
 }

@@ -18,7 +18,6 @@ import { BLOCK, grown } from "../loops/loops";
 import { scanStretches } from "../scan";
 import { chained, type Narrowing, narrowingOf } from "../selection";
 import type { SourceColumn } from "../source-column";
-import { coarseSplits, placesOfKeys } from "../split-facts";
 import { answeredWithTotals } from "../total-queries";
 import type { Cells, RangeKey } from "./cells";
 import type { KeptFacts } from "./kept-facts";
@@ -329,13 +328,8 @@ export function answerFromCells(
       return attempt((): Result | null => {
         const parts = plan.tables.map(gather);
         if (parts.includes(null)) return null;
-        const answer = answerOf(plan, parts as Gathered[]);
-        return {
-          ...answer,
-          places: placesOfKeys(plan, answer, scope, index.facts),
-          coarse: coarseSplits(plan, index.facts),
-          ms: clock() - began,
-        };
+        const answer = answerOf(plan, parts as Gathered[], { scope, facts: index.facts });
+        return { ...answer, ms: clock() - began };
       });
     });
   });

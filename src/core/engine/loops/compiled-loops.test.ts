@@ -325,7 +325,7 @@ describe("the memory of compiled loops", () => {
     first.end();
     const next = take();
     expect(next).toBe(first);
-    expect(next.doubles(1000)).toEqual(new Float64Array(1000));
+    expect(next.doubles(1000).every((x) => x === 0)).toBe(true);
     next.doubles(2000).fill(3);
     expect(kept).toEqual(new Float64Array(1000).fill(7));
     next.end();

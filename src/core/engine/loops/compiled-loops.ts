@@ -32,7 +32,16 @@ const REGIONS = 64;
 /** The entries of the bucket of a region: what is put off, and a line between. */
 const BUCKET = 1024 + 16;
 
-type Held = ArrayBufferView | null;
+/**
+ * What an array in the memory of a module remembers of itself: asked of a typed array, where it stands takes
+ * longer than what the module does with a few hundred cells.
+ */
+interface Placed {
+  home?: CompiledLoops;
+  address?: number;
+  width?: number;
+}
+type Held = (ArrayBufferView & Placed) | null;
 
 /**
  * The loops in WebAssembly, over arrays of its own memory; where one of them stands elsewhere, or the memory
@@ -71,17 +80,23 @@ export class CompiledLoops implements Loops {
     this.touched = Math.max(this.touched, end);
     return at;
   }
+  private placed<T extends ArrayBufferView & { BYTES_PER_ELEMENT: number }>(array: T & Placed): T {
+    array.home = this;
+    array.address = array.byteOffset;
+    array.width = array.BYTES_PER_ELEMENT;
+    return array;
+  }
   doubles(length: number): Float64Array {
     const at = this.room(8 * length);
-    return at === null ? plainLoops.doubles(length) : new Float64Array(this.buffer, at, length);
+    return at === null ? plainLoops.doubles(length) : this.placed(new Float64Array(this.buffer, at, length));
   }
   ints(length: number): Int32Array {
     const at = this.room(4 * length);
-    return at === null ? plainLoops.ints(length) : new Int32Array(this.buffer, at, length);
+    return at === null ? plainLoops.ints(length) : this.placed(new Int32Array(this.buffer, at, length));
   }
   bytes(length: number): Uint8Array {
     const at = this.room(length);
-    return at === null ? plainLoops.bytes(length) : new Uint8Array(this.buffer, at, length);
+    return at === null ? plainLoops.bytes(length) : this.placed(new Uint8Array(this.buffer, at, length));
   }
   kept<T extends Float64Array | Int32Array>(array: T): T {
     return this.has(array) ? (array.slice() as T) : array;
@@ -96,7 +111,7 @@ export class CompiledLoops implements Loops {
   }
 
   private has(array: Held): boolean {
-    return array === null || array.buffer === this.buffer;
+    return array === null || array.home === this || array.buffer === this.buffer;
   }
 
   holdCells(cells: Stored, held: Stored | null): Stored {
@@ -113,57 +128,67 @@ export class CompiledLoops implements Loops {
   private like(cells: Stored): Stored {
     const Of = cells.constructor as Int8ArrayConstructor;
     const at = this.room(BLOCK * cells.BYTES_PER_ELEMENT);
-    return at === null ? new Of(BLOCK) : new Of(this.buffer, at, BLOCK);
+    return at === null ? new Of(BLOCK) : this.placed(new Of(this.buffer, at, BLOCK));
   }
   toDoubles(...given: Parameters<Loops["toDoubles"]>): void {
     const [{ cells, none, at }, length, out] = given;
     if (this.has(cells) && this.has(at) && this.has(out))
       this.wasm.toDoubles(
-        cells.byteOffset,
+        address(cells),
         kindOf(cells),
         none ?? Number.NaN,
         address(at),
         length,
-        out.byteOffset,
+        address(out),
       );
     else plainLoops.toDoubles(...given);
   }
   scaled(stored: Float64Array, scale: number, length: number, out: Float64Array): void {
-    if (this.has(stored) && this.has(out)) this.wasm.scaled(stored.byteOffset, scale, length, out.byteOffset);
+    if (this.has(stored) && this.has(out)) this.wasm.scaled(address(stored), scale, length, address(out));
     else plainLoops.scaled(stored, scale, length, out);
   }
   gatherDoubles(values: Float64Array, at: Int32Array, length: number, out: Float64Array): void {
     if (this.has(values) && this.has(at) && this.has(out))
-      this.wasm.gatherDoubles(values.byteOffset, at.byteOffset, length, out.byteOffset);
+      this.wasm.gatherDoubles(address(values), address(at), length, address(out));
     else plainLoops.gatherDoubles(values, at, length, out);
   }
   gatherInts(codes: Codes, at: Places, length: number, out: Int32Array): void {
     if (this.has(codes) && this.has(at) && this.has(out))
-      this.wasm.gatherInts(codes.byteOffset, kindOf(codes), address(at), length, out.byteOffset);
+      this.wasm.gatherInts(address(codes), kindOf(codes), address(at), length, address(out));
     else plainLoops.gatherInts(codes, at, length, out);
   }
 
   pickRange(...given: Parameters<Loops["pickRange"]>): number {
     const [cells, { low, high }, from, length, out] = given;
     if (!this.has(cells) || !this.has(from) || !this.has(out)) return plainLoops.pickRange(...given);
-    const { byteOffset } = cells;
-    return this.wasm.pickRange(byteOffset, kindOf(cells), low, high, address(from), length, out.byteOffset);
+    return this.wasm.pickRange(address(cells), kindOf(cells), low, high, address(from), length, address(out));
   }
   pickCodes(...given: Parameters<Loops["pickCodes"]>): number {
     const [codes, marks, from, length, out] = given;
     if (!this.has(codes) || !this.has(marks) || !this.has(from) || !this.has(out))
       return plainLoops.pickCodes(...given);
-    const { byteOffset } = codes;
-    const to = out.byteOffset;
-    return this.wasm.pickCodes(byteOffset, kindOf(codes), marks.byteOffset, address(from), length, to);
+    return this.wasm.pickCodes(
+      address(codes),
+      kindOf(codes),
+      address(marks),
+      address(from),
+      length,
+      address(out),
+    );
   }
   pickNear(...given: Parameters<Loops["pickNear"]>): number {
     const [cells, { low, table }, from, length, out] = given;
     if (!this.has(cells) || !this.has(table) || !this.has(from) || !this.has(out))
       return plainLoops.pickNear(...given);
-    const { byteOffset } = cells;
-    const to = out.byteOffset;
-    return this.wasm.pickNear(byteOffset, kindOf(cells), low, table.byteOffset, address(from), length, to);
+    return this.wasm.pickNear(
+      address(cells),
+      kindOf(cells),
+      low,
+      address(table),
+      address(from),
+      length,
+      address(out),
+    );
   }
 
   groupCodes(...given: Parameters<Loops["groupCodes"]>): boolean {
@@ -171,12 +196,12 @@ export class CompiledLoops implements Loops {
     if (!this.has(codes) || !this.has(groupOfCode) || !this.has(at) || !this.has(groups))
       return plainLoops.groupCodes(...given);
     const all = this.wasm.groupCodes(
-      codes.byteOffset,
+      address(codes),
       kindOf(codes),
-      groupOfCode.byteOffset,
+      address(groupOfCode),
       address(at),
       length,
-      groups.byteOffset,
+      address(groups),
     );
     return all < 0;
   }
@@ -185,40 +210,40 @@ export class CompiledLoops implements Loops {
     if (!this.has(values) || !this.has(table) || !this.has(at) || !this.has(groups))
       return plainLoops.groupNear(...given);
     const all = this.wasm.groupNear(
-      values.byteOffset,
+      address(values),
       kindOf(values),
       low,
-      table.byteOffset,
+      address(table),
       table.length,
       address(at),
       length,
-      groups.byteOffset,
+      address(groups),
     );
     return all < 0;
   }
   groupPairs(...given: Parameters<Loops["groupPairs"]>): boolean {
     const [pairs, width, second, length, groups] = given;
     if (!this.has(pairs) || !this.has(second) || !this.has(groups)) return plainLoops.groupPairs(...given);
-    return this.wasm.groupPairs(pairs.byteOffset, width, second.byteOffset, length, groups.byteOffset) < 0;
+    return this.wasm.groupPairs(address(pairs), width, address(second), length, address(groups)) < 0;
   }
 
   numberPairs(...given: Parameters<Loops["numberPairs"]>): void {
     const [firsts, width, second, length] = given;
     if (this.has(firsts) && this.has(second))
-      this.wasm.numberPairs(firsts.byteOffset, width, second.byteOffset, length);
+      this.wasm.numberPairs(address(firsts), width, address(second), length);
     else plainLoops.numberPairs(...given);
   }
 
   test(...given: Parameters<Loops["test"]>): void {
     const [name, a, b, out, length] = given;
     if (this.has(a) && this.has(b) && this.has(out))
-      this.wasm.test(TESTS.indexOf(name), a.byteOffset, b.byteOffset, length, out.byteOffset);
+      this.wasm.test(TESTS.indexOf(name), address(a), address(b), length, address(out));
     else plainLoops.test(...given);
   }
   reckon(...given: Parameters<Loops["reckon"]>): void {
     const [operator, a, b, out, length] = given;
     if (this.has(a) && this.has(b) && this.has(out)) {
-      this.wasm.reckon(OPERATORS.indexOf(operator), a.byteOffset, b.byteOffset, length, out.byteOffset);
+      this.wasm.reckon(OPERATORS.indexOf(operator), address(a), address(b), length, address(out));
     } else plainLoops.reckon(...given);
   }
 
@@ -232,13 +257,13 @@ export class CompiledLoops implements Loops {
     const { numbers, at: lane, step } = into as Column;
     if (this.has(numbers) && this.has(cells) && this.has(at) && this.has(filter)) {
       this.wasm.fillValues(
-        cells.byteOffset,
+        address(cells),
         kindOf(cells),
         none ?? Number.NaN,
         address(at),
         address(filter),
         length,
-        numbers.byteOffset + 8 * lane,
+        address(numbers) + 8 * lane,
         8 * step,
         empty,
       );
@@ -250,13 +275,13 @@ export class CompiledLoops implements Loops {
     const { numbers, at: lane, step } = into as Column;
     if (this.has(numbers) && this.has(cells) && this.has(at) && this.has(filter)) {
       this.wasm.fillCounts(
-        cells.byteOffset,
+        address(cells),
         kindOf(cells),
         none ?? Number.NaN,
         address(at),
         address(filter),
         length,
-        numbers.byteOffset + 8 * lane,
+        address(numbers) + 8 * lane,
         8 * step,
       );
     } else fillColumn(into as Column, length, (i) => Number(isKept(given[1], filter, i)));
@@ -264,7 +289,7 @@ export class CompiledLoops implements Loops {
   fillFilter(into: Lane, filter: Uint8Array, length: number): void {
     const { numbers, at, step } = into as Column;
     if (this.has(numbers) && this.has(filter))
-      this.wasm.fillFilter(filter.byteOffset, length, numbers.byteOffset + 8 * at, 8 * step);
+      this.wasm.fillFilter(address(filter), length, address(numbers) + 8 * at, 8 * step);
     else fillColumn(into as Column, length, (i) => filter[i]);
   }
   fillOnes(into: Lane): void {
@@ -275,9 +300,9 @@ export class CompiledLoops implements Loops {
     const { numbers } = lanes[0] as Column;
     if (this.has(totals) && this.has(groups) && this.has(numbers)) {
       this.wasm.foldLanes(
-        totals.byteOffset,
-        groups.byteOffset,
-        numbers.byteOffset,
+        address(totals),
+        address(groups),
+        address(numbers),
         sums,
         largest,
         smallest,
@@ -289,11 +314,11 @@ export class CompiledLoops implements Loops {
     const [{ sums, lost, counts }, numbers, groups, length, filter] = given;
     if ([sums, lost, counts, numbers, groups, filter].every((a) => this.has(a))) {
       this.wasm.sumCompensated(
-        sums.byteOffset,
-        lost.byteOffset,
-        counts.byteOffset,
-        numbers.byteOffset,
-        groups.byteOffset,
+        address(sums),
+        address(lost),
+        address(counts),
+        address(numbers),
+        address(groups),
         length,
         address(filter),
       );
@@ -303,7 +328,7 @@ export class CompiledLoops implements Loops {
   private bucketsFor(table: Marks): number {
     if (table.marks.byteLength <= REGION) return 0;
     table.buckets ??= this.ints(REGIONS + REGIONS * BUCKET);
-    return this.has(table.buckets) ? table.buckets.byteOffset : 0;
+    return this.has(table.buckets) ? address(table.buckets) : 0;
   }
   mark(...given: Parameters<Loops["mark"]>): void {
     const [into, , values, groups, length, filter] = given;
@@ -312,12 +337,12 @@ export class CompiledLoops implements Loops {
     if (this.has(marks) && this.has(values) && this.has(groups) && this.has(filter)) {
       const mark = values instanceof Int32Array ? this.wasm.markInts : this.wasm.markDoubles;
       mark(
-        marks.byteOffset,
+        address(marks),
         this.bucketsFor(into),
         low,
         32 * words,
-        values.byteOffset,
-        groups.byteOffset,
+        address(values),
+        address(groups),
         length,
         address(filter),
       );
@@ -330,8 +355,8 @@ export class CompiledLoops implements Loops {
     into.buckets = null;
     const groups = Math.floor(marks.length / words);
     if (this.has(marks)) {
-      if (buckets) this.wasm.emptyMarks(marks.byteOffset, buckets.byteOffset);
-      for (let g = 0; g < groups; g++) counts[g] = this.wasm.bitsIn(marks.byteOffset + 4 * g * words, words);
+      if (buckets) this.wasm.emptyMarks(address(marks), address(buckets));
+      for (let g = 0; g < groups; g++) counts[g] = this.wasm.bitsIn(address(marks) + 4 * g * words, words);
       return;
     }
     // The memory was too full for more groups: what was put off before stands in the buckets still.
@@ -352,7 +377,7 @@ export class CompiledLoops implements Loops {
     if (this.has(marks)) {
       into.isSettled = false;
       this.piecewise(others, (from, at, length) =>
-        this.wasm.uniteWords(marks.byteOffset + 4 * (group * words + at), from, length),
+        this.wasm.uniteWords(address(marks) + 4 * (group * words + at), from, length),
       );
     } else plainLoops.unite(...given);
   }
@@ -362,7 +387,7 @@ export class CompiledLoops implements Loops {
     for (let at = 0; at < words.length; at += BLOCK) {
       const length = Math.min(BLOCK, words.length - at);
       piece.set(words.subarray(at, at + length));
-      take(piece.byteOffset, at, length);
+      take(address(piece), at, length);
     }
   }
 
@@ -372,27 +397,27 @@ export class CompiledLoops implements Loops {
     if (![counts, numbers, groups, filter, places].every((a) => this.has(a)))
       return plainLoops.countBins(...given);
     return this.wasm.countBins(
-      counts.byteOffset,
+      address(counts),
       low,
       shift,
       width,
-      numbers.byteOffset,
-      groups.byteOffset,
+      address(numbers),
+      address(groups),
       length,
       address(filter),
-      places ? places.byteOffset + 4 * count : 0,
+      places ? address(places) + 4 * count : 0,
     );
   }
   pickPlaces(...given: Parameters<Loops["pickPlaces"]>): number {
     const [places, marks, shift, length, out] = given;
     if (!this.has(places) || !this.has(marks) || !this.has(out)) return plainLoops.pickPlaces(...given);
-    return this.wasm.pickPlaces(places.byteOffset, marks.byteOffset, shift, length, out.byteOffset);
+    return this.wasm.pickPlaces(address(places), address(marks), shift, length, address(out));
   }
   addBins(...given: Parameters<Loops["addBins"]>): void {
     const [{ counts, width }, group, others, from] = given;
     if (this.has(counts))
       this.piecewise(others.subarray(from * width, (from + 1) * width), (at, first, length) =>
-        this.wasm.addCounts(counts.byteOffset + 4 * (group * width + first), at, length),
+        this.wasm.addCounts(address(counts) + 4 * (group * width + first), at, length),
       );
     else plainLoops.addBins(...given);
   }
@@ -405,8 +430,8 @@ function eachPutOff(buckets: Int32Array, take: (place: number) => void): void {
 }
 
 /** How the module names the width of cells. */
-const kindOf = (cells: Stored | Codes): number => cells.BYTES_PER_ELEMENT;
-const address = (array: Places | Uint8Array | Float64Array): number => array?.byteOffset ?? 0;
+const kindOf = (cells: (Stored | Codes) & Placed): number => cells.width ?? cells.BYTES_PER_ELEMENT;
+const address = (array: Held): number => array?.address ?? array?.byteOffset ?? 0;
 
 /**
  * Gives loops out of a compiled module, each to one scan at a time: those that have ended are given again.
