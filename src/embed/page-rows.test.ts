@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { cellsOf } from "@/core/data/column";
 import { emptyProject, projectSchema, tableSchema } from "@/core/project/schema";
 import { EmbedError } from "./embed-error";
 import { readColumn } from "./given-columns";
@@ -107,7 +108,7 @@ describe("the cells of a column that a page gives", () => {
     const values =
       data.type === "text"
         ? Array.from(data.codes, (c) => (c < 0 ? null : data.dictionary[c]))
-        : Array.from(data.values, (v) => (v === data.none || Number.isNaN(v) ? null : v / data.scale));
+        : Array.from(cellsOf(data), (v) => (v === data.none || Number.isNaN(v) ? null : v / data.scale));
     return { values, unread, filled };
   };
   it("are read in the type of the column, and what is of another stands as empty", () => {
@@ -144,8 +145,9 @@ describe("the cells of a column that a page gives", () => {
   });
   it("are taken whole where they are numbers already", () => {
     const { data } = readColumn(Float64Array.of(1.25, Number.NaN, -3), { type: "number" });
-    expect(
-      data.type !== "text" && [data.scale, data.values[0] / data.scale, data.values[2] / data.scale],
-    ).toEqual([100, 1.25, -3]);
+    const cells = cellsOf(data);
+    expect(data.type !== "text" && [data.scale, cells[0] / data.scale, cells[2] / data.scale]).toEqual([
+      100, 1.25, -3,
+    ]);
   });
 });

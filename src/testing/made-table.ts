@@ -1,5 +1,5 @@
 import type { Value } from "../core/base/value";
-import { ColumnBuilder, type ColumnType, type Table } from "../core/data/column";
+import { ColumnBuilder, type ColumnType, resting, type Table } from "../core/data/column";
 
 /**
  * A table out of values by column: what tests and benchmarks compute on. Dates are given as whole days,
@@ -9,7 +9,7 @@ export function madeTable(name: string, columns: Record<string, [ColumnType, Val
   const made = Object.entries(columns).map(([column, [type, values]]) => {
     const builder = new ColumnBuilder(type, Math.max(1, values.length));
     for (const value of values) builder.add(value);
-    return { name: column, data: builder.finish() };
+    return { name: column, data: resting(builder.finish()) };
   });
   return { name, version: "1", rows: Object.values(columns)[0]?.[1].length ?? 0, columns: made };
 }

@@ -1,6 +1,6 @@
 import type { CellData } from "./column";
 import { columnRange } from "./column-range";
-import { isNone } from "./stored";
+import { inArray, isNone } from "./stored";
 
 /** Beyond this span stored cells are not counted in a table. */
 const MOST_SPAN = 1 << 20;
@@ -16,7 +16,8 @@ export function cellCounts(data: CellData): CellCounts | null {
   const { within } = columnRange(data);
   if (!within || within.span > MOST_SPAN) return null;
   const { low, span } = within;
-  const { values, none } = data;
+  const { none } = data;
+  const values = inArray(data.values);
   const counts = new Int32Array(span);
   for (let i = 0; i < values.length; i++) if (!isNone(values[i], none)) counts[values[i] - low]++;
   return { low, counts };

@@ -1,5 +1,5 @@
 import type { CellData, ColumnData } from "./column";
-import { isNone } from "./stored";
+import { inArray, isNone } from "./stored";
 
 /** What is known of a column's cells as they are stored (of decimals, in units of their last place). */
 export interface ColumnRange {
@@ -37,7 +37,8 @@ export function rememberCounting(data: CellData, span: number): void {
   known.set(data, { exact, full: true, within: { low: 0, span } });
 }
 
-function rangeOf({ values, none }: CellData): ColumnRange {
+function rangeOf({ values: resting, none }: CellData): ColumnRange {
+  const values = inArray(resting);
   let [low, high, full] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, true];
   for (let i = 0; i < values.length; i++) {
     const x = values[i];

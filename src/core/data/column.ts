@@ -1,7 +1,17 @@
 import { isoDate, isoTimestamp } from "../base/calendar";
 import { TextMap } from "../base/text-map";
 import type { Value, ValueType } from "../base/value";
-import { type Codes, isNone, packCodes, packNumbers, type StoredCells } from "./stored";
+import {
+  type Codes,
+  inArray,
+  isNone,
+  packCodes,
+  packNumbers,
+  restingAt,
+  type Stored,
+  type StoredCells,
+} from "./stored";
+import { isTwoBits, toTwoBits } from "./two-bits";
 
 /** The types that a column can have: every type of a value but null's. */
 export type ColumnType = Exclude<ValueType, "null">;
@@ -40,7 +50,7 @@ export interface Table {
 /** The value of a row: dates as days, timestamps as milliseconds. */
 export function cellValue(data: ColumnData, row: number): Value {
   if (data.type === "text") return data.codes[row] < 0 ? null : data.dictionary[data.codes[row]];
-  const stored = data.values[row];
+  const stored = restingAt(data.values, row);
   return isNone(stored, data.none) ? null : storedValue(data, stored);
 }
 
@@ -54,10 +64,25 @@ export function outward(value: Value, type: ValueType): Value {
   return type === "date" ? isoDate(value) : type === "timestamp" ? isoTimestamp(value) : value;
 }
 
+/** The cells or codes of a column in an array, one a row. */
+export const cellsOf = (data: ColumnData): Stored =>
+  data.type === "text" ? data.codes : inArray(data.values);
+
+/** A column as it rests in memory and in files: true and false take two bits. */
+export function resting(data: ColumnData): ColumnData {
+  if (data.type !== "boolean" || !(data.values instanceof Int8Array)) return data;
+  return { ...data, values: toTwoBits(data.values) };
+}
+
+/** The memory that the cells or codes of a column take. */
+export const restingBytes = (data: ColumnData): Stored | Uint8Array =>
+  data.type === "text" ? data.codes : isTwoBits(data.values) ? data.values.bits : data.values;
+
 function dataBytes(data: ColumnData): number {
+  const { byteLength } = restingBytes(data);
   return data.type === "text"
-    ? data.codes.byteLength + data.dictionary.reduce((sum, t) => sum + 2 * t.length + 16, 0)
-    : data.values.byteLength;
+    ? byteLength + data.dictionary.reduce((sum, t) => sum + 2 * t.length + 16, 0)
+    : byteLength;
 }
 
 /**

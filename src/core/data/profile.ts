@@ -1,6 +1,6 @@
 import type { Value } from "../base/value";
 import { type Column, cellValue, outward } from "./column";
-import { type Codes, isNone } from "./stored";
+import { type Codes, inArray, isNone } from "./stored";
 
 /**
  * What a column holds at a glance. `bars` are counts: a histogram of up to 16 equal ranges, or of the most
@@ -36,7 +36,8 @@ export function profileColumn(column: Column): Profile {
   if (data.type === "text") return profileText(data.codes, data.dictionary);
   let [min, max, nulls] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
   const distinct = new Set<number>();
-  const { values, none, scale } = data;
+  const { none, scale } = data;
+  const values = inArray(data.values);
   for (let i = 0; i < values.length; i++) {
     if (isNone(values[i], none)) {
       nulls++;

@@ -1,5 +1,9 @@
+import { isTwoBits, type TwoBits, twoBitsAt, writeTwoBits } from "./two-bits";
+
 /** Whole numbers in the narrowest array that holds them, or doubles. */
 export type Stored = Int8Array | Int16Array | Int32Array | Float64Array;
+/** Cells as they rest in a column: true and false are narrower than any array. */
+export type Resting = Stored | TwoBits;
 /** Codes into a dictionary, in the narrowest array that holds them. */
 export type Codes = Int8Array | Int16Array | Int32Array;
 
@@ -9,7 +13,7 @@ export type Codes = Int8Array | Int16Array | Int32Array;
  * is), and whose sums are exact.
  */
 export interface StoredCells {
-  values: Stored;
+  values: Resting;
   /** What stands for null: NaN among doubles, else the least number of the array. */
   none: number;
   scale: number;
@@ -46,7 +50,7 @@ function scaleOf(numbers: Float64Array): { scale: number; most: number } | null 
 }
 
 /** Packs numbers, NaN for null, as narrow as they are. */
-export function packNumbers(numbers: Float64Array): StoredCells {
+export function packNumbers(numbers: Float64Array): StoredCells & { values: Stored } {
   const whole = scaleOf(numbers);
   const width = whole && widthFor(whole.most);
   if (!whole || !width) return { values: numbers.slice(), none: Number.NaN, scale: 1 };
@@ -64,9 +68,32 @@ export function packCodes(codes: Int32Array, texts: number): Codes {
   return width && width.Of !== Int32Array ? new width.Of(codes) : codes.slice();
 }
 
-/** What stands for null in an array. */
-export const noneOf = (values: Stored): number =>
-  values instanceof Float64Array ? Number.NaN : -(2 ** (8 * values.BYTES_PER_ELEMENT - 1));
+/** One cell of a column. */
+export const restingAt = (values: Resting, row: number): number =>
+  isTwoBits(values) ? twoBitsAt(values, row) : values[row];
+
+/**
+ * The cells of `count` rows from `from` on, in an array: in `written`, which may be longer, where they rest
+ * otherwise and it is given.
+ */
+export function runOf(values: Resting, from: number, count: number, written?: Int8Array): Stored {
+  if (!isTwoBits(values)) return values.subarray(from, from + count);
+  const out = written ?? new Int8Array(count);
+  writeTwoBits(values, from, count, out);
+  return out;
+}
+
+/** All cells of a column in an array, one a row. */
+export const inArray = (values: Resting): Stored =>
+  isTwoBits(values) ? runOf(values, 0, values.length) : values;
+
+/** What stands for null among cells. */
+export const noneOf = (values: Resting): number =>
+  isTwoBits(values)
+    ? -128
+    : values instanceof Float64Array
+      ? Number.NaN
+      : -(2 ** (8 * values.BYTES_PER_ELEMENT - 1));
 
 /** Whether a stored cell is null. */
 export const isNone = (stored: number, none: number): boolean => stored === none || stored !== stored;

@@ -1,6 +1,7 @@
 import type { CellData, ColumnData, TextData } from "../data/column";
 import { columnRange } from "../data/column-range";
-import type { Codes, Stored } from "../data/stored";
+import { type Codes, runOf, type Stored } from "../data/stored";
+import { isTwoBits } from "../data/two-bits";
 import { BLOCK, type Loops } from "./loops/loops";
 import { plainLoops } from "./loops/plain-loops";
 
@@ -55,6 +56,8 @@ export class CellReader {
   private readonly marked = new RunBuffer<Float64Array>();
   private readonly real = new RunBuffer<Float64Array>();
   private held: Stored | null = null;
+  /** Where a run of true and false is unpacked. */
+  private readonly unpacked: Int8Array | undefined;
   private readonly buffers: (Float64Array | undefined)[] = [];
   private readonly isFull: boolean;
 
@@ -62,6 +65,7 @@ export class CellReader {
     readonly data: CellData,
     private readonly loops: Loops,
   ) {
+    this.unpacked = isTwoBits(data.values) ? new Int8Array(BLOCK) : undefined;
     this.isFull = columnRange(data).full || Number.isNaN(data.none);
   }
 
@@ -73,7 +77,8 @@ export class CellReader {
   /** As they are stored, null as what stands for it. */
   storedOf(run: Run): Stored {
     return this.stored.of(run, () => {
-      this.held = this.loops.holdCells(this.data.values.subarray(run.base, run.base + run.count), this.held);
+      const { values } = this.data;
+      this.held = this.loops.holdCells(runOf(values, run.base, run.count, this.unpacked), this.held);
       return this.held;
     });
   }

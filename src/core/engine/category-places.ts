@@ -3,7 +3,7 @@ import { compareText, type Value } from "../base/value";
 import { cellCounts } from "../data/cell-counts";
 import { type CellData, type ColumnData, cellValue, outward, storedValue } from "../data/column";
 import { columnRange } from "../data/column-range";
-import { isNone } from "../data/stored";
+import { inArray, isNone } from "../data/stored";
 import type { CategoryPlaces } from "../plan/query";
 
 /** Up to this many categories stand in their own order; of more, the most frequent come first. */
@@ -69,8 +69,9 @@ const MONTHS = { year: 12, quarter: 3, month: 1 } as const;
 /** The least and the largest value of a column of dates or moments; null where it has none. */
 function endsOf(data: CellData): { low: number; high: number } | null {
   const { within } = columnRange(data);
-  const { values, none, scale } = data;
+  const { none, scale } = data;
   if (within) return { low: within.low / scale, high: (within.low + within.span - 1) / scale };
+  const values = inArray(data.values);
   let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let row = 0; row < values.length; row++) {
     const stored = values[row];

@@ -1,5 +1,5 @@
 import { sameName } from "../base/names";
-import { type Column, type ColumnData, cellValue, type Table } from "../data/column";
+import { type Column, type ColumnData, cellsOf, cellValue, type Table } from "../data/column";
 import { type Link, linksProblem } from "../formula/links";
 import { QueryError } from "../plan/query-error";
 import { matchRows } from "./table-source";
@@ -47,7 +47,7 @@ export function factsOf(
 /** Whether every row has a value and no value stands twice. */
 function isKey(data: ColumnData): boolean {
   if (data.type === "boolean" || data.type === "timestamp") return false;
-  const values = data.type === "text" ? data.codes : data.values;
+  const values = cellsOf(data);
   if (values.length < 2) return false;
   const seen = new Set<number>();
   for (let row = 0; row < values.length; row++) {

@@ -2,7 +2,7 @@ import { bucketStart, type Calendar, civil, DAY_MS, parseIsoDate, parseIsoTimest
 import { compareText, type Value } from "../base/value";
 import type { CellData, ColumnData, ColumnType, TextData } from "../data/column";
 import { columnRange } from "../data/column-range";
-import { isNone } from "../data/stored";
+import { inArray, isNone } from "../data/stored";
 import { isListFilter, listedIn } from "../plan/list-filter";
 import type { PlacedFilter } from "../plan/plan";
 import type { Filter, ListFilter } from "../plan/query";
@@ -185,7 +185,8 @@ function rangeNarrowing(
 }
 
 /** The largest value of a column of dates or timestamps, or null when it has none. */
-function newest({ values, none, scale }: CellData): number | null {
+function newest({ values: resting, none, scale }: CellData): number | null {
+  const values = inArray(resting);
   let most = Number.NEGATIVE_INFINITY;
   for (let i = 0; i < values.length; i++) if (values[i] > most && !isNone(values[i], none)) most = values[i];
   return most === Number.NEGATIVE_INFINITY ? null : most / scale;

@@ -2,8 +2,16 @@ import type { Calendar } from "../base/calendar";
 import { findNamed, sameName } from "../base/names";
 import { TextMap } from "../base/text-map";
 import type { Value } from "../base/value";
-import { type CellData, type ColumnData, type ColumnType, findColumn, type Table } from "../data/column";
-import { isNone, packCodes, packNumbers } from "../data/stored";
+import {
+  type CellData,
+  type ColumnData,
+  type ColumnType,
+  cellsOf,
+  findColumn,
+  resting,
+  type Table,
+} from "../data/column";
+import { inArray, isNone, packCodes, packNumbers } from "../data/stored";
 import { checkFormula } from "../formula/check";
 import type { Expr, Scope } from "../formula/expr";
 import { type Link, pathsBetween, reachedFrom } from "../formula/links";
@@ -56,26 +64,28 @@ export function matchRows(from: ColumnData, key: ColumnData, link: Link): Int32A
     return Int32Array.from(from.codes, (code) => rowOfCode[code + 1]);
   }
   const [rows, keys] = [from, key] as CellData[];
+  const keyCells = inArray(keys.values);
   const rowOf = new Map<number, number>();
-  for (let row = 0; row < keys.values.length; row++) {
-    if (isNone(keys.values[row], keys.none)) continue;
-    const value = keys.values[row] / keys.scale;
+  for (let row = 0; row < keyCells.length; row++) {
+    if (isNone(keyCells[row], keys.none)) continue;
+    const value = keyCells[row] / keys.scale;
     const known = rowOf.get(value);
     if (known !== undefined) throw twice(value, known, row);
     rowOf.set(value, row);
   }
-  return Int32Array.from(rows.values, (stored) =>
+  return Int32Array.from(inArray(rows.values), (stored) =>
     isNone(stored, rows.none) ? -1 : (rowOf.get(stored / rows.scale) ?? -1),
   );
 }
 
 /** A column's cells at other rows; null where there is none (-1). */
 function cellsAt(data: ColumnData, rows: Int32Array): ColumnData {
-  const stored = data.type === "text" ? data.codes : data.values;
+  const stored = cellsOf(data);
   const none = data.type === "text" ? -1 : data.none;
   const cells = new (stored.constructor as Float64ArrayConstructor)(rows.length);
   for (let i = 0; i < rows.length; i++) cells[i] = rows[i] < 0 ? none : stored[rows[i]];
-  return { ...data, ...(data.type === "text" ? { codes: cells } : { values: cells }) } as ColumnData;
+  const found = { ...data, ...(data.type === "text" ? { codes: cells } : { values: cells }) } as ColumnData;
+  return resting(found);
 }
 
 /** Computes a row-level expression for every row, packed as a column of its type. */
@@ -103,7 +113,7 @@ function materialize(expr: Expr, source: TableSource): ColumnData {
     } else numbers.set(vector.numbers.subarray(0, block.length), base);
   }
   if (type === "text") return { type, codes: packCodes(codes, dictionary.length), dictionary };
-  return { type, ...packNumbers(numbers) };
+  return resting({ type, ...packNumbers(numbers) });
 }
 
 /**

@@ -3,6 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { parseIsoDate } from "@/core/base/calendar";
+import { restingBytes } from "@/core/data/column";
 import type { Reading } from "@/core/data/reading-schema";
 import { sourcesOf } from "@/core/engine/run";
 import { scopeOf } from "@/core/project/names";
@@ -135,7 +136,7 @@ describe("tables in the compute worker", () => {
     expect(one.takeLoaded()).toEqual([]);
     two.give(loaded);
     const data = two.table(info).columns[0].data;
-    expect(data.type === "number" && data.values.buffer).toBe(loaded[0].column.values);
+    expect(restingBytes(data).buffer).toBe(loaded[0].column.values);
     expect(two.takeLoaded()).toEqual([]);
     two.forget(["shared"]);
     void two.table(info).columns[0].data;

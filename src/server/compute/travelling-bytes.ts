@@ -1,5 +1,6 @@
 import { sameName } from "@/core/base/names";
 import { toBytes } from "@/core/data/plain-bytes";
+import { inArray } from "@/core/data/stored";
 import type { TableSources } from "@/core/engine/table-source";
 import type { TravellingTable } from "@/core/snapshot/snapshot";
 import type { ComputeRequest } from "./protocol";
@@ -19,7 +20,10 @@ export function travellingBytes(
         rows,
         columns: own.map(({ column }) => {
           sources.checkStop();
-          return { name: column, data: source.column(name, column).data };
+          const { data } = source.column(name, column);
+          // In arrays, as every version of the elements reads them; packed, they take no more.
+          const inArrays = data.type === "text" ? data : { ...data, values: inArray(data.values) };
+          return { name: column, data: inArrays };
         }),
       },
     ];

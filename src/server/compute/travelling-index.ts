@@ -1,6 +1,6 @@
 import { sameName } from "@/core/base/names";
 import { compareValues, type Value } from "@/core/base/value";
-import { type ColumnData, cellValue, outward } from "@/core/data/column";
+import { cellsOf, cellValue, outward } from "@/core/data/column";
 import { toBytes } from "@/core/data/plain-bytes";
 import { buildCells } from "@/core/engine/cells/build-cells";
 import { type PlainIndex, plainIndex } from "@/core/engine/cells/plain-index";
@@ -23,14 +23,11 @@ function keysIn({ cells }: PlainIndex): { name: string; values: number }[] {
     found.set(name, Math.max(found.get(name) ?? 0, values));
   };
   for (const { keys, lines, range } of cells) {
-    for (const [i, key] of keys.entries()) add(key, new Set(valuesOf(lines[i].data)).size);
-    if (range) add(range.key, valuesOf(range.values.data).length);
+    for (const [i, key] of keys.entries()) add(key, new Set(cellsOf(lines[i].data)).size);
+    if (range) add(range.key, cellsOf(range.values.data).length);
   }
   return [...found].map(([name, values]) => ({ name, values }));
 }
-
-const valuesOf = (data: ColumnData): ArrayLike<number> & Iterable<number> =>
-  data.type === "text" ? data.codes : data.values;
 
 /** A filter by the last value of the first of some columns, as a page would write it. */
 function exampleIn({ cells }: PlainIndex, touched: Touched[]): Record<string, Value[]> {
@@ -39,7 +36,7 @@ function exampleIn({ cells }: PlainIndex, touched: Touched[]): Record<string, Va
       const at = keys.findIndex((k) => sameName(nameOf(k.place), column) && k.by === by);
       if (at < 0) continue;
       const { data } = lines[at];
-      const rows = valuesOf(data).length;
+      const rows = cellsOf(data).length;
       const all = Array.from({ length: rows }, (_, row) => outward(cellValue(data, row), data.type));
       const values = all.filter((v) => v !== null).sort(compareValues);
       const last = values.at(-1);

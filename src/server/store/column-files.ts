@@ -15,7 +15,14 @@ import { crc32 } from "node:zlib";
 import type { ColumnData } from "@/core/data/column";
 import { readingKey } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
-import { ARRAYS, type ArrayName, arrayName, type SharedColumn, sharedCopy } from "./shared-column";
+import {
+  type ArrayName,
+  bytesOfColumn,
+  bytesOfRows,
+  isArrayName,
+  type SharedColumn,
+  sharedCopy,
+} from "./shared-column";
 import { tableFiles } from "./table-files";
 
 /**
@@ -49,17 +56,12 @@ const fileOf = (id: string, at: number, reading: Reading) =>
 
 /** Writes a column; it is seen whole or not at all. */
 export function writeColumnFile(id: string, at: number, reading: Reading, data: ColumnData): void {
-  const values = data.type === "text" ? data.codes : data.values;
-  const dictionary = Buffer.from(data.type === "text" ? JSON.stringify(data.dictionary) : "");
-  const bytes = new Uint8Array(values.buffer, values.byteOffset, values.byteLength);
+  const { bytes, dictionary, ...about } = bytesOfColumn(data);
   const sum = crc32(dictionary, crc32(bytes));
   const head: Head = {
     format: FORMAT,
     order: ORDER,
-    type: data.type,
-    array: arrayName(values),
-    scale: data.type === "text" ? 1 : data.scale,
-    rows: values.length,
+    ...about,
     bytes: bytes.length,
     dictionary: dictionary.length,
     sum,
@@ -102,9 +104,9 @@ function readSound(file: string): Read | null {
   } catch {
     return null;
   }
-  if (head.format !== FORMAT || head.order !== ORDER || !Object.hasOwn(ARRAYS, head.array)) return null;
+  if (head.format !== FORMAT || head.order !== ORDER || !isArrayName(head.array)) return null;
   const whole =
-    head.bytes === head.rows * ARRAYS[head.array].BYTES_PER_ELEMENT &&
+    head.bytes === bytesOfRows(head.array, head.rows) &&
     bytes.length === end + 1 + head.bytes + head.dictionary;
   return whole && crc32(bytes.subarray(end + 1)) === head.sum ? { head, bytes, from: end + 1 } : null;
 }
@@ -140,6 +142,7 @@ export function readColumnFile(id: string, at: number, reading: Reading, rows: n
   return {
     type: head.type,
     array: head.array,
+    rows: head.rows,
     scale: head.scale,
     values: sharedCopy(bytes.subarray(from, middle)),
     dictionary: head.type === "text" ? sharedCopy(bytes.subarray(middle)) : null,

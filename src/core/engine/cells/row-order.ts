@@ -1,7 +1,7 @@
 import type { Calendar } from "../../base/calendar";
 import type { CellData, ColumnData, TextData } from "../../data/column";
 import { columnRange, rememberCounting, rememberSameRange } from "../../data/column-range";
-import { isNone, noneOf, type Stored } from "../../data/stored";
+import { inArray, isNone, noneOf, type Stored } from "../../data/stored";
 import { type Expr, visitOwn } from "../../formula/expr";
 import type { ColumnPlace } from "../../formula/meeting";
 import type { Aggregate } from "../../plan/aggregates";
@@ -33,7 +33,8 @@ export function rowOrder(data: ColumnData, boss: { checkStop: () => void }): Row
   if (data.type === "text") return null;
   const { within } = columnRange(data);
   if (!within || within.span > MOST_SPAN) return null;
-  const { values: stored, none } = data;
+  const { none } = data;
+  const stored = inArray(data.values);
   const size = stored.length;
   // The last one counts null.
   const counts = new Int32Array(within.span + 1);
@@ -77,15 +78,15 @@ export function binsOf({ starts }: RowOrder, most: number): Int32Array {
 }
 
 /** A column of as many whole numbers from 0 on, which are still to be written. */
-function countingColumn(rows: number, span: number): CellData {
+function countingColumn(rows: number, span: number) {
   const values = span <= 2 ** 15 ? new Int16Array(rows) : new Int32Array(rows);
-  const data: CellData = { type: "number", values, none: noneOf(values), scale: 1 };
+  const data = { type: "number", values, none: noneOf(values), scale: 1 } satisfies CellData;
   rememberCounting(data, span);
   return data;
 }
 
 /** For each row the bin of its value, as a column. */
-export function binColumn({ places }: RowOrder, bins: Int32Array): CellData {
+export function binColumn({ places }: RowOrder, bins: Int32Array) {
   const binOf = new Int32Array(bins[bins.length - 1]);
   for (let b = 0; b + 1 < bins.length; b++) binOf.fill(b, bins[b], bins[b + 1]);
   const data = countingColumn(places.length, bins.length - 1);
@@ -95,7 +96,7 @@ export function binColumn({ places }: RowOrder, bins: Int32Array): CellData {
 }
 
 /** The same for the rows in their order. */
-export function orderedBins({ starts, to }: RowOrder, bins: Int32Array): CellData {
+export function orderedBins({ starts, to }: RowOrder, bins: Int32Array) {
   const data = countingColumn(to.length, bins.length - 1);
   for (let b = 0; b + 1 < bins.length; b++) data.values.fill(b, starts[bins[b]], starts[bins[b + 1]]);
   return data;
@@ -151,7 +152,7 @@ function inOrder(data: ColumnData, to: Int32Array, source: ScanSource): ColumnDa
   const found: ColumnData =
     data.type === "text"
       ? { ...data, codes: moved(data.codes, to, source) as TextData["codes"] }
-      : { ...data, values: moved(data.values, to, source) };
+      : { ...data, values: moved(inArray(data.values), to, source) };
   rememberSameRange(found, data);
   return found;
 }
