@@ -179,11 +179,13 @@ function cellKeying(
   const keys: Value[] = [];
   const groupOfRaw = new Map<number, number>();
   const groupOfKey = new Map<Value, number>();
-  const { within } = columnRange(data);
+  const { within, full } = columnRange(data);
   // Values that lie close together find their group by their place in a table, others by their value in a
   // map.
   const near =
-    within && within.span <= NEAR ? { low: within.low, table: loops.ints(within.span).fill(-1) } : null;
+    within && within.span <= NEAR
+      ? { low: within.low, table: loops.ints(within.span).fill(-1), isWhole: full }
+      : null;
   const keyOf = (row: number): Value => {
     const value = cellValue(data, row);
     if (typeof value !== "number" || !bucket) return value === 0 ? 0 : value;

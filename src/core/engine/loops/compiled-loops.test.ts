@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { seeded } from "@/demo/random";
 import { madeTable, scopeColumns } from "../../../testing/made-table";
+import type { Stored } from "../../data/stored";
 import { querySchema } from "../../plan/query";
 import { runQueries } from "../run";
 import { type CompiledLoops, compiledLoops } from "./compiled-loops";
@@ -261,6 +262,32 @@ describe("compiled loops do what the plain ones do", () => {
         loops.end();
       }),
       { numRuns: 400 },
+    );
+  });
+
+  it("finding groups by values that all have one, wherever they lie", () => {
+    const wide = fc.constantFrom(Int8Array, Int16Array, Int32Array, Float64Array);
+    const distances = fc.array(fc.integer({ min: 0, max: 9 }), { minLength: 1, maxLength: 80 });
+    fc.assert(
+      fc.property(wide, distances, fc.double({ min: 0, max: 1, noNaN: true }), (Of, all, where) => {
+        const most = Of === Float64Array ? 2 ** 40 : 2 ** (8 * Of.BYTES_PER_ELEMENT - 1) - 1;
+        const low = Math.round((2 * where - 1) * (most - 9));
+        const values = all.map((distance) => low + distance);
+        const groups = (of: Loops, cells: Stored) => {
+          const table = of.ints(10);
+          // The last one has no group yet.
+          for (let i = 0; i < 10; i++) table[i] = i === 9 ? -1 : 3 * i;
+          const found = of.ints(BLOCK);
+          const isOpen = of.groupNear(cells, { low, table, isWhole: true }, null, all.length, found);
+          return [isOpen, list(found, all.length)];
+        };
+        const loops = take();
+        const expected = [all.includes(9), all.map((distance) => (distance === 9 ? -1 : 3 * distance))];
+        expect(groups(loops, loops.holdCells(Of.from(values), null))).toEqual(expected);
+        expect(groups(plainLoops, Float64Array.from(values))).toEqual(expected);
+        loops.end();
+      }),
+      { numRuns: 300 },
     );
   });
 

@@ -206,9 +206,21 @@ export class CompiledLoops implements Loops {
     return all < 0;
   }
   groupNear(...given: Parameters<Loops["groupNear"]>): boolean {
-    const [values, { low, table }, at, length, groups] = given;
+    const [values, { low, table, isWhole }, at, length, groups] = given;
     if (!this.has(values) || !this.has(table) || !this.has(at) || !this.has(groups))
       return plainLoops.groupNear(...given);
+    // Then nothing has to be asked: values are codes into a table that begins so far before this one.
+    if (isWhole && kindOf(values) < 8)
+      return (
+        this.wasm.groupCodes(
+          address(values),
+          kindOf(values),
+          address(table) - 4 * (low + 1),
+          address(at),
+          length,
+          address(groups),
+        ) < 0
+      );
     const all = this.wasm.groupNear(
       address(values),
       kindOf(values),

@@ -10,6 +10,8 @@ export interface Limits {
 export interface Near<T> {
   low: number;
   table: T;
+  /** Every value has its place in the table: none is null, and none lies outside. */
+  isWhole?: boolean;
 }
 
 /** The values that each group has had: a bit for each from `low` on, `words` words a group. */
