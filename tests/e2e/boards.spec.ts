@@ -1,4 +1,5 @@
 import { expect, test } from "@playwright/test";
+import { newInput, newInputControl } from "@/core/project/defaults";
 import { changeDocument, choose, goTo, openDemo, saved } from "./steps";
 
 test("visuals go on a new board; a filter and a goal stepper change what they show", async ({ page }) => {
@@ -170,4 +171,38 @@ test("among many visuals one is found by its name, where they are made and where
     "aria-current",
     "true",
   );
+});
+
+test("where a project or a board is full, nothing more is added, it says so, and all stays saved", async ({
+  page,
+}) => {
+  const id = await openDemo(page);
+  const { boards } = await changeDocument(page, id, ({ inputs, boards: [first, ...others] }) => {
+    const copies = Array.from({ length: 99 - others.length }, (_, i) => ({
+      ...others[0],
+      id: `b${i}`,
+      name: `B${i}`,
+    }));
+    const more = Array.from({ length: 20 }, (_, i) =>
+      newInput({ id: `i${i}`, name: `i${i}`, label: `I${i}`, type: "number", value: i }),
+    );
+    const controls = more.map((input) => newInputControl({ id: `c-${input.id}`, input: input.id }));
+    return {
+      inputs: [...inputs, ...more],
+      boards: [{ ...first, controls }, ...others, ...copies],
+    };
+  });
+  expect(boards).toHaveLength(100);
+  await page.goto(`/p/${id}/boards`);
+  await page.getByRole("button", { name: "Add a filter", exact: true }).click();
+  const columns = page.getByRole("group", { name: "Filter the board by" });
+  await columns.getByText("sailings · vessel").click();
+  await expect(page.getByText("A board has at most 20 controls. Remove some first.")).toBeVisible();
+  await expect(page.getByRole("group", { name: "Vessel" })).toHaveCount(0);
+  await page.getByRole("button", { name: "New board", exact: true }).click();
+  await expect(page.getByText("A project has at most 100 boards. Remove some first.")).toBeVisible();
+  await expect(page.getByRole("heading", { name: boards[0].name })).toBeVisible();
+  await expect(page.getByRole("toolbar", { name: "Arrange" })).toHaveCount(0);
+  await saved(page);
+  await expect(page.getByRole("button", { name: "Undo" })).toBeDisabled();
 });

@@ -1,7 +1,8 @@
 import { z } from "zod";
 import { relativeSchema, valueSchema } from "../plan/query";
-import { BOARD_WIDTHS, GROUNDS, MOST_TILES } from "./board-choices";
-import { colourSchema, id, name } from "./schema-atoms";
+import { BOARD_WIDTHS, GROUNDS } from "./board-choices";
+import { MOST } from "./most";
+import { colourSchema, id, listOf, name } from "./schema-atoms";
 
 /** What lies under tiles: a ground with a name, or two colours of one's own. */
 const groundSchema = z.union([z.enum(GROUNDS), z.strictObject({ light: colourSchema, night: colourSchema })]);
@@ -80,7 +81,7 @@ const controlSchema = z.discriminatedUnion("type", [
     /** What it is set to when the board is opened. */
     begins: settingSchema.default({ in: [] }),
     /** The tiles that it does not reach. */
-    leaves: z.array(id).max(100).default([]),
+    leaves: z.array(id).max(MOST.board.tiles).default([]),
     width: controlWidth,
   }),
   z.object({
@@ -107,10 +108,10 @@ export const boardSchema = z.object({
   /** What it is made for: shown on other screens it is scaled, but a fluid one is laid out anew. */
   width: z.union([...BOARD_WIDTHS.map((w) => z.literal(w)), z.literal("fluid")]).default("fluid"),
   look: boardLookSchema.prefault({}),
-  tiles: z.array(tileSchema).max(MOST_TILES).default([]),
-  controls: z.array(controlSchema).max(20).default([]),
+  tiles: listOf(tileSchema, "board", "tiles").default([]),
+  controls: listOf(controlSchema, "board", "controls").default([]),
   /** The order of tiles on a phone; those that are not named follow the one that they stand after. */
-  phoneOrder: z.array(id).max(100).default([]),
+  phoneOrder: z.array(id).max(MOST.board.tiles).default([]),
 });
 
 /** A tile of a board. */

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { beyondWords, MOST, type Owner } from "./most";
 
 // What all parts of the document are written with.
 
@@ -18,3 +19,10 @@ export const name = z
 
 /** A colour without transparency. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");
+
+/** A list that holds no more than a document does. */
+export const listOf = <T extends z.ZodType, O extends Owner>(
+  entry: T,
+  owner: O,
+  list: keyof (typeof MOST)[O] & string,
+) => z.array(entry).max(Number(MOST[owner][list]), beyondWords(owner, list));

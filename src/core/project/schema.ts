@@ -5,11 +5,10 @@ import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { namedValues } from "../plan/named-values";
 import { filterSchema, splitSchema, valueSchema } from "../plan/query";
-import { MOST_PICTURES } from "./board-choices";
 import { boardSchema } from "./board-schema";
 import { LONGEST_WORD } from "./fixed-words";
 import { FRAME_LIMITS } from "./frame-limits";
-import { colourSchema, id, name } from "./schema-atoms";
+import { colourSchema, id, listOf, name } from "./schema-atoms";
 import { SYMBOLS } from "./symbols";
 
 export type { Board, BoardLook, Control, Ground, Setting, Tile } from "./board-schema";
@@ -55,7 +54,7 @@ export const tableSchema = z.object({
   name,
   rows: z.int().min(0),
   columns: z.array(columnSchema).max(2000),
-  derived: z.array(derivedSchema).max(200).default([]),
+  derived: listOf(derivedSchema, "table", "derived").default([]),
   source: z.object({
     file: z.string().max(300),
     format: z.enum(FILE_FORMAT_IDS).default("csv"),
@@ -104,7 +103,7 @@ export const measureSchema = z.object({
   formula: z.string().max(10_000),
   format: numberFormatSchema,
   betterWhen: z.enum(["higher", "lower", "neither"]).default("higher"),
-  proofs: z.array(proofSchema).max(50).default([]),
+  proofs: listOf(proofSchema, "measure", "proofs").default([]),
 });
 
 /** A value that formulas name as :name and that a reader of a board can change. */
@@ -118,7 +117,7 @@ export const inputSchema = z.object({
   maximum: z.number().nullable().default(null),
   step: z.number().positive().nullable().default(null),
   /** The values that can be chosen, where not any value can be: a list, or what stands in a column. */
-  choices: z.array(valueSchema).max(500).default([]),
+  choices: listOf(valueSchema, "input", "choices").default([]),
   choicesFrom: z
     .object({ table: z.string().max(120), column: z.string().max(200) })
     .nullable()
@@ -165,8 +164,8 @@ const paletteSchema = z.object({
   id,
   name,
   type: z.enum(["categorical", "sequential", "diverging"]),
-  light: z.array(colourSchema).min(2, "A palette has at least two colours.").max(24),
-  night: z.array(colourSchema).min(2, "A palette has at least two colours.").max(24),
+  light: listOf(colourSchema, "palette", "light").min(2, "A palette has at least two colours."),
+  night: listOf(colourSchema, "palette", "night").min(2, "A palette has at least two colours."),
 });
 
 /** A finish of the project's own: settings of dials under one name, laid over those of a shipped finish. */
@@ -199,11 +198,8 @@ const categoriesSchema = z.object({
   table: name,
   column: z.string().min(1).max(200),
   by: z.enum(DATE_BUCKETS).optional(),
-  order: z.array(valueSchema).max(1000).default([]),
-  colours: z
-    .array(z.object({ value: valueSchema, color: colourSchema }))
-    .max(1000)
-    .default([]),
+  order: listOf(valueSchema, "categories", "order").default([]),
+  colours: listOf(z.object({ value: valueSchema, color: colourSchema }), "categories", "colours").default([]),
 });
 
 /** What rows or series are put in order by: the value, their own order, a measure (by id) or a column. */
@@ -228,11 +224,11 @@ export const visualSchema = z.object({
   value: id.nullable().default(null),
   split: splitSchema.nullable().default(null),
   /** The splits below it, to which readers of a board step down from a category. */
-  steps: z.array(splitSchema).max(6).default([]),
+  steps: listOf(splitSchema, "visual", "steps").default([]),
   /** A second split: segments of a stack, bars side by side, concentric rings. */
   series: splitSchema.nullable().default(null),
   /** Further measures, each a ring of its own. */
-  more: z.array(id).max(5).default([]),
+  more: listOf(id, "visual", "more").default([]),
   /** The measure in front of the value's bar, and the one that sizes a lollipop's heads. */
   second: id.nullable().default(null),
   headSize: id.nullable().default(null),
@@ -242,7 +238,7 @@ export const visualSchema = z.object({
   maximum: sourceSchema.nullable().default(null),
   /** What lengths are measured from, where that is not zero. */
   baseline: sourceSchema.nullable().default(null),
-  zones: z.array(zoneSchema).max(8).default([]),
+  zones: listOf(zoneSchema, "visual", "zones").default([]),
   order: orderSchema.default({ by: "value", order: "desc" }),
   /** Null: the largest first, or one after the other in time. */
   seriesOrder: orderSchema.nullable().default(null),
@@ -250,12 +246,12 @@ export const visualSchema = z.object({
     .object({ first: z.int().min(1).max(200), others: z.boolean() })
     .nullable()
     .default(null),
-  filters: z.array(filterSchema).max(20).default([]),
+  filters: listOf(filterSchema, "visual", "filters").default([]),
   /** Dials set by hand, as "part.dial"; all others stand at the kind's default. */
   dials: dialsSchema,
   /** Colours of categories by their label, where they are not the palette's. */
   categoryColours: namedValues(colourSchema, 300).default({}),
-  rules: z.array(ruleSchema).max(20).default([]),
+  rules: listOf(ruleSchema, "visual", "rules").default([]),
   /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
   pictures: namedValues(z.string().max(60), 300).default({}),
   /** Findings of the review that were left as they are, by their id, with the reason. */
@@ -292,17 +288,17 @@ export const projectSchema = z.object({
   format: z.literal(FORMAT),
   version: z.literal(FORMAT_VERSION),
   name,
-  tables: z.array(tableSchema).max(200).default([]),
-  links: z.array(linkSchema).max(200).default([]),
-  measures: z.array(measureSchema).max(1000).default([]),
-  inputs: z.array(inputSchema).max(200).default([]),
+  tables: listOf(tableSchema, "project", "tables").default([]),
+  links: listOf(linkSchema, "project", "links").default([]),
+  measures: listOf(measureSchema, "project", "measures").default([]),
+  inputs: listOf(inputSchema, "project", "inputs").default([]),
   conventions: conventionsSchema.prefault({}),
-  palettes: z.array(paletteSchema).max(50).default([]),
-  finishes: z.array(finishSchema).max(50).default([]),
-  pictures: z.array(pictureSchema).max(MOST_PICTURES).default([]),
-  categories: z.array(categoriesSchema).max(500).default([]),
-  visuals: z.array(visualSchema).max(500).default([]),
-  boards: z.array(boardSchema).max(100).default([]),
+  palettes: listOf(paletteSchema, "project", "palettes").default([]),
+  finishes: listOf(finishSchema, "project", "finishes").default([]),
+  pictures: listOf(pictureSchema, "project", "pictures").default([]),
+  categories: listOf(categoriesSchema, "project", "categories").default([]),
+  visuals: listOf(visualSchema, "project", "visuals").default([]),
+  boards: listOf(boardSchema, "project", "boards").default([]),
 });
 
 /** A table as the document declares it; its rows are stored apart. */

@@ -136,8 +136,9 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
                 typed || "Our finish",
                 all.map((f) => f.name),
               );
-              apply({ type: "save finish", visual: id, finish: { id: newId(), name }, look: lookOf(visual) });
-              setNaming(false);
+              const finish = { id: newId(), name };
+              // The name stays where it was not taken.
+              if (apply({ type: "save finish", visual: id, finish, look: lookOf(visual) })) setNaming(false);
             }}
           >
             <input

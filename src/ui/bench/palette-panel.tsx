@@ -88,14 +88,13 @@ export function PalettePanel({
         own.map((p) => p.name),
       ),
     };
-    apply({ type: "put palettes", palettes: [made] });
-    onChange(made.id);
+    if (apply({ type: "put palettes", palettes: [made] })) onChange(made.id);
   };
   const bring = async (chosenFile: File | undefined) => {
     if (!chosenFile) return;
     const read = palettesFrom(await chosenFile.text(), newId);
     if ("problem" in read) return setSaid(read.problem);
-    apply({ type: "put palettes", palettes: read.palettes });
+    if (!apply({ type: "put palettes", palettes: read.palettes })) return;
     setSaid(
       read.palettes.length === 1
         ? `${read.palettes[0].name} was brought in.`

@@ -5,7 +5,7 @@ import { cutText } from "@/core/base/cut-text";
 import { own, withOwn } from "@/core/base/own";
 
 import { kindOf } from "@/core/kinds";
-import { MOST_PICTURES } from "@/core/project/board-choices";
+import { MOST } from "@/core/project/most";
 import { categoryOfFile } from "@/core/project/picture-names";
 import type { OwnPicture, Visual } from "@/core/project/schema";
 import type { Pictured } from "@/core/rows/picture-key";
@@ -38,8 +38,10 @@ export function PictureChoices({ visual, pictured }: { visual: Visual; pictured:
     const pictures: OwnPicture[] = [];
     const of: Record<string, string> = {};
     for (const chosen of files) {
-      if (uploaded.length + pictures.length >= MOST_PICTURES) {
-        said.push(`A project has at most ${MOST_PICTURES} pictures: ${chosen.name} was not brought in.`);
+      if (uploaded.length + pictures.length >= MOST.project.pictures) {
+        said.push(
+          `A project has at most ${MOST.project.pictures} pictures: ${chosen.name} was not brought in.`,
+        );
         continue;
       }
       const made = pictureFrom(new Uint8Array(await chosen.arrayBuffer()), chosen.name);

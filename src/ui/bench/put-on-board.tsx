@@ -1,8 +1,8 @@
 "use client";
 import { LayoutGrid } from "lucide-react";
 import { kindOf } from "@/core/kinds";
-import { MOST_TILES } from "@/core/project/board-choices";
 import { newBoard, visualTile } from "@/core/project/defaults";
+import { MOST } from "@/core/project/most";
 import type { Board, Visual } from "@/core/project/schema";
 import { useFind } from "../shared/find-in-list";
 import { freeLabel, newId } from "../shared/ids";
@@ -24,9 +24,9 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
       action: { label: `Open ${board.name}`, onClick: () => goWithin(`/p/${id}/boards?board=${board.id}`) },
     });
   const put = (board: Board) => {
-    if (board.tiles.length >= MOST_TILES)
+    if (board.tiles.length >= MOST.board.tiles)
       return void toast.error(
-        `${board.name} has ${MOST_TILES} tiles, and a board has no more. Choose another.`,
+        `${board.name} has ${MOST.board.tiles} tiles, and a board has no more. Choose another.`,
       );
     apply({ type: "add tile", board: board.id, tile, size });
     told(board, `${visual.name} is on ${board.name}.`);
@@ -35,7 +35,7 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
     const names = boards.map((b) => b.name);
     const board = newBoard({ id: newId(), name: freeLabel("New board", names) });
     const group = `board ${board.id}`;
-    apply({ type: "add board", board }, group);
+    if (!apply({ type: "add board", board }, group)) return;
     apply({ type: "add tile", board: board.id, tile, size }, group);
     told(board, `${visual.name} is on a new board.`);
   };

@@ -110,11 +110,12 @@ function OneVisual({ visuals, all, findings }: Props) {
     );
     const id = newId();
     const measure = proposed && { ...proposed, id: newId() };
-    apply({
+    const isTaken = apply({
       type: "add visual",
       visual: { ...draft, id, name, ...(measure ? { value: measure.id } : {}) },
       ...(measure ? { measure } : {}),
     });
+    if (!isTaken) return;
     setMade(id);
     choose(id);
   };

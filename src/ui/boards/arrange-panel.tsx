@@ -2,9 +2,9 @@
 import { Plus } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { kindOf } from "@/core/kinds";
-import { MOST_TILES } from "@/core/project/board-choices";
 import type { TileContent } from "@/core/project/board-edits";
 import { newInputControl, visualTile } from "@/core/project/defaults";
+import { MOST } from "@/core/project/most";
 import type { Board, Tile } from "@/core/project/schema";
 import { filterOffered, offeredFilters } from "@/core/view/board-filters";
 import { Choose } from "../shared/choose";
@@ -117,9 +117,9 @@ function AddVisuals({ board, onAdded }: { board: Board; onAdded: (ids: string[])
   const data = useVisualsData(visuals);
   const find = useFind("Find a visual", visuals);
   const add = (tile: TileContent, size: { width: number; height: number }) => {
-    if (board.tiles.length >= MOST_TILES)
+    if (board.tiles.length >= MOST.board.tiles)
       return void toast.error(
-        `A board has at most ${MOST_TILES} tiles. Take one off, or make another board.`,
+        `A board has at most ${MOST.board.tiles} tiles. Take one off, or make another board.`,
       );
     apply({ type: "add tile", board: board.id, tile, size });
     onAdded([tile.id]);

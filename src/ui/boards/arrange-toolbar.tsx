@@ -28,7 +28,8 @@ import {
   sectionAround,
   swappedPlaces,
 } from "@/core/project/arrange";
-import { BOARD_WIDTHS, MOST_TILES } from "@/core/project/board-choices";
+import { BOARD_WIDTHS } from "@/core/project/board-choices";
+import { MOST } from "@/core/project/most";
 import type { Board } from "@/core/project/schema";
 import type { Place } from "@/core/project/tile-layout";
 import { Choose } from "../shared/choose";
@@ -103,7 +104,7 @@ export function ArrangeToolbar({
   const { tiles, width } = board;
   const ids = new Set(selected);
   const some = selected.length;
-  const around = tiles.length < MOST_TILES ? sectionAround(tiles, ids) : null;
+  const around = tiles.length < MOST.board.tiles ? sectionAround(tiles, ids) : null;
   const addSection = () => {
     if (!around) return;
     const id = newId();

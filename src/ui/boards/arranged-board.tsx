@@ -2,8 +2,8 @@
 import { type KeyboardEvent, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { cutText } from "@/core/base/cut-text";
 import { pastedTiles } from "@/core/project/arrange";
-import { MOST_TILES } from "@/core/project/board-choices";
 import type { Edit } from "@/core/project/edits";
+import { MOST } from "@/core/project/most";
 import { readingOrder, shiftedOrder } from "@/core/project/phone-layout";
 import type { Board, Tile } from "@/core/project/schema";
 import { type Place, USUAL_WIDTH, withMembers } from "@/core/project/tile-layout";
@@ -80,8 +80,10 @@ export function ArrangedBoard({ board, reader }: { board: Board; reader: ReaderS
   };
   const put = (tiles: readonly Tile[]) => {
     if (tiles.length === 0) return;
-    if (board.tiles.length + tiles.length > MOST_TILES)
-      return void toast.error(`A board has at most ${MOST_TILES} tiles; this one has ${board.tiles.length}.`);
+    if (board.tiles.length + tiles.length > MOST.board.tiles)
+      return void toast.error(
+        `A board has at most ${MOST.board.tiles} tiles; this one has ${board.tiles.length}.`,
+      );
     const made = pastedTiles(tiles, board.tiles, newId);
     apply({ type: "add tiles", board: board.id, tiles: made });
     setChosen(made.map((t) => t.id));

@@ -121,7 +121,7 @@ export function BoardsScreen() {
   const add = () => {
     const names = boards.map((b) => b.name);
     const made = newBoard({ id: newId(), name: freeLabel("New board", names) });
-    apply({ type: "add board", board: made });
+    if (!apply({ type: "add board", board: made })) return;
     choose(made.id);
     setArranging(true);
   };
@@ -131,8 +131,7 @@ export function BoardsScreen() {
       boards.map((b) => b.name),
     );
     const made = copyOfBoard(of, name, newId);
-    apply({ type: "add board", board: made });
-    choose(made.id);
+    if (apply({ type: "add board", board: made })) choose(made.id);
   };
   const remove = ({ id, name }: Board) => {
     apply({ type: "remove board", id });

@@ -3,8 +3,8 @@ import { Upload } from "lucide-react";
 import { useId, useMemo, useRef, useState } from "react";
 import { cutText } from "@/core/base/cut-text";
 import { checkTemplate } from "@/core/base/template";
-import { MOST_PICTURES } from "@/core/project/board-choices";
 import type { TileChange } from "@/core/project/board-edits";
+import { MOST } from "@/core/project/most";
 import type { Board, OwnPicture, Tile } from "@/core/project/schema";
 import { COLUMNS, LAST_ROW, MOST_ROWS, type Place } from "@/core/project/tile-layout";
 import { namesForTexts } from "@/core/view/text-names";
@@ -153,9 +153,9 @@ function PictureFields({ tile, change }: { tile: Extract<Tile, { type: "picture"
   const [problem, setProblem] = useState("");
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
-    if (pictures.length >= MOST_PICTURES)
+    if (pictures.length >= MOST.project.pictures)
       return setProblem(
-        `A project has at most ${MOST_PICTURES} pictures: ${chosen.name} was not brought in.`,
+        `A project has at most ${MOST.project.pictures} pictures: ${chosen.name} was not brought in.`,
       );
     // The parser is only fetched by those who upload something.
     const { pictureFrom } = await import("@/core/project/picture-file");

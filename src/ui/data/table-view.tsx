@@ -48,8 +48,8 @@ export function TableView({ table, profile, chosen, onChoose, filters, onFilters
   const standing = filters.filter((f) => names.includes(f.column));
   const derive = () => {
     const name = freeLabel("new_column", names).replace(" ", "_");
-    apply({ type: "add derived", table: table.id, derived: { name, formula: "", hidden: false } });
-    onChoose(name);
+    const derived = { name, formula: "", hidden: false };
+    if (apply({ type: "add derived", table: table.id, derived })) onChoose(name);
   };
   return (
     <>

@@ -1,5 +1,6 @@
 "use client";
 import type { TypedGrid } from "@/core/data/typed-grid";
+import { MOST } from "@/core/project/most";
 import { misfitsOf } from "@/core/project/replacement";
 import type { TableInfo } from "@/core/project/schema";
 import { withTypesOf } from "@/core/project/typed-table";
@@ -33,9 +34,12 @@ export function useTypedTables() {
     /** Makes a table of typed cells; gives its id. */
     async add(csv: string): Promise<string> {
       const { document, apply } = store.getState();
+      const most = MOST.project.tables;
+      if (document.tables.length >= most)
+        throw new Error(`A project has at most ${most} tables. Remove some first.`);
       const names = document.tables.map((t) => t.name);
       const { table } = await bringIn(freeLabel("typed", names), csv);
-      apply({ type: "add table", table });
+      if (!apply({ type: "add table", table })) throw new Error("The table was not added.");
       return table.id;
     },
     /** Puts typed cells in the place of a table's rows; gives its new id. Throws where something would break. */

@@ -61,7 +61,7 @@ export function MeasuresScreen() {
     );
     const id = newId();
     const table = measure?.table ?? tables[0]?.name ?? null;
-    apply({
+    const isTaken = apply({
       type: "add measure",
       measure: defaults.newMeasure({
         id,
@@ -75,7 +75,7 @@ export function MeasuresScreen() {
         format: { ...PLAIN_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
-    chooseMeasure(id);
+    if (isTaken) chooseMeasure(id);
   };
   const newInput = () => {
     const label = freeLabel(
@@ -83,7 +83,7 @@ export function MeasuresScreen() {
       inputs.map((i) => i.label),
     );
     const id = newId();
-    apply({
+    const isTaken = apply({
       type: "add input",
       input: defaults.newInput({
         id,
@@ -98,7 +98,7 @@ export function MeasuresScreen() {
         format: { ...PLAIN_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
-    chooseInput(id);
+    if (isTaken) chooseInput(id);
   };
 
   return (

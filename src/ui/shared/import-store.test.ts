@@ -1,4 +1,5 @@
 import { afterEach, expect, it, vi } from "vitest";
+import { MOST } from "@/core/project/most";
 import { emptyProject, tableSchema } from "@/core/project/schema";
 import { createImportStore } from "./import-store";
 import { createProjectStore } from "./project-store";
@@ -52,4 +53,24 @@ it("says of every file that could not be brought in why, also when others follow
   // The next try begins without them.
   imports.getState().start([new File(["x"], "good.csv")]);
   expect(imports.getState().problems).toEqual([]);
+});
+
+it("says before anything is sent that a project has no room for another table", async () => {
+  const sent = vi.fn();
+  vi.stubGlobal("fetch", sent);
+  const { project, imports } = stores();
+  const full = Array.from({ length: MOST.project.tables }, (_, i) => ({
+    ...table,
+    id: `t${i}`,
+    name: `t${i}`,
+  }));
+  project.setState({ document: { ...project.getState().document, tables: full } });
+  imports.getState().start(["one.csv", "two.csv"].map((name) => new File(["x"], name)));
+  await vi.waitFor(() => expect(imports.getState().waiting).toEqual([]));
+  expect(imports.getState().problems).toEqual([
+    "one.csv: A project has at most 200 tables. Remove some first.",
+    "two.csv: A project has at most 200 tables. Remove some first.",
+  ]);
+  expect(sent).not.toHaveBeenCalled();
+  expect(project.getState().document.tables).toHaveLength(200);
 });

@@ -1,5 +1,6 @@
 "use client";
 import { createStore, type StoreApi } from "zustand";
+import { MOST } from "@/core/project/most";
 import { readableName } from "@/core/project/names";
 import type { TableInfo } from "@/core/project/schema";
 
@@ -49,6 +50,12 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
     const next = async (): Promise<void> => {
       const [file, ...waiting] = get().waiting;
       if (!file || get().running) return;
+      const most = MOST.project.tables;
+      if (project.getState().document.tables.length >= most) {
+        const problem = `${file.name}: A project has at most ${most} tables. Remove some first.`;
+        set({ waiting, problems: [...get().problems, problem] });
+        return void (await next());
+      }
       const running: RunningImport = {
         file: file.name,
         share: 0,
@@ -66,7 +73,8 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
         );
         const { document, apply } = project.getState();
         const group = `import ${imported.table.id}`;
-        apply({ type: "add table", table: imported.table }, group);
+        // Another may have come in meanwhile; then it was said, and the rows are kept aside.
+        if (!apply({ type: "add table", table: imported.table }, group)) throw new Error("It was not added.");
         // A project that nobody has named yet is called after its first table.
         if (document.tables.length === 0 && UNNAMED.test(document.name))
           apply({ type: "rename project", name: readableName(imported.table.name) }, group);

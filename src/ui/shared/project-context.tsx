@@ -4,6 +4,7 @@ import { type StoreApi, useStore } from "zustand";
 import type { SavedProject } from "@/server/store/projects";
 import { onProjectEvent, onServerBack } from "./connection";
 import { createImportStore, type ImportState } from "./import-store";
+import { toast } from "./notice";
 import { createProjectStore, type ProjectState } from "./project-store";
 import { forgetUnsaved, keepUnsaved } from "./unsaved";
 
@@ -16,7 +17,7 @@ const ImportContext = createContext<StoreApi<ImportState> | null>(null);
  */
 export function ProjectProvider({ saved, children }: { saved: SavedProject; children: ReactNode }) {
   const [store] = useState(() =>
-    createProjectStore(saved, { keep: keepUnsaved, forget: (id) => forgetUnsaved(id) }),
+    createProjectStore(saved, { keep: keepUnsaved, forget: (id) => forgetUnsaved(id) }, toast.error),
   );
   const [imports] = useState(() => createImportStore(store));
   useEffect(() => {

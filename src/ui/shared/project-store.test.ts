@@ -1,5 +1,7 @@
 import { afterEach, describe, expect, it, vi } from "vitest";
 
+import { boardSchema } from "@/core/project/board-schema";
+import { newInputControl } from "@/core/project/defaults";
 import { emptyProject, visualSchema } from "@/core/project/schema";
 import { createProjectStore } from "./project-store";
 
@@ -44,6 +46,24 @@ describe("the editor's store", () => {
     await vi.waitFor(() => expect(store.getState().revision).toBe(2));
     waiting[1]();
     await vi.waitFor(() => expect(store.getState().revision).toBe(3));
+  });
+
+  it("does not take an edit that makes more of something than a document holds, and says why", () => {
+    const told: string[] = [];
+    const board = boardSchema.parse({
+      id: "b",
+      name: "B",
+      controls: Array.from({ length: 20 }, (_, i) => ({ id: `c${i}`, type: "input", input: `i${i}` })),
+    });
+    const full = { ...saved(), document: { ...emptyProject("P"), boards: [board] } };
+    const store = createProjectStore(full, undefined, (words) => told.push(words));
+    const control = newInputControl({ id: "more", input: "i" });
+    expect(store.getState().apply({ type: "add control", board: "b", control })).toBe(false);
+    expect(told).toEqual(["A board has at most 20 controls. Remove some first."]);
+    expect(store.getState()).toMatchObject({ saveState: "saved", past: [], document: full.document });
+    // Everything else goes on.
+    expect(store.getState().apply({ type: "rename project", name: "Q" })).toBe(true);
+    expect(store.getState().document.name).toBe("Q");
   });
 
   it("undoes and redoes over the whole document, and a new edit ends the way forward", () => {

@@ -1,5 +1,6 @@
 import { createStore, type StoreApi } from "zustand";
 import { type Edit, edited } from "@/core/project/edits";
+import { tooMany } from "@/core/project/limits";
 import type { Project } from "@/core/project/schema";
 import { wordsOf } from "@/core/view/edit-words";
 import type { ProjectEvent } from "@/server/events";
@@ -35,8 +36,9 @@ export interface ProjectState {
   future: Step[];
   /**
    * Applies an edit as one step of undo. Edits of one `group` that follow each other are one step together.
+   * Gives false, and says why, where there would be more of something than a document holds.
    */
-  apply: (edit: Edit, group?: string) => void;
+  apply: (edit: Edit, group?: string) => boolean;
   undo: () => void;
   redo: () => void;
   /** Saves at once what is not saved yet. */
@@ -71,10 +73,11 @@ export const isPassing = (error: unknown): boolean =>
   error.code !== "too_long" &&
   error.code !== "too_large";
 
-/** The editor's one store: the document, its history, and saving. */
+/** The editor's one store: the document, its history, and saving. `tell` says why an edit was not taken. */
 export function createProjectStore(
   saved: SavedProject,
   unsaved: UnsavedKeeper = NOWHERE,
+  tell: (words: string) => void = () => {},
 ): StoreApi<ProjectState> {
   let lastGroup: { name: string; at: number } | null = null;
   let timer: ReturnType<typeof setTimeout> | null = null;
@@ -151,7 +154,12 @@ export function createProjectStore(
       apply(edit, group) {
         const { document, past } = get();
         const next = edited(document, edit);
-        if (next === document) return;
+        if (next === document) return true;
+        const refused = tooMany(document, next);
+        if (refused !== null) {
+          tell(refused);
+          return false;
+        }
         const now = Date.now();
         const joins =
           group !== undefined &&
@@ -163,6 +171,7 @@ export function createProjectStore(
         const from = joins ? past[past.length - 1].document : document;
         const step = { document: from, words: wordsOf(edit, from, next) };
         change(next, { past: [...(joins ? past.slice(0, -1) : past.slice(-STEPS + 1)), step], future: [] });
+        return true;
       },
       undo() {
         const { document, past, future } = get();

@@ -1,0 +1,74 @@
+/** How many entries the lists of a document hold at most, by what they belong to; its schema takes them from here. */
+export const MOST = {
+  project: {
+    tables: 200,
+    links: 200,
+    measures: 1000,
+    inputs: 200,
+    palettes: 50,
+    finishes: 50,
+    pictures: 60,
+    categories: 500,
+    visuals: 500,
+    boards: 100,
+  },
+  table: { derived: 200 },
+  measure: { proofs: 50 },
+  input: { choices: 500 },
+  palette: { light: 24, night: 24 },
+  categories: { order: 1000, colours: 1000 },
+  visual: { steps: 6, more: 5, zones: 8, filters: 20, rules: 20 },
+  board: { tiles: 100, controls: 20 },
+} as const;
+
+/** What a list belongs to. */
+export type Owner = keyof typeof MOST;
+
+/** What the lists of each thing hold, in words. */
+const WORDS: { [T in Owner]: Record<keyof (typeof MOST)[T], string> } = {
+  project: {
+    tables: "tables",
+    links: "links",
+    measures: "measures",
+    inputs: "inputs",
+    palettes: "palettes",
+    finishes: "finishes",
+    pictures: "pictures",
+    categories: "columns whose categories have an order or colours of their own",
+    visuals: "visuals",
+    boards: "boards",
+  },
+  table: { derived: "derived columns" },
+  measure: { proofs: "proofs" },
+  input: { choices: "values to choose from" },
+  palette: { light: "colours", night: "colours" },
+  categories: {
+    order: "categories in an order of their own",
+    colours: "categories with colours of their own",
+  },
+  visual: {
+    steps: "steps down",
+    more: "further measures",
+    zones: "zones",
+    filters: "filters",
+    rules: "rules",
+  },
+  board: { tiles: "tiles", controls: "controls" },
+};
+const OWNERS: Record<Owner, string> = {
+  project: "A project",
+  table: "A table",
+  measure: "A measure",
+  input: "An input",
+  palette: "A palette",
+  categories: "A column",
+  visual: "A visual",
+  board: "A board",
+};
+
+/** Says that a list is too long, and what to do. */
+export function beyondWords(owner: Owner, list: string): string {
+  const most: number = (MOST[owner] as Record<string, number>)[list];
+  const words = (WORDS[owner] as Record<string, string>)[list];
+  return `${OWNERS[owner]} has at most ${most.toLocaleString("en")} ${words}. Remove some first.`;
+}
