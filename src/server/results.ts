@@ -2,6 +2,7 @@ import { z } from "zod";
 import { DATE_BUCKETS } from "@/core/base/calendar";
 import { findNamed } from "@/core/base/names";
 import type { Behind } from "@/core/engine/rows-behind";
+import { firstIssue } from "@/core/plan/first-issue";
 import { filterSchema, type Query, type QueryInput, querySchema, valueSchema } from "@/core/plan/query";
 import { scopeOf } from "@/core/project/names";
 import {
@@ -168,13 +169,8 @@ export async function answerQueries(
   const scanned = "results" in answer ? answer.results.slice() : [];
   return checked.map((c) => {
     if (c.success) return known.shift() ?? (scanned.shift() as QueryAnswer);
-    const issue = c.error.issues[0];
-    return {
-      error: {
-        code: "bad_query",
-        message: `${issue.path.map(String).join(".") || "query"}: ${issue.message}`,
-      },
-    };
+    const { path, message } = firstIssue(c.error);
+    return { error: { code: "bad_query", message: `${path.map(String).join(".") || "query"}: ${message}` } };
   });
 }
 

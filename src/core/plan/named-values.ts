@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { cutText } from "../base/cut-text";
+import { saidOf } from "./first-issue";
 
 /**
  * A record by names of somebody's making, each at most `longest` long. Unlike zod's own, it keeps names that
@@ -21,8 +22,8 @@ export function namedValues<T extends z.ZodType>(value: T, longest: number) {
           });
         const parsed = value.safeParse(given);
         if (!parsed.success)
-          for (const issue of parsed.error.issues)
-            context.addIssue({ code: "custom", message: issue.message, path: [name, ...issue.path] });
+          for (const { path, message } of parsed.error.issues.map(saidOf))
+            context.addIssue({ code: "custom", message, path: [name, ...path] });
         return [name, parsed.data] as const;
       });
       return Object.fromEntries(entries) as Record<string, z.output<T>>;

@@ -29,7 +29,7 @@ export type Relative = z.infer<typeof relativeSchema>;
  * from the newest date of the column, or a range with both ends included. Dates are ISO 8601 text. Rows that
  * a link finds no match for count as null, but where `noMatch` says of a list whether they are among it.
  */
-export const filterSchema = z.union([
+export const filterSchema = z.xor([
   z.strictObject({ column: columnName, by: bucket.optional(), in: values, noMatch: z.boolean().optional() }),
   z.strictObject({ column: columnName, by: bucket.optional(), not: values, noMatch: z.boolean().optional() }),
   z.strictObject({ column: columnName, contains: z.string().min(1).max(200) }),

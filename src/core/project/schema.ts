@@ -3,6 +3,7 @@ import { DATE_BUCKETS, isTimeZone } from "../base/calendar";
 import type { NumberFormat } from "../base/number-format";
 import { FILE_FORMAT_IDS } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
+import { firstIssue } from "../plan/first-issue";
 import { namedValues } from "../plan/named-values";
 import { filterSchema, splitSchema, valueSchema } from "../plan/query";
 import { boardSchema } from "./board-schema";
@@ -343,7 +344,7 @@ export function emptyProject(projectName: string): Project {
 
 /** The first thing wrong in a document, said with its place: "measures 3, name: A name is needed." */
 export function documentProblem(error: z.ZodError): string {
-  const issue = error.issues[0];
-  const path = issue.path.map((p) => (typeof p === "number" ? String(p + 1) : String(p))).join(" ");
-  return path ? `${path}: ${issue.message}` : issue.message;
+  const { path, message } = firstIssue(error);
+  const place = path.map((p) => (typeof p === "number" ? String(p + 1) : String(p))).join(" ");
+  return place ? `${place}: ${message}` : message;
 }

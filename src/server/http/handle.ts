@@ -1,5 +1,6 @@
 import type { z } from "zod";
 import { isWellFormedData } from "@/core/base/well-formed";
+import { firstIssue } from "@/core/plan/first-issue";
 import { QueryError } from "@/core/plan/query-error";
 import { faultAnswer, faultOf } from "../store/disk-fault";
 import { HttpError, internalMessage } from "./errors";
@@ -67,9 +68,9 @@ async function readBytes(request: Request, limit: number): Promise<Uint8Array> {
 
 /** Says what is wrong in a body by its first problem, with the field's path. */
 export function schemaProblem(error: z.ZodError): HttpError {
-  const issue = error.issues[0];
-  const field = issue.path.map(String).join(".");
-  return new HttpError(400, "bad_request", field ? `${field}: ${issue.message}` : issue.message, { field });
+  const { path, message } = firstIssue(error);
+  const field = path.map(String).join(".");
+  return new HttpError(400, "bad_request", field ? `${field}: ${message}` : message, { field });
 }
 
 /** Half of a surrogate pair can only come into JSON as an escape. */
