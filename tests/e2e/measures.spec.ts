@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { changeDocument, choose, goTo, openDemo } from "./steps";
+import { changeDocument, choose, goTo, openDemo, saved } from "./steps";
 
 test("a measure with a mistake says what is wrong, offers the mend, and answers", async ({ page }) => {
   await openDemo(page);
@@ -123,4 +123,31 @@ test("a measure that is used in a hundred places leaves every list within reach"
   await expect(list.getByRole("button", { name: /^M 59/ })).toBeInViewport({ ratio: 1 });
   await page.getByRole("button", { name: "New measure", exact: true }).click();
   await expect(list.getByRole("button", { name: /^New measure .*count/ })).toBeInViewport({ ratio: 1 });
+});
+
+test("a text that is too long stays in its field and says so; nothing of it is cut off", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  const note = page.getByRole("textbox", { name: "Note" });
+  const long = "n".repeat(501);
+  await note.fill(long);
+  await expect(page.getByText("It has 501 characters, of 500 at most.")).toBeVisible();
+  await note.blur();
+  await expect(note).toHaveValue(long);
+  await expect(page.getByRole("button", { name: "Undo" })).toBeDisabled();
+  await note.fill(long.slice(1));
+  await note.blur();
+  await expect(page.getByText(/characters, of/)).toHaveCount(0);
+  await saved(page);
+
+  await goTo(page, "Visuals");
+  const title = page.getByRole("combobox", { name: "Title", exact: true });
+  const words = "w".repeat(301);
+  await title.fill(words);
+  await title.press("Enter");
+  await expect(page.getByText("It has 301 characters, of 300 at most.")).toBeVisible();
+  await expect(title).toHaveValue(words);
+  await title.press("Escape");
+  await expect(title).not.toHaveValue(words);
+  await saved(page);
 });

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { relativeSchema, valueSchema } from "../plan/query";
 import { BOARD_WIDTHS, GROUNDS } from "./board-choices";
-import { MOST } from "./most";
+import { LONGEST, MOST } from "./most";
 import { colourSchema, id, listOf, name } from "./schema-atoms";
 
 /** What lies under tiles: a ground with a name, or two colours of one's own. */
@@ -29,13 +29,13 @@ const tileSchema = z.discriminatedUnion("type", [
     ...place,
   }),
   /** A text with a few marks (headings, lists, bold, links) and names in braces. */
-  z.object({ id, type: z.literal("text"), text: z.string().max(2000), ...place }),
+  z.object({ id, type: z.literal("text"), text: z.string().max(LONGEST.text), ...place }),
   /** A picture of the project's (null: not chosen yet), and what it shows; nothing where it only decorates. */
   z.object({
     id,
     type: z.literal("picture"),
     picture: id.nullable().default(null),
-    shows: z.string().max(300).default(""),
+    shows: z.string().max(LONGEST.shows).default(""),
     fit: z.enum(["whole", "fill"]).default("whole"),
     ...place,
   }),
@@ -44,7 +44,7 @@ const tileSchema = z.discriminatedUnion("type", [
   z.object({
     id,
     type: z.literal("section"),
-    heading: z.string().max(200).default(""),
+    heading: z.string().max(LONGEST.heading).default(""),
     ground: groundSchema.default("panel"),
     border: z.boolean().default(true),
     ...place,
@@ -58,7 +58,7 @@ const tileSchema = z.discriminatedUnion("type", [
 const settingSchema = z.union([
   z.strictObject({ in: z.array(valueSchema).max(500) }),
   z.strictObject({ from: valueSchema, to: valueSchema }),
-  z.strictObject({ contains: z.string().max(200) }),
+  z.strictObject({ contains: z.string().max(LONGEST.compared) }),
   z.strictObject({ relative: relativeSchema }),
 ]);
 

@@ -21,6 +21,29 @@ export const MOST = {
   board: { tiles: 100, controls: 20 },
 } as const;
 
+/** How many characters the texts of a document have at most. */
+export const LONGEST = {
+  name: 120,
+  value: 10_000,
+  note: 500,
+  /** What stands before or after numbers. */
+  affix: 20,
+  /** Of a zone or a rule. */
+  word: 60,
+  title: 300,
+  /** What a filter looks for, and what a rule compares with. */
+  compared: 200,
+  /** Why a finding is left as it is. */
+  reason: 300,
+  /** A text among the dials. */
+  dial: 500,
+  /** What a picture on a board shows. */
+  shows: 300,
+  heading: 200,
+  /** Of a tile. */
+  text: 2000,
+} as const;
+
 /** What a list belongs to. */
 export type Owner = keyof typeof MOST;
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { beyondWords, MOST, type Owner } from "./most";
+import { beyondWords, LONGEST, MOST, type Owner } from "./most";
 
 // What all parts of the document are written with.
 
@@ -15,7 +15,7 @@ export const name = z
   .string()
   .trim()
   .min(1, "A name is needed.")
-  .max(120, "A name has at most 120 characters.");
+  .max(LONGEST.name, `A name has at most ${LONGEST.name} characters.`);
 
 /** A colour without transparency. */
 export const colourSchema = z.string().regex(/^#[0-9a-f]{6}$/i, "A colour is written as #rrggbb.");

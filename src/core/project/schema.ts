@@ -9,6 +9,7 @@ import { filterSchema, splitSchema, valueSchema } from "../plan/query";
 import { boardSchema } from "./board-schema";
 import { LONGEST_WORD } from "./fixed-words";
 import { FRAME_LIMITS } from "./frame-limits";
+import { LONGEST } from "./most";
 import { colourSchema, id, listOf, name } from "./schema-atoms";
 import { SYMBOLS } from "./symbols";
 
@@ -20,7 +21,7 @@ export const FORMAT = "cavlo-project";
 /** The version of project files that is written; older ones are migrated when they are read. */
 export const FORMAT_VERSION = 5;
 
-const note = z.string().max(500).default("");
+const note = z.string().max(LONGEST.note).default("");
 
 /** How a number is written; what is left out is as in a plain number. */
 const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.object({
@@ -31,8 +32,8 @@ const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.obj
     .string()
     .regex(/^[A-Z]{3}$/, "A currency is three capitals, for example EUR.")
     .default("EUR"),
-  prefix: z.string().max(20).default(""),
-  suffix: z.string().max(20).default(""),
+  prefix: z.string().max(LONGEST.affix).default(""),
+  suffix: z.string().max(LONGEST.affix).default(""),
   locale: z.string().max(35).default("plain"),
 });
 
@@ -135,7 +136,7 @@ export const sourceSchema = z.union([fromMeasure, fromInput, z.strictObject({ nu
 /** A stretch of a gauge's scale up to `to` (null: to the end), with the word and the colour it stands for. */
 const zoneSchema = z.object({
   to: z.union([z.number(), fromMeasure, fromInput]).nullable(),
-  word: z.string().max(60),
+  word: z.string().max(LONGEST.word),
   tone: z.enum(["poor", "watch", "good", "plain"]),
   /** A colour of its own, in the place of its tone's. */
   color: colourSchema.optional(),
@@ -144,7 +145,7 @@ const zoneSchema = z.object({
 const within = ({ least, most }: { least: number; most: number }) => z.int().min(least).max(most);
 
 const dialsSchema = z
-  .record(z.string().max(60), z.union([z.number(), z.string().max(500), z.boolean()]))
+  .record(z.string().max(60), z.union([z.number(), z.string().max(LONGEST.dial), z.boolean()]))
   .default({});
 
 /**
@@ -154,8 +155,8 @@ const dialsSchema = z
 const ruleSchema = z.object({
   measure: id.nullable().default(null),
   when: z.enum(["below", "from", "is"]),
-  than: z.union([z.number(), z.string().max(200), fromMeasure, fromInput]),
-  word: z.string().max(60),
+  than: z.union([z.number(), z.string().max(LONGEST.compared), fromMeasure, fromInput]),
+  word: z.string().max(LONGEST.word),
   color: colourSchema,
   symbol: z.enum(SYMBOLS).default("none"),
 });
@@ -220,8 +221,8 @@ export const visualSchema = z.object({
   /** The id of a kind; which there are is known to the kinds (see core/view/document.ts). */
   kind: z.string().min(1).max(40),
   finish: z.string().max(40).default("plain"),
-  title: z.string().max(300).default(""),
-  subtitle: z.string().max(300).default(""),
+  title: z.string().max(LONGEST.title).default(""),
+  subtitle: z.string().max(LONGEST.title).default(""),
   value: id.nullable().default(null),
   split: splitSchema.nullable().default(null),
   /** The splits below it, to which readers of a board step down from a category. */
@@ -256,7 +257,7 @@ export const visualSchema = z.object({
   /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
   pictures: namedValues(z.string().max(60), 300).default({}),
   /** Findings of the review that were left as they are, by their id, with the reason. */
-  leftFindings: namedValues(z.string().max(300), 60).default({}),
+  leftFindings: namedValues(z.string().max(LONGEST.reason), 60).default({}),
   size: z
     .object({ width: within(FRAME_LIMITS.width), height: within(FRAME_LIMITS.height) })
     .default({ width: 400, height: 330 }),

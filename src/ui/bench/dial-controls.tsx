@@ -5,6 +5,7 @@ import type { TemplateNames } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
 import { homeOfSplit } from "@/core/project/categories";
+import { LONGEST } from "@/core/project/most";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { isColour } from "@/core/scene/colour";
@@ -158,7 +159,14 @@ function DialRow(props: Props) {
   return (
     <>
       {label}
-      <TemplateField id={id} mono value={String(value)} names={names} longest={500} onCommit={onChange} />
+      <TemplateField
+        id={id}
+        mono
+        value={String(value)}
+        names={names}
+        longest={LONGEST.dial}
+        onCommit={onChange}
+      />
     </>
   );
 }

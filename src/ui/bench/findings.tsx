@@ -1,7 +1,7 @@
 "use client";
 import { useRef, useState } from "react";
-import { cutText } from "@/core/base/cut-text";
 import { own, withOwn } from "@/core/base/own";
+import { LONGEST } from "@/core/project/most";
 import type { Visual } from "@/core/project/schema";
 import type { Finding } from "@/core/review/finding";
 import { useProject, useProjectStore } from "../shared/project-context";
@@ -26,7 +26,7 @@ function OneFinding({
     apply({
       type: "change visual",
       id: visual.id,
-      change: { leftFindings: withOwn(visual.leftFindings, id, cutText(reason.trim(), 300) || "as it is") },
+      change: { leftFindings: withOwn(visual.leftFindings, id, reason.trim() || "as it is") },
     });
     onDone();
   };
@@ -65,7 +65,7 @@ function OneFinding({
             name="reason"
             aria-label="Why it is left as it is"
             placeholder="Why it is left as it is"
-            maxLength={300}
+            maxLength={LONGEST.reason}
             // biome-ignore lint/a11y/noAutofocus: the field was just asked for
             autoFocus
             className="field h-7 min-w-0 flex-1"

@@ -1,8 +1,8 @@
 "use client";
 import { Save, Trash2 } from "lucide-react";
 import { memo, useCallback, useMemo, useState } from "react";
-import { cutText } from "@/core/base/cut-text";
 import { FINISHES } from "@/core/kinds/finishes";
+import { LONGEST } from "@/core/project/most";
 
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
@@ -104,7 +104,8 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
                 label="Name of the finish"
                 value={mine.name}
                 check={(t) => (t.trim() ? null : "A name is needed.")}
-                onCommit={(t) => apply({ type: "rename finish", id: mine.id, name: cutText(t.trim(), 120) })}
+                longest={LONGEST.name}
+                onCommit={(t) => apply({ type: "rename finish", id: mine.id, name: t.trim() })}
               />
             </div>
             {byHand > 0 && (

@@ -1,7 +1,7 @@
 "use client";
 import { Download, Plus, Trash2, Upload } from "lucide-react";
 import { useRef, useState } from "react";
-import { cutText } from "@/core/base/cut-text";
+import { LONGEST } from "@/core/project/most";
 import { palettesFrom, tokensOf } from "@/core/scene/design-tokens";
 import { PALETTES, type Palette, paletteOf } from "@/core/scene/palettes";
 import { CommitField } from "../shared/commit-field";
@@ -48,7 +48,8 @@ function OwnPalette({ palette, onRemove }: { palette: Palette; onRemove: () => v
           label="Name of the palette"
           value={palette.name}
           check={(t) => (t.trim() ? null : "A name is needed.")}
-          onCommit={(t) => put({ name: cutText(t.trim(), 120) })}
+          longest={LONGEST.name}
+          onCommit={(t) => put({ name: t.trim() })}
         />
         <button
           type="button"

@@ -1,8 +1,8 @@
 "use client";
 import { Plus, X } from "lucide-react";
-import { cutText } from "@/core/base/cut-text";
 import type { NumberFormat } from "@/core/base/number-format";
 import { meaningsOf, unclear, writeTyped } from "@/core/data/typed-number";
+import { LONGEST } from "@/core/project/most";
 import type { Rule } from "@/core/project/schema";
 import { SYMBOLS } from "@/core/project/symbols";
 import type { Saying } from "@/core/view/sentence";
@@ -39,9 +39,10 @@ function RuleLimit({
         label={label}
         value={typeof than === "number" ? writeTyped(than, percent) : than}
         check={(text) => unclear(text, percent)}
+        longest={LONGEST.compared}
         onCommit={(text) => {
           const [number] = meaningsOf(text, percent);
-          onChange(number ?? cutText(text, 200));
+          onChange(number ?? text);
         }}
       />
     );
@@ -120,7 +121,8 @@ export function Rules({
             <CommitField
               label={`Word of rule ${i + 1}`}
               value={rule.word}
-              onCommit={(word) => set(i, { word: cutText(word, 60) })}
+              longest={LONGEST.word}
+              onCommit={(word) => set(i, { word })}
             />
             <input
               type="color"

@@ -2,9 +2,9 @@
 import { Copy, Plus, Trash2 } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
-import { cutText } from "@/core/base/cut-text";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
+import { LONGEST } from "@/core/project/most";
 
 import type { Measure, Visual } from "@/core/project/schema";
 import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
@@ -250,8 +250,9 @@ function OneVisual({ visuals, all, findings }: Props) {
                   id={id}
                   value={visual.name}
                   check={(t) => (t.trim() ? null : "A name is needed.")}
+                  longest={LONGEST.name}
                   onCommit={(t) =>
-                    apply({ type: "change visual", id: visual.id, change: { name: cutText(t.trim(), 120) } })
+                    apply({ type: "change visual", id: visual.id, change: { name: t.trim() } })
                   }
                 />
               )}
@@ -262,7 +263,7 @@ function OneVisual({ visuals, all, findings }: Props) {
                   id={id}
                   value={visual.title}
                   names={names}
-                  longest={300}
+                  longest={LONGEST.title}
                   onCommit={(title) => apply({ type: "change visual", id: visual.id, change: { title } })}
                 />
               )}
@@ -273,7 +274,7 @@ function OneVisual({ visuals, all, findings }: Props) {
                   id={id}
                   value={visual.subtitle}
                   names={names}
-                  longest={300}
+                  longest={LONGEST.title}
                   onCommit={(subtitle) =>
                     apply({ type: "change visual", id: visual.id, change: { subtitle } })
                   }

@@ -1,8 +1,8 @@
 "use client";
 import { Plus, RotateCcw, X } from "lucide-react";
-import { cutText } from "@/core/base/cut-text";
 import type { NumberFormat } from "@/core/base/number-format";
 import { withoutZone, withZone } from "@/core/kinds/gauge/zones";
+import { LONGEST } from "@/core/project/most";
 import type { Zone } from "@/core/project/schema";
 import { THEMES } from "@/core/scene/colour";
 import type { Saying } from "@/core/view/sentence";
@@ -53,7 +53,8 @@ export function ZoneList({
           <CommitField
             label={`Word of zone ${i + 1}`}
             value={zone.word}
-            onCommit={(word) => set(i, { word: cutText(word, 60) })}
+            longest={LONGEST.word}
+            onCommit={(word) => set(i, { word })}
           />
           {zone.color === undefined ? (
             <Choose

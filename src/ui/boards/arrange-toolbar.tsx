@@ -19,7 +19,6 @@ import {
   Smartphone,
   Trash2,
 } from "lucide-react";
-import { cutText } from "@/core/base/cut-text";
 import {
   alignedPlaces,
   distributedPlaces,
@@ -29,7 +28,7 @@ import {
   swappedPlaces,
 } from "@/core/project/arrange";
 import { BOARD_WIDTHS } from "@/core/project/board-choices";
-import { MOST } from "@/core/project/most";
+import { LONGEST, MOST } from "@/core/project/most";
 import type { Board } from "@/core/project/schema";
 import type { Place } from "@/core/project/tile-layout";
 import { Choose } from "../shared/choose";
@@ -136,7 +135,8 @@ export function ArrangeToolbar({
           label="Board name"
           value={board.name}
           check={(t) => (t.trim() ? null : "A name is needed.")}
-          onCommit={(t) => apply({ type: "rename board", id: board.id, name: cutText(t.trim(), 120) })}
+          longest={LONGEST.name}
+          onCommit={(t) => apply({ type: "rename board", id: board.id, name: t.trim() })}
         />
       </span>
       <span className="w-36">

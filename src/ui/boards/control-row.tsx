@@ -3,6 +3,7 @@ import { ChevronDown, ChevronUp, X } from "lucide-react";
 import { cutText } from "@/core/base/cut-text";
 import { sameName } from "@/core/base/names";
 import type { ControlChange } from "@/core/project/board-edits";
+import { LONGEST } from "@/core/project/most";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project } from "@/core/project/schema";
 import { plainText, readText } from "@/core/view/board-text";
@@ -98,7 +99,8 @@ export function ControlRow({
             label={`Label of the filter ${label}`}
             value={label}
             check={(t) => (t.trim() ? null : "A label is needed.")}
-            onCommit={(t) => change({ label: cutText(t.trim(), 120) })}
+            longest={LONGEST.name}
+            onCommit={(t) => change({ label: t.trim() })}
           />
         ) : (
           <span className="flex-1 truncate text-sm">{label}</span>

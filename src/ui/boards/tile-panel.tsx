@@ -4,7 +4,7 @@ import { useId, useMemo, useRef, useState } from "react";
 import { cutText } from "@/core/base/cut-text";
 import { checkTemplate } from "@/core/base/template";
 import type { TileChange } from "@/core/project/board-edits";
-import { MOST } from "@/core/project/most";
+import { LONGEST, MOST } from "@/core/project/most";
 import type { Board, OwnPicture, Tile } from "@/core/project/schema";
 import { COLUMNS, LAST_ROW, MOST_ROWS, type Place } from "@/core/project/tile-layout";
 import { namesForTexts } from "@/core/view/text-names";
@@ -41,10 +41,6 @@ export function TilePanel({ board, tile, name }: { board: Board; tile: Tile; nam
     </div>
   );
 }
-
-/** Says of a text that it is too long; nothing of what was typed is cut off. */
-const atMost = (most: number) => (text: string) =>
-  text.length > most ? `It has ${text.length} characters, of ${most} at most.` : null;
 
 type Change = (by: TileChange, group?: string) => void;
 
@@ -93,7 +89,7 @@ function Content({ tile, change }: { tile: Tile; change: Change }) {
             label="Heading"
             value={tile.heading}
             placeholder="No heading"
-            check={atMost(200)}
+            longest={LONGEST.heading}
             onCommit={(heading) => change({ heading })}
           />
           <GroundField
@@ -126,7 +122,7 @@ function TextFields({ text, change }: { text: string; change: Change }) {
         multiline
         rows={6}
         value={text}
-        check={atMost(2000)}
+        longest={LONGEST.text}
         onCommit={(next) => change({ text: next })}
       />
       {problem && <p className="text-xs text-signal">{problem.message}</p>}
@@ -206,7 +202,7 @@ function PictureFields({ tile, change }: { tile: Extract<Tile, { type: "picture"
         label="What it shows"
         value={tile.shows}
         placeholder="What it shows, for who does not see it"
-        check={atMost(300)}
+        longest={LONGEST.shows}
         onCommit={(shows) => change({ shows })}
       />
       <Labelled label="Fit">

@@ -1,7 +1,7 @@
 "use client";
-import { cutText } from "@/core/base/cut-text";
 import type { NumberFormat } from "@/core/base/number-format";
 import { formatNumber } from "@/core/base/number-format";
+import { LONGEST } from "@/core/project/most";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { Labelled } from "../shared/labelled";
@@ -109,12 +109,14 @@ export function FormatControls({
             <CommitField
               id={id}
               value={format.prefix}
-              onCommit={(prefix) => set({ prefix: cutText(prefix, 20) })}
+              longest={LONGEST.affix}
+              onCommit={(prefix) => set({ prefix })}
             />
             <CommitField
               label="After"
               value={format.suffix}
-              onCommit={(suffix) => set({ suffix: cutText(suffix, 20) })}
+              longest={LONGEST.affix}
+              onCommit={(suffix) => set({ suffix })}
             />
           </div>
         )}

@@ -1,8 +1,8 @@
 "use client";
 import { parseIsoDate } from "@/core/base/calendar";
-import { cutText } from "@/core/base/cut-text";
 import { sameName } from "@/core/base/names";
 import type { Value } from "@/core/base/value";
+import { LONGEST } from "@/core/project/most";
 import { freeName } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 import type { Input } from "@/core/project/schema";
@@ -156,6 +156,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
           <CommitField
             label="Name"
             value={input.label}
+            longest={LONGEST.name}
             check={(t) =>
               !t.trim()
                 ? "A name is needed."
@@ -165,7 +166,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
             }
             onCommit={(label) =>
               set({
-                label: cutText(label.trim(), 120),
+                label: label.trim(),
                 name: freeName(
                   label,
                   document.inputs.filter((i) => i.id !== input.id).map((i) => i.name),
@@ -218,6 +219,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
                 <CommitField
                   id={id}
                   mono
+                  longest={LONGEST.value}
                   value={String(input.value ?? "")}
                   onCommit={(value) => set({ value })}
                 />

@@ -1,11 +1,11 @@
 "use client";
 import { useMemo } from "react";
-import { cutText } from "@/core/base/cut-text";
 import { findNamed, sameName } from "@/core/base/names";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import { tablesOf } from "@/core/formula/expr";
 import { tableMeant } from "@/core/formula/home-table";
+import { LONGEST } from "@/core/project/most";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 import { usesOfMeasure } from "@/core/project/uses";
@@ -63,7 +63,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   };
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
-    set({ label: cutText(label.trim(), 120), name: freeName(label, others) });
+    set({ label: label.trim(), name: freeName(label, others) });
   };
   return (
     <div className="areas-flat grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
@@ -144,7 +144,8 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
           label="Note"
           multiline
           value={measure.note}
-          onCommit={(note) => set({ note: cutText(note, 500) })}
+          longest={LONGEST.note}
+          onCommit={(note) => set({ note })}
           placeholder="What it counts, in a sentence"
         />
         {sound && <ProofList measure={measure} />}
@@ -208,10 +209,10 @@ function TitleField({
       <CommitField
         label="Name"
         value={value}
+        longest={LONGEST.name}
         check={(text) => {
           const name = text.trim();
           if (!name) return "A name is needed.";
-          if (name.length > 120) return "At most 120 characters.";
           return taken.some((k) => sameName(k, name)) ? "Another measure has this name." : null;
         }}
         onCommit={onCommit}

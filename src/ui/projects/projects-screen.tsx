@@ -4,6 +4,7 @@ import { Copy, FolderOpen, Plus, Ship, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
+import { LONGEST } from "@/core/project/most";
 import type { ProjectSummary } from "@/server/store/projects";
 import { api } from "../shared/api";
 import { onProjectEvent } from "../shared/connection";
@@ -152,7 +153,7 @@ export function ProjectsScreen() {
             aria-label="Find a project"
             placeholder="Find a project"
             value={find}
-            maxLength={120}
+            maxLength={LONGEST.name}
             onChange={(e) => setFind(e.target.value)}
             className="field w-56"
           />

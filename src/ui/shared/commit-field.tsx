@@ -1,5 +1,6 @@
 "use client";
 import { useState } from "react";
+import { tooLong } from "./too-long";
 import { unsaved } from "./unsaved-field";
 
 /**
@@ -13,6 +14,7 @@ export function CommitField({
   value,
   onCommit,
   check,
+  longest = Number.POSITIVE_INFINITY,
   mono = false,
   multiline = false,
   rows = 2,
@@ -23,6 +25,8 @@ export function CommitField({
   value: string;
   onCommit: (text: string) => void;
   check?: (text: string) => string | null;
+  /** How many characters it takes. */
+  longest?: number;
   mono?: boolean;
   multiline?: boolean;
   rows?: number;
@@ -30,7 +34,7 @@ export function CommitField({
 }) {
   const [text, setText] = useState<string | null>(null);
   const shown = text ?? value;
-  const problem = text !== null && text !== value ? (check?.(text) ?? null) : null;
+  const problem = text !== null && text !== value ? (tooLong(text, longest) ?? check?.(text) ?? null) : null;
   const commit = () => {
     if (text === null || problem) return;
     if (text !== value) onCommit(text);

@@ -2,10 +2,10 @@
 import { X } from "lucide-react";
 import { useId, useState } from "react";
 import { DATE_BUCKETS } from "@/core/base/calendar";
-import { cutText } from "@/core/base/cut-text";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import type { Filter } from "@/core/plan/query";
+import { LONGEST } from "@/core/project/most";
 import type { OfferedColumn } from "@/core/project/offered";
 import { Choose } from "./choose";
 import { useColumnValues } from "./column-values";
@@ -253,7 +253,8 @@ export function FilterEditor({
           label={`Text in ${column.name}`}
           value={filter && "contains" in filter ? filter.contains : ""}
           placeholder="a part of the text"
-          onCommit={(t) => onChange(t ? { column: column.name, contains: cutText(t, 200) } : null)}
+          longest={LONGEST.compared}
+          onCommit={(t) => onChange(t ? { column: column.name, contains: t } : null)}
         />
       )}
       {form === "range" && (

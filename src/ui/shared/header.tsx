@@ -3,6 +3,7 @@ import { CalendarDays, CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react"
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
+import { LONGEST } from "@/core/project/most";
 import { later, OVER, UNASKED } from "./fetched-later";
 import { Mark } from "./mark";
 import { useImports, useProject } from "./project-context";
@@ -61,7 +62,7 @@ function ProjectName() {
     <input
       aria-label="Project name"
       value={text ?? name}
-      maxLength={120}
+      maxLength={LONGEST.name}
       onChange={(e) => setText(e.target.value)}
       onBlur={commit}
       onKeyDown={(e) => {

@@ -1,6 +1,7 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
+import { LONGEST } from "@/core/project/most";
 import { useReturnFocus } from "./return-focus";
 
 /** Asks for a new name. */
@@ -35,7 +36,7 @@ export function RenameDialog({
             <input
               aria-label="New name"
               value={text}
-              maxLength={120}
+              maxLength={LONGEST.name}
               onChange={(e) => setText(e.target.value)}
               onFocus={(e) => e.target.select()}
               className="field"

@@ -1,6 +1,5 @@
 "use client";
 import { useId, useRef, useState } from "react";
-import { cutText } from "@/core/base/cut-text";
 import {
   checkTemplate,
   fillTemplate,
@@ -8,6 +7,7 @@ import {
   type TemplateNames,
   type TemplateValue,
 } from "@/core/base/template";
+import { tooLong } from "./too-long";
 import { unsaved } from "./unsaved-field";
 
 /** What is offered at a place: the text that takes it, and what that writes now. */
@@ -70,18 +70,17 @@ export function TemplateField({
   const shown = text ?? value;
   const offers = caret === null ? [] : offersAt(shown, caret, names);
   const active = Math.min(at, offers.length - 1);
-  const problem =
-    text !== null && text !== value && offers.length === 0
-      ? (checkTemplate(text, names)[0]?.message ?? null)
-      : null;
+  const problemIn = (typed: string) =>
+    tooLong(typed, longest) ?? checkTemplate(typed, names)[0]?.message ?? null;
+  const problem = text !== null && text !== value && offers.length === 0 ? problemIn(text) : null;
   const look = () => {
     setCaret(field.current?.selectionStart ?? null);
     setAt(0);
   };
   const commit = () => {
     setCaret(null);
-    if (text === null || checkTemplate(text, names).length > 0) return;
-    if (text !== value) onCommit(cutText(text, longest));
+    if (text === null || problemIn(text) !== null) return;
+    if (text !== value) onCommit(text);
     setText(null);
   };
   const take = ({ text: offer }: Offer) => {
