@@ -132,6 +132,14 @@ test("among many boards one is found by its name, and what is done with a board 
   await page.keyboard.press("Enter");
   await expect(page.getByRole("heading", { name: "Copy 7" })).toBeVisible();
   await expect(strip.getByRole("button", { name: "Copy 7" })).toBeInViewport();
+  // So is one to put a visual on.
+  await goTo(page, "Visuals");
+  await page.getByRole("button", { name: "Put on a board" }).click();
+  const choices = page.getByRole("group", { name: "Boards to put it on" });
+  await choices.getByPlaceholder("Find a board").fill("copy 31");
+  await expect(choices.getByText(/^Copy \d+$/)).toHaveText(["Copy 31"]);
+  await choices.getByText("Copy 31").click();
+  await expect(page.getByText(/ is on Copy 31\.$/)).toBeVisible();
 });
 
 test("among many visuals one is found by its name, where they are made and where they are taken out", async ({
