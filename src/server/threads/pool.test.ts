@@ -10,13 +10,14 @@ type Question =
   | { until: "stop" }
   /** Works and heeds nothing. */
   | { until: "ended" }
-  | { fail: "error" | "fault" | "exit" };
+  | { fail: "error" | "fault" | "exit" | "memory" };
 
 const THREAD = `
 const { parentPort, workerData } = require("node:worker_threads");
 const stop = new Int32Array(workerData);
 parentPort.on("message", ({ id, question: q }) => {
   if (q.fail === "exit") process.exit(3);
+  for (const all = []; q.fail === "memory"; ) all.push(new Array(100_000).fill(all.length / 3));
   const problems = {
     error: { error: { status: 400, code: "bad", message: "No." } },
     fault: { fault: { code: "ENOSPC", message: "full" } },
@@ -33,7 +34,12 @@ parentPort.on("message", ({ id, question: q }) => {
 const pools: ThreadPool<Question, string>[] = [];
 const pool = (most: number, limit = 60_000) => {
   const made = new ThreadPool<Question, string>({
-    start: (stop) => new Worker(THREAD, { eval: true, workerData: stop }),
+    start: (stop) =>
+      new Worker(THREAD, {
+        eval: true,
+        workerData: stop,
+        resourceLimits: { maxOldGenerationSizeMb: 64 },
+      }),
     most,
     limit: () => limit,
     tooLong: "This took too long.",
@@ -108,5 +114,12 @@ describe("a pool of threads", () => {
     expect(await endOf(asked.ask({ fail: "exit" }))).toBe("fault a worker thread ended");
     expect(asked.state()).toMatchObject({ busy: 0, replaced: 1 });
     expect(await asked.ask({ say: "fine" })).toBe("fine");
+  });
+
+  it("says of what needs more memory than a thread may have that it is too large, and goes on", async () => {
+    const asked = pool(1);
+    expect(await endOf(asked.ask({ fail: "memory" }))).toBe("503 too_large");
+    expect(await asked.ask({ say: "fine" })).toBe("fine");
+    expect(asked.state()).toMatchObject({ busy: 0, replaced: 1 });
   });
 });
