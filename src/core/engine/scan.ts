@@ -1,6 +1,5 @@
 import type { Value } from "../base/value";
-import { columnRange } from "../data/column-range";
-import { type Aggregate, aggregateKey } from "../plan/aggregates";
+import { aggregateKey } from "../plan/aggregates";
 import type { PlacedFilter, PlacedSplit } from "../plan/plan";
 import { QueryError } from "../plan/query-error";
 import type { Accumulator } from "./accumulators/accumulator";
@@ -21,6 +20,7 @@ import { Lanes, type Shelf } from "./lanes";
 import { takeLoops } from "./loops/current-loops";
 import { BLOCK, type Loops } from "./loops/loops";
 import type { Mask } from "./mask";
+import { isOrderFree, needsOneDictionary } from "./order-free";
 import type { ScanSource } from "./scan-source";
 import { chained, type Narrowing, narrowingOf } from "./selection";
 import { SharedKernels } from "./shared-kernels";
@@ -125,28 +125,6 @@ function jobOf(
     parts,
   };
 }
-
-/** Aggregates that come out the same in whatever order their rows are met. */
-const ORDER_FREE = ["count", "min", "max", "median", "percentile_cont", "mode", "bool_and", "bool_or"];
-
-/** Whether an aggregate is the same to the last bit in whatever order rows are met, as exact sums are. */
-function isOrderFree({ fn, arg, distinct }: Aggregate, source: ScanSource): boolean {
-  if (distinct) return fn === "count";
-  if (ORDER_FREE.includes(fn)) return true;
-  if ((fn !== "sum" && fn !== "avg") || arg?.op !== "column" || arg.type !== "number") return false;
-  return columnRange(source.column(arg.table, arg.column).data).exact;
-}
-
-/** Whether texts are told apart by codes that only one thread gives out. */
-const needsOneDictionary = ({ distinct, arg }: Aggregate): boolean =>
-  distinct && arg?.type === "text" && arg.op !== "column";
-
-/**
- * Whether what is gathered of some rows apart from others, by whomever, can be put together to the last bit
- * whatever comes first.
- */
-export const isPutTogetherExactly = (a: Aggregate, source: ScanSource): boolean =>
-  isOrderFree(a, source) && !needsOneDictionary(a);
 
 /** The rows of a block that are kept, written to another. */
 function narrowed(all: Block, narrow: Narrowing, into: Block): Block {

@@ -146,6 +146,7 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
               name="name"
               aria-label="Name of the new finish"
               defaultValue="Our finish"
+              maxLength={LONGEST.name}
               ref={(field) => field?.focus()}
               className="field"
               onKeyDown={(e) => e.key === "Escape" && setNaming(false)}

@@ -6,8 +6,8 @@ import { sameName } from "@/core/base/names";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
 import { breaksOf } from "@/core/project/breaks";
+import { LONGEST } from "@/core/project/most";
 import type { TableInfo } from "@/core/project/schema";
-
 import type { TableProfile, UnreadCells } from "@/server/compute/protocol";
 import { READINGS } from "../../core/data/readings";
 import { api } from "../shared/api";
@@ -17,12 +17,14 @@ import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useTellEdit } from "../shared/tell-edit";
+import { tooLong } from "../shared/too-long";
 import { ColumnFacts, UnreadList } from "./column-facts";
 
 /** Why a column cannot have a name, or null. */
 export function columnNameProblem(table: TableInfo, column: string, text: string): string | null {
   if (!text.trim()) return "A column needs a name.";
-  if (text.trim().length > 120) return "At most 120 characters.";
+  const long = tooLong(text.trim(), LONGEST.name);
+  if (long) return long;
   return [...table.columns, ...table.derived].some((c) => c.name !== column && sameName(c.name, text.trim()))
     ? "Another column has this name."
     : null;

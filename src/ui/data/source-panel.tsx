@@ -4,6 +4,7 @@ import { sameName } from "@/core/base/names";
 import { ACCEPTED_FILES, ENCODINGS, type FileOption, fileFormat, SEPARATORS } from "@/core/data/file-formats";
 import { breaksOf } from "@/core/project/breaks";
 import { edited } from "@/core/project/edits";
+import { LONGEST } from "@/core/project/most";
 import { type Misfit, misfitsOf, withReadingsOf } from "@/core/project/replacement";
 import type { TableInfo } from "@/core/project/schema";
 
@@ -195,6 +196,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
           <CommitField
             id={id}
             value={table.name}
+            longest={LONGEST.name}
             check={(text) =>
               !text.trim()
                 ? "A table needs a name."

@@ -1,4 +1,4 @@
-import type { Codes, Stored } from "../../data/stored";
+import type { Codes } from "../../data/stored";
 import {
   BLOCK,
   type Lane,
@@ -11,21 +11,12 @@ import {
   TESTS,
 } from "./loops";
 import type { LoopsModule } from "./loops-module";
+import { address, kindOf, ModuleMemory } from "./module-memory";
 import { plainLoops } from "./plain-loops";
 import { type Column, fillColumn, foldColumns, isKept } from "./record-columns";
 
-const PAGE = 1 << 16;
-/**
- * So many at first and never more, so that no array is ever moved; only what is written to is really taken of
- * the machine.
- */
+/** The pages of 64 kB of each module; only what is written to is really taken of the machine. */
 const PAGES = 1024;
-/** Where the module keeps its own data ends. */
-const FIRST = PAGE;
-/** Loops write a few entries past the end of an array. */
-const PAST = 64;
-/** Scans that needed more than this give their memory back. */
-const KEPT = 32 << 20;
 /** The module walks large tables by regions of so many bytes, of which there are so many at most. */
 const REGION = 1 << 18;
 const REGIONS = 64;
@@ -33,103 +24,27 @@ const REGIONS = 64;
 const BUCKET = 1024 + 16;
 
 /**
- * What an array in the memory of a module remembers of itself: asked of a typed array, where it stands takes
- * longer than what the module does with a few hundred cells.
- */
-interface Placed {
-  home?: CompiledLoops;
-  address?: number;
-  width?: number;
-}
-type Held = (ArrayBufferView & Placed) | null;
-
-/**
  * The loops in WebAssembly, over arrays of its own memory; where one of them stands elsewhere, or the memory
  * is full, the same in JavaScript. Either gives the same to the last bit.
  */
-export class CompiledLoops implements Loops {
-  private readonly buffer: ArrayBuffer;
+export class CompiledLoops extends ModuleMemory implements Loops {
   private readonly wasm: LoopsModule;
-  readonly scratch: Float64Array;
-  private free = FIRST;
-  /** Where the arrays of a scan begin. */
-  private readonly first: number;
-  /** Up to where the memory has been written to. */
-  private touched = FIRST;
 
   constructor(
     module: WebAssembly.Module,
     pages: number,
     private readonly ended: (loops: CompiledLoops) => void,
   ) {
-    const memory = new WebAssembly.Memory({ initial: pages, maximum: pages });
-    this.buffer = memory.buffer;
-    const instance = new WebAssembly.Instance(module, { env: { memory } });
+    super(pages);
+    const instance = new WebAssembly.Instance(module, { env: { memory: this.memory } });
     this.wasm = instance.exports as unknown as LoopsModule;
-    this.scratch = this.doubles(BLOCK);
-    this.first = this.free;
   }
 
-  /** The address of so many bytes, all zero; null where the memory is full. */
-  private room(bytes: number): number | null {
-    const at = this.free;
-    const end = 64 * Math.ceil((at + bytes + PAST) / 64);
-    if (end > this.buffer.byteLength) return null;
-    if (at < this.touched) new Uint8Array(this.buffer, at, Math.min(end, this.touched) - at).fill(0);
-    this.free = end;
-    this.touched = Math.max(this.touched, end);
-    return at;
-  }
-  private placed<T extends ArrayBufferView & { BYTES_PER_ELEMENT: number }>(array: T & Placed): T {
-    array.home = this;
-    array.address = array.byteOffset;
-    array.width = array.BYTES_PER_ELEMENT;
-    return array;
-  }
-  doubles(length: number): Float64Array {
-    const at = this.room(8 * length);
-    return at === null ? plainLoops.doubles(length) : this.placed(new Float64Array(this.buffer, at, length));
-  }
-  ints(length: number): Int32Array {
-    const at = this.room(4 * length);
-    return at === null ? plainLoops.ints(length) : this.placed(new Int32Array(this.buffer, at, length));
-  }
-  bytes(length: number): Uint8Array {
-    const at = this.room(length);
-    return at === null ? plainLoops.bytes(length) : this.placed(new Uint8Array(this.buffer, at, length));
-  }
-  kept<T extends Float64Array | Int32Array>(array: T): T {
-    return this.has(array) ? (array.slice() as T) : array;
-  }
-  end(): void {
-    this.free = this.first;
+  override end(): void {
+    super.end();
     this.ended(this);
   }
-  /** Whether it holds more memory than is worth keeping. */
-  get isLarge(): boolean {
-    return this.touched > KEPT;
-  }
 
-  private has(array: Held): boolean {
-    return array === null || array.home === this || array.buffer === this.buffer;
-  }
-
-  holdCells(cells: Stored, held: Stored | null): Stored {
-    const out = held ?? this.like(cells);
-    out.set(cells);
-    return out;
-  }
-  holdCodes(codes: Codes, held: Codes | null): Codes {
-    const out = held ?? (this.like(codes) as Codes);
-    out.set(codes);
-    return out;
-  }
-  /** Room for a run of such cells. */
-  private like(cells: Stored): Stored {
-    const Of = cells.constructor as Int8ArrayConstructor;
-    const at = this.room(BLOCK * cells.BYTES_PER_ELEMENT);
-    return at === null ? new Of(BLOCK) : this.placed(new Of(this.buffer, at, BLOCK));
-  }
   toDoubles(...given: Parameters<Loops["toDoubles"]>): void {
     const [{ cells, none, at }, length, out] = given;
     if (this.has(cells) && this.has(at) && this.has(out))
@@ -440,10 +355,6 @@ function eachPutOff(buckets: Int32Array, take: (place: number) => void): void {
   for (let region = 0; region < REGIONS; region++)
     for (let i = 0; i < buckets[region]; i++) take(buckets[REGIONS + region * BUCKET + i]);
 }
-
-/** How the module names the width of cells. */
-const kindOf = (cells: (Stored | Codes) & Placed): number => cells.width ?? cells.BYTES_PER_ELEMENT;
-const address = (array: Held): number => array?.address ?? array?.byteOffset ?? 0;
 
 /**
  * Gives loops out of a compiled module, each to one scan at a time: those that have ended are given again.
