@@ -140,6 +140,14 @@ test("a text that is too long stays in its field and says so; nothing of it is c
   await expect(page.getByText(/characters, of/)).toHaveCount(0);
   await saved(page);
 
+  await goTo(page, "Data");
+  const name = page.getByRole("region", { name: "Table" }).getByLabel("Name", { exact: true });
+  await name.fill("t".repeat(121));
+  await name.press("Enter");
+  await expect(page.getByText("It has 121 characters, of 120 at most.")).toBeVisible();
+  await name.press("Escape");
+  await saved(page);
+
   await goTo(page, "Visuals");
   const title = page.getByRole("combobox", { name: "Title", exact: true });
   const words = "w".repeat(301);
