@@ -1,11 +1,12 @@
-// Picks and a dragged thumb on a board of twelve visuals, in the browser: from the click to the frame after
-// the whole board has answered, before its cells are gathered and after. node bench/run.mjs picks [rows]
+// Picks and a dragged thumb on a board of twelve visuals, in the browser: from the click to the whole board's
+// answer on the screen, before its cells are gathered and after. node bench/run.mjs picks [rows]
 import { chromium, type Page } from "@playwright/test";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
 import { newFilter, newMeasure, newVisual } from "@/core/project/defaults";
 import { browserOptions } from "../tests/browser-options";
 import { madeProject } from "./made-project";
 import { median, ms } from "./median";
+import { BEGAN, CHANGED, untilOnScreen } from "./on-screen";
 import { BASE, startServer } from "./server";
 
 const ROWS = Number(process.argv[3] ?? 1_000_000);
@@ -69,41 +70,41 @@ const stands = async () => {
 await page.goto(`${BASE}/p/${id}/present/twelve`);
 await stands();
 
-/** From an act in the page to the frame after every picture but the first has another description. */
-const toPaint = (act: string, at: number) =>
+/** An act in the page, until every picture but the first has another description and is on the screen. */
+const act = (what: "pick" | "thumb", at: number) =>
   page.evaluate(
-    ([what, step]) =>
-      new Promise<number>((resolve) => {
+    ([kind, step, began, changed]) =>
+      new Promise<void>((resolve) => {
         const pictures = [...document.querySelectorAll("[role=img]")].slice(1);
         const before = pictures.map((p) => p.getAttribute("aria-label"));
-        const began = performance.now();
-        if (what === "pick") {
-          const marks = document.querySelectorAll("[role=img]")[0].querySelectorAll("path[data-mark]");
-          marks[step].dispatchEvent(new MouseEvent("click", { bubbles: true }));
-        } else {
-          const thumb = document.querySelector<HTMLInputElement>("input[aria-label='Delay from']");
-          if (thumb) thumb.value = String(step);
-          thumb?.dispatchEvent(new Event("input", { bubbles: true }));
+        const marks = document.querySelectorAll("[role=img]")[0].querySelectorAll("path[data-mark]");
+        const thumb = document.querySelector<HTMLInputElement>("input[aria-label='Delay from']");
+        const watch = new MutationObserver(() => {
+          if (!pictures.every((p, i) => p.getAttribute("aria-label") !== before[i])) return;
+          watch.disconnect();
+          performance.mark(changed);
+          requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve, 50)));
+        });
+        watch.observe(document.body, { subtree: true, attributeFilter: ["aria-label"] });
+        performance.mark(began);
+        if (kind === "pick") marks[step].dispatchEvent(new MouseEvent("click", { bubbles: true }));
+        else if (thumb) {
+          thumb.value = String(step);
+          thumb.dispatchEvent(new Event("input", { bubbles: true }));
         }
-        const look = () => {
-          const isNew = pictures.every((p, i) => p.getAttribute("aria-label") !== before[i]);
-          if (isNew || performance.now() - began > 5000)
-            requestAnimationFrame(() => setTimeout(() => resolve(performance.now() - began)));
-          else requestAnimationFrame(look);
-        };
-        requestAnimationFrame(look);
       }),
-    [act, at] as const,
+    [what, at, BEGAN, CHANGED] as const,
   );
+/** The same for some of them, one after the other: milliseconds each. */
+const acts = (what: "pick" | "thumb", from: number, to: number) =>
+  untilOnScreen(page, async () => {
+    for (let i = from; i < to; i++) await act(what, i);
+  });
 const told = (label: string, took: number[]) =>
   console.log(
     `${label.padEnd(44)} median ${ms(median(took)).padStart(8)}, worst ${ms(Math.max(...took)).padStart(8)} of ${took.length}`,
   );
-const picks = async () => {
-  const took: number[] = [];
-  for (let i = 0; i < 8; i++) took.push(await toPaint("pick", i));
-  return took;
-};
+const picks = () => acts("pick", 0, 8);
 const letGo = (of: Page) => of.keyboard.press("Escape");
 told(`${ROWS.toLocaleString("en")} rows: a first pick`, await picks());
 told("the same picks, met before", await picks());
@@ -120,9 +121,7 @@ await page.reload();
 await stands();
 told("a pick, its cells gathered", await picks());
 await letGo(page);
-const steps: number[] = [];
-for (let i = -4; i < 26; i++) steps.push(await toPaint("thumb", i));
-told("a step of a dragged thumb", steps);
+told("a step of a dragged thumb", await acts("thumb", -4, 26));
 const { cells } = await (await fetch(`${BASE}/api/health`)).json();
 console.log(`cells answered ${cells.answered}, scanned ${cells.scanned}`);
 await browser.close();

@@ -17,7 +17,7 @@ const round = (n: number) => Math.round(n * 10) / 10;
 
 /** The ground of a picture with its frame, as it is painted around the SVG. */
 function groundOf({ box, look }: Placed, x: number, y: number): SVGElement {
-  const line = /rgba?\([^)]*\)/.exec(look.boxShadow)?.[0];
+  const line = look.getPropertyValue("--line");
   return made("rect", {
     x: round(x) + 0.5,
     y: round(y) + 0.5,
@@ -25,7 +25,7 @@ function groundOf({ box, look }: Placed, x: number, y: number): SVGElement {
     height: round(box.height) - 1,
     rx: Number.parseFloat(look.borderTopLeftRadius) || 0,
     fill: look.backgroundColor,
-    ...(line ? { stroke: line } : {}),
+    stroke: line,
   });
 }
 

@@ -276,17 +276,17 @@ export class VisualTile {
   private dress({ border, background, description }: Scene, width: number, height: number): void {
     const { picture } = this;
     if (picture.getAttribute("aria-label") !== description) picture.setAttribute("aria-label", description);
-    const line = border && border.color !== "none" ? `inset 0 0 0 1px ${border.color}` : "";
+    const line = border && border.color !== "none" ? border.color : "transparent";
     const dress = JSON.stringify([width, height, background, border?.radius, line]);
     if (dress === this.dressed) return;
     this.dressed = dress;
     picture.style.setProperty("--width", `${width}px`);
     picture.style.setProperty("--height", `${height}px`);
+    picture.style.setProperty("--line", line);
     Object.assign(picture.style, {
       background: background ?? "",
       // A page that shows an element may round its frame otherwise.
       borderRadius: border ? `var(--cavlo-radius, ${border.radius}px)` : "",
-      boxShadow: line,
     });
   }
 
