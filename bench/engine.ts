@@ -13,7 +13,7 @@ import { columnKey } from "@/server/compute/table-cache";
 import { ThreadCrew } from "@/server/compute/thread-crew";
 import { columnOf, shareColumn } from "@/server/store/shared-column";
 import { compileLoops } from "@/server/threads/compile-loops";
-import { median, ms, timed } from "./median";
+import { ms, timed, timedInTurn } from "./median";
 
 /**
  * What is used of the peer; it is installed with the benchmarks alone, so that its own types are not there
@@ -198,21 +198,9 @@ const cases: { label: string; query: QueryInput; sql: string; sqlite?: string | 
   },
 ];
 
-/** Median milliseconds of an asynchronous query, after two runs to warm up. */
-async function timedDuck(sql: string, times: number): Promise<number> {
-  const prepared = await duck.prepare(sql);
-  const took: number[] = [];
-  for (let i = 0; i < times + 2; i++) {
-    const began = performance.now();
-    await (await prepared.run()).getRows();
-    if (i >= 2) took.push(performance.now() - began);
-  }
-  return median(took);
-}
-
 const times = ROWS > 2_000_000 ? 5 : 15;
 console.log(
-  `${ROWS.toLocaleString("en")} rows, medians of ${times}, ${alone ? "one thread" : `${availableParallelism()} threads`}`,
+  `${ROWS.toLocaleString("en")} rows, medians of ${times} in turn, ${alone ? "one thread" : `${availableParallelism()} threads`}`,
 );
 console.log(
   `columns in memory: ${(tableBytes(table) / 1e6).toFixed(0)} MB, ${(tableBytes(table) / (8 * ROWS * COLUMNS.length)).toFixed(2)} times eight bytes a value`,
@@ -221,8 +209,9 @@ const only = process.argv.slice(4).find((word) => word !== "alone");
 for (const { label, query, sql, sqlite: sqliteSql } of cases) {
   if (only && !label.includes(only)) continue;
   const q = ask(query);
-  const ours = timed(() => run([q]), times, 3);
-  const theirs = await timedDuck(sql, times);
+  const prepared = await duck.prepare(sql);
+  const theirRows = async () => (await prepared.run()).getRows();
+  const [ours, theirs] = await timedInTurn([() => run([q]), theirRows], times, 3);
   const statement = sqliteSql === null ? null : sqlite?.prepare(sqliteSql ?? sql);
   const lite = statement ? timed(() => statement.all(), 3, 1) : null;
   const besideLite =
@@ -241,8 +230,7 @@ if (!only) {
       }),
     ),
   );
-  const one = timed(() => run([visuals[0]]), times, 2);
-  const all = timed(() => run(visuals), times, 2);
+  const [one, all] = await timedInTurn([() => run([visuals[0]]), () => run(visuals)], times, 3);
   console.log(
     `twelve visuals over one table and filter    ${ms(all)}, one of them ${ms(one)}: ${(all / one).toFixed(2)} times`,
   );

@@ -16,4 +16,19 @@ export function timed(work: () => void, runs = 200, warmUp = 50): number {
   return median(times);
 }
 
+/**
+ * Median times of several pieces of work in milliseconds, done in turn, so that an hour in which the machine
+ * has other work is the same for each of them.
+ */
+export async function timedInTurn(works: (() => unknown)[], runs: number, warmUp: number): Promise<number[]> {
+  const took = works.map((): number[] => []);
+  for (let i = -warmUp; i < runs; i++)
+    for (const [k, work] of works.entries()) {
+      const began = performance.now();
+      await work();
+      if (i >= 0) took[k].push(performance.now() - began);
+    }
+  return took.map(median);
+}
+
 export const ms = (n: number) => `${n < 10 ? n.toFixed(2) : n.toFixed(1)} ms`;

@@ -25,8 +25,8 @@ export async function untilOnScreen(page: Page, acts: () => Promise<void>): Prom
   if (!browser) throw new Error("The page has no browser to trace.");
   await browser.startTracing(page, { categories: CATEGORIES });
   await acts();
-  // The last frame may still be on its way.
-  await page.waitForTimeout(500);
+  // The last frame may still be on its way, for long where the machine has other work.
+  await page.waitForTimeout(2000);
   const { traceEvents } = JSON.parse(String(await browser.stopTracing())) as { traceEvents: TraceEvent[] };
   const events = traceEvents.toSorted((a, b) => a.ts - b.ts);
   const idOf = (event: TraceEvent) => event.id ?? event.id2?.local;

@@ -11,6 +11,13 @@ export function made(node: SvgNode): SVGElement {
   return element;
 }
 
+/** A text in the place of another: in the node that is there, since a new one is styled and laid out anew. */
+function write(element: Element, text: string): void {
+  const { firstChild } = element;
+  if (firstChild instanceof Text) firstChild.data = text;
+  else element.textContent = text;
+}
+
 /** Makes an element that was drawn from one node what another says; only what differs is touched. */
 export function patch(element: Element, before: SvgNode, now: SvgNode): void {
   for (const name in before.attributes)
@@ -19,7 +26,7 @@ export function patch(element: Element, before: SvgNode, now: SvgNode): void {
     const value = now.attributes[name];
     if (before.attributes[name] !== value) element.setAttribute(name, String(value));
   }
-  if (now.text !== before.text && now.children.length === 0) element.textContent = now.text ?? "";
+  if (now.text !== before.text && now.children.length === 0) write(element, now.text ?? "");
   // From one to its neighbour: asked for by their number, elements are counted anew after each change.
   let there = element.firstElementChild;
   for (const [i, child] of now.children.entries()) {
