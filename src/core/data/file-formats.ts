@@ -1,5 +1,5 @@
 /** What can be said of how a file is to be read, beside what its reader finds out. */
-export type FileOption = "encoding" | "separator" | "header" | "sheet";
+export type FileOption = "encoding" | "separator" | "header" | "above" | "sheet";
 
 interface FileFormatEntry {
   /** The names of such files, and the media types that a system knows them by. */
@@ -15,7 +15,7 @@ export const FILE_FORMATS = {
   csv: {
     extensions: [".csv", ".tsv", ".txt"],
     types: ["text/csv", "text/tab-separated-values"],
-    options: ["encoding", "separator", "header"],
+    options: ["encoding", "separator", "header", "above"],
   },
   json: {
     extensions: [".json", ".ndjson", ".jsonl"],
@@ -23,7 +23,7 @@ export const FILE_FORMATS = {
     options: ["sheet"],
     sheetWord: "Array",
   },
-  xlsx: { extensions: [".xlsx"], types: [], options: ["sheet", "header"], sheetWord: "Sheet" },
+  xlsx: { extensions: [".xlsx"], types: [], options: ["sheet", "header", "above"], sheetWord: "Sheet" },
   parquet: { extensions: [".parquet"], types: [], options: [] },
 } as const satisfies Record<string, FileFormatEntry>;
 
@@ -40,6 +40,9 @@ export const ACCEPTED_FILES = FILE_FORMAT_IDS.flatMap((id) => [
   ...FILE_FORMATS[id].extensions,
   ...FILE_FORMATS[id].types,
 ]).join(",");
+
+/** The most rows that can stand above a table. */
+export const MOST_ABOVE = 999;
 
 /** The signs that can stand between the cells of a text file, with their names. */
 export const SEPARATORS = { ",": "comma", ";": "semicolon", "\t": "tab", "|": "bar" } as const;

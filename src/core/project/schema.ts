@@ -1,7 +1,7 @@
 import { z } from "zod";
 import { DATE_BUCKETS, isTimeZone } from "../base/calendar";
 import type { NumberFormat } from "../base/number-format";
-import { FILE_FORMAT_IDS } from "../data/file-formats";
+import { FILE_FORMAT_IDS, MOST_ABOVE } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
 import { firstIssue } from "../plan/first-issue";
 import { namedValues } from "../plan/named-values";
@@ -63,6 +63,8 @@ export const tableSchema = z.object({
     separator: z.string().max(4).default(","),
     encoding: z.string().max(40).default("utf-8"),
     header: z.boolean().default(true),
+    /** How many rows above the table were left out. */
+    above: z.int().min(0).max(MOST_ABOVE).default(0),
     /** The sheet of a workbook, or the array of a JSON object, that was read, and those it has. */
     sheet: z.string().max(300).default(""),
     sheets: z.array(z.string().max(300)).max(200).default([]),

@@ -81,6 +81,7 @@ function tableOf(table: TableInfo, used: ColumnSet): TableInfo {
       separator: ",",
       encoding: "utf-8",
       header: true,
+      above: 0,
       sheet: "",
       sheets: [],
     },

@@ -36,7 +36,16 @@ function tableInfo(id: string, file: string, read: ReadTable): ImportedTable {
   const base = file.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "") || "table";
   const { sheet = "", sheets = [] } = read.source;
   const name = sheets.length > 1 ? sheet : base;
-  const source = { file, separator: ",", encoding: "utf-8", header: true, ...read.source, sheet, sheets };
+  const source = {
+    file,
+    separator: ",",
+    encoding: "utf-8",
+    header: true,
+    above: 0,
+    ...read.source,
+    sheet,
+    sheets,
+  };
   return {
     table: {
       id,

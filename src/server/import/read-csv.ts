@@ -3,6 +3,7 @@ import { Transform } from "node:stream";
 import { CsvError, type Parser, parse } from "csv-parse";
 import type { Encoding } from "@/core/data/file-formats";
 import type { Cell } from "../store/table-files";
+import { FirstRows, rowsAboveHead } from "./above-head";
 import { ImportProblem } from "./import-problem";
 import type { Progress } from "./progress";
 import type { ImportOptions, ReadTable } from "./reader";
@@ -60,6 +61,7 @@ export async function readCsv(
   const quote = sniffQuote(sample);
   const separator = options.separator ?? sniffSeparator(sample, quote);
   const taker = new RowTaker(id, options.header);
+  const first = new FirstRows(options, taker, { above: rowsAboveHead });
   const source = createReadStream(path, { highWaterMark: 1 << 18, signal });
   let read = 0;
   source.on("data", (chunk) => {
@@ -92,16 +94,19 @@ export async function readCsv(
       parser.on("readable", () => {
         try {
           for (let record: string[] | null = parser.read(); record !== null; record = parser.read())
-            taker.take(cellsOf(record), ++row);
+            first.add({ cells: cellsOf(record), number: ++row });
         } catch (error) {
           parser.destroy(error as Error);
         }
       });
     });
     await ended;
+    first.end();
+    const table = taker.finish(separator);
     return {
-      ...taker.finish(separator),
-      source: { format: "csv", encoding, separator, header: taker.header },
+      ...table,
+      notes: [...first.notes, ...table.notes],
+      source: { format: "csv", encoding, separator, header: taker.header, above: first.above },
     };
   } catch (error) {
     taker.abandon();

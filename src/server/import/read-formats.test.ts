@@ -196,9 +196,33 @@ describe("reading XLSX", () => {
       ["Quay", "20", "18"],
     ]);
     expect(table.notes).toEqual([
-      "A title above the head was left out.",
+      "A row above the head was left out: “Season plan”.",
       "The head has 2 rows; they were made into one.",
     ]);
+  });
+
+  it("takes a title for one, and no list for titles", async () => {
+    const sheet = (data: ReturnType<typeof v>[][]) => workbook([{ sheet: "S", data }]);
+    const titled = await read(
+      await sheet([
+        [v("Crew")],
+        [v("As of"), v("May")],
+        [v("name"), v("ship"), v("n"), v("m")],
+        [v("Anna"), v("Kestrel"), v(1), v(2)],
+      ]),
+      "a.xlsx",
+    );
+    expect(titled.columns.map((c) => c.name)).toEqual(["name", "ship", "n", "m"]);
+    expect(titled.source.above).toBe(2);
+    const kept = await read(await sheet([[v("Crew")], [v("name"), v("n")], [v("Anna"), v(1)]]), "b.xlsx", {
+      above: 0,
+      header: false,
+    });
+    expect(kept.cells[0]).toEqual(["Crew", null]);
+    const list = [[v("name")], [v("Anna")], [v("Bob"), v("on leave")], [v("Carl")], [v("Dora")]];
+    expect(await problem(await sheet(list), "c.xlsx")).toBe(
+      "Row 3 has a cell in column 2, beside the table, which has 1. Give that column a name in the head, or empty the cell.",
+    );
   });
 
   it("refuses archives that are no workbook, are cut short, or unpack without end", async () => {

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ENCODINGS, type FileFormat, keysOf, SEPARATORS } from "@/core/data/file-formats";
+import { ENCODINGS, type FileFormat, keysOf, MOST_ABOVE, SEPARATORS } from "@/core/data/file-formats";
 import type { Progress } from "./progress";
 import type { ReadColumns } from "./table-builder";
 
@@ -8,6 +8,16 @@ export const importOptionsSchema = z.object({
   encoding: z.enum(keysOf(ENCODINGS)).optional(),
   separator: z.enum(keysOf(SEPARATORS)).optional(),
   header: z.union([z.boolean(), z.enum(["true", "false"]).transform((t) => t === "true")]).optional(),
+  /** How many rows above the table are left out, empty lines aside. */
+  above: z
+    .union([
+      z.int().min(0).max(MOST_ABOVE),
+      z
+        .string()
+        .regex(/^\d{1,3}$/)
+        .transform(Number),
+    ])
+    .optional(),
   sheet: z.string().max(300).optional(),
 });
 /** What a person has said of how a file is to be read. */
@@ -21,6 +31,7 @@ export interface ReadTable extends ReadColumns {
     encoding?: string;
     separator?: string;
     header?: boolean;
+    above?: number;
     sheet?: string;
     sheets?: string[];
   };

@@ -10,10 +10,14 @@ import { ThreadedBuilder } from "./threaded-builder";
 export const MAX_COLUMNS = 2000;
 const MAX_NOTES = 20;
 
-interface Row {
+/**
+ * A row of a file by its number there, from 1. The arrays may be kept and changed; `kinds` are those of cells
+ * that have types of their own.
+ */
+export interface FileRow {
   cells: Cell[];
   number: number;
-  kinds?: CellKind[];
+  kinds?: (CellKind | undefined)[];
 }
 
 /**
@@ -27,33 +31,36 @@ export class RowTaker {
   private short = 0;
   header = false;
 
+  /** The cells of the widest of the first rows: so wide is a table without names. */
+  widest = 0;
+
   constructor(
     private readonly id: string,
     private readonly wantsHeader: boolean | undefined,
   ) {}
 
   /** The first row waits for the second, since the two together show whether it is a head. */
-  private first: Row | null = null;
+  private first: FileRow | null = null;
 
-  /**
-   * Takes a row by its number in the file, from 1. The arrays may be kept and changed. `kinds` are those of
-   * cells that have types of their own.
-   */
-  take(cells: Cell[], number: number, kinds?: CellKind[]): void {
-    const row = { cells, number, kinds };
+  take(row: FileRow): void {
     if (this.builder) this.store(row);
     else if (this.first === null) this.first = row;
     else {
-      this.begin(this.first, cells);
+      this.begin(this.first, row.cells);
       this.store(row);
     }
   }
 
-  private store({ cells, number, kinds }: Row): void {
+  private store({ cells, number, kinds }: FileRow): void {
     const width = this.names.length;
     if (cells.length > width) {
       const extra = cells.slice(width);
-      if (extra.some((c) => c !== null && !isNothing(c)))
+      const beyond = extra.findIndex((c) => c !== null && !isNothing(c));
+      if (beyond >= 0 && kinds)
+        throw new ImportProblem(
+          `Row ${number} has a cell in column ${width + beyond + 1}, beside the table, which has ${width}. Give that column a name in the head, or empty the cell.`,
+        );
+      if (beyond >= 0)
         throw new ImportProblem(
           `Row ${number} has ${cells.length} cells, but ${this.header ? "the head" : "the first row"} has ${width}. Look for a separator too many in row ${number}, or put the cell in quotes.`,
         );
@@ -68,10 +75,11 @@ export class RowTaker {
   }
 
   /** Starts the table with its first row, which is its head or is stored. */
-  private begin(row: Row, second: Cell[] | null): void {
+  private begin(row: FileRow, second: Cell[] | null): void {
     const first = row.cells;
-    this.header = this.wantsHeader ?? sniffHeader(first, second);
-    let width = first.length;
+    const missing = new Array<Cell>(Math.max(0, this.widest - first.length)).fill(null);
+    this.header = this.wantsHeader ?? sniffHeader([...first, ...missing], second);
+    let width = this.header ? first.length : Math.max(first.length, this.widest);
     // Separators at the end of every line make empty columns without names.
     while (this.header && width > 1 && first[width - 1] === null) width--;
     if (width > MAX_COLUMNS)

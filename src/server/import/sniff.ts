@@ -101,7 +101,7 @@ export function sniffSeparator(sample: string, quote: string): Separator {
 type Look = "number" | "date" | "truth" | "text";
 
 /** What a cell looks like on its own. */
-function lookOf(cell: string): Look {
+export function lookOf(cell: string): Look {
   if (readNumber(cell, ".") !== null || readNumber(cell, ",") !== null) return "number";
   if (
     readDate(cell, "ymd") !== null ||

@@ -1,7 +1,14 @@
 "use client";
 import { useRef, useState } from "react";
 import { sameName } from "@/core/base/names";
-import { ACCEPTED_FILES, ENCODINGS, type FileOption, fileFormat, SEPARATORS } from "@/core/data/file-formats";
+import {
+  ACCEPTED_FILES,
+  ENCODINGS,
+  type FileOption,
+  fileFormat,
+  MOST_ABOVE,
+  SEPARATORS,
+} from "@/core/data/file-formats";
 import { breaksOf } from "@/core/project/breaks";
 import { edited } from "@/core/project/edits";
 import { LONGEST } from "@/core/project/most";
@@ -143,10 +150,12 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const can = (option: FileOption) => fromFile && fileFormat(source.format).options.includes(option);
   const reread = async (change: Partial<typeof source>) => {
     const wanted = { ...source, ...change };
+    // Read as other cells, or from another part, what stands above the table is looked for anew.
+    const forgotten: FileOption[] = "separator" in change || "sheet" in change ? ["above"] : [];
     await store.getState().flush();
     const options = Object.fromEntries(
       fileFormat(wanted.format).options.flatMap((option) =>
-        wanted[option] === "" ? [] : [[option, wanted[option]]],
+        wanted[option] === "" || forgotten.includes(option) ? [] : [[option, wanted[option]]],
       ),
     );
     const read = await run("Reading again", (progress, signal) =>
@@ -246,6 +255,24 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
               options={source.sheets.map((s) => ({ value: s, label: s }))}
               disabled={!idle}
               onChange={(sheet) => void reread({ sheet })}
+            />
+          )}
+        </Labelled>
+      )}
+      {can("above") && (
+        <Labelled label="Left out above">
+          {(id) => (
+            <CommitField
+              id={id}
+              value={String(source.above)}
+              check={(text) =>
+                !/^\d+$/.test(text.trim()) || Number(text) > MOST_ABOVE
+                  ? `Write how many rows are left out above the table: 0 to ${MOST_ABOVE}.`
+                  : idle
+                    ? null
+                    : "The file is being read. Wait until that is done."
+              }
+              onCommit={(text) => void reread({ above: Number(text) })}
             />
           )}
         </Labelled>

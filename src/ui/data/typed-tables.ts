@@ -9,7 +9,7 @@ import { freeLabel } from "../shared/ids";
 import { useProjectStore } from "../shared/project-context";
 
 /** How cells that were typed are written: nothing of it is guessed. */
-const AS_WRITTEN = { separator: ",", encoding: "utf-8", header: "true" };
+const AS_WRITTEN = { separator: ",", encoding: "utf-8", header: "true", above: "0" };
 
 /** Reads the cells of a small table, and saves those that were typed. */
 export function useTypedTables() {

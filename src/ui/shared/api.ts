@@ -200,7 +200,7 @@ export const api = {
   rereadTable: async (
     id: string,
     table: string,
-    options: { encoding?: string; separator?: string; header?: boolean; sheet?: string },
+    options: { encoding?: string; separator?: string; header?: boolean; above?: number; sheet?: string },
     progress: Progress,
     signal: AbortSignal,
   ) => readImport(await asked(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
