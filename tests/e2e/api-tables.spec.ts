@@ -222,3 +222,53 @@ test("other programs read what the interface is, and so do people", async ({ pag
     page.getByText("number, 1 to 500; else 100").or(page.getByText("integer, 1 to 500; else 100")),
   ).toBeVisible();
 });
+
+test("columns are turned into rows over HTTP, whatever stands in names and cells", async ({ request }) => {
+  const { project } = await (await request.post("/api/projects", { data: { name: "Turned" } })).json();
+  const at = `/api/projects/${project.id}/tables`;
+  const post = async (address: string, data: Buffer | object) => {
+    const headers = Buffer.isBuffer(data) ? { "content-type": "application/octet-stream" } : undefined;
+    const answer = await request.post(at + address, { data, ...(headers ? { headers } : {}) });
+    return {
+      status: answer.status(),
+      last: JSON.parse((await answer.text()).trim().split("\n").at(-1) ?? ""),
+    };
+  };
+  const names = ["=SUM(A1)", 'a "quoted", name', "constructor", "1", "ключ"];
+  const cells = [
+    ["007", "two\nlines", 'say "hi", you', "'x'", "'y'", ""],
+    ["008", "true", "null", "-5", " spaced ", "日本"],
+  ];
+  const quoted = (row: string[]) => row.map((cell) => `"${cell.replaceAll('"', '""')}"`).join(",");
+  const csv = [["id", ...names], ...cells].map(quoted).join("\n");
+  await post("?name=odd.csv&add=1&header=true", Buffer.from(csv));
+  const turn = { columns: names, names: "what", values: "how much" };
+  const { status, last } = await post("/odd/turn", turn);
+  expect(status).toBe(200);
+  expect(last.table).toMatchObject({ name: "odd_in_rows", rows: 10 });
+  expect(last.table.columns.map((c: { name: string }) => c.name)).toEqual(["id", "what", "how much"]);
+  const saved = await (await request.get(`/api/projects/${project.id}`)).json();
+  const document = { ...saved.project.document, tables: [...saved.project.document.tables, last.table] };
+  const put = { data: { revision: saved.project.revision, document } };
+  expect((await request.put(`/api/projects/${project.id}`, put)).status()).toBe(200);
+  const rowsOf = async (table: string): Promise<(string | null)[][]> => {
+    const { page } = await (await request.get(`${at}/${table}/rows?limit=50`)).json();
+    return page.rows.map((row: { cells: (string | null)[] }) => row.cells);
+  };
+  const before = await rowsOf("odd");
+  expect(before[1]).toEqual(["008", "true", null, "-5", " spaced ", "日本"]);
+  expect(await rowsOf("odd_in_rows")).toEqual(
+    before.flatMap(([id, ...own]) => own.map((cell, k) => [id, names[k], cell])),
+  );
+  for (const [wrong, code, words] of [
+    [{ ...turn, columns: ["nothing"] }, "bad_turn", "no column “nothing”"],
+    [{ ...turn, names: "ID" }, "bad_turn", "“ID” already"],
+    [{ ...turn, values: "What" }, "bad_turn", "both are called “what”"],
+    [{ ...turn, columns: ["1", "1"] }, "bad_turn", "once only"],
+  ] as const) {
+    const { last: answer } = await post("/odd/turn", wrong);
+    expect(answer.error).toMatchObject({ code, message: expect.stringContaining(words) });
+  }
+  expect((await post("/odd/turn", { ...turn, columns: [] })).status).toBe(400);
+  expect((await post("/nothing/turn", turn)).status).toBe(404);
+});

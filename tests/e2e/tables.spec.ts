@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
-import { choose, csvFile, goTo, openDemo, openEmpty } from "./steps";
+import { choose, csvFile, goTo, openDemo, openEmpty, saved } from "./steps";
 
 const file = (name: string, content: string) => ({
   ...csvFile(name, content),
@@ -255,4 +255,74 @@ test("a small table is typed, changed in place, and taken back by undo", async (
   await expect(page.getByRole("alert").filter({ hasText: "A table needs a column." })).toBeVisible();
   await page.getByRole("button", { name: "Do not save" }).click();
   await expect(page.getByRole("cell", { name: "120", exact: true })).toBeVisible();
+});
+
+test("a table with a column a month is turned into one with a row a month, and drawn by month", async ({
+  page,
+}) => {
+  await openEmpty(page);
+  const months = ["2025-01", "2025-02", "2025-03"];
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(csvFile("visits.csv", `quay,${months.join(",")},note\nNorth,10,20,30,a\nEast,1,2,,b\n`));
+  await expect(page.getByRole("table", { name: "visits" })).toBeVisible();
+  const open = page.getByRole("button", { name: "Turn columns into rows" });
+  await open.click();
+  const dialog = page.getByRole("dialog", { name: "Turn columns into rows" });
+  for (const month of months) await expect(dialog.getByRole("checkbox", { name: month })).toBeChecked();
+  await expect(dialog.getByRole("checkbox", { name: "note" })).not.toBeChecked();
+  await expect(dialog.getByRole("status")).toHaveText("2 rows become 6, with quay, note, column and value.");
+  await dialog.getByLabel("Names go to").fill("Quay");
+  await expect(dialog.getByRole("status")).toContainText("“Quay” already");
+  await expect(dialog.getByRole("button", { name: "Make the table" })).toBeDisabled();
+  // Left without an answer, nothing has happened.
+  await page.keyboard.press("Escape");
+  await expect(open).toBeFocused();
+  await open.click();
+  await dialog.getByLabel("Names go to").fill("month");
+  await dialog.getByLabel("Cells go to").fill("visitors");
+  await page.keyboard.press("Enter");
+  const table = page.getByRole("table", { name: "visits_in_rows" });
+  await expect(table.getByRole("row").nth(2)).toContainText(/North.*a.*2025-02.*20/);
+  await expect(page.getByText("6 rows · 4 columns")).toBeVisible();
+  await saved(page);
+
+  await goTo(page, "Measures");
+  await page
+    .getByRole("navigation", { name: "Measures and inputs" })
+    .getByRole("button", { name: "New measure" })
+    .click();
+  await choose(page.getByLabel("From table"), "visits_in_rows");
+  await page.getByRole("textbox", { name: /^Formula of/ }).fill("sum(visitors)");
+  await choose(page.getByLabel("Split by"), "month by month");
+  const answers = page.getByRole("region", { name: "Answer table" });
+  await expect(answers.getByRole("row").filter({ hasText: "Feb 2025" })).toContainText("22");
+});
+
+test("titles above the head are left out, said, and had back", async ({ page }) => {
+  await openEmpty(page);
+  await page
+    .getByLabel("File with a table")
+    .setInputFiles(
+      csvFile(
+        "takings.csv",
+        "Takings of the quays;;;\nAs of;May;;\n\nquay;month;n;m\nNorth;May;12;1\nEast;May;7;2\n",
+      ),
+    );
+  await expect(page.getByText("A row above the head was left out")).toHaveCount(0);
+  await expect(
+    page.getByText("2 rows above the head were left out: “Takings of the quays”, “As of May”."),
+  ).toBeVisible();
+  const table = page.getByRole("table", { name: "takings" });
+  await expect(table.getByRole("columnheader", { name: /^quay/ })).toBeVisible();
+  const above = page.getByLabel("Left out above");
+  await expect(above).toHaveValue("2");
+  await above.fill("many");
+  await expect(page.getByText("Write how many rows are left out above the table: 0 to 999.")).toBeVisible();
+  await above.fill("3");
+  await above.press("Enter");
+  await expect(table.getByRole("columnheader", { name: /^North/ })).toBeVisible();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(table.getByRole("columnheader", { name: /^quay/ })).toBeVisible();
+  await expect(above).toHaveValue("2");
 });

@@ -15,6 +15,7 @@ import {
   restoreBody,
   rowsAddress,
   saveBody,
+  turnBody,
   unclaimedBody,
   unreadBody,
 } from "./request-schemas";
@@ -174,6 +175,13 @@ export const CALLS: readonly Call[] = [
     path: `${table}/reread`,
     does: "Reads the table's own file again in another way: answers like an import.",
     body: importOptionsSchema,
+    answers: ok(LINES),
+  },
+  {
+    method: "POST",
+    path: `${table}/turn`,
+    does: "Makes another table in which some columns are turned into rows: answers like an import.",
+    body: turnBody,
     answers: ok(LINES),
   },
   {

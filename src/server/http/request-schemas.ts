@@ -37,6 +37,16 @@ export const importAddress = importOptionsSchema.extend({
 /** Rows that are added to a table: their file is the body. */
 export const appendAddress = z.object({ name: fileName });
 
+/** The name of a column that is made; those of files have no more characters either. */
+const columnName = z.string().trim().min(1, "A column needs a name.").max(100);
+
+/** Columns that are turned into rows, and the columns of their names and of their cells. */
+export const turnBody = z.object({
+  columns: z.array(z.string().max(200)).min(1, "Say at least one column.").max(2000),
+  names: columnName,
+  values: columnName,
+});
+
 /** Another reading of a column. */
 export const unreadBody = z.object({ column: z.string().max(200), reading: readingSchema });
 

@@ -25,6 +25,7 @@ import { toast } from "../shared/notice";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { useTellEdit } from "../shared/tell-edit";
 import { TableExport } from "./table-export";
+import { TurnDialog } from "./turn-dialog";
 
 const choices = (names: Record<string, string>) =>
   Object.entries(names).map(([value, label]) => ({ value, label }));
@@ -138,6 +139,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const tellEdit = useTellEdit();
   const { busy, run, cancel } = useRowsWork();
   const [fresh, setFresh] = useState<{ table: TableInfo; misfits: Misfit[] } | null>(null);
+  const [isTurning, setIsTurning] = useState(false);
   const { source } = table;
 
   const say = useImports((s) => s.say);
@@ -317,6 +319,17 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
         <FileButton label="Replace the file" disabled={!idle} onFile={(file) => void replace(file)} />
         <FileButton label="Append rows" disabled={!idle} onFile={(file) => void append(file)} />
       </div>
+      {table.columns.length > 1 && (
+        <button
+          type="button"
+          className="button self-start"
+          disabled={!idle}
+          onClick={() => setIsTurning(true)}
+        >
+          Turn columns into rows …
+        </button>
+      )}
+      {isTurning && <TurnDialog table={table} onClose={() => setIsTurning(false)} />}
       <TableExport table={table} />
       <button type="button" className="button mt-1 self-start" onClick={remove}>
         Remove the table

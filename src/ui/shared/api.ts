@@ -204,6 +204,13 @@ export const api = {
     progress: Progress,
     signal: AbortSignal,
   ) => readImport(await asked(`${tableAt(id, table)}/reread`, send("POST", options, { signal })), progress),
+  turnColumns: async (
+    id: string,
+    table: string,
+    turn: { columns: string[]; names: string; values: string },
+    progress: Progress,
+    signal: AbortSignal,
+  ) => readImport(await asked(`${tableAt(id, table)}/turn`, send("POST", turn, { signal })), progress),
   appendRows: async (id: string, table: string, file: File, progress: Progress, signal: AbortSignal) =>
     readImport(
       await asked(`${tableAt(id, table)}/append?${new URLSearchParams({ name: file.name })}`, {

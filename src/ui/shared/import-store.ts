@@ -23,17 +23,26 @@ const UNNAMED = /^New project( \d+)?$/;
 /** What an import said of a table: what was mended, and what its columns could be besides. */
 export type Said = Pick<ImportedTable, "notes" | "doubts">;
 
+/** A table that is to come in: what is told of it, and who brings it. */
+export interface Coming {
+  file: string;
+  bring: (progress: (share: number, rows?: number) => void, signal: AbortSignal) => Promise<ImportedTable>;
+}
+
 export interface ImportState {
   running: RunningImport | null;
-  /** Files that wait for their turn. */
-  waiting: File[];
+  /** Tables that wait for their turn. */
+  waiting: Coming[];
   /** What could not be brought in and why, until somebody has read it. */
   problems: string[];
   /** What is to be said of a table, by its id, until somebody has read it. */
   said: ReadonlyMap<string, Said>;
   /** The table that came in last, and that no screen has shown yet. */
   arrived: string | null;
+  /** Brings files in. */
   start: (files: File[]) => void;
+  /** Brings tables in, whoever makes them. */
+  take: (coming: Coming[]) => void;
   say: (table: TableInfo, said: Said) => void;
   dismiss: (tableId: string) => void;
   dismissProblems: () => void;
@@ -48,16 +57,17 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
     const say = (table: TableInfo, { notes, doubts }: Said) =>
       set({ said: new Map(get().said).set(table.id, { notes, doubts }) });
     const next = async (): Promise<void> => {
-      const [file, ...waiting] = get().waiting;
-      if (!file || get().running) return;
+      const [coming, ...waiting] = get().waiting;
+      if (!coming || get().running) return;
+      const { file } = coming;
       const most = MOST.project.tables;
       if (project.getState().document.tables.length >= most) {
-        const problem = `${file.name}: A project has at most ${most} tables. Remove some first.`;
+        const problem = `${file}: A project has at most ${most} tables. Remove some first.`;
         set({ waiting, problems: [...get().problems, problem] });
         return void (await next());
       }
       const running: RunningImport = {
-        file: file.name,
+        file,
         share: 0,
         rows: 0,
         began: Date.now(),
@@ -65,9 +75,7 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
       };
       set({ running, waiting });
       try {
-        const imported = await api.importTable(
-          project.getState().id,
-          file,
+        const imported = await coming.bring(
           (share, rows) => set({ running: { ...running, share, rows: rows ?? 0 } }),
           running.cancel.signal,
         );
@@ -85,7 +93,7 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
           set({
             problems: [
               ...get().problems,
-              `${file.name}: ${error instanceof Error ? error.message : String(error)}`,
+              `${file}: ${error instanceof Error ? error.message : String(error)}`,
             ],
           });
       }
@@ -98,10 +106,17 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
       problems: [],
       said: new Map(),
       arrived: null,
-      start: (files) => {
+      start: (files) =>
+        get().take(
+          files.map((file) => ({
+            file: file.name,
+            bring: (progress, signal) => api.importTable(project.getState().id, file, progress, signal),
+          })),
+        ),
+      take: (coming) => {
         // A new try begins with a clean slate; files that join a running one do not wipe what it could not
         // take.
-        set({ waiting: [...get().waiting, ...files], problems: get().running ? get().problems : [] });
+        set({ waiting: [...get().waiting, ...coming], problems: get().running ? get().problems : [] });
         void next();
       },
       say,
