@@ -42,8 +42,8 @@ function standsOverValues(head: Cell[], below: Cell[][]): boolean {
 
 /**
  * How many of the first rows of a file stand above the head of its table: titles, and what a report says of
- * itself. None where it cannot be told from a table whose first rows are hardly filled: what follows has to be
- * a head, and there is more than texts under it, or all that is above it ends before the table does.
+ * itself. None where it cannot be told from a table whose first rows are hardly filled: what follows has to
+ * be a head, and there is more than texts under it, or all that is above it ends before the table does.
  */
 export function rowsAboveHead(rows: Cell[][]): number {
   if (rows.length < 2) return 0;

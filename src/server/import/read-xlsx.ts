@@ -10,9 +10,9 @@ import { type Area, mergesOf, workbookParts } from "./workbook-parts";
 import { readSheetRows, type SheetRow } from "./workbook-sheet";
 
 /**
- * The rows with a head of several rows made into one: a cell that is merged over several columns stands before
- * the names beneath it. `rows` are the first of the table, the head being the first of them. Notes are added
- * of what was done.
+ * The rows with a head of several rows made into one: a cell that is merged over several columns stands
+ * before the names beneath it. `rows` are the first of the table, the head being the first of them. Notes are
+ * added of what was done.
  */
 function withOneHead(rows: SheetRow[], merges: Area[], notes: string[]): SheetRow[] {
   const width = rows.reduce((most, r) => Math.max(most, r.cells.length), 0);

@@ -5,6 +5,7 @@ import { ImportProblem } from "./import-problem";
 import { columnNames, sniffHeader } from "./sniff";
 import type { ReadColumns } from "./table-builder";
 import { ThreadedBuilder } from "./threaded-builder";
+import { totalNote } from "./total-row";
 
 /** The most columns that a table can have. */
 export const MAX_COLUMNS = 2000;
@@ -29,6 +30,7 @@ export class RowTaker {
   private names: string[] = [];
   readonly notes: string[] = [];
   private short = 0;
+  private last: Cell[] = [];
   header = false;
 
   /** The cells of the widest of the first rows: so wide is a table without names. */
@@ -71,6 +73,7 @@ export class RowTaker {
         this.notes.push(`Row ${number} has ${cells.length} of ${width} cells; the missing ones are empty.`);
       while (cells.length < width) cells.push(null);
     }
+    this.last = cells;
     this.builder?.add(cells, kinds);
   }
 
@@ -100,6 +103,8 @@ export class RowTaker {
     if (!this.builder) throw new ImportProblem("The file is empty. Bring in a file with at least one row.");
     if (this.builder.rows === 0) throw new ImportProblem("The file holds a head but no rows.");
     if (this.short > 1) this.notes.push(`${this.short} rows in all were shorter than the head.`);
+    const total = this.builder.rows > 2 ? totalNote(this.last) : null;
+    if (total) this.notes.push(total);
     const { columns, doubts, notes } = this.builder.finish(this.names, separator);
     return { rows: this.builder.rows, columns, doubts, notes: [...this.notes, ...notes] };
   }

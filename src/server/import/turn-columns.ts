@@ -53,9 +53,10 @@ async function* turnedCsv(
 }
 
 /**
- * Makes a new stored table of a table's rows in which some columns are turned into rows: each row stands there
- * once for each of them, with the column's name and its cell. What stays is read as before, and so are the
- * cells where all turned columns are read alike. Throws a 422 HttpError where the columns or names will not do.
+ * Makes a new stored table of a table's rows in which some columns are turned into rows: each row stands
+ * there once for each of them, with the column's name and its cell. What stays is read as before, and so are
+ * the cells where all turned columns are read alike. Throws a 422 HttpError where the columns or names will
+ * not do.
  */
 export async function turnColumns(
   projectId: string,
