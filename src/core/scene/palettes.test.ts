@@ -80,7 +80,12 @@ describe("shipped palettes", () => {
         expect(contrast(a, sheet), a).toBeGreaterThanOrEqual(3);
         for (const b of colours.slice(0, i)) expect(distance(a, b), `${a} ${b}`).toBeGreaterThan(0.04);
       }
-      expect(paletteColour(palette, theme, MOST_COLOURS, 40, sheet)).toBe(other);
+      const further = paletteColour(palette, theme, MOST_COLOURS, 40, sheet);
+      expect(paletteColour(palette, theme, MOST_COLOURS + 9, 40, sheet)).toBe(further);
+      expect(contrast(further, sheet)).toBeGreaterThanOrEqual(3);
+      // None of them is taken for Other, or for one that has a colour of its own.
+      expect(distance(further, other)).toBeGreaterThan(0.08);
+      for (const colour of colours) expect(distance(further, colour), colour).toBeGreaterThan(0.03);
     },
   );
 

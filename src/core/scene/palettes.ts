@@ -117,8 +117,9 @@ function withShades(colours: readonly string[], sheet: string): string[] {
 }
 
 /**
- * The n-th colour of a palette; past the last come shades of them, and past those a colour beside the sheet's
- * that all others share. Ramps give evenly spread steps among `count`.
+ * The n-th colour of a palette; past the last come shades of them, and past those one colour that all
+ * further ones share: nearer to the ink than that of Other, for which none of them is to be taken. Ramps give
+ * evenly spread steps among `count`.
  */
 export function paletteColour(
   palette: Palette,
@@ -131,7 +132,7 @@ export function paletteColour(
   if (palette.type !== "categorical")
     return rampColour(palette, theme, count <= 1 ? 0.7 : 1 - index / (count - 1));
   if (index < colours.length) return colours[index];
-  return withShades(colours, sheet)[index] ?? THEMES[theme].other;
+  return withShades(colours, sheet)[index] ?? mix(THEMES[theme].other, THEMES[theme].ink, 0.25);
 }
 
 const ramps = new Map<string, (share: number) => string>();
