@@ -29,17 +29,16 @@ export async function untilOnScreen(page: Page, acts: () => Promise<void>): Prom
   await page.waitForTimeout(2000);
   const { traceEvents } = JSON.parse(String(await browser.stopTracing())) as { traceEvents: TraceEvent[] };
   const events = traceEvents.toSorted((a, b) => a.ts - b.ts);
-  const idOf = (event: TraceEvent) => event.id ?? event.id2?.local;
+  const idOf = (event?: TraceEvent) => event?.id ?? event?.id2?.local;
   return events.flatMap((began, at) => {
     if (began.name !== BEGAN) return [];
-    const of = (name: string, ph: string, after: number) =>
-      events.findIndex((e, k) => k > after && e.name === name && e.ph === ph && e.pid === began.pid);
-    const commit = of("Commit", "b", of(CHANGED, "I", at));
-    const shown = events.find(
-      (e, k) =>
-        k > commit && e.name === "PipelineReporter" && e.ph === "e" && idOf(e) === idOf(events[commit]),
-    );
-    if (commit < 0 || !shown) throw new Error("What an act changed did not come to the screen.");
-    return [(shown.ts - began.ts) / 1000];
+    const after = (name: string, ph: string, from: number, is = (_: TraceEvent) => true) =>
+      events.findIndex((e, k) => k > from && e.name === name && e.ph === ph && e.pid === began.pid && is(e));
+    const commit = after("Commit", "b", after(CHANGED, "I", at));
+    const own = after("PipelineReporter", "e", commit, (e) => idOf(e) === idOf(events[commit]));
+    // The report of a frame is left out at times; that of the next ends when both are shown.
+    const shown = own >= 0 ? own : after("PipelineReporter", "e", after("DrawFrame", "I", commit));
+    if (commit < 0 || shown < 0) throw new Error("What an act changed did not come to the screen.");
+    return [(events[shown].ts - began.ts) / 1000];
   });
 }
