@@ -275,6 +275,8 @@ test("a table with a column a month is turned into one with a row a month, and d
   await dialog.getByLabel("Names go to").fill("Quay");
   await expect(dialog.getByRole("status")).toContainText("“Quay” already");
   await expect(dialog.getByRole("button", { name: "Make the table" })).toBeDisabled();
+  await dialog.getByLabel("Names go to").fill("m".repeat(101));
+  await expect(dialog.getByRole("status")).toContainText("at most 100 characters");
   // Left without an answer, nothing has happened.
   await page.keyboard.press("Escape");
   await expect(open).toBeFocused();

@@ -24,6 +24,8 @@ export const MOST = {
 /** How many characters the texts of a document have at most. */
 export const LONGEST = {
   name: 120,
+  /** Of a column that a file brings, or that is made. */
+  column: 100,
   value: 10_000,
   note: 500,
   /** What stands before or after numbers. */

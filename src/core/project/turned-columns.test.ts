@@ -32,6 +32,8 @@ describe("columns that are turned into rows", () => {
     expect(problem(["c", "C"])).toContain("once only");
     expect(problem(["x"])).toContain("no column “x”");
     expect(problem(["c"], " ")).toContain("need a name");
+    expect(problem(["c"], "m".repeat(101))).toContain("at most 100 characters");
+    expect(problem(["c"], "m".repeat(100))).toBeNull();
     expect(problem(["c"], "Month", "month")).toContain("both are called “Month”");
     expect(problem(["c"], "NOTE")).toContain("“NOTE” already");
     expect(problem(["c"], "month", "d")).toContain("“d” already");

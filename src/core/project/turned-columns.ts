@@ -1,4 +1,6 @@
+import { cutText } from "../base/cut-text";
 import { sameName } from "../base/names";
+import { LONGEST } from "./most";
 import type { TableInfo } from "./schema";
 
 /** The longest row of columns side by side that are read as numbers; none where it is shorter than three. */
@@ -20,17 +22,24 @@ export function turnProblem(
   { name, columns }: Pick<TableInfo, "name" | "columns">,
   turn: { columns: readonly string[]; names: string; values: string },
 ): string | null {
-  const gone = turn.columns.find((c) => !columns.some((k) => sameName(k.name, c)));
-  if (gone !== undefined) return `${name} has no column “${gone}” of its file.`;
-  const turned = columns.filter((c) => turn.columns.some((t) => sameName(t, c.name)));
-  if (turned.length === 0) return "Choose at least one column.";
-  if (turned.length < turn.columns.length) return "A column can be turned into rows once only.";
-  if (!turn.names.trim() || !turn.values.trim()) return "Both new columns need a name.";
-  if (sameName(turn.names, turn.values))
-    return `The names and the cells need columns of their own; both are called “${turn.names}”.`;
-  const taken = [turn.names, turn.values].find((n) =>
-    columns.some((c) => !turned.includes(c) && sameName(c.name, n)),
-  );
+  // A table can have thousands of columns: names are looked up, not compared each with each.
+  const stay = new Map(columns.map((c) => [c.name.toLowerCase(), c.name]));
+  const turned = new Set<string>();
+  for (const column of turn.columns) {
+    const key = column.toLowerCase();
+    if (turned.has(key)) return "A column can be turned into rows once only.";
+    if (!stay.delete(key)) return `${name} has no column “${column}” of its file.`;
+    turned.add(key);
+  }
+  if (turned.size === 0) return "Choose at least one column.";
+  const made = [turn.names.trim(), turn.values.trim()];
+  if (made.includes("")) return "Both new columns need a name.";
+  const long = made.find((n) => n.length > LONGEST.column);
+  if (long !== undefined)
+    return `A column’s name has at most ${LONGEST.column} characters; “${cutText(long, 20)}” has ${long.length.toLocaleString("en")}.`;
+  if (sameName(made[0], made[1]))
+    return `The names and the cells need columns of their own; both are called “${made[0]}”.`;
+  const taken = made.find((n) => stay.has(n.toLowerCase()));
   return taken === undefined
     ? null
     : `There is a column “${taken}” already that stays as it is. Choose another name.`;

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { readingSchema } from "@/core/data/reading-schema";
 import { querySchema } from "@/core/plan/query";
+import { LONGEST } from "@/core/project/most";
 import { linkSchema } from "@/core/project/schema";
 import { TABLE_FORMATS, type TableFormat } from "@/render/table/table-file";
 import { importOptionsSchema } from "../import/reader";
@@ -37,8 +38,8 @@ export const importAddress = importOptionsSchema.extend({
 /** Rows that are added to a table: their file is the body. */
 export const appendAddress = z.object({ name: fileName });
 
-/** The name of a column that is made; those of files have no more characters either. */
-const columnName = z.string().trim().min(1, "A column needs a name.").max(100);
+/** The name of a column that is made. */
+const columnName = z.string().trim().min(1, "A column needs a name.").max(LONGEST.column);
 
 /** Columns that are turned into rows, and the columns of their names and of their cells. */
 export const turnBody = z.object({

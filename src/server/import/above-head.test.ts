@@ -36,6 +36,9 @@ describe("what stands above the head of a table", () => {
     const small = await read("Crew\nSpring\nname,ship,shift\nAnna,Kestrel,2\n");
     expect(names(small)).toEqual(["name", "ship", "shift"]);
     expect(small.source.above).toBe(2);
+    const many = await read(`${"A line of the report;;\n".repeat(12)}quay;month;n\nNorth;May;12\n`);
+    expect(names(many)).toEqual(["quay", "month", "n"]);
+    expect(many.notes[0]).toContain("and 9 more");
   });
 
   it("is as many rows as somebody says", async () => {
@@ -101,6 +104,9 @@ describe("what stands above the head of a table", () => {
 
   it("does not make a wide row a mistake", async () => {
     expect(await problem("route,n\nFerrow,1\nQuay,2,3\n")).toContain("Row 3 has 3 cells");
+    // A list of which one entry says more is no table with titles.
+    expect(await problem("name\nAnna\nBob,on leave\nCarl\nDora\n")).toContain("Row 3 has 2 cells");
+    expect(await problem("name\nAnna,on leave\n1\n2\n3\n")).toContain("Row 2 has 2 cells");
     // Counted as they stand in the file.
     expect(await problem(`Takings,,\nroute,n,m\n${"Ferrow,1,2\n".repeat(3)}Quay,2,3,4\n`)).toContain(
       "Row 6 has 4 cells, but the head has 3",

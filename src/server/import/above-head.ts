@@ -46,8 +46,10 @@ function standsOverValues(head: Cell[], below: Cell[][]): boolean {
  * be a head, and there is more than texts under it, or all that is above it ends before the table does.
  */
 export function rowsAboveHead(rows: Cell[][]): number {
-  if (rows.length < 2) return 0;
-  const usual = usualWidth(rows);
+  // From where there is more than titles, of which there may be more than rows; a list has no width.
+  const from = rows.findIndex((row) => filledIn(row) > 1);
+  const usual = from < 0 ? 0 : usualWidth(rows.slice(from));
+  if (usual < 2) return 0;
   const first = rows.findIndex((row) => !isTitle(row, usual));
   if (first < 1) return 0;
   const [head, ...below] = rows.slice(first).map((row) => row.slice(0, usual));

@@ -5,6 +5,7 @@ import { readNumber } from "@/core/base/read-number";
 import { readDate, readTimestamp } from "@/core/data/cell-date";
 import { type Encoding, keysOf, SEPARATORS, type Separator } from "@/core/data/file-formats";
 import { isNothing, readBoolean } from "@/core/data/reading";
+import { LONGEST } from "@/core/project/most";
 import type { Cell } from "../store/table-files";
 import { ImportProblem } from "./import-problem";
 
@@ -149,9 +150,6 @@ export function sniffHeader(first: Cell[], second: Cell[] | null): boolean {
   );
 }
 
-/** So many characters of a name are kept. */
-const LONGEST_NAME = 100;
-
 /**
  * Column names out of a head row: trimmed, cut where they are very long, numbered where they repeat, made up
  * where they are empty. Says what was mended.
@@ -161,8 +159,8 @@ export function columnNames(head: Cell[] | null, width: number): { names: string
   const notes: string[] = [];
   for (let i = 0; i < width; i++) {
     const written = (head?.[i] ?? "").replace(/\s+/g, " ").trim();
-    const isLong = written.length > LONGEST_NAME;
-    const given = cutText(written, LONGEST_NAME).trim();
+    const isLong = written.length > LONGEST.column;
+    const given = cutText(written, LONGEST.column).trim();
     let name = given || `column_${i + 1}`;
     if (head && !given) notes.push(`Column ${i + 1} has no name in the file; it is called ${name}.`);
     for (let n = 2; names.some((k) => sameName(k, name)); n++) name = `${given || `column_${i + 1}`}_${n}`;

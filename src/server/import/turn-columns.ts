@@ -19,6 +19,8 @@ export interface Turn {
   values: string;
 }
 
+/** How much of the work it is to write the rows; the rest is to read them in. */
+const WRITTEN = 0.3;
 /** So many characters are written at a time. */
 const PIECE = 1 << 16;
 
@@ -31,6 +33,7 @@ async function* turnedCsv(
   kept: number[],
   turned: number[],
   { names, values }: Turn,
+  { progress, signal }: Follower,
 ): AsyncGenerator<Uint8Array> {
   const encoder = new TextEncoder();
   const db = openSoundRows(table);
@@ -38,11 +41,15 @@ async function* turnedCsv(
     const nameOf = (at: number) => quoted(table.columns[at].name);
     const heads = turned.map(nameOf);
     let text = `${[...kept.map(nameOf), quoted(names), quoted(values)].join(",")}\n`;
+    let done = 0;
     for (const row of db.prepare("select * from rows order by rowid").raw().iterate()) {
       const cells = row as Cell[];
+      done++;
       const own = kept.map((at) => `${quoted(cells[at])},`).join("");
       for (const [k, at] of turned.entries()) text += `${own}${heads[k]},${quoted(cells[at])}\n`;
       if (text.length < PIECE) continue;
+      if (signal?.aborted) throw new HttpError(499, "cancelled", "The work was cancelled.");
+      progress(done / table.rows);
       yield encoder.encode(text);
       text = "";
     }
@@ -70,9 +77,19 @@ export async function turnColumns(
   const places = table.columns.map((_, at) => at);
   const turned = places.filter(isTurned);
   const kept = places.filter((at) => !isTurned(at));
-  const body = turnedCsv(table, kept, turned, turn);
+  const { signal, progress } = follower;
   const written = { separator: ",", encoding: "utf-8", header: true, above: 0 } as const;
-  const made = await importTable(projectId, { file: "turned.csv", body }, written, follower);
+  const name = cutText(`${table.name}_in_rows`, LONGEST.name);
+  const body = turnedCsv(table, kept, turned, turn, {
+    signal,
+    progress: (share) => progress(WRITTEN * share),
+  });
+  // A name of a file ends where a folder's does; the table has its whole name.
+  const file = `${name.replaceAll(/[\\/]/g, "_")}.csv`;
+  const made = await importTable(projectId, { file, body }, written, {
+    signal,
+    progress: (share, rows) => progress(WRITTEN + (1 - WRITTEN) * share, rows),
+  });
   const [first, ...others] = turned.map((at) => table.columns[at].reading);
   const isAlike = others.every((reading) => readingKey(reading) === readingKey(first));
   const known = kept.map((at) => table.columns[at]);
@@ -82,9 +99,10 @@ export async function turnColumns(
     table: {
       ...made.table,
       source: { ...made.table.source, file: cutText(`${table.name}, columns turned into rows`, 300) },
-      name: cutText(`${table.name}_in_rows`, LONGEST.name),
+      name,
       columns: made.table.columns.map((column, at) => ({
         ...column,
+        name: known[at]?.name ?? column.name,
         reading: readings[at] ?? column.reading,
         hidden: known[at]?.hidden ?? false,
       })),

@@ -1,7 +1,6 @@
 "use client";
 import { Dialog } from "radix-ui";
 import { type FormEvent, useId, useState } from "react";
-import { sameName } from "@/core/base/names";
 import type { TableInfo } from "@/core/project/schema";
 import { proposedTurn, turnProblem } from "@/core/project/turned-columns";
 import { api } from "../shared/api";
@@ -9,7 +8,6 @@ import { Labelled } from "../shared/labelled";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
 import { useReturnFocus } from "../shared/return-focus";
 
-const LONGEST_NAME = 100;
 const number = (n: number) => n.toLocaleString("en").replaceAll(",", " ");
 
 /** Which columns of a table are turned into rows of another, and what becomes of their names and cells. */
@@ -26,11 +24,13 @@ export function TurnDialog({ table, onClose }: { table: TableInfo; onClose: () =
   const turn = { columns, names: names.trim(), values: values.trim() };
   const problem = turnProblem(table, turn);
   const shown = table.columns.filter((c) => c.name.toLowerCase().includes(find.trim().toLowerCase()));
-  const isTurned = (name: string) => columns.some((c) => sameName(c, name));
-  const stay = table.columns.filter((c) => !isTurned(c.name)).map((c) => c.name);
+  const chosen = new Set(columns);
+  const stay = table.columns.filter((c) => !chosen.has(c.name)).map((c) => c.name);
   /** The chosen columns without some. */
-  const stays = (without: TableInfo["columns"]) =>
-    columns.filter((c) => !without.some((w) => sameName(w.name, c)));
+  const stays = (without: TableInfo["columns"]) => {
+    const gone = new Set(without.map((c) => c.name));
+    return columns.filter((c) => !gone.has(c));
+  };
   const submit = (event: FormEvent) => {
     event.preventDefault();
     if (problem) return;
@@ -68,6 +68,8 @@ export function TurnDialog({ table, onClose }: { table: TableInfo; onClose: () =
                   placeholder="Find a column"
                   value={find}
                   onChange={(e) => setFind(e.target.value)}
+                  // Enter in what only finds is no answer.
+                  onKeyDown={(e) => e.key === "Enter" && e.preventDefault()}
                   className="field"
                 />
               )}
@@ -92,11 +94,9 @@ export function TurnDialog({ table, onClose }: { table: TableInfo; onClose: () =
                     <input
                       type="checkbox"
                       className="accent-verdigris"
-                      checked={isTurned(name)}
+                      checked={chosen.has(name)}
                       onChange={(e) =>
-                        setColumns(
-                          e.target.checked ? [...columns, name] : columns.filter((c) => !sameName(c, name)),
-                        )
+                        setColumns(e.target.checked ? [...columns, name] : columns.filter((c) => c !== name))
                       }
                     />
                     <span className="min-w-0 flex-1 truncate">{name}</span>
@@ -110,24 +110,12 @@ export function TurnDialog({ table, onClose }: { table: TableInfo; onClose: () =
             </ul>
             <Labelled label="Names go to">
               {(id) => (
-                <input
-                  id={id}
-                  value={names}
-                  maxLength={LONGEST_NAME}
-                  onChange={(e) => setNames(e.target.value)}
-                  className="field"
-                />
+                <input id={id} value={names} onChange={(e) => setNames(e.target.value)} className="field" />
               )}
             </Labelled>
             <Labelled label="Cells go to">
               {(id) => (
-                <input
-                  id={id}
-                  value={values}
-                  maxLength={LONGEST_NAME}
-                  onChange={(e) => setValues(e.target.value)}
-                  className="field"
-                />
+                <input id={id} value={values} onChange={(e) => setValues(e.target.value)} className="field" />
               )}
             </Labelled>
             <p role="status" className={`text-sm ${problem ? "text-signal" : "text-muted"}`}>
