@@ -200,6 +200,7 @@ export function Gallery({
               <span className="mt-2 block font-semibold">{KINDS[i].label}</span>
               <span id={`purpose-${i}`} className="mt-0.5 block text-sm text-muted">
                 {KINDS[i].purpose}
+                {data[i].data.problem && <span className="sr-only"> {data[i].data.problem}</span>}
               </span>
             </button>
             {supposed(first[i], project) && (

@@ -5,7 +5,7 @@ import type { QueryInput, Result } from "@/core/plan/query";
 import type { Measure } from "@/core/project/schema";
 import type { QueryAnswer } from "@/server/compute/protocol";
 import type { Draft } from "@/server/results";
-import { api } from "./api";
+import { ApiError, api } from "./api";
 import { useProject } from "./project-context";
 
 export type Answer = Result | { error: string };
@@ -46,7 +46,10 @@ async function sendPart(projectId: string, draft: Draft, pending: Pending[]): Pr
     );
     for (const [i, p] of pending.entries()) p.resolve(plain(results[i]));
   } catch (error) {
-    for (const p of pending) p.reject(error);
+    // A fault of the server's own is told where it happened: each query is asked once more, alone.
+    if (error instanceof ApiError && error.status === 500 && pending.length > 1)
+      for (const p of pending) void sendPart(projectId, draft, [p]);
+    else for (const p of pending) p.reject(error);
   } finally {
     for (const p of pending) p.signal.removeEventListener("abort", look);
   }

@@ -150,7 +150,8 @@ export class Distinct implements Accumulator {
     this.counts = grown(this.counts, size);
     if (this.pairs) return false;
     const { table } = this;
-    if (this.span === 0 && within) {
+    // A range without room, such as milliseconds of years, is never taken: nothing may be as long as it.
+    if (this.span === 0 && within && size * wordsFor(within.span) <= MOST_WORDS) {
       this.span = within.span;
       [table.low, table.words] = [within.low, wordsFor(within.span)];
     }

@@ -281,6 +281,7 @@ export class CompiledLoops extends ModuleMemory implements Loops {
     into.isSettled = true;
     into.buckets = null;
     const groups = Math.floor(marks.length / words);
+    if (groups === 0) return;
     if (this.has(marks)) {
       if (buckets) this.wasm.emptyMarks(address(marks), address(buckets));
       for (let g = 0; g < groups; g++) counts[g] = this.wasm.bitsIn(address(marks) + 4 * g * words, words);
