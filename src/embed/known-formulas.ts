@@ -1,5 +1,5 @@
 import type { ValueType } from "@/core/base/value";
-import { type Checked, formulaKey, type Scope } from "@/core/formula/expr";
+import { type AddsUp, type Checked, formulaKey, type Scope } from "@/core/formula/expr";
 import { type Named, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 
@@ -42,6 +42,7 @@ export function derivedType(formula: string, scope: Scope, table: string, column
 }
 
 /** Whether the parts of a measure make its whole. */
-export function addsUp({ formula, table, name }: Measure, project: Named): boolean {
-  return scopeOf(project).known?.get(formulaKey(formula, table, "group", name))?.addsUp ?? true;
+export function addsUp({ formula, table, name }: Measure, project: Named): AddsUp {
+  const known = scopeOf(project).known?.get(formulaKey(formula, table, "group", name))?.addsUp ?? "yes";
+  return typeof known === "boolean" ? (known ? "yes" : "no") : known;
 }

@@ -64,7 +64,7 @@ const neededTotals = ({ result, visual, project, formulas }: ComponentSource): s
         const measure = project.measures.find((m) => m.name === name);
         const key = measure && formulaKey(measure.formula, measure.table, "group", measure.name);
         const known = formulas.find(([known]) => known === key);
-        return !known?.[1].addsUp || !result.columns.some((c) => c.name === name);
+        return known?.[1].addsUp !== "yes" || !result.columns.some((c) => c.name === name);
       });
 
 /**

@@ -45,7 +45,7 @@ const valueIn = (record: Readonly<Record<string, Value>> | undefined, name: stri
 function addsUp({ project, formulas }: Spec, name: string): boolean {
   const measure = project.measures.find((m) => m.name === name);
   const known = measure && formulas.find(([key]) => key === keyOf(measure));
-  return known?.[1].addsUp ?? false;
+  return known?.[1].addsUp === "yes";
 }
 const keyOf = ({ formula, table, name }: Project["measures"][number]) =>
   formulaKey(formula, table, "group", name);

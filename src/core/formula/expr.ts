@@ -72,14 +72,21 @@ export interface Scope {
   known?: ReadonlyMap<string, KnownFormula>;
 }
 
+/**
+ * What a formula tells of its values over parts of some rows and over all of them. "yes": the parts make the
+ * whole; "rounded": they do but for the rounding in it; "no": they do not, whatever they happen to be
+ * (averages, ratios, distinct counts); "by values": that depends on them, as in `greatest(sum(gain), 0)`.
+ */
+export type AddsUp = "yes" | "rounded" | "no" | "by values";
+
 /** What is known of a formula that was checked elsewhere. */
 export interface KnownFormula {
   type: ValueType;
   /** Whether it has no problem. */
   isSound: boolean;
   uses: Checked["uses"];
-  /** Whether its value over several groups is the sum of theirs. */
-  addsUp: boolean;
+  /** Whether its value over several groups is the sum of theirs; before version 0.2 only yes or no. */
+  addsUp: AddsUp | boolean;
 }
 
 /** Names a formula with where it stands; see `checkFormula`. */

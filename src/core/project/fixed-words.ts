@@ -26,6 +26,7 @@ export const WORDS = {
   belowLeftOut: "{n} below zero left out",
   tinyLeftOut: "{n} smaller than half a cell left out",
   emptyTracks: "{n} below zero: an empty track",
+  notShown: "{share} not shown",
   notAdditive: "The parts do not add up to the total",
   fullAt: "Full at {value}",
   scaleStart: "The scale starts at {value}",

@@ -1,4 +1,3 @@
-import { addsUp } from "../project/adds-up";
 import { contrast } from "../scene/colour";
 import { paletteOf } from "../scene/palettes";
 import { change, type ReviewRule, turn } from "./finding";
@@ -61,7 +60,7 @@ export const paleLabels: ReviewRule = {
 export const moreThanColours: ReviewRule = {
   id: "more categories than colours",
   look: (facts) => {
-    const { style, data, design, measure, project, visual } = facts;
+    const { style, data, design, visual } = facts;
     // Of too many slices that is said already.
     if (visual.kind === "donut" || visual.kind === "waffle") return null;
     if (!style.has("colours.by") || style.value("colours.by") !== "category" || data.series.length > 0)
@@ -74,7 +73,7 @@ export const moreThanColours: ReviewRule = {
       text: `${own} categories share ${palette.light.length} colours.`,
       why: "The same colour then stands for several of them.",
       mend: change(`Keep the first ${first} and Other`, facts, {
-        keep: { first, others: addsUp(measure, project) },
+        keep: { first, others: true },
       }),
     };
   },

@@ -1,19 +1,23 @@
-import { addsUp } from "../project/adds-up";
 import type { VisualRow } from "../rows/visual-data";
 import { change, type DrawnFacts, type Mend, type ReviewRule } from "./finding";
 
 /** Kinds whose shapes are shares of a whole. */
-const isPie = ({ visual, data }: DrawnFacts) =>
-  visual.kind === "donut" || (visual.kind === "waffle" && data.splitLabel !== null);
+const isPie = ({ visual, data, style }: DrawnFacts) =>
+  visual.kind === "donut" || (visual.kind === "waffle" && data.splitLabel !== null && !isApart(data, style));
+/** Whether each part has a grid of its own, so that none is the share of another's whole. */
+const isApart = ({ addsUp }: DrawnFacts["data"], style: DrawnFacts["style"]) =>
+  style.value("cell.grids") === "each" || (style.value("cell.grids") === "auto" && !addsUp);
 const isWhole = (facts: DrawnFacts) =>
   isPie(facts) || (facts.visual.kind === "capsule stack" && facts.data.series.length > 0);
 
 const positive = (rows: VisualRow[]) => rows.map((r) => r.value ?? 0).filter((v) => v > 0);
 const asBars = (facts: DrawnFacts): Mend => change("Draw rounded bars", facts, { kind: "rounded bars" });
+/** Whether shares stay what they are when the smallest parts become one. */
+const areAllParts = ({ data }: DrawnFacts) => data.addsUp && data.rows.every((r) => (r.value ?? 0) >= 0);
 const keepFirst = (facts: DrawnFacts): Mend =>
-  change("Keep the first 6 and Other", facts, {
-    keep: { first: 6, others: addsUp(facts.measure, facts.project) },
-  });
+  areAllParts(facts)
+    ? change("Keep the first 6 and Other", facts, { keep: { first: 6, others: true } })
+    : asBars(facts);
 
 /** More slices than can be told apart. */
 const MOST_SLICES = 8;
@@ -88,9 +92,9 @@ export const negativeParts: ReviewRule = {
 export const notAdditive: ReviewRule = {
   id: "parts that do not add up",
   look: (facts) => {
-    const { data, measure, project, visual } = facts;
+    const { data, measure, visual } = facts;
     const isMeasures = data.rows.length > 1 && data.rows.every((r) => r.format);
-    if (!isWhole(facts) || isMeasures || data.rows.length < 2 || addsUp(measure, project)) return null;
+    if (!isWhole(facts) || isMeasures || data.rows.length < 2 || data.addsUp) return null;
     return {
       text: `${measure.label} of the parts does not add up to that of the whole.`,
       why: "Shares of a sum that means nothing are drawn: rates, averages and distinct counts have no parts.",

@@ -2,9 +2,11 @@ import { describe, expect, it } from "vitest";
 import { sampleData, seriesData } from "../../testing/craft/sample-data";
 import { madeTile } from "../../testing/made-board";
 import { PERCENT_FORMAT } from "../base/number-format";
+import { addsUp } from "../project/adds-up";
 import { newBoard, newMeasure, newVisual } from "../project/defaults";
 import { edited } from "../project/edits";
 import { emptyProject, type Project, type Visual } from "../project/schema";
+import { areParts } from "../rows/parts-and-whole";
 import type { VisualData } from "../rows/visual-data";
 import { type Facts, type SettledProof, type Stand, standsOf } from "./finding";
 import { RULES, review } from "./index";
@@ -71,7 +73,10 @@ const facts = ({
 }: Seen): Facts => {
   const visual = newVisual({ id: "v", name: "V", kind, value, split: { column: "route" }, ...more });
   const design = { palettes: [], finishes: [], pictures: [] };
-  return { visual, project, design, data: withPhrases(data, visual), proofs, stands };
+  const of = project.measures.find((m) => m.id === visual.value);
+  const told = of ? addsUp(of, project) : "yes";
+  const drawn = { ...withPhrases(data, visual), addsUp: areParts(told, data, data.isCut) };
+  return { visual, project, design, data: drawn, proofs, stands };
 };
 /** A place of so many columns and rows on a board. */
 const stand = (w: number, h: number, at = 0): Stand => ({

@@ -12,6 +12,7 @@ import type { Measure, NumberSource, Visual } from "../project/schema";
 import { columnInTemplates, nameInTemplates, type TemplateRole } from "../project/templates";
 import { filterText } from "./filter-text";
 import { bucketLabels, wordingOf } from "./key-labels";
+import { areParts } from "./parts-and-whole";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import { rowKey } from "./row-key";
 import type { DrawnRule, DrawnZone, VisualData } from "./visual-data";
@@ -26,6 +27,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   betterWhen: "higher",
   total: null,
   addsUp: true,
+  isCut: false,
   target: null,
   minimum: null,
   maximum: null,
@@ -208,6 +210,10 @@ function templateValues(reading: Reading, total: number | null, target: number |
   return Object.fromEntries(named);
 }
 
+/** Whether a visual keeps the first of its rows alone, and there can be others. */
+const isCutIn = ({ split, keep }: Visual, rows: number): boolean =>
+  split !== null && keep !== null && !keep.others && rows >= keep.first;
+
 /** What a reader of the numbers should know besides. */
 const notesOf = ({ unfiltered, coarse, unanswered }: Result): string[] => [
   ...unanswered.map((problem) => `Cannot be computed, so that “—” stands for it: ${problem}`),
@@ -242,8 +248,12 @@ export function readResult(
   const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
   const total = asNumber(own(result.totals, measure.name));
   const target = numberFrom(reading, visual.target);
+  const parts = { ...rowsAndSeries(reading), total };
+  const isCut = isCutIn(visual, parts.rows.length);
+  const told = addsUp(measure, project);
   return {
-    ...rowsAndSeries(reading),
+    ...parts,
+    isCut,
     categories: { split: result.places[0]?.of ?? 0, series: result.places[1]?.of ?? 0 },
     comparison: visual.comparison
       ? { value: numberFrom(reading, visual.comparison), label: labelOf(reading, visual.comparison) }
@@ -251,8 +261,7 @@ export function readResult(
     second: second ? { label: second.label, format: second.format } : null,
     headSize: headSize ? { label: headSize.label, format: headSize.format } : null,
     betterWhen: measure.betterWhen,
-    total,
-    addsUp: addsUp(measure, project),
+    addsUp: visual.split ? areParts(told, parts, isCut) : told !== "no",
     target,
     minimum: numberFrom(reading, visual.minimum),
     maximum: numberFrom(reading, visual.maximum),

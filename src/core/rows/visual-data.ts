@@ -76,6 +76,8 @@ export interface VisualData {
   total: number | null;
   /** Whether the values of parts make the value of their whole: not those of ratios or averages. */
   addsUp: boolean;
+  /** Whether only the first of the rows are here, and none stands for the others. */
+  isCut: boolean;
   target: number | null;
   minimum: number | null;
   maximum: number | null;

@@ -1,5 +1,5 @@
 import { checkFormula } from "../formula/check";
-import { formulaKey, type KnownFormula } from "../formula/expr";
+import { type AddsUp, formulaKey, type KnownFormula } from "../formula/expr";
 import { addsUp } from "../project/adds-up";
 import { scopeOf } from "../project/names";
 import type { Project } from "../project/schema";
@@ -12,7 +12,7 @@ export function settledFormulas(project: Project): [string, KnownFormula][] {
     table: string | null,
     level: "group" | "derived",
     self: string,
-    isSum: boolean,
+    isSum: AddsUp,
   ): [string, KnownFormula] => {
     const { type, expr, uses } = checkFormula(formula, scope, table, level, self);
     return [formulaKey(formula, table, level, self), { type, isSound: expr !== null, uses, addsUp: isSum }];
@@ -20,7 +20,7 @@ export function settledFormulas(project: Project): [string, KnownFormula][] {
   return [
     ...project.measures.map((m) => settled(m.formula, m.table, "group", m.name, addsUp(m, project))),
     ...project.tables.flatMap((t) =>
-      t.derived.map((d) => settled(d.formula, t.name, "derived", `${t.name}.${d.name}`, false)),
+      t.derived.map((d) => settled(d.formula, t.name, "derived", `${t.name}.${d.name}`, "no")),
     ),
   ];
 }

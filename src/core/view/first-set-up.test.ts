@@ -105,10 +105,12 @@ describe("the first set-up of a kind", () => {
     expect(firstSetUp(kindOf("nested bars"), FULL.measures[2], FULL).second).toBeNull();
   });
 
-  it("keeps the rest as Other, but not of a percent, whose rest is no part of it", () => {
+  it("keeps the rest as Other, of a share too, but not of an average, whose rest is no part of a whole", () => {
     const facts: TableFacts = new Map([["vessel", parts(12)]]);
-    const keep = (at: number) => firstSetUp(kindOf("donut"), FULL.measures[at], FULL, facts).keep;
-    expect([keep(0), keep(2)]).toEqual([
+    const keep = (formula: string) =>
+      firstSetUp(kindOf("donut"), { ...FULL.measures[2], formula }, FULL, facts).keep;
+    expect(["count(*)", "count(*) / total(count(*))", "count(distinct route)"].map(keep)).toEqual([
+      { first: 7, others: true },
       { first: 7, others: true },
       { first: 8, others: false },
     ]);

@@ -1,4 +1,6 @@
+import type { AddsUp } from "../formula/expr";
 import type { Kind } from "../kinds/anatomy/kind";
+import { addsUp } from "../project/adds-up";
 import { calendarOf } from "../project/conventions";
 import { newVisual } from "../project/defaults";
 import { offeredColumns } from "../project/offered";
@@ -80,11 +82,11 @@ const FIRST: { [R in RoleId]?: (offer: Offer) => Partial<Visual> } = {
 };
 
 /** How many groups a split is kept to: all of a few; of more the largest, the others together. */
-function keepOf({ parts }: Offer, split: Visual["split"], isShare: boolean): Visual["keep"] {
+function keepOf({ parts }: Offer, split: Visual["split"], told: AddsUp): Visual["keep"] {
   const groups = parts.find((p) => p.split === split)?.groups ?? 0;
   if (groups <= MOST_GROUPS) return null;
-  // What is left of a share is no part of it.
-  return isShare ? { first: MOST_GROUPS, others: false } : { first: MOST_GROUPS - 1, others: true };
+  // The average of all others is no part beside the first.
+  return told === "no" ? { first: MOST_GROUPS, others: false } : { first: MOST_GROUPS - 1, others: true };
 }
 
 /**
@@ -102,7 +104,7 @@ export function firstSetUp(kind: Kind, measure: Measure, project: Known, facts: 
     kind: kind.id,
     value: measure.id,
     order: phrases.split?.by ? { by: "split", order: "asc" } : { by: "value", order: "desc" },
-    keep: keepOf(offer, phrases.split ?? null, measure.format.style === "percent"),
+    keep: keepOf(offer, phrases.split ?? null, addsUp(measure, project)),
     size: kind.firstSize,
     ...phrases,
   });

@@ -124,7 +124,7 @@ describe("the picture tells the truth", () => {
   });
 
   it("donut: parts of a rate, which do not add up to it, say so", () => {
-    const rates = sampleData([0.6, 0.5, 0.4], { format: PERCENT_FORMAT, total: 0.52 });
+    const rates = sampleData([0.6, 0.5, 0.4], { addsUp: false, format: PERCENT_FORMAT, total: 0.52 });
     expect(sceneOf(visualOf("donut", {}, true), rates).description).toContain(
       "The parts do not add up to the total",
     );

@@ -246,6 +246,15 @@ export const MANY_CASES: HardCase[] = [
     name: "averages against no whole",
     data: { ...many(VALUES, { target: null }), addsUp: false, total: 150_000 },
   },
+  {
+    name: "the first of many shares",
+    data: {
+      ...many([0.152, 0.131, 0.118, 0.113, 0.107, 0.091], { format: PERCENT_FORMAT, target: null }),
+      isCut: true,
+      total: 1,
+    },
+    dials: { "labels.content": "category share" },
+  },
   { name: "forty averages", data: { ...many(crowd), addsUp: false, total: 42 } },
   {
     name: "measures as rows",
@@ -280,6 +289,15 @@ export const SERIES_CASES: HardCase[] = [
     dials: { "labels.place": "outside", "labels.content": "share" },
   },
   { name: "averages in series", data: { ...seriesData(grid), addsUp: false } },
+  {
+    name: "the first of many in series",
+    data: {
+      ...seriesData(grid),
+      isCut: true,
+      total: 1500,
+      series: seriesData(grid).series.map((s) => ({ ...s, total: (s.total ?? 0) * 1.4 })),
+    },
+  },
   { name: "as shares", data: seriesData(grid), dials: { "bar.as": "shares" } },
   {
     name: "with labels",

@@ -38,6 +38,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     betterWhen: "higher",
     total,
     addsUp: true,
+    isCut: false,
     target,
     minimum: null,
     maximum: null,

@@ -66,22 +66,29 @@ function ringLies(data: VisualData, scene: Scene, paint: Paint, part: string): s
 
 function donutLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const sweep = paint.style.number("arc.sweep");
-  const rings: { series?: SeriesKey; readOf: (r: VisualRow) => number | null }[] = data.series.length
-    ? data.series.map((s, k) => ({ series: s.key, readOf: (r: VisualRow) => r.cells[k] ?? null }))
-    : [{ readOf: (r: VisualRow) => r.value }];
-  return rings.flatMap(({ series, readOf }) => {
+  const rings = data.series.length
+    ? data.series.map((s, k) => ({
+        series: s.key,
+        total: s.total,
+        readOf: (r: VisualRow) => r.cells[k] ?? null,
+      }))
+    : [{ series: undefined, total: data.total, readOf: (r: VisualRow) => r.value }];
+  return rings.flatMap(({ series, total, readOf }) => {
     const parts = data.rows.map((row) => ({ row, value: readOf(row) ?? 0 })).filter((p) => p.value > 0);
     if (parts.length === 0) return [];
     const sum = parts.reduce((s, p) => s + p.value, 0);
+    // Of rows that are cut off, a slice is the share of all that there is.
+    const whole = data.isCut && data.addsUp ? Math.max(sum, total ?? 0) : sum;
     const spans = parts.map(({ row }) => span(shapesOf(scene, row.key, series)));
-    const all = paint.dashed ? spans.reduce((s, x) => s + x, 0) : sweep;
+    const covered = spans.reduce((s, x) => s + x, 0);
+    const all = paint.dashed ? (covered * whole) / sum : sweep;
     const found = parts.flatMap(({ row, value }, i) =>
-      close(spans[i] / all, value / sum)
+      close(spans[i] / all, value / whole)
         ? []
-        : [`slice of ${row.label} covers ${(spans[i] / all).toFixed(4)} for ${(value / sum).toFixed(4)}`],
+        : [`slice of ${row.label} covers ${(spans[i] / all).toFixed(4)} for ${(value / whole).toFixed(4)}`],
     );
-    if (!paint.dashed && !close(spans.reduce((s, x) => s + x, 0) / sweep, 1))
-      found.push("the slices do not close the ring");
+    if (!paint.dashed && !close(covered / sweep, sum / whole))
+      found.push(`the slices fill ${(covered / sweep).toFixed(4)} of the ring`);
     return found;
   });
 }
@@ -251,8 +258,11 @@ function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
     return drawn.length > 0 ? found : ["no part has a grid"];
   }
   if (data.splitLabel !== null) {
-    const any = data.rows.some((r) => (r.value ?? 0) > 0);
-    return close(covered, any ? 1 : 0) ? [] : [`the cells add up to ${covered.toFixed(3)} of the grid`];
+    const sum = data.rows.reduce((s, r) => s + Math.max(0, r.value ?? 0), 0);
+    const whole = data.isCut && data.addsUp ? Math.max(sum, data.total ?? 0) : sum;
+    // Cells that are not given to a part are whole ones.
+    const off = Math.abs(covered - (sum > 0 ? sum / whole : 0));
+    return off < (sum < whole ? 1 / total : TOLERANCE) ? [] : [`the cells add up to ${covered.toFixed(3)} of the grid`];
   }
   const value = data.rows[0]?.value ?? 0;
   const full = fullOf(data) ?? Number.POSITIVE_INFINITY;

@@ -47,6 +47,7 @@ const SAID_OF: Record<WordName, string> = {
   belowLeftOut: "values that have no part of a whole",
   tinyLeftOut: "parts too small for a cell",
   emptyTracks: "values that no bar starts for",
+  notShown: "the part of a whole that has no row",
   notAdditive: "parts that make no whole together",
   fullAt: "the end of a scale that nobody named",
   scaleStart: "a scale that does not start at zero",

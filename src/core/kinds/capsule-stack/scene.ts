@@ -150,7 +150,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
       datum: rowDatum(
         input,
         { ...row, value },
-        series ? [{ label: data.words.within, value: series.label }, share] : [],
+        series ? [{ label: data.words.within, value: series.label }, ...(data.addsUp ? [share] : [])] : [],
       ),
       shows: { row: row.key, ...(series ? { series: series.key } : {}), value, channel: "length" },
       surface: "data",
@@ -158,7 +158,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
       grow: growthFrom(far),
     };
     if (opacity < 1 || !surface.carriesText) return [mark];
-    const wordings = oneLine(write({ ...row, value }, absolute));
+    const wordings = oneLine(write({ ...row, value }, data.addsUp ? absolute : null));
     return [mark, ...segmentLabel(input, shape, wordings, id, color)];
   });
 }

@@ -14,15 +14,19 @@ import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
+import { openWords } from "../anatomy/rest";
 import { type Centre, layCentre, startPlace } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import { type OutsideLabel, outsideLabels, outsideRoom } from "./outside-labels";
 import type { DonutPart } from "./parts";
-import { type Ring, ringsOf, type Slice, slicesOf, sweepOf } from "./slices";
+import { type OpenStretch, type Ring, ringsOf, type Slice, slicesOf, sweepOf } from "./slices";
 
 type Input = SceneInput<DonutPart>;
 type Write = (slice: Slice, format?: NumberFormat) => string[][];
+
+/** Whether slices are shares of something: parts that make no whole have none, only a size beside each other. */
+const haveShares = ({ addsUp, rows }: Input["data"]): boolean => addsUp || rows.every((r) => r.format);
 
 interface Laid {
   marks: Mark[];
@@ -93,7 +97,7 @@ const outsideOf = (input: Input, slices: Slice[], colours: Colours, write: Write
   input.data.series.length > 1
     ? namesBeside(
         input,
-        slicesOf(input, colours, (row) => row.cells[0] ?? null),
+        slicesOf(input, colours, (row) => row.cells[0] ?? null, input.data.series[0].total).all,
         body,
       )
     : besideOf(input, slices, write, body);
@@ -110,17 +114,17 @@ function lay(input: Input): Laid {
   const { data, style, theme } = input;
   const { marks, body: whole } = layFrame(input);
   const colours = new Colours(input);
-  const left = leftOut(input);
+  const { all: slices, open } = slicesOf(input, colours, (row) => row.value, data.total);
+  const left = leftOut(input, open);
   const order =
     data.series.length > 1 ? `From the outside in: ${data.series.map((s) => s.label).join(", ")}` : "";
   const noted = footNote(whole, theme, [order, left].filter(Boolean).join(". "));
-  const slices = slicesOf(input, colours, (row) => row.value);
   const entries = rowEntries(input, data.series.length ? rowsOnRings(input, colours) : slices.map(asEntry));
   const place = legendPlace(input, whole);
   const { body, marks: legend } = legendFor(input, colours, entries, noted.body, { place });
   const writer = labelWriter(input, style.choice("labels.content"));
   const write: Write = (s, format = s.row.format) =>
-    writer({ ...s.row, value: s.value, format }, s.value / s.share);
+    writer({ ...s.row, value: s.value, format }, haveShares(data) ? s.value / s.share : null);
   const outside = isOutside(input, body) ? outsideOf(input, slices, colours, write, body) : null;
   const { from, sweep } = sweepOf(style);
   // The segment under the pointer grows by at most four pixels, which stay free around the ring.
@@ -149,6 +153,12 @@ function emptyRing({ style, theme }: Input, { key, cx, cy, r, inner }: Ring): Ma
     surface: "track",
   };
 }
+
+/** The stretch of the whole that has no row: as a track is drawn, so that the slices do not fill the ring. */
+const openStretch = (input: Input, ring: Ring, { start, end }: OpenStretch): Mark => {
+  const inset = input.style.number("arc.gap") / 2;
+  return { ...emptyRing(input, ring), id: `open:${idOf(ring.key)}`, start, end, inset } as Mark;
+};
 const idOf = (key: Ring["key"]) => (key === null ? "" : `${key}:`);
 
 function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice): Mark {
@@ -160,7 +170,10 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
   const isAlone = ring.all.length === 1 && sweep === 360;
   const of = ring.label && !ring.format ? [{ label: input.data.words.within, value: ring.label }] : [];
   const measure = ring.format && { label: ring.label, format: ring.format };
-  const lines = [...of, { label: input.data.words.share, value: shareText(s.share) }];
+  const lines = [
+    ...of,
+    ...(haveShares(input.data) ? [{ label: input.data.words.share, value: shareText(s.share) }] : []),
+  ];
   return {
     type: "sector",
     id: `slice:${idOf(ring.key)}${s.row.key}`,
@@ -245,7 +258,7 @@ function reading(input: Input, { slices, rings, body }: Laid): Mark[] {
   const value = focused?.value ?? all;
   const names = namesFor(input, { total: { value, format }, value: { value, format } });
   const caption = focused
-    ? `${focused.row.label} · ${shareText(focused.share)}`
+    ? [focused.row.label, haveShares(data) ? shareText(focused.share) : ""].filter(Boolean).join(" · ")
     : fillTemplate(style.template("reading.caption"), names[0]);
   // A half ring has its reading within its own half.
   const { from, sweep } = sweepOf(style);
@@ -255,7 +268,12 @@ function reading(input: Input, { slices, rings, body }: Laid): Mark[] {
 
 function draw(input: Input, laid: Laid): Mark[] {
   const slices = laid.rings.flatMap((ring) =>
-    ring.all.length ? ring.all.map((s) => sliceMark(input, laid, ring, s)) : [emptyRing(input, ring)],
+    ring.all.length
+      ? [
+          ...(ring.open ? [openStretch(input, ring, ring.open)] : []),
+          ...ring.all.map((s) => sliceMark(input, laid, ring, s)),
+        ]
+      : [emptyRing(input, ring)],
   );
   return [...laid.marks, ...slices, ...laid.over, ...labelMarks(input, laid), ...reading(input, laid)];
 }
@@ -279,7 +297,9 @@ function say(input: Input, { rings, left }: Laid): string {
     const leading = all
       .toSorted((a, b) => b.share - a.share)
       .slice(0, 3)
-      .map((s) => `${s.row.label} ${shareText(s.share)}`);
+      .map(
+        (s) => `${s.row.label} ${haveShares(data) ? shareText(s.share) : formatNumber(s.value, data.format)}`,
+      );
     return `${label ? `${label}: ` : ""}${all.length} ${all.length === 1 ? "segment" : "segments"}${leading.length ? `, the largest ${leading.join(", ")}` : ""}`;
   });
   const kind = rings.length > 1 ? `donut with ${rings.length} rings` : "donut";
@@ -287,18 +307,12 @@ function say(input: Input, { rings, left }: Laid): string {
 }
 
 /** What the ring does not show, in words. */
-function leftOut({ data }: Input): string {
+function leftOut({ data }: Input, open: OpenStretch | null): string {
+  if (open) return openWords(data, open.share);
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
   if (negative > 0) return counted(data.words.belowLeftOut, negative);
-  // Parts of a rate, or a tail that was left out: the ring closes, but it is not the total.
-  const sum = data.rows.reduce((total, r) => total + (r.value ?? 0), 0);
-  const measured = data.rows.length > 1 && data.rows.every((r) => r.format);
-  const apart =
-    !measured &&
-    data.total !== null &&
-    ((!data.addsUp && data.rows.length > 1) ||
-      Math.abs(sum - data.total) > 0.001 * Math.max(Math.abs(sum), Math.abs(data.total)));
-  return apart ? data.words.notAdditive : "";
+  // Parts of a rate: the ring closes, but it is not the total.
+  return !haveShares(data) && data.rows.length > 1 ? data.words.notAdditive : "";
 }
 
 /**

@@ -3,6 +3,7 @@ import type { RowKey } from "../../rows/row-key";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Colours } from "../anatomy/colours";
 import type { SceneInput } from "../anatomy/kind";
+import { restBeside } from "../anatomy/rest";
 import type { Centre } from "../anatomy/rings";
 import type { DonutPart } from "./parts";
 
@@ -26,8 +27,13 @@ export interface Ring extends Centre {
   /** The format of the measure that the ring stands for; the value's where it is a series. */
   format?: NumberFormat;
   all: Slice[];
+  /** The stretch of what is part of the whole and has no row; null where the slices are all of it. */
+  open: OpenStretch | null;
   inner: number;
 }
+
+/** A stretch of a ring that no row fills: its share of the whole, and its angles in degrees. */
+export type OpenStretch = Pick<Slice, "share" | "start" | "end">;
 
 /** Where a ring is swept from, and whether clockwise (1) or against it (-1), in degrees. */
 export function sweepOf(style: Input["style"]) {
@@ -37,33 +43,44 @@ export function sweepOf(style: Input["style"]) {
   return { start, sweep, sign, from, to: from + sweep };
 }
 
+/** The slices of a ring, and the stretch that they leave open. */
+type Sliced = Pick<Ring, "all" | "open">;
+
 /**
- * Shares of the positive values around a ring. Values at or below zero have no place in a whole; the caller
- * says so.
+ * Shares of the positive values around a ring, of `total` where only the first rows are there: what they leave
+ * of it stays open. Values at or below zero have no place in a whole; the caller says so.
  */
 export function slicesOf(
   { data, style }: Input,
   colours: Colours,
   readOf: (row: VisualRow) => number | null,
-): Slice[] {
+  total: number | null,
+): Sliced {
+  const rest = restBeside(data, { readOf, whole: total });
   const parts = data.rows.flatMap((row, index) => {
     const value = readOf(row);
     return value !== null && value > 0 ? [{ row, index, value }] : [];
   });
   // The largest part scales the others first, so that a sum of huge values cannot overflow.
   const largest = Math.max(...parts.map((p) => p.value));
-  const whole = parts.reduce((sum, p) => sum + p.value / largest, 0);
+  const whole = parts.reduce((sum, p) => sum + p.value / largest, rest / largest);
   const { start, sweep, sign } = sweepOf(style);
   let at = start;
   let before = 0;
-  return parts.map(({ row, index, value }, i) => {
-    const share = value / largest / whole;
+  const next = (share: number, isLast: boolean): OpenStretch => {
     before += share;
-    const to = start + sign * sweep * (i === parts.length - 1 ? 1 : before);
-    const [from, until] = [Math.min(at, to), Math.max(at, to)];
+    const to = start + sign * sweep * (isLast ? 1 : before);
+    const stretch = { share, start: Math.min(at, to), end: Math.max(at, to) };
     at = to;
-    return { row, value, share, start: from, end: until, color: colours.of(row, index) };
-  });
+    return stretch;
+  };
+  const all = parts.map(({ row, index, value }, i) => ({
+    row,
+    value,
+    ...next(value / largest / whole, rest === 0 && i === parts.length - 1),
+    color: colours.of(row, index),
+  }));
+  return { all, open: rest > 0 && all.length > 0 ? next(rest / largest / whole, true) : null };
 }
 
 /** The rings from the outside in: one for each of the series, or one for the value. */
@@ -71,14 +88,14 @@ export function ringsOf(input: Input, colours: Colours, centre: Centre): Ring[] 
   const { data, style } = input;
   const { r } = centre;
   const hole = (r * style.number("arc.hole")) / 100;
-  const wanted: Pick<Ring, "key" | "label" | "format" | "all">[] = data.series.length
-    ? data.series.map(({ key, label, format }, k) => ({
+  const wanted: Pick<Ring, "key" | "label" | "format" | "all" | "open">[] = data.series.length
+    ? data.series.map(({ key, label, format, total }, k) => ({
         key,
         label,
         format,
-        all: slicesOf(input, colours, (row) => row.cells[k] ?? null),
+        ...slicesOf(input, colours, (row) => row.cells[k] ?? null, total),
       }))
-    : [{ key: null, label: "", all: slicesOf(input, colours, (row) => row.value) }];
+    : [{ key: null, label: "", ...slicesOf(input, colours, (row) => row.value, data.total) }];
   const gap = Math.min(style.number("arc.ringGap"), (r - hole) / (wanted.length * 1.6));
   const each = (r - hole - gap * (wanted.length - 1)) / wanted.length;
   return wanted.map((ring, k) => {

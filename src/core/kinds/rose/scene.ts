@@ -12,6 +12,7 @@ import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
+import { openWords, restBeside } from "../anatomy/rest";
 import { startPlace } from "../anatomy/rings";
 import { niceAbove } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
@@ -60,6 +61,7 @@ function shaper(
   petals: Petal[],
   body: Box,
   wordings: string[][][],
+  isOpen: boolean,
 ): { most: number; at: (r: number) => RoseShape } {
   const { style } = input;
   const [start, by] = [style.number("petal.start"), style.choice("petal.by")];
@@ -70,7 +72,8 @@ function shaper(
       .slice(0, MOST_LABELS)
       .map(({ row }) => row.key),
   );
-  const angle = 360 / petals.length;
+  // What has no petal leaves the place of one open.
+  const angle = 360 / (petals.length + (isOpen ? 1 : 0));
   const outerAt = (row: VisualRow, hole: number, r: number) =>
     largest > 0 ? petalRadius((row.value ?? 0) / largest, hole, r, by) : 0;
   const share = style.number("petal.hole") / 100;
@@ -116,13 +119,17 @@ function lay(input: Input): Laid {
   const { marks, body: whole } = layFrame(input);
   const colours = new Colours(input);
   const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
-  const left = counted(data.words.belowLeftOut, negative);
-  const noted = footNote(whole, theme, left);
   const petals = data.rows
     .map((row, i) => ({ row, color: colours.of(row, i) }))
     .filter(({ row }) => row.value === null || row.value >= 0);
-  const sum = petals.reduce((total, { row }) => total + (row.value ?? 0), 0);
-  const { over, ...laid } = layLabelled(input, petals, sum, colours, noted.body);
+  const shown = petals.reduce((total, { row }) => total + (row.value ?? 0), 0);
+  const rest = restBeside(data);
+  const sum = shown + rest;
+  const left = [counted(data.words.belowLeftOut, negative), openWords(data, rest / sum)]
+    .filter(Boolean)
+    .join("; ");
+  const noted = footNote(whole, theme, left);
+  const { over, ...laid } = layLabelled(input, petals, { sum, rest }, colours, noted.body);
   return { marks, over: [...over, ...noted.marks], petals, largest: largestOf(petals), sum, left, ...laid };
 }
 
@@ -136,14 +143,15 @@ const LEAST_BESIDE_LEGEND = 0.8;
 function layLabelled(
   input: Input,
   petals: Petal[],
-  sum: number,
+  { sum, rest }: { sum: number; rest: number },
   colours: Colours,
   whole: Box,
 ): Pick<Laid, "over" | "shape" | "inside" | "labelSize"> {
   const { style, theme } = input;
   const content = style.choice("labels.content");
   const write = labelWriter(input, content);
-  const wordings = petals.map(({ row }) => write(row, sum));
+  // Of values that make no whole, none is a share.
+  const wordings = petals.map(({ row }) => write(row, input.data.addsUp ? sum : null));
   const place = style.choice("legend.place");
   const isOutside = style.choice("labels.place") === "outside" && wordings.some((w) => w.length);
   const within = (legendPlace: string, isAround: boolean, least = 0) => {
@@ -151,7 +159,7 @@ function layLabelled(
     const { body } = legend;
     const tallest = Math.min(body.width, body.height) / 12;
     const labelSize = Math.max(SMALLEST, Math.min(style.number("labels.size"), tallest));
-    const { most: r, at: shapeOf } = shaper(input, petals, body, wordings);
+    const { most: r, at: shapeOf } = shaper(input, petals, body, wordings, rest > 0);
     const hasRoom = body.width >= 150 && body.height >= 110;
     const around =
       isAround && hasRoom

@@ -6,6 +6,7 @@ import { rowDatum } from "../anatomy/datum";
 import type { Goal } from "../anatomy/goal";
 import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
+import { restBeside } from "../anatomy/rest";
 import { clamp } from "../anatomy/scale";
 import { largestRemainder } from "./cells";
 import type { WafflePart } from "./parts";
@@ -56,16 +57,23 @@ export function ratioRuns(
   ].filter((f) => f.to > f.from);
 }
 
-/** The cells of parts, which add up to all of them by the largest remainders. */
+/** The whole that the rows with cells are parts of: their sum, and what has no row. */
+export const wholeOf = ({ data }: Input): number =>
+  data.rows.reduce((sum, { value }) => sum + Math.max(0, value ?? 0), restBeside(data));
+
+/**
+ * The cells of parts, by the largest remainders: with those that stay empty for what has no row they add up
+ * to all of them.
+ */
 export function partRuns(input: Input, colours: Colours, cells: number): CellRun[] {
   const rows = input.data.rows
     .map((row, index) => ({ row, index }))
     .filter(({ row }) => row.value !== null && row.value > 0);
   const given = largestRemainder(
-    rows.map(({ row }) => row.value as number),
+    [...rows.map(({ row }) => row.value as number), restBeside(input.data)],
     cells,
   );
-  const sum = rows.reduce((total, { row }) => total + (row.value as number), 0);
+  const sum = wholeOf(input);
   let at = 0;
   return rows.map(({ row, index }, i) => {
     const from = at;
@@ -78,7 +86,7 @@ export function partRuns(input: Input, colours: Colours, cells: number): CellRun
       to: at,
       color: colours.of(row, index),
       datum: rowDatum(input, row, [
-        { label: input.data.words.share, value: shareText(share) },
+        ...(input.data.addsUp ? [{ label: input.data.words.share, value: shareText(share) }] : []),
         { label: input.data.words.cells, value: String(given[i]) },
       ]),
     };

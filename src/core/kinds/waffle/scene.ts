@@ -23,12 +23,13 @@ import type { SceneInput } from "../anatomy/kind";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import type { LegendEntry } from "../anatomy/legend-entry";
 import { pictureMark } from "../anatomy/pictures";
+import { openWords, restBeside } from "../anatomy/rest";
 import { textMark } from "../anatomy/text-mark";
 import { namesFor } from "../anatomy/visual-reading";
 import { type Cell, cellMark, type Grid, layGrid, middleOf } from "./grid";
 import { layMultiples, type OwnGrid } from "./multiples";
 import type { WafflePart } from "./parts";
-import { type CellRun, partRuns, ratioRuns } from "./runs";
+import { type CellRun, partRuns, ratioRuns, wholeOf } from "./runs";
 
 type Input = SceneInput<WafflePart>;
 
@@ -68,21 +69,19 @@ interface Said {
   state: string;
 }
 
-const sumOf = (runs: CellRun[]) => runs.reduce((total, f) => total + (f.row.value ?? 0), 0);
-
 /** The part of the whole that a value is: parts without a focus are all of it. */
 function shareSaid(value: number | null, focused: VisualRow | undefined, of: number) {
   if (value === null) return null;
   return focused && of > 0 ? value / of : 1;
 }
 
-function readingOf(input: Input, goal: Goal, runs: CellRun[]): Said {
+function readingOf(input: Input, goal: Goal): Said {
   const { data, style } = input;
   const parts = isDivided(input);
   const focused = data.rows.find((r) => r.key === input.focus);
   const row = parts ? focused : data.rows[0];
   const value = row ? row.value : data.total;
-  const share = parts ? shareSaid(value, focused, sumOf(runs)) : shareOfGoal(goal, value);
+  const share = parts ? shareSaid(value, focused, wholeOf(input)) : shareOfGoal(goal, value);
   const now = { value, format: data.format };
   const target = { value: goal.whole, format: data.format };
   const names = namesFor(input, { value: now, total: now, target }).map((n) => ({
@@ -114,6 +113,7 @@ function leftOut(input: Input, runs: CellRun[]): string {
   return [
     counted(input.data.words.belowLeftOut, negative),
     counted(input.data.words.tinyLeftOut, tiny),
+    isDivided(input) ? openWords(input.data, restBeside(input.data) / wholeOf(input)) : "",
     apart,
   ]
     .filter(Boolean)
@@ -136,7 +136,7 @@ function lay(input: Input): Laid {
     foot: noted.marks,
     goal,
     runs,
-    said: readingOf(input, goal, runs),
+    said: readingOf(input, goal),
     left,
     each: [],
     ...layAround(input, colours, divided ? runs : [], noted.body),
@@ -160,7 +160,7 @@ function layEach(input: Input, goal: Goal, colours: Colours, whole: Box, marks: 
     runs: [],
     each: laid.grids,
     grid: laid.grids[0].grid,
-    said: readingOf(input, goal, []),
+    said: readingOf(input, goal),
     beside: null,
     left: [end, left].filter(Boolean).join("; "),
   };
@@ -355,13 +355,15 @@ function ratioWords({ data }: Input, { value, share }: Said, { whole, missing }:
   return `${said} of ${formatNumber(whole, data.format)} (${share === null ? "—" : shareText(share)})`;
 }
 
-function say(input: Input, { said, goal, runs, left, each }: Laid): string {
+function say(input: Input, { said, goal, left, each }: Laid): string {
   const { data } = input;
   if (each.length)
     return `${titleOf(input)}: waffles of ${data.valueLabel}, one for each ${data.splitLabel ?? "part"}, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
-  const sum = sumOf(runs);
+  const sum = wholeOf(input);
   const ofSum = (value: number | null) =>
-    sum > 0 && value !== null && value > 0 ? shareText(value / sum) : formatNumber(value, data.format);
+    data.addsUp && sum > 0 && value !== null && value > 0
+      ? shareText(value / sum)
+      : formatNumber(value, data.format);
   const ratio = isDivided(input) ? leadingRows(input, (r) => ofSum(r.value)) : ratioWords(input, said, goal);
   return `${titleOf(input)}: waffle of ${data.valueLabel}, ${ratio}${said.state ? `, ${said.state}` : ""}${left ? `. ${left}` : ""}.`;
 }
