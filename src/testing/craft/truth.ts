@@ -262,7 +262,9 @@ function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
     const whole = data.isCut && data.addsUp ? Math.max(sum, data.total ?? 0) : sum;
     // Cells that are not given to a part are whole ones.
     const off = Math.abs(covered - (sum > 0 ? sum / whole : 0));
-    return off < (sum < whole ? 1 / total : TOLERANCE) ? [] : [`the cells add up to ${covered.toFixed(3)} of the grid`];
+    return off < (sum < whole ? 1 / total : TOLERANCE)
+      ? []
+      : [`the cells add up to ${covered.toFixed(3)} of the grid`];
   }
   const value = data.rows[0]?.value ?? 0;
   const full = fullOf(data) ?? Number.POSITIVE_INFINITY;
