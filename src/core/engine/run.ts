@@ -199,7 +199,7 @@ export function runQueries(
   cache = new ScanCache(),
   clock: () => number = () => 0,
 ): (Result | QueryError)[] {
-  return answeredWithTotals(queries, (all) => answerEach(all, catalog, cache, clock));
+  return answeredWithTotals(queries, catalog.scope, (all) => answerEach(all, catalog, cache, clock));
 }
 
 function answerEach(

@@ -46,6 +46,8 @@ export interface Plan {
   /** The type of each split's keys. */
   keyTypes: Exclude<ValueType, "null">[];
   unfiltered: Result["unfiltered"];
+  /** Why measures that were asked for besides are not among its own. */
+  unanswered: Result["unanswered"];
 }
 
 /** The value of every input by its name in lower case: the query's own before the project's. */
@@ -160,10 +162,22 @@ function checkMeeting(scope: Scope, tables: TablePlan[]): void {
     }
 }
 
+/** The table in whose terms a query's splits and filters are written; none where its measures read no rows. */
+export function baseOf(query: Query, scope: Scope): string | undefined {
+  const known = query.measures.flatMap((q) => ("id" in q ? (measureNamed(scope, q.id) ?? []) : []));
+  const declared = query.table ?? known.find((m) => m.table !== null)?.table;
+  if (declared) return declared;
+  const [first] = known.flatMap((m) => {
+    const { expr } = checkFormula(m.formula, scope, m.table, "group", m.name);
+    return expr ? tablesOf(expr) : [];
+  });
+  return first;
+}
+
 /**
  * Checks a query against the names of a project and finds what it asks of each table. Several tables meet in
  * the query's splits: see `meetingColumn`. Throws a QueryError where something is unknown, or where a table
- * cannot be split so.
+ * cannot be split so; of a measure that is asked for besides, the plan says that.
  */
 export function planQuery(
   query: Query,
@@ -171,6 +185,25 @@ export function planQuery(
   projectInputs: Record<string, Value>,
   today: Value,
 ): Plan {
+  const unanswered: string[] = [];
+  let plan = planMeasures({ ...query, besides: [] }, scope, projectInputs, today);
+  for (const measure of query.besides)
+    try {
+      const more = { ...plan.query, measures: [...plan.query.measures, measure] };
+      plan = planMeasures(more, scope, projectInputs, today);
+    } catch (error) {
+      if (!(error instanceof QueryError)) throw error;
+      unanswered.push(error.message);
+    }
+  return { ...plan, unanswered };
+}
+
+function planMeasures(
+  query: Query,
+  scope: Scope,
+  projectInputs: Record<string, Value>,
+  today: Value,
+): Omit<Plan, "unanswered"> {
   const measures = boundMeasures(query, scope, boundInputs(query, scope, projectInputs, today));
   const read = tablesRead(query, scope, measures);
   const [base] = read;

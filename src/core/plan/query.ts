@@ -81,6 +81,11 @@ export const querySchema = z.strictObject({
    * splits. One that cannot be computed has no total, and spoils nothing else.
    */
   totals: z.array(queryMeasureSchema).max(50).default([]),
+  /**
+   * Measures that are asked for each group besides: one that cannot be computed so has no column, and spoils
+   * nothing else.
+   */
+  besides: z.array(queryMeasureSchema).max(50).default([]),
   splits: z.array(splitSchema).max(2).default([]),
   filters: z.array(filterSchema).max(50).default([]),
   inputs: namedValues(valueSchema, 200).default({}),
@@ -142,7 +147,7 @@ export interface Result {
   coarse: { table: string; column: string; grain: DateBucket; by: DateBucket }[];
   /** Filters that do not apply to a table, since nothing leads from it to their column. */
   unfiltered: { table: string; column: string }[];
-  /** Why totals that were asked for besides cannot be computed, each with the name of its measure. */
+  /** Why totals and measures that were asked for besides cannot be computed. */
   unanswered: string[];
   scanned: number;
   ms: number;

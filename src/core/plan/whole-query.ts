@@ -20,6 +20,7 @@ export const wholeQuery = ({ sort, keep, series, ...query }: QueryInput): Query 
   ({
     ...query,
     totals: query.totals ?? [],
+    besides: query.besides ?? [],
     splits: query.splits ?? [],
     filters: (query.filters ?? []).map(wholeFilter),
     inputs: query.inputs ?? {},

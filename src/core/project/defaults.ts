@@ -31,6 +31,7 @@ export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<
   categoryColours: {},
   rules: [],
   pictures: {},
+  changed: [],
   leftFindings: {},
   size: { width: 400, height: 330 },
   ...given,

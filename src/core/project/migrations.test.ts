@@ -55,6 +55,15 @@ describe("stored documents", () => {
     expect(boards[0].controls.at(-1)).toMatchObject({ as: "stretch", begins: { from: 10, to: null } });
   });
 
+  it("of version 5 become row by row, and say so of each visual that this changes", () => {
+    const migrated = migrateDocument(stored(5));
+    if ("problem" in migrated) throw new Error(migrated.problem);
+    const { visuals } = projectSchema.parse(migrated.document);
+    const changed = visuals.filter((v) => v.changed.includes("own targets"));
+    expect(changed.map((v) => v.id)).toEqual(["by-route-plan"]);
+    expect(changed[0].target).toEqual({ measure: expect.any(String) });
+  });
+
   it("of version 2 keep what stems are measured from, and rings without names", () => {
     const visual = (kind: string, dials: object) => ({ id: kind.slice(0, 4), name: kind, kind, dials });
     const before = {

@@ -48,6 +48,15 @@ function withLowRows(board: Stored): Stored {
   return { ...board, tiles };
 }
 
+/** A visual whose rows may have run against one value of a measure: it says what changed until that is settled. */
+function toldOfOwnTargets(visual: Stored): Stored {
+  const isMeasure = (source: unknown) =>
+    typeof source === "object" && source !== null && Object.hasOwn(source, "measure");
+  const rules = Array.isArray(visual?.rules) ? visual.rules : [];
+  const said = [visual?.target, visual?.baseline, ...rules.map((rule: Stored) => rule?.than)];
+  return visual?.split && said.some(isMeasure) ? { ...visual, changed: ["own targets"] } : visual;
+}
+
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
 const STEPS: ((document: Stored) => Stored)[] = [
   // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the
@@ -71,6 +80,11 @@ const STEPS: ((document: Stored) => Stored)[] = [
   (document) => ({
     ...document,
     boards: Array.isArray(document.boards) ? document.boards.map(withLowRows) : document.boards,
+  }),
+  // Version 6: a measure that rows run against, start from or are ruled by is computed for each of them.
+  (document) => ({
+    ...document,
+    visuals: Array.isArray(document.visuals) ? document.visuals.map(toldOfOwnTargets) : document.visuals,
   }),
 ];
 

@@ -77,6 +77,20 @@ export function numberSources(visual: Visual): NumberSource[] {
   ];
 }
 
+/** The numbers that stand for each row, where a visual has rows: what it runs against, starts from, or is ruled by. */
+function numbersOfRows({ target, baseline, rules }: Visual): NumberSource[] {
+  const limits = rules.flatMap(({ than }) => (typeof than === "object" ? than : []));
+  return [target, baseline, ...limits].filter((source) => source !== null);
+}
+
+/** Whether a number of a visual's sentence is computed for each of its rows, and not one for all of them. */
+export const isOfEach = (visual: Visual, source: NumberSource | null): source is { measure: string } =>
+  visual.split !== null && source !== null && "measure" in source && source.over === undefined;
+
+/** The ids of the measures that give each row a number of its own. */
+export const ownNumbersOf = (visual: Visual): string[] =>
+  numbersOfRows(visual).flatMap((source) => (isOfEach(visual, source) ? source.measure : []));
+
 /** The splits that a visual's phrases name: its own, those below it, and that of its series. */
 export const splitsOf = (visual: Pick<Visual, "split" | "steps" | "series">): Split[] =>
   [visual.split, ...visual.steps, visual.series].filter((split) => split !== null);

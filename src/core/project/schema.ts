@@ -19,7 +19,7 @@ export { boardSchema };
 /** The word by which a project file is known. */
 export const FORMAT = "cavlo-project";
 /** The version of project files that is written; older ones are migrated when they are read. */
-export const FORMAT_VERSION = 5;
+export const FORMAT_VERSION = 6;
 
 const note = z.string().max(LONGEST.note).default("");
 
@@ -129,8 +129,11 @@ export const inputSchema = z.object({
   format: numberFormatSchema,
 });
 
-/** A measure or an input that a number is taken from, by id. */
-const fromMeasure = z.strictObject({ measure: id });
+/**
+ * A measure or an input that a number is taken from, by id. Where a visual has rows, a measure is computed
+ * for each of them, unless all are held against its value over the whole.
+ */
+const fromMeasure = z.strictObject({ measure: id, over: z.literal("whole").optional() });
 const fromInput = z.strictObject({ input: id });
 /** Where a number in a sentence comes from: a measure or an input (by id), or the number itself. */
 export const sourceSchema = z.union([fromMeasure, fromInput, z.strictObject({ number: z.number() })]);
@@ -258,6 +261,11 @@ export const visualSchema = z.object({
   rules: listOf(ruleSchema, "visual", "rules").default([]),
   /** Pictures of categories by their label: "icon:NAME", or the id of one of the project's. */
   pictures: namedValues(z.string().max(60), 300).default({}),
+  /** What an earlier version drew otherwise: the review says so until that is settled. */
+  changed: z
+    .array(z.enum(["own targets"]))
+    .max(1)
+    .default([]),
   /** Findings of the review that were left as they are, by their id, with the reason. */
   leftFindings: namedValues(z.string().max(LONGEST.reason), 60).default({}),
   size: z

@@ -5,6 +5,7 @@ import { failedProof } from "./failed-proof";
 import type { DrawnFacts, Facts, Finding, ReviewRule } from "./finding";
 import { nearColours } from "./near-colours";
 import { percentsForShares, sharesForPercents } from "./notation";
+import { changedTargets, targetOutOfReach } from "./own-targets";
 import { manySlices, nearEqualSlices, negativeParts, notAdditive, thinSlices } from "./parts-of-a-whole";
 import { baselineNotZero, brokenZones, pastScale, twoScales } from "./scales";
 import { smallTile } from "./small-tile";
@@ -17,6 +18,8 @@ export const RULES: readonly ReviewRule[] = [
   summedShare,
   percentsForShares,
   sharesForPercents,
+  changedTargets,
+  targetOutOfReach,
   notAdditive,
   negativeParts,
   manySlices,

@@ -5,8 +5,9 @@ import { change, type DrawnFacts, type Mend, type ReviewRule } from "./finding";
 const isPie = ({ visual, data, style }: DrawnFacts) =>
   visual.kind === "donut" || (visual.kind === "waffle" && data.splitLabel !== null && !isApart(data, style));
 /** Whether each part has a grid of its own, so that none is the share of another's whole. */
-const isApart = ({ addsUp }: DrawnFacts["data"], style: DrawnFacts["style"]) =>
-  style.value("cell.grids") === "each" || (style.value("cell.grids") === "auto" && !addsUp);
+const isApart = ({ addsUp, own }: DrawnFacts["data"], style: DrawnFacts["style"]) =>
+  style.value("cell.grids") === "each" ||
+  (style.value("cell.grids") === "auto" && (!addsUp || own.target !== null));
 const isWhole = (facts: DrawnFacts) =>
   isPie(facts) || (facts.visual.kind === "capsule stack" && facts.data.series.length > 0);
 

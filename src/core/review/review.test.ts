@@ -90,6 +90,13 @@ const proof = (of: string, holds: boolean | null): SettledProof => ({
   text: "is 2, not 1; off by 1",
 });
 
+const outOfReach: VisualData = {
+  ...SIX,
+  own: { target: "The twice", baseline: null },
+  outOfReach: "plan cannot be split by route.",
+  rows: SIX.rows.map((r) => ({ ...r, target: null })),
+};
+
 /** For each rule, what it finds something in, and what lies near to that and is well. */
 const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
   "failed proof": {
@@ -119,6 +126,24 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
       { kind: "gauge", value: "points", data: at(64), more: { target: { number: 70 } } },
       { kind: "gauge", data: at(64), more: { target: { number: 0.7 } } },
     ],
+  },
+  "own targets": {
+    found: [
+      { kind: "progress bar", more: { target: { measure: "twice" }, changed: ["own targets"] } },
+      { kind: "lollipop", more: { baseline: { measure: "mean" }, changed: ["own targets"] } },
+    ],
+    well: [
+      { kind: "progress bar", more: { target: { measure: "twice" } } },
+      {
+        kind: "progress bar",
+        more: { target: { measure: "twice", over: "whole" }, changed: ["own targets"] },
+      },
+      { kind: "rounded bars", more: { target: { measure: "twice" }, changed: ["own targets"] } },
+    ],
+  },
+  "target out of reach": {
+    found: [{ kind: "progress bar", data: outOfReach, more: { target: { measure: "twice" } } }],
+    well: [{ kind: "progress bar", more: { target: { measure: "twice" } } }],
   },
   "parts that do not add up": {
     found: [
@@ -274,7 +299,9 @@ describe("the review of a visual", () => {
         const stands = [...standsOf(after.boards).values()].flat();
         const { id: _id, name: _name, kind, ...more } = after.visuals[0];
         // What depends on the answer is mended when it comes; what is drawn from the same data, at once.
-        const isAnswered = "keep" in finding.mend.edit || /Keep the first|scale out/.test(finding.mend.label);
+        const isAnswered =
+          "keep" in finding.mend.edit ||
+          /Keep the first|scale out|against the whole/.test(finding.mend.label);
         if (!isAnswered) expect(found({ ...seen, kind, more, stands }).map((f) => f.rule)).not.toContain(id);
       }
     });

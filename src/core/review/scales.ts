@@ -88,6 +88,12 @@ export const baselineNotZero: ReviewRule = {
     const { visual, style, data, measure } = facts;
     if (visual.kind === "gauge") return fillNotFromZero(facts);
     if (visual.kind !== "lollipop") return null;
+    if (data.own.baseline !== null)
+      return {
+        text: `Each stem starts at its own ${data.own.baseline}, not at zero.`,
+        why: "The length of a stem is then how far its value is from there.",
+        mend: change("Start at zero", facts, { baseline: null }),
+      };
     const isNear = style.value("domain.start") === "near";
     const isMoved = (data.baseline ?? 0) !== 0;
     if (!isNear && !isMoved) return null;

@@ -8,6 +8,7 @@ import { type Categorized, categoriesOfSplit } from "../project/categories";
 import { wordsOf } from "../project/conventions";
 import { counted, WORDS } from "../project/fixed-words";
 import type { Named } from "../project/names";
+import { isOfEach } from "../project/roles";
 import type { Measure, NumberSource, Visual } from "../project/schema";
 import { columnInTemplates, nameInTemplates, type TemplateRole } from "../project/templates";
 import { filterText } from "./filter-text";
@@ -15,7 +16,7 @@ import { bucketLabels, wordingOf } from "./key-labels";
 import { areParts } from "./parts-and-whole";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import { rowKey } from "./row-key";
-import type { DrawnRule, DrawnZone, VisualData } from "./visual-data";
+import type { DrawnRule, DrawnZone, VisualData, VisualRow } from "./visual-data";
 
 const nothing = (visual: Visual, problem: string): VisualData => ({
   rows: [],
@@ -29,6 +30,8 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   addsUp: true,
   isCut: false,
   target: null,
+  own: { target: null, baseline: null },
+  outOfReach: "",
   minimum: null,
   maximum: null,
   baseline: null,
@@ -90,12 +93,45 @@ function zonesNow(reading: Reading): DrawnZone[] {
 
 /** The rules with their limits as values; one whose limit is nothing now holds for nothing. */
 function rulesNow(reading: Reading): DrawnRule[] {
-  return reading.visual.rules.flatMap((rule): DrawnRule[] => {
+  return reading.visual.rules.flatMap((rule, at): DrawnRule[] => {
     const { than } = rule;
-    const limit = typeof than === "object" ? numberFrom(reading, than) : than;
-    return limit === null ? [] : [{ ...rule, than: limit }];
+    if (typeof than !== "object") return [{ ...rule, than, at }];
+    if (isOfEach(reading.visual, than)) return [{ ...rule, than: null, at }];
+    const limit = numberFrom(reading, than);
+    return limit === null ? [] : [{ ...rule, than: limit, at }];
   });
 }
+
+/** The numbers that each row has of its own: a dash where its measure cannot be computed so. */
+function ownNumbers(reading: Reading, i: number): Pick<VisualRow, "target" | "baseline" | "limits"> {
+  const { visual, project } = reading;
+  const { target, baseline, rules } = visual;
+  const of = (source: NumberSource | null) => {
+    if (!isOfEach(visual, source)) return undefined;
+    const name = measureIn(project, source.measure)?.name;
+    return name === undefined ? null : asNumber(rowValues(reading, name)?.[i]);
+  };
+  const limits = rules.map(({ than }) => of(typeof than === "object" ? than : null));
+  return {
+    ...(isOfEach(visual, target) ? { target: of(target) } : {}),
+    ...(isOfEach(visual, baseline) ? { baseline: of(baseline) } : {}),
+    ...(limits.some((limit) => limit !== undefined) ? { limits } : {}),
+  };
+}
+
+/** The values of a measure by row; undefined where it has none. */
+const rowValues = ({ visual, result }: Reading, name: string): Value[] | undefined =>
+  result.crossed
+    ? own(result.crossed.splits[0].totals, name)
+    : measureColumns(result, visual).find((c) => c.name === name)?.values;
+
+/** What rows have of their own, in words. */
+const ownIn = (reading: Reading): VisualData["own"] => {
+  const { target, baseline } = reading.visual;
+  const of = (source: NumberSource | null) =>
+    source && isOfEach(reading.visual, source) ? labelOf(reading, source) : null;
+  return { target: of(target), baseline: of(baseline) };
+};
 
 function labelOf({ project }: Reading, source: NumberSource): string {
   if ("number" in source) return "";
@@ -106,7 +142,17 @@ function labelOf({ project }: Reading, source: NumberSource): string {
   return named?.label ?? "";
 }
 
-function rowsAndSeries({ visual, measure, project, result }: Reading): Pick<VisualData, "rows" | "series"> {
+function rowsAndSeries(reading: Reading): Pick<VisualData, "rows" | "series"> {
+  const { rows, series } = plainRowsAndSeries(reading);
+  return { rows: rows.map((row, i) => ({ ...row, ...ownNumbers(reading, i) })), series };
+}
+
+function plainRowsAndSeries({
+  visual,
+  measure,
+  project,
+  result,
+}: Reading): Pick<VisualData, "rows" | "series"> {
   const said = [visual.split, visual.series].map((split) => categoriesOfSplit(project, measure.table, split));
   if (result.crossed) return crossedRows(visual, project, result, result.crossed, measure.name, said);
   const measured = measureColumns(result, visual);
@@ -210,6 +256,15 @@ function templateValues(reading: Reading, total: number | null, target: number |
   return Object.fromEntries(named);
 }
 
+/** Why the measure that each row should run against has no value for any, in a sentence; empty where it has. */
+function outOfReachIn(reading: Reading): string {
+  const { visual, project, result } = reading;
+  if (!isOfEach(visual, visual.target)) return "";
+  const name = measureIn(project, visual.target.measure)?.name;
+  const isAnswered = name !== undefined && rowValues(reading, name) !== undefined;
+  return isAnswered ? "" : (result.unanswered[0] ?? "");
+}
+
 /** Whether a visual keeps the first of its rows alone, and there can be others. */
 const isCutIn = ({ split, keep }: Visual, rows: number): boolean =>
   split !== null && keep !== null && !keep.others && rows >= keep.first;
@@ -247,7 +302,8 @@ export function readResult(
   const reading = { visual, measure, project, result, around };
   const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
   const total = asNumber(own(result.totals, measure.name));
-  const target = numberFrom(reading, visual.target);
+  const outOfReach = outOfReachIn(reading);
+  const target = outOfReach ? null : numberFrom(reading, visual.target);
   const parts = { ...rowsAndSeries(reading), total };
   const isCut = isCutIn(visual, parts.rows.length);
   const told = addsUp(measure, project);
@@ -263,6 +319,8 @@ export function readResult(
     betterWhen: measure.betterWhen,
     addsUp: visual.split ? areParts(told, parts, isCut) : told !== "no",
     target,
+    own: ownIn(reading),
+    outOfReach,
     minimum: numberFrom(reading, visual.minimum),
     maximum: numberFrom(reading, visual.maximum),
     baseline: numberFrom(reading, visual.baseline),

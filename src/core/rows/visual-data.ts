@@ -14,6 +14,11 @@ export interface VisualRow {
   cells: (number | null)[];
   second: number | null;
   headSize: number | null;
+  /** What this row alone runs against and starts from, where each has its own; undefined: one for all. */
+  target?: number | null;
+  baseline?: number | null;
+  /** The limits of rules for this row alone, by their place; a hole: one for all. */
+  limits?: (Value | undefined)[];
   /** What other measures give for this row, by their id: those that rules look at. */
   also: Record<string, Value>;
   /** The format of the row's own measure, where rows are measures. */
@@ -57,9 +62,11 @@ export interface DrawnZone extends Omit<Zone, "to"> {
   isMovable: boolean;
 }
 
-/** A rule with its limit as a number or a text. */
+/** A rule with its limit as a number or a text: null where each row has its own. */
 export interface DrawnRule extends Omit<Rule, "than"> {
-  than: number | string;
+  than: number | string | null;
+  /** Its place in the sentence. */
+  at: number;
 }
 
 /** What a kind draws, with every phrase of the sentence resolved to values. */
@@ -79,6 +86,10 @@ export interface VisualData {
   /** Whether only the first of the rows are here, and none stands for the others. */
   isCut: boolean;
   target: number | null;
+  /** What each row has of its own, by the name of the measure that gives it; null where one is for all. */
+  own: { target: string | null; baseline: string | null };
+  /** Why rows have no target of their own, where the split does not reach its measure; else empty. */
+  outOfReach: string;
   minimum: number | null;
   maximum: number | null;
   /** What lengths are measured from, where that is not zero. */

@@ -9,7 +9,7 @@ import type { Project } from "../project/schema";
 /** The word by which a snapshot is known. */
 export const SNAPSHOT_FORMAT = "cavlo-snapshot";
 /** The version of snapshots that is written; older ones are brought to it when they are read. */
-export const SNAPSHOT_VERSION = 1;
+export const SNAPSHOT_VERSION = 2;
 
 /** Bytes as they stand in a snapshot: deflated (RFC 1951), then as base64; `size` is how many they were. */
 export interface PackedBytes {
@@ -59,7 +59,27 @@ const isPacked = (value: unknown): boolean =>
   value === null || (isRecord(value) && typeof value.size === "number" && typeof value.deflated === "string");
 
 /** How a snapshot of a version is brought to the next one, by the version that it has. */
-const MIGRATIONS: Record<number, (snapshot: Record<string, unknown>) => Record<string, unknown>> = {};
+const MIGRATIONS: Record<number, (snapshot: Record<string, unknown>) => Record<string, unknown>> = {
+  // Version 2: rows have targets of their own. What was taken out before is drawn as it was.
+  1: (snapshot) => {
+    const project = isRecord(snapshot.project) ? snapshot.project : {};
+    const visuals = Array.isArray(project.visuals) ? project.visuals.filter(isRecord) : [];
+    return { ...snapshot, project: { ...project, visuals: visuals.map(againstWhole) } };
+  },
+};
+
+const ofWhole = (source: unknown) =>
+  isRecord(source) && Object.hasOwn(source, "measure") ? { ...source, over: "whole" } : source;
+
+/** A visual whose rows are all held against one value of a measure, as they were in version 1. */
+const againstWhole = (visual: Record<string, unknown>): Record<string, unknown> => ({
+  ...visual,
+  target: ofWhole(visual.target),
+  baseline: ofWhole(visual.baseline),
+  rules: Array.isArray(visual.rules)
+    ? visual.rules.map((rule) => (isRecord(rule) ? { ...rule, than: ofWhole(rule.than) } : rule))
+    : [],
+});
 
 /**
  * Reads the text of a snapshot, of whatever version. Throws a SnapshotError where it is cut short, is

@@ -90,7 +90,7 @@ export const columnsListed = (query: Query, scope: Scope, inputs: Record<string,
  */
 export function columnsOfQuery(query: Query, scope: Scope, inputs: Record<string, Value>): ColumnPlace[] {
   const collector = new Collector(scope);
-  for (const asked of [{ ...query, totals: [] }, ...totalQueries(query)])
+  for (const asked of [{ ...query, totals: [] }, ...totalQueries(query, scope)])
     for (const { table, filters, splits, aggregates } of planQuery(asked, scope, inputs, null).tables) {
       for (const { place } of [...filters, ...splits]) collector.add(table, place);
       for (const { place } of splits) {

@@ -45,6 +45,7 @@ const VISUAL_WORDS: Record<keyof Omit<Visual, "id">, string> = {
   dials: "Dials",
   categoryColours: "Colours of categories",
   rules: "Rules",
+  changed: "What is drawn otherwise now",
   leftFindings: "Findings left as they are",
   size: "Size",
 };

@@ -2,7 +2,7 @@ import type { Value } from "../base/value";
 import type { Query, QueryInput } from "../plan/query";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
 import type { Named } from "../project/names";
-import { measuresOf, rowMeasuresOf } from "../project/roles";
+import { measuresOf, ownNumbersOf, rowMeasuresOf } from "../project/roles";
 import type { Measure, Order, Visual } from "../project/schema";
 import { templatesName } from "../project/templates";
 import { answersTo } from "./picks";
@@ -13,14 +13,21 @@ export const SERIES_MOST = 7;
 
 /**
  * The measures of a project that a visual needs: those with a value for each row, its own first, in whose
- * terms the query is written; and those of which phrases and templates take the value over all rows.
+ * terms the query is written; those that rows are held against, where the split reaches them; and those of
+ * which phrases and templates take the value over all rows.
  */
-function neededMeasures(visual: Visual, project: Named): { rows: string[]; totals: string[] } {
+function neededMeasures(
+  visual: Visual,
+  project: Named,
+): { rows: string[]; besides: string[]; totals: string[] } {
   const nameOf = (id: string) => project.measures.find((m) => m.id === id)?.name ?? [];
   const rows = [...new Set(rowMeasuresOf(visual).flatMap(nameOf))];
   const named = project.measures.filter((m) => templatesName(visual, "measure", m.name)).map((m) => m.name);
+  const besides = [...new Set(ownNumbersOf(visual).flatMap(nameOf))].filter((name) => !rows.includes(name));
   const totals = new Set([...measuresOf(visual).flatMap(nameOf), ...named]);
-  return { rows, totals: [...totals].filter((name) => !rows.includes(name)) };
+  // What a text names is asked over all rows too: a split may not reach it.
+  const asked = new Set([...rows, ...besides.filter((name) => !named.includes(name))]);
+  return { rows, besides, totals: [...totals].filter((name) => !asked.has(name)) };
 }
 
 type Sort = NonNullable<QueryInput["sort"]>;
@@ -58,9 +65,10 @@ export function toQuery(
     visual.seriesOrder ??
     (visual.series?.by ? { by: "split", order: "asc" } : { by: "value", order: "desc" });
   const seriesSort = sortOf(seriesOrder, visual.series, value, project);
-  const { rows, totals } = neededMeasures(visual, project);
+  const { rows, besides, totals } = neededMeasures(visual, project);
   return {
     measures: rows.map((id) => ({ id })),
+    ...(besides.length ? { besides: besides.map((id) => ({ id })) } : {}),
     ...(totals.length ? { totals: totals.map((id) => ({ id })) } : {}),
     splits: [visual.split, visual.series].filter((split) => split !== null),
     filters: [...visual.filters, ...shared],

@@ -6,11 +6,12 @@ import { areShares } from "../kinds/gauge/zones";
 import type { Split } from "../plan/query";
 import type { Named } from "../project/names";
 import { offeredColumns } from "../project/offered";
-import { type FieldOf, ROLE_FIELDS, type RoleId } from "../project/roles";
+import { type FieldOf, isOfEach, ROLE_FIELDS, type RoleId } from "../project/roles";
 import type { Measure, NumberSource, Order, Visual } from "../project/schema";
 import { filterText } from "../rows/filter-text";
 import type { Pictured } from "../rows/picture-key";
 import { offeredSplits } from "./offered-splits";
+import { hasRows } from "./spoken";
 
 /** What of a visual a phrase changes, and with which choices. */
 export type Phrase =
@@ -82,11 +83,20 @@ export function sourceWords(
 ): Pick<PhraseToken, "text" | "tone"> {
   if (!source) return { text: missing, tone: "missing" };
   if ("number" in source) return { text: formatNumber(source.number, formatOf(s)), tone: "data" };
-  if ("measure" in source) return { ...named(measureIn(s, source.measure), missing), tone: "data" };
+  if ("measure" in source) {
+    const { text } = named(measureIn(s, source.measure), missing);
+    return { text: text + ofWhich(s, source), tone: "data" };
+  }
   const input = s.project.inputs.find((i) => i.id === source.input);
   if (!input) return { text: missing, tone: "data" };
   const now = typeof input.value === "number" ? formatNumber(input.value, input.format) : "";
   return { text: `${input.label.toLowerCase()} ${now}`.trim(), tone: "input" };
+}
+
+/** Whether each row stands against its own value of a measure, or all against one; nothing without rows. */
+function ofWhich({ visual }: Pick<Saying, "visual">, source: NumberSource): string {
+  if (!hasRows(visual)) return "";
+  return isOfEach(visual, source) ? ", each its own" : ", all against the whole";
 }
 
 /** A phrase that says a number. */

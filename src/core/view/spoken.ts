@@ -1,4 +1,4 @@
-import { hasRole } from "../kinds";
+import { hasRole, kindOf } from "../kinds";
 import { ROLES, type RoleId } from "../project/roles";
 import type { Visual } from "../project/schema";
 
@@ -18,3 +18,7 @@ export function spoken(visual: Visual): Visual {
   );
   return { ...visual, ...(Object.fromEntries(none) as Partial<Visual>) };
 }
+
+/** Whether a visual is drawn row by row, so that each row can have a number of its own. */
+export const hasRows = (visual: Visual): boolean =>
+  spoken(visual).split !== null && !kindOf(visual.kind).course;

@@ -143,11 +143,15 @@ describe("from the sentence to what a kind draws", () => {
     };
     const { data } = dataFor(more, from, [plan, table]);
     expect(data.problem).toBeNull();
-    expect(data.target).toBe(15);
+    expect(data.target).toBeNull();
+    expect(data.rows.map((r) => r.target)).toEqual([null, null, null]);
+    expect(data.outOfReach).toMatch(/plan cannot be split by trips\.route/);
+    const whole = dataFor({ ...more, target: { measure: "aim", over: "whole" } }, from, [plan, table]).data;
+    expect([whole.target, whole.rows[0].target, whole.outOfReach]).toEqual([15, undefined, ""]);
     expect(data.rows.map((r) => r.label)).toEqual(["North", "South", "West"]);
     expect(fillTemplate(data.title, data.names)).toBe("15 — 46");
-    expect(data.notes).toHaveLength(1);
-    expect(data.notes[0]).toMatch(/“—” stands for it: broken: .*nothing/);
+    expect(data.notes).toHaveLength(2);
+    expect(data.notes[1]).toMatch(/“—” stands for it: broken: .*nothing/);
   });
 
   it("a number to compare with is called nothing of its own making", () => {
@@ -232,8 +236,25 @@ describe("from the sentence to what a kind draws", () => {
       baseline: { measure: "trips" },
       rules: [rule({ measure: "money" }), rule({ measure: "gone" }), rule(7), rule("x")],
     }).data;
-    expect(heads.baseline).toBe(6);
-    expect(heads.rules.map((r) => r.than)).toEqual([33, 7, "x"]);
+    expect(heads.rows.map((r) => [r.label, r.baseline, r.limits])).toEqual([
+      ["North", 2, [3, null, undefined, undefined]],
+      ["South", 3, [24, null, undefined, undefined]],
+      ["West", 1, [6, null, undefined, undefined]],
+    ]);
+    expect(heads.rules.map((r) => [r.than, r.at])).toEqual([
+      [null, 0],
+      [null, 1],
+      [7, 2],
+      ["x", 3],
+    ]);
+    const whole = dataFor({
+      kind: "lollipop",
+      split: { column: "route" },
+      baseline: { measure: "trips", over: "whole" },
+      rules: [rule({ measure: "money", over: "whole" }), rule({ measure: "gone", over: "whole" })],
+    }).data;
+    expect([whole.baseline, whole.rows[0].baseline]).toEqual([6, undefined]);
+    expect(whole.rules.map((r) => r.than)).toEqual([33]);
   });
 
   it("second values, head sizes, comparisons and the measures of rules come with the rows", () => {

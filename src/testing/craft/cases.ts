@@ -212,8 +212,17 @@ export const MANY_CASES: HardCase[] = [
           word: "weak",
           color: "#c4452d",
           symbol: "triangle down",
+          at: 0,
         },
-        { measure: null, when: "from", than: 200_000, word: "strong", color: "#1f7a6d", symbol: "triangle" },
+        {
+          measure: null,
+          when: "from",
+          than: 200_000,
+          word: "strong",
+          color: "#1f7a6d",
+          symbol: "triangle",
+          at: 1,
+        },
       ],
     },
     dials: { "colours.by": "rule" },
@@ -245,6 +254,36 @@ export const MANY_CASES: HardCase[] = [
   {
     name: "averages against no whole",
     data: { ...many(VALUES, { target: null }), addsUp: false, total: 150_000 },
+  },
+  {
+    name: "targets and starts of their own",
+    data: {
+      ...many(VALUES),
+      own: { target: "Planned passengers", baseline: "Last year" },
+      rows: many(VALUES).rows.map((r, i) => ({
+        ...r,
+        target: [300_000, 250_000, null, 0, 60_000, 44_000][i],
+        baseline: [280_000, 260_000, null, 0, 60_000, 44_000][i],
+      })),
+    },
+  },
+  ...(["lap", "extend"] as const).map((past) => ({
+    name: `targets of their own, ${past}`,
+    data: {
+      ...many(VALUES),
+      own: { target: "Planned passengers", baseline: null },
+      rows: many(VALUES).rows.map((r, i) => ({ ...r, target: (VALUES[i] ?? 0) / (0.6 + i * 0.25) })),
+    },
+    dials: { "ring.past": past, "bar.past": past, "cell.past": past },
+  })),
+  {
+    name: "targets of their own on one scale",
+    data: {
+      ...many(VALUES),
+      own: { target: "Planned passengers", baseline: null },
+      rows: many(VALUES).rows.map((r, i) => ({ ...r, target: (VALUES[i] ?? 0) * (0.8 + i * 0.1) })),
+    },
+    dials: { "ring.against": "one", "bar.against": "one" },
   },
   {
     name: "the first of many shares",

@@ -40,6 +40,8 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     addsUp: true,
     isCut: false,
     target,
+    own: { target: null, baseline: null },
+    outOfReach: "",
     minimum: null,
     maximum: null,
     baseline: null,

@@ -47,6 +47,17 @@ function fullOf(data: VisualData): number | null {
   return data.rows.length > 1 ? niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0))) : null;
 }
 
+/** The share of its own track that a row fills, where rows have targets of their own; null where they have none. */
+function ownShare(data: VisualData, row: VisualRow, past: string, against: string): number | null {
+  if (data.own.target === null) return null;
+  const [value, target] = [row.value ?? 0, row.target ?? 0];
+  if (!(target > 0)) return 0;
+  const all = data.rows.flatMap((r) => [r.value ?? 0, r.target ?? 0]);
+  if (against === "one") return Math.max(0, value / niceAbove(Math.max(0, ...all)));
+  const shares = data.rows.filter((r) => (r.target ?? 0) > 0).map((r) => (r.value ?? 0) / (r.target ?? 1));
+  return Math.min(1, Math.max(0, value / target / (past === "extend" ? Math.max(1, ...shares) : 1)));
+}
+
 function ringLies(data: VisualData, scene: Scene, paint: Paint, part: string): string[] {
   const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
   const full = fullOf(data) ?? Number.POSITIVE_INFINITY;
@@ -56,7 +67,9 @@ function ringLies(data: VisualData, scene: Scene, paint: Paint, part: string): s
   return data.rows.flatMap((row) => {
     if (!scene.marks.some((m) => m.id === `track:${row.key}` || m.id.startsWith(`track:${row.key}/`)))
       return [];
-    const wanted = Math.min(1, Math.max(0, (row.value ?? 0) / end));
+    const wanted =
+      ownShare(data, row, past, paint.style.choice(`${part}.against`)) ??
+      Math.min(1, Math.max(0, (row.value ?? 0) / end));
     const drawn = arcShare(scene, row.key, paint, sweep);
     return close(drawn, wanted)
       ? []
@@ -183,7 +196,9 @@ function progressBarLies(data: VisualData, scene: Scene, paint: Paint): string[]
     const track = extent(piecesOf(scene, `track:${row.key}`), axis);
     if (track === 0) return [];
     const drawn = extent(shapesOf(scene, row.key), axis) / track;
-    const wanted = Math.min(1, Math.max(0, (row.value ?? 0) / end));
+    const wanted =
+      ownShare(data, row, paint.style.choice("bar.past"), paint.style.choice("bar.against")) ??
+      Math.min(1, Math.max(0, (row.value ?? 0) / end));
     return close(drawn, wanted)
       ? []
       : [`bar of ${row.label} covers ${drawn.toFixed(4)} for ${wanted.toFixed(4)}`];
@@ -243,16 +258,20 @@ function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   const total = paint.style.number("cell.rows") * paint.style.number("cell.columns");
   const covered = cells.reduce((sum, m) => sum + cellPart(m), 0) / total;
   const grids = paint.style.choice("cell.grids");
-  if (data.splitLabel !== null && (grids === "each" || (grids === "auto" && !data.addsUp))) {
+  const isApart = !data.addsUp || data.own.target !== null;
+  if (data.splitLabel !== null && (grids === "each" || (grids === "auto" && isApart))) {
     // Every part has a grid of its own, which its share of the goal, or of an end that all share, fills.
     const drawn = data.rows.filter((r) => scene.marks.some((m) => m.id.includes(r.key)));
     const end = fullOf(data) ?? niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0)));
     const found = drawn.flatMap((row) => {
       const own =
         cells.filter((m) => m.shows?.row === row.key).reduce((sum, m) => sum + cellPart(m), 0) / total;
-      const share = Math.min(1, Math.max(0, (row.value ?? 0) / end));
+      const of = data.own.target === null ? end : (row.target ?? 0);
+      const ofOne = of > 0 ? (row.value ?? 0) / of : 0;
+      const most = paint.style.choice("cell.past") === "extend" ? Math.max(1, ofOne) : 1;
+      const share = Math.min(1, Math.max(0, data.own.target === null ? ofOne : ofOne / most));
       const wanted = paint.style.toggle("cell.part") ? share : Math.round(share * total) / total;
-      const isExtended = paint.style.choice("cell.past") === "extend" && (row.value ?? 0) > end;
+      const isExtended = paint.style.choice("cell.past") === "extend" && of > 0 && (row.value ?? 0) > of;
       return close(own, isExtended ? 1 : wanted) ? [] : [`${row.label} fills ${own.toFixed(3)} of its grid`];
     });
     return drawn.length > 0 ? found : ["no part has a grid"];

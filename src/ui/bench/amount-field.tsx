@@ -20,12 +20,15 @@ export function AmountField({
   amount,
   format,
   saying,
+  ofRows = false,
   onChange,
 }: {
   label: string;
   amount: Amount;
   format: NumberFormat;
   saying: Pick<Saying, "visual" | "project">;
+  /** Whether each row is held against it. */
+  ofRows?: boolean;
   onChange: (amount: Amount) => void;
 }) {
   const [open, setOpen] = useState(false);
@@ -72,6 +75,7 @@ export function AmountField({
               source={source}
               format={format}
               isNeeded
+              ofRows={ofRows}
               close={() => setOpen(false)}
               onChange={choose}
             />

@@ -4,6 +4,12 @@ import type { NumberSource } from "@/core/project/schema";
 import { NumberEntry } from "../shared/number-entry";
 import { type Option, OptionList } from "../shared/option-list";
 import { useProject } from "../shared/project-context";
+import { Segments } from "../shared/segments";
+
+const AGAINST = [
+  { id: "own", name: "each its own" },
+  { id: "whole", name: "all the whole" },
+] as const;
 
 /** Where a number of the sentence comes from: an input, a measure, or it is written. */
 export function NumberChoices({
@@ -11,6 +17,7 @@ export function NumberChoices({
   source,
   format,
   isNeeded = false,
+  ofRows = false,
   close,
   onChange,
 }: {
@@ -19,6 +26,8 @@ export function NumberChoices({
   format: NumberFormat;
   /** Whether there has to be a number. */
   isNeeded?: boolean;
+  /** Whether rows are held against it, so that a measure can give each its own. */
+  ofRows?: boolean;
   close: () => void;
   onChange: (source: NumberSource | null) => void;
 }) {
@@ -59,6 +68,17 @@ export function NumberChoices({
           }}
         />
       </div>
+      {ofRows && source && "measure" in source && (
+        <div className="flex items-center justify-between gap-3 border-b border-rule p-3">
+          <span className="text-sm">Rows stand against</span>
+          <Segments
+            label="Rows stand against"
+            value={source.over ?? "own"}
+            options={AGAINST}
+            onChange={(over) => onChange({ measure: source.measure, ...(over === "whole" ? { over } : {}) })}
+          />
+        </div>
+      )}
       <OptionList label={label} options={options} chosen={chosen ?? undefined} close={close} />
     </>
   );

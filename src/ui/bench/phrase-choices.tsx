@@ -6,6 +6,7 @@ import { areShares } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
 import { type OfferedSplit, offeredSplits } from "@/core/view/offered-splits";
 import { filterColumns, type PhraseToken, type Saying } from "@/core/view/sentence";
+import { hasRows } from "@/core/view/spoken";
 import { NumberEntry } from "../shared/number-entry";
 import { type Option, OptionList } from "../shared/option-list";
 import { splitOptions } from "../shared/split-options";
@@ -219,6 +220,7 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
           label={token.label}
           source={visual[field]}
           format={format}
+          ofRows={hasRows(visual) && (field === "target" || field === "baseline")}
           close={close}
           onChange={(source) => set({ [field]: source })}
         />

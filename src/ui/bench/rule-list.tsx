@@ -6,6 +6,7 @@ import { LONGEST } from "@/core/project/most";
 import type { Rule } from "@/core/project/schema";
 import { SYMBOLS } from "@/core/project/symbols";
 import type { Saying } from "@/core/view/sentence";
+import { hasRows } from "@/core/view/spoken";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { useProject } from "../shared/project-context";
@@ -52,6 +53,7 @@ function RuleLimit({
       amount={typeof than === "string" ? 0 : than}
       format={format}
       saying={saying}
+      ofRows={hasRows(saying.visual)}
       onChange={onChange}
     />
   );

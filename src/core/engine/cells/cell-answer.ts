@@ -320,7 +320,7 @@ export function answerFromCells(
 ): (Result | null)[] {
   const now = { calendar: scope.calendar, today: index.today };
   const began = clock();
-  const answers = answeredWithTotals(queries, (all) => {
+  const answers = answeredWithTotals(queries, scope, (all) => {
     const plans = all.map((query) => attempt(() => planQuery(query, scope, inputs, index.today)));
     const gather = gatheringOf(plans, index, now);
     return plans.map((plan) => {

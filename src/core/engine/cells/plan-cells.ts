@@ -251,7 +251,7 @@ export function wantedCells(
   const facts = new KeptFacts();
   const orders = new Orders(sources);
   const plan = (query: Query) => attempt(() => planQuery(query, sources.scope, inputs, sources.today));
-  const queries = asked.queries.flatMap((q) => [{ ...q, totals: [] }, ...totalQueries(q)]);
+  const queries = asked.queries.flatMap((q) => [{ ...q, totals: [] }, ...totalQueries(q, sources.scope)]);
   let isSettled = true;
   const wanted = queries.flatMap((query) => {
     const probes = probesFor(query, asked, plan);

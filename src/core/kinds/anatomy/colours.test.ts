@@ -22,29 +22,26 @@ const rule = (more: Partial<DrawnRule>): DrawnRule => ({
   word: "w",
   color: "#aa0000",
   symbol: "none",
+  at: 0,
   ...more,
 });
 const fillOf = (scene: Scene, id: string) => scene.marks.find((m) => m.id === id)?.fill;
-const bars = ({ rules, ...more }: Partial<Visual> & { rules?: DrawnRule[] }, dials: Visual["dials"] = {}) =>
-  sceneOf(visualOf("rounded bars", dials, more), sampleData(VALUES, rules ? { rules } : {}));
+const bars = (
+  { rules, ...more }: Partial<Omit<Visual, "rules">> & { rules?: DrawnRule[] },
+  dials: Visual["dials"] = {},
+) => sceneOf(visualOf("rounded bars", dials, more), sampleData(VALUES, rules ? { rules } : {}));
 
 describe("colours", () => {
   it("a rule holds below its limit, from it on, or where the value is the one it names; nothing fulfils no rule", () => {
-    expect([-1, 0, 1].map((v) => ruleHolds(rule({ when: "below", than: 0 }), v))).toEqual([
-      true,
-      false,
-      false,
-    ]);
-    expect([-1, 0, 1].map((v) => ruleHolds(rule({ when: "from", than: 0 }), v))).toEqual([false, true, true]);
-    expect(["Good", "bad", null].map((v) => ruleHolds(rule({ when: "is", than: "good" }), v))).toEqual([
+    expect([-1, 0, 1].map((v) => ruleHolds(rule({ when: "below" }), v, 0))).toEqual([true, false, false]);
+    expect([-1, 0, 1].map((v) => ruleHolds(rule({ when: "from" }), v, 0))).toEqual([false, true, true]);
+    expect(["Good", "bad", null].map((v) => ruleHolds(rule({ when: "is" }), v, "good"))).toEqual([
       true,
       false,
       false,
     ]);
     expect(
-      ["below", "from", "is"].map((when) =>
-        ruleHolds(rule({ when: when as DrawnRule["when"], than: 5 }), null),
-      ),
+      ["below", "from", "is"].map((when) => ruleHolds(rule({ when: when as DrawnRule["when"] }), null, 5)),
     ).toEqual([false, false, false]);
   });
 
@@ -66,6 +63,18 @@ describe("colours", () => {
     expect(scene.description).toContain(
       `By rule: strong: ${CATEGORIES[0]}; fair: ${CATEGORIES.slice(1, 4).join(", ")}.`,
     );
+  });
+
+  it("a limit of each row's own goes before that of all; where it is nothing the rule does not hold", () => {
+    const rules = [rule({ when: "from", than: null, word: "met", color: "#004400" })];
+    const limits = [[300_000], [300_000], [null], [undefined], [80_000], [1]];
+    const rows = sampleData(VALUES).rows.map((r, i) => ({ ...r, limits: limits[i] }));
+    const scene = sceneOf(
+      visualOf("rounded bars", { "colours.by": "rule" }),
+      sampleData(VALUES, { rules, rows }),
+    );
+    const met = rows.map((r) => fillOf(scene, `bar:${r.key}`) === "#004400");
+    expect(met).toEqual([true, false, false, false, true, true]);
   });
 
   it("a category's own colour goes before the palette, and Other has a quiet one", () => {

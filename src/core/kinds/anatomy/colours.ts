@@ -32,11 +32,13 @@ type ColoursPart = ReturnType<typeof coloursPart>;
 const COLOURS = coloursPart("one");
 type ColoursInput = SceneInput<ColoursPart | SharedPart>;
 
-/** Whether a rule holds for a value; a value that is none fulfils no rule. */
-export function ruleHolds(rule: DrawnRule, value: Value): boolean {
-  if (value === null) return false;
-  if (rule.when === "is") return sameName(String(value), String(rule.than));
-  const [x, than] = [Number(value), Number(rule.than)];
+/**
+ * Whether a rule holds for a value against its limit, of all rows or of one; what is none fulfils no rule.
+ */
+export function ruleHolds(rule: Pick<DrawnRule, "when">, value: Value, limit: Value): boolean {
+  if (value === null || limit === null) return false;
+  if (rule.when === "is") return sameName(String(value), String(limit));
+  const [x, than] = [Number(value), Number(limit)];
   return rule.when === "below" ? x < than : x >= than;
 }
 
@@ -45,7 +47,11 @@ export function ruleOf({ style, data }: SharedInput, row: VisualRow): DrawnRule 
   if (style.within(COLOURS)?.choice("colours.by") !== "rule") return null;
   return (
     data.rules.find((rule) =>
-      ruleHolds(rule, rule.measure === null ? row.value : (own(row.also, rule.measure) ?? null)),
+      ruleHolds(
+        rule,
+        rule.measure === null ? row.value : (own(row.also, rule.measure) ?? null),
+        row.limits?.[rule.at] ?? rule.than,
+      ),
     ) ?? null
   );
 }

@@ -24,14 +24,18 @@ export function strength(
   return picked || isFocused ? weak : 1;
 }
 
+/** What a row is held against: its own target where rows have their own, else that of all. */
+export const targetOf = ({ own, target }: VisualData, row: Pick<VisualRow, "target">): number | null =>
+  own.target === null ? target : (row.target ?? null);
+
 /** The tooltip's own text for a row. */
 export function ownTooltip(
   { data }: SharedInput,
   text: string,
-  row: Pick<VisualRow, "key" | "label" | "value" | "format">,
+  row: Pick<VisualRow, "key" | "label" | "value" | "format" | "target">,
 ): string {
   const format = row.format ?? data.format;
-  const whole = data.target ?? data.total;
+  const whole = data.own.target === null ? (data.target ?? data.total) : targetOf(data, row);
   const share = whole && row.value !== null ? row.value / whole : null;
   return fillTemplate(text, {
     ...categoryNames(data, row),
@@ -48,14 +52,23 @@ export function ownTooltip(
  * day, or a stretch that begins with one, it can be written in other ways.
  */
 export function categoryNames(
-  { names, splitInTemplates }: VisualData,
-  { key, label: text }: Pick<VisualRow, "key" | "label">,
+  data: VisualData,
+  row: Pick<VisualRow, "key" | "label" | "format" | "target">,
 ): VisualData["names"] {
+  const { names, splitInTemplates } = data;
+  const { key, label: text } = row;
   const subject = subjectOf(key);
   const day = subject.type === "category" && typeof subject.value === "string" ? subject.value : "";
   const all = splitInTemplates === null ? undefined : names[splitInTemplates];
   const category = typeof all === "object" && "from" in all && day ? { from: day, to: day, text } : text;
-  return { ...names, ...(splitInTemplates === null ? {} : { [splitInTemplates]: category }), category };
+  return {
+    ...names,
+    ...(splitInTemplates === null ? {} : { [splitInTemplates]: category }),
+    ...(data.own.target === null
+      ? {}
+      : { target: { value: targetOf(data, row), format: row.format ?? data.format } }),
+    category,
+  };
 }
 
 /**

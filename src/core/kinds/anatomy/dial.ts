@@ -146,6 +146,18 @@ export const pastDial = (label: string, end: string) =>
     "hold",
   );
 
+/** How rows lie on their tracks that each have a target of their own. */
+export const againstDial = () =>
+  choice(
+    "against",
+    "Targets of their own",
+    [
+      ["own", "each full at its own"],
+      ["one", "one scale, a tick each"],
+    ],
+    "own",
+  );
+
 /** How the ends of an arc are shaped. */
 export const capsDial = (standard: "flat" | "round") =>
   choice(

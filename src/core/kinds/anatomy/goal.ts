@@ -5,7 +5,7 @@ import { keepingSides } from "./figures";
 import { niceAbove, type PastEnd } from "./scale";
 import type { SharedInput } from "./shared-parts";
 
-/** What progress runs against. */
+/** What progress runs against: that of a whole visual, or of one of its rows. */
 export interface Goal {
   /** The value that counts as all of it: the target, or 1 of a percent; null where nobody named one. */
   whole: number | null;
@@ -14,23 +14,78 @@ export interface Goal {
   /** The value at the end of the track. */
   end: number;
   isTarget: boolean;
+  /** Whether the track goes on past the target, so that its place has to be marked. */
+  isMarked: boolean;
   /** Why a single value has nothing to run against, and is shown as a number; empty where it has. */
   missing: string;
 }
 
+/** The goals of a visual whose rows each have a target of their own: on scales of shares, or on one of values. */
+type Each = { stretch: number } | { end: number };
+
+/** The goal of a visual as one, and how its rows have theirs; null where it is one for all. */
+export interface Goals extends Goal {
+  each: Each | null;
+}
+
+/** Whether each row's track is full at its own target, or all are on one scale on which targets are ticks. */
+export type OwnScale = "own" | "one";
+
+const valueOf = ({ value }: Pick<VisualRow, "value">) => value ?? 0;
+/** The least whole of a scale: a percent has all of it. */
+const leastEnd = ({ format }: VisualData, largest: number) =>
+  format.style === "percent" ? Math.max(1, largest) : largest;
+
+/** How rows with targets of their own lie on their tracks. */
+function eachOf(data: VisualData, past: PastEnd, scale: OwnScale): Each | null {
+  if (data.own.target === null) return null;
+  const targets = data.rows.map((r) => r.target ?? 0);
+  if (scale === "one")
+    return { end: niceAbove(leastEnd(data, Math.max(0, ...data.rows.map(valueOf), ...targets))) };
+  const shares = data.rows.flatMap((r, i) => (targets[i] > 0 ? [valueOf(r) / targets[i]] : []));
+  return { stretch: past === "extend" ? Math.max(1, ...shares) : 1 };
+}
+
 /**
  * The target, else 1 for a percent; else several rows run to a round number at or above the largest of them,
- * which the picture says. The track ends later where it extends.
+ * which the picture says. The track ends later where it extends. Rows with targets of their own have each
+ * their goal: see `goalFor`.
  */
-export function goalOf({ data }: SharedInput, past: PastEnd): Goal {
-  const largest = Math.max(0, ...data.rows.map((r) => r.value ?? 0));
+export function goalOf({ data }: SharedInput, past: PastEnd, scale: OwnScale = "own"): Goals {
+  const each = eachOf(data, past, scale);
+  const largest = Math.max(0, ...data.rows.map(valueOf));
   const isTarget = data.target !== null && data.target > 0;
-  const share = data.format.style === "percent" ? 1 : null;
+  const share = data.format.style === "percent" && data.own.target === null ? 1 : null;
   const whole = isTarget ? data.target : share;
   const full = whole ?? niceAbove(largest);
   const end = past === "extend" && largest > full ? largest : full;
   const none = data.target === null ? data.words.noTarget : data.words.noGoal;
-  return { whole, full, end, isTarget, missing: whole === null && data.rows.length <= 1 ? none : "" };
+  const isAlone = data.rows.length <= 1 && each === null;
+  return {
+    whole,
+    full,
+    end,
+    isTarget,
+    isMarked: past === "extend" && end > full,
+    missing: whole === null && isAlone ? none : "",
+    each,
+  };
+}
+
+/** The goal of a row: its own where rows have their own, and none where its own is none; else that of all. */
+export function goalFor(
+  { words }: VisualData,
+  goals: Goals,
+  { target = null }: Pick<VisualRow, "target">,
+): Goal {
+  const { each } = goals;
+  if (each === null) return goals;
+  if (target === null || target <= 0) {
+    const missing = target === null ? words.noOwnTarget : words.noGoal;
+    return { whole: null, full: 1, end: 1, isTarget: false, isMarked: false, missing };
+  }
+  const end = "end" in each ? each.end : target * each.stretch;
+  return { whole: target, full: target, end, isTarget: true, isMarked: end > target, missing: "" };
 }
 
 /** What the tooltip says of a row besides its value: the goal and how much of it is reached. */
@@ -39,6 +94,7 @@ export function goalLines(
   goal: Goal,
   { value, format: own }: Pick<VisualRow, "value" | "format">,
 ): { label: string; value: string }[] {
+  if (goal.missing) return [{ label: words.target, value: goal.missing }];
   if (!goal.isTarget || value === null) return [];
   const write = (n: number) => formatNumber(n, own ?? format);
   return [
@@ -85,6 +141,13 @@ export const shareOfGoal = ({ whole }: Goal, value: number | null): number | nul
 export const textAgainst = (template: string, { whole }: Goal): string =>
   whole === null ? template.replace(/\{\s*share\s*(:[^{}]*)?\}/gi, "{value}") : template;
 
-/** "Full at 350 000": the end of a scale that nobody named, which the picture has to say. */
-export const chosenEnd = ({ words, format }: VisualData, { whole, missing, end }: Goal): string =>
-  whole === null && !missing ? filledIn(words.fullAt, { value: formatNumber(end, format) }) : "";
+/**
+ * What the foot says of where tracks end, where nobody named that: "Full at 350 000", or that each is full at
+ * its own target.
+ */
+export function chosenEnd(data: VisualData, { whole, missing, end, each }: Goals): string {
+  const { words, format, own } = data;
+  if (each && "stretch" in each) return filledIn(words.fullAtOwn, { name: own.target ?? "" });
+  const chosen = each ? each.end : whole === null && !missing ? end : null;
+  return chosen === null ? "" : filledIn(words.fullAt, { value: formatNumber(chosen, format) });
+}

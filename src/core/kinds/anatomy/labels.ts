@@ -3,7 +3,7 @@ import { formatNumber, inOneUnit, NO_VALUE, PERCENT_FORMAT, shortFormatsFor } fr
 import { fillTemplate } from "../../base/template";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
-import { categoryNames } from "./datum";
+import { categoryNames, targetOf } from "./datum";
 import { type ChoiceDial, choice, colour, type Dial, number, part, template, toggle } from "./dial";
 import { shareText } from "./goal";
 import type { SharedInput } from "./shared-parts";
@@ -82,7 +82,7 @@ export function tellApart(values: (number | null)[], format: NumberFormat): Numb
 
 /** What a label of a row says, from the fullest wording to the shortest; `whole` is what its share is of. */
 export type LabelWriter = (
-  row: Pick<VisualRow, "key" | "label" | "value" | "format">,
+  row: Pick<VisualRow, "key" | "label" | "value" | "format" | "target">,
   whole: number | null,
 ) => string[][];
 
@@ -113,6 +113,7 @@ export function labelWriter({ style, data }: SharedInput, content: LabelSays): L
     const formats = row.format ? formatsFor(row.format, [row.value]) : shared;
     const share = whole ? row.value / whole : null;
     const value = row.value;
+    const target = targetOf(data, row);
     const wordings = formats.map((f): string[] => {
       const said = formatNumber(value, f);
       switch (content) {
@@ -127,13 +128,9 @@ export function labelWriter({ style, data }: SharedInput, content: LabelSays): L
         case "value share":
           return [said, ...(share === null ? [] : [shareText(share)])];
         case "value target":
-          return [data.target === null ? said : `${said} ${data.words.of} ${formatNumber(data.target, f)}`];
+          return [target === null ? said : `${said} ${data.words.of} ${formatNumber(target, f)}`];
         case "gap":
-          return [
-            data.target === null
-              ? said
-              : `${value >= data.target ? "+" : ""}${formatNumber(value - data.target, f)}`,
-          ];
+          return [target === null ? said : `${value >= target ? "+" : ""}${formatNumber(value - target, f)}`];
         case "text":
           return [
             fillTemplate(ownText, {

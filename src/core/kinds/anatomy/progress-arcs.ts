@@ -13,7 +13,7 @@ import {
   type pastDial,
   type ToggleDial,
 } from "./dial";
-import { type Goal, goalLines, reachOn } from "./goal";
+import { type Goals, goalFor, goalLines, reachOn } from "./goal";
 import type { SceneInput } from "./kind";
 import { arcMarks, type Centre } from "./rings";
 import type { SharedPart } from "./shared-parts";
@@ -35,7 +35,7 @@ export interface RowsOnRings {
   rows: VisualRow[];
   rings: { inner: number; outer: number }[];
   centre: Centre;
-  goal: Goal;
+  goal: Goals;
 }
 
 /** The colour of tracks before it is made weaker; null where none are drawn. */
@@ -56,9 +56,9 @@ export function progressArcs(input: ArcsInput, laid: RowsOnRings, colours: Colou
   const { cx, cy } = centre;
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   const past = style.choice("ring.past");
-  const isExtended = past === "extend" && goal.end > goal.full;
-  return rows.flatMap((row, i) => [
-    ...arcMarks(input, {
+  return rows.flatMap((row, i) => {
+    const own = goalFor(data, goal, row);
+    const arc = arcMarks(input, {
       key: row.key,
       part: "ring",
       cx,
@@ -67,17 +67,17 @@ export function progressArcs(input: ArcsInput, laid: RowsOnRings, colours: Colou
       start,
       sweep,
       value: row.value,
-      share: reachOn(goal, row.value),
+      share: reachOn(own, row.value),
       past,
       round: style.choice("ring.caps") === "round",
       color: colours.of(row, i),
       track: trackColour(input),
       trackOpacity: trackStrength(input),
-      datum: rowDatum(input, row, goalLines(data, goal, row)),
+      datum: rowDatum(input, row, goalLines(data, own, row)),
       opacity: strength(input, row.key),
-    }),
-    ...(isExtended ? [goalTick(laid, i, start + (sweep * goal.full) / goal.end, theme.ink)] : []),
-  ]);
+    });
+    return own.isMarked ? [...arc, goalTick(laid, i, start + (sweep * own.full) / own.end, theme.ink)] : arc;
+  });
 }
 
 /** A tick across a ring where the goal lies. */

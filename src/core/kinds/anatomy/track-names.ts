@@ -6,7 +6,7 @@ import { SMALLEST, textWidth } from "../../scene/text";
 import { polar } from "./angles";
 import type { Colours } from "./colours";
 import { strength } from "./datum";
-import { reachOn } from "./goal";
+import { goalFor, reachOn } from "./goal";
 import { type ArcsInput, type RowsOnRings, trackColour, trackStrength } from "./progress-arcs";
 import type { RingNames } from "./ring-names";
 import { clamp } from "./scale";
@@ -39,7 +39,8 @@ function inkOnEmpty(input: ArcsInput): string | null {
  */
 function stretchesOf(input: ArcsInput, laid: RowsOnRings, i: number, edge: number, color: string): Stretch[] {
   const { style, surface } = input;
-  const { goal, rows } = laid;
+  const { rows } = laid;
+  const goal = goalFor(input.data, laid.goal, rows[i]);
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   const past = style.choice("ring.past");
   const share = reachOn(goal, rows[i].value);
@@ -53,7 +54,7 @@ function stretchesOf(input: ArcsInput, laid: RowsOnRings, i: number, edge: numbe
       : []),
     ...(empty ? [{ from: filled + edge, to: end - edge, ink: empty }] : []),
   ];
-  const tick = past === "extend" && goal.end > goal.full ? start + (sweep * goal.full) / goal.end : null;
+  const tick = goal.isMarked ? start + (sweep * goal.full) / goal.end : null;
   return ground.flatMap((one) =>
     tick === null || tick <= one.from || tick >= one.to
       ? [one]

@@ -45,6 +45,8 @@ interface Laid {
  * says.
  */
 function startOf({ data, style }: Input): { start: number; said: string } {
+  if (data.own.baseline !== null)
+    return { start: 0, said: filledIn(data.words.stemOwn, { name: data.own.baseline }) };
   const baseline = data.baseline ?? 0;
   if (style.choice("domain.start") === "zero")
     return {
@@ -126,7 +128,7 @@ function lay(input: Input): Laid {
   const widest = style.number("head.diameter") / 0.86;
   const bands = layBands(input, body, {
     horizontal: style.choice("stem.direction") === "right",
-    reach: data.rows.map((r) => (r.value === null ? [] : [r.value])),
+    reach: data.rows.map((r) => [r.value, r.baseline ?? null].filter((v) => v !== null)),
     labels: place === "ends" ? wordings : data.rows.map(() => []),
     labelSize,
     beyond: (pitch) => mostHead(body, Math.min(pitch, widest)) / 2,
@@ -146,10 +148,17 @@ interface Head {
   opacity: number;
 }
 
+/** The pixel that a row's stem starts from: the base line, or its own; null where its own is none. */
+const stemStart = (bands: Bands, { baseline }: VisualRow): number | null =>
+  baseline === undefined ? bands.base : baseline === null ? null : bands.at(baseline);
+
 /** The stem from the base line to the value; none where it has no length. */
 function stemMarks(input: Input, { bands }: Laid, row: VisualRow, i: number, diameter: number): Mark[] {
   const { style, theme } = input;
-  const { base, horizontal } = bands;
+  const { horizontal } = bands;
+  const base = stemStart(bands, row);
+  // Without a start of its own a row has its head alone.
+  if (base === null) return [];
   const to = bands.at(row.value ?? 0);
   const width = Math.min(style.number("stem.width"), diameter);
   const [low, length] = [Math.min(base, to), Math.abs(to - base)];
@@ -182,9 +191,12 @@ function farSide(horizontal: boolean, to: number, base: number): Side {
 /** What a head says and stands for, whatever it is drawn as. */
 function saidByHead(input: Input, row: VisualRow): Pick<Mark, "datum" | "shows"> {
   const { headSize } = input.data;
+  const { own, format } = input.data;
   const size = headSize && { label: headSize.label, value: formatNumber(row.headSize, headSize.format) };
+  const from =
+    own.baseline === null ? [] : [{ label: own.baseline, value: formatNumber(row.baseline ?? null, format) }];
   return {
-    datum: rowDatum(input, row, size ? [size] : []),
+    datum: rowDatum(input, row, [...(size ? [size] : []), ...from]),
     shows: { row: row.key, value: row.value ?? 0, channel: "position" },
   };
 }
@@ -258,7 +270,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
 function endOf(input: Input, { bands, heads, start }: Laid, row: VisualRow): BandEnd {
   if (row.value === null) return { at: bands.base, negative: false, reach: 0, half: 0 };
   const r = diameterOf(input, row, heads) / 2;
-  return { at: bands.at(row.value), negative: row.value < start, reach: r, half: r };
+  return { at: bands.at(row.value), negative: row.value < (row.baseline ?? start), reach: r, half: r };
 }
 
 function draw(input: Input, laid: Laid): Mark[] {

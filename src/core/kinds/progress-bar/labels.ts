@@ -3,7 +3,7 @@ import { filledIn } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Mark } from "../../scene/marks";
 import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
-import { type Goal, shareOfGoal, shareText } from "../anatomy/goal";
+import { type Goal, goalFor, shareOfGoal, shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { clamp } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
@@ -13,8 +13,12 @@ import type { ProgressBarPart } from "./parts";
 type Input = SceneInput<ProgressBarPart>;
 
 /** What a bar's label says, and what remains where that was chosen. */
-function labelOf({ style, data }: Input, { goal, write }: Bars, row: VisualRow): string {
+function labelOf({ style, data }: Input, { goal: goals, write }: Bars, row: VisualRow): string {
   if (row.value === null) return "—";
+  const goal = goalFor(data, goals, row);
+  // Without a target of its own there is no share to say.
+  if (goals.each && goal.missing)
+    return `${formatNumber(row.value, row.format ?? data.format)} · ${goal.missing}`;
   const said = (write(row, goal.whole)[0] ?? []).join(" ");
   if (!style.toggle("labels.remaining") || goal.whole === null) return said;
   const rest = goal.whole - row.value;
@@ -26,7 +30,8 @@ function labelOf({ style, data }: Input, { goal, write }: Bars, row: VisualRow):
 /** The label of a bar to the right: within it, or after it where the track has room. */
 export function besideLabel(input: Input, bars: Bars, lane: Lane, row: VisualRow, index: number): Mark[] {
   const { style, theme, surface } = input;
-  const { goal, colours } = bars;
+  const { colours } = bars;
+  const goal = goalFor(input.data, bars.goal, row);
   const { share, isOver, full } = filledBy(input, bars, lane, row);
   const text = labelOf(input, bars, row);
   if (text === "") return [];
@@ -56,7 +61,7 @@ export function besideLabel(input: Input, bars: Bars, lane: Lane, row: VisualRow
 /** The end of a label, moved before the goal's tick where the bar runs past it. */
 function clearOfTick(goal: Goal, start: number, full: number, end: number, width: number): number {
   const tick = start + (full * goal.full) / goal.end;
-  const crosses = goal.end > goal.full && end > tick - 4 && end - width < tick + 4;
+  const crosses = goal.isMarked && end > tick - 4 && end - width < tick + 4;
   return crosses ? tick - 6 : end;
 }
 
@@ -79,7 +84,7 @@ export function standingTexts(
   const { size, pitch, head, foot } = around;
   const { x, y, width, height } = lane.box;
   const look = { fill: input.theme.ink, align: "middle" } as const;
-  const share = shareOfGoal(bars.goal, row.value);
+  const share = shareOfGoal(goalFor(input.data, bars.goal, row), row.value);
   const short = share === null ? [] : [shareText(share)];
   const said = fitText([labelOf(input, bars, row), ...short], pitch - 2, size, 600);
   const name = foot > 0 ? shorten(row.label, pitch - 4, size, 400) : "";

@@ -4,7 +4,7 @@ import { mix } from "../../scene/colour";
 import type { Mark, Rect } from "../../scene/marks";
 import type { Colours } from "../anatomy/colours";
 import { rowDatum, strength } from "../anatomy/datum";
-import { type Goal, goalLines } from "../anatomy/goal";
+import { type Goals, goalFor, goalLines } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import type { LabelWriter } from "../anatomy/labels";
 import { clamp } from "../anatomy/scale";
@@ -14,7 +14,7 @@ type Input = SceneInput<ProgressBarPart>;
 
 /** What bars of one picture share. */
 export interface Bars {
-  goal: Goal;
+  goal: Goals;
   colours: Colours;
   write: LabelWriter;
 }
@@ -66,7 +66,9 @@ export interface Filled {
 }
 
 /** How a row's bar fills its lane, by what it does past the goal. */
-export function filledBy({ style }: Input, { goal }: Bars, lane: Lane, { value }: VisualRow): Filled {
+export function filledBy({ style, data }: Input, bars: Bars, lane: Lane, row: VisualRow): Filled {
+  const goal = goalFor(data, bars.goal, row);
+  const { value } = row;
   const share = value === null || goal.missing ? 0 : value / goal.end;
   const isOver = share > 1 + 1e-12;
   const tip = isOver && style.choice("bar.past") === "hold" ? lane.thickness * 0.6 + 4 : 0;
@@ -99,7 +101,8 @@ function tipMark(input: Input, lane: Lane, row: VisualRow, full: number, datum: 
 /** The shapes of one bar: its track, itself, a second lap or its tip, and the tick of the goal. */
 export function barShapes(input: Input, bars: Bars, lane: Lane, row: VisualRow, index: number): Mark[] {
   const { style, theme } = input;
-  const { goal, colours } = bars;
+  const { colours } = bars;
+  const goal = goalFor(input.data, bars.goal, row);
   const { share, isOver, full } = filledBy(input, bars, lane, row);
   const past = style.choice("bar.past");
   const datum = rowDatum(input, row, goalLines(input.data, goal, row));
@@ -138,7 +141,7 @@ export function barShapes(input: Input, bars: Bars, lane: Lane, row: VisualRow, 
     marks.push(rect("lap", "bar", lapColour(color, theme.ink), lap));
   }
   if (isOver && past === "hold") marks.push(tipMark(input, lane, row, full, datum));
-  if (goal.isTarget && goal.end > goal.full && style.toggle("target.shown")) {
+  if (goal.isTarget && goal.isMarked && style.toggle("target.shown")) {
     const at = (full * goal.full) / goal.end;
     marks.push({
       type: "line",

@@ -1,5 +1,5 @@
 import { coloursPart } from "../anatomy/colours";
-import { colour, directionDial, number, part, pastDial, toggle } from "../anatomy/dial";
+import { againstDial, colour, directionDial, number, part, pastDial, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
@@ -11,6 +11,7 @@ export const PROGRESS_BAR_PARTS = [
     number("thickness", "Thickness", [3, 60, 1], "px", 18),
     number("corner", "Rounding", [0, 100, 1], "%", 100),
     pastDial("Past the target", "full"),
+    againstDial(),
   ]),
   part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   part("target", "Target", [toggle("shown", "Tick", true)]),

@@ -119,7 +119,7 @@ function layStanding(input: Input, whole: Box): Lanes {
 function lay(input: Input): Laid {
   const { data, style, theme } = input;
   const { marks, body: whole } = layFrame(input);
-  const goal = goalOf(input, style.choice("bar.past"));
+  const goal = goalOf(input, style.choice("bar.past"), style.choice("bar.against"));
   const write = labelWriter(input, style.choice("labels.content"));
   const bars: Bars = { goal, colours: new Colours(input), write };
   const noted = footNote(whole, theme, chosenEnd(data, goal));

@@ -1,5 +1,5 @@
 import { coloursPart } from "../anatomy/colours";
-import { capsDial, choice, colour, number, part, pastDial, toggle } from "../anatomy/dial";
+import { againstDial, capsDial, choice, colour, number, part, pastDial, toggle } from "../anatomy/dial";
 import { legendPart } from "../anatomy/legend";
 import { RING_PLACES } from "../anatomy/ring-names";
 import { sharedParts } from "../anatomy/shared-parts";
@@ -14,6 +14,7 @@ export const PROGRESS_RING_PARTS = [
     number("gap", "Ring gap", [0, 30, 1], "px", 5),
     capsDial("round"),
     pastDial("Past the target", "full"),
+    againstDial(),
   ]),
   part("track", "Track", [toggle("shown", "Shown", true), colour("colour", "Colour")]),
   part("labels", "Labels", [

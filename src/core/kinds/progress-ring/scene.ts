@@ -10,7 +10,8 @@ import { footNote, layFrame } from "../anatomy/frame";
 import {
   beyondGoal,
   chosenEnd,
-  type Goal,
+  type Goals,
+  goalFor,
   goalOf,
   shareFormat,
   shareOfGoal,
@@ -36,7 +37,7 @@ interface Laid {
   /** What stands at the foot. */
   foot: Mark[];
   body: Box;
-  goal: Goal;
+  goal: Goals;
   rows: VisualRow[];
   centre: Centre;
   rings: { inner: number; outer: number }[];
@@ -58,7 +59,7 @@ function ringsIn({ style }: Input, rows: VisualRow[], body: Box): Pick<Laid, "bo
  * Several rings with their names: at the start where that leaves them whole, or in the track where that was
  * chosen, else in a legend; cut at the start where there is no room for that either.
  */
-function layNamed(input: Input, rows: VisualRow[], goal: Goal, colours: Colours, body: Box) {
+function layNamed(input: Input, rows: VisualRow[], goal: Goals, colours: Colours, body: Box) {
   const { style } = input;
   const place = style.choice("labels.place");
   const alone = ringsIn(input, rows, body);
@@ -84,7 +85,7 @@ function lay(input: Input): Laid {
   const { marks, body: whole } = layFrame(input);
   const fitting = Math.max(1, Math.min(MOST_RINGS, Math.floor(Math.min(whole.width, whole.height) / 14)));
   const rows = data.rows.slice(0, fitting);
-  const goal = goalOf(input, style.choice("ring.past"));
+  const goal = goalOf(input, style.choice("ring.past"), style.choice("ring.against"));
   const unfit = counted(data.words.unfit, data.rows.length - rows.length);
   const noted = footNote(whole, theme, [chosenEnd(data, goal), unfit].filter(Boolean).join("; "));
   const colours = new Colours(input);
@@ -99,13 +100,14 @@ function lay(input: Input): Laid {
 }
 
 /** Several rings have no one share: only the ring under the pointer has its own. */
-function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[] {
+function reading(input: Input, { rows, rings, centre, goal: goals, body }: Laid): Mark[] {
   const { data, style, theme } = input;
   const several = rows.length > 1;
   const focused = rows.find((row) => row.key === input.focus);
   if (several && !focused) return [];
   const shown = focused ?? rows[0];
   const { value } = shown;
+  const goal = goalFor(data, goals, shown);
   const share = shareOfGoal(goal, value);
   const state = beyondGoal(data, value, goal.whole);
   const format = shown.format ?? data.format;
@@ -132,7 +134,7 @@ function reading(input: Input, { rows, rings, centre, goal, body }: Laid): Mark[
       row: shown,
       names,
       text: textAgainst(style.template("reading.text"), goal),
-      caption: several ? shown.label : caption,
+      caption: several ? [shown.label, goals.each ? caption : ""].filter(Boolean).join(" · ") : caption,
       tone: state ? theme.signal : undefined,
     },
   );

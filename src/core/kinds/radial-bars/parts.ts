@@ -1,5 +1,5 @@
 import { coloursPart } from "../anatomy/colours";
-import { capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dial";
+import { againstDial, capsDial, colour, number, part, pastDial, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
 import { legendPart } from "../anatomy/legend";
 import { TRACK_STRENGTH } from "../anatomy/progress-arcs";
@@ -17,6 +17,7 @@ export const RADIAL_BARS_PARTS = [
     number("thickness", "Thickness", [2, 60, 1], "px", 14),
     capsDial("round"),
     pastDial("Past the target", "the end"),
+    againstDial(),
   ]),
   part("track", "Track", [
     toggle("shown", "Shown", true),

@@ -8,11 +8,12 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame, titleOf } from "../anatomy/frame";
-import { chosenEnd, type Goal, goalOf } from "../anatomy/goal";
+import { chosenEnd, type Goals, goalFor, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import { progressArcs, type RowsOnRings } from "../anatomy/progress-arcs";
+import { progressWords } from "../anatomy/progress-words";
 import { namesAtStart, type RingNames } from "../anatomy/ring-names";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { namesInTrack } from "../anatomy/track-names";
@@ -27,7 +28,7 @@ interface Laid {
   over: Mark[];
   colours: Colours;
   body: Box;
-  goal: Goal;
+  goal: Goals;
   rows: VisualRow[];
   centre: Centre;
   rings: { inner: number; outer: number }[];
@@ -45,7 +46,7 @@ function lay(input: Input): Laid {
   const below = counted(data.words.emptyTracks, negative);
   const left = [counted(data.words.unfit, data.rows.length - rows.length), below].filter(Boolean).join("; ");
   // One bar on a scale that is said is a picture of its value all the same.
-  const goal = { ...goalOf(input, style.choice("ring.past")), missing: "" };
+  const goal = { ...goalOf(input, style.choice("ring.past"), style.choice("ring.against")), missing: "" };
   const end = chosenEnd(data, goal);
   const noted = footNote(whole, theme, [end, left].filter(Boolean).join("; "));
   return {
@@ -73,7 +74,8 @@ function labelsOf(input: Input, laid: RowsOnRings & { body: Box }, colours: Colo
   if (place === "legend") return null;
   const size = style.number("labels.size");
   const writer = labelWriter(input, style.choice("labels.content"));
-  const write = (row: VisualRow) => writer(row, data.total);
+  const write = (row: VisualRow) =>
+    writer(row, laid.goal.each ? goalFor(data, laid.goal, row).whole : data.total);
   // In a track that is too short for its value, the name goes first.
   const named = style.choice("labels.content").includes("category");
   const bent = (row: VisualRow) => [...write(row), ...(named ? [[row.label]] : [])];
@@ -89,7 +91,7 @@ function labelsOf(input: Input, laid: RowsOnRings & { body: Box }, colours: Colo
 function layNamed(
   input: Input,
   rows: VisualRow[],
-  goal: Goal,
+  goal: Goals,
   colours: Colours,
   noted: { marks: Mark[]; body: Box },
 ) {
@@ -130,6 +132,7 @@ function reading(input: Input, { rows, rings, centre, body }: Laid): Mark[] {
 
 function say(input: Input, { goal, left }: Laid): string {
   const { data } = input;
+  if (goal.each) return progressWords(input, goal, "radial bars");
   return `${titleOf(input)}: radial bars of ${data.valueLabel}, a full sweep is ${formatNumber(goal.end, data.format)}, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
 }
 

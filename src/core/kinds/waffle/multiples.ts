@@ -4,7 +4,7 @@ import type { Box } from "../../scene/box";
 import type { Mark } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, shorten, textWidth } from "../../scene/text";
 import type { Colours } from "../anatomy/colours";
-import type { Goal } from "../anatomy/goal";
+import { type Goals, goalFor } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { APART, textMark } from "../anatomy/text-mark";
 import { type Grid, layGrid } from "./grid";
@@ -68,7 +68,7 @@ function nameMark({ theme, data }: Input, row: VisualRow, box: Box, size: number
  */
 export function layMultiples(
   input: Input,
-  goal: Goal,
+  goal: Goals,
   colours: Colours,
   body: Box,
   cells: number,
@@ -87,7 +87,7 @@ export function layMultiples(
   const grids = shown.map((row, i) => ({
     row,
     grid: layGrid(input, { ...boxes[i], height: Math.max(1, boxes[i].height - foot) }),
-    runs: ratioRuns(input, goal, colours, cells, row, i),
+    runs: ratioRuns(input, goalFor(data, goal, row), colours, cells, row, i),
   }));
   return {
     grids,

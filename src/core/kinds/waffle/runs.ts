@@ -4,7 +4,7 @@ import type { Datum } from "../../scene/marks";
 import type { Colours } from "../anatomy/colours";
 import { rowDatum } from "../anatomy/datum";
 import type { Goal } from "../anatomy/goal";
-import { shareText } from "../anatomy/goal";
+import { goalLines, shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { restBeside } from "../anatomy/rest";
 import { clamp } from "../anatomy/scale";
@@ -39,7 +39,8 @@ export function ratioRuns(
   // Cells are parts of a whole, or of an end that all rows share: without either none is filled.
   if (goal.missing) return [];
   const whole = (x: number) => (style.toggle("cell.part") ? x : Math.round(x));
-  const of = goal.whole === null ? [] : [{ label: input.data.words.share, value: shareText(share) }];
+  const reached = goal.whole === null ? [] : [{ label: input.data.words.share, value: shareText(share) }];
+  const of = input.data.own.target === null ? reached : goalLines(input.data, goal, row);
   const datum = rowDatum(input, row, of);
   const color = colours.of(row, index);
   const deep = mix(color, theme.ink, 0.5);

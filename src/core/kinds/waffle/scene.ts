@@ -12,7 +12,7 @@ import { footNote, layFrame, titleOf } from "../anatomy/frame";
 import {
   beyondGoal,
   chosenEnd,
-  type Goal,
+  type Goals,
   goalOf,
   shareFormat,
   shareOfGoal,
@@ -38,7 +38,7 @@ interface Laid {
   legend: Mark[];
   /** What stands at the foot, over the cells. */
   foot: Mark[];
-  goal: Goal;
+  goal: Goals;
   runs: CellRun[];
   /** The grid whose cells are divided, or filled by a ratio; the first where each part has its own. */
   grid: Grid;
@@ -53,10 +53,15 @@ interface Laid {
 /** Whether the cells are divided among parts, and not filled by a ratio. */
 const isDivided = ({ data }: Input) => data.splitLabel !== null;
 
-/** Whether each part has a grid of its own: parts that make no whole together cannot share one out. */
+/**
+ * Whether each part has a grid of its own: parts that make no whole together, or have a target each, cannot
+ * share one out.
+ */
 function hasGridsEach(input: Input): boolean {
-  const grids = input.style.choice("cell.grids");
-  return isDivided(input) && (grids === "each" || (grids === "auto" && !input.data.addsUp));
+  const { data, style } = input;
+  const grids = style.choice("cell.grids");
+  const isApart = !data.addsUp || data.own.target !== null;
+  return isDivided(input) && (grids === "each" || (grids === "auto" && isApart));
 }
 
 /** What the reading says: of the part under the pointer, of the ratio, or of the whole. */
@@ -75,7 +80,7 @@ function shareSaid(value: number | null, focused: VisualRow | undefined, of: num
   return focused && of > 0 ? value / of : 1;
 }
 
-function readingOf(input: Input, goal: Goal): Said {
+function readingOf(input: Input, goal: Goals): Said {
   const { data, style } = input;
   const parts = isDivided(input);
   const focused = data.rows.find((r) => r.key === input.focus);
@@ -144,7 +149,7 @@ function lay(input: Input): Laid {
 }
 
 /** Grids of the parts beside each other; what a full one is stands at the foot where nobody named it. */
-function layEach(input: Input, goal: Goal, colours: Colours, whole: Box, marks: Mark[]): Laid {
+function layEach(input: Input, goal: Goals, colours: Colours, whole: Box, marks: Mark[]): Laid {
   const { style, theme, data } = input;
   const cells = style.number("cell.rows") * style.number("cell.columns");
   const end = chosenEnd(data, goal);
@@ -349,7 +354,7 @@ function handles({ style }: Input, { grid }: Laid): Handle[] {
 }
 
 /** "42 of 80 (53 %)", or the value alone where nobody named a target. */
-function ratioWords({ data }: Input, { value, share }: Said, { whole, missing }: Goal): string {
+function ratioWords({ data }: Input, { value, share }: Said, { whole, missing }: Goals): string {
   const said = formatNumber(value, data.format);
   if (whole === null) return `${said}, ${missing}`;
   return `${said} of ${formatNumber(whole, data.format)} (${share === null ? "—" : shareText(share)})`;
