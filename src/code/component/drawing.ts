@@ -123,6 +123,7 @@ function resultOf(spec: Spec, { rows, other = null, totals = {} }: Given): Resul
     places: spec.places.map((place, at) => placesOf(place, keys[at] ?? [])),
     coarse: [],
     unfiltered: [],
+    leftWhole: [],
     unanswered: [],
     scanned: 0,
     ms: 0,

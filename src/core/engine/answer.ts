@@ -309,7 +309,7 @@ export function answerOf(
   parts: Gathered[],
   { scope, facts }: { scope: Scope; facts: SplitFacts },
 ): Omit<Result, "ms"> {
-  const { query, measures, unfiltered, unanswered } = plan;
+  const { query, measures, unfiltered, leftWhole, unanswered } = plan;
   checkSize(Math.max(0, ...parts.map((p) => p.size)), measures.length + query.splits.length);
   const needed = parts.map((part, i) => asked(part, plan.tables[i].aggregates));
   const gathered = parts.length ? united(needed, query.splits.length) : null;
@@ -324,6 +324,7 @@ export function answerOf(
   const shared = {
     totals,
     unfiltered,
+    leftWhole,
     unanswered,
     coarse: coarseSplits(plan, facts),
     scanned: gathered?.scanned ?? 0,

@@ -33,9 +33,10 @@ function withTotals(result: Answer, totals: Answer[]): Answer {
   return {
     ...result,
     totals: Object.assign({}, ...found.map((t) => t.totals), result.totals),
+    leftWhole: [result, ...found].flatMap((r) => r.leftWhole),
     unanswered: [
       ...result.unanswered,
-      ...totals.flatMap((t) => (t instanceof QueryError ? [t.message] : [])),
+      ...totals.flatMap((t) => (t === null ? [] : t instanceof QueryError ? [t.message] : t.unanswered)),
     ],
     unfiltered: unfiltered.filter(
       (u, i) => unfiltered.findIndex((v) => v.table === u.table && v.column === u.column) === i,

@@ -61,7 +61,8 @@ export interface ScopeTable {
 /** What names can mean. Names are matched without regard to case. */
 export interface Scope {
   tables: ScopeTable[];
-  measures: { name: string; formula: string; table: string | null }[];
+  /** `standsWhole`: where a filter means nothing to its rows, it may stand beside what the filter narrows. */
+  measures: { name: string; formula: string; table: string | null; standsWhole?: boolean }[];
   inputs: { name: string; type: ValueType }[];
   links?: Link[];
   /** How splits and filters count weeks and years; as ISO 8601 does where nothing is said. */

@@ -10,6 +10,7 @@ import { columnNamed, measureNamed, tableNamed } from "../formula/scope-names";
 import { type Aggregate, aggregatesOf } from "./aggregates";
 import { bindInputs, TODAY } from "./bind-inputs";
 import { inputValue } from "./input-value";
+import { leftWholeOf, mixedWords } from "./left-whole";
 import type { Filter, Query, Result } from "./query";
 import { QueryError } from "./query-error";
 
@@ -46,7 +47,8 @@ export interface Plan {
   /** The type of each split's keys. */
   keyTypes: Exclude<ValueType, "null">[];
   unfiltered: Result["unfiltered"];
-  /** Why measures that were asked for besides are not among its own. */
+  leftWhole: Result["leftWhole"];
+  /** Why measures that were asked for besides are not among its own, and why others have no value here. */
   unanswered: Result["unanswered"];
 }
 
@@ -195,17 +197,12 @@ export function planQuery(
       if (!(error instanceof QueryError)) throw error;
       unanswered.push(error.message);
     }
-  return { ...plan, unanswered };
+  return { ...plan, unanswered: [...unanswered, ...plan.unanswered] };
 }
 
-function planMeasures(
-  query: Query,
-  scope: Scope,
-  projectInputs: Record<string, Value>,
-  today: Value,
-): Omit<Plan, "unanswered"> {
-  const measures = boundMeasures(query, scope, boundInputs(query, scope, projectInputs, today));
-  const read = tablesRead(query, scope, measures);
+function planMeasures(query: Query, scope: Scope, projectInputs: Record<string, Value>, today: Value): Plan {
+  const bound = boundMeasures(query, scope, boundInputs(query, scope, projectInputs, today));
+  const read = tablesRead(query, scope, bound);
   const [base] = read;
   if (base === undefined && (query.splits.length > 0 || query.filters.length > 0))
     throw new QueryError(
@@ -216,7 +213,7 @@ function planMeasures(
   const filterPlaces = query.filters.map((f) => placeOf(scope, base, f.column, "filter"));
   const unfiltered: Result["unfiltered"] = [];
   const orders = boundOrders(query, scope, base);
-  const aggregates = [...measures.map((m) => m.expr), ...orders].flatMap((expr) =>
+  const aggregates = [...bound.map((m) => m.expr), ...orders].flatMap((expr) =>
     expr ? aggregatesOf(expr) : [],
   );
   const aggregatesIn = (table: string) => aggregates.filter((a) => sameName(a.table, table));
@@ -249,5 +246,13 @@ function planMeasures(
   const keyTypes = (tables[0]?.splits ?? [])
     .map((split) => keyType(scope, split))
     .map((type) => (type === "null" ? "text" : type));
-  return { query, measures, orders, tables, keyTypes, unfiltered };
+  const leftWhole = bound.flatMap((m) => leftWholeOf(m, base, unfiltered, scope));
+  const mixed = leftWhole.filter(({ as }) => as === "mixed");
+  const measures = bound.map((m): Plan["measures"][number] =>
+    mixed.some(({ measure }) => measure === m.name)
+      ? { name: m.name, expr: { op: "constant", type: m.expr.type, value: null } }
+      : m,
+  );
+  const unanswered = mixed.map((side) => mixedWords(side, side.measure));
+  return { query, measures, orders, tables, keyTypes, unfiltered, leftWhole, unanswered };
 }

@@ -40,7 +40,14 @@ export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<
 /** A measure with what is given, and the schema's defaults elsewhere. */
 export const newMeasure = (
   given: Pick<Measure, "id" | "name" | "label" | "table" | "formula"> & Partial<Measure>,
-): Measure => ({ note: "", format: PLAIN_FORMAT, betterWhen: "higher", proofs: [], ...given });
+): Measure => ({
+  note: "",
+  format: PLAIN_FORMAT,
+  betterWhen: "higher",
+  standsWhole: false,
+  proofs: [],
+  ...given,
+});
 
 /** An input with what is given, and the schema's defaults elsewhere. */
 export const newInput = (

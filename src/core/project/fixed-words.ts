@@ -20,6 +20,7 @@ export const WORDS = {
   belowZero: "below zero",
   belowStart: "below the start",
   noTarget: "no target yet",
+  whole: "{name} over all rows",
   noOwnTarget: "no target",
   fullAtOwn: "Each full at its own {name}",
   stemOwn: "Each stem starts at its own {name}",

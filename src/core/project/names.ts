@@ -41,7 +41,12 @@ export function scopeOf(project: Named): Scope {
         ...t.derived.map((d): ScopeColumn => ({ name: d.name, type: "null", formula: d.formula })),
       ],
     })),
-    measures: project.measures.map(({ name, formula, table }) => ({ name, formula, table })),
+    measures: project.measures.map(({ name, formula, table, standsWhole }) => ({
+      name,
+      formula,
+      table,
+      standsWhole,
+    })),
     inputs: project.inputs.map(({ name, type }) => ({ name, type })),
     links: project.links.map(({ table, column, to, key }) => ({ table, column, to, key })),
     calendar: calendarOf(project),

@@ -107,6 +107,8 @@ export const measureSchema = z.object({
   formula: z.string().max(10_000),
   format: numberFormatSchema,
   betterWhen: z.enum(["higher", "lower", "neither"]).default("higher"),
+  /** Whether it keeps its value beside others where a filter narrows them and means nothing to its own rows. */
+  standsWhole: z.boolean().default(false),
   proofs: listOf(proofSchema, "measure", "proofs").default([]),
 });
 

@@ -42,6 +42,7 @@ describe("names in templates", () => {
         places: [],
         crossed: null,
         unfiltered: [],
+        leftWhole: [],
         unanswered: [],
         coarse: [],
         scanned: 1,

@@ -44,22 +44,30 @@ export const changedTargets: ReviewRule = {
   },
 };
 
-/** A target that the split does not reach, so that no row has one. */
+/** A target that the split does not reach, or that a filter leaves whole: nothing runs against it. */
 export const targetOutOfReach: ReviewRule = {
   id: "target out of reach",
   look: (facts) => {
-    const { data, visual } = facts;
-    const name = data.own.target;
-    const isOut =
-      name !== null &&
-      data.rows.length > 0 &&
-      data.target === null &&
-      data.rows.every((r) => r.target === null);
-    if (!isOut || !data.outOfReach) return null;
+    const { data, visual, project } = facts;
+    const { target } = visual;
+    const measure = target && "measure" in target && project.measures.find((m) => m.id === target.measure);
+    if (!data.outOfReach || !measure) return null;
+    const { by, why } = data.outOfReach;
     return {
-      text: `No row has a target: ${data.outOfReach}`,
-      why: `A row cannot be held against its own ${name} where nothing says which part of that is its.`,
-      mend: change("All against the whole", facts, { target: ofWhole(visual, visual.target) }),
+      text: `There is no target: ${why}`,
+      why:
+        by === "split"
+          ? `A row cannot be held against its own ${measure.label} where nothing says which part of that is its.`
+          : `What the filter keeps would be held against the ${measure.label} of all there is.`,
+      ...(by === "split"
+        ? { mend: change("All against the whole", facts, { target: ofWhole(visual, target) }) }
+        : {
+            measure,
+            mend: {
+              label: `Let ${measure.label} stand whole`,
+              edit: { type: "change measure", id: measure.id, change: { standsWhole: true } },
+            },
+          }),
     };
   },
 };

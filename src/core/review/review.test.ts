@@ -93,7 +93,7 @@ const proof = (of: string, holds: boolean | null): SettledProof => ({
 const outOfReach: VisualData = {
   ...SIX,
   own: { target: "The twice", baseline: null },
-  outOfReach: "plan cannot be split by route.",
+  outOfReach: { by: "split", why: "plan cannot be split by route." },
   rows: SIX.rows.map((r) => ({ ...r, target: null })),
 };
 
@@ -142,7 +142,14 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
     ],
   },
   "target out of reach": {
-    found: [{ kind: "progress bar", data: outOfReach, more: { target: { measure: "twice" } } }],
+    found: [
+      { kind: "progress bar", data: outOfReach, more: { target: { measure: "twice" } } },
+      {
+        kind: "gauge",
+        data: { ...SIX, outOfReach: { by: "filter", why: "plan has nothing that means route." } },
+        more: { target: { measure: "twice" } },
+      },
+    ],
     well: [{ kind: "progress bar", more: { target: { measure: "twice" } } }],
   },
   "parts that do not add up": {

@@ -2,11 +2,12 @@ import { type NumberFormat, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-
 import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
+import { mixedWords } from "../plan/left-whole";
 import type { Filter, Result } from "../plan/query";
 import { addsUp } from "../project/adds-up";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
 import { wordsOf } from "../project/conventions";
-import { counted, WORDS } from "../project/fixed-words";
+import { counted, filledIn, WORDS } from "../project/fixed-words";
 import type { Named } from "../project/names";
 import { isOfEach } from "../project/roles";
 import type { Measure, NumberSource, Visual } from "../project/schema";
@@ -31,7 +32,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   isCut: false,
   target: null,
   own: { target: null, baseline: null },
-  outOfReach: "",
+  outOfReach: null,
   minimum: null,
   maximum: null,
   baseline: null,
@@ -78,7 +79,21 @@ function numberFrom(reading: Reading, source: NumberSource | null): number | nul
     return input ? asNumber(inputNow(reading, input)) : null;
   }
   const measure = measureIn(project, source.measure);
-  return measure ? asNumber(own(result.totals, measure.name)) : null;
+  return measure && !leftWhole(result, measure) ? asNumber(own(result.totals, measure.name)) : null;
+}
+
+/** What a filter leaves whole of a measure: nothing can be held against that while the value is narrowed. */
+const leftWhole = (result: Result, { name }: Measure) =>
+  result.leftWhole.find(({ measure, as }) => measure === name && as !== "allowed");
+
+/** The subtitle, with the names of measures that stand whole beside what filters narrow. */
+function subtitleOf({ visual, project, result }: Reading): string {
+  const allowed = result.leftWhole.filter(({ as }) => as === "allowed").map(({ measure }) => measure);
+  const said = [...new Set(allowed)].flatMap((name) => {
+    const label = project.measures.find((m) => m.name === name)?.label.replace(/[{}]/g, "");
+    return label ? [filledIn(wordsOf(project).whole, { name: label })] : [];
+  });
+  return [visual.subtitle, ...said].filter(Boolean).join(" · ");
 }
 
 /** The zones with their edges as numbers; one whose edge is nothing now ends nowhere, and is left out. */
@@ -108,8 +123,9 @@ function ownNumbers(reading: Reading, i: number): Pick<VisualRow, "target" | "ba
   const { target, baseline, rules } = visual;
   const of = (source: NumberSource | null) => {
     if (!isOfEach(visual, source)) return undefined;
-    const name = measureIn(project, source.measure)?.name;
-    return name === undefined ? null : asNumber(rowValues(reading, name)?.[i]);
+    const measure = measureIn(project, source.measure);
+    if (!measure || leftWhole(reading.result, measure)) return null;
+    return asNumber(rowValues(reading, measure.name)?.[i]);
   };
   const limits = rules.map(({ than }) => of(typeof than === "object" ? than : null));
   return {
@@ -256,13 +272,22 @@ function templateValues(reading: Reading, total: number | null, target: number |
   return Object.fromEntries(named);
 }
 
-/** Why the measure that each row should run against has no value for any, in a sentence; empty where it has. */
-function outOfReachIn(reading: Reading): string {
+/** Why the measure of the target has no value, and whether a filter or the split is to blame; null where it has. */
+function outOfReachIn(reading: Reading): VisualData["outOfReach"] {
   const { visual, project, result } = reading;
-  if (!isOfEach(visual, visual.target)) return "";
-  const name = measureIn(project, visual.target.measure)?.name;
-  const isAnswered = name !== undefined && rowValues(reading, name) !== undefined;
-  return isAnswered ? "" : (result.unanswered[0] ?? "");
+  const { target } = visual;
+  const measure = target && "measure" in target ? measureIn(project, target.measure) : undefined;
+  if (!measure) return null;
+  const whole = leftWhole(result, measure);
+  if (whole) {
+    const { table, column } = whole;
+    return {
+      by: "filter",
+      why: `${table} has nothing that means ${column}, so that filter leaves it whole.`,
+    };
+  }
+  const isAnswered = !isOfEach(visual, target) || rowValues(reading, measure.name) !== undefined;
+  return isAnswered ? null : { by: "split", why: result.unanswered[0] ?? "" };
 }
 
 /** Whether a visual keeps the first of its rows alone, and there can be others. */
@@ -299,6 +324,8 @@ export function readResult(
   const type = measureColumns(result, visual).find((c) => c.name === measure.name)?.type;
   if (type === "text" || type === "date" || type === "timestamp")
     return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
+  const mixed = leftWhole(result, measure);
+  if (mixed?.as === "mixed") return nothing(visual, mixedWords(mixed, measure.label));
   const reading = { visual, measure, project, result, around };
   const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
   const total = asNumber(own(result.totals, measure.name));
@@ -330,7 +357,7 @@ export function readResult(
     valueLabel: measure.label,
     splitLabel: visual.split?.column ?? null,
     title: visual.title,
-    subtitle: visual.subtitle,
+    subtitle: subtitleOf(reading),
     words: wordsOf(project),
     names: templateValues(reading, total, target),
     splitInTemplates: visual.split && columnInTemplates(project, visual.split.column),

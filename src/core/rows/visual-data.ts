@@ -88,8 +88,8 @@ export interface VisualData {
   target: number | null;
   /** What each row has of its own, by the name of the measure that gives it; null where one is for all. */
   own: { target: string | null; baseline: string | null };
-  /** Why rows have no target of their own, where the split does not reach its measure; else empty. */
-  outOfReach: string;
+  /** Why there is no target: the split does not reach its measure, or a filter leaves it whole; else null. */
+  outOfReach: { by: "split" | "filter"; why: string } | null;
   minimum: number | null;
   maximum: number | null;
   /** What lengths are measured from, where that is not zero. */

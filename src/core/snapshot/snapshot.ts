@@ -64,7 +64,12 @@ const MIGRATIONS: Record<number, (snapshot: Record<string, unknown>) => Record<s
   1: (snapshot) => {
     const project = isRecord(snapshot.project) ? snapshot.project : {};
     const visuals = Array.isArray(project.visuals) ? project.visuals.filter(isRecord) : [];
-    return { ...snapshot, project: { ...project, visuals: visuals.map(againstWhole) } };
+    const answers = Array.isArray(snapshot.answers) ? snapshot.answers : [];
+    return {
+      ...snapshot,
+      project: { ...project, visuals: visuals.map(againstWhole) },
+      answers: answers.map(([query, answer]) => [query, { leftWhole: [], ...answer }]),
+    };
   },
 };
 

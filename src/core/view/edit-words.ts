@@ -57,6 +57,7 @@ const MEASURE_WORDS: Record<keyof Omit<Measure, "id">, string> = {
   formula: "Formula",
   format: "Format",
   betterWhen: "Better when",
+  standsWhole: "Stands whole",
   proofs: "Proofs",
 };
 const INPUT_WORDS: Record<keyof Omit<Input, "id">, string> = {

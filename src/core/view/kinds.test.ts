@@ -149,6 +149,7 @@ describe("the picture tells the truth", () => {
       places: [],
       crossed: null,
       unfiltered: [],
+      leftWhole: [],
       unanswered: [],
       coarse: [],
       scanned: 0,

@@ -128,7 +128,7 @@ describe("rows against a measure", () => {
   it("have a dash and its reason where the split does not reach the measure", () => {
     const data = dataOf(bars({ target: { measure: "heads" } }));
     expect(data.rows.map((r) => r.target)).toEqual([null, null, null, null, null]);
-    expect(data.outOfReach).toMatch(/^crew cannot be split by trips\.route/);
+    expect(data.outOfReach?.why).toMatch(/^crew cannot be split by trips\.route/);
     expect(data.problem).toBeNull();
     expect(data.rows.map((r) => r.value)).toEqual([101, 53, 30, 20, 10]);
   });
@@ -147,7 +147,7 @@ describe("rows against a measure", () => {
       ]);
     // The same without a split, where the target is one over all rows.
     const one = dataOf(bars({ split: null, ...TARGET, filters: [filter] }));
-    expect([one.total, one.target, one.outOfReach]).toEqual([133, 125, ""]);
+    expect([one.total, one.target, one.outOfReach]).toEqual([133, 125, null]);
   });
 
   it("lie on one scale with a tick each, by a dial", () => {
@@ -156,5 +156,86 @@ describe("rows against a measure", () => {
     const ticks = scene.marks.filter((m) => m.id.startsWith("target:"));
     expect(ticks).toHaveLength(4);
     expect(scene.description).toContain("Full at 200");
+  });
+});
+
+describe("a filter that means nothing to one side", () => {
+  const fares = madeTable("trips", {
+    route: ["text", ["North", "North", "South", "South"]],
+    fare: ["text", ["day", "week", "day", "week"]],
+    people: ["number", [30, 20, 40, 10]],
+  });
+  const plan = madeTable("plan", { route: ["text", ["North", "South"]], wanted: ["number", [60, 40]] });
+  const projectWith = (standsWhole: boolean): Project => ({
+    ...PROJECT,
+    tables: [fares, plan].map((t) => ({
+      id: t.name,
+      name: t.name,
+      rows: t.rows,
+      columns: scopeColumns(t).map((c) => ({ name: c.name, reading: { type: c.type }, hidden: false })),
+      derived: [],
+      source: { file: `${t.name}.csv` },
+    })) as unknown as Project["tables"],
+    measures: [
+      measure("people", "trips", "sum(people)"),
+      { ...measure("wanted", "plan", "sum(wanted)"), standsWhole },
+      measure("reached", "trips", "people / wanted"),
+      measure("missing", "trips", "wanted - people"),
+      measure("twice", "trips", "2 * reached"),
+    ],
+  });
+  const day = [{ column: "fare", in: ["day"] }];
+  const asked = (visual: Visual, project: Project) => {
+    const query = toQuery(visual, project, day);
+    if (!query) throw new Error("nothing is asked");
+    const catalog = { tables: [fares, plan], inputs: {}, scope: scopeOf(project) };
+    const [result] = runQueries([querySchema.parse(query)], catalog);
+    if (result instanceof QueryError) throw result;
+    return { result, data: toVisualData(visual, project, result, { filters: day }) };
+  };
+
+  it.each(["reached", "missing", "twice"])("%s has no value, and says why", (value) => {
+    const { result, data } = asked(bars({ value }), projectWith(false));
+    expect(result.columns[1].values.every((v) => v === null)).toBe(true);
+    expect(result.totals[value]).toBeNull();
+    expect(result.unanswered).toEqual([
+      `${value}: plan has nothing that means fare, so that filter would leave one side of it whole.`,
+    ]);
+    expect(data.problem).toContain("would leave one side of it whole");
+  });
+
+  it("has its value where the side says that it may stand whole, and the caption says so", () => {
+    const { result, data } = asked(bars({ value: "reached" }), projectWith(true));
+    expect(result.totals.reached).toBeCloseTo(0.7, 12);
+    expect(data.problem).toBeNull();
+    expect(data.subtitle).toContain("wanted over all rows");
+  });
+
+  it("gives no order, no limit and no target, and leaves the measure itself as it is", () => {
+    const ordered = asked(bars({ order: { by: { measure: "reached" }, order: "desc" } }), projectWith(false));
+    expect(ordered.data.rows.map((r) => [r.label, r.value])).toEqual([
+      ["North", 30],
+      ["South", 40],
+    ]);
+    const against = asked(bars(TARGET), projectWith(false)).data;
+    expect(against.rows.map((r) => r.target)).toEqual([null, null]);
+    expect(against.outOfReach).toMatchObject({
+      by: "filter",
+      why: expect.stringContaining("leaves it whole"),
+    });
+    const rule = {
+      when: "below",
+      than: { measure: "wanted" },
+      word: "w",
+      color: "#aa0000",
+      symbol: "none",
+    } as const;
+    const ruled = asked(bars({ rules: [{ ...rule, measure: null }] }), projectWith(false)).data;
+    expect(ruled.rows.map((r) => r.limits)).toEqual([[null], [null]]);
+    const one = asked(bars({ split: null, ...TARGET }), projectWith(false)).data;
+    expect([one.total, one.target]).toEqual([70, null]);
+    const allowed = asked(bars({ split: null, ...TARGET }), projectWith(true)).data;
+    expect([allowed.total, allowed.target]).toEqual([70, 100]);
+    expect(allowed.subtitle).toContain("wanted over all rows");
   });
 });

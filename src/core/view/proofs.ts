@@ -89,7 +89,8 @@ export function proofOutcome(
   const { value } = answer.totals;
   const expected = proof.type === "equals" ? proof.value : answer.totals.other;
   const what = proof.type === "equals" ? "" : `${otherOf(proof, project)?.label} `;
-  if (!isNumber(value)) return { holds: false, text: `${measure.label} has no value here` };
+  const why = answer.unanswered.length ? `: ${answer.unanswered[0]}` : "";
+  if (!isNumber(value)) return { holds: false, text: `${measure.label} has no value here${why}` };
   if (!isNumber(expected)) return { holds: false, text: `${what}has no value here` };
   if (Math.abs(value - expected) <= proof.tolerance) return { holds: true, text: `holds: ${write(value)}` };
   return {

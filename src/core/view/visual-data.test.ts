@@ -145,9 +145,9 @@ describe("from the sentence to what a kind draws", () => {
     expect(data.problem).toBeNull();
     expect(data.target).toBeNull();
     expect(data.rows.map((r) => r.target)).toEqual([null, null, null]);
-    expect(data.outOfReach).toMatch(/plan cannot be split by trips\.route/);
+    expect(data.outOfReach?.why).toMatch(/plan cannot be split by trips\.route/);
     const whole = dataFor({ ...more, target: { measure: "aim", over: "whole" } }, from, [plan, table]).data;
-    expect([whole.target, whole.rows[0].target, whole.outOfReach]).toEqual([15, undefined, ""]);
+    expect([whole.target, whole.rows[0].target, whole.outOfReach]).toEqual([15, undefined, null]);
     expect(data.rows.map((r) => r.label)).toEqual(["North", "South", "West"]);
     expect(fillTemplate(data.title, data.names)).toBe("15 — 46");
     expect(data.notes).toHaveLength(2);

@@ -28,6 +28,7 @@ const result: Result = {
   places: [],
   crossed: null,
   unfiltered: [],
+  leftWhole: [],
   unanswered: [],
   coarse: [],
   scanned: 0,

@@ -41,7 +41,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     isCut: false,
     target,
     own: { target: null, baseline: null },
-    outOfReach: "",
+    outOfReach: null,
     minimum: null,
     maximum: null,
     baseline: null,

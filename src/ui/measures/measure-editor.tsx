@@ -139,6 +139,19 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
             />
           )}
         </Labelled>
+        <Labelled label="Beside others, where a filter means nothing to its rows" stacked>
+          {(id) => (
+            <Choose
+              id={id}
+              value={measure.standsWhole ? "whole" : "none"}
+              options={[
+                { value: "none", label: "no value: nothing is held against it" },
+                { value: "whole", label: "its value over all rows, which captions say" },
+              ]}
+              onChange={(choice) => set({ standsWhole: choice === "whole" })}
+            />
+          )}
+        </Labelled>
         <h2 className="section-title mt-3">Note</h2>
         <CommitField
           label="Note"

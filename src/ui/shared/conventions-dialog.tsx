@@ -41,6 +41,7 @@ const SAID_OF: Record<WordName, string> = {
   belowZero: "a value below zero",
   belowStart: "a value below a scale",
   noTarget: "a ring that has nothing to run against",
+  whole: "a measure that filters leave whole",
   noOwnTarget: "a row that has no target of its own",
   fullAtOwn: "rows that each run to a target of their own",
   stemOwn: "stems that each start somewhere else",
