@@ -148,8 +148,8 @@ export interface Result {
   /** Filters that do not apply to a table, since nothing leads from it to their column. */
   unfiltered: { table: string; column: string }[];
   /**
-   * Measures that a filter leaves whole, or of which it leaves one side whole, with the filter's column and the
-   * table that has nothing like it; see `leftWholeOf`.
+   * Measures that a filter leaves whole, or of which it leaves one side whole, with the filter's column and
+   * the table that has nothing like it; see `leftWholeOf`.
    */
   leftWhole: { measure: string; table: string; column: string; as: "alone" | "mixed" | "allowed" }[];
   /** Why totals and measures that were asked for besides cannot be computed. */

@@ -31,7 +31,7 @@ export interface Goals extends Goal {
 /** Whether each row's track is full at its own target, or all are on one scale on which targets are ticks. */
 export type OwnScale = "own" | "one";
 
-const valueOf = ({ value }: Pick<VisualRow, "value">) => value ?? 0;
+const amountOf = ({ value }: Pick<VisualRow, "value">) => value ?? 0;
 /** The least whole of a scale: a percent has all of it. */
 const leastEnd = ({ format }: VisualData, largest: number) =>
   format.style === "percent" ? Math.max(1, largest) : largest;
@@ -41,8 +41,8 @@ function eachOf(data: VisualData, past: PastEnd, scale: OwnScale): Each | null {
   if (data.own.target === null) return null;
   const targets = data.rows.map((r) => r.target ?? 0);
   if (scale === "one")
-    return { end: niceAbove(leastEnd(data, Math.max(0, ...data.rows.map(valueOf), ...targets))) };
-  const shares = data.rows.flatMap((r, i) => (targets[i] > 0 ? [valueOf(r) / targets[i]] : []));
+    return { end: niceAbove(leastEnd(data, Math.max(0, ...data.rows.map(amountOf), ...targets))) };
+  const shares = data.rows.flatMap((r, i) => (targets[i] > 0 ? [amountOf(r) / targets[i]] : []));
   return { stretch: past === "extend" ? Math.max(1, ...shares) : 1 };
 }
 
@@ -53,7 +53,7 @@ function eachOf(data: VisualData, past: PastEnd, scale: OwnScale): Each | null {
  */
 export function goalOf({ data }: SharedInput, past: PastEnd, scale: OwnScale = "own"): Goals {
   const each = eachOf(data, past, scale);
-  const largest = Math.max(0, ...data.rows.map(valueOf));
+  const largest = Math.max(0, ...data.rows.map(amountOf));
   const isTarget = data.target !== null && data.target > 0;
   const share = data.format.style === "percent" && data.own.target === null ? 1 : null;
   const whole = isTarget ? data.target : share;
