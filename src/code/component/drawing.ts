@@ -124,6 +124,7 @@ function resultOf(spec: Spec, { rows, other = null, totals = {} }: Given): Resul
     coarse: [],
     unfiltered: [],
     leftWhole: [],
+    atRest: null,
     unanswered: [],
     scanned: 0,
     ms: 0,

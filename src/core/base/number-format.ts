@@ -1,14 +1,19 @@
 /** How a number is written. Percent takes 0.864 as 86.4 %; a duration is in minutes. */
 export interface NumberFormat {
   style: "number" | "percent" | "currency" | "duration";
-  /** Digits after the decimal mark, 0 to 10. */
-  decimals: number;
+  /**
+   * Digits after the decimal mark, 0 to 10; "automatic" takes as many as a number of its size is read with, and
+   * in a visual as many more as tell its values apart (see `withDigits`).
+   */
+  decimals: number | "automatic";
   /** What numbers are divided by: "automatic" takes the unit that suits each. */
   units: "none" | "thousand" | "million" | "billion" | "automatic";
   /** Three capitals of ISO 4217. */
   currency: string;
   prefix: string;
   suffix: string;
+  /** What was chosen for one visual, so that no shorter form changes it; never stored. */
+  holds?: { units: boolean; decimals: boolean };
   /** A BCP 47 language tag, or "plain": thin spaces between groups and a point. */
   locale: string;
 }
@@ -23,10 +28,39 @@ export const PLAIN_FORMAT: NumberFormat = {
   suffix: "",
   locale: "plain",
 };
+/** The format of a new measure or input, until somebody settles it. */
+export const NEW_FORMAT: NumberFormat = { ...PLAIN_FORMAT, decimals: "automatic" };
 /** A share in whole percents. */
 export const PERCENT_FORMAT: NumberFormat = { ...PLAIN_FORMAT, style: "percent" };
 /** What stands where there is no value. */
 export const NO_VALUE = "—";
+
+/** Digits that a number is read with from its first on: 0.0583 as 0.058, 5.83, 58.3. */
+const SIZED = 3;
+
+/**
+ * The digits after the mark that numbers up to a size are read with, where nobody fixed them: none for whole
+ * numbers and those of three digits and more, one for percents.
+ *
+ * @param values As they are written: percents times a hundred, in the unit that they are divided by.
+ */
+export function decimalsFor(values: readonly number[], style: NumberFormat["style"] = "number"): number {
+  const most = Math.max(0, ...values.map(Math.abs));
+  if (most === 0 || values.every(Number.isInteger)) return 0;
+  if (style === "percent" && most >= 1) return 1;
+  // Amounts of money have their hundredths or none.
+  if (style === "currency" && most >= 1) return most >= 100 ? 0 : 2;
+  const whole = Math.floor(Math.log10(most)) + 1;
+  return Math.min(10, Math.max(0, whole > 0 ? SIZED - whole : SIZED - 1 - whole));
+}
+
+/** The digits of a format after the mark, those of one number where they are automatic. */
+const digitsFor = (format: NumberFormat, written: number): number =>
+  format.decimals === "automatic" ? decimalsFor([written], format.style) : format.decimals;
+
+/** A format whose digits are fixed, at least so many where they were not. */
+export const fixedDecimals = ({ decimals }: NumberFormat, automatic = 1): number =>
+  decimals === "automatic" ? automatic : decimals;
 
 const UNITS = { thousand: [1e3, "k"], million: [1e6, "M"], billion: [1e9, "bn"] } as const;
 const THIN = "\u2009";
@@ -56,7 +90,7 @@ export function shortFormatsFor(format: NumberFormat, values: readonly (number |
     .map((short) => inOneUnit(short, values))
     .filter(({ units, decimals }) => {
       if (units === "none" || units === "automatic") return true;
-      const least = UNITS[units][0] * 10 ** -decimals;
+      const least = UNITS[units][0] * 10 ** -fixedDecimals({ ...format, decimals });
       return !values.some((v) => v !== null && Math.abs(v) < least && Math.abs(v) >= least / 2);
     });
 }
@@ -65,14 +99,19 @@ function unitOf(value: number, format: NumberFormat): readonly [number, string] 
   if (format.units === "none" || format.style === "percent" || format.style === "duration") return [1, ""];
   // A value that would vanish in the unit is written without it.
   if (format.units !== "automatic")
-    return value === 0 || Math.abs(value) / UNITS[format.units][0] >= 0.5 * 10 ** -format.decimals
+    return value === 0 || Math.abs(value) / UNITS[format.units][0] >= 0.5 * 10 ** -fixedDecimals(format, 2)
       ? UNITS[format.units]
       : [1, ""];
   // Rounding may carry a number into the next unit: 999 960 with one decimal is 1.0 M.
-  const size = Math.abs(value) * (1 + 0.5 * 10 ** -(format.decimals + 3));
+  const size = Math.abs(value) * (1 + 0.5 * 10 ** -(fixedDecimals(format) + 3));
   if (size >= 1e9) return UNITS.billion;
   if (size >= 1e6) return UNITS.million;
   return size >= 1e3 ? UNITS.thousand : [1, ""];
+}
+
+/** A number as a format writes its digits: percents times a hundred, others in their unit. */
+export function inUnit(value: number, format: NumberFormat): number {
+  return (format.style === "percent" ? value * 100 : value) / unitOf(value, format)[0];
 }
 
 function duration(minutes: number): string {
@@ -119,8 +158,9 @@ function writeNumber(value: number, format: NumberFormat): string {
   const percent = format.style === "percent";
   const scaled = (percent ? value * 100 : value) / unit;
   // A tiny value must not read as nothing: 0.00042 without decimals gets the digits it needs.
-  const vanishes = scaled !== 0 && Math.abs(scaled) < 0.5 * 10 ** -format.decimals;
-  const digits = vanishes ? Math.min(10, Math.ceil(-Math.log10(Math.abs(scaled))) + 1) : format.decimals;
+  const wanted = digitsFor(format, scaled);
+  const vanishes = scaled !== 0 && Math.abs(scaled) < 0.5 * 10 ** -wanted;
+  const digits = vanishes ? Math.min(10, Math.ceil(-Math.log10(Math.abs(scaled))) + 1) : wanted;
   const options: Intl.NumberFormatOptions = {
     minimumFractionDigits: vanishes ? 0 : digits,
     maximumFractionDigits: digits,
@@ -169,7 +209,7 @@ function asWritten(value: number, format: NumberFormat): number {
   if (format.style === "duration") return Math.round(value);
   const [unit] = unitOf(value, format);
   const scale = (format.style === "percent" ? 0.01 : 1) * unit;
-  const digits = 10 ** format.decimals;
+  const digits = 10 ** digitsFor(format, value / scale);
   return (Math.round((value / scale) * digits) / digits) * scale;
 }
 
@@ -185,19 +225,15 @@ export function crossesLine(value: number, line: number, format: NumberFormat): 
 
 /**
  * Shorter ways to write the same number, for places where the format's own does not fit: in k, M or bn, or in
- * the unit that was chosen, then without decimals.
+ * the unit that was chosen, then without decimals; units and decimals that were chosen for a visual stay.
  */
 export function shortFormats(format: NumberFormat): NumberFormat[] {
   let known = shorter.get(format);
   if (!known) {
     const isFixed = format.style === "percent" || format.style === "duration";
-    const units = format.units === "none" ? "automatic" : format.units;
-    known = isFixed
-      ? [{ ...format, decimals: 0 }]
-      : [
-          { ...format, units, decimals: 1 },
-          { ...format, units, decimals: 0 },
-        ];
+    const units = format.units === "none" && !format.holds?.units ? "automatic" : format.units;
+    const decimals = format.holds?.decimals ? [format.decimals] : isFixed ? [0] : [1, 0];
+    known = decimals.map((d) => ({ ...format, units: isFixed ? format.units : units, decimals: d }));
     shorter.set(format, known);
   }
   return known;
@@ -221,7 +257,7 @@ export function inOneUnit(format: NumberFormat, values: readonly (number | null)
   const sizes = values.flatMap((v) => (v === null || v === 0 || !Number.isFinite(v) ? [] : Math.abs(v)));
   const [least, most] = [Math.min(...sizes), Math.max(...sizes)];
   const fits = (unit: keyof typeof UNITS) =>
-    most >= UNITS[unit][0] && least / UNITS[unit][0] >= 10 ** -format.decimals;
+    most >= UNITS[unit][0] && least / UNITS[unit][0] >= 10 ** -fixedDecimals(format);
   const units = (["billion", "million", "thousand"] as const).find(fits) ?? "none";
   const known = settled.get(format) ?? new Map<string, NumberFormat>();
   settled.set(format, known);

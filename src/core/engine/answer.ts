@@ -325,6 +325,7 @@ export function answerOf(
     totals,
     unfiltered,
     leftWhole,
+    atRest: null,
     unanswered,
     coarse: coarseSplits(plan, facts),
     scanned: gathered?.scanned ?? 0,

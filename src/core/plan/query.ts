@@ -88,6 +88,11 @@ export const querySchema = z.strictObject({
   besides: z.array(queryMeasureSchema).max(50).default([]),
   splits: z.array(splitSchema).max(2).default([]),
   filters: z.array(filterSchema).max(50).default([]),
+  /**
+   * The filters that stay whatever a reader of a board picks: the answer says besides what its measures are
+   * under these alone, so that scales and digits stand still.
+   */
+  atRest: z.array(filterSchema).max(50).optional(),
   inputs: namedValues(valueSchema, 200).default({}),
   sort: sortSchema.optional(),
   keep: keepSchema.optional(),
@@ -126,6 +131,13 @@ export interface SplitTotals {
   totals: Record<string, Value[]>;
 }
 
+/** What a measure is before a reader picks or filters anything. */
+export interface MeasureAtRest {
+  total: Value;
+  /** Its values over the rows that are shown, and over those of each of the series; the first of very many. */
+  values: Value[];
+}
+
 /** The answer to a query: one row a group. Dates are ISO 8601 text. */
 export interface Result {
   columns: ResultColumn[];
@@ -152,6 +164,8 @@ export interface Result {
    * the table that has nothing like it; see `leftWholeOf`.
    */
   leftWhole: { measure: string; table: string; column: string; as: "alone" | "mixed" | "allowed" }[];
+  /** What each measure is under the filters that stay, where the query names them; else null. */
+  atRest: Record<string, MeasureAtRest> | null;
   /** Why totals and measures that were asked for besides cannot be computed. */
   unanswered: string[];
   scanned: number;

@@ -23,6 +23,7 @@ export const wholeQuery = ({ sort, keep, series, ...query }: QueryInput): Query 
     besides: query.besides ?? [],
     splits: query.splits ?? [],
     filters: (query.filters ?? []).map(wholeFilter),
+    ...(query.atRest ? { atRest: query.atRest.map(wholeFilter) } : {}),
     inputs: query.inputs ?? {},
     ...(sort ? { sort: wholeSort(sort) } : {}),
     ...(keep ? { keep: wholeKeep(keep) } : {}),

@@ -1,4 +1,4 @@
-import { PLAIN_FORMAT } from "../base/number-format";
+import { NEW_FORMAT } from "../base/number-format";
 import type { TileContent } from "./board-edits";
 import type { Board, Control, Input, Measure, Visual } from "./schema";
 
@@ -42,7 +42,7 @@ export const newMeasure = (
   given: Pick<Measure, "id" | "name" | "label" | "table" | "formula"> & Partial<Measure>,
 ): Measure => ({
   note: "",
-  format: PLAIN_FORMAT,
+  format: NEW_FORMAT,
   betterWhen: "higher",
   standsWhole: false,
   proofs: [],
@@ -58,7 +58,7 @@ export const newInput = (
   step: null,
   choices: [],
   choicesFrom: null,
-  format: PLAIN_FORMAT,
+  format: NEW_FORMAT,
   ...given,
 });
 

@@ -64,6 +64,17 @@ describe("stored documents", () => {
     expect(changed[0].target).toEqual({ measure: expect.any(String) });
   });
 
+  it("of version 5 tell ratios without digits apart, and leave all other digits as they were", () => {
+    const before = stored(5);
+    const migrated = migrateDocument(before);
+    if ("problem" in migrated) throw new Error(migrated.problem);
+    const { measures, visuals } = projectSchema.parse(migrated.document);
+    const changed = measures.filter((m, i) => m.format.decimals !== before.measures[i].format.decimals);
+    expect(changed.map((m) => [m.name, m.format.decimals])).toEqual([["riders_a_seat", "automatic"]]);
+    expect(visuals[0].dials).toMatchObject({ "figures.decimals": "automatic" });
+    expect(Object.keys(visuals[0].dials)).not.toContain("labels.digits");
+  });
+
   it("of version 2 keep what stems are measured from, and rings without names", () => {
     const visual = (kind: string, dials: object) => ({ id: kind.slice(0, 4), name: kind, kind, dials });
     const before = {

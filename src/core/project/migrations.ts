@@ -57,6 +57,34 @@ function toldOfOwnTargets(visual: Stored): Stored {
   return visual?.split && said.some(isMeasure) ? { ...visual, changed: ["own targets"] } : visual;
 }
 
+/** What a formula yields that is no count and no sum: a ratio, or a middle of values. */
+const RATIO_OR_AVERAGE = /\/|\b(avg|median|percentile_cont|geometric_mean|stddev_\w+|var_\w+)\s*\(/i;
+
+/**
+ * A measure with automatic digits, where a ratio or an average had none. A percent without decimals was set so
+ * by somebody: it began with one.
+ */
+function withDigits(measure: Stored): Stored {
+  const format = measure?.format as Stored | undefined;
+  const formula = String(measure?.formula ?? "").replace(/'[^']*'/g, "");
+  const isBare = format?.decimals === 0 && (format.style === "number" || format.style === "currency");
+  return isBare && RATIO_OR_AVERAGE.test(formula)
+    ? { ...measure, format: { ...format, decimals: "automatic" } }
+    : measure;
+}
+
+/** Dials of which the one that told near values apart is a choice of decimals now. */
+function withDecimals<T extends Stored>(holder: T): T {
+  const dials = holder?.dials as Stored | undefined;
+  if (typeof dials !== "object" || dials === null || !("labels.digits" in dials)) return holder;
+  const { "labels.digits": digits, ...others } = dials;
+  const decimals = digits === true && others["figures.decimals"] === undefined;
+  return { ...holder, dials: { ...others, ...(decimals ? { "figures.decimals": "automatic" } : {}) } };
+}
+
+const eachOf = (list: unknown, change: (one: Stored) => Stored): unknown =>
+  Array.isArray(list) ? list.map(change) : list;
+
 /** Step i brings a document of version i + 1 to version i + 2. Steps are never changed once shipped. */
 const STEPS: ((document: Stored) => Stored)[] = [
   // Version 2: readings may have a pattern of one's own, or count from 1970; what was stored before means the
@@ -81,10 +109,13 @@ const STEPS: ((document: Stored) => Stored)[] = [
     ...document,
     boards: Array.isArray(document.boards) ? document.boards.map(withLowRows) : document.boards,
   }),
-  // Version 6: a measure that rows run against, start from or are ruled by is computed for each of them.
+  // Version 6: a measure that rows run against, start from or are ruled by is computed for each of them; digits
+  // can be automatic, which a dial of labels was for.
   (document) => ({
     ...document,
-    visuals: Array.isArray(document.visuals) ? document.visuals.map(toldOfOwnTargets) : document.visuals,
+    measures: eachOf(document.measures, withDigits),
+    visuals: eachOf(document.visuals, (visual) => withDecimals(toldOfOwnTargets(visual))),
+    finishes: eachOf(document.finishes, withDecimals),
   }),
 ];
 

@@ -26,7 +26,7 @@ const note = z.string().max(LONGEST.note).default("");
 /** How a number is written; what is left out is as in a plain number. */
 const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.object({
   style: z.enum(["number", "percent", "currency", "duration"]).default("number"),
-  decimals: z.int().min(0).max(10).default(0),
+  decimals: z.union([z.int().min(0).max(10), z.literal("automatic")]).default("automatic"),
   units: z.enum(["none", "thousand", "million", "billion", "automatic"]).default("none"),
   currency: z
     .string()

@@ -43,6 +43,7 @@ describe("names in templates", () => {
         crossed: null,
         unfiltered: [],
         leftWhole: [],
+        atRest: null,
         unanswered: [],
         coarse: [],
         scanned: 1,

@@ -12,6 +12,7 @@ import type { Named } from "../project/names";
 import { isOfEach } from "../project/roles";
 import type { Measure, NumberSource, Visual } from "../project/schema";
 import { columnInTemplates, nameInTemplates, type TemplateRole } from "../project/templates";
+import { withDigits } from "./digits";
 import { filterText } from "./filter-text";
 import { bucketLabels, wordingOf } from "./key-labels";
 import { areParts } from "./parts-and-whole";
@@ -29,6 +30,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   betterWhen: "higher",
   total: null,
   addsUp: true,
+  atRest: null,
   isCut: false,
   target: null,
   own: { target: null, baseline: null },
@@ -63,6 +65,22 @@ interface Reading {
   project: Categorized;
   result: Result;
   around: Around;
+  /** How the values of a measure are written in this visual. */
+  formatOf: (measure: Measure) => NumberFormat;
+}
+
+/** How measures are written in a visual: with the digits that tell their values apart, where nobody fixed them. */
+function formatsIn(visual: Visual, result: Result): Reading["formatOf"] {
+  const extent = Math.max(visual.size.width, visual.size.height);
+  const valuesOf = (name: string): Value[] => {
+    const rest = result.atRest && own(result.atRest, name);
+    if (rest) return [...rest.values, rest.total];
+    const rows = result.crossed ? (own(result.crossed.splits[0].totals, name) ?? []) : [];
+    const cells = measureColumns(result, visual).find((c) => c.name === name)?.values ?? [];
+    return [...rows, ...cells, own(result.totals, name) ?? null];
+  };
+  return ({ name, format }) =>
+    format.decimals === "automatic" ? withDigits(format, valuesOf(name).map(asNumber), extent) : format;
 }
 
 const measureIn = (project: Named, id: string | null) => project.measures.find((m) => m.id === id);
@@ -168,6 +186,7 @@ function plainRowsAndSeries({
   measure,
   project,
   result,
+  formatOf,
 }: Reading): Pick<VisualData, "rows" | "series"> {
   const said = [visual.split, visual.series].map((split) => categoriesOfSplit(project, measure.table, split));
   if (result.crossed) return crossedRows(visual, project, result, result.crossed, measure.name, said);
@@ -176,7 +195,10 @@ function plainRowsAndSeries({
     const name = measureIn(project, id)?.name;
     return (name && measured.find((c) => c.name === name)?.values) || [];
   };
-  const rows = visual.split && result.rows === 0 ? [] : plainRows(visual, project, result, columnOf, said[0]);
+  const rows =
+    visual.split && result.rows === 0
+      ? []
+      : plainRows(visual, project, result, { columnOf, formatOf }, said[0]);
   if (!visual.split || visual.more.length === 0) return { rows, series: [] };
   const measures = [visual.value, ...visual.more].flatMap((id) => measureIn(project, id) ?? []);
   const series = measures.map((m, place) => ({
@@ -186,7 +208,7 @@ function plainRowsAndSeries({
     groups: 0,
     place,
     color: null,
-    format: m.format,
+    format: formatOf(m),
   }));
   return { rows, series };
 }
@@ -240,8 +262,8 @@ const later = (a: Value, b: Value) => (String(a) > String(b) ? a : b);
 
 /** What names in templates stand for: inputs, measures over all rows, and the words of the sentence. */
 function templateValues(reading: Reading, total: number | null, target: number | null): VisualData["names"] {
-  const { measure, project, result } = reading;
-  const text = (value: number | null, format = measure.format) => ({ value, format });
+  const { measure, project, result, formatOf } = reading;
+  const text = (value: number | null, format = formatOf(measure)) => ({ value, format });
   const share = target ? (total === null ? null : total / target) : null;
   const roles: Record<TemplateRole, TemplateValue> = {
     value: text(total),
@@ -263,7 +285,8 @@ function templateValues(reading: Reading, total: number | null, target: number |
       const now = own(result.totals, m.name);
       if (now === undefined) return [];
       const type = result.columns.find((c) => c.name === m.name)?.type;
-      const value = now === null ? { value: now, format: m.format } : inTemplates(now, type, m.format);
+      const format = formatOf(m);
+      const value = now === null ? { value: now, format } : inTemplates(now, type, format);
       return [[nameInTemplates("measure", m.name), value]];
     }),
     ...splitsInTemplates(reading),
@@ -288,6 +311,28 @@ function outOfReachIn(reading: Reading): VisualData["outOfReach"] {
   }
   const isAnswered = !isOfEach(visual, target) || rowValues(reading, measure.name) !== undefined;
   return isAnswered ? null : { by: "split", why: result.unanswered[0] ?? "" };
+}
+
+const known = (values: readonly Value[]): number[] => values.map(asNumber).filter((v) => v !== null);
+
+/** What stands still while a board is filtered; null where it is not. */
+function atRestOf({ visual, measure, project, result }: Reading): VisualData["atRest"] {
+  const rest = result.atRest;
+  if (!rest) return null;
+  const of = (id: string | null) => {
+    const name = measureIn(project, id)?.name;
+    return name === undefined ? undefined : own(rest, name);
+  };
+  const { target } = visual;
+  const against = target && "measure" in target ? of(target.measure) : undefined;
+  const more = visual.split ? [] : visual.more.flatMap((id) => of(id)?.values ?? []);
+  return {
+    total: asNumber(of(measure.id)?.total),
+    target: asNumber(against?.total),
+    values: known([...(of(measure.id)?.values ?? []), ...more]),
+    second: known(of(visual.second)?.values ?? []),
+    targets: known(isOfEach(visual, target) ? (against?.values ?? []) : []),
+  };
 }
 
 /** Whether a visual keeps the first of its rows alone, and there can be others. */
@@ -326,7 +371,8 @@ export function readResult(
     return nothing(visual, `${measure.label} is a ${type}; a visual needs a number`);
   const mixed = leftWhole(result, measure);
   if (mixed?.as === "mixed") return nothing(visual, mixedWords(mixed, measure.label));
-  const reading = { visual, measure, project, result, around };
+  const reading: Reading = { visual, measure, project, result, around, formatOf: formatsIn(visual, result) };
+  const { formatOf } = reading;
   const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
   const total = asNumber(own(result.totals, measure.name));
   const outOfReach = outOfReachIn(reading);
@@ -336,13 +382,14 @@ export function readResult(
   const told = addsUp(measure, project);
   return {
     ...parts,
+    atRest: atRestOf(reading),
     isCut,
     categories: { split: result.places[0]?.of ?? 0, series: result.places[1]?.of ?? 0 },
     comparison: visual.comparison
       ? { value: numberFrom(reading, visual.comparison), label: labelOf(reading, visual.comparison) }
       : null,
-    second: second ? { label: second.label, format: second.format } : null,
-    headSize: headSize ? { label: headSize.label, format: headSize.format } : null,
+    second: second ? { label: second.label, format: formatOf(second) } : null,
+    headSize: headSize ? { label: headSize.label, format: formatOf(headSize) } : null,
     betterWhen: measure.betterWhen,
     addsUp: visual.split ? areParts(told, parts, isCut) : told !== "no",
     target,
@@ -353,7 +400,7 @@ export function readResult(
     baseline: numberFrom(reading, visual.baseline),
     zones: zonesNow(reading),
     rules: rulesNow(reading),
-    format: measure.format,
+    format: formatOf(measure),
     valueLabel: measure.label,
     splitLabel: visual.split?.column ?? null,
     title: visual.title,

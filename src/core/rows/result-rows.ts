@@ -1,9 +1,10 @@
+import type { NumberFormat } from "../base/number-format";
 import { own } from "../base/own";
 import type { Value } from "../base/value";
 import type { CategoryPlaces, Result } from "../plan/query";
 import { colourOfCategory } from "../project/categories";
 import type { Named } from "../project/names";
-import type { ColumnCategories, Visual } from "../project/schema";
+import type { ColumnCategories, Measure, Visual } from "../project/schema";
 import { bucketLabels, wordingOf } from "./key-labels";
 import { categoryKey, type RowKey, rowKey } from "./row-key";
 import type { VisualData, VisualRow } from "./visual-data";
@@ -48,7 +49,10 @@ export function plainRows(
   visual: Visual,
   project: Named,
   result: Result,
-  columnOf: (id: string | null) => Value[],
+  {
+    columnOf,
+    formatOf,
+  }: { columnOf: (id: string | null) => Value[]; formatOf: (measure: Measure) => NumberFormat },
   said: ColumnCategories | null,
 ): VisualRow[] {
   const measures = [visual.value, ...visual.more].flatMap(
@@ -88,7 +92,7 @@ export function plainRows(
         columnOf(m.id)[0],
         0,
       ),
-      format: m.format,
+      format: formatOf(m),
     }));
   return result.columns[0].values.map((key, i) => {
     const other = result.others?.row === i;

@@ -69,6 +69,15 @@ export interface DrawnRule extends Omit<Rule, "than"> {
   at: number;
 }
 
+/** What stands still while a board is filtered. */
+export interface AtRest {
+  total: number | null;
+  target: number | null;
+  values: number[];
+  second: number[];
+  targets: number[];
+}
+
 /** What a kind draws, with every phrase of the sentence resolved to values. */
 export interface VisualData {
   rows: VisualRow[];
@@ -81,6 +90,12 @@ export interface VisualData {
   headSize: { label: string; format: NumberFormat } | null;
   betterWhen: Measure["betterWhen"];
   total: number | null;
+  /**
+   * What the value, the second value and the target are before a reader of a board filters or picks anything,
+   * over the rows that are shown then; null where nothing is filtered. Scales and digits that nobody set come
+   * from it.
+   */
+  atRest: AtRest | null;
   /** Whether the values of parts make the value of their whole: not those of ratios or averages. */
   addsUp: boolean;
   /** Whether only the first of the rows are here, and none stands for the others. */

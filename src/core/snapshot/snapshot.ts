@@ -68,7 +68,7 @@ const MIGRATIONS: Record<number, (snapshot: Record<string, unknown>) => Record<s
     return {
       ...snapshot,
       project: { ...project, visuals: visuals.map(againstWhole) },
-      answers: answers.map(([query, answer]) => [query, { leftWhole: [], ...answer }]),
+      answers: answers.map(([query, answer]) => [query, { leftWhole: [], atRest: null, ...answer }]),
     };
   },
 };

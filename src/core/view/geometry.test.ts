@@ -2,9 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { casesOf, visualOf } from "../../testing/craft/cases";
 import { sampleData, seriesData } from "../../testing/craft/sample-data";
-import { formatNumber, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { KINDS } from "../kinds";
-import { tellApart } from "../kinds/anatomy/labels";
 import { dashStretches } from "../kinds/anatomy/surface";
 import { type Segment, stackOf } from "../kinds/capsule-stack/stack";
 import { petalRadius } from "../kinds/rose/scene";
@@ -183,15 +181,6 @@ it("a petal's area, or its length, is in proportion to its value", () => {
       expect((petalRadius(s, hole, r, "length") - hole) / (r - hole)).toBeCloseTo(s, 9);
     }),
   );
-});
-
-it("near values get the digits that tell them apart, and no more", () => {
-  const written = (values: number[], format = PERCENT_FORMAT) =>
-    values.map((v) => formatNumber(v, tellApart(values, format)));
-  expect(written([0.8641, 0.8649])).toEqual(["86.4\u2009%", "86.5\u2009%"]);
-  expect(written([0.5, 0.6])).toEqual(["50\u2009%", "60\u2009%"]);
-  expect(written([1000.001, 1000.002], PLAIN_FORMAT)).toEqual(["1\u2009000.001", "1\u2009000.002"]);
-  expect(written([5, 5], PLAIN_FORMAT)).toEqual(["5", "5"]);
 });
 
 it("no text of a picture has two spaces side by side, which SVG draws as one and others as two", () => {

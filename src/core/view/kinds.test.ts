@@ -150,6 +150,7 @@ describe("the picture tells the truth", () => {
       crossed: null,
       unfiltered: [],
       leftWhole: [],
+      atRest: null,
       unanswered: [],
       coarse: [],
       scanned: 0,

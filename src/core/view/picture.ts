@@ -66,7 +66,7 @@ export function sceneInput(
     style,
     surface: new Surface(style, theme),
     look: { palettes: design.palettes, categoryColours, pictures, ownPictures: design.pictures },
-    data: withFigures(data, style),
+    data: withFigures(data, style, Math.max(visual.size.width, visual.size.height)),
     focus: options.focus ?? null,
     lit: options.lit ?? null,
     countsNames: false,

@@ -1,5 +1,5 @@
 import { findNamed } from "../base/names";
-import { formatNumber } from "../base/number-format";
+import { fixedDecimals, formatNumber } from "../base/number-format";
 import type { Value } from "../base/value";
 import { checkFormula } from "../formula/check";
 import type { QueryInput, Result } from "../plan/query";
@@ -85,7 +85,11 @@ export function proofOutcome(
   if ("error" in answer) return { holds: false, text: answer.error };
   if (proof.type === "between") return betweenOutcome(measure, proof, answer, wordingOf(project));
   const write = (n: number) =>
-    formatNumber(n, { ...measure.format, units: "none", decimals: Math.max(measure.format.decimals, 2) });
+    formatNumber(n, {
+      ...measure.format,
+      units: "none",
+      decimals: Math.max(fixedDecimals(measure.format), 2),
+    });
   const { value } = answer.totals;
   const expected = proof.type === "equals" ? proof.value : answer.totals.other;
   const what = proof.type === "equals" ? "" : `${otherOf(proof, project)?.label} `;

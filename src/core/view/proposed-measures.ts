@@ -1,5 +1,5 @@
 import { sameName } from "../base/names";
-import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
+import { NEW_FORMAT } from "../base/number-format";
 import { quoteName } from "../formula/quote-name";
 import { newMeasure } from "../project/defaults";
 import { freeName } from "../project/names";
@@ -57,8 +57,8 @@ function proposedOf(project: Known, table: TableInfo): Omit<Measure, "id">[] {
   const made = ({ rank, label, formula }: Asked) => {
     const name = freeName(label, [...taken, ...columns]);
     taken.push(name);
-    const plain = { ...PLAIN_FORMAT, decimals: rank === "average" ? 1 : 0 };
-    const format = { ...(rank === "share" ? { ...PERCENT_FORMAT, decimals: 1 } : plain), locale, currency };
+    const style = rank === "share" ? ("percent" as const) : NEW_FORMAT.style;
+    const format = { ...NEW_FORMAT, style, locale, currency };
     return newMeasure({ id: "", name, label, table: table.name, formula, format });
   };
   const asked = offeredColumns(project, table.name)

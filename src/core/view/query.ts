@@ -72,6 +72,7 @@ export function toQuery(
     ...(totals.length ? { totals: totals.map((id) => ({ id })) } : {}),
     splits: [visual.split, visual.series].filter((split) => split !== null),
     filters: [...visual.filters, ...shared],
+    ...(shared.length ? { atRest: visual.filters } : {}),
     inputs,
     ...(visual.split && sort ? { sort } : {}),
     ...(visual.split && visual.keep ? { keep: visual.keep } : {}),

@@ -29,6 +29,7 @@ const result: Result = {
   crossed: null,
   unfiltered: [],
   leftWhole: [],
+  atRest: null,
   unanswered: [],
   coarse: [],
   scanned: 0,

@@ -135,7 +135,7 @@ export const MANY_CASES: HardCase[] = [
   {
     name: "near values",
     data: many([0.8641, 0.8642, 0.8643, 0.8644], { format: PERCENT_FORMAT, target: 0.9 }),
-    dials: { "labels.digits": true },
+    dials: { "figures.decimals": "automatic" },
   },
   {
     name: "rates",

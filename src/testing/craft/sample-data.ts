@@ -38,6 +38,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     betterWhen: "higher",
     total,
     addsUp: true,
+    atRest: null,
     isCut: false,
     target,
     own: { target: null, baseline: null },

@@ -350,7 +350,7 @@ function readingLies(visual: Visual, data: VisualData, scene: Scene): string[] {
 
 /** Where a scene's geometry or its reading says something else than the data. */
 export function lies(visual: Visual, given: VisualData, scene: Scene): string[] {
-  const data = withFigures(given, styleOf(visual));
+  const data = withFigures(given, styleOf(visual), Math.max(visual.size.width, visual.size.height));
   if (data.problem !== null || scene.marks.some((m) => m.id.startsWith("empty") && m.type === "text"))
     return [];
   const style = styleOf(visual);

@@ -69,7 +69,6 @@ export const DIAL_HELP: Record<string, string> = {
   "inner.width": "How much of the outer bar the thinner one covers.",
   "labels.colour": "The colour of labels; by itself the one that is read best.",
   "labels.content": "What is written at each shape.",
-  "labels.digits": "Adds digits where two labels would else read the same.",
   "labels.leaders": "Lines from labels outside to what they name.",
   "labels.least": "Segments with a smaller share get no label; the table of numbers has them.",
   "labels.of": "Which of the two bars is written.",

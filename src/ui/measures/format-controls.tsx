@@ -19,6 +19,10 @@ const UNITS = [
   { value: "million", label: "million" },
   { value: "billion", label: "billion" },
 ];
+const DECIMALS = [
+  { value: "automatic", label: "automatic: as values are told apart" },
+  ...Array.from({ length: 7 }, (_, i) => ({ value: String(i), label: String(i) })),
+];
 const LOCALES = [
   { value: "plain", label: "1 234.5" },
   { value: "en-GB", label: "1,234.5" },
@@ -55,7 +59,7 @@ export function FormatControls({
             onChange={(style) =>
               set({
                 style: style as NumberFormat["style"],
-                ...(style === "percent" ? { units: "none", decimals: 1 } : {}),
+                ...(style === "percent" ? { units: "none", decimals: "automatic" } : {}),
               })
             }
           />
@@ -67,8 +71,8 @@ export function FormatControls({
             <Choose
               id={id}
               value={String(format.decimals)}
-              options={Array.from({ length: 7 }, (_, i) => ({ value: String(i), label: String(i) }))}
-              onChange={(d) => set({ decimals: Number(d) })}
+              options={DECIMALS}
+              onChange={(d) => set({ decimals: d === "automatic" ? d : Number(d) })}
             />
           )}
         </Labelled>

@@ -5,6 +5,7 @@ import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import { tablesOf } from "@/core/formula/expr";
 import { tableMeant } from "@/core/formula/home-table";
+import { formatAfter } from "@/core/project/first-format";
 import { LONGEST } from "@/core/project/most";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
@@ -33,6 +34,14 @@ const TYPE_SAYS: Record<string, string> = {
   null: "nothing yet",
 };
 
+const DATE_AS = "A date as the project writes dates; captions can write it otherwise: {name:dd MMM yyyy}.";
+/** How measures are shown that have no number format. */
+const SHOWN_AS: Record<string, string | undefined> = {
+  text: "A text, as it is.",
+  date: DATE_AS,
+  timestamp: DATE_AS,
+};
+
 /**
  * One measure: its name, its formula with problems in place, its answers, how it is shown and where it is
  * used.
@@ -51,6 +60,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const table = findNamed(tables, measure.table);
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
   const sound = checked.expr !== null;
+  const written = SHOWN_AS[checked.type];
   const read = checked.expr ? tablesOf(checked.expr) : [];
   const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
   const now = answer && !("error" in answer) ? (own(answer.totals, measure.name) ?? null) : null;
@@ -59,7 +69,9 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   // No table need be chosen where the names tell it.
   const write = (formula: string) => {
     const table = tableMeant(formula, scope, measure.table, measure.name);
-    set({ formula, ...(table === measure.table ? {} : { table }) }, `formula ${measure.id}`);
+    const home = table === measure.table ? {} : { table };
+    const format = formatAfter({ ...measure, table }, formula, document);
+    set({ formula, ...home, ...(format === measure.format ? {} : { format }) }, `formula ${measure.id}`);
   };
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
@@ -124,7 +136,11 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
       </section>
       <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         <h2 className="section-title">Shown as</h2>
-        <FormatControls format={measure.format} onChange={(format) => set({ format })} />
+        {written === undefined ? (
+          <FormatControls format={measure.format} onChange={(format) => set({ format })} />
+        ) : (
+          <p className="text-sm text-muted">{written}</p>
+        )}
         <Labelled label="Better when">
           {(id) => (
             <Choose

@@ -2,7 +2,7 @@
 import { Plus } from "lucide-react";
 import { useSearchParams } from "next/navigation";
 import { useMemo, useState } from "react";
-import { formatNumber, PLAIN_FORMAT } from "@/core/base/number-format";
+import { formatNumber, NEW_FORMAT } from "@/core/base/number-format";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
 import * as defaults from "@/core/project/defaults";
@@ -72,7 +72,7 @@ export function MeasuresScreen() {
         label,
         table,
         formula: "count(*)",
-        format: { ...PLAIN_FORMAT, locale: written.locale, currency: written.currency },
+        format: { ...NEW_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
     if (isTaken) chooseMeasure(id);
@@ -95,7 +95,7 @@ export function MeasuresScreen() {
         type: "number",
         value: 0,
         step: 1,
-        format: { ...PLAIN_FORMAT, locale: written.locale, currency: written.currency },
+        format: { ...NEW_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
     if (isTaken) chooseInput(id);

@@ -1,4 +1,5 @@
-import { crossesLine, inOneUnit, type NumberFormat } from "../../base/number-format";
+import { crossesLine, fixedDecimals, inOneUnit, type NumberFormat } from "../../base/number-format";
+import { withDigits } from "../../rows/digits";
 import type { VisualData } from "../../rows/visual-data";
 import type { SharedPart } from "./shared-parts";
 import type { Style } from "./style";
@@ -18,7 +19,11 @@ function changed(format: NumberFormat, units: string, decimals: string): NumberF
     found = {
       ...format,
       ...(units === "measure" ? {} : { units: units as NumberFormat["units"] }),
-      ...(decimals === "measure" ? {} : { decimals: Number(decimals) }),
+      ...(decimals === "measure" ? {} : { decimals: decimals === "automatic" ? decimals : Number(decimals) }),
+      holds: {
+        units: units !== "measure" && units !== "automatic",
+        decimals: decimals !== "measure" && decimals !== "automatic",
+      },
     };
     made.set(key, found);
   }
@@ -38,7 +43,7 @@ export function keepingSides(
     values.some((value) => lines.some((line) => crossesLine(value, line, tried)));
   if (lines.length === 0 || format.style === "duration") return format;
   for (let more = 0; more <= MORE_DECIMALS; more++) {
-    const tried = more === 0 ? format : changed(format, "measure", String(format.decimals + more));
+    const tried = more === 0 ? format : changed(format, "measure", String(fixedDecimals(format) + more));
     if (!isCrossed(tried)) return tried;
   }
   return format;
@@ -60,33 +65,30 @@ function valuesOf({ rows, series, total, target }: VisualData): (number | null)[
 /**
  * A visual's data with its numbers in the units and decimals that the visual asks for; the measure's own
  * otherwise.
+ *
+ * @param extent How many pixels its largest value is drawn with.
  */
-export function withFigures(data: VisualData, style: Style<SharedPart>): VisualData {
+export function withFigures(data: VisualData, style: Style<SharedPart>, extent: number): VisualData {
   const [units, decimals] = [style.choice("figures.units"), style.choice("figures.decimals")];
   const isOwn = units === "measure" && decimals === "measure";
   const lines = linesOf(data);
   const measures = [data, data.second, data.headSize, ...data.rows];
   const isBySize = measures.some((m) => m?.format?.units === "automatic");
   if (isOwn && lines.length === 0 && !isBySize) return data;
-  const wanted = (f: NumberFormat) => (isOwn ? f : changed(f, units, decimals));
+  const wanted = (f: NumberFormat, values: readonly (number | null)[]) =>
+    isOwn ? f : withDigits(changed(f, units, decimals), values, extent);
   // Of one measure, all numbers are in one unit; and none is rounded over a goal or the edge of a zone.
   const values = valuesOf(data);
   const own = keepingSides(
-    inOneUnit(wanted(data.format), values),
+    inOneUnit(wanted(data.format, data.atRest ? [...data.atRest.values, data.atRest.total] : values), values),
     numbers([...data.rows.flatMap((r) => (r.format ? [] : r.value)), data.total]),
     lines,
   );
-  const format = (f: NumberFormat) => (f === data.format ? own : wanted(f));
-  const other = (m: VisualData["second"], side: "second" | "headSize") =>
+  const format = (f: NumberFormat) => (f === data.format ? own : wanted(f, values));
+  const other = (m: VisualData["second"], of: (number | null)[]) =>
     m && {
       ...m,
-      format:
-        m.format === data.format
-          ? own
-          : inOneUnit(
-              wanted(m.format),
-              data.rows.map((r) => r[side]),
-            ),
+      format: m.format === data.format ? own : inOneUnit(wanted(m.format, of), of),
     };
   const names = { ...data.names };
   for (const name of ["value", "total", "target"]) {
@@ -98,10 +100,18 @@ export function withFigures(data: VisualData, style: Style<SharedPart>): VisualD
     ...data,
     format: format(data.format),
     names,
-    second: other(data.second, "second"),
-    headSize: other(data.headSize, "headSize"),
+    second: other(
+      data.second,
+      data.rows.map((r) => r.second),
+    ),
+    headSize: other(
+      data.headSize,
+      data.rows.map((r) => r.headSize),
+    ),
     rows: data.rows.map((r) =>
-      r.format ? { ...r, format: inOneUnit(wanted(r.format), [r.value, ...r.cells]) } : r,
+      r.format
+        ? { ...r, format: inOneUnit(wanted(r.format, [r.value, ...r.cells]), [r.value, ...r.cells]) }
+        : r,
     ),
   };
 }

@@ -1,10 +1,11 @@
 import type { NumberFormat } from "../../base/number-format";
 import { formatNumber, inOneUnit, NO_VALUE, PERCENT_FORMAT, shortFormatsFor } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
+import { writtenAlike } from "../../rows/digits";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
 import { categoryNames, targetOf } from "./datum";
-import { type ChoiceDial, choice, colour, type Dial, number, part, template, toggle } from "./dial";
+import { type ChoiceDial, choice, colour, type Dial, number, part, template } from "./dial";
 import { shareText } from "./goal";
 import type { SharedInput } from "./shared-parts";
 
@@ -24,10 +25,7 @@ const SAYS = {
 export type LabelSays = keyof typeof SAYS;
 
 /** What the labels of every kind that has such labels share. */
-export const LABELS = part("labels", "Labels", [
-  toggle("digits", "Tell near values apart", false),
-  colour("colour", "Colour"),
-]);
+export const LABELS = part("labels", "Labels", [colour("colour", "Colour")]);
 const OWN_TEXT = template("text", "Text", "{category} {value}");
 /** What only labels have that can say a text of one's own. */
 const LABEL_TEXT = part("labels", "Labels", [OWN_TEXT]);
@@ -67,19 +65,6 @@ export function labelsPart<
     ...more,
   ]);
 }
-/**
- * The format with the fewest decimals, not below its own, at which different values are written differently;
- * its own where ten do not do.
- */
-export function tellApart(values: (number | null)[], format: NumberFormat): NumberFormat {
-  const distinct = [...new Set(values.filter((v): v is number => v !== null && Number.isFinite(v)))];
-  for (let decimals = format.decimals; decimals <= 10; decimals++) {
-    const tried = { ...format, decimals };
-    if (new Set(distinct.map((v) => formatNumber(v, tried))).size === distinct.length) return tried;
-  }
-  return format;
-}
-
 /** What a label of a row says, from the fullest wording to the shortest; `whole` is what its share is of. */
 export type LabelWriter = (
   row: Pick<VisualRow, "key" | "label" | "value" | "format" | "target">,
@@ -95,18 +80,22 @@ function withoutValue(label: string, content: LabelSays): string[][] {
   return [content.startsWith("category") ? [label, NO_VALUE] : [NO_VALUE]];
 }
 
+const knownIn = (values: readonly (number | null)[]): number[] => values.filter((v) => v !== null);
+
 /** Makes the writer of labels that say `content`: each wording is one or two lines. */
-export function labelWriter({ style, data }: SharedInput, content: LabelSays): LabelWriter {
+export function labelWriter({ style, data, frame }: SharedInput, content: LabelSays): LabelWriter {
   const ownText = style.within(LABEL_TEXT)?.template("labels.text") ?? "";
-  const fixed = style.within(LABELS)?.toggle("labels.digits") ?? false;
   const all = data.rows.flatMap((r) => (r.cells.length ? r.cells : [r.value]));
-  const base = fixed ? tellApart([...all, ...data.rows.map((r) => r.value)], data.format) : data.format;
-  const formatsFor = (format: NumberFormat, values: readonly (number | null)[]) => [
-    inOneUnit(format, values),
-    ...(fixed ? [] : shortFormatsFor(format, values)),
-  ];
+  const extent = Math.max(frame.width, frame.height);
+  const formatsFor = (format: NumberFormat, values: readonly (number | null)[]) => {
+    const own = inOneUnit(format, values);
+    // A shorter form is none where it writes alike what the full one tells apart.
+    const isAlike = (f: NumberFormat) => writtenAlike(knownIn(values), f, extent);
+    const short = shortFormatsFor(format, values);
+    return [own, ...(isAlike(own) ? short : short.filter((f) => !isAlike(f)))];
+  };
   // One unit for all labels of a measure; rows that are measures have each their own.
-  const shared = formatsFor(base, all);
+  const shared = formatsFor(data.format, all);
   return (row, whole) => {
     if (content === "none") return [];
     if (row.value === null) return withoutValue(row.label, content);

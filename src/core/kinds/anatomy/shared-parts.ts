@@ -74,7 +74,11 @@ export const sharedParts = (dashes = true) => [
       choice(
         "decimals",
         "Decimals",
-        [["measure", "as the measure"], ...["0", "1", "2", "3", "4"].map((n): [string, string] => [n, n])],
+        [
+          ["measure", "as the measure"],
+          ["automatic", "as told apart"],
+          ...["0", "1", "2", "3", "4"].map((n): [string, string] => [n, n]),
+        ],
         "measure",
       ),
     ],

@@ -1,4 +1,4 @@
-import { formatNumber } from "../../base/number-format";
+import { fixedDecimals, formatNumber } from "../../base/number-format";
 import { filledIn } from "../../project/fixed-words";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
@@ -59,7 +59,7 @@ function startOf({ data, style }: Input): { start: number; said: string } {
   const step = niceAbove((high - low || Math.abs(high) || 1) / 4);
   const start = low < 0 ? baseline : Math.max(0, Math.floor((low - (high - low) * 0.15) / step) * step);
   if (start === 0) return { start, said: "" };
-  const format = { ...data.format, decimals: Math.max(data.format.decimals, 1) };
+  const format = { ...data.format, decimals: Math.max(fixedDecimals(data.format), 1) };
   return { start, said: filledIn(data.words.scaleStart, { value: formatNumber(start, format) }) };
 }
 

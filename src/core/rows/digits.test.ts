@@ -1,0 +1,54 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { formatNumber, inOneUnit, NEW_FORMAT, type NumberFormat } from "../base/number-format";
+import { withDigits, writtenAlike } from "./digits";
+
+const written = (values: number[], more: Partial<NumberFormat> = {}, extent = 400) => {
+  const format = withDigits({ ...NEW_FORMAT, ...more }, values, extent);
+  return values.map((v) => formatNumber(v, inOneUnit(format, values)).replaceAll("\u2009", " "));
+};
+
+describe("digits that nobody fixed", () => {
+  it.each<[string, number[], Partial<NumberFormat>, string[]]>([
+    ["rates under 1", [0.67, 0.64, 0.58, 0.52], {}, ["0.67", "0.64", "0.58", "0.52"]],
+    ["whole numbers", [989, 1020, 1000], {}, ["989", "1 020", "1 000"]],
+    ["averages", [8.25, 3.5, 12.1], {}, ["8.3", "3.5", "12.1"]],
+    ["shares", [0.152, 0.131], { style: "percent" }, ["15.2 %", "13.1 %"]],
+    ["shares that differ by little", [0.8641, 0.8672], { style: "percent" }, ["86.41 %", "86.72 %"]],
+    ["money", [1204.5, 880.25], { style: "currency" }, ["€1 205", "€880"]],
+    ["amounts under a hundred", [12.5, 9.99], { style: "currency" }, ["€12.50", "€9.99"]],
+    ["millions", [4_470_000, 4_500_000], { units: "million" }, ["4.47 M", "4.50 M"]],
+  ])("%s", (_, values, more, wanted) => expect(written(values, more)).toEqual(wanted));
+
+  it("leave what cannot be told apart in shape as it is, and fixed ones too", () => {
+    expect(written([1000.001, 1000.002])).toEqual(["1 000", "1 000"]);
+    expect(written([0.67, 0.64], { decimals: 0 })).toEqual(["1", "1"]);
+    expect(written([0.86411, 0.86412], { style: "percent" })).toEqual(["86.4 %", "86.4 %"]);
+  });
+
+  it("tell apart whatever differs by more than a pixel", () => {
+    const value = fc.oneof(
+      fc.double({ min: -1, max: 1, noNaN: true }),
+      fc.integer({ min: -100_000, max: 1e7 }),
+      fc.double({ min: 0, max: 500, noNaN: true }),
+    );
+    const style = fc.constantFrom<NumberFormat["style"]>("number", "percent", "currency");
+    const units = fc.constantFrom<NumberFormat["units"]>("none", "automatic");
+    fc.assert(
+      fc.property(fc.array(value, { minLength: 2, maxLength: 12 }), style, units, (values, s, u) => {
+        const format = withDigits({ ...NEW_FORMAT, style: s, units: u }, values, 400);
+        expect(typeof format.decimals).toBe("number");
+        expect(writtenAlike(values, inOneUnit(format, values), 400)).toBe(false);
+      }),
+      { numRuns: 2000, seed: 5 },
+    );
+  });
+
+  it("are the same object each time, and those of one number where it stands alone", () => {
+    const format = { ...NEW_FORMAT };
+    expect(withDigits(format, [0.5, 0.25], 400)).toBe(withDigits(format, [0.75, 0.25], 400));
+    expect(
+      [0.6712, 8.25, 58.33, 1234.56, 7].map((v) => formatNumber(v, format).replace("\u2009", " ")),
+    ).toEqual(["0.671", "8.25", "58.3", "1 235", "7"]);
+  });
+});
