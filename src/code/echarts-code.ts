@@ -34,7 +34,10 @@ function shapeOf(mark: Mark, family: string): Record<string, unknown> {
 }
 
 /** What a tooltip says; names of the data are escaped where the code runs. */
-const tipOf = ({ title, lines }: Datum): string[] => [title, ...lines.map((l) => `${l.label}: ${l.value}`)];
+const tipOf = ({ title, lines }: Datum): string[] => [
+  title,
+  ...lines.map((l) => `${l.label}: ${l.value}${l.exact === undefined ? "" : ` (${l.exact})`}`),
+];
 
 interface Item {
   shape: Record<string, unknown>;

@@ -12,13 +12,17 @@ function write(box: HTMLElement, datum: Datum): void {
   const title = box.appendChild(document.createElement("div"));
   title.textContent = datum.title;
   title.style.fontWeight = "600";
-  for (const { label, value } of datum.lines) {
+  for (const { label, value, exact } of datum.lines) {
     const line = box.appendChild(document.createElement("div"));
     line.style.cssText = "display:flex;gap:16px;justify-content:space-between";
     line.appendChild(document.createElement("span")).textContent = label;
     const written = line.appendChild(document.createElement("span"));
     written.textContent = value;
     written.style.fontWeight = "600";
+    if (exact === undefined) continue;
+    const full = written.appendChild(document.createElement("span"));
+    full.textContent = ` ${exact}`;
+    full.style.cssText = "font-weight:400;opacity:.75;white-space:nowrap";
   }
 }
 

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { shorten, textWidth, wrap } from "../scene/text";
-import { formatNumber, inOneUnit, type NumberFormat, PLAIN_FORMAT } from "./number-format";
+import { fitText, shorten, textWidth, wrap } from "../scene/text";
+import { exactNumber, formatNumber, inOneUnit, type NumberFormat, PLAIN_FORMAT } from "./number-format";
 import { checkTemplate, fillTemplate, openPlace } from "./template";
 
 const T = "\u2009";
@@ -18,9 +18,9 @@ describe("number format", () => {
     [0.00042, { units: "million" }, "0.00042"],
     [-12.5, { decimals: 1 }, "−12.5"],
     [1234.5, { locale: "de-DE", decimals: 1 }, "1.234,5"],
-    [135, { style: "duration" }, `2${T}h 15${T}min`],
+    [135, { style: "duration" }, `2${T}h\u00a015${T}min`],
     [-30, { style: "duration" }, `−30${T}min`],
-    [5, { prefix: "~", suffix: " km" }, "~5 km"],
+    [5, { prefix: "~", suffix: " km" }, "~5\u00a0km"],
     [null, {}, "—"],
     [Number.NaN, {}, "—"],
     [Number.POSITIVE_INFINITY, {}, "—"],
@@ -150,4 +150,45 @@ describe("text", () => {
     expect(lines).toHaveLength(2);
     for (const line of lines) expect(textWidth(line, 12, 400)).toBeLessThanOrEqual(100);
   });
+
+  it("is never cut within a number, and never torn from a unit", () => {
+    const texts = [
+      "6\u2009025\u2009418 of 6\u2009500\u2009000",
+      "$7.93\u2009M in all",
+      "4.47\u2009M (77\u2009%)",
+      "26.2\u2009% of the target",
+      "Ferry 12\u2009345 to the isle",
+      "−12.5\u2009% less",
+      "1.234,5 of it",
+    ];
+    for (const text of texts) {
+      const numbers = text.match(/[$−]?\d(?:[\d.,\u2009]*\d)?(?:\u2009(?:M|%))?/gu) ?? [];
+      for (let width = 1; width < 200; width++) {
+        const cut = shorten(text, width, 12, 400);
+        if (!cut.endsWith("…")) continue;
+        const kept = cut.slice(0, -1);
+        // What is left of the text has each of its numbers whole, or not at all.
+        for (const found of kept.match(/[$−]?\d(?:[\d.,\u2009]*\d)?(?:\u2009(?:M|%))?/gu) ?? [])
+          expect(numbers, `${text} at ${width}: ${cut}`).toContain(found.trimEnd());
+        for (const line of wrap(text, width, 12, 400, 3)) expect(line).not.toMatch(/^[%M]/);
+      }
+    }
+    expect(shorten("310\u2009200", 30, 12, 400)).toBe("");
+    expect(fitText(["6\u2009025\u2009418 of 6\u2009500\u2009000"], 40, 12, 400).text).toBe("");
+    expect(fitText(["a long word without a number"], 60, 12, 400).text).toMatch(/…$/);
+  });
+});
+
+describe("a number in full", () => {
+  it.each<[number, Partial<NumberFormat>, string | undefined]>([
+    [1_284_930_112, { units: "automatic", decimals: 1 }, "1\u2009284\u2009930\u2009112"],
+    [0.152347, { style: "percent", decimals: 1 }, "15.2347\u2009%"],
+    [8.25, { decimals: 1 }, "8.25"],
+    [1000, { units: "thousand", decimals: 0 }, "1\u2009000"],
+    [310_200, {}, undefined],
+    [0.5, { decimals: 2 }, undefined],
+    [0.1 + 0.2, { decimals: 1 }, undefined],
+  ])("%d with %o", (value, more, wanted) =>
+    expect(exactNumber(value, { ...PLAIN_FORMAT, ...more })).toBe(wanted),
+  );
 });

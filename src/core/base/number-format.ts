@@ -64,6 +64,7 @@ export const fixedDecimals = ({ decimals }: NumberFormat, automatic = 1): number
 
 const UNITS = { thousand: [1e3, "k"], million: [1e6, "M"], billion: [1e9, "bn"] } as const;
 const THIN = "\u2009";
+const NO_BREAK = "\u00a0";
 const cache = new Map<string, Intl.NumberFormat>();
 
 function formatter(locale: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
@@ -122,7 +123,7 @@ function duration(minutes: number): string {
     hours && `${hours}${THIN}h`,
     (rest || total === 0) && `${rest}${THIN}min`,
   ].filter(Boolean);
-  return (minutes < 0 && total > 0 ? "−" : "") + parts.join(" ");
+  return (minutes < 0 && total > 0 ? "−" : "") + parts.join(NO_BREAK);
 }
 
 /**
@@ -153,7 +154,8 @@ const written = new WeakMap<NumberFormat, Map<number, string>>();
 const isSigned = (value: number): boolean => value < 0 || Object.is(value, -0);
 
 function writeNumber(value: number, format: NumberFormat): string {
-  if (format.style === "duration") return format.prefix + duration(value) + format.suffix;
+  const [prefix, suffix] = [format.prefix.replace(/ $/, NO_BREAK), format.suffix.replace(/^ /, NO_BREAK)];
+  if (format.style === "duration") return prefix + duration(value) + suffix;
   const [unit, letter] = unitOf(value, format);
   const percent = format.style === "percent";
   const scaled = (percent ? value * 100 : value) / unit;
@@ -180,7 +182,29 @@ function writeNumber(value: number, format: NumberFormat): string {
       ? digitsOf.format(scaled).replaceAll(",", THIN)
       : digitsOf.format(scaled);
   const unitText = letter ? (letter === "k" ? "k" : `${THIN}${letter}`) : "";
-  return format.prefix + text + unitText + (percent ? `${THIN}%` : "") + format.suffix;
+  return prefix + text + unitText + (percent ? `${THIN}%` : "") + suffix;
+}
+
+/** An exact number has at most so many digits behind its mark: further ones are of the arithmetic. */
+const MOST_EXACT = 6;
+const exactly = new WeakMap<NumberFormat, Map<number, NumberFormat>>();
+
+/** A number in full, with all digits that it has; none where a format writes it so already. */
+export function exactNumber(value: number | null, format: NumberFormat): string | undefined {
+  if (value === null || !Number.isFinite(value) || format.style === "duration") return undefined;
+  const shown = Number((format.style === "percent" ? value * 100 : value).toPrecision(12));
+  const places = Array.from({ length: MOST_EXACT }, (_, d) => d);
+  const decimals = places.find((d) => Number(shown.toFixed(d)) === shown) ?? MOST_EXACT;
+  const least = format.style === "currency" && decimals > 0 ? Math.max(2, decimals) : decimals;
+  const known = exactly.get(format) ?? new Map<number, NumberFormat>();
+  exactly.set(format, known);
+  const full = known.get(least) ?? { ...format, units: "none" as const, decimals: least };
+  known.set(least, full);
+  const text = formatNumber(value, full);
+  const own = formatNumber(value, format);
+  return text === own || Number(text.replace(/[^\d.]/g, "")) === Number(own.replace(/[^\d.]/g, ""))
+    ? undefined
+    : text;
 }
 
 /**

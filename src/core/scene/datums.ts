@@ -64,7 +64,11 @@ export function tableOf(datums: PlacedDatum[]): {
   const columns = [...new Set(all.flatMap(({ datum }) => datum.lines.map((line) => line.label)))];
   const rows = all.map(({ datum }) => ({
     title: datum.title,
-    cells: columns.map((label) => datum.lines.find((line) => line.label === label)?.value ?? ""),
+    // One notation a column: in full where one of its numbers is written shorter elsewhere.
+    cells: columns.map((label) => {
+      const line = datum.lines.find((l) => l.label === label);
+      return line ? (line.exact ?? line.value) : "";
+    }),
   }));
   return { columns, rows };
 }

@@ -34,7 +34,8 @@ export interface Datum {
   /** Names the row of the result, so that the same row keeps its mark when the data changes. */
   key: RowKey;
   title: string;
-  lines: { label: string; value: string }[];
+  /** What is said of it; `exact` is the number in full, where that is written shorter. */
+  lines: { label: string; value: string; exact?: string | undefined }[];
   /** Where it is no row but one of the series, as a legend names them. */
   side?: "series";
 }

@@ -109,7 +109,24 @@ function unitsOf(text: string, weight: Weight): number {
 export const textWidth = (text: string, size: number, weight: Weight): number =>
   (unitsOf(text, weight) * size) / 1000;
 
-/** The text cut to a width with an ellipsis; an empty text when not even one letter fits. */
+/** A number with its sign, its currency, its separators and its unit, which no cut may divide. */
+const NUMBER =
+  /[\p{Sc}+\u2212-]*\d(?:[\d.,'\u2019\u2009\u202f\u00a0]*\d)?[\u2009\u202f\u00a0]?(?:[%\u2030\p{Sc}]|(?:k|M|bn|min|h|d)(?!\p{L}))?/gu;
+
+/** A place to cut a text at, before the number that it would divide. */
+function beforeNumber(text: string, end: number): number {
+  for (const { 0: number, index } of text.matchAll(NUMBER)) {
+    if (index >= end) break;
+    if (end < index + number.length) return text.slice(0, index).trimEnd().length;
+  }
+  return end;
+}
+
+/** The text where it fits a width, else an empty one: for numbers, which are never cut. */
+export const whole = (text: string, width: number, size: number, weight: Weight): string =>
+  textWidth(text, size, weight) <= width + 0.01 ? text : "";
+
+/** The text cut to a width with an ellipsis, never within a number; an empty text when nothing fits. */
 export function shorten(text: string, width: number, size: number, weight: Weight): string {
   // A width that was computed from the text itself must not cut it by a rounding error.
   if (textWidth(text, size, weight) <= width + 0.01) return text;
@@ -123,6 +140,7 @@ export function shorten(text: string, width: number, size: number, weight: Weigh
     if (units > room) break;
     end = at;
   }
+  end = beforeNumber(text, end);
   return end === 0 ? "" : `${text.slice(0, end)}…`;
 }
 
@@ -136,7 +154,8 @@ interface Piece {
 
 /** The pieces that a line may break between. */
 function pieces(text: string): Piece[] {
-  const words = text.split(/\s+/).filter(Boolean);
+  // Other spaces stand within numbers, which are never torn.
+  const words = text.split(/[ \t\r\n]+/).filter(Boolean);
   if (!BETWEEN_ANY.test(text)) return words.map((word) => ({ text: word, space: " " }));
   return words.flatMap((word) => {
     const parts: string[] = [];
@@ -189,7 +208,7 @@ export function fittingSize(text: string, width: number, size: number, weight: W
 
 /**
  * A text at the largest size that fits: the first of the candidates that fits without shrinking below `keep`
- * of the size, else the last one, shrunk to the floor and then shortened.
+ * of the size, else the last one, shrunk to the floor and then shortened; where that has a number, nothing.
  */
 export function fitText(
   candidates: string[],
@@ -206,5 +225,5 @@ export function fitText(
   const fitting = fittingSize(last, width, size, weight);
   return fitting !== null
     ? { text: last, size: fitting }
-    : { text: shorten(last, width, SMALLEST, weight), size: SMALLEST };
+    : { text: /\d/.test(last) ? "" : shorten(last, width, SMALLEST, weight), size: SMALLEST };
 }

@@ -133,6 +133,39 @@ export const MANY_CASES: HardCase[] = [
   { name: "one far ahead", data: many([9_000_000, 1200, 900, 420, 80, 3]) },
   { name: "huge and tiny", data: many([1_284_930_112, 0.00042, 12, 3_000_000, 0.5, 7]) },
   {
+    name: "two decimals over mixed sizes",
+    data: many([16_809_400, 40_523_118, 2_449, 988_120, 1_020, 62_000], {
+      format: { ...PLAIN_FORMAT, style: "currency" },
+      target: 50_000_000,
+    }),
+    dials: { "figures.decimals": "2", "labels.content": "value" },
+  },
+  {
+    name: "in full over mixed sizes",
+    data: many([16_809_400, 40_523_118, 2_449, 988_120, 1_020, 62_000], { target: 50_000_000 }),
+    dials: { "figures.units": "none", "labels.content": "category value" },
+  },
+  {
+    name: "rates under one",
+    data: {
+      ...many([0.67, 0.64, 0.58, 0.52, 0.49, 0.46], {
+        format: { ...PLAIN_FORMAT, decimals: 2 },
+        target: null,
+      }),
+      addsUp: false,
+      total: 0.56,
+    },
+    dials: { "labels.content": "value" },
+  },
+  {
+    name: "long numbers in captions",
+    data: many([6_025_418, 4_470_221], {
+      target: 6_500_000,
+      subtitle: "{total} of {target}, which is {share} of what was planned",
+    }),
+    dials: { "reading.caption": "{value} of {target}", "labels.content": "value target" },
+  },
+  {
     name: "near values",
     data: many([0.8641, 0.8642, 0.8643, 0.8644], { format: PERCENT_FORMAT, target: 0.9 }),
     dials: { "figures.decimals": "automatic" },

@@ -7,6 +7,7 @@ import { casesOf, visualOf } from "./cases";
 import { faults } from "./faults";
 import { misnamed } from "./named";
 import { miscoloured, unshown } from "./shown";
+import { tornNumbers } from "./torn-numbers";
 import { lies } from "./truth";
 
 const SIZES = [
@@ -35,6 +36,7 @@ describe.each(KINDS.map((k) => [k.id, k] as const))("%s", (id) => {
           drawn++;
           const found = [
             ...faults(scene, scene.background ?? THEMES[scene.theme].sheet),
+            ...tornNumbers(scene),
             ...lies(visual, data, scene),
             ...unshown(visual, data, scene),
             ...miscoloured(visual, data, scene, { size, theme }),

@@ -340,7 +340,11 @@ function readingLies(visual: Visual, data: VisualData, scene: Scene): string[] {
   const full = data.target && data.target > 0 ? data.target : data.format.style === "percent" ? 1 : null;
   const shares = values
     .flatMap((v) => (full === null ? [] : v / full))
-    .flatMap((s) => [0, 1].map((decimals) => formatNumber(s, { ...PERCENT_FORMAT, decimals })));
+    .flatMap((s) =>
+      [0, 1, ...(data.format.style === "percent" ? [data.format.decimals] : [])].map((decimals) =>
+        formatNumber(s, { ...PERCENT_FORMAT, decimals }),
+      ),
+    );
   const said = new Set([
     ...values.flatMap((v) => [data.format, ...shortFormats(data.format)].map((f) => formatNumber(v, f))),
     ...shares,

@@ -1,4 +1,4 @@
-import { formatNumber, type NumberFormat } from "../../base/number-format";
+import { exactNumber, formatNumber, type NumberFormat } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import { counted } from "../../project/fixed-words";
 import { type RowKey, subjectOf } from "../../rows/row-key";
@@ -84,13 +84,16 @@ export function rowDatum(
   const title = row.groups > 0 ? `${row.label} (${row.groups} ${input.data.words.together})` : row.label;
   const own = input.style.template("tooltip.text");
   if (own) return { key: row.key, title, lines: [{ label: ownTooltip(input, own, row), value: "" }] };
+  const format = measure?.format ?? row.format ?? input.data.format;
+  const exact = exactNumber(row.value, format);
   return {
     key: row.key,
     title,
     lines: [
       {
         label: measure?.label ?? (row.format ? row.label : input.data.valueLabel),
-        value: formatNumber(row.value, measure?.format ?? row.format ?? input.data.format),
+        value: formatNumber(row.value, format),
+        ...(exact === undefined ? {} : { exact }),
       },
       ...more,
     ],

@@ -108,7 +108,12 @@ export function frameScene(input: SharedInput, marks: Mark[], handles: Handle[],
       : { color: "none", radius: style.number("frame.radius") },
     family: style.choice("type.family"),
     motion: { entry: style.number("motion.entry"), change: style.number("motion.change") },
-    marks: input.surface.apply(labelsColoured(input, marks)),
+    marks: input.surface.apply(
+      labelsColoured(
+        input,
+        marks.filter((m) => m.type !== "text" || m.text !== ""),
+      ),
+    ),
     handles,
     description: description + (rules ? ` By rule: ${rules}.` : "") + unseenWords(input, marks),
   };

@@ -99,28 +99,40 @@ export function goalLines(
   const write = (n: number) => formatNumber(n, own ?? format);
   return [
     { label: words.target, value: write(goal.full) },
-    { label: words.share, value: shareText(value / goal.full) },
+    { label: words.share, value: shareText(value / goal.full, own ?? format) },
     { label: words.gap, value: write(value - goal.full) },
   ];
 }
 
-/**
- * The format of a share of a goal: whole percents, with the decimals that it takes where they would claim
- * that the goal is reached, or just not.
- */
-export const shareFormat = (share: number | null): NumberFormat =>
-  share === null ? PERCENT_FORMAT : keepingSides(PERCENT_FORMAT, [share], [1]);
-
 const SMALL_SHARE = { ...PERCENT_FORMAT, decimals: 1 };
+const ofMeasure = new WeakMap<NumberFormat, NumberFormat>();
+
+/** The format of percents as a measure of percents has it: the same object each time. */
+function asMeasured(format: NumberFormat): NumberFormat {
+  const found = ofMeasure.get(format) ?? {
+    ...PERCENT_FORMAT,
+    decimals: format.decimals,
+    locale: format.locale,
+  };
+  ofMeasure.set(format, found);
+  return found;
+}
 
 /**
- * A share as whole percents, with a decimal where they would say too little: below 10 %, and near a goal that
- * is not reached.
+ * The format of a share, wherever it is written: as the measure has it, where that is in percents itself; else
+ * whole percents, with a decimal below 10 % where they would say too little, and with those that it takes where
+ * they would claim that the goal is reached, or just not.
  */
-export function shareText(share: number): string {
-  const small = share !== 0 && Math.abs(share) < 0.1;
-  return formatNumber(share, small ? SMALL_SHARE : shareFormat(share));
+export function shareFormat(share: number | null, format: NumberFormat): NumberFormat {
+  if (share === null) return PERCENT_FORMAT;
+  if (format.style === "percent") return keepingSides(asMeasured(format), [share], [1]);
+  const isSmall = share !== 0 && Math.abs(share) < 0.1;
+  return isSmall ? SMALL_SHARE : keepingSides(PERCENT_FORMAT, [share], [1]);
 }
+
+/** A share as it is written beside values of a format; see `shareFormat`. */
+export const shareText = (share: number, format: NumberFormat): string =>
+  formatNumber(share, shareFormat(share, format));
 
 /** What a value is called that lies outside nothing to the goal; empty where it lies between. */
 export function beyondGoal({ words }: VisualData, value: number | null, whole: number | null): string {

@@ -109,13 +109,13 @@ export function labelWriter({ style, data, frame }: SharedInput, content: LabelS
         case "category":
           return [row.label];
         case "share":
-          return [share === null ? said : shareText(share)];
+          return [share === null ? said : shareText(share, row.format ?? data.format)];
         case "category share":
-          return [row.label, share === null ? said : shareText(share)];
+          return [row.label, share === null ? said : shareText(share, row.format ?? data.format)];
         case "category value":
           return [row.label, said];
         case "value share":
-          return [said, ...(share === null ? [] : [shareText(share)])];
+          return [said, ...(share === null ? [] : [shareText(share, row.format ?? data.format)])];
         case "value target":
           return [target === null ? said : `${said} ${data.words.of} ${formatNumber(target, f)}`];
         case "gap":

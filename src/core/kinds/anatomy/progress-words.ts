@@ -14,7 +14,7 @@ export function progressWords(input: SharedInput, goal: Goals, kind: string): st
     const own = goalFor(data, goal, row);
     const share = shareOfGoal(own, value);
     const target = goal.each && own.isTarget ? ` of ${formatNumber(own.full, format)}` : "";
-    const ofIt = share === null ? "" : ` (${shareText(share)})`;
+    const ofIt = share === null ? "" : ` (${shareText(share, format)})`;
     const none = goal.each && own.missing ? `, ${own.missing}` : "";
     return formatNumber(value, format) + target + ofIt + none;
   });

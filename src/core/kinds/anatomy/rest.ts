@@ -13,5 +13,5 @@ export const restBeside = (
 ): number => (isCut && addsUp ? restOf(rows.map(readOf), whole) : 0);
 
 /** "28 % not shown": what the foot says of the stretch that is left open; empty where none is. */
-export const openWords = ({ words }: VisualData, share: number): string =>
-  share > 0 ? filledIn(words.notShown, { share: shareText(share) }) : "";
+export const openWords = ({ words, format }: VisualData, share: number): string =>
+  share > 0 ? filledIn(words.notShown, { share: shareText(share, format) }) : "";

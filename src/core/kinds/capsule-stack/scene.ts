@@ -138,7 +138,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
     const color = series ? colours.series(segment.series) : colours.of(row, i);
     const { box, far } = barBox(bands, { row: i, from: segment.from, to: segment.to, thickness });
     const shape = withGap(box, far, segment, style.number("bar.gap"));
-    const share = { label: data.words.share, value: shareText(Math.abs(value) / absolute) };
+    const share = { label: data.words.share, value: shareText(Math.abs(value) / absolute, data.format) };
     const mark: Mark = {
       type: "rect",
       id: `segment:${id}`,

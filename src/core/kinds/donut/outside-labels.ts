@@ -2,7 +2,7 @@ import type { RowKey } from "../../rows/row-key";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
-import { LINE_HEIGHT, shorten, textWidth } from "../../scene/text";
+import { LINE_HEIGHT, shorten, textWidth, whole } from "../../scene/text";
 import { polar } from "../anatomy/angles";
 import type { Centre } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
@@ -82,7 +82,9 @@ function labelMarks(label: PlacedLabel, side: 1 | -1, y: number, ring: Centre, b
       ? ({ weight: 500, fill: theme.ink } as const)
       : ({ weight: 400, fill: theme.muted } as const),
   );
-  const texts = label.lines.map((line, k) => shorten(line, room, size, looks[k].weight));
+  const texts = label.lines.map((line, k) =>
+    (k < label.names ? shorten : whole)(line, room, size, looks[k].weight),
+  );
   if (room < size * 2 || texts[0] === "") return [];
   const leader: Mark = {
     type: "line",

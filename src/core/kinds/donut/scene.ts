@@ -172,7 +172,9 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
   const measure = ring.format && { label: ring.label, format: ring.format };
   const lines = [
     ...of,
-    ...(haveShares(input.data) ? [{ label: input.data.words.share, value: shareText(s.share) }] : []),
+    ...(haveShares(input.data)
+      ? [{ label: input.data.words.share, value: shareText(s.share, ring.format ?? input.data.format) }]
+      : []),
   ];
   return {
     type: "sector",
@@ -258,7 +260,9 @@ function reading(input: Input, { slices, rings, body }: Laid): Mark[] {
   const value = focused?.value ?? all;
   const names = namesFor(input, { total: { value, format }, value: { value, format } });
   const caption = focused
-    ? [focused.row.label, haveShares(data) ? shareText(focused.share) : ""].filter(Boolean).join(" · ")
+    ? [focused.row.label, haveShares(data) ? shareText(focused.share, format) : ""]
+        .filter(Boolean)
+        .join(" · ")
     : fillTemplate(style.template("reading.caption"), names[0]);
   // A half ring has its reading within its own half.
   const { from, sweep } = sweepOf(style);
@@ -298,7 +302,8 @@ function say(input: Input, { rings, left }: Laid): string {
       .toSorted((a, b) => b.share - a.share)
       .slice(0, 3)
       .map(
-        (s) => `${s.row.label} ${haveShares(data) ? shareText(s.share) : formatNumber(s.value, data.format)}`,
+        (s) =>
+          `${s.row.label} ${haveShares(data) ? shareText(s.share, data.format) : formatNumber(s.value, data.format)}`,
       );
     return `${label ? `${label}: ` : ""}${all.length} ${all.length === 1 ? "segment" : "segments"}${leading.length ? `, the largest ${leading.join(", ")}` : ""}`;
   });

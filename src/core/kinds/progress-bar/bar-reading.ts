@@ -15,7 +15,7 @@ function namesOf({ data }: Input, goal: Goal, value: number) {
   const share = shareOfGoal(goal, value);
   const names = {
     ...data.names,
-    share: { value: share, format: shareFormat(share) },
+    share: { value: share, format: shareFormat(share, data.format) },
     target: { value: goal.whole, format: data.format },
   };
   const shortened = shortFormats(data.format).map((format) => ({
@@ -38,7 +38,9 @@ function captionOf(input: Input, goal: Goal, value: number, room: number, size: 
   const past = beyondGoal(input.data, value, goal.whole);
   const said = captions.map((c) => [past, c].filter(Boolean).join(" · "));
   const fitting = said.find((c) => textWidth(c, size, 400) <= room);
-  return fitting ?? shorten(past || captions[captions.length - 1], room, size, 400);
+  if (fitting !== undefined) return fitting;
+  const last = past || captions[captions.length - 1];
+  return /\d/.test(last) ? "" : shorten(last, room, size, 400);
 }
 
 /** The reading above a bar with its caption, from a top edge at a size. */

@@ -85,7 +85,7 @@ export function standingTexts(
   const { x, y, width, height } = lane.box;
   const look = { fill: input.theme.ink, align: "middle" } as const;
   const share = shareOfGoal(goalFor(input.data, bars.goal, row), row.value);
-  const short = share === null ? [] : [shareText(share)];
+  const short = share === null ? [] : [shareText(share, row.format ?? input.data.format)];
   const said = fitText([labelOf(input, bars, row), ...short], pitch - 2, size, 600);
   const name = foot > 0 ? shorten(row.label, pitch - 4, size, 400) : "";
   const middle = x + width / 2;

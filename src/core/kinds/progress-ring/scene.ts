@@ -117,7 +117,7 @@ function reading(input: Input, { rows, rings, centre, goal: goals, body }: Laid)
     target: { value: goal.whole, format },
   }).map((n) => ({
     ...n,
-    share: { value: share, format: shareFormat(share) },
+    share: { value: share, format: shareFormat(share, format) },
     category: shown.label,
   }));
   const template = style.template("reading.caption");

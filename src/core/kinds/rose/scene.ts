@@ -238,7 +238,9 @@ function petalMark(input: Input, { shape, petals, sum }: Laid, i: number): Mark 
     datum: rowDatum(
       input,
       row,
-      input.data.addsUp ? [{ label: input.data.words.share, value: shareText(value / sum) }] : [],
+      input.data.addsUp
+        ? [{ label: input.data.words.share, value: shareText(value / sum, input.data.format) }]
+        : [],
     ),
   };
 }

@@ -39,7 +39,10 @@ export function ratioRuns(
   // Cells are parts of a whole, or of an end that all rows share: without either none is filled.
   if (goal.missing) return [];
   const whole = (x: number) => (style.toggle("cell.part") ? x : Math.round(x));
-  const reached = goal.whole === null ? [] : [{ label: input.data.words.share, value: shareText(share) }];
+  const reached =
+    goal.whole === null
+      ? []
+      : [{ label: input.data.words.share, value: shareText(share, input.data.format) }];
   const of = input.data.own.target === null ? reached : goalLines(input.data, goal, row);
   const datum = rowDatum(input, row, of);
   const color = colours.of(row, index);
@@ -87,7 +90,9 @@ export function partRuns(input: Input, colours: Colours, cells: number): CellRun
       to: at,
       color: colours.of(row, index),
       datum: rowDatum(input, row, [
-        ...(input.data.addsUp ? [{ label: input.data.words.share, value: shareText(share) }] : []),
+        ...(input.data.addsUp
+          ? [{ label: input.data.words.share, value: shareText(share, input.data.format) }]
+          : []),
         { label: input.data.words.cells, value: String(given[i]) },
       ]),
     };

@@ -91,7 +91,7 @@ function readingOf(input: Input, goal: Goals): Said {
   const target = { value: goal.whole, format: data.format };
   const names = namesFor(input, { value: now, total: now, target }).map((n) => ({
     ...n,
-    share: { value: share, format: shareFormat(share) },
+    share: { value: share, format: shareFormat(share, data.format) },
     category: row?.label ?? "",
   }));
   const text = parts ? style.template("reading.text") : textAgainst(style.template("reading.text"), goal);
@@ -357,7 +357,7 @@ function handles({ style }: Input, { grid }: Laid): Handle[] {
 function ratioWords({ data }: Input, { value, share }: Said, { whole, missing }: Goals): string {
   const said = formatNumber(value, data.format);
   if (whole === null) return `${said}, ${missing}`;
-  return `${said} of ${formatNumber(whole, data.format)} (${share === null ? "—" : shareText(share)})`;
+  return `${said} of ${formatNumber(whole, data.format)} (${share === null ? "—" : shareText(share, data.format)})`;
 }
 
 function say(input: Input, { said, goal, left, each }: Laid): string {
@@ -367,7 +367,7 @@ function say(input: Input, { said, goal, left, each }: Laid): string {
   const sum = wholeOf(input);
   const ofSum = (value: number | null) =>
     data.addsUp && sum > 0 && value !== null && value > 0
-      ? shareText(value / sum)
+      ? shareText(value / sum, data.format)
       : formatNumber(value, data.format);
   const ratio = isDivided(input) ? leadingRows(input, (r) => ofSum(r.value)) : ratioWords(input, said, goal);
   return `${titleOf(input)}: waffle of ${data.valueLabel}, ${ratio}${said.state ? `, ${said.state}` : ""}${left ? `. ${left}` : ""}.`;
