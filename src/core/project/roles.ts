@@ -43,6 +43,7 @@ export const ROLES = {
   comparison: { comparison: field("number", "Comparison", null) },
   target: { target: field("number", "Target", null) },
   range: { minimum: field("number", "Minimum", null), maximum: field("number", "Maximum", null) },
+  end: { maximum: field("number", "Maximum", null) },
   baseline: { baseline: field("number", "Baseline", null) },
   zones: { zones: field("zones", "Zones", []) },
   keep: { keep: field("keep", "Keep", null) },

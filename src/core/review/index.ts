@@ -7,7 +7,7 @@ import { nearColours } from "./near-colours";
 import { percentsForShares, sharesForPercents } from "./notation";
 import { changedTargets, targetOutOfReach } from "./own-targets";
 import { manySlices, nearEqualSlices, negativeParts, notAdditive, thinSlices } from "./parts-of-a-whole";
-import { baselineNotZero, brokenZones, pastScale, twoScales } from "./scales";
+import { baselineNotZero, brokenZones, pastScale, twoScales, zonesOffScale } from "./scales";
 import { smallTile } from "./small-tile";
 import { staleCaption } from "./stale-caption";
 import { summedShare } from "./summed-share";
@@ -27,6 +27,7 @@ export const RULES: readonly ReviewRule[] = [
   nearEqualSlices,
   pastScale,
   brokenZones,
+  zonesOffScale,
   twoScales,
   baselineNotZero,
   staleCaption,

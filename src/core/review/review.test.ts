@@ -127,6 +127,31 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
       { kind: "gauge", data: at(64), more: { target: { number: 0.7 } } },
     ],
   },
+  "zones off the scale": {
+    found: [
+      {
+        kind: "gauge",
+        value: "share",
+        data: at(0.6, { format: PERCENT_FORMAT }),
+        more: { zones: zones(1.4, 1.8, null) },
+      },
+      {
+        kind: "gauge",
+        data: at(60, { minimum: 50, maximum: 100 }),
+        more: { zones: zones(14, 18, null), minimum: { number: 50 }, maximum: { number: 100 } },
+      },
+    ],
+    well: [
+      { kind: "gauge", data: at(60), more: { zones: zones(40, 900, null) } },
+      {
+        kind: "gauge",
+        value: "share",
+        data: at(0.6, { format: PERCENT_FORMAT }),
+        more: { zones: zones(0.4, 1, null) },
+      },
+      { kind: "gauge", more: { zones: zones(0.5, 0.7, null), dials: { "zones.edges": "share" } } },
+    ],
+  },
   "own targets": {
     found: [
       { kind: "progress bar", more: { target: { measure: "twice" }, changed: ["own targets"] } },

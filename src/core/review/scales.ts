@@ -1,4 +1,6 @@
 import { formatNumber } from "../base/number-format";
+import { gaugeScale } from "../kinds/gauge/gauge-scale";
+import { areShares } from "../kinds/gauge/zones";
 import { change, type DrawnFacts, type ReviewRule, turn } from "./finding";
 
 /** A gauge whose value lies past the ends that were named. */
@@ -47,6 +49,33 @@ export const brokenZones: ReviewRule = {
         : "Two zones overlap: their edges do not rise.",
       why: "A value can fall into no zone, or into two, and its word is then wrong.",
       mend: change(isRising ? "Let the last zone go on" : "Put the edges in order", facts, { zones: whole }),
+    };
+  },
+};
+
+/** Zones whose edges lie where the scale has no place: left behind when its ends or its format changed. */
+export const zonesOffScale: ReviewRule = {
+  id: "zones off the scale",
+  look: (facts) => {
+    const { visual, data } = facts;
+    if (visual.kind !== "gauge" || data.zones.length === 0 || areShares(visual)) return null;
+    const { minimum, maximum } = gaugeScale({ ...data, total: null, atRest: null }, "hold", false);
+    const ends = data.maximum === null && data.format.style !== "percent" ? [minimum] : [minimum, maximum];
+    const off = data.zones.flatMap(({ to }) =>
+      to !== null && (to <= ends[0] || to > (ends[1] ?? Number.POSITIVE_INFINITY)) ? [to] : [],
+    );
+    if (off.length === 0) return null;
+    const write = (n: number) => formatNumber(n, data.format);
+    const edges = data.zones.filter((z) => z.to !== null).length;
+    const spread = (i: number) =>
+      Number((minimum + ((maximum - minimum) * (i + 1)) / (edges + 1)).toPrecision(3));
+    let at = -1;
+    return {
+      text: `${off.length === 1 ? "An edge" : `${off.length} edges`} of zones ${off.length === 1 ? "lies" : "lie"} off the scale: ${off.map(write).join(", ")} on ${write(minimum)} to ${write(maximum)}.`,
+      why: "Zones that have no place on the scale are not drawn, and every value falls into one of the others.",
+      mend: change("Spread the zones over the scale", facts, {
+        zones: visual.zones.map((zone) => (zone.to === null ? zone : { ...zone, to: spread(++at) })),
+      }),
     };
   },
 };

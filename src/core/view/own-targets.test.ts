@@ -155,7 +155,7 @@ describe("rows against a measure", () => {
     const scene = sceneOf(visual, dataOf(visual));
     const ticks = scene.marks.filter((m) => m.id.startsWith("target:"));
     expect(ticks).toHaveLength(4);
-    expect(scene.description).toContain("Full at 200");
+    expect(scene.description).toContain("Full at 110");
   });
 });
 

@@ -87,6 +87,7 @@ describe("the sentence of a visual", () => {
       comparison: "Comparison",
       target: "Target",
       range: "Maximum",
+      end: "Maximum",
       baseline: "Baseline",
       zones: "Zones",
       keep: "Keep",

@@ -211,6 +211,8 @@ const SAID: Record<RoleId, (s: Saying) => SentenceToken[]> = {
     " to ",
     numberToken(s, "maximum", formatNumber(s.scale.maximum, formatOf(s))),
   ],
+  end: (s) =>
+    s.visual.target ? [] : [s.visual.maximum ? ", full at " : ", ", numberToken(s, "maximum", "full at …")],
   baseline: (s) => [s.visual.baseline ? ", stems from " : ", ", numberToken(s, "baseline", "stems from …")],
   zones: (s) => {
     const edges = s.visual.zones.flatMap((zone, at) => (zone.to === null ? [] : [{ to: zone.to, at }]));

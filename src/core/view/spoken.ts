@@ -13,8 +13,10 @@ export function spoken(visual: Visual): Visual {
     (role) =>
       !hasRole(visual.kind, role) || (role === "series" && !(visual.split && hasRole(visual.kind, "split"))),
   );
+  // Two roles can stand in one field: the end of a scale alone, or both of its ends.
+  const said = new Set(ROLE_IDS.filter((r) => !silent.includes(r)).flatMap((r) => Object.keys(ROLES[r])));
   const none = silent.flatMap((role) =>
-    Object.entries(ROLES[role]).map(([name, field]) => [name, field.none]),
+    Object.entries(ROLES[role]).flatMap(([name, field]) => (said.has(name) ? [] : [[name, field.none]])),
   );
   return { ...visual, ...(Object.fromEntries(none) as Partial<Visual>) };
 }

@@ -1,7 +1,7 @@
 import { formatNumber, PERCENT_FORMAT, shortFormats } from "../../core/base/number-format";
 import { kindOf } from "../../core/kinds";
 import { withFigures } from "../../core/kinds/anatomy/figures";
-import { niceAbove, scaleOf } from "../../core/kinds/anatomy/scale";
+import { roundAbove, scaleOf } from "../../core/kinds/anatomy/scale";
 import { sweepOf } from "../../core/kinds/gauge/face";
 import type { Visual } from "../../core/project/schema";
 import type { RowKey } from "../../core/rows/row-key";
@@ -44,7 +44,7 @@ function arcShare(scene: Scene, key: RowKey, paint: Paint, sweep: number): numbe
 function fullOf(data: VisualData): number | null {
   if (data.target && data.target > 0) return data.target;
   if (data.format.style === "percent") return 1;
-  return data.rows.length > 1 ? niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0))) : null;
+  return data.rows.length > 1 ? roundAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0))) : null;
 }
 
 /** The share of its own track that a row fills, where rows have targets of their own; null where they have none. */
@@ -53,7 +53,7 @@ function ownShare(data: VisualData, row: VisualRow, past: string, against: strin
   const [value, target] = [row.value ?? 0, row.target ?? 0];
   if (!(target > 0)) return 0;
   const all = data.rows.flatMap((r) => [r.value ?? 0, r.target ?? 0]);
-  if (against === "one") return Math.max(0, value / niceAbove(Math.max(0, ...all)));
+  if (against === "one") return Math.max(0, value / roundAbove(Math.max(0, ...all)));
   const shares = data.rows.filter((r) => (r.target ?? 0) > 0).map((r) => (r.value ?? 0) / (r.target ?? 1));
   return Math.min(1, Math.max(0, value / target / (past === "extend" ? Math.max(1, ...shares) : 1)));
 }
@@ -262,7 +262,7 @@ function waffleLies(data: VisualData, scene: Scene, paint: Paint): string[] {
   if (data.splitLabel !== null && (grids === "each" || (grids === "auto" && isApart))) {
     // Every part has a grid of its own, which its share of the goal, or of an end that all share, fills.
     const drawn = data.rows.filter((r) => scene.marks.some((m) => m.id.includes(r.key)));
-    const end = fullOf(data) ?? niceAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0)));
+    const end = fullOf(data) ?? roundAbove(Math.max(0, ...data.rows.map((r) => r.value ?? 0)));
     const found = drawn.flatMap((row) => {
       const own =
         cells.filter((m) => m.shows?.row === row.key).reduce((sum, m) => sum + cellPart(m), 0) / total;
@@ -305,6 +305,7 @@ function gaugeLies(data: VisualData, scene: Scene, paint: Paint): string[] {
     maximum: data.maximum,
     target: data.target,
     value,
+    edges: paint.style.choice("zones.edges") === "share" ? [] : data.zones.flatMap((z) => z.to ?? []),
     format: data.format,
     past,
   });

@@ -1,7 +1,7 @@
 "use client";
 import { memo } from "react";
 import { PLAIN_FORMAT } from "@/core/base/number-format";
-import { scaleOf } from "@/core/kinds/anatomy/scale";
+import { gaugeScale } from "@/core/kinds/gauge/gauge-scale";
 import { areShares, firstZones } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
 import { picturedIn } from "@/core/rows/picture-key";
@@ -39,8 +39,7 @@ export const Sentence = memo(
     const apply = useProject((s) => s.apply);
     const design = useDesign();
     const format = draft.measures.find((m) => m.id === visual.value)?.format ?? PLAIN_FORMAT;
-    const { minimum, maximum, target, total: value } = data;
-    const scale = scaleOf({ minimum, maximum, target, value, format, past: "hold" });
+    const scale = gaugeScale({ ...data, format }, "hold", areShares(visual));
     const saying = { visual, project: draft, scale, pictured: picturedIn(data.rows) };
     const set = (change: Partial<Omit<Visual, "id">>) =>
       apply({ type: "change visual", id: visual.id, change });

@@ -16,6 +16,8 @@ export interface BandsWanted {
   horizontal: boolean;
   /** For each row the values that must lie on the scale. */
   reach: number[][];
+  /** Values before a reader filtered any, which lie on the scale too: nobody set it, so it stands still. */
+  still?: readonly number[] | undefined;
   /** For each row the wordings of the label at its end, the fullest first; none for no label. */
   labels: string[][];
   labelSize: number;
@@ -165,7 +167,7 @@ function settle(input: BandsInput, whole: Box, wanted: BandsWanted): { settled: 
   const { body, shown, marks } = notedRows(input, whole, data.rows.length, fits);
   const rows = data.rows.slice(0, shown);
   const grid = style.number("axis.grid");
-  const domain = domainOf(wanted.reach.slice(0, shown), grid, wanted.start);
+  const domain = domainOf([...wanted.reach.slice(0, shown), [...(wanted.still ?? [])]], grid, wanted.start);
   const start = wanted.start ?? 0;
   const negative = rows.some((_, i) => wanted.reach[i].some((v) => v < start));
   // What stands at the start itself has its label on the upper side.

@@ -2,7 +2,7 @@ import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/numb
 import { filledIn } from "../../project/fixed-words";
 import type { VisualData, VisualRow } from "../../rows/visual-data";
 import { keepingSides } from "./figures";
-import { niceAbove, type PastEnd } from "./scale";
+import { type PastEnd, roundAbove } from "./scale";
 import type { SharedInput } from "./shared-parts";
 
 /** What progress runs against: that of a whole visual, or of one of its rows. */
@@ -32,6 +32,9 @@ export interface Goals extends Goal {
 export type OwnScale = "own" | "one";
 
 const amountOf = ({ value }: Pick<VisualRow, "value">) => value ?? 0;
+/** The largest value of the rows, before a reader filtered them too: a scale that nobody set stands still. */
+const largestOf = ({ rows, atRest }: VisualData) =>
+  Math.max(0, ...rows.map(amountOf), ...(atRest?.values ?? []));
 /** The least whole of a scale: a percent has all of it. */
 const leastEnd = ({ format }: VisualData, largest: number) =>
   format.style === "percent" ? Math.max(1, largest) : largest;
@@ -40,27 +43,32 @@ const leastEnd = ({ format }: VisualData, largest: number) =>
 function eachOf(data: VisualData, past: PastEnd, scale: OwnScale): Each | null {
   if (data.own.target === null) return null;
   const targets = data.rows.map((r) => r.target ?? 0);
-  if (scale === "one")
-    return { end: niceAbove(leastEnd(data, Math.max(0, ...data.rows.map(amountOf), ...targets))) };
+  if (scale === "one") {
+    const reach = Math.max(largestOf(data), ...targets, ...(data.atRest?.targets ?? []));
+    return { end: data.maximum ?? roundAbove(leastEnd(data, reach)) };
+  }
   const shares = data.rows.flatMap((r, i) => (targets[i] > 0 ? [amountOf(r) / targets[i]] : []));
   return { stretch: past === "extend" ? Math.max(1, ...shares) : 1 };
 }
 
 /**
- * The target, else 1 for a percent; else several rows run to a round number at or above the largest of them,
- * which the picture says. The track ends later where it extends. Rows with targets of their own have each
+ * The target, else 1 for a percent; else rows run to the end that the sentence names, or to a round number at
+ * or above the largest of them, which the picture says. The track ends later where it extends. Rows with targets of their own have each
  * their goal: see `goalFor`.
  */
 export function goalOf({ data }: SharedInput, past: PastEnd, scale: OwnScale = "own"): Goals {
   const each = eachOf(data, past, scale);
   const largest = Math.max(0, ...data.rows.map(amountOf));
+  const isSet = data.maximum !== null && data.maximum > 0;
   const isTarget = data.target !== null && data.target > 0;
   const share = data.format.style === "percent" && data.own.target === null ? 1 : null;
   const whole = isTarget ? data.target : share;
-  const full = whole ?? niceAbove(largest);
+  const full = whole ?? (isSet ? (data.maximum as number) : roundAbove(largestOf(data)));
   const end = past === "extend" && largest > full ? largest : full;
   const none = data.target === null ? data.words.noTarget : data.words.noGoal;
-  const isAlone = data.rows.length <= 1 && each === null;
+  // One row that a filter left of several stays on their scale.
+  const isLeft = (data.atRest?.values.length ?? 0) > 1;
+  const isAlone = data.rows.length <= 1 && each === null && !isSet && !isLeft;
   return {
     whole,
     full,

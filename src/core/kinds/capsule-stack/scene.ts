@@ -43,6 +43,7 @@ function lay(input: Input): Laid {
   const bands = layBands(input, legend.body, {
     horizontal: style.choice("bar.direction") === "right",
     reach: stacks.map((s) => s.flatMap((g) => [g.from, g.to])),
+    still: asShares ? undefined : data.atRest?.values,
     labels: totalWordings(input),
     labelSize: style.number("labels.size"),
   });

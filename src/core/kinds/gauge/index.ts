@@ -1,5 +1,5 @@
 import { defineKind } from "../anatomy/kind";
-import { scaleOf } from "../anatomy/scale";
+import { gaugeScale } from "./gauge-scale";
 import { GAUGE_PARTS } from "./parts";
 import { gaugeScene } from "./scene";
 import { areShares, withEdges } from "./zones";
@@ -20,7 +20,7 @@ export const gauge = defineKind({
   alongside: (visual, data, dial, value) => {
     const as = value === "share" ? "share" : "value";
     if (dial !== "zones.edges" || (as === "share") === areShares(visual)) return null;
-    const scale = scaleOf({ ...data, value: data.total, past: "hold" });
+    const scale = gaugeScale(data, "hold", areShares(visual));
     return { zones: withEdges(visual.zones, scale, as) };
   },
   scene: gaugeScene,

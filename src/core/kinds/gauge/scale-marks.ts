@@ -104,6 +104,11 @@ export function scaleMarks(input: Input, face: Face, scale: Scale, zones: Stretc
     ...(isEnded
       ? (["minimum", "maximum"] as const).map((end) => endLabel(input, face, end, scale[end], size))
       : []),
-    ...(isWorded ? zones.flatMap((zone) => wordMark(input, face, zone, target, size)) : []),
+    // The largest zone has its word first, where those of all have no room.
+    ...(isWorded
+      ? zones
+          .toSorted((a, b) => b.until - b.from - (a.until - a.from))
+          .flatMap((zone) => wordMark(input, face, zone, target, size))
+      : []),
   ];
 }

@@ -129,6 +129,7 @@ function lay(input: Input): Laid {
   const bands = layBands(input, body, {
     horizontal: style.choice("stem.direction") === "right",
     reach: data.rows.map((r) => [r.value, r.baseline ?? null].filter((v) => v !== null)),
+    still: data.atRest?.values,
     labels: place === "ends" ? wordings : data.rows.map(() => []),
     labelSize,
     beyond: (pitch) => mostHead(body, Math.min(pitch, widest)) / 2,

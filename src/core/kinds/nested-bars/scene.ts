@@ -37,11 +37,15 @@ const writeSecond = ({ data }: Input, n: number | null) =>
 /** The ends of the two scales, where the inner bars have one of their own; both are said. */
 function twoScales({ data, style }: Input): { outer: number; inner: number } | null {
   if (style.choice("scale.of") !== "two" || data.second === null) return null;
-  const most = (read: (r: VisualRow) => number | null) =>
-    Math.max(0, ...data.rows.map((r) => Math.abs(read(r) ?? 0)));
+  const most = (side: "value" | "second") =>
+    Math.max(0, ...[...data.rows.map((r) => r[side] ?? 0), ...stillOf(data, side)].map(Math.abs));
   const { outer, inner } = sidesOf({ style, data });
-  return { outer: niceAbove(most((r) => r[outer])), inner: niceAbove(most((r) => r[inner])) };
+  return { outer: niceAbove(most(outer)), inner: niceAbove(most(inner)) };
 }
+
+/** What a side was before a reader filtered anything. */
+const stillOf = ({ atRest }: Input["data"], side: "value" | "second"): readonly number[] =>
+  (side === "value" ? atRest?.values : atRest?.second) ?? [];
 
 /** Which of a row's two values each bar holds: the inner one, which is the stronger, the value as a rule. */
 const sidesOf = ({ style, data }: Pick<Input, "style" | "data">) =>
@@ -86,6 +90,7 @@ function lay(input: Input): Laid {
   const bands = layBands(input, legend.body, {
     horizontal: style.choice("bar.direction") === "right",
     reach: data.rows.map(reach),
+    still: scales ? undefined : [...stillOf(data, "value"), ...stillOf(data, "second")],
     labels: data.rows.map((r) => labelled(input, r, oneLine(write(r, total)), seconds)),
     labelSize: style.number("labels.size"),
   });

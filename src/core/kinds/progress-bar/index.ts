@@ -8,7 +8,7 @@ export const progressBar = defineKind({
   label: "Progress bar",
   phrase: "a progress bar",
   purpose: "How far each row has come to its target, one under the other.",
-  roles: ["value", "target", "split", "order", "keep"],
+  roles: ["value", "target", "end", "split", "order", "keep"],
   needsSplit: false,
   firstSize: { width: 400, height: 180 },
   tileSize: (visual) => ({ width: 4, height: visual.split ? 42 : 21 }),

@@ -9,7 +9,7 @@ export const progressRing = defineKind({
   label: "Progress ring",
   phrase: "a progress ring",
   purpose: "How far a value has come to its target; several as rings within each other.",
-  roles: ["value", "more", "target", "split", "order", "keep", "pictures"],
+  roles: ["value", "more", "target", "end", "split", "order", "keep", "pictures"],
   sayPictures: saysCentre,
   picturesByFocus: true,
   needsSplit: false,

@@ -9,7 +9,7 @@ export const radialBars = defineKind({
   label: "Radial bars",
   phrase: "radial bars",
   purpose: "A few values bent around a centre: an eye-catcher, less exact than bars.",
-  roles: ["value", "target", "split", "order", "keep", "pictures"],
+  roles: ["value", "target", "end", "split", "order", "keep", "pictures"],
   sayPictures: saysCentre,
   picturesByFocus: true,
   needsSplit: true,

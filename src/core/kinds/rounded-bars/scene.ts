@@ -67,6 +67,7 @@ function lay(input: Input): Laid {
   const bands = layBands(input, legend.body, {
     horizontal: style.choice("bar.direction") === "right",
     reach: data.rows.map((r) => (single ? [r.value] : r.cells).filter((v) => v !== null)),
+    still: data.atRest?.values,
     labels: outside ? wordings : data.rows.map(() => []),
     labelSize: style.number("labels.size"),
   });
