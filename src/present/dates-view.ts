@@ -1,7 +1,7 @@
 import type { Relative } from "@/core/plan/query";
 import type { Setting } from "@/core/project/schema";
 import { keepsAll } from "@/core/view/settings";
-import { SPANS, spanText } from "@/core/view/spans";
+import { type Span, spansFrom, spanText } from "@/core/view/spans";
 import { element, freshName, popoverButton } from "./elements";
 import type { FilterView, FilterWishes } from "./filter-view";
 
@@ -63,13 +63,13 @@ export function datesView({ control, set }: FilterWishes, hasTimes: boolean): Fi
       },
     });
     anchor.checked = anchorNow() === "newest";
-    const span = (of: (typeof SPANS)[number]) => {
+    const span = (of: Span) => {
       const isOn =
         "relative" in now &&
         now.relative.unit === of.unit &&
         now.relative.from === of.from &&
         now.relative.to === of.to;
-      return radio(spanText({ ...of, anchor: "today" }), isOn, () =>
+      return radio(spanText({ ...of, anchor: anchorNow() }), isOn, () =>
         set({ relative: { ...of, anchor: anchor.checked ? "newest" : "today" } }),
       );
     };
@@ -90,7 +90,7 @@ export function datesView({ control, set }: FilterWishes, hasTimes: boolean): Fi
         "div",
         { class: "dates-spans", role: "radiogroup", "aria-label": `${control.label}, a stretch of time` },
         radio("all of them", keepsAll(now), () => set({ from: null, to: null })),
-        ...SPANS.map(span),
+        ...spansFrom(anchorNow()).map(span),
       ),
       element("label", { class: "dates-anchor" }, anchor, element("span", {}, "counted from the newest row")),
       element("div", { class: "dates-days" }, ...end("from"), element("span", {}, "to"), ...end("to")),

@@ -61,8 +61,8 @@ function toldOfOwnTargets(visual: Stored): Stored {
 const RATIO_OR_AVERAGE = /\/|\b(avg|median|percentile_cont|geometric_mean|stddev_\w+|var_\w+)\s*\(/i;
 
 /**
- * A measure with automatic digits, where a ratio or an average had none. A percent without decimals was set so
- * by somebody: it began with one.
+ * A measure with automatic digits, where a ratio or an average had none. A percent without decimals was set
+ * so by somebody: it began with one.
  */
 function withDigits(measure: Stored): Stored {
   const format = measure?.format as Stored | undefined;
@@ -109,8 +109,8 @@ const STEPS: ((document: Stored) => Stored)[] = [
     ...document,
     boards: Array.isArray(document.boards) ? document.boards.map(withLowRows) : document.boards,
   }),
-  // Version 6: a measure that rows run against, start from or are ruled by is computed for each of them; digits
-  // can be automatic, which a dial of labels was for.
+  // Version 6: a measure that rows run against, start from or are ruled by is computed for each of them;
+  // digits can be automatic, which a dial of labels was for.
   (document) => ({
     ...document,
     measures: eachOf(document.measures, withDigits),

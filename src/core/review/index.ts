@@ -11,6 +11,7 @@ import { baselineNotZero, brokenZones, pastScale, twoScales, zonesOffScale } fro
 import { smallTile } from "./small-tile";
 import { staleCaption } from "./stale-caption";
 import { summedShare } from "./summed-share";
+import { timeOutOfOrder } from "./time-out-of-order";
 
 /** Every rule that a visual is looked at by, the most urgent first; to add one is a file and a line. */
 export const RULES: readonly ReviewRule[] = [
@@ -30,6 +31,7 @@ export const RULES: readonly ReviewRule[] = [
   zonesOffScale,
   twoScales,
   baselineNotZero,
+  timeOutOfOrder,
   staleCaption,
   rampOnBars,
   redAndGreenAlone,

@@ -127,6 +127,22 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
       { kind: "gauge", data: at(64), more: { target: { number: 0.7 } } },
     ],
   },
+  "time out of order": {
+    found: [
+      { kind: "rounded bars", more: { split: { column: "date", by: "month" } } },
+      {
+        kind: "rounded bars",
+        more: { split: { column: "date", by: "year" }, order: { by: { measure: "mean" }, order: "asc" } },
+      },
+    ],
+    well: [
+      {
+        kind: "rounded bars",
+        more: { split: { column: "date", by: "month" }, order: { by: "split", order: "desc" } },
+      },
+      { kind: "rounded bars" },
+    ],
+  },
   "zones off the scale": {
     found: [
       {

@@ -19,5 +19,8 @@ it("says every filter in words", () => {
   expect(relative(0, 0)).toBe("date: this month");
   expect(relative(-3, -1)).toBe("date: the last 3 months");
   expect(relative(-2, 0)).toBe("date: the last 3 months with the present one");
-  expect(relative(-1, -1, "newest")).toBe("date: the last month of its dates");
+  expect(relative(0, 0, "newest")).toBe("date: the last month of its dates");
+  expect(relative(-2, 0, "newest")).toBe("date: the last 3 months of its dates");
+  expect(relative(-1, -1, "newest")).toBe("date: the month before the last of its dates");
+  expect(relative(-3, -1, "newest")).toBe("date: the 3 months before the last of its dates");
 });

@@ -14,12 +14,18 @@ function relativeText({
   to,
   anchor,
 }: Extract<Filter, { relative: unknown }>["relative"]): string {
-  const until = anchor === "newest" ? " of its dates" : "";
-  if (from === 0 && to === 0) return anchor === "newest" ? `the last ${unit}${until}` : `this ${unit}`;
   const count = to - from + 1;
   const units = count === 1 ? unit : `${count} ${unit}s`;
-  if (to === 0) return `the last ${units}${until} with the present one`;
-  return to === -1 ? `the last ${units}${until}` : `${unit}s ${from} to ${to}${until}`;
+  if (anchor === "newest") {
+    // What is counted from the newest row holds its own stretch, or stands before that.
+    if (to === 0) return `the last ${units} of its dates`;
+    return to === -1
+      ? `the ${units} before the last of its dates`
+      : `${unit}s ${from} to ${to} from the last of its dates`;
+  }
+  if (from === 0 && to === 0) return `this ${unit}`;
+  if (to === 0) return `the last ${units} with the present one`;
+  return to === -1 ? `the last ${units}` : `${unit}s ${from} to ${to}`;
 }
 
 function listText(filter: ListFilter): string {

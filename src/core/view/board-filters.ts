@@ -1,3 +1,4 @@
+import type { DateBucket } from "../base/calendar";
 import { sameName } from "../base/names";
 import { newFilter } from "../project/defaults";
 import { readableName } from "../project/names";
@@ -45,7 +46,7 @@ export function offeredFilters(
         column: c.column,
         ...(c.type === "date" ? { by: "year" as const } : {}),
         as: c.type === "number" || c.type === "timestamp" ? "stretch" : "buttons",
-        label: c.type === "date" ? "Year" : readableName(c.column),
+        label: c.type === "date" ? stepLabel("year") : readableName(c.column),
         text: `${project.tables.length > 1 ? `${t.name} · ` : ""}${c.column}${c.type === "date" ? " by year" : ""}`,
         isNear: near.some((name) => sameName(name, t.name)),
       })),
@@ -58,6 +59,13 @@ export function offeredFilters(
         : 2;
   return all.toSorted((a, b) => rank(a) - rank(b));
 }
+
+/** What a filter of dates is called that is listed by such steps. */
+export const stepLabel = (by: DateBucket): string => by[0].toUpperCase() + by.slice(1);
+
+/** The label of a filter of dates after its steps change: it follows them until somebody writes another. */
+export const labelAfter = ({ label, by = "year" }: FilterOfBoard, next: DateBucket): string =>
+  label === stepLabel(by) ? stepLabel(next) : label;
 
 /** The control for an offered filter. Of years one is looked at, as a rule; of other values some. */
 export const filterOffered = ({ table, column, by, as, label }: OfferedFilter, id: string): FilterOfBoard =>

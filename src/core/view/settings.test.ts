@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { newFilter } from "../project/defaults";
 import type { Setting } from "../project/schema";
 import { allOf, filterOfSetting, isOfForm, isSameSetting, keepsAll, valuesIn } from "./settings";
-import { SPANS, spanText } from "./spans";
+import { SPANS, spansFrom, spanText } from "./spans";
 
 const FORMS = ["buttons", "list", "stretch", "text"] as const;
 const relative: Setting = { relative: { unit: "month", from: -3, to: -1, anchor: "newest" } };
@@ -44,6 +44,14 @@ it("spans are called what a reader calls them, by today or by the newest row", (
   expect(said).toContain("this year");
   expect(new Set(said).size).toBe(SPANS.length);
   expect(spanText({ unit: "month", from: -3, to: -1, anchor: "newest" })).toBe(
-    "the last 3 months, from the newest row",
+    "the 3 months before that of the newest row",
   );
+  expect(spanText({ unit: "month", from: -2, to: 0, anchor: "newest" })).toBe(
+    "the last 3 months, with the newest row",
+  );
+  // What is offered by the newest row holds it, but for the one stretch before.
+  const offered = spansFrom("newest").map((span) => spanText({ ...span, anchor: "newest" }));
+  expect(offered).toContain("the last 3 months, with the newest row");
+  expect(offered).not.toContain("the 3 months before that of the newest row");
+  expect(new Set(offered).size).toBe(offered.length);
 });

@@ -18,9 +18,20 @@ export const SPANS: readonly Span[] = [
   { unit: "year", from: -1, to: -1 },
 ];
 
+/** What is offered counted from the newest row: stretches that end with it, since nothing comes after. */
+const SPANS_FROM_NEWEST: readonly Span[] = SPANS.map(({ unit, from, to }) =>
+  to === -1 && from < -1 ? { unit, from: from + 1, to: 0 } : { unit, from, to },
+);
+
+/** The stretches of time that a reader is offered, by what they are counted from. */
+export const spansFrom = (anchor: Relative["anchor"]): readonly Span[] =>
+  anchor === "newest" ? SPANS_FROM_NEWEST : SPANS;
+
 /** A stretch of time as a reader calls it: "the last 3 months". */
 export function spanText({ anchor, ...span }: Relative): string {
   // The filter's own words, without the column that stands beside the control.
-  const words = filterText({ column: "", relative: { ...span, anchor: "today" } }).replace(/^: /, "");
-  return anchor === "newest" ? `${words}, from the newest row` : words;
+  const words = filterText({ column: "", relative: { ...span, anchor } }).replace(/^: /, "");
+  return words
+    .replace(" before the last of its dates", " before that of the newest row")
+    .replace(" of its dates", ", with the newest row");
 }

@@ -1,6 +1,7 @@
 import type { Split } from "../plan/query";
 import type { Named } from "../project/names";
 import type { Visual } from "../project/schema";
+import { orderAfter } from "../project/split-change";
 import { keyLabel, wordingOf } from "../rows/key-labels";
 import { type RowKey, subjectOf } from "../rows/row-key";
 import { keysFilter } from "./picks";
@@ -26,7 +27,9 @@ export function steppedVisual(visual: Visual, path: readonly RowKey[]): Visual {
   const steps = path.slice(0, Math.max(0, levels.length - 1));
   if (steps.length === 0) return visual;
   const within = steps.map((key, i) => keysFilter(levels[i], [key]));
-  return { ...visual, split: levels[steps.length], filters: [...visual.filters, ...within] };
+  const split = levels[steps.length];
+  const order = orderAfter(visual, split);
+  return { ...visual, split, order, filters: [...visual.filters, ...within] };
 }
 
 /** The categories that a reader has stepped down from, in words. */

@@ -4,6 +4,7 @@ import { PERCENT_FORMAT, PLAIN_FORMAT } from "@/core/base/number-format";
 import { KINDS } from "@/core/kinds";
 import { areShares } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
+import { orderAfter } from "@/core/project/split-change";
 import { type OfferedSplit, offeredSplits } from "@/core/view/offered-splits";
 import { filterColumns, type PhraseToken, type Saying } from "@/core/view/sentence";
 import { hasRows } from "@/core/view/spoken";
@@ -114,7 +115,11 @@ function SplitChoices({
   const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
   const split = visual[field];
   const change = (next: Visual["split"]) =>
-    set(field === "split" ? { split: next } : { series: next, ...(next ? { more: [] } : {}) });
+    set(
+      field === "split"
+        ? { split: next, order: orderAfter(visual, next) }
+        : { series: next, ...(next ? { more: [] } : {}) },
+    );
   return (
     <OptionList
       label={token.label}

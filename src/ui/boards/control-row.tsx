@@ -6,6 +6,7 @@ import type { ControlChange } from "@/core/project/board-edits";
 import { LONGEST } from "@/core/project/most";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project } from "@/core/project/schema";
+import { labelAfter } from "@/core/view/board-filters";
 import { plainText, readText } from "@/core/view/board-text";
 import { answersTo, tableKnows } from "@/core/view/picks";
 import { allOf, columnOf, type FilterOfBoard, isOfForm } from "@/core/view/settings";
@@ -205,7 +206,10 @@ function FilterForm({
           label={`Steps of ${label}`}
           value={by ?? "year"}
           options={STEPS.map((step) => ({ value: step, label: `by ${step}` }))}
-          onChange={(step) => change({ by: step as (typeof STEPS)[number], begins: { in: [] } })}
+          onChange={(next) => {
+            const step = next as (typeof STEPS)[number];
+            change({ by: step, label: labelAfter(control, step), begins: { in: [] } });
+          }}
         />
       )}
       {isListed && (

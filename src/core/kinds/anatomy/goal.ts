@@ -52,9 +52,9 @@ function eachOf(data: VisualData, past: PastEnd, scale: OwnScale): Each | null {
 }
 
 /**
- * The target, else 1 for a percent; else rows run to the end that the sentence names, or to a round number at
- * or above the largest of them, which the picture says. The track ends later where it extends. Rows with targets of their own have each
- * their goal: see `goalFor`.
+ * The target, else 1 for a percent; else rows run to the end that the sentence names, or to a round number
+ * at or above the largest of them, which the picture says. The track ends later where it extends. Rows with
+ * targets of their own have each their goal: see `goalFor`.
  */
 export function goalOf({ data }: SharedInput, past: PastEnd, scale: OwnScale = "own"): Goals {
   const each = eachOf(data, past, scale);
@@ -127,9 +127,9 @@ function asMeasured(format: NumberFormat): NumberFormat {
 }
 
 /**
- * The format of a share, wherever it is written: as the measure has it, where that is in percents itself; else
- * whole percents, with a decimal below 10 % where they would say too little, and with those that it takes where
- * they would claim that the goal is reached, or just not.
+ * The format of a share, wherever it is written: as the measure has it, where that is in percents itself;
+ * else whole percents, with a decimal below 10 % where they would say too little, and with those that it
+ * takes where they would claim that the goal is reached, or just not.
  */
 export function shareFormat(share: number | null, format: NumberFormat): NumberFormat {
   if (share === null) return PERCENT_FORMAT;
