@@ -2,8 +2,7 @@ import { formatNumber } from "@/core/base/number-format";
 import type { Value } from "@/core/base/value";
 import { meaningsOf } from "@/core/data/typed-number";
 import type { Control, Input } from "@/core/project/schema";
-import { stepped } from "@/core/project/stepping";
-import { niceStep } from "@/core/view/column-extent";
+import { stepOf, stepped } from "@/core/project/stepping";
 import { focusedBeside } from "@/render/roots";
 import { element, sign } from "./elements";
 import { heldThumb } from "./held-thumb";
@@ -58,7 +57,7 @@ export function inputView(input: Input, form: Form, onChange: OnChange): InputVi
 /** A number between its ends as a slider, with the value beside it. */
 function sliderView(input: Input, onChange: OnChange): InputView {
   const said = element("output", { class: "slider-said" });
-  const step = input.step ?? niceStep({ least: input.minimum ?? 0, most: input.maximum ?? 1 });
+  const step = stepOf(input);
   const turn = (live: boolean) => {
     write(Number(field.value));
     onChange(Number(field.value), live);
@@ -174,10 +173,25 @@ function stepperView(input: Input, hasButtons: boolean, onChange: OnChange): Inp
     const fitting = means.filter((n) => n >= least && n <= most);
     const standing = means.length > 1 ? meaningsOf(`${field.value}%`, percent)[0] : means[0];
     const read = fitting.length === 1 ? fitting[0] : standing;
+    // What is not taken as it was typed is said.
+    if (isTyped) tell(read === undefined ? `“${field.value}” is no number.` : beyond(read));
     write();
     if (read !== undefined) onChange(Math.min(most, Math.max(least, read)));
   };
-  const step = (direction: 1 | -1) => onChange(stepped(now, direction, input));
+  const beyond = (read: number) => {
+    if (read > most) return `At most ${formatNumber(most, input.format)}.`;
+    return read < least ? `At least ${formatNumber(least, input.format)}.` : "";
+  };
+  const said = element("p", { class: "input-said", role: "status" });
+  const tell = (text: string) => {
+    said.textContent = text;
+    said.hidden = text === "";
+  };
+  tell("");
+  const step = (direction: 1 | -1) => {
+    tell("");
+    onChange(stepped(now, direction, input));
+  };
   const field = element("input", {
     role: "spinbutton",
     "aria-label": input.label,
@@ -212,7 +226,12 @@ function stepperView(input: Input, hasButtons: boolean, onChange: OnChange): Inp
     );
   const [down, up] = [button(-1), button(1)];
   return {
-    root: element("div", { class: "board-stepper" }, ...(hasButtons ? [down, field, up] : [field])),
+    root: element(
+      "div",
+      {},
+      element("div", { class: "board-stepper" }, ...(hasButtons ? [down, field, up] : [field])),
+      said,
+    ),
     show(value) {
       now = typeof value === "number" ? value : 0;
       field.setAttribute("aria-valuenow", String(now));

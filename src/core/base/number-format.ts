@@ -185,6 +185,18 @@ function writeNumber(value: number, format: NumberFormat): string {
   return prefix + text + unitText + (percent ? `${THIN}%` : "") + suffix;
 }
 
+/** A difference of two numbers of a format: that of two percents in points, the word for which is given. */
+export function formatGap(gap: number, format: NumberFormat, points: string): string {
+  if (format.style !== "percent") return formatNumber(gap, format);
+  let plain = inPoints.get(format);
+  if (!plain) {
+    plain = { ...format, style: "number", units: "none", prefix: "", suffix: "" };
+    inPoints.set(format, plain);
+  }
+  return `${formatNumber(Number((gap * 100).toPrecision(12)), plain)}${NO_BREAK}${points}`;
+}
+const inPoints = new WeakMap<NumberFormat, NumberFormat>();
+
 /** An exact number has at most so many digits behind its mark: further ones are of the arithmetic. */
 const MOST_EXACT = 6;
 const exactly = new WeakMap<NumberFormat, Map<number, NumberFormat>>();

@@ -45,6 +45,7 @@ export const WORDS = {
   picked: "Picked",
   target: "Target",
   gap: "Gap to target",
+  points: "points",
   zone: "Zone",
   cells: "Cells",
   within: "Of",

@@ -1,8 +1,10 @@
 import { isKind } from "../kinds";
 import { styleOf } from "../view/picture";
 import { moreThanColours, paleLabels, rampOnBars, redAndGreenAlone } from "./colours";
+import { hundredfoldPercent, summedShare } from "./doubted-measure";
 import { failedProof } from "./failed-proof";
 import type { DrawnFacts, Facts, Finding, ReviewRule } from "./finding";
+import { unlikeGrains } from "./grains";
 import { nearColours } from "./near-colours";
 import { percentsForShares, sharesForPercents } from "./notation";
 import { changedTargets, targetOutOfReach } from "./own-targets";
@@ -10,13 +12,13 @@ import { manySlices, nearEqualSlices, negativeParts, notAdditive, thinSlices } f
 import { baselineNotZero, brokenZones, pastScale, twoScales, zonesOffScale } from "./scales";
 import { smallTile } from "./small-tile";
 import { staleCaption } from "./stale-caption";
-import { summedShare } from "./summed-share";
 import { timeOutOfOrder } from "./time-out-of-order";
 
 /** Every rule that a visual is looked at by, the most urgent first; to add one is a file and a line. */
 export const RULES: readonly ReviewRule[] = [
   failedProof,
   summedShare,
+  hundredfoldPercent,
   percentsForShares,
   sharesForPercents,
   changedTargets,
@@ -31,6 +33,7 @@ export const RULES: readonly ReviewRule[] = [
   zonesOffScale,
   twoScales,
   baselineNotZero,
+  unlikeGrains,
   timeOutOfOrder,
   staleCaption,
   rampOnBars,

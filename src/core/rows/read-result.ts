@@ -48,6 +48,7 @@ const nothing = (visual: Visual, problem: string): VisualData => ({
   words: WORDS,
   names: {},
   splitInTemplates: null,
+  coarse: [],
   notes: [],
   problem,
 });
@@ -408,6 +409,7 @@ export function readResult(
     words: wordsOf(project),
     names: templateValues(reading, total, target),
     splitInTemplates: visual.split && columnInTemplates(project, visual.split.column),
+    coarse: result.coarse,
     notes: notesOf(result),
     problem: null,
   };

@@ -1,6 +1,7 @@
 import type { NumberFormat } from "../base/number-format";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
+import type { Result } from "../plan/query";
 import type { Words } from "../project/fixed-words";
 import type { Measure, Rule, Zone } from "../project/schema";
 import type { RowKey } from "./row-key";
@@ -122,6 +123,8 @@ export interface VisualData {
   names: Record<string, TemplateValue>;
   /** The name under which templates write the column of the split. */
   splitInTemplates: string | null;
+  /** Dates that are split more finely than they stand for: a plan by month, split by week. */
+  coarse: Result["coarse"];
   /** What a reader of the numbers should know besides, such as a filter that leaves a table whole. */
   notes: string[];
   /** What is missing in the sentence, or what went wrong; then nothing is drawn but this. */

@@ -53,6 +53,7 @@ export function sampleData(values: (number | null)[], more: Partial<VisualData> 
     splitLabel: values.length > 1 ? "route" : null,
     title: "Passengers by route",
     subtitle: "{total} carried",
+    coarse: [],
     notes: [],
     problem: null,
     splitInTemplates: null,

@@ -10,6 +10,7 @@ import { LONGEST } from "@/core/project/most";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 import { usesOfMeasure } from "@/core/project/uses";
+import { type MeasureDoubt, measureDoubts } from "@/core/review/measure-doubts";
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { Labelled } from "../shared/labelled";
@@ -132,6 +133,9 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
             <ProblemList formula={measure.formula} problems={checked.problems} onMend={write} />
           )}
         </div>
+        <Doubts
+          doubts={sound ? measureDoubts(measure, document, typeof now === "number" ? now : null) : []}
+        />
         <AnswerTable key={measure.table} measure={measure} table={table} sound={sound} />
       </section>
       <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
@@ -221,6 +225,25 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         </button>
       </aside>
     </div>
+  );
+}
+
+/** What makes the measure wrong wherever it stands, each with what mends it. */
+function Doubts({ doubts }: { doubts: MeasureDoubt[] }) {
+  const apply = useProject((s) => s.apply);
+  return (
+    <ul className="mt-1 flex flex-col gap-1 text-sm" aria-live="polite">
+      {doubts.map(({ id, text, why, mend }) => (
+        <li key={id} className="rounded-sm bg-amber-tint px-2 py-1.5">
+          {text} <span className="text-muted">{why}</span>
+          {mend && (
+            <button type="button" className="button ml-2 h-6 px-2 text-xs" onClick={() => apply(mend.edit)}>
+              {mend.label}
+            </button>
+          )}
+        </li>
+      ))}
+    </ul>
   );
 }
 

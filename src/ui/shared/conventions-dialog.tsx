@@ -66,6 +66,7 @@ const SAID_OF: Record<WordName, string> = {
   picked: "the share that is picked, in a tooltip",
   target: "the target, in a tooltip",
   gap: "the gap to it, in a tooltip",
+  points: "after the difference of two percents",
   zone: "the zone, in a tooltip",
   cells: "the number of cells, in a tooltip",
   within: "the series, in a tooltip",

@@ -1,4 +1,4 @@
-import { formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
+import { formatGap, formatNumber, type NumberFormat, PERCENT_FORMAT } from "../../base/number-format";
 import { filledIn } from "../../project/fixed-words";
 import type { VisualData, VisualRow } from "../../rows/visual-data";
 import { keepingSides } from "./figures";
@@ -108,7 +108,7 @@ export function goalLines(
   return [
     { label: words.target, value: write(goal.full) },
     { label: words.share, value: shareText(value / goal.full, own ?? format) },
-    { label: words.gap, value: write(value - goal.full) },
+    { label: words.gap, value: formatGap(value - goal.full, own ?? format, words.points) },
   ];
 }
 

@@ -1,5 +1,12 @@
 import type { NumberFormat } from "../../base/number-format";
-import { formatNumber, inOneUnit, NO_VALUE, PERCENT_FORMAT, shortFormatsFor } from "../../base/number-format";
+import {
+  formatGap,
+  formatNumber,
+  inOneUnit,
+  NO_VALUE,
+  PERCENT_FORMAT,
+  shortFormatsFor,
+} from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import { writtenAlike } from "../../rows/digits";
 import type { VisualRow } from "../../rows/visual-data";
@@ -119,7 +126,11 @@ export function labelWriter({ style, data, frame }: SharedInput, content: LabelS
         case "value target":
           return [target === null ? said : `${said} ${data.words.of} ${formatNumber(target, f)}`];
         case "gap":
-          return [target === null ? said : `${value >= target ? "+" : ""}${formatNumber(value - target, f)}`];
+          return [
+            target === null
+              ? said
+              : `${value >= target ? "+" : ""}${formatGap(value - target, f, data.words.points)}`,
+          ];
         case "text":
           return [
             fillTemplate(ownText, {

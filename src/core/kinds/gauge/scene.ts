@@ -1,4 +1,4 @@
-import { formatNumber } from "../../base/number-format";
+import { formatGap, formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import type { DrawnZone, VisualData } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
@@ -109,7 +109,7 @@ function datumOf(input: Input, { value, word }: GaugeSaid): Datum {
       ? []
       : [
           { label: data.words.target, value: write(target) },
-          { label: data.words.gap, value: write(value - target) },
+          { label: data.words.gap, value: formatGap(value - target, data.format, data.words.points) },
         ];
   const zone = word ? [{ label: data.words.zone, value: word }] : [];
   return { ...named, lines: [{ label: data.words.value, value: write(value) }, ...against, ...zone] };

@@ -1,4 +1,4 @@
-import { formatNumber, PERCENT_FORMAT } from "../../base/number-format";
+import { formatGap, formatNumber, PERCENT_FORMAT } from "../../base/number-format";
 import type { SceneInput } from "../anatomy/kind";
 import type { NumberCardPart } from "./parts";
 
@@ -22,7 +22,7 @@ export function changeOf(input: Input, value: number): Change | null {
   const direction = directionOf(change);
   const shown = percent
     ? formatNumber(change / Math.abs(comparison.value), { ...PERCENT_FORMAT, decimals: 1 })
-    : formatNumber(change, data.format);
+    : formatGap(change, data.format, data.words.points);
   return {
     text: change > 0 ? `+${shown}` : shown,
     against: [data.words.against, comparison.label, formatNumber(comparison.value, data.format)]
