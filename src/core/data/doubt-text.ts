@@ -3,7 +3,7 @@ import { readingLabel } from "./reading-label";
 import type { Reading } from "./reading-schema";
 
 /** A doubt about a column in one sentence: how it is read, and what it could be. */
-export function doubtText(column: string, reading: Reading, { why, other }: Doubt): string {
+export function doubtText(column: string, reading: Reading, { why, other, count, cells }: Doubt): string {
   switch (why) {
     case "decimal mark": {
       const [decimal, group] = reading.decimal === "," ? ["comma", "point"] : ["point", "comma"];
@@ -27,6 +27,8 @@ export function doubtText(column: string, reading: Reading, { why, other }: Doub
       return `“${column}”: brackets are read as a minus. The cells could be notes.`;
     case "texts like numbers":
       return `“${column}”: the file says that these are texts, so they stay texts. They could be read as ${readingLabel(other)}.`;
+    case "words for nothing":
+      return `“${column}”: ${count === 1 ? "1 cell says" : `${(count ?? 0).toLocaleString("en")} cells say`} “${cells[0]?.text ?? ""}”, which counts as empty. It could be a value.`;
     case "a few do not fit":
       return `“${column}”: read as text, since a few cells are no ${readingLabel(other)}. Read so, those cells would count as empty.`;
   }

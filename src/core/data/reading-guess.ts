@@ -2,7 +2,7 @@ import { isDigitName, readNumber } from "../base/read-number";
 import { TextMap } from "../base/text-map";
 import { epochUnit, hasShortYear, readDate, readTimestamp } from "./cell-date";
 import { outward } from "./column";
-import { isNothing, isTruthWord, readCell } from "./reading";
+import { isNothing, isTruthWord, nothingWord, readCell } from "./reading";
 import type { Reading } from "./reading-schema";
 
 /** What a cell was in a file whose values have types of their own (JSON, XLSX, Parquet). */
@@ -18,7 +18,8 @@ export type DoubtReason =
   | "numbers with an e"
   | "all in brackets"
   | "texts like numbers"
-  | "a few do not fit";
+  | "a few do not fit"
+  | "words for nothing";
 
 /**
  * Another reading that the cells of a column allow, with what it makes of the first cells that it would
@@ -27,6 +28,8 @@ export type DoubtReason =
 export interface Doubt {
   why: DoubtReason;
   other: Reading;
+  /** How many cells it is about, where that is known. */
+  count?: number;
   /** `as` and `other` are what the two readings make of the text; null where one cannot read it. */
   cells: { text: string; as: string | null; other: string | null }[];
 }
@@ -345,6 +348,17 @@ export class ReadingGuess {
     return { why, other, cells };
   }
 }
+
+/** The doubts of a column of texts in which words stand that count as empty: each can be a value instead. */
+export const nothingDoubts = (reading: Reading, words: ReadonlyMap<string, number>): Doubt[] =>
+  reading.type !== "text"
+    ? []
+    : [...words].map(([text, count]) => ({
+        why: "words for nothing",
+        other: { ...reading, kept: [nothingWord(text) ?? text] },
+        count,
+        cells: [{ text, as: null, other: text }],
+      }));
 
 /** What a reading makes of a cell, as text; null where it cannot read it. */
 function readText(text: string, reading: Reading): string | null {

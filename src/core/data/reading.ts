@@ -30,6 +30,12 @@ export function isNothing(cell: string): boolean {
   return cell.length <= 11 && NOTHING.has(cell.trim().toLowerCase());
 }
 
+/** The word for nothing that a cell holds, as words are told apart; null where it is blank or says something. */
+export function nothingWord(cell: string): string | null {
+  const word = cell.length <= 11 ? cell.trim().toLowerCase() : "";
+  return word !== "" && NOTHING.has(word) ? word : null;
+}
+
 /** Whether a cell is one of the usual words for true or false; 1 and 0 are numbers. */
 export function isTruthWord(cell: string): boolean {
   const text = cell.trim().toLowerCase();
@@ -54,10 +60,14 @@ function readMoment(cell: string, { epoch, pattern, dateOrder }: Reading): numbe
 
 /**
  * Reads one cell as the reading says: dates as days, timestamps as milliseconds. Gives null for an empty cell
- * and for one that does not fit.
+ * and for one that does not fit; a word for nothing is empty where the reading does not keep it.
  */
 export function readCell(cell: string | null, reading: Reading): Value {
-  if (cell === null || isNothing(cell)) return null;
+  if (cell === null) return null;
+  if (isNothing(cell)) {
+    const isKept = reading.type === "text" && reading.kept?.includes(nothingWord(cell) ?? "");
+    return isKept ? cell : null;
+  }
   switch (reading.type) {
     case "text":
       return cell;

@@ -1,7 +1,7 @@
 import { TextMap } from "@/core/base/text-map";
 import { ColumnBuilder, type ColumnData } from "@/core/data/column";
-import { readCell } from "@/core/data/reading";
-import { type CellKind, type Doubt, fileHints, ReadingGuess } from "@/core/data/reading-guess";
+import { nothingWord, readCell } from "@/core/data/reading";
+import { type CellKind, type Doubt, fileHints, nothingDoubts, ReadingGuess } from "@/core/data/reading-guess";
 import type { Reading } from "@/core/data/reading-schema";
 import { writeColumnFile } from "../store/column-files";
 import { type Cell, removeTableFiles, TableWriter } from "../store/table-files";
@@ -43,6 +43,24 @@ class CellRecorder {
     this.known = null;
     this.texts = [];
     this.codes = new Int32Array(0);
+  }
+
+  /** How often each word for nothing stands in the column, as it is written first; none where texts were too many. */
+  nothings(): Map<string, number> {
+    const counts = new Map<string, number>();
+    const byWord = new Map<string, string>();
+    const written = this.texts.map((text) => {
+      const word = nothingWord(text);
+      if (word === null) return null;
+      if (!byWord.has(word)) byWord.set(word, text.trim());
+      return byWord.get(word) ?? null;
+    });
+    if (byWord.size === 0) return counts;
+    for (let i = 0; i < this.count; i++) {
+      const text = this.codes[i] < 0 ? null : written[this.codes[i]];
+      if (text !== null) counts.set(text, (counts.get(text) ?? 0) + 1);
+    }
+    return counts;
   }
 
   /**
@@ -115,7 +133,11 @@ export class TableBuilder {
     return {
       columns: settled.map(({ reading }, i) => ({ name: names[i], reading })),
       doubts: settled.flatMap(({ reading, doubts }, i) =>
-        doubts.map((d) => ({ column: names[i], reading, ...d })),
+        [...doubts, ...nothingDoubts(reading, this.recorders[i].nothings())].map((d) => ({
+          column: names[i],
+          reading,
+          ...d,
+        })),
       ),
       notes: settled.flatMap(({ notes }, i) => notes.map((n) => `“${names[i]}”: ${n}`)),
     };

@@ -3,6 +3,7 @@ import { Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
 import { patternProblem } from "@/core/base/date-pattern";
 import { sameName } from "@/core/base/names";
+import { keptIn, keptProblem, withWords } from "@/core/data/kept-words";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { Reading } from "@/core/data/reading-schema";
 import { breaksOf } from "@/core/project/breaks";
@@ -224,6 +225,19 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
             <UnreadList cells={profile.unreadCells} count={profile.unread} />
           </div>
         )
+      )}
+      {column.reading.type === "text" && (
+        <Labelled label="Words kept">
+          {(id) => (
+            <CommitField
+              id={id}
+              value={(column.reading.kept ?? []).join(", ")}
+              placeholder="none: NA, None, - … are empty"
+              check={keptProblem}
+              onCommit={(text) => read(withWords(column.reading, keptIn(text)))}
+            />
+          )}
+        </Labelled>
       )}
       <ColumnFacts profile={profile} />
     </section>

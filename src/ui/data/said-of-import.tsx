@@ -1,5 +1,6 @@
 "use client";
 import { doubtText } from "@/core/data/doubt-text";
+import { withKept, withoutKept } from "@/core/data/kept-words";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
 import type { TableInfo } from "@/core/project/schema";
 import type { Said } from "../shared/import-store";
@@ -22,6 +23,8 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
         const column = table.columns.find((c) => c.name === doubt.column);
         if (!column) return null;
         const key = `${doubt.column} ${doubt.why}`;
+        if (doubt.why === "words for nothing")
+          return <WordForNothing key={`${key} ${doubt.cells[0]?.text}`} table={table} doubt={doubt} />;
         // Once the column is read in another way, what was said of the first reading holds no more.
         if (readingKey(column.reading) !== readingKey(doubt.reading))
           return <li key={key}>{`“${doubt.column}” is read as ${readingLabel(column.reading)} now.`}</li>;
@@ -54,5 +57,35 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
         );
       })}
     </ul>
+  );
+}
+
+/** A word that counts as empty, with its number of cells: one click keeps it as a value, and takes that back. */
+function WordForNothing({ table, doubt }: { table: TableInfo; doubt: Said["doubts"][number] }) {
+  const apply = useProject((s) => s.apply);
+  const reading = table.columns.find((c) => c.name === doubt.column)?.reading;
+  const [word] = doubt.other.kept ?? [];
+  if (reading?.type !== "text" || word === undefined) return null;
+  const isKept = reading.kept?.includes(word) ?? false;
+  return (
+    <li>
+      {isKept
+        ? `“${doubt.column}”: “${doubt.cells[0].text}” is a value in ${(doubt.count ?? 0).toLocaleString("en")} cells.`
+        : doubtText(doubt.column, reading, doubt)}{" "}
+      <button
+        type="button"
+        className="underline"
+        onClick={() =>
+          apply({
+            type: "change column",
+            table: table.id,
+            column: doubt.column,
+            change: { reading: isKept ? withoutKept(reading, word) : withKept(reading, word) },
+          })
+        }
+      >
+        {isKept ? `Count “${doubt.cells[0].text}” as empty` : `Keep “${doubt.cells[0].text}” as a value`}
+      </button>
+    </li>
   );
 }
