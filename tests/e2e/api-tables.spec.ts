@@ -213,7 +213,7 @@ test("other programs read what the interface is, and so do people", async ({ pag
   expect(openapi).toBe("3.1.0");
   expect(Object.keys(paths)).toContain("/api/projects/{id}/results");
   const schema = await (await page.request.get("/api/project.schema.json")).json();
-  expect(schema.properties.version.const).toBe(5);
+  expect(schema.properties.version.const).toBe(6);
   await page.goto("/guide/interface");
   await expect(
     page.getByRole("heading", { name: "GET /api/projects/{id}/tables/{name}/rows" }),

@@ -35,7 +35,7 @@ test("each kind begins in the gallery with one's own measure and says what it sh
     ["Nested bars", "Seats", /nested bars of Seats and Passengers, Ferrow Isle [\d\u2009]+ with [\d\u2009]+/],
     ["Radial bars", "Load factor", /radial bars of Load factor, a full sweep is 100\.0.%/],
     ["Rose", "Fare revenue", /rose of Fare revenue, the value is the area of a petal/],
-    ["Waffle", "Load factor", /waffle of Load factor, 53\.\d.% of 100\.0.% \(53.%\)/],
+    ["Waffle", "Load factor", /waffle of Load factor, 53\.\d.% of 100\.0.% \(53\.\d.%\)/],
     // The punctuality target is a percent as well, and has nothing to do with seats: it is not proposed.
     ["Number", "Load factor", /Load factor 53\.\d.%, over 30 steps/],
   ] as const) {

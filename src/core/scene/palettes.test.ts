@@ -7,6 +7,7 @@ import {
 import { describe, expect, it } from "vitest";
 import { contrast, THEMES, textOn } from "./colour";
 import { MOST_COLOURS, PALETTES, paletteColour, paletteOf, rampColour } from "./palettes";
+import { leastDistance } from "./sight";
 
 const distance = differenceEuclidean("oklab");
 type See = (colour: string) => string;
@@ -88,6 +89,20 @@ describe("shipped palettes", () => {
       for (const colour of colours) expect(distance(further, colour), colour).toBeGreaterThan(0.03);
     },
   );
+
+  it("no colour past those of a palette is near black, and none is taken for another by whoever sees it", () => {
+    for (const palette of PALETTES.filter((p) => p.type === "categorical"))
+      for (const theme of ["light", "night"] as const) {
+        const all = Array.from({ length: 14 }, (_, i) =>
+          paletteColour(palette, theme, i, 14, THEMES[theme].sheet),
+        );
+        for (const [i, a] of all.entries()) {
+          if (i >= palette[theme].length) expect(distance(a, "#000000"), a).toBeGreaterThan(0.2);
+          if (i >= palette[theme].length)
+            for (const b of all.slice(0, i)) expect(leastDistance(a, b), `${a} ${b}`).toBeGreaterThan(0.02);
+        }
+      }
+  });
 
   it("an unknown palette is the first one", () => {
     expect(paletteOf("nowhere")).toBe(PALETTES[0]);

@@ -1,6 +1,6 @@
 import { interpolate } from "culori/fn";
-import { contrast, mix, THEMES, toHex } from "./colour";
-import { colourDistance } from "./sight";
+import { contrast, mix, THEMES, textOn, toHex } from "./colour";
+import { colourDistance, leastDistance } from "./sight";
 
 /**
  * A named set of colours. Categorical ones tell categories apart; sequential ones run from little to much;
@@ -85,31 +85,61 @@ export function paletteOf(id: string, own: Palette[] = []): Palette {
 /** Categories past this many have no colours that tell them apart. */
 export const MOST_COLOURS = 24;
 
-const SHADES = [0.3, 0.5, 0.7];
+const SHADES = [0.25, 0.45, 0.6];
+/** Hues besides those of a palette, in OKLab by their lightness, chroma and angle in radians: where its own shades are too few to be told apart. */
+const LIGHTNESS = [0.42, 0.5, 0.58, 0.65, 0.76, 0.86];
+const CHROMA = [0.05, 0.1, 0.15];
+const HUES = Array.from({ length: 15 }, (_, i) => (i * 2 * Math.PI) / 15);
+/** Nearer to the ink or to the sheet than this (OKLab) a colour is read as none. */
+const LEAST_FROM_INK = 0.2;
+const LEAST_FROM_OTHER = 0.05;
+
+type ThemeName = "light" | "night";
+/** The colour that all categories past the last colour share. */
+const sharedColour = (theme: ThemeName): string => mix(THEMES[theme].other, THEMES[theme].ink, 0.25);
 /** By the colours of a palette (they are never changed in place) and the sheet. */
 const extended = new WeakMap<readonly string[], Map<string, string[]>>();
 
+/** What can come after the colours of a palette: shades of them, and other hues. */
+function candidatesFor(colours: readonly string[], theme: ThemeName, sheet: string): string[] {
+  const shades = colours.flatMap((base) =>
+    SHADES.flatMap((share) => [mix(base, "#ffffff", share), mix(base, "#000000", share)]),
+  );
+  const hues = LIGHTNESS.flatMap((l) =>
+    CHROMA.flatMap((c) =>
+      HUES.map((h) => toHex({ mode: "oklab", l, a: c * Math.cos(h), b: c * Math.sin(h) })),
+    ),
+  );
+  const ink = textOn(sheet);
+  return [...shades, ...hues].filter(
+    (colour) =>
+      contrast(colour, sheet) >= 3 &&
+      colourDistance(colour, ink) >= LEAST_FROM_INK &&
+      // That of Other, and the one that all further categories share, stand for something else.
+      [THEMES[theme].other, sharedColour(theme)].every((c) => colourDistance(colour, c) >= LEAST_FROM_OTHER),
+  );
+}
+
 /**
- * The colours of a categorical palette, and shades of them up to `MOST_COLOURS`: each time the one that is
- * farthest (OKLab) from all taken before it, among those that stand out from the sheet by 3:1.
+ * The colours of a categorical palette, and more up to `MOST_COLOURS`: each time the one that is farthest
+ * (OKLab, for whoever sees it nearest: see `leastDistance`) from all taken before it, among those that stand
+ * out from the sheet by 3:1.
  */
-function withShades(colours: readonly string[], sheet: string): string[] {
+function withShades(colours: readonly string[], theme: ThemeName, sheet: string): string[] {
   const bySheet = extended.get(colours) ?? new Map<string, string[]>();
   extended.set(colours, bySheet);
   const known = bySheet.get(sheet);
   if (known) return known;
-  const free = colours
-    .flatMap((base) => SHADES.flatMap((share) => [mix(base, "#ffffff", share), mix(base, "#000000", share)]))
-    .filter((shade) => contrast(shade, sheet) >= 3);
+  const free = candidatesFor(colours, theme, sheet);
   const taken = [...colours];
-  const distances = free.map((shade) => Math.min(...taken.map((c) => colourDistance(c, shade))));
+  const distances = free.map((shade) => Math.min(...taken.map((c) => leastDistance(c, shade))));
   while (taken.length < MOST_COLOURS) {
     const farthest = distances.indexOf(Math.max(...distances));
     if (farthest < 0 || distances[farthest] <= 0.02) break;
     const next = free[farthest];
     taken.push(next);
     for (const [i, shade] of free.entries())
-      distances[i] = Math.min(distances[i], colourDistance(next, shade));
+      distances[i] = Math.min(distances[i], leastDistance(next, shade));
   }
   if (bySheet.size > 20) bySheet.clear();
   bySheet.set(sheet, taken);
@@ -132,7 +162,7 @@ export function paletteColour(
   if (palette.type !== "categorical")
     return rampColour(palette, theme, count <= 1 ? 0.7 : 1 - index / (count - 1));
   if (index < colours.length) return colours[index];
-  return withShades(colours, sheet)[index] ?? mix(THEMES[theme].other, THEMES[theme].ink, 0.25);
+  return withShades(colours, theme, sheet)[index] ?? sharedColour(theme);
 }
 
 const ramps = new Map<string, (share: number) => string>();

@@ -1,4 +1,4 @@
-import { differenceEuclidean, parse } from "culori/fn";
+import { converter, differenceEuclidean, parse } from "culori/fn";
 import { toHex } from "./colour";
 
 /**
@@ -27,3 +27,42 @@ export function seenAs(color: string, sight: Sight): string {
 
 /** How far two colours lie apart in OKLab. */
 export const colourDistance = (a: string, b: string): number => distance(parse(a) ?? a, parse(b) ?? b);
+
+const ALL_SIGHTS = Object.keys(SIGHTS) as Sight[];
+const inOklab = converter("oklab");
+/** By a colour, where it lies in OKLab for everybody and for people with each deficiency: three numbers each. */
+const places = new Map<string, Float64Array>();
+
+function placesOf(color: string): Float64Array {
+  let found = places.get(color);
+  if (!found) {
+    const seen = [color, ...ALL_SIGHTS.map((sight) => seenAs(color, sight))];
+    found = Float64Array.from(
+      seen.flatMap((one) => {
+        const lab = inOklab(one);
+        return lab ? [lab.l, lab.a, lab.b] : [0, 0, 0];
+      }),
+    );
+    if (places.size > 5000) places.clear();
+    places.set(color, found);
+  }
+  return found;
+}
+
+/** Few have a deficiency: colours that everybody sees apart are worth twice as much to them. */
+const FOR_EVERYBODY = 0.5;
+
+/**
+ * How far two colours lie apart in OKLab for whoever sees them nearest; the distance that everybody sees
+ * counts half, so that it is not given up for that of few.
+ */
+export function leastDistance(a: string, b: string): number {
+  const [one, other] = [placesOf(a), placesOf(b)];
+  let least = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < one.length; i += 3) {
+    const [l, x, y] = [one[i] - other[i], one[i + 1] - other[i + 1], one[i + 2] - other[i + 2]];
+    const distance = Math.sqrt(l * l + x * x + y * y);
+    least = Math.min(least, i === 0 ? distance * FOR_EVERYBODY : distance);
+  }
+  return least;
+}

@@ -44,7 +44,7 @@ function formOf(filter: Filter): Form {
 function begun(form: Form, column: string): Filter | null {
   if (form === "empty" || form === "filled") return { column, isNull: form === "empty" };
   return form === "relative"
-    ? { column, relative: { unit: "month", from: -3, to: -1, anchor: "newest" } }
+    ? { column, relative: { unit: "month", from: -2, to: 0, anchor: "newest" } }
     : null;
 }
 
@@ -134,11 +134,18 @@ function RangeEnds({
 }
 
 type Relative = Extract<Filter, { relative: unknown }>["relative"];
-const STRETCHES = [
-  { value: "whole", label: "whole ones" },
-  { value: "with", label: "with the present one" },
-  { value: "present", label: "only the present one" },
-];
+const STRETCHES = {
+  today: [
+    { value: "whole", label: "whole ones" },
+    { value: "with", label: "with the present one" },
+    { value: "present", label: "only the present one" },
+  ],
+  newest: [
+    { value: "with", label: "with the newest" },
+    { value: "whole", label: "before the newest" },
+    { value: "present", label: "only the newest" },
+  ],
+};
 
 function RelativeEditor({
   relative,
@@ -176,7 +183,12 @@ function RelativeEditor({
         onChange={(unit) => onChange({ ...relative, unit: unit as Relative["unit"] })}
       />
       <div className="col-span-2 grid grid-cols-2 gap-1.5">
-        <Choose label="Which ones" value={stretch} options={STRETCHES} onChange={(how) => set(count, how)} />
+        <Choose
+          label="Which ones"
+          value={stretch}
+          options={STRETCHES[relative.anchor]}
+          onChange={(how) => set(count, how)}
+        />
         <Choose
           label="Counted from"
           value={relative.anchor}

@@ -12,6 +12,7 @@ import type { Visual } from "../../project/schema";
 import type { DrawnRule } from "../../rows/visual-data";
 import { THEMES } from "../../scene/colour";
 import type { Scene } from "../../scene/marks";
+import { colourDistance } from "../../scene/sight";
 import { sceneOf } from "../../view/picture";
 import { ruleHolds } from "./colours";
 
@@ -100,5 +101,15 @@ describe("colours", () => {
   it("one colour is the palette's first, or the one that was set", () => {
     expect(fillOf(bars({}), `bar:${keyAt(3)}`)).toBe("#1f7a6d");
     expect(fillOf(bars({}, { "colours.one": "#334455" }), `bar:${keyAt(3)}`)).toBe("#334455");
+  });
+
+  it("a ramp begins at zero, so that near values have near colours", () => {
+    const dials = { "colours.by": "ramp" } as const;
+    const near = sceneOf(visualOf("rounded bars", dials), sampleData([1020, 989]));
+    const far = sceneOf(visualOf("rounded bars", dials), sampleData([1020, 120]));
+    const apart = (scene: Scene) =>
+      colourDistance(String(fillOf(scene, `bar:${keyAt(0)}`)), String(fillOf(scene, `bar:${keyAt(1)}`)));
+    expect(apart(near)).toBeLessThan(0.03);
+    expect(apart(far)).toBeGreaterThan(0.15);
   });
 });

@@ -75,6 +75,17 @@ export function ruleWords(input: SharedInput): string {
     .join("; ");
 }
 
+/**
+ * What a ramp runs over: from zero on, so that near values have near colours; below zero too where values lie
+ * there, and as far to both sides of it where its two halves are two colours.
+ */
+function spanOf(values: readonly number[], isDiverging: boolean): { low: number; high: number } {
+  const [low, high] = [Math.min(0, ...values), Math.max(0, ...values)];
+  if (!isDiverging || low === 0) return { low, high };
+  const most = Math.max(-low, high);
+  return { low: -most, high: most };
+}
+
 /** What colour each row and each series has, and the rule behind it. */
 export class Colours {
   private readonly by: ReturnType<Style<ColoursPart>["choice"]>;
@@ -86,7 +97,7 @@ export class Colours {
     this.by = style.choice("colours.by");
     this.palette = paletteOf(style.palette("colours.palette"), look.palettes);
     const values = data.rows.flatMap((r) => (r.value === null || r.groups > 0 ? [] : [r.value]));
-    this.span = { low: Math.min(...values), high: Math.max(...values) };
+    this.span = spanOf([...values, ...(data.atRest?.values ?? [])], this.palette.type === "diverging");
   }
 
   /** The single colour of kinds that need no more. */
