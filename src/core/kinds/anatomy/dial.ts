@@ -150,7 +150,7 @@ export const pastDial = (label: string, end: string) =>
 export const againstDial = () =>
   choice(
     "against",
-    "Targets of their own",
+    "Own targets",
     [
       ["own", "each full at its own"],
       ["one", "one scale, a tick each"],
