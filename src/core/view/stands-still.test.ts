@@ -42,7 +42,7 @@ const PROJECT: Project = {
       source: { file: "trips.csv" },
     },
   ] as unknown as Project["tables"],
-  measures: [measure("people", "sum(people)"), measure("rate", "avg(rate)")],
+  measures: [measure("people", "sum(people)"), measure("rate", "avg(rate)"), measure("goal", "sum(people) * 3")],
 };
 
 function drawn(
@@ -117,6 +117,15 @@ describe("what nobody set stands still while a board is filtered", () => {
     );
     expect(scales[0]).toBeDefined();
     expect(new Set(scales).size).toBe(1);
+  });
+
+  it("the scale of a gauge whose target is a measure", () => {
+    const gauge = visualOf("gauge", {}, { value: "people", target: { measure: "goal" } });
+    const all = PATH.map((filters) => drawn(gauge, filters));
+    const scales = all.map(({ scene }) => scene.description.match(/from 0 to [^,]+/)?.[0]);
+    expect(new Set(scales).size).toBe(1);
+    // The target itself is that of what is filtered.
+    expect(new Set(all.map(({ data }) => data.target)).size).toBe(PATH.length);
   });
 
   it("the digits of values", () => {

@@ -3,6 +3,22 @@ import { readingFolder } from "../../testing/reading-folder";
 
 const { read, problem } = readingFolder();
 
+describe("words for nothing in a column of texts", () => {
+  it("are a doubt each, with their count, and none where they stand among numbers", async () => {
+    const rows = Array.from(
+      { length: 40 },
+      (_, i) => `${i % 4 === 0 ? "None" : "North"},${i % 5 ? i : "-"},${i === 3 ? "n/a" : "x"}`,
+    );
+    const table = await read(`stop,riders,note\n${rows.join("\n")}\n`);
+    expect(table.columns.map((c) => c.reading.type)).toEqual(["text", "number", "text"]);
+    const doubts = table.doubts.filter((d) => d.why === "words for nothing");
+    expect(doubts.map((d) => [d.column, d.count, d.cells[0].text, d.other.kept])).toEqual([
+      ["stop", 10, "None", ["none"]],
+      ["note", 1, "n/a", ["n/a"]],
+    ]);
+  });
+});
+
 describe("reading CSV", () => {
   it.each([
     ["a,b\n1,2\n", ",", [["1", "2"]]],

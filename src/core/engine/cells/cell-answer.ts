@@ -18,7 +18,7 @@ import { BLOCK, grown } from "../loops/loops";
 import { scanStretches } from "../scan";
 import { chained, type Narrowing, narrowingOf } from "../selection";
 import type { SourceColumn } from "../source-column";
-import { answeredWithTotals } from "../total-queries";
+import { answeredWithTotals, type KnownAtRest } from "../total-queries";
 import type { Cells, RangeKey } from "./cells";
 import type { KeptFacts } from "./kept-facts";
 import { isSamePlace, tells } from "./keys";
@@ -320,7 +320,8 @@ export function answerFromCells(
 ): (Result | null)[] {
   const now = { calendar: scope.calendar, today: index.today };
   const began = clock();
-  const answers = answeredWithTotals(queries, scope, (all) => {
+  const known = knownAtRest(index, JSON.stringify([scope.measures, inputs]));
+  const ask = (all: Query[]) => {
     const plans = all.map((query) => attempt(() => planQuery(query, scope, inputs, index.today)));
     const gather = gatheringOf(plans, index, now);
     return plans.map((plan) => {
@@ -332,8 +333,24 @@ export function answerFromCells(
         return { ...answer, ms: clock() - began };
       });
     });
-  });
-  return answers.map((answer) => (answer instanceof QueryError ? null : answer));
+  };
+  return answeredWithTotals(queries, scope, ask, known).map((answer) =>
+    answer instanceof QueryError ? null : answer,
+  );
+}
+
+const atRest = new WeakMap<CellIndex, { of: string; known: KnownAtRest }>();
+/** So many queries of a board are known at rest. */
+const MOST_AT_REST = 500;
+
+/** What is known at rest of an index, as long as measures and inputs mean the same. */
+function knownAtRest(index: CellIndex, of: string): KnownAtRest {
+  let found = atRest.get(index);
+  if (found?.of !== of || found.known.size > MOST_AT_REST) {
+    found = { of, known: new Map() };
+    atRest.set(index, found);
+  }
+  return found.known;
 }
 
 /**
