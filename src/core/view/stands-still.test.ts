@@ -42,7 +42,11 @@ const PROJECT: Project = {
       source: { file: "trips.csv" },
     },
   ] as unknown as Project["tables"],
-  measures: [measure("people", "sum(people)"), measure("rate", "avg(rate)"), measure("goal", "sum(people) * 3")],
+  measures: [
+    measure("people", "sum(people)"),
+    measure("rate", "avg(rate)"),
+    measure("goal", "sum(people) * 3"),
+  ],
 };
 
 function drawn(
