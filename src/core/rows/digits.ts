@@ -1,4 +1,12 @@
-import { decimalsFor, formatNumber, inOneUnit, inUnit, type NumberFormat } from "../base/number-format";
+import {
+  decimalsFor,
+  fixedDecimals,
+  formatNumber,
+  inOneUnit,
+  inUnit,
+  type NumberFormat,
+  shortFormatsFor,
+} from "../base/number-format";
 
 /** So many digits more than a number of its size is read with tell values apart, and no more. */
 const MOST_MORE = 3;
@@ -30,6 +38,30 @@ export function writtenAlike(values: readonly number[], format: NumberFormat, ex
     else [span.low, span.high] = [Math.min(span.low, value), Math.max(span.high, value)];
   }
   return [...spans.values()].some(({ low, high }) => high - low > pixel);
+}
+
+/** Short forms have so many digits more at most. */
+const MOST_MORE_SHORT = 2;
+
+/**
+ * Shorter ways to write some values together, each with the digits that tell apart what the full form does;
+ * one that cannot is none. Digits that were chosen stay.
+ *
+ * @param extent How many pixels the largest value is drawn with.
+ */
+export function shortApart(
+  format: NumberFormat,
+  values: readonly (number | null)[],
+  extent: number,
+): NumberFormat[] {
+  const known = values.filter((v): v is number => v !== null && Number.isFinite(v));
+  const short = shortFormatsFor(format, values);
+  if (format.holds?.decimals || writtenAlike(known, inOneUnit(format, known), extent)) return short;
+  return short.flatMap((form) => {
+    const least = fixedDecimals(form);
+    const more = Array.from({ length: MOST_MORE_SHORT + 1 }, (_, d) => withDecimals(form, least + d));
+    return more.find((tried) => !writtenAlike(known, tried, extent)) ?? [];
+  });
 }
 
 /**

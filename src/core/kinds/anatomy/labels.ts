@@ -1,14 +1,7 @@
 import type { NumberFormat } from "../../base/number-format";
-import {
-  formatGap,
-  formatNumber,
-  inOneUnit,
-  NO_VALUE,
-  PERCENT_FORMAT,
-  shortFormatsFor,
-} from "../../base/number-format";
+import { formatGap, formatNumber, inOneUnit, NO_VALUE, PERCENT_FORMAT } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
-import { writtenAlike } from "../../rows/digits";
+import { shortApart } from "../../rows/digits";
 import type { VisualRow } from "../../rows/visual-data";
 import { SMALLEST, textWidth, type Weight } from "../../scene/text";
 import { categoryNames, targetOf } from "./datum";
@@ -87,20 +80,15 @@ function withoutValue(label: string, content: LabelSays): string[][] {
   return [content.startsWith("category") ? [label, NO_VALUE] : [NO_VALUE]];
 }
 
-const knownIn = (values: readonly (number | null)[]): number[] => values.filter((v) => v !== null);
-
 /** Makes the writer of labels that say `content`: each wording is one or two lines. */
 export function labelWriter({ style, data, frame }: SharedInput, content: LabelSays): LabelWriter {
   const ownText = style.within(LABEL_TEXT)?.template("labels.text") ?? "";
   const all = data.rows.flatMap((r) => (r.cells.length ? r.cells : [r.value]));
   const extent = Math.max(frame.width, frame.height);
-  const formatsFor = (format: NumberFormat, values: readonly (number | null)[]) => {
-    const own = inOneUnit(format, values);
-    // A shorter form is none where it writes alike what the full one tells apart.
-    const isAlike = (f: NumberFormat) => writtenAlike(knownIn(values), f, extent);
-    const short = shortFormatsFor(format, values);
-    return [own, ...(isAlike(own) ? short : short.filter((f) => !isAlike(f)))];
-  };
+  const formatsFor = (format: NumberFormat, values: readonly (number | null)[]) => [
+    inOneUnit(format, values),
+    ...shortApart(format, values, extent),
+  ];
   // One unit for all labels of a measure; rows that are measures have each their own.
   const shared = formatsFor(data.format, all);
   return (row, whole) => {

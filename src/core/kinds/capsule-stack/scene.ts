@@ -1,4 +1,5 @@
-import { formatNumber, shortFormatsFor } from "../../base/number-format";
+import { formatNumber } from "../../base/number-format";
+import { shortApart } from "../../rows/digits";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Mark, Rect } from "../../scene/marks";
@@ -55,9 +56,9 @@ function lay(input: Input): Laid {
 }
 
 /** The totals of the stacks as their ends say them, in full and shortened, all in one unit. */
-function totalWordings({ data, style }: Input): string[][] {
+function totalWordings({ data, style, frame }: Input): string[][] {
   const totals = data.rows.map((r) => r.value);
-  const short = shortFormatsFor(data.format, totals);
+  const short = shortApart(data.format, totals, Math.max(frame.width, frame.height));
   const isShown = style.toggle("labels.total");
   return totals.map((value) =>
     isShown && value !== null ? [data.format, ...short].map((f) => formatNumber(value, f)) : [],

@@ -1,5 +1,6 @@
-import { formatNumber, inOneUnit, type NumberFormat, shortFormatsFor } from "../../base/number-format";
+import { formatNumber, inOneUnit, type NumberFormat } from "../../base/number-format";
 import { filledIn } from "../../project/fixed-words";
+import { shortApart } from "../../rows/digits";
 import type { VisualRow } from "../../rows/visual-data";
 import { mix } from "../../scene/colour";
 import type { Mark } from "../../scene/marks";
@@ -105,10 +106,11 @@ function innerOf(input: Input, row: VisualRow, factor: number): number | null {
 }
 
 /** How the second values are written, in full and shortened, all in one unit. */
-function secondFormats({ data }: Input): NumberFormat[] {
+function secondFormats({ data, frame }: Input): NumberFormat[] {
   if (!data.second) return [];
   const seconds = data.rows.map((r) => r.second);
-  return [inOneUnit(data.second.format, seconds), ...shortFormatsFor(data.second.format, seconds)];
+  const { format } = data.second;
+  return [inOneUnit(format, seconds), ...shortApart(format, seconds, Math.max(frame.width, frame.height))];
 }
 
 /** What the label at the end of a row says: of its value, of its second value, or of both. */
