@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { madeTable } from "@/testing/made-table";
+import { madeTable, projectTable } from "@/testing/made-table";
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { runQueries } from "../engine/run";
 import { querySchema } from "../plan/query";
@@ -33,16 +33,7 @@ const measure = (id: string, formula: string, format = PLAIN_FORMAT) =>
   newMeasure({ id, name: id, label: id, table: "trips", formula, format });
 const PROJECT: Project = {
   ...emptyProject("P"),
-  tables: [
-    {
-      id: "t",
-      name: "trips",
-      rows: ROWS.length,
-      columns: TRIPS.columns.map((c) => ({ name: c.name, reading: { type: c.data.type }, hidden: false })),
-      derived: [],
-      source: { file: "trips.csv" },
-    } as unknown as Project["tables"][number],
-  ],
+  tables: [projectTable(TRIPS)],
   measures: [
     measure("riders", "sum(riders)"),
     measure("part", "sum(riders) / total(sum(riders))", { ...PERCENT_FORMAT, decimals: 1 }),

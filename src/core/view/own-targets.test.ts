@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { visualOf } from "@/testing/craft/cases";
-import { madeTable, scopeColumns } from "@/testing/made-table";
+import { madeTable, projectTable } from "@/testing/made-table";
 import { parseIsoDate } from "../base/calendar";
 import { runQueries } from "../engine/run";
 import { type Query, querySchema } from "../plan/query";
@@ -37,14 +37,7 @@ const measure = (id: string, table: string, formula: string) =>
   newMeasure({ id, name: id, label: id, table, formula });
 const PROJECT: Project = {
   ...emptyProject("P"),
-  tables: tables.map((t) => ({
-    id: t.name,
-    name: t.name,
-    rows: t.rows,
-    columns: scopeColumns(t).map((c) => ({ name: c.name, reading: { type: c.type }, hidden: false })),
-    derived: [],
-    source: { file: `${t.name}.csv` },
-  })) as unknown as Project["tables"],
+  tables: tables.map(projectTable),
   measures: [
     measure("people", "trips", "sum(people)"),
     measure("wanted", "plan", "sum(wanted)"),
@@ -168,14 +161,7 @@ describe("a filter that means nothing to one side", () => {
   const plan = madeTable("plan", { route: ["text", ["North", "South"]], wanted: ["number", [60, 40]] });
   const projectWith = (standsWhole: boolean): Project => ({
     ...PROJECT,
-    tables: [fares, plan].map((t) => ({
-      id: t.name,
-      name: t.name,
-      rows: t.rows,
-      columns: scopeColumns(t).map((c) => ({ name: c.name, reading: { type: c.type }, hidden: false })),
-      derived: [],
-      source: { file: `${t.name}.csv` },
-    })) as unknown as Project["tables"],
+    tables: [fares, plan].map(projectTable),
     measures: [
       measure("people", "trips", "sum(people)"),
       { ...measure("wanted", "plan", "sum(wanted)"), standsWhole },

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { visualOf } from "@/testing/craft/cases";
-import { madeTable, scopeColumns } from "@/testing/made-table";
+import { madeTable, projectTable } from "@/testing/made-table";
 import { NEW_FORMAT } from "../base/number-format";
 import { runQueries } from "../engine/run";
 import { type Query, querySchema } from "../plan/query";
@@ -32,16 +32,7 @@ const measure = (id: string, formula: string) =>
   newMeasure({ id, name: id, label: id, table: "trips", formula, format: NEW_FORMAT });
 const PROJECT: Project = {
   ...emptyProject("P"),
-  tables: [
-    {
-      id: "t",
-      name: "trips",
-      rows: ROWS.length,
-      columns: scopeColumns(TRIPS).map((c) => ({ name: c.name, reading: { type: c.type }, hidden: false })),
-      derived: [],
-      source: { file: "trips.csv" },
-    },
-  ] as unknown as Project["tables"],
+  tables: [projectTable(TRIPS)],
   measures: [
     measure("people", "sum(people)"),
     measure("rate", "avg(rate)"),
