@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { formatNumber, inOneUnit, NEW_FORMAT, type NumberFormat } from "../base/number-format";
-import { withDigits, writtenAlike } from "./digits";
+import { shortApart, withDigits, writtenAlike } from "./digits";
 
 const written = (values: number[], more: Partial<NumberFormat> = {}, extent = 400) => {
   const format = withDigits({ ...NEW_FORMAT, ...more }, values, extent);
@@ -50,5 +50,34 @@ describe("digits that nobody fixed", () => {
     expect(
       [0.6712, 8.25, 58.33, 1234.56, 7].map((v) => formatNumber(v, format).replace("\u2009", " ")),
     ).toEqual(["0.67", "8.25", "58.3", "1 235", "7"]);
+  });
+});
+
+describe("short forms", () => {
+  const whole = { ...NEW_FORMAT, decimals: 0 } as const;
+
+  it("have the digits that tell values apart", () => {
+    const values = [1_321_000, 1_154_000, 761_000];
+    const [first] = shortApart(whole, values, 400);
+    const texts = values.map((v) => formatNumber(v, first).replaceAll("\u2009", " "));
+    expect(new Set(texts).size).toBe(3);
+    expect(writtenAlike(values, first, 400)).toBe(false);
+  });
+
+  it("are none where two more digits do not tell apart what the full form does", () => {
+    const value = fc.integer({ min: 0, max: 50_000_000 });
+    fc.assert(
+      fc.property(fc.array(value, { minLength: 2, maxLength: 12 }), (values) => {
+        for (const form of shortApart(whole, values, 4000))
+          expect(writtenAlike(values, form, 4000)).toBe(false);
+      }),
+      { numRuns: 1000, seed: 7 },
+    );
+  });
+
+  it("stand for nothing, for empty values and for one alone", () => {
+    for (const values of [[], [null, null], [5_000_000], [Number.NaN, 1e7]])
+      expect(() => shortApart(whole, values, 0)).not.toThrow();
+    expect(shortApart(whole, [5_000_000], 400).length).toBeGreaterThan(0);
   });
 });
