@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page, test } from "@playwright/test";
-import { goTo, openDemo, saved } from "./steps";
+import { goTo, openDemo, openWithoutScripts, saved } from "./steps";
 
 const donutOf = (page: Page) => page.getByRole("img", { name: /Passengers by route: donut/ });
 const gaugeOf = (page: Page) => page.getByRole("img", { name: /On-time departures: gauge/ });
@@ -109,12 +109,11 @@ test("a copied link gives the same board to others, drawn so before any script r
   await expect(gaugeOf(other)).toHaveAttribute("aria-label", answered ?? "");
   await expect(pickedOf(other)).toContainText("route: North Quay");
 
-  const still = await browser.newContext({ javaScriptEnabled: false, baseURL: new URL(link).origin });
-  const bare = await still.newPage();
-  await bare.goto(`/p/${id}/present/${GLANCE}${new URL(link).search}`);
+  const alone = new URL(`/p/${id}/present/${GLANCE}${new URL(link).search}`, link).href;
+  const { page: bare, close } = await openWithoutScripts(browser, alone, gaugeOf);
   await expect(gaugeOf(bare)).toHaveAttribute("aria-label", answered ?? "");
   await expect(bare.getByText("route: North Quay")).toBeVisible();
-  await still.close();
+  await close();
 });
 
 test("an address with nonsense gives the board with what holds, and one line says what does not", async ({

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { changeDocument, goTo, openDemo } from "./steps";
+import { changeDocument, goTo, openDemo, openWithoutScripts } from "./steps";
 
 const GLANCE = "season-at-a-glance";
 const donutOf = (page: Page) => page.getByRole("img", { name: /Passengers by route: donut/ });
@@ -15,19 +15,18 @@ test("a board on its own page stands as the server draws it before any script ru
   browser,
 }) => {
   const address = await boardAlone(page);
-  const bare = await browser.newContext({ javaScriptEnabled: false, baseURL: new URL(page.url()).origin });
-  const still = await bare.newPage();
-  await still.goto(address);
+  const alone = new URL(address, page.url()).href;
+  const { page: still, close } = await openWithoutScripts(browser, alone, donutOf);
   await expect(still.getByRole("heading", { name: "Season at a glance" })).toBeVisible();
   await expect(donutOf(still)).toHaveAttribute("aria-label", /total 5.299.291/);
   await expect(donutOf(still).locator("path").nth(6)).toBeVisible();
   await expect(still.getByRole("group", { name: "Route" }).getByText("5 more")).toBeVisible();
   const ground = () => still.evaluate(() => getComputedStyle(document.body).backgroundColor);
   expect(await ground()).toBe("rgb(243, 240, 232)");
-  await still.goto(`${address}?theme=night`);
+  await still.goto(`${alone}?theme=night`);
   expect(await ground()).toBe("rgb(16, 24, 25)");
   await expect(donutOf(still).locator("[fill='#172123']").first()).toBeVisible();
-  await bare.close();
+  await close();
 });
 
 test("a board on its own page answers as in the application, carries its own script alone, and closes to its board", async ({

@@ -1,4 +1,4 @@
-import { expect, type Locator, type Page } from "@playwright/test";
+import { type Browser, expect, type Locator, type Page } from "@playwright/test";
 import type { Project } from "@/core/project/schema";
 
 /** Loads a demo project of its own from the list of projects, as a person would. */
@@ -63,4 +63,18 @@ export async function changeDocument(
   });
   expect(answer.status()).toBe(200);
   return document;
+}
+
+/**
+ * Opens a board's own page in a browser that runs no scripts, once the server draws `visual` in time: a page
+ * does not wait for answers while the machine is busy, and without scripts nothing asks for them later.
+ */
+export async function openWithoutScripts(browser: Browser, address: string, visual: (page: Page) => Locator) {
+  const context = await browser.newContext({ javaScriptEnabled: false });
+  const page = await context.newPage();
+  await expect(async () => {
+    await page.goto(address);
+    await expect(visual(page)).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  return { page, close: () => context.close() };
 }
