@@ -2,10 +2,9 @@ import { formatNumber, PERCENT_FORMAT } from "@/core/base/number-format";
 import { steppedBy } from "@/core/base/stepped-by";
 import type { Lit } from "@/core/kinds/anatomy/kind";
 import type { Visual } from "@/core/project/schema";
-import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { datumsOf, datumText, type PlacedDatum, tableOf } from "@/core/scene/datums";
-import { type CategoryOf, categoryOf, type Scene } from "@/core/scene/marks";
+import { type CategoryOf, categoryOf, type Focus, focusOf, type Scene } from "@/core/scene/marks";
 import { type ShareOf, withParts } from "@/core/scene/part-of";
 import { isPickable } from "@/core/view/picks";
 import { type Design, sceneOf } from "@/core/view/picture";
@@ -92,7 +91,7 @@ export class VisualTile {
   private scene: Scene | null = null;
   private at = -1;
   /** The row under the pointer, or that the arrow keys have come to. */
-  private under: RowKey | null = null;
+  private under: Focus | null = null;
   private late: ReturnType<typeof setTimeout> | undefined;
 
   /** The numbers as a table, where they stand in the place of the picture. */
@@ -264,7 +263,7 @@ export class VisualTile {
       host,
       { width, height },
       {
-        onFocus: (key) => this.light(key),
+        onFocus: (focus) => this.light(focus),
         onPick: (picked, more) => this.shown?.onPick?.(picked, more),
         onEnter: (picked) => this.shown?.onEnter(picked),
       },
@@ -307,10 +306,11 @@ export class VisualTile {
     );
   }
 
-  private light(key: RowKey | null): void {
-    if (key === this.under) return;
-    this.under = key;
-    this.shown?.onHover?.(key === null ? null : { key, side: "split" });
+  private light(focus: Focus | null): void {
+    const before = this.under;
+    if (focus?.row === before?.row && focus?.series === before?.series) return;
+    this.under = focus;
+    if (focus?.row !== before?.row) this.shown?.onHover?.(focus && { key: focus.row, side: "split" });
     this.draw();
   }
 
@@ -319,7 +319,7 @@ export class VisualTile {
     const here = this.datums[place];
     this.live?.tell(here?.datum ?? null, here?.x ?? 0, here?.y ?? 0);
     this.status.textContent = here ? this.said(here) : "";
-    this.light(here && !here.datum.side ? here.datum.key : null);
+    this.light(here ? focusOf(here) : null);
   }
 
   /** What a mark says, and whether it is picked. */

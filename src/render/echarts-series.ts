@@ -1,6 +1,6 @@
 import * as echarts from "echarts/core";
 import { familyOf, fontStack } from "@/core/scene/families";
-import { type Datum, type Mark, type Scene, textsOf } from "@/core/scene/marks";
+import { type Datum, focusOf, type Mark, type Scene, textsOf } from "@/core/scene/marks";
 import { textWidth } from "@/core/scene/text";
 import { itemsOf, register, SERIES, seriesOf } from "./echarts-marks";
 import type { StartPicture } from "./painter/live";
@@ -36,7 +36,7 @@ export const startPicture: StartPicture = (element, size, listen) => {
     under = mark?.datum ?? null;
     const { offsetX, offsetY } = point((event as { event?: unknown }).event);
     if (under) tooltip.show(under, offsetX, offsetY, drawn ?? "light");
-    listen.onFocus?.(mark?.datum?.key ?? null);
+    listen.onFocus?.(mark ? focusOf(mark) : null);
     listen.onPart?.(mark?.part ?? null);
   });
   chart.on("mouseout", () => {

@@ -12,6 +12,7 @@ export const WORDS = {
   no: "no",
   all: "all",
   of: "of",
+  and: "and",
   together: "together",
   week: "Week",
   quarter: "Q",

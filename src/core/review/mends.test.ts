@@ -1,17 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { answeredData } from "@/testing/answered";
 import { madeTable, projectTable } from "@/testing/made-table";
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
-import { runQueries } from "../engine/run";
-import { querySchema } from "../plan/query";
-import { QueryError } from "../plan/query-error";
 import { newMeasure, newVisual } from "../project/defaults";
 import { edited } from "../project/edits";
-import { scopeOf } from "../project/names";
 import { emptyProject, type Project, type Visual } from "../project/schema";
 import { datumsOf } from "../scene/datums";
 import { sceneOf } from "../view/picture";
-import { toQuery } from "../view/query";
-import { toVisualData } from "../view/visual-data";
 import { review } from "./index";
 
 const ROUTES = Array.from({ length: 14 }, (_, i) => `Route ${String.fromCharCode(65 + i)}`);
@@ -46,12 +41,7 @@ const PROJECT: Project = {
 /** A visual as it is drawn from its own answer. */
 function drawn(project: Project) {
   const [visual] = project.visuals;
-  const query = toQuery(visual, project);
-  if (!query) throw new Error("nothing is asked");
-  const catalog = { tables: [TRIPS], inputs: {}, scope: scopeOf(project) };
-  const [result] = runQueries([querySchema.parse(query)], catalog);
-  if (result instanceof QueryError) throw result;
-  const data = toVisualData(visual, project, result);
+  const data = answeredData(visual, project, [TRIPS]);
   return { visual, data, found: review({ visual, project, design: project, data, proofs: [], stands: [] }) };
 }
 

@@ -275,15 +275,15 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
     found: [
       {
         kind: "nested bars",
-        data: { ...SIX, second: { label: "S", format: SIX.format } },
+        data: { ...SIX, second: { label: "S", format: SIX.format, total: null } },
         more: { dials: { "scale.of": "two" }, size: { width: 200, height: 100 } },
       },
     ],
     well: [
-      { kind: "nested bars", data: { ...SIX, second: { label: "S", format: SIX.format } } },
+      { kind: "nested bars", data: { ...SIX, second: { label: "S", format: SIX.format, total: null } } },
       {
         kind: "nested bars",
-        data: { ...SIX, second: { label: "S", format: SIX.format } },
+        data: { ...SIX, second: { label: "S", format: SIX.format, total: null } },
         more: { dials: { "scale.of": "two" } },
       },
     ],

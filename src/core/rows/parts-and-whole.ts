@@ -20,12 +20,18 @@ type Parts = Pick<VisualData, "rows" | "series" | "total">;
 function makesWhole({ rows, series, total }: Parts, isCut: boolean): boolean {
   const isDivided = series.length > 0 && !series.some((s) => s.format);
   if (isDivided && !rows.every((r) => r.value === null || make(r.cells, r.value))) return false;
-  if (isCut || rows.length < 2 || total === null) return true;
-  return make(
-    rows.map((r) => r.value),
-    total,
+  return (
+    isCut ||
+    makeAll(
+      rows.map((r) => r.value),
+      total,
+    )
   );
 }
+
+/** Whether all values make their total, where there is something to hold against it. */
+const makeAll = (values: Values, total: number | null): boolean =>
+  values.length < 2 || total === null || make(values, total);
 
 /**
  * Whether the rows of a visual are parts of its total, by what its formula tells and, where that leaves it
@@ -35,6 +41,13 @@ export function areParts(told: AddsUp, parts: Parts, isCut: boolean): boolean {
   if (told === "no") return false;
   return told === "rounded" || makesWhole(parts, isCut);
 }
+
+/** Whether the values of a measure make its total, as `areParts` tells it of a visual's own. */
+export const makeTotal = (
+  told: AddsUp,
+  { values, total }: { values: Values; total: number | null },
+  isCut: boolean,
+): boolean => told === "rounded" || (told !== "no" && (isCut || makeAll(values, total)));
 
 /**
  * What is left of a whole beside its parts where only the first of them are kept; zero where nothing is, or

@@ -15,7 +15,7 @@ import { columnInTemplates, nameInTemplates, type TemplateRole } from "../projec
 import { withDigits } from "./digits";
 import { filterText } from "./filter-text";
 import { bucketLabels, wordingOf } from "./key-labels";
-import { areParts } from "./parts-and-whole";
+import { areParts, makeTotal } from "./parts-and-whole";
 import { asNumber, crossedRows, measureColumns, plainRows } from "./result-rows";
 import { rowKey } from "./row-key";
 import type { DrawnRule, DrawnZone, VisualData, VisualRow } from "./visual-data";
@@ -202,6 +202,11 @@ function plainRowsAndSeries({
       : plainRows(visual, project, result, { columnOf, formatOf }, said[0]);
   if (!visual.split || visual.more.length === 0) return { rows, series: [] };
   const measures = [visual.value, ...visual.more].flatMap((id) => measureIn(project, id) ?? []);
+  /** Whether the values of a measure make its total. */
+  const addUp = (values: (number | null)[], m: Measure) => {
+    const parts = { values, total: asNumber(own(result.totals, m.name)) };
+    return makeTotal(addsUp(m, project), parts, isCutIn(visual, rows.length));
+  };
   const series = measures.map((m, place) => ({
     key: rowKey({ type: "measure", id: m.id }),
     label: m.label,
@@ -210,6 +215,10 @@ function plainRowsAndSeries({
     place,
     color: null,
     format: formatOf(m),
+    addsUp: addUp(
+      rows.map((r) => r.cells[place]),
+      m,
+    ),
   }));
   return { rows, series };
 }
@@ -374,7 +383,7 @@ export function readResult(
   if (mixed?.as === "mixed") return nothing(visual, mixedWords(mixed, measure.label));
   const reading: Reading = { visual, measure, project, result, around, formatOf: formatsIn(visual, result) };
   const { formatOf } = reading;
-  const [second, headSize] = [measureIn(project, visual.second), measureIn(project, visual.headSize)];
+  const [second, headSize] = [visual.second, visual.headSize].map((id) => measureIn(project, id) ?? null);
   const total = asNumber(own(result.totals, measure.name));
   const outOfReach = outOfReachIn(reading);
   const target = outOfReach ? null : numberFrom(reading, visual.target);
@@ -389,7 +398,11 @@ export function readResult(
     comparison: visual.comparison
       ? { value: numberFrom(reading, visual.comparison), label: labelOf(reading, visual.comparison) }
       : null,
-    second: second ? { label: second.label, format: formatOf(second) } : null,
+    second: second && {
+      label: second.label,
+      format: formatOf(second),
+      total: asNumber(own(result.totals, second.name)),
+    },
     headSize: headSize ? { label: headSize.label, format: formatOf(headSize) } : null,
     betterWhen: measure.betterWhen,
     addsUp: visual.split ? areParts(told, parts, isCut) : told !== "no",

@@ -35,8 +35,9 @@ export interface VisualRow {
 /** One of the series that each row is divided by. */
 export interface SeriesEntry extends Pick<VisualRow, "key" | "label" | "groups" | "place" | "color"> {
   total: number | null;
-  /** The format of its own measure, where series are measures. */
+  /** Where series are measures: the format of its own, and whether its values make their total. */
   format?: NumberFormat;
+  addsUp?: boolean;
 }
 
 /** A row with a value and nothing else. */
@@ -87,7 +88,7 @@ export interface VisualData {
   /** How many categories the columns of the split and of the series have; 0 where that is not known. */
   categories: { split: number; series: number };
   comparison: { value: number | null; label: string } | null;
-  second: { label: string; format: NumberFormat } | null;
+  second: { label: string; format: NumberFormat; total: number | null } | null;
   headSize: { label: string; format: NumberFormat } | null;
   betterWhen: Measure["betterWhen"];
   total: number | null;

@@ -38,6 +38,14 @@ export interface Datum {
   lines: { label: string; value: string; exact?: string | undefined }[];
   /** Where it is no row but one of the series, as a legend names them. */
   side?: "series";
+  /** The one of its row's series whose value it is. */
+  series?: RowKey;
+}
+
+/** What the pointer or the arrow keys rest on: a row, and the one of its series where it is drawn in several. */
+export interface Focus {
+  row: RowKey;
+  series?: RowKey;
 }
 
 /** A category of a picture: its key, and which split it is of. */
@@ -224,3 +232,10 @@ export const textsOf = (scene: Pick<Scene, "marks">): string[] =>
 /** The category that a mark stands for: what is picked or lit up by it; null for none. */
 export const categoryOf = ({ datum, names }: Pick<Mark, "datum" | "names">): CategoryOf | null =>
   datum ? { key: datum.key, side: datum.side ?? "split" } : names ? { key: names, side: "split" } : null;
+
+/** What a mark puts in focus when it is pointed at; null where it stands for no row. */
+export function focusOf({ datum, names }: Pick<Mark, "datum" | "names">): Focus | null {
+  const of = categoryOf({ datum, names });
+  if (of?.side !== "split") return null;
+  return { row: of.key, ...(datum?.series === undefined ? {} : { series: datum.series }) };
+}

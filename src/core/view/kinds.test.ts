@@ -118,7 +118,9 @@ describe("the picture tells the truth", () => {
   });
 
   it("donut: the centre shows the segment under the pointer", () => {
-    const scene = sceneOf(visualOf("donut", {}, true), sampleData(VALUES), undefined, { focus: keyAt(1) });
+    const scene = sceneOf(visualOf("donut", {}, true), sampleData(VALUES), undefined, {
+      focus: { row: keyAt(1) },
+    });
     expect(scene.marks.find((m) => m.id === "reading")).toMatchObject({ text: "240\u2009100" });
     expect(scene.marks.find((m) => m.id === "caption")).toMatchObject({ text: "North Quay · 26\u2009%" });
   });
@@ -371,7 +373,7 @@ describe("measures beside each other", () => {
       })),
     };
     const scene = sceneOf(hardVisual("donut"), data, undefined, {
-      focus: keyAt(1),
+      focus: { row: keyAt(1) },
       size: { width: 500, height: 400 },
     });
     const lines = (id: string) => scene.marks.find((m) => m.id === id)?.datum?.lines[0];

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { answeredData } from "@/testing/answered";
 import { visualOf } from "@/testing/craft/cases";
 import { madeTable, projectTable } from "@/testing/made-table";
 import { parseIsoDate } from "../base/calendar";
@@ -49,13 +50,8 @@ const bars = (more: Partial<Visual> = {}) => ({
 });
 const TARGET = { target: { measure: "wanted" } };
 
-function dataOf(visual: Visual, filters: Query["filters"] = []) {
-  const query = toQuery(visual, PROJECT, filters);
-  if (!query) throw new Error("nothing is asked");
-  const [result] = runQueries([querySchema.parse(query)], { tables, inputs: {}, scope: scopeOf(PROJECT) });
-  if (result instanceof QueryError) throw result;
-  return toVisualData(visual, PROJECT, result, { filters });
-}
+const dataOf = (visual: Visual, filters: Query["filters"] = []) =>
+  answeredData(visual, PROJECT, tables, filters);
 const targets = (visual: Visual) => dataOf(visual).rows.map((r) => [r.label, r.value, r.target]);
 const shares = (visual: Visual) =>
   datumsOf(sceneOf(visual, dataOf(visual))).map(({ datum }) => [

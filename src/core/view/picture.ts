@@ -8,10 +8,9 @@ import { finishDials } from "../kinds/finishes";
 import type { Result } from "../plan/query";
 import type { Project, Visual } from "../project/schema";
 import type { Around } from "../rows/read-result";
-import type { RowKey } from "../rows/row-key";
 import type { VisualData } from "../rows/visual-data";
 import { THEMES, themeOn } from "../scene/colour";
-import type { Scene } from "../scene/marks";
+import type { Focus, Scene } from "../scene/marks";
 import { scaledScene } from "../scene/scaled";
 import { measuredIn } from "../scene/text";
 import { toVisualData } from "./visual-data";
@@ -26,7 +25,7 @@ export type Design = Pick<Project, "palettes" | "finishes" | "pictures"> & {
 export interface PictureOptions extends Around {
   theme?: "light" | "night";
   size?: { width: number; height: number };
-  focus?: RowKey | null;
+  focus?: Focus | null;
   lit?: Lit | null;
 }
 

@@ -1,17 +1,14 @@
 import { describe, expect, it } from "vitest";
+import { answeredData } from "@/testing/answered";
 import { visualOf } from "@/testing/craft/cases";
 import { madeTable, projectTable } from "@/testing/made-table";
 import { NEW_FORMAT } from "../base/number-format";
-import { runQueries } from "../engine/run";
-import { type Query, querySchema } from "../plan/query";
-import { QueryError } from "../plan/query-error";
+import type { Query } from "../plan/query";
 import { newMeasure } from "../project/defaults";
-import { scopeOf } from "../project/names";
 import { emptyProject, type Project, type Visual } from "../project/schema";
+import type { VisualData } from "../rows/visual-data";
 import type { Scene } from "../scene/marks";
 import { sceneOf } from "./picture";
-import { toQuery } from "./query";
-import { toVisualData } from "./visual-data";
 
 const ROUTES = ["North", "South", "East", "West"];
 const ROWS = ROUTES.flatMap((route, i) =>
@@ -40,19 +37,8 @@ const PROJECT: Project = {
   ],
 };
 
-function drawn(
-  visual: Visual,
-  filters: Query["filters"],
-): { scene: Scene; data: ReturnType<typeof toVisualData> } {
-  const query = toQuery(visual, PROJECT, filters);
-  if (!query) throw new Error("nothing is asked");
-  const [result] = runQueries([querySchema.parse(query)], {
-    tables: [TRIPS],
-    inputs: {},
-    scope: scopeOf(PROJECT),
-  });
-  if (result instanceof QueryError) throw result;
-  const data = toVisualData(visual, PROJECT, result, { filters });
+function drawn(visual: Visual, filters: Query["filters"]): { scene: Scene; data: VisualData } {
+  const data = answeredData(visual, PROJECT, [TRIPS], filters);
   return { scene: sceneOf(visual, data), data };
 }
 

@@ -1,5 +1,4 @@
-import type { RowKey } from "@/core/rows/row-key";
-import type { CategoryOf, Datum, Scene } from "@/core/scene/marks";
+import type { CategoryOf, Datum, Focus, Scene } from "@/core/scene/marks";
 
 /**
  * A picture in a page element that follows its scene: marks move to their new places when the data changes.
@@ -16,11 +15,11 @@ export interface LivePicture {
 }
 
 /**
- * What a live picture tells: the key of the row under the pointer (null when none), the part of the anatomy
+ * What a live picture tells: the row under the pointer (null when none), the part of the anatomy
  * there, and a pick of a category.
  */
 export interface Listen {
-  onFocus?: (key: RowKey | null) => void;
+  onFocus?: (focus: Focus | null) => void;
   onPart?: (part: string | null) => void;
   /** `more`: it joins what is picked already, as with a key held or by a long press. */
   onPick?: (picked: CategoryOf, more: boolean) => void;

@@ -1,5 +1,5 @@
 import { markBetween } from "@/core/scene/between";
-import { categoryOf, type Datum, type Mark, type Scene } from "@/core/scene/marks";
+import { categoryOf, type Datum, focusOf, type Mark, type Scene } from "@/core/scene/marks";
 import { type SvgNode, sceneTree } from "../svg-tree";
 import { tooltipOf } from "../tooltip";
 import { type StartPicture, wantsMore } from "./live";
@@ -79,7 +79,7 @@ export const startPainter: StartPicture = (element, _size, listen) => {
     under = mark;
     const of = mark && categoryOf(mark);
     element.style.cursor = of ? "pointer" : "default";
-    listen.onFocus?.(of?.side === "split" ? of.key : null);
+    listen.onFocus?.(mark && focusOf(mark));
     listen.onPart?.(mark?.part ?? null);
   };
   const leave = () => {

@@ -107,7 +107,7 @@ const many = (values: (number | null)[], more: Partial<VisualData> = {}) => {
   const data = sampleData(values, { target: 280_000, ...more });
   return {
     ...data,
-    second: { label: "Seats", format: PLAIN_FORMAT },
+    second: { label: "Seats", format: PLAIN_FORMAT, total: 1_204_000 },
     headSize: { label: "Revenue", format: PLAIN_FORMAT },
     rows: data.rows.map((r, i) => ({
       ...r,

@@ -45,7 +45,7 @@ describe("one unit", () => {
       second: [2_052_600, 1_886_720, 863_800, 1_335_360][i],
     }));
     for (const format of [BY_SIZE, PLAIN_FORMAT]) {
-      const both = { ...data, rows, format, second: { label: "Seats", format: { ...format } } };
+      const both = { ...data, rows, format, second: { label: "Seats", format: { ...format }, total: null } };
       const visual = visualOf("nested bars", { "labels.of": "both", "labels.content": "value" });
       const scene = sceneOf(visual, both, undefined, { size: { width: 300, height: 220 } });
       const said = scene.marks.flatMap((m) => (m.type === "text" && m.text.includes(" · ") ? [m.text] : []));

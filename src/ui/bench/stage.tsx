@@ -3,10 +3,9 @@ import { ToggleGroup } from "radix-ui";
 import { useMemo, useState } from "react";
 import { frameProblem } from "@/core/project/frame-limits";
 import { editByHandle } from "@/core/project/handle-edits";
-import type { RowKey } from "@/core/rows/row-key";
 import type { VisualData } from "@/core/rows/visual-data";
 import { litScene } from "@/core/scene/lit-scene";
-import type { Handle } from "@/core/scene/marks";
+import type { Focus, Handle } from "@/core/scene/marks";
 import { SIGHTS } from "@/core/scene/sight";
 import { sceneOf } from "@/core/view/picture";
 import { trialsOf } from "@/core/view/trials";
@@ -69,7 +68,7 @@ export function Stage({ id, data, pending, trial, lit, onLit }: Props) {
   const design = useDesign();
   // The stage begins as the application is.
   const [view, setView] = useState<View>(useTheme((s) => s.theme));
-  const [focus, setFocus] = useState<RowKey | null>(null);
+  const [focus, setFocus] = useState<Focus | null>(null);
   const shownData = useMemo(
     () => (trial ? trialsOf(visual, data).find((t) => t.id === trial)?.data : null) ?? data,
     [visual, data, trial],

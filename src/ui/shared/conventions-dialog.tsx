@@ -45,6 +45,7 @@ const SAID_OF: Record<WordName, string> = {
   noOwnTarget: "a row that has no target of its own",
   fullAtOwn: "rows that each run to a target of their own",
   stemOwn: "stems that each start somewhere else",
+  and: "between two names",
   noNames: "after the number of names that have no room",
   more: "names that a legend or a text leaves out",
   unfit: "rows that have no room",

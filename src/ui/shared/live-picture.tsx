@@ -1,7 +1,6 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import type { RowKey } from "@/core/rows/row-key";
-import type { Scene } from "@/core/scene/marks";
+import type { Focus, Scene } from "@/core/scene/marks";
 import type { LivePicture as Live, StartPicture } from "@/render/painter/live";
 import { useMarkWalk } from "./mark-walk";
 import { PictureNumbers } from "./picture-numbers";
@@ -10,7 +9,7 @@ interface Props {
   /** What draws it, once that is here; always the same. */
   by: () => Promise<StartPicture>;
   scene: Scene;
-  onFocus?: (key: RowKey | null) => void;
+  onFocus?: (focus: Focus | null) => void;
   onPart?: (part: string | null) => void;
   /** What the picture is called. */
   name: string;
@@ -39,7 +38,7 @@ export function LivePicture({ by, scene, onFocus, onPart, name }: Props) {
     void by().then((start) => {
       if (gone || !host.current) return;
       made = start(host.current, size.current, {
-        onFocus: (key) => listen.current.onFocus?.(key),
+        onFocus: (focus) => listen.current.onFocus?.(focus),
         onPart: (part) => listen.current.onPart?.(part),
       });
       setLive(made);

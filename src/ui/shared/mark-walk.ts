@@ -1,9 +1,8 @@
 "use client";
 import { type KeyboardEvent, useMemo, useState } from "react";
 import { steppedBy } from "@/core/base/stepped-by";
-import type { RowKey } from "@/core/rows/row-key";
 import { datumsOf, datumText, type PlacedDatum } from "@/core/scene/datums";
-import type { Scene } from "@/core/scene/marks";
+import { type Focus, focusOf, type Scene } from "@/core/scene/marks";
 import type { LivePicture } from "@/render/painter/live";
 
 /**
@@ -13,7 +12,7 @@ import type { LivePicture } from "@/render/painter/live";
 export function useMarkWalk(
   scene: Scene,
   live: LivePicture | null,
-  onFocus?: (key: RowKey | null) => void,
+  onFocus?: (focus: Focus | null) => void,
 ): { datums: PlacedDatum[]; said: string; keys: React.HTMLAttributes<HTMLElement> & { tabIndex: number } } {
   const datums = useMemo(() => datumsOf(scene), [scene]);
   const [at, setAt] = useState(-1);
@@ -21,7 +20,7 @@ export function useMarkWalk(
     setAt(place);
     const here = datums[place];
     live?.tell(here?.datum ?? null, here?.x ?? 0, here?.y ?? 0);
-    onFocus?.(here?.datum.key ?? null);
+    onFocus?.(here ? focusOf(here) : null);
   };
   const onKeyDown = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) return;

@@ -1,8 +1,8 @@
-import { exactNumber, formatNumber, type NumberFormat } from "../../base/number-format";
+import { exactNumber, formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import { counted } from "../../project/fixed-words";
 import { type RowKey, subjectOf } from "../../rows/row-key";
-import type { VisualData, VisualRow } from "../../rows/visual-data";
+import type { SeriesEntry, VisualData, VisualRow } from "../../rows/visual-data";
 import type { Datum } from "../../scene/marks";
 import type { SharedInput } from "./shared-parts";
 
@@ -19,8 +19,8 @@ export function strength(
   const picked = lit && entries.some((e) => lit.keys.includes(e.key)) ? lit : null;
   const own = picked?.side === "series" ? series : key;
   const isPicked = picked !== null && own !== undefined && picked.keys.includes(own);
-  const isFocused = focus !== null && data.rows.some((r) => r.key === focus);
-  if (isPicked || (isFocused && focus === key)) return 1;
+  const isFocused = focus !== null && data.rows.some((r) => r.key === focus.row);
+  if (isPicked || (isFocused && focus.row === key)) return 1;
   return picked || isFocused ? weak : 1;
 }
 
@@ -28,17 +28,28 @@ export function strength(
 export const targetOf = ({ own, target }: VisualData, row: Pick<VisualRow, "target">): number | null =>
   own.target === null ? target : (row.target ?? null);
 
+/** What is told of a row where it is drawn in parts: of which series the value is, and what its share is of. */
+export interface PartOfRow {
+  series?: Pick<SeriesEntry, "key" | "label" | "format">;
+  /** Undefined: the target, else the total of all rows. */
+  whole?: number | null;
+}
+
 /** The tooltip's own text for a row. */
 export function ownTooltip(
   { data }: SharedInput,
   text: string,
   row: Pick<VisualRow, "key" | "label" | "value" | "format" | "target">,
+  part: PartOfRow = {},
 ): string {
-  const format = row.format ?? data.format;
-  const whole = data.own.target === null ? (data.target ?? data.total) : targetOf(data, row);
+  const format = part.series?.format ?? row.format ?? data.format;
+  const goal = data.own.target === null ? (data.target ?? data.total) : targetOf(data, row);
+  const whole = part.whole === undefined ? goal : part.whole;
   const share = whole && row.value !== null ? row.value / whole : null;
   return fillTemplate(text, {
     ...categoryNames(data, row),
+    ...(part.series?.format ? { measure: part.series.label } : {}),
+    ...(part.whole === undefined ? {} : { total: { value: part.whole, format } }),
     value: { value: row.value, format },
     share: {
       value: share,
@@ -68,33 +79,35 @@ export function categoryNames(
       ? {}
       : { target: { value: targetOf(data, row), format: row.format ?? data.format } }),
     category,
+    ...(row.format ? { measure: text } : {}),
   };
 }
 
-/**
- * What the pointer finds on a row; `measure` is the one whose value it is, where that is not the visual's
- * own.
- */
+/** What the pointer finds on a row, or on what it has of one of the series: that is said before its value. */
 export function rowDatum(
   input: SharedInput,
   row: VisualRow,
   more: Datum["lines"] = [],
-  measure?: { label: string; format: NumberFormat },
+  part: PartOfRow = {},
 ): Datum {
-  const title = row.groups > 0 ? `${row.label} (${row.groups} ${input.data.words.together})` : row.label;
-  const own = input.style.template("tooltip.text");
-  if (own) return { key: row.key, title, lines: [{ label: ownTooltip(input, own, row), value: "" }] };
-  const format = measure?.format ?? row.format ?? input.data.format;
+  const { data, style } = input;
+  const { series } = part;
+  const title = row.groups > 0 ? `${row.label} (${row.groups} ${data.words.together})` : row.label;
+  const datum = { key: row.key, title, ...(series ? { series: series.key } : {}) };
+  const own = style.template("tooltip.text");
+  if (own) return { ...datum, lines: [{ label: ownTooltip(input, own, row, part), value: "" }] };
+  const format = series?.format ?? row.format ?? data.format;
+  const measure = series?.format ? series.label : row.format ? row.label : data.valueLabel;
   const exact = exactNumber(row.value, format);
   return {
-    key: row.key,
-    title,
+    ...datum,
     lines: [
       {
-        label: measure?.label ?? (row.format ? row.label : input.data.valueLabel),
+        label: measure,
         value: formatNumber(row.value, format),
         ...(exact === undefined ? {} : { exact }),
       },
+      ...(series && !series.format ? [{ label: data.words.within, value: series.label }] : []),
       ...more,
     ],
   };

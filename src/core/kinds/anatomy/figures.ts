@@ -85,7 +85,7 @@ export function withFigures(data: VisualData, style: Style<SharedPart>, extent: 
     lines,
   );
   const format = (f: NumberFormat) => (f === data.format ? own : wanted(f, values));
-  const other = (m: VisualData["second"], of: (number | null)[]) =>
+  const other = <M extends { format: NumberFormat }>(m: M | null, of: (number | null)[]): M | null =>
     m && {
       ...m,
       format: m.format === data.format ? own : inOneUnit(wanted(m.format, of), of),

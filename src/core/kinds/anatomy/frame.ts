@@ -8,23 +8,28 @@ import { ruleWords } from "./colours";
 import { LABELS } from "./labels";
 import type { SharedInput } from "./shared-parts";
 import { textMark } from "./text-mark";
+import { writtenSubtitle, writtenTitle } from "./titles";
 
 /**
  * Lays out what surrounds a kind's drawing: background, title and subtitle. Small frames drop the subtitle,
  * then the title.
  */
 export function layFrame(input: SharedInput): { marks: Mark[]; body: Box } {
-  const { frame, style, data } = input;
+  const { frame, style } = input;
   const { width, height } = frame;
   const padding = Math.min(style.number("frame.padding"), 0.08 * Math.min(width, height) + 2);
-  const title = fillTemplate(data.title, data.names).trim();
-  const subtitle = fillTemplate(data.subtitle, data.names).trim();
   const marks: Mark[] = [];
   let top = padding;
   if (style.toggle("heading.shown")) {
     const size = style.number("heading.size");
-    const lines = headingLines(input, "title", title, size, height >= 100 ? (height >= 220 ? 2 : 1) : 0);
-    const under = headingLines(input, "subtitle", subtitle, size * 0.83, height >= 160 ? 1 : 0);
+    const lines = headingLines(
+      input,
+      "title",
+      writtenTitle(input),
+      size,
+      height >= 100 ? (height >= 220 ? 2 : 1) : 0,
+    );
+    const under = headingLines(input, "subtitle", writtenSubtitle(input), size * 0.83, height >= 160 ? 1 : 0);
     top = stack(lines, top, marks);
     if (under.length) top = stack(under, top + 3, marks);
     if (marks.length) top += Math.min(10, height * 0.03);
@@ -166,9 +171,6 @@ export function blankScene(input: SharedInput): Scene | null {
   return data.rows.every((r) => r.value === null) ? emptyScene(input, style.template("frame.empty")) : null;
 }
 
-/** The title as it is written, or what is shown. */
-export const titleOf = ({ data }: SharedInput): string =>
-  fillTemplate(data.title, data.names).trim() || data.valueLabel;
 /** A small line at the foot of the body, for what the picture leaves out. Takes its room from the body. */
 export function footNote(body: Box, theme: Theme, text: string, id = "note"): { marks: Mark[]; body: Box } {
   return !text || body.height < 110 ? { marks: [], body } : footLine(body, theme, text, id);

@@ -3,7 +3,7 @@ import type { OwnPicture, Visual } from "../../project/schema";
 import type { RowKey, Side } from "../../rows/row-key";
 import type { VisualData } from "../../rows/visual-data";
 import type { Theme } from "../../scene/colour";
-import type { Scene } from "../../scene/marks";
+import type { Focus, Scene } from "../../scene/marks";
 import type { Palette } from "../../scene/palettes";
 import type { DialValue, Part } from "./dial";
 import type { Style } from "./style";
@@ -25,8 +25,8 @@ export interface Lit {
 }
 
 /**
- * What a kind needs to draw: frame in pixels, colours, dials, data, and the row under the pointer (its key)
- * if any.
+ * What a kind needs to draw: frame in pixels, colours, dials, data, and and what is under the
+ * pointer, if anything.
  */
 export interface SceneInput<in P extends Part = Part> {
   frame: { width: number; height: number };
@@ -35,7 +35,7 @@ export interface SceneInput<in P extends Part = Part> {
   surface: Surface;
   look: Look;
   data: VisualData;
-  focus: RowKey | null;
+  focus: Focus | null;
   /** The categories that were picked, all of one split, if any. */
   lit: Lit | null;
   /** Whether the foot has room to say how many of what is drawn have no name in the picture. */
@@ -70,6 +70,8 @@ export interface Kind<Id extends string = string> {
   downwards?: true;
   /** Why rows have no marks of their own, at these dials; null where they have. */
   unmarked?: (dials: Visual["dials"]) => string | null;
+  /** Whether measures without a split are parts of one whole, which is their sum. */
+  sumsMeasures?: true;
   /** Whether its marks have other colours than those of categories, series and rules. */
   ownColours?: true;
   /**

@@ -123,6 +123,7 @@ export function labelWriter({ style, data, frame }: SharedInput, content: LabelS
           return [
             fillTemplate(ownText, {
               ...categoryNames(data, row),
+              ...(whole === null ? {} : { total: { value: whole, format: f } }),
               value: { value, format: f },
               share: { value: share, format: PERCENT_FORMAT },
             }),

@@ -13,8 +13,8 @@ import type { SharedInput, SharedPart } from "./shared-parts";
 import { symbolMark } from "./symbol";
 import { textMark } from "./text-mark";
 
-/** The legend; without the toggle for values where its entries have none. */
-export const legendPart = (place: "auto" | "none", values = true) =>
+/** The legend, and where it stands at first. */
+export const legendPart = (place: "auto" | "none") =>
   part("legend", "Legend", [
     choice(
       "place",
@@ -28,7 +28,7 @@ export const legendPart = (place: "auto" | "none", values = true) =>
       ],
       place,
     ),
-    ...(values ? [toggle("values", "With values", true)] : []),
+    toggle("values", "With values", true),
   ]);
 
 type LegendInput = SceneInput<ReturnType<typeof legendPart> | SharedPart>;

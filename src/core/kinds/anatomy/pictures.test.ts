@@ -23,17 +23,18 @@ describe("pictures in the centre", () => {
     for (const kind of ["donut", "progress ring", "radial bars"] as const) {
       const dials = { "ring.thickness": 8 };
       expect(starting(marksOf(kind, dials), "picture"), kind).toEqual([]);
-      const icon = starting(marksOf(kind, dials, { focus: keyAt(0) }), "picture");
+      const icon = starting(marksOf(kind, dials, { focus: { row: keyAt(0) } }), "picture");
       expect(icon.map((m) => m.type)).toEqual(["icon"]);
-      const marks = marksOf(kind, dials, { focus: keyAt(1) });
+      const marks = marksOf(kind, dials, { focus: { row: keyAt(1) } });
       const [picture] = starting(marks, "picture");
       const [reading] = marks.filter((m) => m.id === "reading");
       if (picture?.type !== "picture" || reading?.type !== "text") throw new Error(`${kind} lacks one`);
       expect(picture.href).toBe("data:image/png;,x");
       expect(picture.y + picture.height).toBeLessThan(reading.y - reading.size * 0.36);
-      expect(starting(marksOf(kind, dials, { focus: keyAt(2) }), "picture"), "of a row without one").toEqual(
-        [],
-      );
+      expect(
+        starting(marksOf(kind, dials, { focus: { row: keyAt(2) } }), "picture"),
+        "of a row without one",
+      ).toEqual([]);
     }
   });
 

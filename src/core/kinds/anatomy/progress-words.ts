@@ -1,8 +1,8 @@
 import { formatNumber } from "../../base/number-format";
 import { leadingRows } from "./datum";
-import { titleOf } from "./frame";
 import { chosenEnd, type Goals, goalFor, shareOfGoal, shareText } from "./goal";
 import type { SharedInput } from "./shared-parts";
+import { measuresNamed, titleOf } from "./titles";
 
 /** Progress in words: what of, against which target, the first rows with their shares, and how many are past. */
 export function progressWords(input: SharedInput, goal: Goals, kind: string): string {
@@ -24,5 +24,5 @@ export function progressWords(input: SharedInput, goal: Goals, kind: string): st
   }).length;
   const past = over ? `, ${data.rows.length > 1 ? `${over} ` : ""}${data.words.pastGoal}` : "";
   const end = goal.missing || chosenEnd(data, goal);
-  return `${titleOf(input)}: ${kind} of ${data.valueLabel}${against}, ${said}${past}${end ? `. ${end}` : ""}.`;
+  return `${titleOf(input)}: ${kind} of ${measuresNamed(data)}${against}, ${said}${past}${end ? `. ${end}` : ""}.`;
 }

@@ -12,6 +12,13 @@ export const restBeside = (
   { readOf = (row: VisualRow) => row.value, whole = total } = {},
 ): number => (isCut && addsUp ? restOf(rows.map(readOf), whole) : 0);
 
+/**
+ * Whether rows are shares of the whole that they make: they add up to it, and none lies below zero. Without a
+ * split they are measures, whose sum is the whole.
+ */
+export const haveShares = ({ addsUp, rows }: VisualData): boolean =>
+  (addsUp || rows.every((r) => r.format)) && rows.every((r) => (r.value ?? 0) >= 0);
+
 /** "28 % not shown": what the foot says of the stretch that is left open; empty where none is. */
 export const openWords = ({ words, format }: VisualData, share: number): string =>
   share > 0 ? filledIn(words.notShown, { share: shareText(share, format) }) : "";

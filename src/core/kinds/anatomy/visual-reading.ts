@@ -63,9 +63,16 @@ interface RoundWords {
   names: Record<string, TemplateValue>[];
   /** The template, where it is not the one that the dial says. */
   text?: string;
-  caption: string;
+  /** From the fullest to the shortest. */
+  captions: string[];
   tone?: string;
 }
+
+/** Captions of several sayings, of which the last goes first where they do not all fit. */
+export const captionsOf = (sayings: string[]): string[] => {
+  const said = sayings.filter(Boolean);
+  return said.map((_, i) => said.slice(0, said.length - i).join(" · "));
+};
 
 /**
  * The text of a round reading and its size: a number is never cut, so that the smallest rings have it whole,
@@ -110,7 +117,8 @@ function readingLines(input: ReadingInput, at: RoundPlace, said: RoundWords, mos
   const { within, room, lift = 0 } = at;
   if (!style.toggle("reading.shown")) return [];
   const wanted = Math.min(style.number("reading.size"), room * most);
-  const isCaptioned = said.caption !== "" && room > 34;
+  const captions = said.captions.filter(Boolean);
+  const isCaptioned = captions.length > 0 && room > 34;
   const reach = wanted * REACH[lift === 0 ? "level" : "lifted"][isCaptioned ? "captioned" : "alone"];
   const side = Math.min(at.x - within.x, within.x + within.width - at.x);
   const width = 2 * Math.min(side, Math.sqrt(Math.max(0, room ** 2 - reach ** 2)) * 0.94);
@@ -123,7 +131,7 @@ function readingLines(input: ReadingInput, at: RoundPlace, said: RoundWords, mos
   const lines = [textMark("reading", "reading", { ...place, y, ...main, weight: 600, fill: theme.ink })];
   if (isCaptioned) {
     const size = Math.max(SMALLEST, Math.min(13, main.size * 0.42));
-    const small = fitText([said.caption], width * 0.9, size, 400);
+    const small = fitText(captions, width * 0.9, size, 400);
     const under = middle + Math.max(main.size * 0.62, main.size * 0.2 + size * 0.75);
     const fill = said.tone ?? theme.muted;
     lines.push(textMark("caption", "reading", { ...place, y: under, ...small, weight: 400, fill }));

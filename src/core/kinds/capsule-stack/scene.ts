@@ -10,12 +10,13 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { type BandEnd, endLabelMarks } from "../anatomy/end-labels";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame } from "../anatomy/frame";
 import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { type LabelWriter, labelWriter, oneLine } from "../anatomy/labels";
 import { legendFor, seriesEntries } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
+import { titleOf } from "../anatomy/titles";
 import type { CapsuleStackPart } from "./parts";
 import { type Segment, stackOf } from "./stack";
 
@@ -126,8 +127,10 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
   const { data, style, surface } = input;
   const { bands, stacks, colours, write, thickness } = laid;
   const absolute = stacks[i].reduce((sum, s) => sum + Math.abs(s.value), 0);
+  const isWhole =
+    data.addsUp && (style.choice("bar.as") === "shares" || stacks[i].every((s) => s.value >= 0));
   const clip = clipOf(laid, i);
-  const whole = {
+  const length = {
     from: bands.at(bands.low),
     to: bands.at(bands.high),
     axis: bands.horizontal ? ("x" as const) : ("y" as const),
@@ -140,7 +143,6 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
     const color = series ? colours.series(segment.series) : colours.of(row, i);
     const { box, far } = barBox(bands, { row: i, from: segment.from, to: segment.to, thickness });
     const shape = withGap(box, far, segment, style.number("bar.gap"));
-    const share = { label: data.words.share, value: shareText(Math.abs(value) / absolute, data.format) };
     const mark: Mark = {
       type: "rect",
       id: `segment:${id}`,
@@ -152,15 +154,18 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
       datum: rowDatum(
         input,
         { ...row, value },
-        series ? [{ label: data.words.within, value: series.label }, ...(data.addsUp ? [share] : [])] : [],
+        series && isWhole
+          ? [{ label: data.words.share, value: shareText(Math.abs(value) / absolute, data.format) }]
+          : [],
+        series ? { series, whole: isWhole ? absolute : null } : {},
       ),
       shows: { row: row.key, ...(series ? { series: series.key } : {}), value, channel: "length" },
       surface: "data",
-      whole,
+      whole: length,
       grow: growthFrom(far),
     };
     if (opacity < 1 || !surface.carriesText) return [mark];
-    const wordings = oneLine(write({ ...row, value }, data.addsUp ? absolute : null));
+    const wordings = oneLine(write({ ...row, value }, isWhole ? absolute : null));
     return [mark, ...segmentLabel(input, shape, wordings, id, color)];
   });
 }

@@ -1,7 +1,7 @@
-import type { NumberFormat } from "../../base/number-format";
 import { formatNumber } from "../../base/number-format";
 import { fillTemplate } from "../../base/template";
 import { counted } from "../../project/fixed-words";
+import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Handle, Mark } from "../../scene/marks";
 import { LINE_HEIGHT, textWidth, wrap } from "../../scene/text";
@@ -9,24 +9,22 @@ import { boxInSector, liftOf, polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame } from "../anatomy/frame";
 import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
-import { openWords } from "../anatomy/rest";
+import { haveShares, openWords } from "../anatomy/rest";
 import { type Centre, layCentre, startPlace } from "../anatomy/rings";
 import { textMark } from "../anatomy/text-mark";
-import { namesFor, roundReading } from "../anatomy/visual-reading";
+import { measuresNamed, titleOf } from "../anatomy/titles";
+import { captionsOf, namesFor, roundReading } from "../anatomy/visual-reading";
 import { type OutsideLabel, outsideLabels, outsideRoom } from "./outside-labels";
 import type { DonutPart } from "./parts";
 import { type OpenStretch, type Ring, ringsOf, type Slice, slicesOf, sweepOf } from "./slices";
 
 type Input = SceneInput<DonutPart>;
-type Write = (slice: Slice, format?: NumberFormat) => string[][];
-
-/** Whether slices are shares of something: parts that make no whole have none, only a size beside each other. */
-const haveShares = ({ addsUp, rows }: Input["data"]): boolean => addsUp || rows.every((r) => r.format);
+type Write = (slice: Slice, ring?: Ring) => string[][];
 
 interface Laid {
   marks: Mark[];
@@ -123,8 +121,11 @@ function lay(input: Input): Laid {
   const place = legendPlace(input, whole);
   const { body, marks: legend } = legendFor(input, colours, entries, noted.body, { place });
   const writer = labelWriter(input, style.choice("labels.content"));
-  const write: Write = (s, format = s.row.format) =>
-    writer({ ...s.row, value: s.value, format }, haveShares(data) ? s.value / s.share : null);
+  const write: Write = (s, ring) => {
+    const format = ring?.format ?? s.row.format;
+    const hasShares = ring?.hasShares ?? haveShares(data);
+    return writer({ ...s.row, value: s.value, format }, hasShares ? s.value / s.share : null);
+  };
   const outside = isOutside(input, body) ? outsideOf(input, slices, colours, write, body) : null;
   const { from, sweep } = sweepOf(style);
   // The segment under the pointer grows by at most four pixels, which stay free around the ring.
@@ -166,16 +167,13 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
   const { from, to, sweep } = sweepOf(style);
   const corner = style.number("arc.corner");
   const border = style.number("arc.border");
-  const grown = s.row.key === focus && rings.length === 1 ? Math.min(4, centre.r * 0.03) : 0;
+  const grown = s.row.key === focus?.row && rings.length === 1 ? Math.min(4, centre.r * 0.03) : 0;
   const isAlone = ring.all.length === 1 && sweep === 360;
-  const of = ring.label && !ring.format ? [{ label: input.data.words.within, value: ring.label }] : [];
-  const measure = ring.format && { label: ring.label, format: ring.format };
-  const lines = [
-    ...of,
-    ...(haveShares(input.data)
-      ? [{ label: input.data.words.share, value: shareText(s.share, ring.format ?? input.data.format) }]
-      : []),
-  ];
+  const { key, label, format, hasShares } = ring;
+  const lines = hasShares
+    ? [{ label: input.data.words.share, value: shareText(s.share, format ?? input.data.format) }]
+    : [];
+  const whole = hasShares ? s.value / s.share : null;
   return {
     type: "sector",
     id: `slice:${idOf(ring.key)}${s.row.key}`,
@@ -200,7 +198,10 @@ function sliceMark(input: Input, { rings, centre }: Laid, ring: Ring, s: Slice):
     surface: "data",
     grow: "middle",
     whole: { from, to, axis: "angle" },
-    datum: rowDatum(input, { ...s.row, value: s.value }, lines, measure),
+    datum: rowDatum(input, { ...s.row, value: s.value }, lines, {
+      whole,
+      ...(key === null ? {} : { series: { key, label, ...(format ? { format } : {}) } }),
+    }),
   };
 }
 
@@ -223,7 +224,7 @@ function insideLabels(input: Input, ring: Ring, write: Write): Mark[] {
       const sector = { ...slice, inner: ring.inner, outer: ring.r };
       return boxInSector(sector, middle, { width, height: wording.length * size * LINE_HEIGHT });
     };
-    const lines = write(slice, ring.format).find(fits);
+    const lines = write(slice, ring).find(fits);
     if (!lines) break;
     labelled++;
     // Segments that step back while another is under the pointer are too pale to write on.
@@ -249,25 +250,27 @@ function labelMarks(input: Input, laid: Laid): Mark[] {
   return isInside ? rings.flatMap((ring) => insideLabels(input, ring, write)) : [];
 }
 
-/** The reading is the row's own value, whichever ring the pointer stands on. */
+/** The reading is that of the slice under the pointer, on its own ring; of a row or of the whole elsewhere. */
 function reading(input: Input, { slices, rings, body }: Laid): Mark[] {
   const { style, data, focus } = input;
-  const ring = rings[rings.length - 1];
-  const focused = slices.find((s) => s.row.key === focus);
-  const format = focused?.row.format ?? data.format;
-  const measured = data.rows.every((r) => r.format) && data.rows.length > 1;
-  const all = measured ? slices.reduce((sum, s) => sum + s.value, 0) : data.total;
-  const value = focused?.value ?? all;
+  const innermost = rings[rings.length - 1];
+  const ring = rings.find((r) => r.key !== null && r.key === focus?.series);
+  const focused = (ring?.all ?? slices).find((s) => s.row.key === focus?.row);
+  const format = ring?.format ?? focused?.row.format ?? data.format;
+  const value = focused ? focused.value : data.total;
   const names = namesFor(input, { total: { value, format }, value: { value, format } });
-  const caption = focused
-    ? [focused.row.label, haveShares(data) ? shareText(focused.share, format) : ""]
-        .filter(Boolean)
-        .join(" · ")
-    : fillTemplate(style.template("reading.caption"), names[0]);
+  // Beside rings of several measures a value has to say of which it is.
+  const of = ring?.label ?? (data.series.some((s) => s.format) ? data.valueLabel : "");
+  const share = focused && (ring?.hasShares ?? haveShares(data)) ? shareText(focused.share, format) : "";
+  const whole = { ...names[0], measure: data.series.length ? data.valueLabel : measuresNamed(data) };
+  const captions = focused
+    ? captionsOf([focused.row.label, of, share])
+    : [fillTemplate(style.template("reading.caption"), whole)];
   // A half ring has its reading within its own half.
   const { from, sweep } = sweepOf(style);
-  const place = { x: ring.cx, y: ring.cy, room: ring.inner, within: body, lift: liftOf(from, sweep) };
-  return roundReading(input, place, { row: focused?.row, names, caption });
+  const { cx: x, cy: y, inner: room } = innermost;
+  const place = { x, y, room, within: body, lift: liftOf(from, sweep) };
+  return roundReading(input, place, { row: focused?.row, names, captions });
 }
 
 function draw(input: Input, laid: Laid): Mark[] {
@@ -297,27 +300,28 @@ function handles({ style }: Input, { centre, rings }: Laid): Handle[] {
 
 function say(input: Input, { rings, left }: Laid): string {
   const { data } = input;
-  const said = rings.map(({ label, all }) => {
+  const said = rings.map(({ label, all, hasShares, format = data.format }) => {
     const leading = all
       .toSorted((a, b) => b.share - a.share)
       .slice(0, 3)
-      .map(
-        (s) =>
-          `${s.row.label} ${haveShares(data) ? shareText(s.share, data.format) : formatNumber(s.value, data.format)}`,
-      );
+      .map((s) => `${s.row.label} ${hasShares ? shareText(s.share, format) : formatNumber(s.value, format)}`);
     return `${label ? `${label}: ` : ""}${all.length} ${all.length === 1 ? "segment" : "segments"}${leading.length ? `, the largest ${leading.join(", ")}` : ""}`;
   });
+  // Rings of several measures have each its own.
+  const total = data.series.some((s) => s.format) ? "" : `total ${formatNumber(data.total, data.format)}, `;
   const kind = rings.length > 1 ? `donut with ${rings.length} rings` : "donut";
-  return `${titleOf(input)}: ${kind} of ${data.valueLabel}, total ${formatNumber(data.total, data.format)}, ${said.join("; ")}.${left ? ` ${left}.` : ""}`;
+  return `${titleOf(input)}: ${kind} of ${measuresNamed(data)}, ${total}${said.join("; ")}.${left ? ` ${left}.` : ""}`;
 }
 
 /** What the ring does not show, in words. */
 function leftOut({ data }: Input, open: OpenStretch | null): string {
   if (open) return openWords(data, open.share);
-  const negative = data.rows.filter((r) => r.value !== null && r.value < 0).length;
+  const drawn = ({ value, cells }: VisualRow) => (data.series.length ? cells : [value]);
+  const negative = data.rows.filter((r) => drawn(r).some((v) => v !== null && v < 0)).length;
   if (negative > 0) return counted(data.words.belowLeftOut, negative);
   // Parts of a rate: the ring closes, but it is not the total.
-  return !haveShares(data) && data.rows.length > 1 ? data.words.notAdditive : "";
+  const addUp = haveShares(data) && data.series.every((s) => s.addsUp ?? true);
+  return !addUp && data.rows.length > 1 ? data.words.notAdditive : "";
 }
 
 /**

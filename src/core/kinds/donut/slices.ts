@@ -3,7 +3,7 @@ import type { RowKey } from "../../rows/row-key";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Colours } from "../anatomy/colours";
 import type { SceneInput } from "../anatomy/kind";
-import { restBeside } from "../anatomy/rest";
+import { haveShares, restBeside } from "../anatomy/rest";
 import type { Centre } from "../anatomy/rings";
 import type { DonutPart } from "./parts";
 
@@ -26,6 +26,8 @@ export interface Ring extends Centre {
   label: string;
   /** The format of the measure that the ring stands for; the value's where it is a series. */
   format?: NumberFormat;
+  /** Whether its slices are shares of a whole. */
+  hasShares: boolean;
   all: Slice[];
   /** The stretch of what is part of the whole and has no row; null where the slices are all of it. */
   open: OpenStretch | null;
@@ -88,14 +90,22 @@ export function ringsOf(input: Input, colours: Colours, centre: Centre): Ring[] 
   const { data, style } = input;
   const { r } = centre;
   const hole = (r * style.number("arc.hole")) / 100;
-  const wanted: Pick<Ring, "key" | "label" | "format" | "all" | "open">[] = data.series.length
-    ? data.series.map(({ key, label, format, total }, k) => ({
+  const wanted: Omit<Ring, keyof Centre | "inner">[] = data.series.length
+    ? data.series.map(({ key, label, format, total, addsUp = data.addsUp }, k) => ({
         key,
         label,
-        format,
+        ...(format ? { format } : {}),
+        hasShares: addsUp && data.rows.every((row) => (row.cells[k] ?? 0) >= 0),
         ...slicesOf(input, colours, (row) => row.cells[k] ?? null, total),
       }))
-    : [{ key: null, label: "", ...slicesOf(input, colours, (row) => row.value, data.total) }];
+    : [
+        {
+          key: null,
+          label: "",
+          hasShares: haveShares(data),
+          ...slicesOf(input, colours, (row) => row.value, data.total),
+        },
+      ];
   const gap = Math.min(style.number("arc.ringGap"), (r - hole) / (wanted.length * 1.6));
   const each = (r - hole - gap * (wanted.length - 1)) / wanted.length;
   return wanted.map((ring, k) => {

@@ -11,7 +11,7 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { type BandEnd, endLabelMarks } from "../anatomy/end-labels";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, oneLine } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
@@ -19,6 +19,7 @@ import { pictureMark, pictureOf } from "../anatomy/pictures";
 import { niceAbove } from "../anatomy/scale";
 import { symbolMark } from "../anatomy/symbol";
 import { textMark } from "../anatomy/text-mark";
+import { titleOf } from "../anatomy/titles";
 import type { LollipopPart } from "./parts";
 
 type Input = SceneInput<LollipopPart>;

@@ -54,7 +54,7 @@ export const NESTED_BARS_PARTS = [
     ],
   }),
   AXIS_PART,
-  legendPart("auto", false),
+  legendPart("auto"),
   coloursPart("one"),
   ...sharedParts(),
 ];

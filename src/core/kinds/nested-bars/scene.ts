@@ -10,11 +10,12 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { type BandEnd, endLabelMarks } from "../anatomy/end-labels";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter, oneLine } from "../anatomy/labels";
 import { legendFor } from "../anatomy/legend";
 import { niceAbove } from "../anatomy/scale";
+import { measuresNamed, titleOf } from "../anatomy/titles";
 import type { NestedBarsPart } from "./parts";
 
 type Input = SceneInput<NestedBarsPart>;
@@ -75,13 +76,18 @@ function lay(input: Input): Laid {
       })
     : "";
   const noted = footNote(body, theme, told);
-  const entry = (key: string, color: string, label: string) => ({ key, color, label, value: "" });
-  const entries = data.second
-    ? [
-        entry("outer", outerColour(input, colours.one), labels[outer]),
-        entry("inner", colours.one, labels[inner]),
-      ]
-    : [];
+  const colourOf = { [outer]: outerColour(input, colours.one), [inner]: colours.one };
+  const totals = {
+    value: formatNumber(data.total, data.format),
+    second: writeSecond(input, data.second?.total ?? null),
+  };
+  // As the title and the labels have them: the value first, whichever bar holds it.
+  const entries = (data.second ? (["value", "second"] as const) : []).map((side) => ({
+    key: side === outer ? "outer" : "inner",
+    color: colourOf[side],
+    label: labels[side],
+    value: style.toggle("legend.values") ? totals[side] : "",
+  }));
   const legend = legendFor(input, colours, entries, noted.body, { wide: true });
   const write = labelWriter(input, style.choice("labels.content"));
   const total = data.rows.reduce((sum, r) => sum + Math.abs(r.value ?? 0), 0);
@@ -217,7 +223,7 @@ function say(input: Input, { bands, told }: Laid): string {
   const { data } = input;
   const second = (r: VisualRow) => (data.second ? ` with ${writeSecond(input, r.second)}` : "");
   const said = leadingRows(input, (r) => `${formatNumber(r.value, data.format)}${second(r)}`);
-  return `${titleOf(input)}: nested bars of ${data.valueLabel}${data.second ? ` and ${data.second.label}` : ""}, ${said}${told ? `. ${told}` : ""}.${bands.left}`;
+  return `${titleOf(input)}: nested bars of ${measuresNamed(data)}, ${said}${told ? `. ${told}` : ""}.${bands.left}`;
 }
 
 /**

@@ -9,10 +9,11 @@ import { fitText, LINE_HEIGHT, SMALLEST, shorten, textWidth, type Weight } from 
 import { Colours } from "../anatomy/colours";
 import { rowDatum } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { emptyScene, layFrame, titleOf } from "../anatomy/frame";
+import { emptyScene, layFrame } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { symbolMark } from "../anatomy/symbol";
 import { textMark } from "../anatomy/text-mark";
+import { titleOf } from "../anatomy/titles";
 import { namesFor } from "../anatomy/visual-reading";
 import { type Change, changeOf } from "./change";
 import type { NumberCardPart } from "./parts";

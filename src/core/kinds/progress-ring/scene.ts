@@ -24,7 +24,7 @@ import { progressWords } from "../anatomy/progress-words";
 import { namesAtStart } from "../anatomy/ring-names";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
 import { namesInTrack } from "../anatomy/track-names";
-import { namesFor, roundReading } from "../anatomy/visual-reading";
+import { captionsOf, namesFor, roundReading } from "../anatomy/visual-reading";
 import type { ProgressRingPart } from "./parts";
 
 type Input = SceneInput<ProgressRingPart>;
@@ -103,7 +103,7 @@ function lay(input: Input): Laid {
 function reading(input: Input, { rows, rings, centre, goal: goals, body }: Laid): Mark[] {
   const { data, style, theme } = input;
   const several = rows.length > 1;
-  const focused = rows.find((row) => row.key === input.focus);
+  const focused = rows.find((row) => row.key === input.focus?.row);
   if (several && !focused) return [];
   const shown = focused ?? rows[0];
   const { value } = shown;
@@ -134,7 +134,7 @@ function reading(input: Input, { rows, rings, centre, goal: goals, body }: Laid)
       row: shown,
       names,
       text: textAgainst(style.template("reading.text"), goal),
-      caption: several ? [shown.label, goals.each ? caption : ""].filter(Boolean).join(" · ") : caption,
+      captions: captionsOf(several ? [shown.label, goals.each ? caption : ""] : [caption]),
       tone: state ? theme.signal : undefined,
     },
   );

@@ -7,7 +7,7 @@ import type { Mark } from "../../scene/marks";
 import { Colours } from "../anatomy/colours";
 import { leadingRows } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame } from "../anatomy/frame";
 import { chosenEnd, type Goals, goalFor, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
@@ -16,6 +16,7 @@ import { progressArcs, type RowsOnRings } from "../anatomy/progress-arcs";
 import { progressWords } from "../anatomy/progress-words";
 import { namesAtStart, type RingNames } from "../anatomy/ring-names";
 import { type Centre, layCentre, layRings, ringHandles } from "../anatomy/rings";
+import { titleOf } from "../anatomy/titles";
 import { namesInTrack } from "../anatomy/track-names";
 import { namesFor, roundReading } from "../anatomy/visual-reading";
 import type { RadialBarsPart } from "./parts";
@@ -118,7 +119,7 @@ function layNamed(
 
 function reading(input: Input, { rows, rings, centre, body }: Laid): Mark[] {
   const { data, style } = input;
-  const focused = rows.find((row) => row.key === input.focus);
+  const focused = rows.find((row) => row.key === input.focus?.row);
   const now = { value: focused ? focused.value : data.total, format: data.format };
   const names = namesFor(input, { total: now, value: now });
   const caption = focused ? focused.label : fillTemplate(style.template("reading.caption"), names[0]);
@@ -126,7 +127,7 @@ function reading(input: Input, { rows, rings, centre, body }: Laid): Mark[] {
   return roundReading(
     input,
     { x: centre.cx, y: centre.cy, room, within: body },
-    { row: focused, names, caption },
+    { row: focused, names, captions: [caption] },
   );
 }
 

@@ -7,15 +7,16 @@ import { arcExtent, boxInSector, polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame } from "../anatomy/frame";
 import { shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
 import { legendFor, rowEntries } from "../anatomy/legend";
-import { openWords, restBeside } from "../anatomy/rest";
+import { haveShares, openWords, restBeside } from "../anatomy/rest";
 import { startPlace } from "../anatomy/rings";
 import { niceAbove } from "../anatomy/scale";
 import { textMark } from "../anatomy/text-mark";
+import { titleOf } from "../anatomy/titles";
 import { outsideLabels, type RoseShape } from "./outside-labels";
 import type { RosePart } from "./parts";
 
@@ -151,7 +152,7 @@ function layLabelled(
   const content = style.choice("labels.content");
   const write = labelWriter(input, content);
   // Of values that make no whole, none is a share.
-  const wordings = petals.map(({ row }) => write(row, input.data.addsUp ? sum : null));
+  const wordings = petals.map(({ row }) => write(row, haveShares(input.data) ? sum : null));
   const place = style.choice("legend.place");
   const isOutside = style.choice("labels.place") === "outside" && wordings.some((w) => w.length);
   const within = (legendPlace: string, isAround: boolean, least = 0) => {
@@ -238,7 +239,7 @@ function petalMark(input: Input, { shape, petals, sum }: Laid, i: number): Mark 
     datum: rowDatum(
       input,
       row,
-      input.data.addsUp
+      haveShares(input.data)
         ? [{ label: input.data.words.share, value: shareText(value / sum, input.data.format) }]
         : [],
     ),

@@ -8,11 +8,12 @@ import { Colours } from "../anatomy/colours";
 import { leadingRows, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { endLabelMarks } from "../anatomy/end-labels";
-import { layFrame, titleOf } from "../anatomy/frame";
+import { layFrame } from "../anatomy/frame";
 import type { SceneInput } from "../anatomy/kind";
 import { type LabelWriter, labelWriter, oneLine } from "../anatomy/labels";
 import { legendFor, seriesEntries } from "../anatomy/legend";
 import { textMark } from "../anatomy/text-mark";
+import { titleOf } from "../anatomy/titles";
 import type { RoundedBarsPart } from "./parts";
 
 type Input = SceneInput<RoundedBarsPart>;
@@ -119,7 +120,7 @@ function barMarks(input: Input, laid: Laid, row: VisualRow, bar: Bar, place: Bar
     radii: endRadii(far, radiusOf(input.style, thickness), input.style.choice("bar.ends") === "both"),
     fill: bar.color,
     opacity,
-    datum: rowDatum(input, own, series ? [{ label: input.data.words.within, value: bar.label }] : []),
+    datum: rowDatum(input, own, [], series ? { series: { key: series, label: bar.label } } : {}),
     shows: { row: row.key, ...(series ? { series } : {}), value, channel: "length" },
     surface: "data",
     whole: sideOf(bands, value),

@@ -6,7 +6,7 @@ import { rowDatum } from "../anatomy/datum";
 import type { Goal } from "../anatomy/goal";
 import { goalLines, shareText } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
-import { restBeside } from "../anatomy/rest";
+import { haveShares, restBeside } from "../anatomy/rest";
 import { clamp } from "../anatomy/scale";
 import { largestRemainder } from "./cells";
 import type { WafflePart } from "./parts";
@@ -90,7 +90,7 @@ export function partRuns(input: Input, colours: Colours, cells: number): CellRun
       to: at,
       color: colours.of(row, index),
       datum: rowDatum(input, row, [
-        ...(input.data.addsUp
+        ...(haveShares(input.data)
           ? [{ label: input.data.words.share, value: shareText(share, input.data.format) }]
           : []),
         { label: input.data.words.cells, value: String(given[i]) },

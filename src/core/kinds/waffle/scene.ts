@@ -8,7 +8,7 @@ import { fitText, LINE_HEIGHT, SMALLEST } from "../../scene/text";
 import { Colours } from "../anatomy/colours";
 import { leadingRows, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
-import { footNote, layFrame, titleOf } from "../anatomy/frame";
+import { footNote, layFrame } from "../anatomy/frame";
 import {
   beyondGoal,
   chosenEnd,
@@ -23,8 +23,9 @@ import type { SceneInput } from "../anatomy/kind";
 import { legendFor, rowEntries } from "../anatomy/legend";
 import type { LegendEntry } from "../anatomy/legend-entry";
 import { pictureMark } from "../anatomy/pictures";
-import { openWords, restBeside } from "../anatomy/rest";
+import { haveShares, openWords, restBeside } from "../anatomy/rest";
 import { textMark } from "../anatomy/text-mark";
+import { titleOf } from "../anatomy/titles";
 import { namesFor } from "../anatomy/visual-reading";
 import { type Cell, cellMark, type Grid, layGrid, middleOf } from "./grid";
 import { layMultiples, type OwnGrid } from "./multiples";
@@ -83,7 +84,7 @@ function shareSaid(value: number | null, focused: VisualRow | undefined, of: num
 function readingOf(input: Input, goal: Goals): Said {
   const { data, style } = input;
   const parts = isDivided(input);
-  const focused = data.rows.find((r) => r.key === input.focus);
+  const focused = data.rows.find((r) => r.key === input.focus?.row);
   const row = parts ? focused : data.rows[0];
   const value = row ? row.value : data.total;
   const share = parts ? shareSaid(value, focused, wholeOf(input)) : shareOfGoal(goal, value);
@@ -366,7 +367,7 @@ function say(input: Input, { said, goal, left, each }: Laid): string {
     return `${titleOf(input)}: waffles of ${data.valueLabel}, one for each ${data.splitLabel ?? "part"}, ${leadingRows(input)}${left ? `. ${left}` : ""}.`;
   const sum = wholeOf(input);
   const ofSum = (value: number | null) =>
-    data.addsUp && sum > 0 && value !== null && value > 0
+    haveShares(data) && sum > 0 && value !== null && value > 0
       ? shareText(value / sum, data.format)
       : formatNumber(value, data.format);
   const ratio = isDivided(input) ? leadingRows(input, (r) => ofSum(r.value)) : ratioWords(input, said, goal);
