@@ -41,6 +41,7 @@ export const WORDS = {
   noGoal: "the target is not above zero",
   against: "against",
   left: "{value} left",
+  net: "net {value}",
   value: "Value",
   share: "Share",
   picked: "Picked",

@@ -1,6 +1,6 @@
 "use client";
 import { RotateCcw } from "lucide-react";
-import { type CSSProperties, memo, type ReactNode, useId, useMemo, useRef } from "react";
+import { type CSSProperties, memo, type ReactNode, useDeferredValue, useId, useMemo, useRef } from "react";
 import type { TemplateNames } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
@@ -10,6 +10,8 @@ import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { isColour } from "@/core/scene/colour";
 import { categoryColoursOf } from "@/core/view/category-colours";
+import { dialNotes } from "@/core/view/dial-notes";
+import { readTyped, typedProblem, withUnit } from "@/core/view/dial-number";
 import type { KindStyle } from "@/core/view/picture";
 import { styleOf } from "@/core/view/picture";
 import { Choose } from "../shared/choose";
@@ -30,6 +32,8 @@ const Rules = later(() => import("./rule-list").then((m) => m.Rules));
 interface Props {
   dial: Dial;
   value: DialValue;
+  /** What the picture has in the place of what the dial asks for. */
+  note: string | undefined;
   names: TemplateNames;
   onChange: (value: DialValue | null) => void;
 }
@@ -48,14 +52,12 @@ const BoundDial = memo(function BoundDial({ onDial, name, ...props }: BoundProps
   return (
     <div className="contents" data-dial={name}>
       <DialRow {...props} onChange={(value) => onDial(name, value)} />
+      {props.note && <p className="col-start-2 -mt-1 text-right text-xs text-muted">{props.note}</p>}
     </div>
   );
 });
 
-/** A number with its unit: percents and degrees close to it, others after a space. */
-const withUnit = (n: number, unit: string) => `${n}${/^[a-z]/.test(unit) ? ` ${unit}` : unit}`;
-
-function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { type: "number" }> }) {
+function NumberDial({ dial, value, note, onChange }: Props & { dial: Extract<Dial, { type: "number" }> }) {
   const id = useId();
   const now = typeof value === "number" ? value : dial.default;
   return (
@@ -74,7 +76,7 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
           style={{ "--filled": `${((now - dial.min) / (dial.max - dial.min)) * 100}%` } as CSSProperties}
           onChange={(e) => onChange(e.target.valueAsNumber)}
           aria-label={`${dial.label} slider`}
-          aria-valuetext={withUnit(now, dial.unit)}
+          aria-valuetext={[withUnit(now, dial.unit), note].filter(Boolean).join(", ")}
           aria-describedby={HELP_ID}
         />
         <div className="[&_.field]:h-7 [&_.field]:px-1 [&_.field]:text-right">
@@ -82,8 +84,8 @@ function NumberDial({ dial, value, onChange }: Props & { dial: Extract<Dial, { t
             id={id}
             mono
             value={withUnit(now, dial.unit)}
-            check={(t) => (Number.isFinite(Number.parseFloat(t)) ? null : "A number")}
-            onCommit={(t) => onChange(Math.min(dial.max, Math.max(dial.min, Number.parseFloat(t))))}
+            check={(t) => typedProblem(dial, t)}
+            onCommit={(t) => onChange(readTyped(dial, t))}
           />
         </div>
       </div>
@@ -180,6 +182,7 @@ interface PartProps {
   onDial: OnDial;
   onClear: (dials: string[]) => void;
   style: KindStyle;
+  notes: ReadonlyMap<string, string>;
   /** What belongs to the part besides its dials. */
   children?: ReactNode;
 }
@@ -195,7 +198,8 @@ function samePart(a: PartProps, b: PartProps): boolean {
     a.visual.finish === b.visual.finish &&
     a.part.dials.every(
       (d) => a.visual.dials[`${a.part.id}.${d.id}`] === b.visual.dials[`${a.part.id}.${d.id}`],
-    )
+    ) &&
+    a.part.dials.every((d) => a.notes.get(`${a.part.id}.${d.id}`) === b.notes.get(`${a.part.id}.${d.id}`))
   );
 }
 
@@ -212,6 +216,7 @@ const PartDials = memo(function PartDials({
   onDial,
   onClear,
   style,
+  notes,
   children,
 }: PartProps) {
   const set = part.dials.filter((d) => `${part.id}.${d.id}` in visual.dials);
@@ -247,6 +252,7 @@ const PartDials = memo(function PartDials({
               dial={dial}
               names={names}
               value={style.value(key)}
+              note={notes.get(key)}
             />
           );
         })}
@@ -327,6 +333,9 @@ export function DialPanel({
   const visual = useVisual(id);
   const design = useDesign();
   const style = styleOf(visual, design);
+  // Told after the picture has followed the dial: they take another drawing.
+  const drawn = useDeferredValue(visual);
+  const notes = useMemo(() => dialNotes(drawn, data, design), [drawn, data, design]);
   const by = style.has("colours.by") ? style.choice("colours.by") : "";
   const palette = style.has("colours.palette") ? String(style.value("colours.palette")) : "";
   const { draft } = useDraft();
@@ -367,6 +376,7 @@ export function DialPanel({
       onDial={onDial}
       onClear={onClear}
       style={style}
+      notes={notes}
     >
       {part.id === "colours" ? beside : undefined}
     </PartDials>

@@ -122,7 +122,7 @@ export const DIAL_HELP: Record<string, string> = {
   "stem.width": "How thick stems are.",
   "surface.dashGap": "Room between dashes, as a part of each.",
   "surface.dashes": "Cuts each shape into so many pieces; 0 leaves it whole.",
-  "surface.from": "The colour that a ramp begins with.",
+  "surface.from": "The colour that a ramp begins with; it ends in that of its shape.",
   "surface.middle": "A colour that a ramp passes on its way.",
   "surface.shade": "How shapes are painted; what they show stays the same.",
   "surface.shadow": "How soft the shadow under shapes is; 0 for none.",

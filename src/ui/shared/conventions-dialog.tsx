@@ -62,6 +62,7 @@ const SAID_OF: Record<WordName, string> = {
   noGoal: "a target that nothing can run to",
   against: "between a change and what it is against",
   left: "what remains to a target",
+  net: "the total of parts above and below zero",
   value: "the value, in a tooltip",
   share: "the share, in a tooltip",
   picked: "the share that is picked, in a tooltip",

@@ -1,4 +1,5 @@
 import { formatNumber } from "../../base/number-format";
+import { filledIn } from "../../project/fixed-words";
 import { shortApart } from "../../rows/digits";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
@@ -46,7 +47,7 @@ function lay(input: Input): Laid {
     horizontal: style.choice("bar.direction") === "right",
     reach: stacks.map((s) => s.flatMap((g) => [g.from, g.to])),
     still: asShares ? undefined : data.atRest?.values,
-    labels: totalWordings(input),
+    labels: totalWordings(input, stacks),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
@@ -57,13 +58,41 @@ function lay(input: Input): Laid {
 }
 
 /** The totals of the stacks as their ends say them, in full and shortened, all in one unit. */
-function totalWordings({ data, style, frame }: Input): string[][] {
+function totalWordings({ data, style, frame }: Input, stacks: Segment[][]): string[][] {
   const totals = data.rows.map((r) => r.value);
   const short = shortApart(data.format, totals, Math.max(frame.width, frame.height));
   const isShown = style.toggle("labels.total");
-  return totals.map((value) =>
-    isShown && value !== null ? [data.format, ...short].map((f) => formatNumber(value, f)) : [],
-  );
+  return totals.map((value, i) => {
+    if (!isShown || value === null) return [];
+    const said = [data.format, ...short].map((f) => formatNumber(value, f));
+    return hasBothSides(stacks[i]) ? said.map((total) => filledIn(data.words.net, { value: total })) : said;
+  });
+}
+
+/** Whether a stack goes above and below zero: then its total lies at neither end. */
+const hasBothSides = (stack: Segment[]): boolean =>
+  stack.some((s) => s.value > 0) && stack.some((s) => s.value < 0);
+
+/** A line across a stack where its total lies, which neither of its ends shows. */
+function netMark(
+  { style, theme }: Input,
+  { bands, stacks, thickness }: Laid,
+  row: VisualRow,
+  i: number,
+): Mark[] {
+  if (row.value === null || style.choice("bar.as") === "shares" || !hasBothSides(stacks[i])) return [];
+  const { box } = barBox(bands, { row: i, from: 0, to: row.value, thickness: thickness + 6 });
+  const at = bands.at(row.value);
+  const points: [number, number][] = bands.horizontal
+    ? [
+        [at, box.y],
+        [at, box.y + box.height],
+      ]
+    : [
+        [box.x, at],
+        [box.x + box.width, at],
+      ];
+  return [{ type: "line", id: `net:${row.key}`, part: "bar", stroke: theme.ink, strokeWidth: 2, points }];
 }
 
 /** The box of a whole stack, where one of its outermost segments is too short for the cap; null elsewhere. */
@@ -206,6 +235,7 @@ function draw(input: Input, laid: Laid): Mark[] {
   return [
     ...laid.marks,
     ...bands.rows.flatMap((row, i) => rowMarks(input, laid, row, i)),
+    ...bands.rows.flatMap((row, i) => netMark(input, laid, row, i)),
     ...endLabelMarks(bands, ends, input.theme.ink),
   ];
 }

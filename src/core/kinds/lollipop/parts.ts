@@ -45,8 +45,8 @@ export const LOLLIPOP_PARTS = [
         "start",
         "Starts",
         [
-          ["zero", "at zero"],
-          ["near", "near the lowest"],
+          ["zero", "at zero, or the baseline"],
+          ["near", "near the lowest, unless from a baseline"],
         ],
         "zero",
       ),

@@ -42,14 +42,14 @@ interface Laid {
 }
 
 /**
- * Where the scale starts: at the baseline, or at a round number below the lowest value, which the picture
- * says.
+ * Where the scale starts: at the baseline that the sentence names, at zero, or at a round number below the
+ * lowest value; where it is not zero, the picture says so.
  */
 function startOf({ data, style }: Input): { start: number; said: string } {
   if (data.own.baseline !== null)
     return { start: 0, said: filledIn(data.words.stemOwn, { name: data.own.baseline }) };
   const baseline = data.baseline ?? 0;
-  if (style.choice("domain.start") === "zero")
+  if (baseline !== 0 || style.choice("domain.start") === "zero")
     return {
       start: baseline,
       said:
@@ -58,7 +58,7 @@ function startOf({ data, style }: Input): { start: number; said: string } {
   const values = data.rows.flatMap((r) => (r.value === null ? [] : [r.value]));
   const [low, high] = [Math.min(...values), Math.max(...values)];
   const step = niceAbove((high - low || Math.abs(high) || 1) / 4);
-  const start = low < 0 ? baseline : Math.max(0, Math.floor((low - (high - low) * 0.15) / step) * step);
+  const start = low < 0 ? 0 : Math.max(0, Math.floor((low - (high - low) * 0.15) / step) * step);
   if (start === 0) return { start, said: "" };
   const format = { ...data.format, decimals: Math.max(fixedDecimals(data.format), 1) };
   return { start, said: filledIn(data.words.scaleStart, { value: formatNumber(start, format) }) };
