@@ -327,6 +327,21 @@ export const MANY_CASES: HardCase[] = [
     },
     dials: { "labels.content": "category share" },
   },
+  {
+    name: "a plan by month under weeks",
+    data: {
+      ...many(VALUES),
+      splitLabel: "week",
+      own: { target: "Planned passengers", baseline: null },
+      coarse: [{ table: "plan", column: "month", grain: "month", by: "week" }],
+      notes: ["plan.month has one date a month: split by week, all of a month stands in its first week."],
+      rows: many(VALUES).rows.map((r, i) => ({
+        ...r,
+        label: `Week ${i + 9}`,
+        target: i % 4 === 0 ? 800_000 : null,
+      })),
+    },
+  },
   { name: "forty averages", data: { ...many(crowd), addsUp: false, total: 42 } },
   {
     name: "measures as rows",
@@ -386,6 +401,23 @@ export const SERIES_CASES: HardCase[] = [
   { name: "one row", data: { ...seriesData([grid[0]]), splitLabel: "route" } },
 ];
 
+const ofMeasures = seriesData(grid);
+/** Several measures of each row, for kinds that draw a ring for each. */
+const MEASURES_CASE: HardCase = {
+  name: "several measures of each row",
+  data: {
+    ...ofMeasures,
+    rows: ofMeasures.rows.map((r) => ({ ...r, value: r.cells[0] })),
+    total: ofMeasures.series[0].total,
+    series: ofMeasures.series.map((s, k) => ({
+      ...s,
+      label: ["Passengers", "Seats", "Load factor", "Vehicles carried on deck"][k],
+      format: k === 2 ? PERCENT_FORMAT : PLAIN_FORMAT,
+      addsUp: k !== 2,
+    })),
+  },
+};
+
 /** A spark line's rows: a year of months. */
 export const COURSE: VisualData = {
   ...sampleData([1_284_930]),
@@ -412,6 +444,7 @@ export function casesOf(kind: KindId): HardCase[] {
       ? MANY_CASES.filter((c) => c.data.splitLabel || hasRole(kind, "more"))
       : []),
     ...(WITH_SERIES.includes(kind) ? SERIES_CASES : []),
+    ...(hasRole(kind, "more") && WITH_SERIES.includes(kind) ? [MEASURES_CASE] : []),
     ...course,
   ];
 }

@@ -12,6 +12,7 @@ import { lies } from "./truth";
 
 const SIZES = [
   { width: 96, height: 72 },
+  { width: 160, height: 120 },
   { width: 320, height: 240 },
   { width: 1200, height: 700 },
 ];

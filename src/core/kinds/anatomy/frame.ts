@@ -88,8 +88,8 @@ function stack(lines: Text[], top: number, marks: Mark[]): number {
  * How many rows have no mark, in words, where others have: what does not fit, or is too small to draw. Values
  * below zero count where the kind draws such.
  */
-function unseenWords({ data }: SharedInput, marks: Mark[]): string {
-  const shown = marks.flatMap((m) => m.shows ?? []);
+function unseenWords({ data, surface }: SharedInput, marks: Mark[]): string {
+  const shown = surface.seen(marks).flatMap((m) => m.shows ?? []);
   const seen = new Set(shown.map((s) => s.row));
   const downwards = shown.some((s) => s.value < 0);
   const wanted = data.rows.filter((r) => (r.value ?? 0) > 0 || (downwards && (r.value ?? 0) < 0));

@@ -7,5 +7,7 @@ export interface LegendEntry extends Pick<Mark, "datum" | "names"> {
   color: string;
   label: string;
   value: string;
+  /** The value as it is written where there is little room; empty where it has no shorter form. */
+  short?: string;
   symbol?: Rule["symbol"];
 }

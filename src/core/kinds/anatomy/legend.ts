@@ -1,5 +1,6 @@
 import { formatNumber } from "../../base/number-format";
 import { counted } from "../../project/fixed-words";
+import { shortApart } from "../../rows/digits";
 import type { VisualRow } from "../../rows/visual-data";
 import type { Box } from "../../scene/box";
 import type { Theme } from "../../scene/colour";
@@ -41,18 +42,29 @@ export interface LaidLegend {
 
 /** What a legend says of rows: their colours, names and, where that was chosen, their values. */
 export function rowEntries(
-  { style, data }: LegendInput,
+  { style, data, frame }: LegendInput,
   rows: { row: Pick<VisualRow, "key" | "label" | "value" | "format">; color: string }[],
 ): LegendEntry[] {
   const valued = style.toggle("legend.values");
-  return rows.map(({ row, color }) => ({
-    key: row.key,
-    names: row.key,
-    color,
-    label: row.label,
-    value: valued ? formatNumber(row.value, row.format ?? data.format) : "",
-  }));
+  const extent = Math.max(frame.width, frame.height);
+  const values = rows.map(({ row }) => row.value);
+  const shared = shortApart(data.format, values, extent)[0];
+  return rows.map(({ row, color }) => {
+    const short = row.format ? shortApart(row.format, [row.value], extent)[0] : shared;
+    return {
+      key: row.key,
+      names: row.key,
+      color,
+      label: row.label,
+      value: valued ? formatNumber(row.value, row.format ?? data.format) : "",
+      short: valued && short ? formatNumber(row.value, short) : "",
+    };
+  });
 }
+
+/** Entries with their values as short as they are, and without. */
+const shortened = (entries: LegendEntry[]) => entries.map((e) => ({ ...e, value: e.short || e.value }));
+const unvalued = (entries: LegendEntry[]) => entries.map((e) => ({ ...e, value: "" }));
 
 /** What a legend says of series: their colours, names and, where that was chosen, their totals. */
 export function seriesEntries({ style, data }: LegendInput, colours: Colours): LegendEntry[] {
@@ -104,10 +116,8 @@ function layLegend(
 ): LaidLegend {
   if (place === "none" || entries.length === 0 || body.width < LEAST.width || body.height < LEAST.height)
     return { marks: [], body };
-  const width = (e: LegendEntry) =>
-    SWATCH + 6 + textWidth(e.label, SIZE, 400) + (e.value ? 8 + textWidth(e.value, SIZE, 500) : 0);
-  if (place === "right") return layRight(input, entries, body, Math.max(...entries.map(width)));
-  const below = layBelow(input, entries, body, width);
+  if (place === "right") return layRight(input, entries, body);
+  const below = layBelow(input, entries, body);
   if (place === "bottom") return below;
   if (place === "top") {
     const taken = body.height - below.body.height;
@@ -117,7 +127,7 @@ function layLegend(
   // Bands use a width that a legend at their side would take.
   if (place === "auto" && wide) return below;
   // Where it fits: the place that leaves the larger square for the picture.
-  const right = layRight(input, entries, body, Math.max(...entries.map(width)));
+  const right = layRight(input, entries, body);
   const square = (b: Box) => Math.min(b.width, b.height);
   return square(right.body) >= square(below.body) ? right : below;
 }
@@ -198,18 +208,18 @@ function fewAreCut(entries: LegendEntry[], room: number): boolean {
   );
 }
 
-function layRight(input: SharedInput, entries: LegendEntry[], body: Box, widest: number): LaidLegend {
-  const { theme, data } = input;
+/** How wide an entry is with its whole name. */
+const widthOf = ({ label, value }: LegendEntry): number =>
+  SWATCH + 6 + textWidth(label, SIZE, 400) + (value ? 8 + textWidth(value, SIZE, 500) : 0);
+
+function layRight({ theme, data }: SharedInput, wanted: LegendEntry[], body: Box): LaidLegend {
   const widestAllowed = body.width * 0.4;
-  // Names go before values: where both do not fit, the values go, and the tooltip has them.
-  if (widest > widestAllowed && entries.some((e) => e.value) && !fewAreCut(entries, widestAllowed))
-    return layLegend(
-      input,
-      "right",
-      entries.map((e) => ({ ...e, value: "" })),
-      body,
-    );
-  const room = Math.min(widest + 2, widestAllowed);
+  const widest = (entries: LegendEntry[]) => Math.max(...entries.map(widthOf));
+  // Names go before values: where both do not fit, the values are shortened, then go, and the tooltip has them.
+  const fits = (entries: LegendEntry[]) =>
+    widest(entries) <= widestAllowed || fewAreCut(entries, widestAllowed);
+  const entries = [wanted, shortened(wanted)].find(fits) ?? unvalued(wanted);
+  const room = Math.min(widest(entries) + 2, widestAllowed);
   const pitch = Math.max(LEAST_ROW, Math.min(ROW, body.height / entries.length));
   const most = Math.max(1, Math.floor((body.height + 1e-6) / pitch));
   const shown = entries.length > most ? entries.slice(0, most - 1) : entries;
@@ -233,18 +243,13 @@ function layRight(input: SharedInput, entries: LegendEntry[], body: Box, widest:
   return { marks, body: { ...body, width: body.width - room - 16 } };
 }
 
-function layBelow(
-  { theme, data }: SharedInput,
-  entries: LegendEntry[],
-  body: Box,
-  width: (e: LegendEntry) => number,
-): LaidLegend {
+function layBelow({ theme, data }: SharedInput, entries: LegendEntry[], body: Box): LaidLegend {
   const most = Math.max(1, Math.floor((body.height * 0.3) / ROW));
   const rows: { entry: LegendEntry; x: number; room: number }[][] = [[]];
   let x = 0;
   let hidden = 0;
   for (const entry of entries) {
-    const room = Math.min(width(entry), body.width);
+    const room = Math.min(widthOf(entry), body.width);
     if (x > 0 && x + room > body.width) {
       if (rows.length === most) {
         hidden = entries.length - rows.flat().length;

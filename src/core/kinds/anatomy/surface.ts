@@ -373,6 +373,11 @@ export class Surface {
       : mark;
   }
 
+  /** The marks that are left to see: dashes can leave nothing of a small shape. */
+  seen(marks: readonly Mark[]): readonly Mark[] {
+    return this.dashes > 0 ? this.apply([...marks]) : marks;
+  }
+
   /** The marks as they are drawn. */
   apply(wanted: Mark[]): Mark[] {
     const marks = this.strength === 1 ? wanted : wanted.map((mark) => this.weakened(mark));

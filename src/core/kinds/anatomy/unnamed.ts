@@ -47,13 +47,13 @@ function namesOff(style: OpenStyle): { rows: boolean; series: boolean } {
  * How many of the categories and series that a picture draws it does not name. Stretches of time count as
  * named: an axis tells them by their neighbours.
  */
-export function unnamedIn({ data, style }: SharedInput, marks: readonly Mark[]): number {
+export function unnamedIn({ data, style, surface }: SharedInput, marks: readonly Mark[]): number {
   const { rows, series, splitInTemplates, names } = data;
   const all = splitInTemplates === null ? "" : names[splitInTemplates];
   const isTime = typeof all === "object" && "from" in all;
   const isSplit = rows.length > 1 || data.splitLabel !== null;
   const drawn = new Set<string>();
-  for (const { shows } of marks) {
+  for (const { shows } of surface.seen(marks)) {
     if (!shows) continue;
     drawn.add(shows.row);
     if (shows.series) drawn.add(shows.series);

@@ -264,7 +264,9 @@ function reading(input: Input, { slices, rings, body }: Laid): Mark[] {
   const share = focused && (ring?.hasShares ?? haveShares(data)) ? shareText(focused.share, format) : "";
   const whole = { ...names[0], measure: data.series.length ? data.valueLabel : measuresNamed(data) };
   const captions = focused
-    ? captionsOf([focused.row.label, of, share])
+    ? of
+      ? [...captionsOf([`${focused.row.label} · ${of}`, share]), of]
+      : captionsOf([focused.row.label, share])
     : [fillTemplate(style.template("reading.caption"), whole)];
   // A half ring has its reading within its own half.
   const { from, sweep } = sweepOf(style);
