@@ -9,6 +9,8 @@ interface Steps<Input extends SharedInput, Laid> {
   blank?: (input: Input) => Scene | null;
   /** Whether names are expected to be missing: then there is room to count them from the first. */
   crowded?: (input: Input) => boolean;
+  /** How many names have no room; by default those of rows and of series. */
+  nameless?: (input: Input, laid: Laid, marks: Mark[]) => number;
   /** What is drawn, and where it stands: all that the other steps go by. */
   lay: (input: Input) => Laid;
   /** The marks, from the back to the front. */
@@ -38,6 +40,7 @@ export const drawing =
   <Input extends SharedInput, Laid>({
     blank = blankScene,
     crowded = isCrowd,
+    nameless = (input, _, marks) => unnamedIn(input, marks),
     lay,
     draw,
     handles,
@@ -50,7 +53,7 @@ export const drawing =
       const now = { ...input, countsNames };
       const laid = lay(now);
       const marks = draw(now, laid);
-      return { now, laid, marks, missing: unnamedIn(now, marks) };
+      return { now, laid, marks, missing: nameless(now, laid, marks) };
     };
     const isExpected = crowded(input);
     const first = drawn(isExpected);

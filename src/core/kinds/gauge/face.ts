@@ -19,6 +19,8 @@ export interface Face {
   inner: number;
   start: number;
   sweep: number;
+  /** Nothing of the gauge stands lower: the foot has a line, or the frame ends. */
+  bottom: number;
 }
 
 /** The reading as it will stand: its size, and half of its width, before the face's own size is known. */
@@ -158,5 +160,6 @@ export function layFace(
   const cy = body.y + (body.height - height) + (height - taken.top - taken.bottom) / 2 + taken.top;
   const most = Math.min(style.number("arc.thickness"), r * 0.8, Math.max(3, r * 0.45));
   const thickness = Math.min(most, Math.max(3, r - insideNeeded(style, r, sweep, reading)));
-  return { cx, cy, r, inner: r - thickness, start, sweep };
+  const lowest = input.countsNames ? body.y + body.height : input.frame.height;
+  return { cx, cy, r, inner: r - thickness, start, sweep, bottom: lowest };
 }

@@ -77,7 +77,7 @@ function fitReading(input: Input, face: Face, { value, past }: GaugeSaid, wanted
   const roomAt = (dy: number) =>
     Math.min(frame.width - 8, Math.max(chordAt(face, free, dy), inner * 0.9), side);
   const place = (drop: number, size: number): Fitted => {
-    const dy = Math.min(drop, frame.height - size * 0.5 - cy);
+    const dy = Math.min(drop, face.bottom - size * 0.5 - cy);
     return { y: cy + dy, room: roomAt(dy), ...fitText(texts, roomAt(dy), size, 600) };
   };
   const clear = readingDrop(style, hub, {
@@ -113,7 +113,7 @@ function wordMarks(
   const { style, theme, frame } = input;
   const text = past || (style.toggle("reading.word") ? word : "");
   const y = fitted.y + fitted.size * 0.6 + size * 0.75;
-  if (!text || y + size * 0.6 > frame.height) return [];
+  if (!text || y + size * 0.6 > face.bottom) return [];
   // Under the reading the arc's ends are the nearest neighbours.
   const isEnded = face.r > ENDS_FROM && style.toggle("scale.ends");
   const between = isEnded ? 2 * (face.r * 0.86 - 14) : Number.POSITIVE_INFINITY;
@@ -223,7 +223,7 @@ export function readingMarks(input: Input, face: Face, said: GaugeSaid, share: n
     const half = textWidth(text.text, text.size, text.weight) / 2;
     const tall = text.size / 2;
     const isIn =
-      text.x >= half && text.x + half <= frame.width && text.y >= top + tall && text.y + tall <= frame.height;
+      text.x >= half && text.x + half <= frame.width && text.y >= top + tall && text.y + tall <= face.bottom;
     return isIn && isClearOfArc(face, free, { ...text, half }) && !passes(input, face, angle, text);
   };
   const ways = readingWays(face.start, face.sweep);

@@ -40,7 +40,7 @@ export function needleMarks(input: Input, face: Face, share: number, datum: Datu
   const { cx, cy, r, inner, start, sweep } = face;
   const fill = style.colour("needle.colour", theme.ink);
   // At the edge of the frame the needle's foot has no more room than there is.
-  const edge = Math.max(0.5, Math.min(cx, frame.width - cx, frame.height - cy));
+  const edge = Math.max(0.5, Math.min(cx, frame.width - cx, face.bottom - cy));
   const width = Math.min(style.number("needle.width"), r * 0.14, 2 * edge);
   const needle: Mark = {
     type: "polygon",

@@ -58,7 +58,7 @@ function endLabel(input: Input, face: Face, end: "minimum" | "maximum", value: n
   const below = at.y + (isDown ? Math.sign(along.y) : along.y) * (size * 0.6 + 5);
   return textMark(end, "scale", {
     x: Math.min(Math.max(wanted, half + 2), input.frame.width - half - 2),
-    y: Math.min(below, input.frame.height - size * 0.5),
+    y: Math.min(below, face.bottom - size * 0.5),
     text,
     size,
     weight: 400,
@@ -74,6 +74,9 @@ function wordAngle({ start, sweep }: Face, { from, until }: Stretch, target: num
   return start + sweep * (near.find(isClear) ?? near[0]);
 }
 
+/** How far from the arc a word can stand, in pixels: beside a slant, a long one would lie on it. */
+const WORD_GAPS = [6, 10, 15];
+
 /** The word of a zone outside the arc, where the zone and the frame have room for it. */
 function wordMark(input: Input, face: Face, zone: Stretch, target: number | null, size: number): Text[] {
   const { frame, theme } = input;
@@ -83,11 +86,15 @@ function wordMark(input: Input, face: Face, zone: Stretch, target: number | null
   if (!zone.word || 2 * half > arc + 14) return [];
   const angle = wordAngle(face, zone, target);
   const out = polar(0, 0, angle, 1);
-  const at = polar(cx, cy, angle, r + 6);
-  const [x, y] = [at.x + out.x * half, at.y + (out.y * size) / 2];
-  if (x - half < 1 || x + half > frame.width - 1) return [];
-  if (y - size / 2 < 0 || y + size / 2 > frame.height) return [];
-  if (!isClearOfArc(face, face.inner, { x, y, half, size })) return [];
+  const places = WORD_GAPS.map((gap) => {
+    const at = polar(cx, cy, angle, r + gap);
+    return { x: at.x + out.x * half, y: at.y + (out.y * size) / 2 };
+  });
+  const place = places.find((p) => isClearOfArc(face, face.inner, { ...p, half, size }));
+  if (!place) return [];
+  const { x, y } = place;
+  if (x - half < 4 || x + half > frame.width - 4) return [];
+  if (y - size / 2 < 0 || y + size / 2 > face.bottom) return [];
   const line = { x, y, text: zone.word, size, weight: 500, fill: theme.muted, align: "middle" } as const;
   return [textMark(`word:${zone.at}`, "zones", line)];
 }

@@ -5,6 +5,7 @@ import type { Box } from "../../scene/box";
 import { mix } from "../../scene/colour";
 import type { Datum, Mark, Scene } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
+import { arcExtent } from "../anatomy/angles";
 import { clearOf } from "../anatomy/clear-of";
 import { Colours } from "../anatomy/colours";
 import { ownTooltip } from "../anatomy/datum";
@@ -14,7 +15,7 @@ import type { SceneInput } from "../anatomy/kind";
 import { type Scale, shareOf } from "../anatomy/scale";
 import { titleOf } from "../anatomy/titles";
 import { arcMarks, tipMark } from "./arc";
-import { type Face, layFace, READING_SHARE, type ReadingSize } from "./face";
+import { type Face, layFace, READING_SHARE, type ReadingSize, sweepOf } from "./face";
 import { type GaugeSaid, readingMarks } from "./gauge-reading";
 import { gaugeScale } from "./gauge-scale";
 import { gaugeHandles } from "./handles";
@@ -39,6 +40,8 @@ interface Laid {
   /** Where the body begins, under the heading. */
   top: number;
   said: GaugeSaid;
+  /** Whether the picture is large enough for the words of its zones. */
+  isWorded: boolean;
 }
 
 /** Where the value lies beyond the scale, in words. */
@@ -55,16 +58,29 @@ function readingSize({ style, data }: Input, size: number, line: string): Readin
   return { size, half, lineHalf: textWidth(line, small, 500) / 2, under: small * LINE_HEIGHT };
 }
 
+/** Whether a picture is large enough for the words of its zones. */
+const hasWords = ({ style }: Input, body: Box, zones: Stretch[]): boolean =>
+  style.toggle("zones.words") && zones.some((z) => z.word) && body.height > WORDS_FROM;
+const WORDS_FROM = 150;
+
 /** The face within its body: room for the target's mark and for the words of the zones is left around it. */
 function faceIn(input: Input, body: Box, zones: Stretch[], line: string): Face {
   const { data, style } = input;
-  const isWorded = style.toggle("zones.words") && zones.some((z) => z.word) && body.height > 150;
+  const isWorded = hasWords(input, body, zones);
   const isTargeted = data.target !== null && style.toggle("target.shown");
   const wanted = Math.max(2, isTargeted ? style.number("target.size") + 4 : 0, isWorded ? 18 : 0);
   const margin = Math.min(body.height * 0.14, wanted);
   const widest = Math.max(...zones.map((z) => textWidth(z.word, 11, 500)));
   const side = isWorded ? Math.min(body.width * 0.14, 14 + widest) : margin;
-  const narrowed = { ...body, x: body.x + side - margin, width: body.width - 2 * (side - margin) };
+  // What stands around an arc that goes down would reach into the line at the foot.
+  const { start, sweep } = sweepOf(style);
+  const below = input.countsNames && arcExtent(start, sweep).bottom > 0.5 ? margin : 0;
+  const narrowed = {
+    ...body,
+    x: body.x + side - margin,
+    width: body.width - 2 * (side - margin),
+    height: body.height - below,
+  };
   const at = (size: number) => layFace(input, narrowed, margin, readingSize(input, size, line));
   if (!style.toggle("reading.shown")) return at(0);
   // A reading is no larger than its share of the radius, and the less room it takes, the larger that is.
@@ -91,7 +107,8 @@ function lay(input: Input): Laid {
   const zone = zoneOf(edges, value);
   const said = { value, word: zone?.word ?? "", past: beyondScale(share, data.words) };
   const face = faceIn(input, body, zones, said.past || said.word);
-  return { marks, plate, scale, share, zones, zone, face, top: body.y, said };
+  const isWorded = hasWords(input, body, zones);
+  return { marks, plate, scale, share, zones, zone, face, top: body.y, said, isWorded };
 }
 
 /** What the pointer finds on a gauge. */
@@ -157,6 +174,14 @@ function say(input: Input, { scale, said }: Laid): string {
   return `${parts.filter(Boolean).join(", ")}.`;
 }
 
+/** How many zones that are drawn have a word and no room for it, where a picture is large enough for words. */
+function wordless({ data }: Input, { isWorded }: Laid, marks: Mark[]): number {
+  if (!isWorded) return 0;
+  const drawn = new Set(marks.map((m) => m.id.split("/")[0]));
+  return data.zones.filter(({ at, word }) => word && drawn.has(`zone:${at}`) && !drawn.has(`word:${at}`))
+    .length;
+}
+
 /** The scene of a value that is none. */
 function blank(input: Input): Scene | null {
   const { data, style } = input;
@@ -167,6 +192,7 @@ function blank(input: Input): Scene | null {
 /** An arc with zones, a needle at the value, a mark at the target, and the reading. */
 export const gaugeScene = drawing<Input, Laid>({
   blank,
+  nameless: wordless,
   lay,
   draw,
   handles: (input, { face, scale }) => {
