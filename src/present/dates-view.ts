@@ -1,17 +1,29 @@
+import { todayIn } from "@/core/base/today";
 import type { Relative } from "@/core/plan/query";
 import type { Setting } from "@/core/project/schema";
-import { keepsAll } from "@/core/view/settings";
-import { type Span, spansFrom, spanText } from "@/core/view/spans";
+import { extentQuery } from "@/core/view/column-extent";
+import { type FilterOfBoard, keepsAll } from "@/core/view/settings";
+import { newestIn, type Span, spanDates, spansFrom, spanText } from "@/core/view/spans";
 import { element, freshName, popoverButton } from "./elements";
-import type { FilterView, FilterWishes } from "./filter-view";
+import type { FilterGround, FilterView, FilterWishes } from "./filter-view";
 
 /** A day, or a moment of one to the minute. */
 const momentText = (moment: unknown) => String(moment).slice(0, 16).replace("T", " ");
 
-/** A setting of dates in words. */
-function settingText(setting: Setting): string {
+/** The day that a stretch is counted from; null while the newest row is not known. */
+function anchorOf({ anchor }: Relative, control: FilterOfBoard, { project, later }: FilterGround) {
+  return anchor === "newest" ? newestIn(later(extentQuery(control))) : todayIn(project.conventions.timeZone);
+}
+
+/** A setting of dates in words; a stretch that is counted from a day says which dates that makes it. */
+function settingText(setting: Setting, control: FilterOfBoard, ground: FilterGround): string {
   if (keepsAll(setting)) return "All";
-  if ("relative" in setting) return spanText(setting.relative);
+  if ("relative" in setting) {
+    const { relative } = setting;
+    const day = anchorOf(relative, control, ground);
+    const dates = day === null ? "" : spanDates(relative, day, ground.project);
+    return [spanText(relative), dates].filter(Boolean).join(": ");
+  }
   if (!("from" in setting)) return "All";
   const { from, to } = setting;
   if (from === null) return `up to ${momentText(to)}`;
@@ -103,9 +115,9 @@ export function datesView({ control, set }: FilterWishes, hasTimes: boolean): Fi
   );
   return {
     root: element("div", { class: "board-opener" }, button, list),
-    show(setting) {
+    show(setting, ground) {
       now = setting;
-      const text = settingText(setting);
+      const text = settingText(setting, control, ground);
       button.textContent = text;
       button.title = text;
       button.setAttribute("aria-label", `${control.label}: ${text}`);

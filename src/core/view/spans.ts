@@ -1,5 +1,11 @@
-import type { Relative } from "../plan/query";
+import { isoDate, parseIsoDate } from "../base/calendar";
+import { own } from "../base/own";
+import { relativeDays } from "../engine/relative";
+import type { Relative, Result } from "../plan/query";
+import { calendarOf } from "../project/conventions";
+import type { Project } from "../project/schema";
 import { filterText } from "../rows/filter-text";
+import { bucketLabels, keyLabel, wordingOf } from "../rows/key-labels";
 
 /** A stretch of time in words, without what it is counted from. */
 export type Span = Pick<Relative, "unit" | "from" | "to">;
@@ -34,4 +40,26 @@ export function spanText({ anchor, ...span }: Relative): string {
   return words
     .replace(" before the last of its dates", " before that of the newest row")
     .replace(" of its dates", ", with the newest row");
+}
+
+/** The newest day of a column, out of the answer to its `extentQuery`; null while there is none. */
+export function newestIn(answer: Result | { error: string } | null): string | null {
+  const most = answer && !("error" in answer) ? own(answer.totals, "most") : null;
+  return typeof most === "string" ? most.slice(0, 10) : null;
+}
+
+/**
+ * What a stretch of time is, counted from a day: "Oct – Dec 2025", "2025", "2025-12-25 – 2025-12-31"; empty
+ * where that is no day. Days are ISO 8601 text.
+ */
+export function spanDates(relative: Relative, anchor: string, project: Pick<Project, "conventions">): string {
+  const day = parseIsoDate(anchor);
+  if (day === null) return "";
+  const { first, last } = relativeDays(day, relative, calendarOf(project));
+  const wording = wordingOf(project);
+  const by = relative.unit;
+  const ends = [isoDate(first), isoDate(last)];
+  const short = bucketLabels({ column: "", by }, ends, wording);
+  const end = keyLabel(ends[1], by, wording);
+  return keyLabel(ends[0], by, wording) === end ? end : `${short(ends[0])} – ${end}`;
 }
