@@ -1,19 +1,39 @@
+import { kindOf } from "../kinds";
 import { contrast } from "../scene/colour";
 import { paletteOf } from "../scene/palettes";
 import { change, type ReviewRule, turn } from "./finding";
-
-const BARS = new Set(["rounded bars", "lollipop", "progress bar"]);
+import { wholeAs } from "./parts-of-a-whole";
 
 /** A ramp of colours on bars: their length says the same, and the colour is read as something else. */
 export const rampOnBars: ReviewRule = {
   id: "ramp on bars",
   look: (facts) => {
     const { visual, style, data } = facts;
-    if (!BARS.has(visual.kind) || style.value("colours.by") !== "ramp" || data.rows.length < 2) return null;
+    if (!kindOf(visual.kind).byLength || style.value("colours.by") !== "ramp" || data.rows.length < 2)
+      return null;
     return {
       text: "The colour of each bar says again what its length says.",
       why: "A ramp is read as a second variable, which there is none of.",
       mend: turn("Use one colour", facts, "colours.by", "one"),
+    };
+  },
+};
+
+/** A ramp between colours of one's own along each bar: it is read as what changes along the scale. */
+export const rampWithinBars: ReviewRule = {
+  id: "ramp within bars",
+  look: (facts) => {
+    const { visual, style, data } = facts;
+    const isOwn = ["surface.from", "surface.middle"].some((dial) => style.value(dial) !== "");
+    if (!kindOf(visual.kind).byLength || style.value("surface.shade") !== "ramp" || !isOwn) return null;
+    if (data.rows.length < 2) return null;
+    const { "surface.from": _from, "surface.middle": _middle, ...dials } = visual.dials;
+    return {
+      text: "The colour changes along each bar, where its length alone has a meaning.",
+      why: "Who sees a colour change looks for what it stands for: zones, or a second value.",
+      mend: change("Paint each bar in its own colour", facts, {
+        dials: { ...dials, "surface.shade": "flat" },
+      }),
     };
   },
 };
@@ -25,9 +45,9 @@ export const redAndGreenAlone: ReviewRule = {
     const { visual, style } = facts;
     const tones = new Set(visual.zones.map((z) => z.tone));
     const isAlone =
-      visual.kind === "gauge" &&
       tones.has("poor") &&
       tones.has("good") &&
+      style.has("zones.words") &&
       style.value("zones.words") === false;
     if (!isAlone) return null;
     return {
@@ -60,9 +80,9 @@ export const paleLabels: ReviewRule = {
 export const moreThanColours: ReviewRule = {
   id: "more categories than colours",
   look: (facts) => {
-    const { style, data, design, visual } = facts;
+    const { style, data, design } = facts;
     // Of too many slices that is said already.
-    if (visual.kind === "donut" || visual.kind === "waffle") return null;
+    if (wholeAs(facts) === "slices") return null;
     if (!style.has("colours.by") || style.value("colours.by") !== "category" || data.series.length > 0)
       return null;
     const palette = paletteOf(String(style.value("colours.palette")), design.palettes);

@@ -1,12 +1,13 @@
 import { isKind } from "../kinds";
 import { styleOf } from "../view/picture";
-import { moreThanColours, paleLabels, rampOnBars, redAndGreenAlone } from "./colours";
+import { moreThanColours, paleLabels, rampOnBars, rampWithinBars, redAndGreenAlone } from "./colours";
 import { hundredfoldPercent, summedShare } from "./doubted-measure";
 import { failedProof } from "./failed-proof";
 import type { DrawnFacts, Facts, Finding, ReviewRule } from "./finding";
 import { unlikeGrains } from "./grains";
 import { nearColours } from "./near-colours";
 import { percentsForShares, sharesForPercents } from "./notation";
+import { numbersAlike } from "./numbers-alike";
 import { changedTargets, targetOutOfReach } from "./own-targets";
 import { manySlices, nearEqualSlices, negativeParts, notAdditive, thinSlices } from "./parts-of-a-whole";
 import { baselineNotZero, brokenZones, pastScale, twoScales, zonesOffScale } from "./scales";
@@ -33,10 +34,12 @@ export const RULES: readonly ReviewRule[] = [
   zonesOffScale,
   twoScales,
   baselineNotZero,
+  numbersAlike,
   unlikeGrains,
   timeOutOfOrder,
   staleCaption,
   rampOnBars,
+  rampWithinBars,
   redAndGreenAlone,
   paleLabels,
   moreThanColours,

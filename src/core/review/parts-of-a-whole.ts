@@ -1,15 +1,11 @@
+import { kindOf } from "../kinds";
 import type { VisualRow } from "../rows/visual-data";
 import { change, type DrawnFacts, type Mend, type ReviewRule } from "./finding";
 
-/** Kinds whose shapes are shares of a whole. */
-const isPie = ({ visual, data, style }: DrawnFacts) =>
-  visual.kind === "donut" || (visual.kind === "waffle" && data.splitLabel !== null && !isApart(data, style));
-/** Whether each part has a grid of its own, so that none is the share of another's whole. */
-const isApart = ({ addsUp, own }: DrawnFacts["data"], style: DrawnFacts["style"]) =>
-  style.value("cell.grids") === "each" ||
-  (style.value("cell.grids") === "auto" && (!addsUp || own.target !== null));
-const isWhole = (facts: DrawnFacts) =>
-  isPie(facts) || (facts.visual.kind === "capsule stack" && facts.data.series.length > 0);
+/** What shows the parts of a whole in a visual; null where nothing does. */
+export const wholeAs = ({ visual, data, style }: DrawnFacts) =>
+  kindOf(visual.kind).wholeAs?.(data, style) ?? null;
+const isPie = (facts: DrawnFacts) => wholeAs(facts) === "slices";
 
 const positive = (rows: VisualRow[]) => rows.map((r) => r.value ?? 0).filter((v) => v > 0);
 const asBars = (facts: DrawnFacts): Mend => change("Draw rounded bars", facts, { kind: "rounded bars" });
@@ -80,7 +76,8 @@ export const negativeParts: ReviewRule = {
   id: "negative parts",
   look: (facts) => {
     const count = facts.data.rows.filter((r) => (r.value ?? 0) < 0).length;
-    if (!(isPie(facts) || facts.visual.kind === "rose") || count === 0) return null;
+    const as = wholeAs(facts);
+    if (!(as === "slices" || as === "petals") || count === 0) return null;
     return {
       text: `${count} of the parts ${count === 1 ? "is" : "are"} below zero and left out.`,
       why: "A share of a whole cannot be negative, so what is drawn is not all there is.",
@@ -93,16 +90,16 @@ export const negativeParts: ReviewRule = {
 export const notAdditive: ReviewRule = {
   id: "parts that do not add up",
   look: (facts) => {
-    const { data, measure, visual } = facts;
+    const { data, measure } = facts;
+    const as = wholeAs(facts);
     const isMeasures = data.rows.length > 1 && data.rows.every((r) => r.format);
-    if (!isWhole(facts) || isMeasures || data.rows.length < 2 || data.addsUp) return null;
+    if (!(as === "slices" || as === "stacks") || isMeasures || data.rows.length < 2 || data.addsUp)
+      return null;
     return {
       text: `${measure.label} of the parts does not add up to that of the whole.`,
       why: "Shares of a sum that means nothing are drawn: rates, averages and distinct counts have no parts.",
       mend:
-        visual.kind === "capsule stack"
-          ? change("Put them side by side", facts, { kind: "rounded bars" })
-          : asBars(facts),
+        as === "stacks" ? change("Put them side by side", facts, { kind: "rounded bars" }) : asBars(facts),
     };
   },
 };

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sampleData, seriesData } from "../../testing/craft/sample-data";
 import { madeTile } from "../../testing/made-board";
-import { PERCENT_FORMAT } from "../base/number-format";
+import { PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { addsUp } from "../project/adds-up";
 import { newBoard, newMeasure, newVisual } from "../project/defaults";
 import { edited } from "../project/edits";
@@ -40,12 +40,14 @@ const project: Project = {
     { ...measure("tax", "sum(corporate_tax)"), table: "trips" },
     { ...measure("hundredfold", "avg(n) * 100", { style: "percent" }), table: "trips" },
     { ...measure("counted", "avg(load_rate)", { style: "percent" }), table: "trips" },
+    { ...measure("whole", "avg(n)", { decimals: 0 }), table: "trips" },
     measure("mean twice", "2 * mean"),
     measure("twice", "2 * riders + riders / 4"),
   ],
 };
 
 const SIX = sampleData([60, 40, 25, 14, 9, 5]);
+const RATES = sampleData([0.67, 0.64, 0.58, 0.52], { format: { ...PLAIN_FORMAT, decimals: 0 } });
 const at = (value: number, more: Partial<VisualData> = {}) => sampleData([value], more);
 const many = (count: number) => sampleData(Array.from({ length: count }, (_, i) => 100 - i * 3));
 const zones = (...edges: (number | null)[]): Visual["zones"] =>
@@ -326,6 +328,52 @@ const CASES: Record<string, { found: Seen[]; well: Seen[] }> = {
   "ramp on bars": {
     found: [{ kind: "rounded bars", more: { dials: { "colours.by": "ramp" } } }],
     well: [{ kind: "rounded bars" }, { kind: "rose", more: { dials: { "colours.by": "ramp" } } }],
+  },
+  "ramp within bars": {
+    found: [
+      {
+        kind: "rounded bars",
+        more: { dials: { "surface.shade": "ramp", "surface.from": "#ffcc00", "surface.middle": "#ff0000" } },
+      },
+    ],
+    well: [
+      { kind: "rounded bars", more: { dials: { "surface.shade": "ramp" } } },
+      { kind: "rounded bars", more: { dials: { "surface.from": "#ffcc00" } } },
+      { kind: "rose", more: { dials: { "surface.shade": "ramp", "surface.from": "#ffcc00" } } },
+      {
+        kind: "progress bar",
+        data: at(5),
+        more: { dials: { "surface.shade": "ramp", "surface.from": "#ffcc00" } },
+      },
+    ],
+  },
+  "numbers alike": {
+    found: [
+      { kind: "lollipop", data: RATES, more: { dials: { "figures.decimals": "0" } } },
+      {
+        kind: "rounded bars",
+        data: RATES,
+        more: { dials: { "figures.decimals": "0", "labels.content": "value" } },
+      },
+      { kind: "rounded bars", value: "whole", data: RATES },
+    ],
+    well: [
+      { kind: "lollipop", data: RATES, more: { dials: { "figures.decimals": "2" } } },
+      { kind: "lollipop", data: RATES, more: { dials: { "figures.decimals": "automatic" } } },
+      // Written nowhere, or alike and drawn alike.
+      {
+        kind: "rounded bars",
+        data: RATES,
+        more: { dials: { "figures.decimals": "0", "labels.content": "none" } },
+      },
+      {
+        kind: "rounded bars",
+        data: sampleData([5_000_001, 5_000_002]),
+        more: { dials: { "figures.units": "million", "figures.decimals": "1" } },
+      },
+      { kind: "rounded bars", data: sampleData([7, 7, 7]), more: { dials: { "figures.decimals": "0" } } },
+      { kind: "number", data: at(5), more: { dials: { "figures.decimals": "0" } } },
+    ],
   },
   "red and green alone": {
     found: [

@@ -1,4 +1,5 @@
 import { formatNumber } from "../base/number-format";
+import { hasRole } from "../kinds";
 import { gaugeScale } from "../kinds/gauge/gauge-scale";
 import { areShares } from "../kinds/gauge/zones";
 import { change, type DrawnFacts, type ReviewRule, turn } from "./finding";
@@ -9,7 +10,7 @@ export const pastScale: ReviewRule = {
   look: (facts) => {
     const { visual, data, measure } = facts;
     const { total, minimum, maximum } = data;
-    if (visual.kind !== "gauge" || total === null) return null;
+    if (!hasRole(visual.kind, "range") || total === null) return null;
     const isPast = maximum !== null && total > maximum;
     if (!isPast && !(minimum !== null && total < minimum)) return null;
     const end = isPast ? maximum : minimum;
@@ -31,7 +32,7 @@ export const brokenZones: ReviewRule = {
   look: (facts) => {
     const { zones } = facts.data;
     const said = facts.visual.zones;
-    if (facts.visual.kind !== "gauge" || zones.length === 0) return null;
+    if (!hasRole(facts.visual.kind, "zones") || zones.length === 0) return null;
     const edges = zones.map((z) => z.to ?? Number.POSITIVE_INFINITY);
     const isRising = edges.every((e, i) => i === 0 || e > edges[i - 1]);
     const isEnded = edges.at(-1) !== Number.POSITIVE_INFINITY;
@@ -58,7 +59,7 @@ export const zonesOffScale: ReviewRule = {
   id: "zones off the scale",
   look: (facts) => {
     const { visual, data } = facts;
-    if (visual.kind !== "gauge" || data.zones.length === 0 || areShares(visual)) return null;
+    if (!hasRole(visual.kind, "zones") || data.zones.length === 0 || areShares(visual)) return null;
     const { minimum, maximum } = gaugeScale({ ...data, total: null, atRest: null }, "hold", false);
     const ends = data.maximum === null && data.format.style !== "percent" ? [minimum] : [minimum, maximum];
     const off = data.zones.flatMap(({ to }) =>
@@ -85,8 +86,7 @@ export const twoScales: ReviewRule = {
   id: "two scales",
   look: (facts) => {
     const { visual, style, data } = facts;
-    if (visual.kind !== "nested bars" || style.value("scale.of") !== "two" || data.second === null)
-      return null;
+    if (!style.has("scale.of") || style.value("scale.of") !== "two" || data.second === null) return null;
     if (visual.size.height >= 160) return null;
     return {
       text: "The two bars have scales of their own, and the picture is too small to say so.",
@@ -115,16 +115,16 @@ export const baselineNotZero: ReviewRule = {
   id: "baseline not zero",
   look: (facts) => {
     const { visual, style, data, measure } = facts;
-    if (visual.kind === "gauge") return fillNotFromZero(facts);
-    if (visual.kind !== "lollipop") return null;
+    if (hasRole(visual.kind, "range")) return fillNotFromZero(facts);
+    if (!hasRole(visual.kind, "baseline")) return null;
     if (data.own.baseline !== null)
       return {
         text: `Each stem starts at its own ${data.own.baseline}, not at zero.`,
         why: "The length of a stem is then how far its value is from there.",
         mend: change("Start at zero", facts, { baseline: null }),
       };
-    const isNear = style.value("domain.start") === "near";
     const isMoved = (data.baseline ?? 0) !== 0;
+    const isNear = !isMoved && style.value("domain.start") === "near";
     if (!isNear && !isMoved) return null;
     return {
       text: isNear

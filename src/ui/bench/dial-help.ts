@@ -79,7 +79,7 @@ export const DIAL_HELP: Record<string, string> = {
   "labels.total": "Writes the sum of a stack at its end.",
   "layout.align": "Whether the number stands at the left or in the middle.",
   "layout.of": "Where the line of its history runs.",
-  "legend.place": "Where colours are explained; none where names stand at the shapes.",
+  "legend.place": "Where colours are explained; for rules alone where names stand at the shapes.",
   "legend.values": "Writes each value after its name.",
   "motion.change": "How long shapes take to their new size after a click or a filter.",
   "motion.entry": "How long shapes take to grow when the picture opens; 0 for at once.",

@@ -6,7 +6,7 @@ import type { Theme } from "../../scene/colour";
 import type { Focus, Scene } from "../../scene/marks";
 import type { Palette } from "../../scene/palettes";
 import type { DialValue, Part } from "./dial";
-import type { Style } from "./style";
+import type { OpenStyle, Style } from "./style";
 import type { Surface } from "./surface";
 
 /** What a visual brings for its colours and pictures besides its dials. */
@@ -70,6 +70,10 @@ export interface Kind<Id extends string = string> {
   downwards?: true;
   /** Why rows have no marks of their own, at these dials; null where they have. */
   unmarked?: (dials: Visual["dials"]) => string | null;
+  /** Whether each row is one shape, whose length is its value. */
+  byLength?: true;
+  /** What shows rows, or the series of each, as parts of one whole; null at data and dials where nothing does. */
+  wholeAs?: (data: VisualData, style: OpenStyle) => "slices" | "petals" | "stacks" | null;
   /** Whether measures without a split are parts of one whole, which is their sum. */
   sumsMeasures?: true;
   /** Whether its marks have other colours than those of categories, series and rules. */

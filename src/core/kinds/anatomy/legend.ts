@@ -15,13 +15,14 @@ import { symbolMark } from "./symbol";
 import { textMark } from "./text-mark";
 
 /** The legend, and where it stands at first. */
-export const legendPart = (place: "auto" | "none") =>
+export const legendPart = (place: "auto" | "rules") =>
   part("legend", "Legend", [
     choice(
       "place",
       "Place",
       [
         ["auto", "where it fits"],
+        ["rules", "for rules alone"],
         ["none", "none"],
         ["top", "above"],
         ["right", "right"],
@@ -95,6 +96,7 @@ export function legendFor(
   { place = input.style.choice("legend.place"), wide = false }: { place?: string; wide?: boolean } = {},
 ): LaidLegend {
   const ruled = colours.ruleLegend();
+  if (place === "rules") return layLegend(input, "auto", ruled, body, wide);
   return layLegend(input, place, ruled.length ? ruled : entries, body, wide);
 }
 

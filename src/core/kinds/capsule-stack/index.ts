@@ -10,6 +10,7 @@ export const capsuleStack = defineKind({
   purpose: "Totals side by side, and what each of them is made of.",
   roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
+  wholeAs: ({ series }) => (series.length > 0 ? "stacks" : null),
   dividedAtFirst: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },

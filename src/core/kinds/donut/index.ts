@@ -13,6 +13,7 @@ export const donut = defineKind({
   sayPictures: saysCentre,
   picturesByFocus: true,
   needsSplit: true,
+  wholeAs: () => "slices",
   sumsMeasures: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 42 }),

@@ -61,7 +61,7 @@ function legendPlace(input: Input, body: Box): string {
     several: input.data.series.length > 1,
   };
   const isNamed = isOutside(input, body) && (several || content.includes("category"));
-  return place === "auto" && isNamed ? "none" : place;
+  return place === "auto" && isNamed ? "rules" : place;
 }
 
 /** Beside several rings the names stand alone, at the slices of the outermost: a value would be of one ring. */

@@ -7,7 +7,7 @@ import type { Datum, Mark, Scene } from "../../scene/marks";
 import { LINE_HEIGHT, SMALLEST, textWidth } from "../../scene/text";
 import { arcExtent } from "../anatomy/angles";
 import { clearOf } from "../anatomy/clear-of";
-import { Colours } from "../anatomy/colours";
+import { Colours, ruleOf } from "../anatomy/colours";
 import { ownTooltip } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { emptyScene, layFrame } from "../anatomy/frame";
@@ -105,14 +105,16 @@ function lay(input: Input): Laid {
   const edges = style.choice("zones.edges") === "value" ? data.zones : edgesAsValues(data.zones, scale);
   const zones = stretches(edges, scale);
   const zone = zoneOf(edges, value);
-  const said = { value, word: zone?.word ?? "", past: beyondScale(share, data.words) };
+  // A colour that a rule gives has the rule's word.
+  const rule = ruleOf(input, data.rows[0]);
+  const said = { value, word: rule?.word || (zone?.word ?? ""), past: beyondScale(share, data.words) };
   const face = faceIn(input, body, zones, said.past || said.word);
   const isWorded = hasWords(input, body, zones);
   return { marks, plate, scale, share, zones, zone, face, top: body.y, said, isWorded };
 }
 
 /** What the pointer finds on a gauge. */
-function datumOf(input: Input, { value, word }: GaugeSaid): Datum {
+function datumOf(input: Input, { zone, said: { value } }: Laid): Datum {
   const { data, style } = input;
   const write = (n: number) => formatNumber(n, data.format);
   const own = style.template("tooltip.text");
@@ -129,8 +131,8 @@ function datumOf(input: Input, { value, word }: GaugeSaid): Datum {
           { label: data.words.target, value: write(target) },
           { label: data.words.gap, value: formatGap(value - target, data.format, data.words.points) },
         ];
-  const zone = word ? [{ label: data.words.zone, value: word }] : [];
-  return { ...named, lines: [{ label: data.words.value, value: write(value) }, ...against, ...zone] };
+  const within = zone?.word ? [{ label: data.words.zone, value: zone.word }] : [];
+  return { ...named, lines: [{ label: data.words.value, value: write(value) }, ...against, ...within] };
 }
 
 /** The colour of progress: of the value's zone, unless a rule or a colour of its own says another. */
@@ -144,7 +146,7 @@ function toneOf(input: Input, zone: DrawnZone | null): string {
 
 function draw(input: Input, laid: Laid): Mark[] {
   const { face, scale, share, zones, zone, said } = laid;
-  const datum = datumOf(input, said);
+  const datum = datumOf(input, laid);
   const readings = readingMarks(input, face, said, share, laid.top);
   const arcs = arcMarks(input, face, { zones, share, tone: toneOf(input, zone), datum });
   const targets = targetMarks(input, face, scale, datum);
@@ -161,14 +163,14 @@ function draw(input: Input, laid: Laid): Mark[] {
   ];
 }
 
-function say(input: Input, { scale, said }: Laid): string {
+function say(input: Input, { scale, said, zone }: Laid): string {
   const { data } = input;
   const write = (n: number) => formatNumber(n, data.format);
   const parts = [
     `${titleOf(input)}: gauge of ${data.valueLabel}`,
     `${write(said.value)} on a scale from ${write(scale.minimum)} to ${write(scale.maximum)}`,
     data.target === null ? "" : `target ${write(data.target)}`,
-    said.word ? `in the zone ${said.word}` : "",
+    zone?.word ? `in the zone ${zone.word}` : "",
     said.past,
   ];
   return `${parts.filter(Boolean).join(", ")}.`;

@@ -11,6 +11,7 @@ export const lollipop = defineKind({
   roles: ["value", "split", "baseline", "headSize", "pictures", "order", "keep"],
   sayPictures: (count) => `with pictures in ${count} ${count === 1 ? "head" : "heads"}`,
   needsSplit: true,
+  byLength: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 42 }),

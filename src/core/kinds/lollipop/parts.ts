@@ -54,7 +54,7 @@ export const LOLLIPOP_PARTS = [
     { says: true },
   ),
   AXIS_PART,
-  legendPart("none"),
+  legendPart("rules"),
   coloursPart("one"),
   ...sharedParts(),
 ];

@@ -10,6 +10,7 @@ export const progressBar = defineKind({
   purpose: "How far each row has come to its target, one under the other.",
   roles: ["value", "target", "end", "split", "order", "keep"],
   needsSplit: false,
+  byLength: true,
   firstSize: { width: 400, height: 180 },
   tileSize: (visual) => ({ width: 4, height: visual.split ? 42 : 21 }),
   parts: PROGRESS_BAR_PARTS,

@@ -1,6 +1,7 @@
 import { coloursPart } from "../anatomy/colours";
 import { againstDial, colour, directionDial, number, part, pastDial, toggle } from "../anatomy/dial";
 import { labelsPart } from "../anatomy/labels";
+import { legendPart } from "../anatomy/legend";
 import { sharedParts } from "../anatomy/shared-parts";
 import { readingPart } from "../anatomy/visual-reading";
 
@@ -28,6 +29,7 @@ export const PROGRESS_BAR_PARTS = [
     more: [toggle("remaining", "What remains", false)],
   }),
   readingPart("{share}", "{value} of {target}", 34),
+  legendPart("rules"),
   coloursPart("one"),
   ...sharedParts(),
 ];

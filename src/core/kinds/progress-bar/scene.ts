@@ -11,6 +11,7 @@ import { footNote, layFrame, notedRows } from "../anatomy/frame";
 import { chosenEnd, goalOf } from "../anatomy/goal";
 import type { SceneInput } from "../anatomy/kind";
 import { labelWriter } from "../anatomy/labels";
+import { legendFor, rowEntries } from "../anatomy/legend";
 import { progressWords } from "../anatomy/progress-words";
 import { niceAbove } from "../anatomy/scale";
 import { readingMarks } from "./bar-reading";
@@ -121,10 +122,13 @@ function lay(input: Input): Laid {
   const { marks, body: whole } = layFrame(input);
   const goal = goalOf(input, style.choice("bar.past"), style.choice("bar.against"));
   const write = labelWriter(input, style.choice("labels.content"));
-  const bars: Bars = { goal, colours: new Colours(input), write };
+  const colours = new Colours(input);
+  const bars: Bars = { goal, colours, write };
   const noted = footNote(whole, theme, chosenEnd(data, goal));
-  const { body } = noted;
-  marks.push(...noted.marks);
+  const entries = data.rows.map((row, i) => ({ row, color: colours.of(row, i) }));
+  const legend = legendFor(input, colours, rowEntries(input, entries), noted.body, { wide: true });
+  const { body } = legend;
+  marks.push(...noted.marks, ...legend.marks);
   if (style.choice("bar.direction") === "up") return { marks, bars, ...layStanding(input, body) };
   return data.rows.length === 1 && data.splitLabel === null
     ? { marks, bars, ...laySingle(input, bars, body) }

@@ -59,21 +59,24 @@ function ringsIn({ style }: Input, rows: VisualRow[], body: Box): Pick<Laid, "bo
  * Several rings with their names: at the start where that leaves them whole, or in the track where that was
  * chosen, else in a legend; cut at the start where there is no room for that either.
  */
-function layNamed(input: Input, rows: VisualRow[], goal: Goals, colours: Colours, body: Box) {
+function layNamed(input: Input, rows: VisualRow[], goal: Goals, colours: Colours, whole: Box) {
   const { style } = input;
   const place = style.choice("labels.place");
+  // What rules mean stands in the legend, wherever the names stand.
+  const { marks: ruled, body } = legendFor(input, colours, [], whole);
   const alone = ringsIn(input, rows, body);
   const isSplit = rows.length > 1 || input.data.splitLabel !== null;
-  if (!isSplit || place === "none") return { ...alone, names: [] };
+  if (!isSplit || place === "none") return { ...alone, names: ruled };
   const [start, sweep] = [style.number("ring.start"), style.number("ring.sweep")];
   const placed = { rows, ...alone, start, sweep, goal };
   const size = style.number("labels.size");
   const write = (row: VisualRow) => [row.label];
   const inTrack =
     place === "track" ? namesInTrack(input, placed, colours, size, (row) => [write(row)]) : null;
-  if (inTrack) return { ...alone, names: inTrack.marks };
+  if (inTrack) return { ...alone, names: [...ruled, ...inTrack.marks] };
   const atStart = place === "legend" ? null : namesAtStart(input, placed, size, write);
-  if (atStart && (place === "start" || atStart.isWhole)) return { ...alone, names: atStart.marks };
+  if (atStart && (place === "start" || atStart.isWhole || ruled.length > 0))
+    return { ...alone, names: [...ruled, ...atStart.marks] };
   const entries = rows.map((row, i) => ({ row, color: colours.of(row, i) }));
   const legend = legendFor(input, colours, rowEntries(input, entries), body);
   if (legend.marks.length === 0) return { ...alone, names: atStart?.marks ?? [] };

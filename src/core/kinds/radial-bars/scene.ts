@@ -102,7 +102,9 @@ function layNamed(
     rows.map((row, i) => ({ row, color: colours.of(row, i) })),
   );
   const place = style.choice("legend.place");
-  const legend = legendFor(input, colours, entries, noted.body, { place: place === "auto" ? "none" : place });
+  const legend = legendFor(input, colours, entries, noted.body, {
+    place: place === "auto" ? "rules" : place,
+  });
   const bars = barsIn(input, rows, legend.body);
   const labels = labelsOf(input, { rows, ...bars, goal }, colours);
   const over = [...legend.marks, ...noted.marks];

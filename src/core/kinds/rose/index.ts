@@ -10,6 +10,7 @@ export const rose = defineKind({
   purpose: "A few values as petals, for parts whose order goes around.",
   roles: ["value", "split", "order", "keep"],
   needsSplit: true,
+  wholeAs: () => "petals",
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 42 }),
   parts: ROSE_PARTS,

@@ -173,7 +173,7 @@ function layLabelled(
   const hasLegend = instead !== null && instead.legend.marks.length > 0;
   const least = hasLegend ? instead.around.r * LEAST_BESIDE_LEGEND : 0;
   const isHopeless = hasLegend && (!isOutside || petals.length > MOST_LABELS);
-  const labelled = isHopeless ? instead : within(place === "auto" ? "none" : place, isOutside, least);
+  const labelled = isHopeless ? instead : within(place === "auto" ? "rules" : place, isOutside, least);
   const isNamed = labelled.around.all && content.includes("category");
   const chosen = hasLegend && !isNamed ? instead : labelled;
   return {

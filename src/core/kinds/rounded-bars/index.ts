@@ -10,6 +10,7 @@ export const roundedBars = defineKind({
   purpose: "Values side by side, compared by their length.",
   roles: ["value", "split", "series", "order", "keep"],
   needsSplit: true,
+  byLength: true,
   downwards: true,
   firstSize: { width: 400, height: 330 },
   tileSize: () => ({ width: 4, height: 42 }),

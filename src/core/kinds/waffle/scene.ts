@@ -55,15 +55,15 @@ interface Laid {
 const isDivided = ({ data }: Input) => data.splitLabel !== null;
 
 /**
- * Whether each part has a grid of its own: parts that make no whole together, or have a target each, cannot
- * share one out.
+ * Whether parts share out one grid: those that make no whole together, or have a target each, cannot, and get
+ * a grid of their own. `grids` is what the dial says.
  */
-function hasGridsEach(input: Input): boolean {
-  const { data, style } = input;
-  const grids = style.choice("cell.grids");
-  const isApart = !data.addsUp || data.own.target !== null;
-  return isDivided(input) && (grids === "each" || (grids === "auto" && isApart));
+export function sharesOneGrid({ splitLabel, addsUp, own }: Input["data"], grids: string): boolean {
+  const isApart = !addsUp || own.target !== null;
+  return splitLabel !== null && grids !== "each" && !(grids === "auto" && isApart);
 }
+const hasGridsEach = (input: Input): boolean =>
+  isDivided(input) && !sharesOneGrid(input.data, input.style.choice("cell.grids"));
 
 /** What the reading says: of the part under the pointer, of the ratio, or of the whole. */
 interface Said {
