@@ -1,7 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { newMeasure } from "../project/defaults";
+import { measureSchema } from "../project/schema";
 import { DAY_MS, isoDate } from "./calendar";
-import { patternProblem, readByPattern, writeByPattern } from "./date-pattern";
+import { patternProblem, readByPattern, writeByPattern, writeDay } from "./date-pattern";
 
 describe("a date by a pattern", () => {
   it("is read back as it is written, for every pattern that has all of it", () => {
@@ -49,5 +51,22 @@ describe("a date by a pattern", () => {
     expect(patternProblem("DD.MM.YYYY")).toContain("in small letters");
     expect(patternProblem("dd.MM")).toContain("needs a year");
     expect(patternProblem("yyyy nonsense")).toContain("no pattern of a date");
+  });
+});
+
+describe("the days of a measure", () => {
+  it("are written by its pattern, and as they are without one or where that is none", () => {
+    expect(writeDay("2025-12-31", { dates: "dd MMM yyyy" })).toBe("31 Dec 2025");
+    expect(writeDay("2025-12-31T14:05:00", { dates: "d.M.yyyy HH:mm" })).toBe("31.12.2025 14:05");
+    expect(writeDay("2025-12-31", {})).toBe("2025-12-31");
+    expect(writeDay("North Quay", { dates: "dd MMM yyyy" })).toBe("North Quay");
+  });
+
+  it("have patterns that are checked where they are kept", () => {
+    const measure = newMeasure({ id: "m", name: "last", label: "Last", table: "t", formula: "max(day)" });
+    const kept = (dates: string) => measureSchema.safeParse({ ...measure, format: { dates } });
+    expect(kept("dd MMM yyyy").data?.format.dates).toBe("dd MMM yyyy");
+    for (const wrong of ["", "x".repeat(41), "!!", "'never'"])
+      expect(kept(wrong).error?.issues[0].path, wrong).toEqual(["format", "dates"]);
   });
 });

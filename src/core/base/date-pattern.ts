@@ -42,6 +42,12 @@ export function writeByPattern(day: string, pattern: string): string | null {
   }
 }
 
+/** A date of any year by which patterns are tried. */
+const SOME_DAY = "2020-02-03";
+
+/** Whether a pattern writes days. */
+export const writesDays = (pattern: string): boolean => writeByPattern(SOME_DAY, pattern) !== null;
+
 /**
  * Why a pattern cannot be used, in a sentence that says what to do, or null. A usable one has a year at
  * least.
@@ -58,3 +64,12 @@ export function patternProblem(pattern: string): string | null {
   }
   return "This is no pattern of a date. Use yyyy, MM, dd, HH, mm, ss, MMM for a month's name, and put other letters between ' and '.";
 }
+
+const DAY = /^\d{4}-\d{2}-\d{2}(T\d{2}:\d{2}(:\d{2}(\.\d+)?)?)?$/;
+
+/** Whether a text is a day, or a moment of one (ISO 8601). */
+export const isDay = (text: string): boolean => DAY.test(text) && writeByPattern(text, "yyyy") !== null;
+
+/** A day (ISO 8601) as a format writes days, or as it is. */
+export const writeDay = (day: string, { dates }: { dates?: string }): string =>
+  (dates === undefined ? null : writeByPattern(day, dates)) ?? day;

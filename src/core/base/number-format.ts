@@ -16,6 +16,8 @@ export interface NumberFormat {
   holds?: { units: boolean; decimals: boolean };
   /** A BCP 47 language tag, or "plain": thin spaces between groups and a point. */
   locale: string;
+  /** How the days of a measure of dates are written, by the date letters of Unicode; without: 2025-12-31. */
+  dates?: string;
 }
 
 /** The format of a number of which nothing else is said. */

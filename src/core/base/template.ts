@@ -1,5 +1,5 @@
 import { cutText } from "./cut-text";
-import { writeByPattern } from "./date-pattern";
+import { writeByPattern, writesDays } from "./date-pattern";
 import { nearestName } from "./nearest";
 import type { NumberFormat } from "./number-format";
 import { formatFromText, formatNumber, PLAIN_FORMAT } from "./number-format";
@@ -14,9 +14,6 @@ export interface DaySpan {
 export type TemplateValue = string | { value: number | null; format: NumberFormat } | DaySpan;
 /** The names that a template can write, with what they stand for. */
 export type TemplateNames = Readonly<Record<string, TemplateValue>>;
-
-/** A date of any year by which patterns are tried. */
-const SOME_DAY = "2020-02-03";
 
 /** What is wrong in a template, from one character to before another. */
 export interface TemplateProblem {
@@ -48,10 +45,12 @@ function formatProblem(format: string, value: TemplateValue): string | null {
   if (typeof value === "string")
     return "It is a text, which has no format. Leave out the colon and what follows.";
   if ("from" in value)
-    return writeByPattern(SOME_DAY, format) === null
-      ? `“${format}” is no way to write a date. Use for example dd MMM yyyy, MMM yyyy or YYYY-'W'ww.`
-      : null;
-  return formatFromText(format, PLAIN_FORMAT)
+    return writesDays(format)
+      ? null
+      : `“${format}” is no way to write a date. Use for example dd MMM yyyy, MMM yyyy or YYYY-'W'ww.`;
+  // What has no value yet may turn out to be a day.
+  const canBe = formatFromText(format, PLAIN_FORMAT) || (value.value === null && writesDays(format));
+  return canBe
     ? null
     : `“${format}” is no format. Use for example percent.1, number.0, million.1 or automatic.1.`;
 }

@@ -30,6 +30,8 @@ export const LONGEST = {
   note: 500,
   /** What stands before or after numbers. */
   affix: 20,
+  /** How dates are written. */
+  pattern: 40,
   /** Of a zone or a rule. */
   word: 60,
   title: 300,

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { DATE_BUCKETS, isTimeZone } from "../base/calendar";
+import { writesDays } from "../base/date-pattern";
 import type { NumberFormat } from "../base/number-format";
 import { FILE_FORMAT_IDS, MOST_ABOVE } from "../data/file-formats";
 import { readingSchema } from "../data/reading-schema";
@@ -35,6 +36,11 @@ const numberFormatSchema: z.ZodType<NumberFormat, Partial<NumberFormat>> = z.obj
   prefix: z.string().max(LONGEST.affix).default(""),
   suffix: z.string().max(LONGEST.affix).default(""),
   locale: z.string().max(35).default("plain"),
+  dates: z
+    .string()
+    .max(LONGEST.pattern)
+    .refine(writesDays, "No way to write a date. Use for example dd MMM yyyy.")
+    .optional(),
 });
 
 /** A column of the file. A hidden one is not offered, but formulas that name it go on. */

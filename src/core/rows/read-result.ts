@@ -1,3 +1,4 @@
+import { isDay, writeDay } from "../base/date-pattern";
 import { type NumberFormat, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
@@ -227,10 +228,10 @@ function plainRowsAndSeries({
 const splitName = (split: Visual["split"]) => split?.by ?? split?.column.replaceAll("_", " ") ?? "";
 
 /** A value as templates write it: a number in its format, a date that can be written in other ways, a text. */
-export function inTemplates(value: Value, type: string | undefined, format: NumberFormat): TemplateValue {
+export function inTemplates(value: Value, format: NumberFormat): TemplateValue {
   if (typeof value === "number") return { value, format };
   const text = String(value ?? "");
-  return (type === "date" || type === "timestamp") && text ? { from: text, to: text, text } : text;
+  return isDay(text) ? { from: text, to: text, text: writeDay(text, format) } : text;
 }
 
 /** The filters of a visual and of the board it stands on, as a caption says them. */
@@ -289,14 +290,13 @@ function templateValues(reading: Reading, total: number | null, target: number |
   const named: [string, TemplateValue][] = [
     ...project.inputs.map((i): [string, TemplateValue] => {
       const now = inputNow(reading, i);
-      return [nameInTemplates("input", i.name), inTemplates(now, i.type, i.format)];
+      return [nameInTemplates("input", i.name), inTemplates(now, i.format)];
     }),
     ...project.measures.flatMap((m): [string, TemplateValue][] => {
       const now = own(result.totals, m.name);
       if (now === undefined) return [];
-      const type = result.columns.find((c) => c.name === m.name)?.type;
       const format = formatOf(m);
-      const value = now === null ? { value: now, format } : inTemplates(now, type, format);
+      const value = now === null ? { value: now, format } : inTemplates(now, format);
       return [[nameInTemplates("measure", m.name), value]];
     }),
     ...splitsInTemplates(reading),

@@ -84,13 +84,12 @@ export function textNames(tile: TextTile, ground: TextGround, answerTo: AnswerTo
     if (!answer) return "…";
     if ("error" in answer) return NO_VALUE;
     const now = own(answer.totals, m.name) ?? null;
-    const type = answer.columns.find((c) => c.name === m.name)?.type;
-    return now === null ? { value: null, format: m.format } : inTemplates(now, type, m.format);
+    return now === null ? { value: null, format: m.format } : inTemplates(now, m.format);
   };
   return Object.fromEntries<TemplateValue>([
     ...project.inputs.map((i): [string, TemplateValue] => [
       nameInTexts("input", i.name),
-      inTemplates(own(values, i.name) ?? i.value, i.type, i.format),
+      inTemplates(own(values, i.name) ?? i.value, i.format),
     ]),
     ...measuresOfText(tile, project).map((m): [string, TemplateValue] => [
       nameInTexts("measure", m.name),
@@ -112,7 +111,7 @@ export function namesForTexts(project: Project): TemplateNames {
     ]),
     ...project.inputs.map((i): [string, TemplateValue] => [
       nameInTexts("input", i.name),
-      inTemplates(i.value, i.type, i.format),
+      inTemplates(i.value, i.format),
     ]),
     ["picked", wordsOf(project).all],
     ["filters", wordsOf(project).all],

@@ -5,6 +5,7 @@ import { parseIsoDate } from "../base/calendar";
 import { fillTemplate } from "../base/template";
 import { runQueries } from "../engine/run";
 import { type Query, querySchema, type Result } from "../plan/query";
+import { newMeasure } from "../project/defaults";
 import { scopeOf } from "../project/names";
 import { FORMAT_VERSION, projectSchema, type Visual, visualSchema } from "../project/schema";
 import { sceneOf } from "./picture";
@@ -66,6 +67,25 @@ function dataFor(more: Partial<Visual>, from = project, tables = [table]) {
 }
 
 describe("from the sentence to what a kind draws", () => {
+  it("a measure of dates stands in captions in its own format, unless they ask for another", () => {
+    const last = newMeasure({
+      id: "last",
+      name: "last",
+      label: "Last day",
+      table: "trips",
+      formula: "max(day)",
+    });
+    const dated = { ...last, format: { ...last.format, dates: "d MMM yyyy" } };
+    const from = { ...project, measures: [...project.measures, dated] };
+    const { data } = dataFor({ split: null, title: "until {last}, {last:yyyy}" }, from);
+    expect(fillTemplate(data.title, data.names)).toBe("until 2 Mar 2025, 2025");
+    const plain = dataFor(
+      { split: null, title: "until {last}" },
+      { ...from, measures: [...project.measures, last] },
+    );
+    expect(fillTemplate(plain.data.title, plain.data.names)).toBe("until 2025-03-02");
+  });
+
   it("a series gives each row its cells in the order of the series, and nothing where there is no row", () => {
     const { data } = dataFor({ split: { column: "route" }, series: { column: "fare" } });
     expect(data.series.map((s) => [s.label, s.total])).toEqual([

@@ -16,6 +16,7 @@ import { toast } from "../shared/notice";
 import { useProject } from "../shared/project-context";
 import { useTellEdit } from "../shared/tell-edit";
 import { TypedNumber } from "../shared/typed-number";
+import { DateFormat } from "./date-format";
 import { FormatControls } from "./format-controls";
 import { InputPreview } from "./input-preview";
 
@@ -241,6 +242,8 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
         <h2 className="section-title">Shown as</h2>
         {input.type === "number" ? (
           <FormatControls format={input.format} onChange={(format) => set({ format })} />
+        ) : input.type === "date" ? (
+          <DateFormat format={input.format} onChange={(format) => set({ format })} />
         ) : (
           <p className="text-sm text-muted">As it is written.</p>
         )}

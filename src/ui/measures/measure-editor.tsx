@@ -20,6 +20,7 @@ import { useResult } from "../shared/results";
 import { StepLink } from "../shared/step-link";
 import { useTellEdit } from "../shared/tell-edit";
 import { AnswerTable } from "./answer-table";
+import { DateFormat } from "./date-format";
 import { FormatControls } from "./format-controls";
 import { FormulaEditor } from "./formula-editor";
 import { ProblemList } from "./problem-list";
@@ -33,14 +34,6 @@ const TYPE_SAYS: Record<string, string> = {
   date: "a date",
   timestamp: "a timestamp",
   null: "nothing yet",
-};
-
-const DATE_AS = "A date as the project writes dates; captions can write it otherwise: {name:dd MMM yyyy}.";
-/** How measures are shown that have no number format. */
-const SHOWN_AS: Record<string, string | undefined> = {
-  text: "A text, as it is.",
-  date: DATE_AS,
-  timestamp: DATE_AS,
 };
 
 /**
@@ -61,7 +54,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const table = findNamed(tables, measure.table);
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
   const sound = checked.expr !== null;
-  const written = SHOWN_AS[checked.type];
+  const isDated = checked.type === "date" || checked.type === "timestamp";
   const read = checked.expr ? tablesOf(checked.expr) : [];
   const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
   const now = answer && !("error" in answer) ? (own(answer.totals, measure.name) ?? null) : null;
@@ -140,10 +133,12 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
       </section>
       <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         <h2 className="section-title">Shown as</h2>
-        {written === undefined ? (
-          <FormatControls format={measure.format} onChange={(format) => set({ format })} />
+        {checked.type === "text" ? (
+          <p className="text-sm text-muted">A text, as it is.</p>
+        ) : isDated ? (
+          <DateFormat format={measure.format} onChange={(format) => set({ format })} />
         ) : (
-          <p className="text-sm text-muted">{written}</p>
+          <FormatControls format={measure.format} onChange={(format) => set({ format })} />
         )}
         <Labelled label="Better when">
           {(id) => (
