@@ -68,6 +68,16 @@ export function leftWholeOf(
   return alone ? [...allowed, { measure: name, ...alone, as }] : allowed;
 }
 
+/** Why a filter does not reach a table, as the beginning of a sentence. */
+const notReached = ({ table, column, fails }: Unfiltered[number]): string =>
+  fails
+    ? `${table} has its own column for ${column}, which cannot be computed`
+    : `${table} has nothing that means ${column}`;
+
+/** That a filter leaves a table whole, and why, in a sentence. */
+export const wholeWords = (left: Unfiltered[number]): string =>
+  `${notReached(left)}, so that filter leaves it whole.`;
+
 /** Why a measure of which a filter leaves one side whole has no value, in a sentence. */
-export const mixedWords = ({ table, column }: LeftWhole[number], name: string): string =>
-  `${name}: ${table} has nothing that means ${column}, so that filter would leave one side of it whole.`;
+export const mixedWords = (left: LeftWhole[number], name: string): string =>
+  `${name}: ${notReached(left)}, so that filter would leave one side of it whole.`;

@@ -236,7 +236,10 @@ function planMeasures(query: Query, scope: Scope, projectInputs: Record<string, 
     const filters = query.filters.flatMap((filter, i): PlacedFilter[] => {
       const place = placeAt(table, filterPlaces[i]);
       if (place) return [{ place, filter }];
-      unfiltered.push({ table, column: filter.column });
+      const alike = { table, column: filterPlaces[i].column };
+      const isThere = columnNamed(scope, table, alike.column) !== undefined;
+      const fails = isThere && keyType(scope, { place: alike, by: undefined }) === "null";
+      unfiltered.push({ table, column: filter.column, ...(fails ? { fails } : {}) });
       return [];
     });
     return { table, filters, splits, aggregates: aggregatesIn(table) };

@@ -157,13 +157,16 @@ export interface Result {
   places: CategoryPlaces[];
   /** Date columns that are split more finely than their dates stand for: a plan by month, split by week. */
   coarse: { table: string; column: string; grain: DateBucket; by: DateBucket }[];
-  /** Filters that do not apply to a table, since nothing leads from it to their column. */
-  unfiltered: { table: string; column: string }[];
+  /**
+   * Filters that do not apply to a table, since nothing leads from it to their column, or since its column of
+   * that name cannot be computed.
+   */
+  unfiltered: { table: string; column: string; fails?: true }[];
   /**
    * Measures that a filter leaves whole, or of which it leaves one side whole, with the filter's column and
    * the table that has nothing like it; see `leftWholeOf`.
    */
-  leftWhole: { measure: string; table: string; column: string; as: "alone" | "mixed" | "allowed" }[];
+  leftWhole: (Result["unfiltered"][number] & { measure: string; as: "alone" | "mixed" | "allowed" })[];
   /** What each measure is under the filters that stay, where the query names them; else null. */
   atRest: Record<string, MeasureAtRest> | null;
   /** Why totals and measures that were asked for besides cannot be computed. */

@@ -3,7 +3,7 @@ import { type NumberFormat, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-
 import { own } from "../base/own";
 import type { TemplateValue } from "../base/template";
 import type { Value } from "../base/value";
-import { mixedWords } from "../plan/left-whole";
+import { mixedWords, wholeWords } from "../plan/left-whole";
 import type { Filter, Result } from "../plan/query";
 import { addsUp } from "../project/adds-up";
 import { type Categorized, categoriesOfSplit } from "../project/categories";
@@ -312,13 +312,7 @@ function outOfReachIn(reading: Reading): VisualData["outOfReach"] {
   const measure = target && "measure" in target ? measureIn(project, target.measure) : undefined;
   if (!measure) return null;
   const whole = leftWhole(result, measure);
-  if (whole) {
-    const { table, column } = whole;
-    return {
-      by: "filter",
-      why: `${table} has nothing that means ${column}, so that filter leaves it whole.`,
-    };
-  }
+  if (whole) return { by: "filter", why: wholeWords(whole) };
   const isAnswered = !isOfEach(visual, target) || rowValues(reading, measure.name) !== undefined;
   return isAnswered ? null : { by: "split", why: result.unanswered[0] ?? "" };
 }
@@ -352,9 +346,7 @@ const isCutIn = ({ split, keep }: Visual, rows: number): boolean =>
 /** What a reader of the numbers should know besides. */
 const notesOf = ({ unfiltered, coarse, unanswered }: Result): string[] => [
   ...unanswered.map((problem) => `Cannot be computed, so that “—” stands for it: ${problem}`),
-  ...unfiltered.map(
-    ({ table, column }) => `${table} has nothing that means ${column}, so that filter leaves it whole.`,
-  ),
+  ...unfiltered.map(wholeWords),
   ...coarse.map(
     ({ table, column, grain, by }) =>
       `${table}.${column} has one date a ${grain}: split by ${by}, all of a ${grain} stands in its first ${by}.`,

@@ -186,6 +186,22 @@ describe("a filter that means nothing to one side", () => {
     expect(data.problem).toContain("would leave one side of it whole");
   });
 
+  it.each(["gone", "fare +", "wanted + week"])(
+    "has none where the column of that side fails, as %s does",
+    (formula) => {
+      const whole = projectWith(false);
+      const [trips, planned, ...others] = whole.tables;
+      const failing = { ...planned, derived: [{ name: "fare", formula, hidden: false }] };
+      const project = { ...whole, tables: [trips, failing, ...others] } as Project;
+      const { result, data } = asked(bars({ value: "reached" }), project);
+      expect(result.totals.reached).toBeNull();
+      expect(result.columns[1].values.every((v) => v === null)).toBe(true);
+      expect(data.problem).toBe(
+        "reached: plan has its own column for fare, which cannot be computed, so that filter would leave one side of it whole.",
+      );
+    },
+  );
+
   it("has its value where the side says that it may stand whole, and the caption says so", () => {
     const { result, data } = asked(bars({ value: "reached" }), projectWith(true));
     expect(result.totals.reached).toBeCloseTo(0.7, 12);

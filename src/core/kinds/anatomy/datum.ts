@@ -43,7 +43,9 @@ export function ownTooltip(
   part: PartOfRow = {},
 ): string {
   const format = part.series?.format ?? row.format ?? data.format;
-  const goal = data.own.target === null ? (data.target ?? data.total) : targetOf(data, row);
+  // A share of a target that cannot be computed is none of the total.
+  const ofAll = data.outOfReach ? null : (data.target ?? data.total);
+  const goal = data.own.target === null ? ofAll : targetOf(data, row);
   const whole = part.whole === undefined ? goal : part.whole;
   const share = whole && row.value !== null ? row.value / whole : null;
   return fillTemplate(text, {
