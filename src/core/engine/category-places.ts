@@ -6,8 +6,11 @@ import { columnRange } from "../data/column-range";
 import { inArray, isNone } from "../data/stored";
 import type { CategoryPlaces } from "../plan/query";
 
-/** Up to this many categories stand in their own order; of more, the most frequent come first. */
-export const FEW_CATEGORIES = 24;
+/**
+ * Up to this many categories, which every palette has colours of its own for, stand in their own order; of
+ * more, the most frequent come first, so that those that are seen the most are told apart the best.
+ */
+export const FEW_CATEGORIES = 8;
 /** Categories past this many have no places: nobody tells them apart by a colour. */
 const MOST_CATEGORIES = 20_000;
 

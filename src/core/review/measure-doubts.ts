@@ -1,6 +1,7 @@
 import { formatNumber } from "../base/number-format";
 import { checkFormula } from "../formula/check";
 import type { Expr } from "../formula/expr";
+import { isNamedShare } from "../project/named-shares";
 import { type Named, scopeOf } from "../project/names";
 import type { Measure } from "../project/schema";
 import type { Mend } from "./finding";
@@ -13,10 +14,6 @@ export interface MeasureDoubt {
   mend?: Mend;
 }
 
-/** A column called by one of these words, alone or as a part of its name; "corporate" is none. */
-const SHARE = /(^|[^\p{L}])(rate|share|percent|pct|ratio|quota)($|[^\p{L}])/iu;
-const wordsOf = (column: string) => column.replace(/(\p{Ll})(\p{Lu})/gu, "$1 $2");
-
 /** A mend that changes a measure. */
 const changed = (label: string, { id }: Measure, change: Partial<Omit<Measure, "id">>): Mend => ({
   label,
@@ -26,7 +23,7 @@ const changed = (label: string, { id }: Measure, change: Partial<Omit<Measure, "
 /** A sum of shares, which grows with the number of rows. */
 function summedShare(measure: Measure, expr: Expr): MeasureDoubt | null {
   if (expr.op !== "aggregate" || expr.fn !== "sum" || expr.arg?.op !== "column") return null;
-  if (measure.format.style !== "percent" && !SHARE.test(wordsOf(expr.arg.column))) return null;
+  if (measure.format.style !== "percent" && !isNamedShare(expr.arg.column)) return null;
   const formula = measure.formula.replace(/^\s*sum\b/i, "avg");
   return {
     id: "summed share",
@@ -45,8 +42,7 @@ function hundredfold(measure: Measure, expr: Expr, value: number | null): Measur
   const { format, formula } = measure;
   if (format.style !== "percent" || value === null || Math.abs(value) <= MOST_PERCENT) return null;
   const isTimes = expr.op === "call" && expr.fn === "*" && expr.args.some(isHundred);
-  const isCounted =
-    expr.op === "aggregate" && expr.arg?.op === "column" && SHARE.test(wordsOf(expr.arg.column));
+  const isCounted = expr.op === "aggregate" && expr.arg?.op === "column" && isNamedShare(expr.arg.column);
   if (!isTimes && !isCounted) return null;
   const without = formula.replace(/\s*\*\s*100(\.0+)?\s*$|^\s*100(\.0+)?\s*\*\s*/, "");
   const mend =

@@ -68,6 +68,7 @@ export function sceneInput(
     data: withFigures(data, style, Math.max(visual.size.width, visual.size.height)),
     focus: options.focus ?? null,
     lit: options.lit ?? null,
+    downwards: kindOf(visual.kind).downwards ?? false,
     countsNames: false,
   };
 }

@@ -2,6 +2,7 @@ import { sameName } from "../base/names";
 import { NEW_FORMAT } from "../base/number-format";
 import { quoteName } from "../formula/quote-name";
 import { newMeasure } from "../project/defaults";
+import { isNamedShare } from "../project/named-shares";
 import { freeName } from "../project/names";
 import { type OfferedColumn, offeredColumns } from "../project/offered";
 import type { Measure, Project, TableInfo } from "../project/schema";
@@ -38,7 +39,7 @@ function askedOf({ type, column }: OfferedColumn): Asked[] {
   if (type === "number") {
     if (NAMING.test(column)) return [distinct];
     const mean: Asked = { rank: "average", label: `Average of ${about}`, formula: `avg(${name})` };
-    return RATED.test(column)
+    return RATED.test(column) || isNamedShare(column)
       ? [mean]
       : [{ rank: "sum", label: `Sum of ${about}`, formula: `sum(${name})` }, mean];
   }

@@ -45,5 +45,7 @@ export function misnamed(data: VisualData, scene: Scene): string[] {
   const said = texts.flatMap((t) => /^(\d+) without names$/.exec(t)?.[1] ?? [])[0] ?? "0";
   return unnamed.length === Number(said)
     ? []
-    : [`${unnamed.map((one) => one.label).slice(0, 3)} without names, of which the foot counts ${said}`];
+    : [
+        `${unnamed.map((one) => one.label).slice(0, 3)} without names (${unnamed.length}), of which the foot counts ${said}`,
+      ];
 }

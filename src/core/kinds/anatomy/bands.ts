@@ -20,6 +20,8 @@ export interface BandsWanted {
   still?: readonly number[] | undefined;
   /** For each row the wordings of the label at its end, the fullest first; none for no label. */
   labels: string[][];
+  /** For each row whether its label stands at the lower end of its shapes; where it does not say, below the start. */
+  before?: boolean[];
   labelSize: number;
   /** Pixels that something else takes beyond each end, such as half of a lollipop's head. */
   beyond?: (pitch: number) => number;
@@ -74,7 +76,7 @@ function endRooms(s: Settled, labels: Bands["labels"], beyond: number, width: nu
   const rooms = { before: s.negative ? 2 + beyond : 0, after: 2 + beyond };
   for (const [i, text] of (labels?.texts ?? []).entries()) {
     if (!text || !labels) continue;
-    const isBefore = (rows[i].value ?? 0) < start;
+    const isBefore = wanted.before?.[i] ?? (rows[i].value ?? 0) < start;
     const end = isBefore ? Math.min(...wanted.reach[i]) - low : high - Math.max(...wanted.reach[i]);
     const need = textWidth(text, labels.size, 600) + 8 + beyond - (width * Math.max(0, end)) / (high - low);
     const side = isBefore ? "before" : "after";

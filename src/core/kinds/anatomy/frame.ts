@@ -88,10 +88,9 @@ function stack(lines: Text[], top: number, marks: Mark[]): number {
  * How many rows have no mark, in words, where others have: what does not fit, or is too small to draw. Values
  * below zero count where the kind draws such.
  */
-function unseenWords({ data, surface }: SharedInput, marks: Mark[]): string {
+function unseenWords({ data, surface, downwards }: SharedInput, marks: Mark[]): string {
   const shown = surface.seen(marks).flatMap((m) => m.shows ?? []);
   const seen = new Set(shown.map((s) => s.row));
-  const downwards = shown.some((s) => s.value < 0);
   const wanted = data.rows.filter((r) => (r.value ?? 0) > 0 || (downwards && (r.value ?? 0) < 0));
   const unseen = wanted.filter((r) => !seen.has(r.key)).length;
   return seen.size > 0 && unseen > 0 ? ` ${unseen} not shown.` : "";

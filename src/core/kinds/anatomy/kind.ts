@@ -38,6 +38,8 @@ export interface SceneInput<in P extends Part = Part> {
   focus: Focus | null;
   /** The categories that were picked, all of one split, if any. */
   lit: Lit | null;
+  /** Whether the kind draws values below zero. */
+  downwards: boolean;
   /** Whether the foot has room to say how many of what is drawn have no name in the picture. */
   countsNames: boolean;
 }

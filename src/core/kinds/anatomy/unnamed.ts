@@ -34,7 +34,7 @@ function isName(text: string, label: string): boolean {
 /** Whether names of rows, and those of series, were turned off: then none is missing. */
 function namesOff(style: OpenStyle): { rows: boolean; series: boolean } {
   const stands = (dial: string) => (style.has(dial) ? style.value(dial) : undefined);
-  const noLegend = ["none", "rules"].includes(String(stands("legend.place")));
+  const noLegend = stands("legend.place") === "none";
   const isSaid = String(stands("labels.content") ?? "").includes("category");
   const axis = stands("axis.names");
   // Rings say where their names stand with a dial of its own; bands name them on the axis.

@@ -48,6 +48,7 @@ function lay(input: Input): Laid {
     reach: stacks.map((s) => s.flatMap((g) => [g.from, g.to])),
     still: asShares ? undefined : data.atRest?.values,
     labels: totalWordings(input, stacks),
+    before: stacks.map(isBelow),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
@@ -68,6 +69,9 @@ function totalWordings({ data, style, frame }: Input, stacks: Segment[][]): stri
     return hasBothSides(stacks[i]) ? said.map((total) => filledIn(data.words.net, { value: total })) : said;
   });
 }
+
+/** Whether all of a stack lies below zero. */
+const isBelow = (stack: Segment[]): boolean => stack.length > 0 && stack.every((s) => s.value < 0);
 
 /** Whether a stack goes above and below zero: then its total lies at neither end. */
 const hasBothSides = (stack: Segment[]): boolean =>
@@ -224,7 +228,7 @@ function segmentLabel({ style, surface }: Input, box: Box, wordings: string[], i
 /** Where a stack ends, for its total: downwards where all of it lies below zero. */
 function endOf({ bands, stacks, thickness }: Laid, row: number): BandEnd {
   const tops = stacks[row].map((s) => s.to);
-  const negative = stacks[row].length > 0 && stacks[row].every((s) => s.value < 0);
+  const negative = isBelow(stacks[row]);
   const outer = negative ? Math.min(0, ...tops) : Math.max(0, ...tops);
   return { at: bands.at(outer), negative, reach: 0, half: thickness / 2 };
 }

@@ -64,6 +64,10 @@ function startOf({ data, style }: Input): { start: number; said: string } {
   return { start, said: filledIn(data.words.scaleStart, { value: formatNumber(start, format) }) };
 }
 
+/** Whether a value lies below where its stem starts, so that its label stands under its head. */
+const isBelow = ({ value, baseline }: VisualRow, start: number): boolean =>
+  value !== null && value < (baseline ?? start);
+
 /** The widest head that bands of a pitch have room for. */
 const mostHead = (body: Box, pitch: number) =>
   Math.max(3, Math.min(pitch * 0.86, Math.min(body.width, body.height) * 0.3));
@@ -132,6 +136,7 @@ function lay(input: Input): Laid {
     reach: data.rows.map((r) => [r.value, r.baseline ?? null].filter((v) => v !== null)),
     still: data.atRest?.values,
     labels: place === "ends" ? wordings : data.rows.map(() => []),
+    before: data.rows.map((r) => isBelow(r, start)),
     labelSize,
     beyond: (pitch) => mostHead(body, Math.min(pitch, widest)) / 2,
     ...(start === 0 ? {} : { start }),
@@ -272,7 +277,7 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
 function endOf(input: Input, { bands, heads, start }: Laid, row: VisualRow): BandEnd {
   if (row.value === null) return { at: bands.base, negative: false, reach: 0, half: 0 };
   const r = diameterOf(input, row, heads) / 2;
-  return { at: bands.at(row.value), negative: row.value < (row.baseline ?? start), reach: r, half: r };
+  return { at: bands.at(row.value), negative: isBelow(row, start), reach: r, half: r };
 }
 
 function draw(input: Input, laid: Laid): Mark[] {

@@ -99,6 +99,7 @@ function lay(input: Input): Laid {
     reach: data.rows.map(reach),
     still: scales ? undefined : [...stillOf(data, "value"), ...stillOf(data, "second")],
     labels: data.rows.map((r) => labelled(input, r, oneLine(write(r, total)), seconds)),
+    before: data.rows.map(isBelow),
     labelSize: style.number("labels.size"),
   });
   marks.push(...legend.marks, ...bands.marks);
@@ -200,10 +201,14 @@ function rowMarks(input: Input, laid: Laid, row: VisualRow, i: number): Mark[] {
   });
 }
 
+/** Whether both bars of a row lie below zero: with one above it, the label stands at that one's end. */
+const isBelow = ({ value, second }: VisualRow): boolean =>
+  Math.max(value ?? 0, second ?? 0) <= 0 && Math.min(value ?? 0, second ?? 0) < 0;
+
 /** Where the longer of a row's two bars ends. */
 function endOf(input: Input, { bands, factor }: Laid, row: VisualRow): BandEnd {
   const [outer, inner] = [row[sidesOf(input).outer] ?? 0, innerOf(input, row, factor) ?? 0];
-  const negative = outer < 0;
+  const negative = isBelow(row);
   const at = bands.at(negative ? Math.min(outer, inner) : Math.max(outer, inner));
   return { at, negative, reach: 0, half: (bands.band * input.style.number("bar.width")) / 200 };
 }
