@@ -84,8 +84,9 @@ const isEmptyText = (part: Part, style: ReturnType<typeof styleOf>, data: Visual
 const textsOf = ({ marks }: Scene, part: string) => sizesOf(marks.filter((m) => m.part === part)).length;
 
 /**
- * What a picture has in the place of what its dials ask for, at the visual's own size, by the key of the dial:
- * numbers that its author set and that the picture has not, and texts that are shown and of which none is drawn.
+ * What a picture has in the place of what its dials ask for, at the visual's own size, by the key of the
+ * dial: numbers that its author set and that the picture has not, and texts that are shown and of which none
+ * is drawn.
  */
 export function dialNotes(visual: Visual, data: VisualData, design?: Design): Map<string, string> {
   const notes = new Map<string, string>();

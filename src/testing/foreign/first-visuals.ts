@@ -105,8 +105,8 @@ function factsOf(project: Project, table: Table): TableFacts {
 }
 
 /**
- * What is wrong with the first visuals of a table: of every measure that is proposed for it, in every kind, in
- * sentences. `keeps` says which measures are tried, by their place.
+ * What is wrong with the first visuals of a table: of every measure that is proposed for it, in every kind,
+ * in sentences. `keeps` says which measures are tried, by their place.
  */
 export function wrongWithFirstVisuals(
   table: Table,

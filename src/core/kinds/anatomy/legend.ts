@@ -217,7 +217,7 @@ const widthOf = ({ label, value }: LegendEntry): number =>
 function layRight({ theme, data }: SharedInput, wanted: LegendEntry[], body: Box): LaidLegend {
   const widestAllowed = body.width * 0.4;
   const widest = (entries: LegendEntry[]) => Math.max(...entries.map(widthOf));
-  // Names go before values: where both do not fit, the values are shortened, then go, and the tooltip has them.
+  // Names go before values: where both do not fit, the values are shortened, then go; the tooltip has them.
   const fits = (entries: LegendEntry[]) =>
     widest(entries) <= widestAllowed || fewAreCut(entries, widestAllowed);
   const entries = [wanted, shortened(wanted)].find(fits) ?? unvalued(wanted);
