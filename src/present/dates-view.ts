@@ -22,7 +22,8 @@ function settingText(setting: Setting, control: FilterOfBoard, ground: FilterGro
     const { relative } = setting;
     const day = anchorOf(relative, control, ground);
     const dates = day === null ? "" : spanDates(relative, day, ground.project);
-    return [spanText(relative), dates].filter(Boolean).join(": ");
+    // What it holds comes first: a narrow control cuts what follows.
+    return [dates, spanText(relative)].filter(Boolean).join(": ");
   }
   if (!("from" in setting)) return "All";
   const { from, to } = setting;

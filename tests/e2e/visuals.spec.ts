@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { choose, goTo, openDemo, saved } from "./steps";
+import { changeDocument, choose, goTo, openDemo, saved } from "./steps";
 
 async function newVisual(page: Page, measure: string, kind: string) {
   await page.getByRole("button", { name: "New visual" }).click();
@@ -263,4 +263,65 @@ test("the sentence says to what readers step down: finer stretches first, change
   await expect(sentence).toHaveText(["then vessel", "then date by month", "then …"]);
   await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
   await expect(sentence).toHaveText(["then vessel", "then date by year", "then date by month", "then …"]);
+});
+
+test("a dial says what the picture has in its place, and refuses what lies past its ends", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await goTo(page, "Visuals");
+  await page
+    .getByRole("navigation", { name: "Visuals" })
+    .getByRole("button", { name: /Season progress/ })
+    .click();
+  const reading = page.getByRole("region", { name: "Number and caption" });
+  const size = reading.getByLabel("Size", { exact: true });
+  await size.fill("300");
+  await expect(reading.getByText("From 9 px to 120 px.")).toBeVisible();
+  await size.press("Enter");
+  await expect(size).toHaveValue("300");
+  await size.fill("120 px");
+  await size.press("Enter");
+  await expect(reading.getByText(/^Drawn at \d+ px at this size$/)).toBeVisible();
+  await expect(reading.getByLabel("Size slider")).toHaveAttribute(
+    "aria-valuetext",
+    /120 px, Drawn at \d+ px/,
+  );
+  await size.fill("20");
+  await size.press("Enter");
+  await expect(reading.getByText(/^Drawn at/)).toHaveCount(0);
+});
+
+test("the number in the middle is of the ring that is pointed at, by keyboard too", async ({ page }) => {
+  const id = await openDemo(page);
+  await changeDocument(page, id, (document) => ({
+    visuals: document.visuals.map((v) =>
+      v.id === "passengers-by-route" ? { ...v, more: ["sailings_run"], series: null } : v,
+    ),
+  }));
+  await page.goto(`/p/${id}/visuals?visual=passengers-by-route`);
+  const stage = page.getByRole("region", { name: "Stage" });
+  const picture = stage.getByRole("img");
+  await expect(picture).toHaveAttribute(
+    "aria-label",
+    /^Passengers and Sailings run by route: donut with 2 rings/,
+  );
+  await picture.focus();
+  const said = stage.getByRole("status");
+  const seen = new Set<string>();
+  for (let i = 0; i < 9; i++) {
+    await page.keyboard.press("ArrowRight");
+    await expect(said).toHaveText(/^.+, (Passengers|Sailings run) [\d\s]+, Share/);
+    const [, measure, value] =
+      /, (Passengers|Sailings run) ([\d\s]+),/.exec((await said.textContent()) ?? "") ?? [];
+    await expect(
+      picture
+        .locator("text")
+        .filter({ hasText: new RegExp(`^${value.replaceAll(/\s/g, ".")}$`) })
+        .first(),
+    ).toBeVisible();
+    await expect(picture.locator("text").filter({ hasText: measure }).last()).toBeVisible();
+    seen.add(measure);
+  }
+  expect(seen.size).toBe(2);
 });
