@@ -152,10 +152,14 @@ interface Piece {
   space: string;
 }
 
+const SIGN_OR_UNIT = "[%‰€£$°](?:\\s|$)|(?<=\\d\\s)\\p{L}{1,2}(?:\\s|$)";
+const BREAK = new RegExp(`[ \\t\\r\\n]+(?!${SIGN_OR_UNIT})`, "u");
+
 /** The pieces that a line may break between. */
 function pieces(text: string): Piece[] {
-  // Other spaces stand within numbers, which are never torn.
-  const words = text.split(/[ \t\r\n]+/).filter(Boolean);
+  // Other spaces stand within numbers, which are never torn; nor is a sign from the word that it follows, or a
+  // unit from its number.
+  const words = text.split(BREAK).filter(Boolean);
   if (!BETWEEN_ANY.test(text)) return words.map((word) => ({ text: word, space: " " }));
   return words.flatMap((word) => {
     const parts: string[] = [];
@@ -173,9 +177,12 @@ function pieces(text: string): Piece[] {
 const joined = (parts: Piece[]) =>
   parts.reduce((line, { text, space }, i) => (i === 0 ? text : line + space + text), "");
 
-/** Breaks a text into at most `lines` lines of a width; what does not fit ends in an ellipsis. */
+/**
+ * Breaks a text into at most `lines` lines of a width; what does not fit ends in an ellipsis. Where not even the
+ * beginning of a line fits, the text ends before it.
+ */
 export function wrap(text: string, width: number, size: number, weight: Weight, lines: number): string[] {
-  const parts = pieces(text);
+  const parts = lines > 0 ? pieces(text) : [];
   const room = (width * 1000) / size;
   const out: string[] = [];
   for (let i = 0; i < parts.length; ) {
@@ -189,7 +196,9 @@ export function wrap(text: string, width: number, size: number, weight: Weight, 
       units += unitsOf(parts[end].space + parts[end].text, weight);
       if (units > room) break;
     }
-    out.push(shorten(joined(parts.slice(i, end)), width, size, weight));
+    const line = shorten(joined(parts.slice(i, end)), width, size, weight);
+    if (line === "") break;
+    out.push(line);
     i = end;
   }
   return out.filter((line) => line !== "");

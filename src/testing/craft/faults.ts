@@ -150,7 +150,7 @@ export function faults(scene: Scene, sheet: string): string[] {
       mark.type === "text" || mark.type === "line" ? [] : [{ mark, box: markBox(mark) }],
     );
     for (const { mark, boxes } of texts) {
-      if (/NaN|undefined|null|Infinity/.test(mark.text)) found.push(`a text says ${mark.text}`);
+      if (/\b(NaN|undefined|null|Infinity)\b/.test(mark.text)) found.push(`a text says ${mark.text}`);
       if (mark.size < 9 - 1e-9) found.push(`“${mark.text}” is smaller than 9 px`);
       if ((mark.opacity ?? 1) === 1) {
         const least = mark.size >= 19 ? 3 : 4.5;

@@ -77,7 +77,9 @@ function endRooms(s: Settled, labels: Bands["labels"], beyond: number, width: nu
   for (const [i, text] of (labels?.texts ?? []).entries()) {
     if (!text || !labels) continue;
     const isBefore = wanted.before?.[i] ?? (rows[i].value ?? 0) < start;
-    const end = isBefore ? Math.min(...wanted.reach[i]) - low : high - Math.max(...wanted.reach[i]);
+    // What has no value stands at the start.
+    const reach = wanted.reach[i].length > 0 ? wanted.reach[i] : [start];
+    const end = isBefore ? Math.min(...reach) - low : high - Math.max(...reach);
     const need = textWidth(text, labels.size, 600) + 8 + beyond - (width * Math.max(0, end)) / (high - low);
     const side = isBefore ? "before" : "after";
     rooms[side] = Math.max(rooms[side], need);
@@ -172,8 +174,11 @@ function settle(input: BandsInput, whole: Box, wanted: BandsWanted): { settled: 
   const domain = domainOf([...wanted.reach.slice(0, shown), [...(wanted.still ?? [])]], grid, wanted.start);
   const start = wanted.start ?? 0;
   const negative = rows.some((_, i) => wanted.reach[i].some((v) => v < start));
-  // What stands at the start itself has its label on the upper side.
-  const positive = rows.some((_, i) => wanted.reach[i].some((v) => v >= start));
+  // What stands at the start itself, or has no value, has its label on the upper side.
+  const positive = rows.some((_, i) => {
+    const isLabelled = (wanted.labels[i] ?? []).some((text) => text !== "");
+    return wanted.reach[i].some((v) => v >= start) || (wanted.reach[i].length === 0 && isLabelled);
+  });
   return {
     settled: { input, wanted, body, rows, nameSize, grid, start, negative, positive, ...domain },
     marks,
