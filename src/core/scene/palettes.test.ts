@@ -7,7 +7,7 @@ import {
 import { describe, expect, it } from "vitest";
 import { contrast, THEMES, textOn } from "./colour";
 import { MOST_COLOURS, PALETTES, paletteColour, paletteOf, rampColour } from "./palettes";
-import { leastDistance } from "./sight";
+import { leastDistance, SIGHTS as SEEN, seenAs } from "./sight";
 
 const distance = differenceEuclidean("oklab");
 type See = (colour: string) => string;
@@ -36,6 +36,18 @@ describe("shipped palettes", () => {
         for (const [i, a] of colours.entries())
           for (const b of colours.slice(i + 1))
             expect(distance(see(a), see(b)), `${a} and ${b}, ${sight}`).toBeGreaterThan(0.055);
+    },
+  );
+
+  it.each(CASES.filter(([, p]) => p.type === "categorical"))(
+    "%s: none of its colours is taken for another by the review of a first visual",
+    (_, palette, theme) => {
+      for (const [i, a] of palette[theme].entries())
+        for (const b of palette[theme].slice(i + 1))
+          for (const sight of Object.keys(SEEN) as (keyof typeof SEEN)[])
+            expect(distance(seenAs(a, sight), seenAs(b, sight)), `${a} and ${b}, ${sight}`).toBeGreaterThan(
+              0.045,
+            );
     },
   );
 

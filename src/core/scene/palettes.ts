@@ -30,14 +30,14 @@ export const PALETTES: Palette[] = [
     id: "orchard",
     name: "Orchard",
     type: "categorical",
-    light: ["#4c7a34", "#dd5000", "#c68700", "#8d2d43", "#5c90a9", "#6b4e29", "#a25b96", "#2e4d5f"],
+    light: ["#4b813f", "#dd5000", "#c68700", "#8d2d43", "#5c90a9", "#674d12", "#a25b96", "#2e4d5f"],
     night: ["#8cc06a", "#ffa3ad", "#ead06a", "#d46984", "#99d1e5", "#b18c5c", "#cd9cdd", "#6f9db2"],
   },
   {
     id: "lantern",
     name: "Lantern",
     type: "categorical",
-    light: ["#3b4cc0", "#de532b", "#2da092", "#b22779", "#b38b1a", "#7179d8", "#5a2d2d", "#626974"],
+    light: ["#3b4cc0", "#d74c24", "#2da092", "#c2236d", "#b38b1a", "#7179d8", "#5a2d2d", "#626974"],
     night: ["#8190f0", "#ec945e", "#4ac8bf", "#d46cbd", "#ddbb55", "#b3bff5", "#cd9997", "#77868c"],
   },
   {

@@ -1,7 +1,9 @@
 "use client";
+import type { ReactNode } from "react";
 import { doubtText } from "@/core/data/doubt-text";
 import { withKept, withoutKept } from "@/core/data/kept-words";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
+import type { Reading } from "@/core/data/reading-schema";
 import type { TableInfo } from "@/core/project/schema";
 import type { Said } from "../shared/import-store";
 import { useProject } from "../shared/project-context";
@@ -13,7 +15,6 @@ const shownValue = (value: string | null) => (value === null ? "nothing" : value
  * which one click takes.
  */
 export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) {
-  const apply = useProject((s) => s.apply);
   return (
     <ul className="flex flex-col gap-1.5">
       {said.notes.map((n) => (
@@ -39,20 +40,9 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
                 .{" "}
               </span>
             )}
-            <button
-              type="button"
-              className="underline"
-              onClick={() =>
-                apply({
-                  type: "change column",
-                  table: table.id,
-                  column: doubt.column,
-                  change: { reading: doubt.other },
-                })
-              }
-            >
+            <ReadAs table={table} column={doubt.column} reading={doubt.other}>
               Read “{doubt.column}” the other way
-            </button>
+            </ReadAs>
           </li>
         );
       })}
@@ -60,9 +50,29 @@ export function SaidOfImport({ table, said }: { table: TableInfo; said: Said }) 
   );
 }
 
+/** The button that reads a column otherwise. */
+function ReadAs({
+  table,
+  column,
+  reading,
+  children,
+}: {
+  table: TableInfo;
+  column: string;
+  reading: Reading;
+  children: ReactNode;
+}) {
+  const apply = useProject((s) => s.apply);
+  const change = { type: "change column", table: table.id, column, change: { reading } } as const;
+  return (
+    <button type="button" className="underline" onClick={() => apply(change)}>
+      {children}
+    </button>
+  );
+}
+
 /** A word that counts as empty, with its number of cells: one click keeps it as a value, and takes that back. */
 function WordForNothing({ table, doubt }: { table: TableInfo; doubt: Said["doubts"][number] }) {
-  const apply = useProject((s) => s.apply);
   const reading = table.columns.find((c) => c.name === doubt.column)?.reading;
   const [word] = doubt.other.kept ?? [];
   if (reading?.type !== "text" || word === undefined) return null;
@@ -72,20 +82,13 @@ function WordForNothing({ table, doubt }: { table: TableInfo; doubt: Said["doubt
       {isKept
         ? `“${doubt.column}”: “${doubt.cells[0].text}” is a value in ${(doubt.count ?? 0).toLocaleString("en")} cells.`
         : doubtText(doubt.column, reading, doubt)}{" "}
-      <button
-        type="button"
-        className="underline"
-        onClick={() =>
-          apply({
-            type: "change column",
-            table: table.id,
-            column: doubt.column,
-            change: { reading: isKept ? withoutKept(reading, word) : withKept(reading, word) },
-          })
-        }
+      <ReadAs
+        table={table}
+        column={doubt.column}
+        reading={isKept ? withoutKept(reading, word) : withKept(reading, word)}
       >
         {isKept ? `Count “${doubt.cells[0].text}” as empty` : `Keep “${doubt.cells[0].text}” as a value`}
-      </button>
+      </ReadAs>
     </li>
   );
 }
