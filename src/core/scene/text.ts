@@ -178,8 +178,8 @@ const joined = (parts: Piece[]) =>
   parts.reduce((line, { text, space }, i) => (i === 0 ? text : line + space + text), "");
 
 /**
- * Breaks a text into at most `lines` lines of a width; what does not fit ends in an ellipsis. Where not even the
- * beginning of a line fits, the text ends before it.
+ * Breaks a text into at most `lines` lines of a width; what does not fit ends in an ellipsis. Where not even
+ * the beginning of a line fits, the text ends before it.
  */
 export function wrap(text: string, width: number, size: number, weight: Weight, lines: number): string[] {
   const parts = lines > 0 ? pieces(text) : [];
