@@ -157,8 +157,8 @@ const BREAK = new RegExp(`[ \\t\\r\\n]+(?!${SIGN_OR_UNIT})`, "u");
 
 /** The pieces that a line may break between. */
 function pieces(text: string): Piece[] {
-  // Other spaces stand within numbers, which are never torn; nor is a sign from the word that it follows, or a
-  // unit from its number.
+  // Other spaces stand within numbers, which are never torn; nor is a sign from the word that it follows, or
+  // a unit from its number.
   const words = text.split(BREAK).filter(Boolean);
   if (!BETWEEN_ANY.test(text)) return words.map((word) => ({ text: word, space: " " }));
   return words.flatMap((word) => {
