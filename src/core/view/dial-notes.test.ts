@@ -58,6 +58,22 @@ describe("what a dial cannot have", () => {
             expect(key, id).toMatch(/\.(shown|content)$/);
   });
 
+  it("is the same however shapes are painted, whatever outlines and dashes take of them", () => {
+    const painted = [
+      ...["soft", "ramp", "embossed", "outline"].map((shade) => ({ "surface.shade": shade })),
+      { "surface.dashes": 24 },
+    ];
+    for (const { id, parts } of KINDS) {
+      const numbers = parts.flatMap((part) =>
+        part.dials.flatMap((d) => (d.type === "number" ? [[`${part.id}.${d.id}`, d.default] as const] : [])),
+      );
+      const dials = Object.fromEntries(numbers.filter(([key]) => !/^surface\.|\.size$/.test(key)));
+      const notesOf = (paint: Visual["dials"]) =>
+        [...dialNotes(visualOf(id, { ...dials, ...paint }), FIVE)].filter(([key]) => key in dials);
+      for (const paint of painted) expect(notesOf(paint), JSON.stringify(paint)).toEqual(notesOf({}));
+    }
+  });
+
   it("is nothing while there is no answer", () => {
     const visual = visualOf("donut", { "heading.size": 32 }, SMALL);
     expect(dialNotes(visual, FIVE).get("heading.size")).toMatch(/^Drawn at /);

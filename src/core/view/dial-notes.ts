@@ -81,6 +81,8 @@ const isEmptyText = (part: Part, style: ReturnType<typeof styleOf>, data: Visual
   return texts.length > 0 && texts.every((text) => String(text).trim() === "");
 };
 
+const UNPAINTED = { "surface.shade": "flat", "surface.dashes": 0 };
+
 const textsOf = ({ marks }: Scene, part: string) => sizesOf(marks.filter((m) => m.part === part)).length;
 
 /**
@@ -93,9 +95,15 @@ export function dialNotes(visual: Visual, data: VisualData, design?: Design): Ma
   if (data.problem !== null || data.rows.length === 0) return notes;
   const style = styleOf(visual, design);
   const scene = sceneOf(visual, data, design);
+  // An outline lies within its shape, and dashes cut it up: what is measured is measured without them.
+  const isPainted =
+    style.choice("surface.shade") !== "flat" ||
+    (style.has("surface.dashes") && style.value("surface.dashes") !== 0);
+  const unpainted = { ...visual, dials: { ...visual.dials, ...UNPAINTED } };
+  const plain = isPainted ? sceneOf(unpainted, data, design) : scene;
   const add = (key: string, note: string | null) => note !== null && notes.set(key, note);
   for (const part of kindOf(visual.kind).parts) {
-    const marks = scene.marks.filter((m) => m.part === part.id);
+    const marks = plain.marks.filter((m) => m.part === part.id);
     const has = (id: string): Dial | undefined => part.dials.find((d) => d.id === id);
     for (const dial of part.dials) {
       const key = `${part.id}.${dial.id}`;
