@@ -113,8 +113,8 @@ const listCode = (name: string, items: Item[]) =>
   `const ${name} = [\n${items.map((item) => `  ${codeOf(item, 2, Number.POSITIVE_INFINITY)},\n`).join("")}];\n`;
 
 /**
- * A scene as a module with an option of Apache ECharts 5.5 or later: a pie where that draws it truly, else
- * the
+ * A scene as a module with an option of Apache ECharts 5.5 or later: a pie where that draws it
+ * truly, else the
  * custom series with the outlines as data. Drawn at the size of the scene it is the same picture.
  */
 export function echartsCode(scene: Scene, name: string): string {

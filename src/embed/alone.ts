@@ -1,8 +1,8 @@
 import "./cavlo-board";
 import { places } from "./places";
 
-// All in one script: for a file that works alone, in which nothing can be fetched. The file says where it
-// holds
+// All in one script: for a file that works alone, in which nothing can be fetched. The file says
+// where it holds
 // what else there is; as a worker the same script is the engine.
 export { answerEngine } from "./engine";
 

@@ -29,8 +29,8 @@ function readMoment(ms: number, { type }: Reading): Value | typeof UNREAD {
 
 function readText(text: string, reading: Reading): Value | typeof UNREAD {
   if (reading.type === "date" && /^\d{4}-\d\d-\d\d$/.test(text)) return parseIsoDate(text) ?? UNREAD;
-  // Rows from a program write moments as ISO 8601 does, whatever the file wrote that the reading was made
-  // for.
+  // Rows from a program write moments as ISO 8601 does, whatever the file wrote that the reading
+  // was made for.
   if (reading.type === "timestamp" && /^\d{4}-\d\d-\d\dT/.test(text)) {
     const ms = Date.parse(/Z|[+-]\d\d:?\d\d$/.test(text) ? text : `${text}Z`);
     return Number.isNaN(ms) ? UNREAD : ms;

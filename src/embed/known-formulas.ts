@@ -3,8 +3,8 @@ import { type AddsUp, type Checked, formulaKey, type Scope } from "@/core/formul
 import { type Named, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
 
-// What stands in the place of the checker of formulas in modules that compute nothing: what a snapshot says
-// its
+// What stands in the place of the checker of formulas in modules that compute nothing: what a
+// snapshot says its
 // formulas mean (scripts/build-embed.mjs). The engine has the checker itself.
 
 const UNKNOWN: Checked = {

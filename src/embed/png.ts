@@ -33,8 +33,8 @@ async function rulesFor(family: string, weights: Iterable<number>): Promise<stri
 }
 
 /**
- * A scene as a PNG at so many pixels a point, drawn by the browser. Rejects with an EmbedError where the
- * page's
+ * A scene as a PNG at so many pixels a point, drawn by the browser. Rejects with an EmbedError
+ * where the page's
  * policy allows no images from data addresses.
  */
 export async function pngOf(scene: Scene, scale: number): Promise<Blob> {

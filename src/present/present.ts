@@ -52,8 +52,8 @@ export interface PresentOptions {
   /** Told once all stands, each time: then what may come next can be made ready. */
   onSettled?: (state: BoardState) => void;
   /**
-   * An address at which others find the state (null: there is too much of it for one); no link can be copied
-   * without.
+   * An address at which others find the state (null: there is too much of it for one); no link can
+   * be copied without.
    */
   link?: (state: BoardState) => string | null;
   /** Shows the rows behind something; nothing is offered where there are none. */

@@ -47,8 +47,8 @@ const boxShape = ({ radii, ...box }: NonNullable<Mark["clip"]>) => ({
 });
 
 /**
- * A mark as an element of a custom series of Apache ECharts: plain data, in which sectors and boxes are
- * shapes
+ * A mark as an element of a custom series of Apache ECharts: plain data, in which sectors and
+ * boxes are shapes
  * that have to be made known to it by their names.
  */
 export function elementOf(mark: Mark, family: string): Record<string, unknown> {
@@ -141,8 +141,8 @@ export function elementOf(mark: Mark, family: string): Record<string, unknown> {
     case "line":
       return { type: "polyline", ...shared, shape: { points: mark.points }, style };
     case "icon": {
-      // Moves to the corners of the icon's box make it the box that is fitted, whatever the outlines cover of
-      // it.
+      // Moves to the corners of the icon's box make it the box that is fitted, whatever the outlines
+      // cover of it.
       const pathData = `M0 0M${mark.box} ${mark.box}${mark.d}`;
       return {
         type: "path",

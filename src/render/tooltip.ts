@@ -27,8 +27,8 @@ function write(box: HTMLElement, datum: Datum): void {
 }
 
 /**
- * A box beside the pointer that says what it stands on. It may reach past a small picture, but not past the
- * window.
+ * A box beside the pointer that says what it stands on. It may reach past a small picture, but not
+ * past the window.
  */
 export interface Tooltip {
   /** Shows a datum beside a point of the picture, in pixels from its corner. */

@@ -20,8 +20,8 @@ import { HttpError } from "./http/errors";
 import { storedTables } from "./store/projects";
 
 /**
- * The parts of a document that queries depend on; an editor sends its own where they are newer than what is
- * saved.
+ * The parts of a document that queries depend on; an editor sends its own where they are newer than
+ * what is saved.
  */
 export const draftSchema = z.object({
   tables: z.array(tableSchema).max(200),
@@ -116,8 +116,8 @@ export function checkTables(projectId: string, tables: Project["tables"]): void 
 }
 
 /**
- * The rows behind a query, and how its measures come to their values. Throws a QueryError where it cannot be
- * answered.
+ * The rows behind a query, and how its measures come to their values. Throws a QueryError where it
+ * cannot be answered.
  */
 export async function answerBehind(
   projectId: string,

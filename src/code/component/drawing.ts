@@ -7,8 +7,8 @@ import { sceneOf } from "@/core/view/picture";
 import { toVisualData } from "@/core/view/visual-data";
 import { type SvgNode, sceneTree } from "@/render/svg-tree";
 
-// What a component that was taken out draws with: the build bundles it once for each kind, with that kind
-// alone
+// What a component that was taken out draws with: the build bundles it once for each kind, with
+// that kind alone
 // (scripts/build-embed.mjs), and the component carries it (component-code.ts).
 
 /** What a component says of its visual. */

@@ -131,8 +131,8 @@ export function parseIsoDate(text: string): number | null {
 }
 
 /**
- * Reads ISO 8601 timestamp text (T or a space between, optional seconds and offset) into milliseconds, or
- * null.
+ * Reads ISO 8601 timestamp text (T or a space between, optional seconds and offset) into
+ * milliseconds, or null.
  */
 export function parseIsoTimestamp(text: string): number | null {
   const m =

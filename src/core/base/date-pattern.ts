@@ -49,8 +49,8 @@ const SOME_DAY = "2020-02-03";
 export const writesDays = (pattern: string): boolean => writeByPattern(SOME_DAY, pattern) !== null;
 
 /**
- * Why a pattern cannot be used, in a sentence that says what to do, or null. A usable one has a year at
- * least.
+ * Why a pattern cannot be used, in a sentence that says what to do, or null. A usable one has a
+ * year at least.
  */
 export function patternProblem(pattern: string): string | null {
   const letters = pattern.replace(/'[^']*'/g, "");

@@ -1,6 +1,6 @@
 /**
- * Whether two names are one: names of tables, columns, measures and inputs are told apart without regard to
- * case.
+ * Whether two names are one: names of tables, columns, measures and inputs are told apart without
+ * regard to case.
  */
 export const sameName = (a: string, b: string): boolean => a.toLowerCase() === b.toLowerCase();
 

@@ -1,6 +1,6 @@
 /**
- * Edit distance that counts insertion, deletion, substitution and swapping of neighbours (optimal string
- * alignment).
+ * Edit distance that counts insertion, deletion, substitution and swapping of neighbours
+ * (optimal string alignment).
  */
 function editDistance(a: string, b: string): number {
   const rows = Array.from({ length: a.length + 1 }, (_, i) => [i, ...Array<number>(b.length).fill(0)]);

@@ -278,8 +278,8 @@ export function shortFormats(format: NumberFormat): NumberFormat[] {
 }
 
 /**
- * The shorter formats of each format, the same objects every time, so that what they have written is
- * remembered.
+ * The shorter formats of each format, the same objects every time, so that what they have
+ * written is remembered.
  */
 const shorter = new WeakMap<NumberFormat, NumberFormat[]>();
 

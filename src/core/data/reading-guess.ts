@@ -22,8 +22,8 @@ export type DoubtReason =
   | "words for nothing";
 
 /**
- * Another reading that the cells of a column allow, with what it makes of the first cells that it would
- * change.
+ * Another reading that the cells of a column allow, with what it makes of the first cells that
+ * it would change.
  */
 export interface Doubt {
   why: DoubtReason;
@@ -92,8 +92,8 @@ const IN_BRACKETS = /^\(.*\)$/;
 const SHOWN = 3;
 const KEPT = 2000;
 /**
- * A reading stays worth offering while at most this share of the distinct cells does not fit it, and a few
- * more.
+ * A reading stays worth offering while at most this share of the distinct cells does not fit it, and
+ * a few more.
  */
 const FEW = 0.05;
 const FEW_MORE = 3;

@@ -1,6 +1,6 @@
 /**
- * True and false in two bits a row, four rows a byte from its lowest bits on: 0 is false, 1 is true, 2 is
- * null.
+ * True and false in two bits a row, four rows a byte from its lowest bits on: 0 is false, 1 is true,
+ * 2 is null.
  */
 export interface TwoBits {
   bits: Uint8Array;

@@ -221,8 +221,8 @@ function sideValues(plan: Plan, side: Side, whole: AccumulatorSet): Value[][] {
 }
 
 /**
- * What each row without a match stands under, and how many there are; null when there is none or it is left
- * out.
+ * What each row without a match stands under, and how many there are; null when there is none or it
+ * is left out.
  */
 function noMatchOf(side: Side): { at: number; rows: number } | null {
   const key = side.keys.indexOf(NO_MATCH);

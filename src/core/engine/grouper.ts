@@ -17,8 +17,8 @@ export const NO_MATCH = "\u0000no match";
 export interface Grouper {
   assign(block: Block, groups: Int32Array): void;
   /**
-   * For each split, one key a group: dates as days, timestamps as milliseconds. Without a split there is one
-   * group.
+   * For each split, one key a group: dates as days, timestamps as milliseconds. Without a split there
+   * is one group.
    */
   readonly keys: Value[][];
   readonly size: number;
@@ -180,8 +180,8 @@ function cellKeying(
   const groupOfRaw = new Map<number, number>();
   const groupOfKey = new Map<Value, number>();
   const { within, full } = columnRange(data);
-  // Values that lie close together find their group by their place in a table, others by their value in a
-  // map.
+  // Values that lie close together find their group by their place in a table, others by their value
+  // in a map.
   const near =
     within && within.span <= NEAR
       ? { low: within.low, table: loops.ints(within.span).fill(-1), isWhole: full }

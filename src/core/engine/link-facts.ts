@@ -61,8 +61,8 @@ const plain = (name: string) => name.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, "
 const singular = (name: string) => plain(name).replace(/ies$/, "y").replace(/s$/, "");
 
 /**
- * Whether a column's name says that it means another table's key: the same name, the table's name, or both
- * together.
+ * Whether a column's name says that it means another table's key: the same name, the table's name,
+ * or both together.
  */
 function namesFit(column: string, table: string, key: string): boolean {
   const wanted = [

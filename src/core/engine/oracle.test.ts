@@ -151,8 +151,8 @@ const close = (x: Value, y: number | null) =>
     ? Math.abs(x - y) <= 1e-9 * Math.max(1, Math.abs(x), Math.abs(y))
     : x === y;
 /**
- * Past this, what is infinite on one side may be null on the other, and adding in another order may lose
- * everything.
+ * Past this, what is infinite on one side may be null on the other, and adding in another order
+ * may lose everything.
  */
 const FINITE_LIMIT = 1e60;
 /** Spreads square their values, and their digits go where these are of very different size. */

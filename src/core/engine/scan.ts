@@ -339,8 +339,8 @@ export function scanTable(source: ScanSource, asked: Selection[], today: Value):
 }
 
 /**
- * Where nothing is kept apart for each chunk, smaller ones are handed out: whoever is done first waits for
- * less.
+ * Where nothing is kept apart for each chunk, smaller ones are handed out: whoever is done first
+ * waits for less.
  */
 const pieceOf = (chunk: number): number => BLOCK * Math.ceil(chunk / BLOCK / 4);
 

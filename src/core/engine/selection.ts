@@ -307,8 +307,8 @@ export function chained(first: Narrowing, then: Narrowing): Narrowing {
 }
 
 /**
- * The rows of a source that every filter keeps, in table order; null when there is no filter and all rows
- * stay.
+ * The rows of a source that every filter keeps, in table order; null when there is no filter and
+ * all rows stay.
  */
 export function selectRows(source: TableSource, filters: PlacedFilter[], today: Value): Int32Array | null {
   const readers = new Readers();

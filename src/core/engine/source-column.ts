@@ -11,8 +11,8 @@ export interface SourceColumn {
 }
 
 /**
- * What columns are asked of: a table with what links lead to. Throws a QueryError where there is no such
- * column.
+ * What columns are asked of: a table with what links lead to. Throws a QueryError where there is
+ * no such column.
  */
 export interface ColumnSource {
   column(table: string, name: string): SourceColumn;

@@ -34,9 +34,9 @@ const TYPE_WORDS: Record<ColumnData["type"], string> = {
 };
 
 /**
- * For each row of the many side, the row of the one side that has the same key, or -1. Throws a QueryError
- * where the two are of different types, or where a key stands twice, since then the link would not be
- * many-to-one.
+ * For each row of the many side, the row of the one side that has the same key, or -1. Throws a
+ * QueryError where the two are of different types, or where a key stands twice, since then the link would
+ * not be many-to-one.
  */
 export function matchRows(from: ColumnData, key: ColumnData, link: Link): Int32Array {
   if (from.type !== key.type)

@@ -33,8 +33,8 @@ export function placesOf(scope: Scope, table: string, name: string): ColumnPlace
 }
 
 /**
- * A column as it is named for a table's splits and filters: bare where it is the table's own, else with its
- * table.
+ * A column as it is named for a table's splits and filters: bare where it is the table's own, else
+ * with its table.
  */
 export function nameFor(table: string, place: ColumnPlace): string {
   return sameName(table, place.table) ? place.column : `${place.table}.${place.column}`;
@@ -52,8 +52,8 @@ export function meetingColumn(scope: Scope, table: string, place: ColumnPlace): 
   const reached = reachedFrom(links, table);
   if (sameName(table, place.table)) return place;
   if (reached.some((t) => sameName(t, place.table))) {
-    // The key of a linked table is what the table's own column holds; so nothing is lost where a row has no
-    // match.
+    // The key of a linked table is what the table's own column holds; so nothing is lost where a row
+    // has no match.
     const direct = links.find(
       (l) => sameName(l.table, table) && sameName(l.to, place.table) && sameName(l.key, place.column),
     );

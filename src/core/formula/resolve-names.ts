@@ -244,8 +244,8 @@ export class NameResolver {
   }
 
   /**
-   * What a used definition was checked to be, where it is sound; else null, and what is wrong with it is
-   * reported.
+   * What a used definition was checked to be, where it is sound; else null, and what is wrong with
+   * it is reported.
    */
   private sound(node: Span, used: Used | { circle: string[] } | null, what: string): Used | null {
     // Not known yet: this check is only for finding what it uses, and is done again.

@@ -1,8 +1,8 @@
 import { LimitError } from "../base/limit-error";
 
 /**
- * The longest text that a formula makes, in UTF-16 units: texts that are joined to themselves would fill any
- * memory.
+ * The longest text that a formula makes, in UTF-16 units: texts that are joined to themselves would
+ * fill any memory.
  */
 const LONGEST_TEXT = 100_000;
 

@@ -39,9 +39,9 @@ function under(node: Node): Node[] {
 }
 
 /**
- * The parts of a measure's formula that numbers can be put in the place of, in the order of the text:
- * aggregates and totals as they stand, measures and inputs by their names. None where the formula has a
- * problem.
+ * The parts of a measure's formula that numbers can be put in the place of, in the order of the
+ * text: aggregates and totals as they stand, measures and inputs by their names. None where the
+ * formula has a problem.
  */
 export function workedParts(formula: string, scope: Scope, table: string | null): WorkedPart[] {
   const checked = checkFormula(formula, scope, table, "group");

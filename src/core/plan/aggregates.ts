@@ -16,8 +16,8 @@ export function aggregateKey(expr: Aggregate): string {
 }
 
 /**
- * Lists the aggregates of an expression, those inside total() and of the measures that it uses too, each
- * once.
+ * Lists the aggregates of an expression, those inside total() and of the measures that it uses
+ * too, each once.
  */
 export function aggregatesOf(expr: Expr): Aggregate[] {
   const found = new Map<string, Aggregate>();

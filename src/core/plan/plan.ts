@@ -35,8 +35,8 @@ export interface TablePlan {
 }
 
 /**
- * A checked query: its measures with every name and input bound, and what it asks of each table that they
- * read.
+ * A checked query: its measures with every name and input bound, and what it asks of each table
+ * that they read.
  */
 export interface Plan {
   query: Query;
@@ -121,8 +121,8 @@ function tablesRead(query: Query, scope: Scope, measures: Plan["measures"]): str
 }
 
 /**
- * What a split's or a filter's column means for a table. Throws a QueryError where it is nothing or could be
- * several.
+ * What a split's or a filter's column means for a table. Throws a QueryError where it is nothing or
+ * could be several.
  */
 function placeOf(scope: Scope, table: string, name: string, use: "split" | "filter" | "sort"): ColumnPlace {
   const places = placesOf(scope, table, name);

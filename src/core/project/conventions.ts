@@ -6,8 +6,8 @@ import type { Conventions, Project } from "./schema";
 const known = new WeakMap<Conventions, Words>();
 
 /**
- * The words of a project; what is empty, or cannot be filled in, is as it ships. The same object for the same
- * conventions.
+ * The words of a project; what is empty, or cannot be filled in, is as it ships. The same object for
+ * the same conventions.
  */
 export function wordsOf({ conventions }: Pick<Project, "conventions">): Words {
   const found = known.get(conventions);

@@ -2,8 +2,8 @@ import { NEW_FORMAT } from "../base/number-format";
 import type { TileContent } from "./board-edits";
 import type { Board, Control, Input, Measure, Visual } from "./schema";
 
-// What the schema gives where nothing is said, without the library that checks it; a test holds both
-// together.
+// What the schema gives where nothing is said, without the library that checks it; a test
+// holds both together.
 
 /** A visual with what is given, and the schema's defaults elsewhere. */
 export const newVisual = (given: Pick<Visual, "id" | "name" | "kind"> & Partial<Visual>): Visual => ({

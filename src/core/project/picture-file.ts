@@ -187,8 +187,8 @@ export function pictureFrom(bytes: Uint8Array, name: string): { href: string } |
 }
 
 /**
- * A data address with its picture cleaned: a PNG as it is, an SVG with only what draws. Null where it holds
- * neither.
+ * A data address with its picture cleaned: a PNG as it is, an SVG with only what draws. Null where
+ * it holds neither.
  */
 export function cleanPicture(href: string): string | null {
   const m = /^data:image\/(png|svg\+xml);base64,([A-Za-z0-9+/=]+)$/.exec(href);

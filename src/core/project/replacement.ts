@@ -3,8 +3,8 @@ import { usesOfColumn } from "./column-uses";
 import type { Project, TableInfo } from "./schema";
 
 /**
- * What no longer fits when a table's file is replaced: a column that is gone, or whose cells are of another
- * type.
+ * What no longer fits when a table's file is replaced: a column that is gone, or whose cells are
+ * of another type.
  */
 export interface Misfit {
   column: string;
@@ -14,8 +14,8 @@ export interface Misfit {
 }
 
 /**
- * Compares a table with newly read rows that are to take its place. Columns that are gone and used nowhere
- * fit.
+ * Compares a table with newly read rows that are to take its place. Columns that are gone and
+ * used nowhere fit.
  */
 export function misfitsOf(project: Project, table: TableInfo, fresh: TableInfo): Misfit[] {
   return table.columns.flatMap((column): Misfit[] => {

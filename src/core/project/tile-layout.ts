@@ -14,8 +14,8 @@ export type Placed = Place & { type: Tile["type"]; heading?: string };
 
 export const COLUMNS = 12;
 /**
- * The height of a row of the grid in pixels, and the gap between tiles. The gap below a tile is of its own
- * rows.
+ * The height of a row of the grid in pixels, and the gap between tiles. The gap below a tile is of
+ * its own rows.
  */
 export const ROW = 8;
 export const GAP = 12;

@@ -84,8 +84,8 @@ function collect(root: unknown, node: unknown, path: string[], inherited: unknow
 }
 
 /**
- * The palettes of a token file: each group that holds at least two colours. Gives a sentence where there is
- * none.
+ * The palettes of a token file: each group that holds at least two colours. Gives a sentence where
+ * there is none.
  */
 export function palettesFrom(
   text: string,

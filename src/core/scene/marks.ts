@@ -7,8 +7,8 @@ export interface Stop {
   color: string;
 }
 /**
- * A colour, a ramp across the mark's own box (0 to 1 both ways), or a ramp outwards from a point of the scene
- * (pixels).
+ * A colour, a ramp across the mark's own box (0 to 1 both ways), or a ramp outwards from a point of
+ * the scene (pixels).
  */
 export type Fill =
   | string

@@ -52,9 +52,9 @@ function drawWholeRing(pen: Pen, { cx, cy, outer }: SectorShape, inner: number, 
 }
 
 /**
- * Writes a sector with parallel gaps and rounded corners. Each corner is a circle tangent to the arc and to
- * the straight edge, so that a corner of half the thickness makes a round cap that ends where the sector
- * ends.
+ * Writes a sector with parallel gaps and rounded corners. Each corner is a circle tangent to the arc
+ * and to the straight edge, so that a corner of half the thickness makes a round cap that ends where
+ * the sector ends.
  */
 export function drawSector(pen: Pen, shape: SectorShape): void {
   const { cx, cy, outer } = shape;

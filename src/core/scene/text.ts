@@ -13,8 +13,8 @@ type Widths = Record<Weight, Uint16Array>;
 const [, LAST_CODE] = metrics.ranges[metrics.ranges.length - 1];
 
 /**
- * The widths of each weight out of the short form that scripts/make-fonts.mjs writes: of a weight what it
- * differs
+ * The widths of each weight out of the short form that scripts/make-fonts.mjs writes: of a weight
+ * what it differs
  * in from the one before, and of a letter with an accent what it differs in from the letter without.
  */
 function tablesOf(short: number[][]): Widths {

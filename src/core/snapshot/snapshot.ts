@@ -87,8 +87,8 @@ const againstWhole = (visual: Record<string, unknown>): Record<string, unknown> 
 });
 
 /**
- * Reads the text of a snapshot, of whatever version. Throws a SnapshotError where it is cut short, is
- * something
+ * Reads the text of a snapshot, of whatever version. Throws a SnapshotError where it is cut
+ * short, is something
  * else, or was written by a later version.
  */
 export function readSnapshot(text: string): Snapshot {

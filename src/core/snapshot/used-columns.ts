@@ -83,8 +83,8 @@ export const columnsListed = (query: Query, scope: Scope, inputs: Record<string,
   );
 
 /**
- * The columns whose cells a query is answered from, with those that derived ones are computed from, those
- * that
+ * The columns whose cells a query is answered from, with those that derived ones are computed
+ * from, those that
  * links go through, and those that say where categories are at home. Throws a QueryError where the query
  * cannot be planned.
  */

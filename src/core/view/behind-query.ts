@@ -16,9 +16,9 @@ interface Shown {
 }
 
 /**
- * The query of which the rows behind a visual, or behind one of its categories, are all rows: its measures
- * without their splits. A category that is a measure is that one alone. Null while the sentence lacks its
- * value.
+ * The query of which the rows behind a visual, or behind one of its categories, are all rows: its
+ * measures without their splits. A category that is a measure is that one alone. Null while the sentence
+ * lacks its value.
  */
 export function behindQuery(
   whole: Visual,

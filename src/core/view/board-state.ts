@@ -18,8 +18,8 @@ import { spoken } from "./spoken";
 import { steppedVisual } from "./steps";
 
 /**
- * What a reader has changed on a board; nothing of it is saved, and what is missing stands as the board has
- * it.
+ * What a reader has changed on a board; nothing of it is saved, and what is missing stands as the
+ * board has it.
  */
 export interface BoardState {
   /** What filters are set to, by the id of the control. */
@@ -120,8 +120,8 @@ export function filtersOf(controls: Control[], state: Pick<BoardState, "set">, t
 }
 
 /**
- * The values of inputs that the reader changed; an input that was removed or renamed meanwhile has no say any
- * more.
+ * The values of inputs that the reader changed; an input that was removed or renamed meanwhile has no
+ * say any more.
  */
 export function inputsOf(inputs: Project["inputs"], state: BoardState): Record<string, Value> {
   const known = Object.entries(state.inputs).filter(([name]) => inputs.some((i) => i.name === name));

@@ -32,8 +32,8 @@ export function saysTheSame(a: Visual, b: Visual): boolean {
 }
 
 /**
- * The parts of a visual on which its data depend, besides the answer to its query; a picture of a category is
- * none.
+ * The parts of a visual on which its data depend, besides the answer to its query; a picture of a
+ * category is none.
  */
 export function dataFieldsOf(visual: Visual): unknown[] {
   return (Object.keys(visual) as (keyof Visual)[])

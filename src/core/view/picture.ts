@@ -44,8 +44,8 @@ export function styleOf(
 }
 
 /**
- * What a visual's kind draws from: its style, colours, look and data, with numbers in the units that it asks
- * for.
+ * What a visual's kind draws from: its style, colours, look and data, with numbers in the units that
+ * it asks for.
  */
 export function sceneInput(
   visual: Visual,

@@ -56,8 +56,8 @@ function withRows(data: VisualData, values: number[]): VisualData {
 }
 
 /**
- * The trials of a visual: those of the parts of a whole where it is split, those around its goal where it is
- * not.
+ * The trials of a visual: those of the parts of a whole where it is split, those around its goal where
+ * it is not.
  */
 export function trialsOf(visual: Visual, data: VisualData): Trial[] {
   if (data.problem !== null) return [];

@@ -202,8 +202,8 @@ describe("what leaves opens elsewhere", () => {
   };
   const CHECKED = Array.from({ length: 500 }, (_, i) => (i * 199) % ROWS);
   /**
-   * A cell as every reader has to see it: numbers, texts and booleans as themselves, moments by their ISO
-   * text.
+   * A cell as every reader has to see it: numbers, texts and booleans as themselves, moments by
+   * their ISO text.
    */
   const seen = (value: unknown) =>
     value instanceof Date

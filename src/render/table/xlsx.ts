@@ -42,8 +42,8 @@ const CUT = " … (cut: a cell of a workbook holds 32,767 characters)";
 const escaped = (char: string) => `_x${char.charCodeAt(0).toString(16).toUpperCase().padStart(4, "0")}_`;
 
 /**
- * A text for a cell: markup is escaped, and so is what XML 1.0 cannot hold, as workbooks write it (ECMA-376,
- * 22.9.2.19).
+ * A text for a cell: markup is escaped, and so is what XML 1.0 cannot hold, as workbooks write
+ * it (ECMA-376, 22.9.2.19).
  */
 function xmlText(whole: string): string {
   const text = whole.length > MOST_CHARACTERS ? whole.slice(0, MOST_CHARACTERS - CUT.length) + CUT : whole;

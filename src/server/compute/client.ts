@@ -8,8 +8,8 @@ import type { ComputeAnswer, ComputeRequest, GivenColumns, LoadedColumns } from 
 import { Helpers } from "./scan-helpers";
 
 /**
- * One more than there are cores, so that light work goes on beside heavy; more would only take each other's
- * turns.
+ * One more than there are cores, so that light work goes on beside heavy; more would only take
+ * each other's turns.
  */
 const MOST_THREADS = Math.min(5, Math.max(2, availableParallelism() + 1));
 /** Reading more cells than this is heavy work, which leaves a thread to others. */

@@ -120,8 +120,8 @@ function columnMap(table: TableInfo, read: ReadTable): number[] {
 }
 
 /**
- * Columns whose cells in the added file look as if they were to be read in another way than the table reads
- * them.
+ * Columns whose cells in the added file look as if they were to be read in another way than the
+ * table reads them.
  */
 function readOtherwise(table: TableInfo, read: ReadTable): string[] {
   return table.columns.flatMap(({ name, reading }) => {

@@ -15,8 +15,8 @@ const TOO_LARGE =
   "Reading the file needs more memory than there is for it. Bring in fewer columns, or fewer rows at a time.";
 
 /**
- * How long a file may be read without any progress, in milliseconds: broken ones can keep a reader in a
- * circle.
+ * How long a file may be read without any progress, in milliseconds: broken ones can keep a reader
+ * in a circle.
  */
 const stallTime = (bytes: number) => 8000 + bytes / 50;
 
@@ -63,9 +63,9 @@ function nextTurn(): void {
 }
 
 /**
- * Runs an import job in a worker thread of its own, when its turn has come. Rejects with a 422 HttpError
- * where the file is at fault. When the follower's signal aborts, the thread ends and what it wrote is
- * removed.
+ * Runs an import job in a worker thread of its own, when its turn has come. Rejects with a 422
+ * HttpError where the file is at fault. When the follower's signal aborts, the thread ends and what it
+ * wrote is removed.
  */
 export async function runJob<T>(job: ImportJob, follower: Follower): Promise<T> {
   await myTurn();

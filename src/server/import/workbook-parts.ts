@@ -23,8 +23,8 @@ export interface WorkbookParts {
 export type ShownAs = "number" | "date" | "time";
 
 /**
- * The built-in number formats that are dates and times (ECMA-376, 18.8.30); 46 counts hours and so stays a
- * number.
+ * The built-in number formats that are dates and times (ECMA-376, 18.8.30); 46 counts hours and so
+ * stays a number.
  */
 const DATES = new Set([
   14, 15, 16, 17, 22, 27, 28, 29, 30, 31, 34, 35, 36, 50, 51, 52, 53, 54, 55, 56, 57, 58,
@@ -38,8 +38,8 @@ function shownByStandard(id: number): ShownAs {
 }
 
 /**
- * What a format of the workbook's own stands for: by its date letters, outside of texts, colours and elapsed
- * hours.
+ * What a format of the workbook's own stands for: by its date letters, outside of texts, colours
+ * and elapsed hours.
  */
 function shownBy(code: string): ShownAs {
   const first = code.replace(/"[^"]*"|\\.|_.|\*./g, "").split(";")[0];

@@ -57,9 +57,9 @@ async function entriesOf(zip: ZipFile): Promise<Map<string, Entry>> {
 }
 
 /**
- * Puts a backup's projects into the data folder. One that is there already comes in beside it under another
- * name. Throws with a sentence where the file is no backup or is damaged; a project comes in whole or not at
- * all.
+ * Puts a backup's projects into the data folder. One that is there already comes in beside it under
+ * another name. Throws with a sentence where the file is no backup or is damaged; a project comes in whole
+ * or not at all.
  */
 export async function restoreBackup(path: string): Promise<Restored[]> {
   let zip: ZipFile;

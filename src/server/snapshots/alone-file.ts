@@ -76,8 +76,8 @@ const START = `addEventListener("DOMContentLoaded", async () => {
 const GROUNDS = { light: "#f3f0e8", night: "#101819" };
 
 /**
- * A snapshot as one HTML file that works alone, opened from a disk and without a network: it holds its
- * script,
+ * A snapshot as one HTML file that works alone, opened from a disk and without a network: it
+ * holds its script,
  * its fonts and what answers it.
  */
 export async function aloneFile(json: string, theme: "light" | "night" | "auto"): Promise<string> {

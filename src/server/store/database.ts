@@ -141,8 +141,8 @@ export function openDatabase(): Database.Database {
 const shared = globalThis as { cavloDatabase?: Database.Database; cavloDatabaseFile?: number };
 
 /**
- * The process's one database. Throws where its file is no longer in the folder: writing would go into
- * nothing.
+ * The process's one database. Throws where its file is no longer in the folder: writing would
+ * go into nothing.
  */
 export function database(): Database.Database {
   const now = statSync(databaseFile(), { throwIfNoEntry: false })?.ino;

@@ -61,8 +61,8 @@ export class TableWriter {
   private readonly insertMany: Database.Statement;
   private readonly insertOne: Database.Statement;
   /**
-   * Cells of rows that wait to be inserted together: one statement for many rows costs much less than one for
-   * each.
+   * Cells of rows that wait to be inserted together: one statement for many rows costs much less than
+   * one for each.
    */
   private waiting: Cell[] = [];
   private readonly together: number;

@@ -8,8 +8,8 @@ import type { Fill, Rect, Scene, Sector, SeriesKey } from "../../core/scene/mark
 import { type PictureOptions, sceneInput, styleOf } from "../../core/view/picture";
 
 /**
- * The sectors and boxes that show a row, or one series of it: the pieces that a finish cut them into, or they
- * themselves.
+ * The sectors and boxes that show a row, or one series of it: the pieces that a finish cut them into,
+ * or they themselves.
  */
 export function shapesOf(scene: Scene, row: RowKey, series?: SeriesKey): (Sector | Rect)[] {
   return scene.marks.filter(
@@ -38,8 +38,8 @@ function valueFor(
 }
 
 /**
- * Whether a picture says that it leaves something out: by a text on it, or, where that has no room, in its
- * description.
+ * Whether a picture says that it leaves something out: by a text on it, or, where that has no room,
+ * in its description.
  */
 const saysSo = (scene: Scene) =>
   /\bnot shown\b/.test(scene.description) ||

@@ -204,8 +204,8 @@ function samePart(a: PartProps, b: PartProps): boolean {
 }
 
 /**
- * The dials of one part, made from what the kind declares. Dials set by hand can be given back to the
- * default.
+ * The dials of one part, made from what the kind declares. Dials set by hand can be given back
+ * to the default.
  */
 const PartDials = memo(function PartDials({
   visual,

@@ -60,8 +60,8 @@ function RuleLimit({
 }
 
 /**
- * Conditions in their order, each with a word, a colour and a symbol; the first that holds gives a row its
- * colour.
+ * Conditions in their order, each with a word, a colour and a symbol; the first that holds gives a
+ * row its colour.
  */
 export function Rules({
   id,

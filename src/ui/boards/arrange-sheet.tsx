@@ -31,8 +31,8 @@ const PHONE_SHAPE = 844 / 390;
 const USUAL_SHAPE = 9 / 16;
 
 /**
- * How high for its width a screen is that a board is presented on, which fills it: that of this window is the
- * likeliest.
+ * How high for its width a screen is that a board is presented on, which fills it: that of this window
+ * is the likeliest.
  */
 function screenShape(): number {
   const shape = window.innerHeight / window.innerWidth;

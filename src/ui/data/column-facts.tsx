@@ -3,8 +3,8 @@ import type { TableProfile } from "@/server/compute/protocol";
 const shown = (value: unknown) => (value === null ? "—" : String(value));
 
 /**
- * What a column holds: its limits, distinct and empty values, the most frequent texts, and cells that do not
- * read.
+ * What a column holds: its limits, distinct and empty values, the most frequent texts, and cells that
+ * do not read.
  */
 export function ColumnFacts({ profile }: { profile: TableProfile["columns"][number] | null }) {
   const facts = [

@@ -110,8 +110,8 @@ function ColumnAside({
 }
 
 /**
- * The first step: the tables, their rows and columns, what the import guessed about them, and how they are
- * linked.
+ * The first step: the tables, their rows and columns, what the import guessed about them, and how
+ * they are linked.
  */
 export function DataScreen() {
   const tables = useProject((s) => s.document.tables);

@@ -37,8 +37,8 @@ const TYPE_SAYS: Record<string, string> = {
 };
 
 /**
- * One measure: its name, its formula with problems in place, its answers, how it is shown and where it is
- * used.
+ * One measure: its name, its formula with problems in place, its answers, how it is shown and where
+ * it is used.
  */
 export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: () => void }) {
   const document = useProject((s) => s.document);

@@ -204,8 +204,8 @@ function RelativeEditor({
 }
 
 /**
- * A filter on one column; null, and so all rows, until something is chosen. Every form that the column's type
- * allows.
+ * A filter on one column; null, and so all rows, until something is chosen. Every form that the
+ * column's type allows.
  */
 export function FilterEditor({
   column,

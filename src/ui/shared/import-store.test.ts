@@ -15,8 +15,8 @@ const table = tableSchema.parse({
 });
 
 /**
- * A stand-in for the network, not for our own code: it answers imports as the server's documented interface
- * does.
+ * A stand-in for the network, not for our own code: it answers imports as the server's
+ * documented interface does.
  */
 function network(): void {
   vi.stubGlobal("fetch", async (path: string) => {

@@ -114,8 +114,8 @@ export function createImportStore(project: StoreApi<ProjectState>): StoreApi<Imp
           })),
         ),
       take: (coming) => {
-        // A new try begins with a clean slate; files that join a running one do not wipe what it could not
-        // take.
+        // A new try begins with a clean slate; files that join a running one do not wipe what it
+        // could not take.
         set({ waiting: [...get().waiting, ...coming], problems: get().running ? get().problems : [] });
         void next();
       },

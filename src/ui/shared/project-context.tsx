@@ -12,8 +12,8 @@ const StoreContext = createContext<StoreApi<ProjectState> | null>(null);
 const ImportContext = createContext<StoreApi<ImportState> | null>(null);
 
 /**
- * Holds the store of one project, saves before the window closes, and hears what happens to the project
- * elsewhere.
+ * Holds the store of one project, saves before the window closes, and hears what happens to
+ * the project elsewhere.
  */
 export function ProjectProvider({ saved, children }: { saved: SavedProject; children: ReactNode }) {
   const [store] = useState(() =>

@@ -15,8 +15,8 @@ const saved = () => ({
 });
 
 /**
- * A stand-in for the network, not for our own code: it answers saves as the server's documented interface
- * does.
+ * A stand-in for the network, not for our own code: it answers saves as the server's
+ * documented interface does.
  */
 function network(answers: { status: number; body: unknown }[]) {
   const sent: { revision: number; document: { name: string } }[] = [];

@@ -7,8 +7,8 @@ import { useDraft, useResults } from "./results";
 const NO_MEASURES: Measure[] = [];
 
 /**
- * Every proof of some measures with its outcome now; asked anew whenever tables, links, measures or inputs
- * change.
+ * Every proof of some measures with its outcome now; asked anew whenever tables, links, measures
+ * or inputs change.
  */
 export function useProofs(measures: Measure[] = NO_MEASURES): SettledProof[] {
   const { draft } = useDraft();

@@ -104,8 +104,8 @@ export function useDraft(proposed: Measure | null = null): { draft: Draft; numbe
 }
 
 /**
- * How one query is asked. While it is tried again after the server was away, it counts as waiting and not as
- * failed.
+ * How one query is asked. While it is tried again after the server was away, it counts as waiting and
+ * not as failed.
  */
 function queryOptions(
   projectId: string,

@@ -26,8 +26,8 @@ function element(node: SvgNode, key: number): ReactNode {
 }
 
 /**
- * A scene drawn once, without interaction: thumbnails, trials and previews. It scales to the width it is
- * given.
+ * A scene drawn once, without interaction: thumbnails, trials and previews. It scales to the width
+ * it is given.
  */
 export const StaticPicture = memo(function StaticPicture({
   scene,

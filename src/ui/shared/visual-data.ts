@@ -19,8 +19,8 @@ interface Known {
 }
 
 /**
- * The data of a visual, and whether its answer is still under way: until that comes, the data are those of
- * before.
+ * The data of a visual, and whether its answer is still under way: until that comes, the data are
+ * those of before.
  */
 export interface Pictured {
   data: VisualData;

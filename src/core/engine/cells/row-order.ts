@@ -158,9 +158,9 @@ function inOrder(data: ColumnData, to: Int32Array, source: ScanSource): ColumnDa
 }
 
 /**
- * Each cell in the place that its row goes to. Cells are read one after the other and written to as many
- * places as there are values, which stay near the processor: read from everywhere instead, each waited for
- * memory.
+ * Each cell in the place that its row goes to. Cells are read one after the other and written to as
+ * many places as there are values, which stay near the processor: read from everywhere instead, each
+ * waited for memory.
  */
 function moved<T extends Stored>(cells: T, to: Int32Array, source: ScanSource): T {
   const out = new (cells.constructor as Float64ArrayConstructor)(cells.length);

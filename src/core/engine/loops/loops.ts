@@ -159,8 +159,8 @@ export interface Loops {
     filter: Uint8Array | null,
   ): void;
   /**
-   * Marks values of a known range. Marks, and how many each group has, are only right when they have been
-   * settled.
+   * Marks values of a known range. Marks, and how many each group has, are only right when they
+   * have been settled.
    */
   mark(
     into: Marks,

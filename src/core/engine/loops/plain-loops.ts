@@ -153,8 +153,8 @@ function bitsIn(word: number): number {
 }
 
 /**
- * The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what does not
- * change.
+ * The loops in JavaScript, over arrays of any memory. A loop for each case, so that none tests what
+ * does not change.
  */
 export const plainLoops: Loops = {
   scratch: new Float64Array(BLOCK),
@@ -310,8 +310,8 @@ export const plainLoops: Loops = {
       const g = groups[i];
       const s = sums[g];
       const t = s + x;
-      // The exact error of one addition without a branch (D. E. Knuth, The Art of Computer Programming 2,
-      // 4.2.2).
+      // The exact error of one addition without a branch (D. E. Knuth, The Art of Computer
+      // Programming 2, 4.2.2).
       const part = t - s;
       lost[g] += s - (t - part) + (x - part);
       sums[g] = t;

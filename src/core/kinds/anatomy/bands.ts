@@ -54,8 +54,8 @@ interface Plot {
 }
 
 /**
- * The pixels that shapes which reach beyond their value take under the base line, where the nearest value is
- * small.
+ * The pixels that shapes which reach beyond their value take under the base line, where the nearest
+ * value is small.
  */
 function baseRoom(s: Settled, beyond: number, length: number): number {
   const distances = s.rows.flatMap((_, i) =>

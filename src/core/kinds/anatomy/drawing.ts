@@ -32,9 +32,9 @@ const counted = (input: SharedInput, marks: Mark[], missing: number): Mark[] =>
   });
 
 /**
- * How a kind draws: laid out once, then drawn, handled and said from that. What has no name then is counted
- * at the foot; where room was kept for that and none is missing, or the other way round, all is laid out
- * again.
+ * How a kind draws: laid out once, then drawn, handled and said from that. What has no name then is
+ * counted at the foot; where room was kept for that and none is missing, or the other way round, all is
+ * laid out again.
  */
 export const drawing =
   <Input extends SharedInput, Laid>({

@@ -7,8 +7,8 @@ import type { Style } from "./style";
 const known = new WeakMap<NumberFormat, Map<string, NumberFormat>>();
 
 /**
- * A format with other units or decimals: the same object each time, so that what it has written is
- * remembered.
+ * A format with other units or decimals: the same object each time, so that what it has
+ * written is remembered.
  */
 function changed(format: NumberFormat, units: string, decimals: string): NumberFormat {
   const key = `${units} ${decimals}`;
@@ -63,8 +63,8 @@ function valuesOf({ rows, series, total, target }: VisualData): (number | null)[
 }
 
 /**
- * A visual's data with its numbers in the units and decimals that the visual asks for; the measure's own
- * otherwise.
+ * A visual's data with its numbers in the units and decimals that the visual asks for; the
+ * measure's own otherwise.
  *
  * @param extent How many pixels its largest value is drawn with.
  */

@@ -17,8 +17,8 @@ export interface Centre {
 }
 
 /**
- * Places a ring so that the part of it that is swept fills the box; a partial ring is not given room for the
- * rest.
+ * Places a ring so that the part of it that is swept fills the box; a partial ring is not given room
+ * for the rest.
  */
 export function layCentre(box: Box, start: number, sweep: number, side: number, margin: number): Centre {
   const { left, right, top, bottom } = arcExtent(start, sweep);

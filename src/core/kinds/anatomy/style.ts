@@ -37,8 +37,8 @@ export interface Style<in P extends Part = Part> {
   /** The handle that turns a dial of numbers: bounds, step and words are the dial's own. */
   readonly handle: (key: DialKey<P, "number">, place: HandlePlace) => Handle;
   /**
-   * The same dials read by the names of a part that only some kinds have; null where this kind has not all of
-   * them.
+   * The same dials read by the names of a part that only some kinds have; null where this kind has not
+   * all of them.
    */
   readonly within: <Q extends Part>(part: Q) => Style<Q> | null;
 }

@@ -37,8 +37,8 @@ type SurfacePart = ReturnType<typeof surfacePart>;
 type Shade = ReturnType<Style<SurfacePart>["choice"]>;
 
 /**
- * A ramp along an arc is made of so many pieces, whatever the value, so that a change moves them and none
- * appears.
+ * A ramp along an arc is made of so many pieces, whatever the value, so that a change moves them
+ * and none appears.
  */
 const PIECES = 36;
 const RAD = Math.PI / 180;

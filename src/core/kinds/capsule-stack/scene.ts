@@ -254,8 +254,8 @@ function say(input: Input, { bands }: Laid): string {
 }
 
 /**
- * Segments on each other with the rounding at the ends of the whole, above and below zero, as values or as
- * shares.
+ * Segments on each other with the rounding at the ends of the whole, above and below zero, as values
+ * or as shares.
  */
 export const capsuleStackScene = drawing<Input, Laid>({
   lay,

@@ -54,8 +54,8 @@ function sectorOf({ style }: Input, face: Face, datum: Datum, piece: Piece): Sec
 const ZONE_STEPS = 12;
 
 /**
- * A zone whose colour deepens along it, in steps; each reaches a little under the next, so that no seam
- * shows.
+ * A zone whose colour deepens along it, in steps; each reaches a little under the next, so that
+ * no seam shows.
  */
 function zoneRamp({ at: place, from, until }: Stretch, tone: string): Piece[] {
   const at = (i: number) => from + ((until - from) * i) / ZONE_STEPS;

@@ -13,8 +13,8 @@ const inRisingOrder = <Z extends Pick<DrawnZone, "to">>(zones: readonly Z[]): Z[
   zones.toSorted((a, b) => (a.to ?? Number.POSITIVE_INFINITY) - (b.to ?? Number.POSITIVE_INFINITY));
 
 /**
- * The zones as shares of the scale, in order; edges outside the scale are clipped and empty stretches
- * dropped.
+ * The zones as shares of the scale, in order; edges outside the scale are clipped and
+ * empty stretches dropped.
  */
 export function stretches(zones: DrawnZone[], scale: Scale): Stretch[] {
   let at = 0;

@@ -232,8 +232,8 @@ function say(input: Input, { bands, told }: Laid): string {
 }
 
 /**
- * A thin bar within a thick one: two measures of each row, on one scale or, where the picture says so, on
- * two.
+ * A thin bar within a thick one: two measures of each row, on one scale or, where the picture says
+ * so, on two.
  */
 export const nestedBarsScene = drawing<Input, Laid>({
   crowded: () => false,

@@ -72,8 +72,8 @@ interface Wanted {
 }
 
 /**
- * Whether the edge of a box around (x, y), from the centre, runs clear of all petals: looked at every three
- * pixels.
+ * Whether the edge of a box around (x, y), from the centre, runs clear of all petals: looked at
+ * every three pixels.
  */
 function isClear({ petals, centre }: RoseShape, x: number, y: number, { width, height }: Size): boolean {
   const reach = (centre.r + 6 + 1.5) ** 2;
