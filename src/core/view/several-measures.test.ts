@@ -95,6 +95,14 @@ describe("several measures in one visual", () => {
   });
 });
 
+describe("the legend of nested bars", () => {
+  it("has no totals of all rows where only the first of them are drawn", () => {
+    const each = visual("nested bars", { ...WARD, second: "went", keep: { first: 2, others: false } });
+    expect(textsOf(drawn(each), /^legend:/)).toEqual(["Admissions", "Discharges"]);
+    expect(textsOf(drawn(each), /^legendvalue:/)).toEqual([]);
+  });
+});
+
 describe("parts of which one lies below zero", () => {
   it("are called no shares of a total that they do not make", () => {
     for (const kind of ["donut", "rose", "waffle", "capsule stack"] as const) {

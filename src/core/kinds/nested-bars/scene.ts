@@ -81,12 +81,14 @@ function lay(input: Input): Laid {
     value: formatNumber(data.total, data.format),
     second: writeSecond(input, data.second?.total ?? null),
   };
-  // As the title and the labels have them: the value first, whichever bar holds it.
+  // As the title and the labels have them: the value first, whichever bar holds it. The totals of all rows are
+  // none of the first few.
+  const isValued = style.toggle("legend.values") && !data.isCut;
   const entries = (data.second ? (["value", "second"] as const) : []).map((side) => ({
     key: side === outer ? "outer" : "inner",
     color: colourOf[side],
     label: labels[side],
-    value: style.toggle("legend.values") ? totals[side] : "",
+    value: isValued ? totals[side] : "",
   }));
   const legend = legendFor(input, colours, entries, noted.body, { wide: true });
   const write = labelWriter(input, style.choice("labels.content"));
