@@ -81,8 +81,8 @@ function lay(input: Input): Laid {
     value: formatNumber(data.total, data.format),
     second: writeSecond(input, data.second?.total ?? null),
   };
-  // As the title and the labels have them: the value first, whichever bar holds it. The totals of all rows are
-  // none of the first few.
+  // As the title and the labels have them: the value first, whichever bar holds it. The totals of all rows
+  // are none of the first few.
   const isValued = style.toggle("legend.values") && !data.isCut;
   const entries = (data.second ? (["value", "second"] as const) : []).map((side) => ({
     key: side === outer ? "outer" : "inner",
