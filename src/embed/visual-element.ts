@@ -1,6 +1,7 @@
 import type { Value } from "@/core/base/value";
 import type { ColumnPlace } from "@/core/formula/meeting";
 import type { Filter, QueryInput } from "@/core/plan/query";
+import { homeTableOfVisual } from "@/core/project/home-table";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import type { CategoryOf, Scene } from "@/core/scene/marks";
@@ -67,7 +68,7 @@ export class CavloVisual extends CavloElement {
   protected present(ground: Ground): void {
     const { project, answers } = ground;
     const visual = wantedOf(project.visuals, this.visual, "visual");
-    const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
+    const table = homeTableOfVisual(visual, project);
     const filters = pageFilters(this.wished("filters"), table, project);
     const inputs = pageInputs(this.wished("inputs"), project);
     const query = toQuery(visual, project, filters, inputs);

@@ -2,11 +2,13 @@ import { isWellFormedData } from "@/core/base/well-formed";
 import { migrateDocument } from "@/core/project/migrations";
 import { isCleanPicture } from "@/core/project/picture-file";
 import { documentProblem, type Project } from "@/core/project/schema";
+import { withToldTables } from "@/core/project/told-tables";
 import { documentSchema } from "@/core/view/document";
 
 /**
  * A document from outside, of this version or an earlier one, as the schema reads it and with nothing in its
- * pictures that runs or leads outside; or what is wrong with it, with its place.
+ * pictures that runs or leads outside, and with the tables that the names of its measures tell; or what is
+ * wrong with it, with its place.
  */
 export function parseDocument(value: unknown): { document: Project } | { problem: string } {
   if (!isWellFormedData(value))
@@ -20,5 +22,5 @@ export function parseDocument(value: unknown): { document: Project } | { problem
     return {
       problem: `pictures ${bad + 1}: A picture is a PNG, or an SVG without scripts, style sheets and addresses that lead outside. Upload it again.`,
     };
-  return { document: parsed.data };
+  return { document: withToldTables(parsed.data) };
 }

@@ -3,6 +3,7 @@ import { findNamed } from "@/core/base/names";
 import type { Value } from "@/core/base/value";
 import type { Filter, Result } from "@/core/plan/query";
 import { FRAME_LIMITS } from "@/core/project/frame-limits";
+import { homeTableOfVisual } from "@/core/project/home-table";
 import { offeredColumns } from "@/core/project/offered";
 import type { Project, Visual } from "@/core/project/schema";
 import { pictureOf } from "@/core/view/picture";
@@ -55,8 +56,8 @@ function overrides(
 ): { inputs: Record<string, Value>; filters: Filter[] } {
   const inputs = new Map<string, Value>();
   const filters: Filter[] = [];
-  const measure = project.measures.find((m) => m.id === visual.value);
-  const columns = offeredColumns(project, measure?.table ?? null);
+  const table = homeTableOfVisual(visual, project);
+  const columns = offeredColumns(project, table);
   for (const key of new Set(params.keys())) {
     const [kind, name] = [key.slice(0, key.indexOf(".")), key.slice(key.indexOf(".") + 1)];
     if (kind === "input") {
@@ -69,7 +70,7 @@ function overrides(
         throw new HttpError(
           400,
           "unknown_column",
-          `The table ${measure?.table ?? ""} has no column “${name}” to filter by, and no link leads to one.`,
+          `The table ${table ?? ""} has no column “${name}” to filter by, and no link leads to one.`,
         );
       const values = params.getAll(key);
       const years = column.type === "date" && values.every((v) => /^\d{4}$/.test(v));

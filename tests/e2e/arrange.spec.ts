@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { expect, type Locator, type Page, test } from "@playwright/test";
-import { choose, csvFile, goTo, openDemo, openEmpty, saved } from "./steps";
+import { addControl, choose, csvFile, goTo, openDemo, openEmpty, saved } from "./steps";
 
 const panelOf = (page: Page) => page.getByRole("complementary", { name: "Put on the board" });
 const tileOf = (page: Page, name: string) => page.getByRole("group", { name: new RegExp(`^Tile ${name}`) });
@@ -328,10 +328,8 @@ test("a control has a width, values stand in a menu, and a stretch of time goes 
   await page.getByRole("button", { name: /^Open New board/ }).click();
   await page.getByRole("button", { name: "Arrange" }).click();
   const panel = panelOf(page);
-  await choose(panel.getByLabel("Filter by"), "at");
-  await panel.getByRole("button", { name: "Add the filter" }).click();
-  await choose(panel.getByLabel("Filter by"), "gate");
-  await panel.getByRole("button", { name: "Add the filter" }).click();
+  await addControl(panel, "at");
+  await addControl(panel, "gate");
   await choose(panel.getByRole("combobox", { name: "Form of Gate" }), "Menu");
   await panel.getByRole("checkbox", { name: "several" }).uncheck();
   await choose(panel.getByRole("combobox", { name: "Width of Gate" }), "Wide");

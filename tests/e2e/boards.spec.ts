@@ -1,6 +1,6 @@
 import { expect, test } from "@playwright/test";
 import { newInput, newInputControl } from "@/core/project/defaults";
-import { changeDocument, choose, goTo, openDemo, saved } from "./steps";
+import { addControl, changeDocument, goTo, openDemo, saved } from "./steps";
 
 test("visuals go on a new board; a filter and a goal stepper change what they show", async ({ page }) => {
   await openDemo(page);
@@ -12,9 +12,8 @@ test("visuals go on a new board; a filter and a goal stepper change what they sh
   const panel = page.getByRole("complementary", { name: "Put on the board" });
   for (const name of ["Passengers by route", "On-time departures", "Passengers against the target"])
     await panel.getByRole("button", { name: `Add ${name}` }).click();
-  await choose(panel.getByLabel("Filter by"), "sailings · date by year");
-  await panel.getByRole("button", { name: "Add the filter" }).click();
-  await panel.getByRole("button", { name: /Stepper for Punctuality target/ }).click();
+  await addControl(panel, "sailings · date by year");
+  await addControl(panel, "Punctuality target");
   await page.getByRole("button", { name: "Arrange" }).click();
   const donut = page.getByRole("img", { name: /Passengers by route: donut/ });
   const gauge = page.getByRole("img", { name: /On-time departures: gauge/ });

@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { choose, csvFile, goTo, openDemo, openEmpty } from "./steps";
+import { addControl, choose, csvFile, goTo, openDemo, openEmpty } from "./steps";
 
 test("a proof fails where it is broken: at the measure, on the step and at the visuals behind it; and holds again", async ({
   page,
@@ -88,7 +88,7 @@ test("an input is chosen from a list, or from what stands in a column", async ({
   await page.getByLabel("Set to").press("Enter");
   await goTo(page, "Boards");
   await page.getByRole("button", { name: "Arrange" }).click();
-  await page.getByRole("button", { name: "Choice of New input" }).click();
+  await addControl(page.getByRole("complementary", { name: "Put on the board" }), "New input");
   const control = page.getByRole("combobox", { name: "New input", exact: true });
   await expect(control).toHaveValue("Old Pier");
   await control.selectOption("Tamsin Reach");

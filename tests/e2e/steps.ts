@@ -49,6 +49,15 @@ export async function choose(list: Locator, option: string): Promise<void> {
   await options.getByRole("option", { name: option, exact: true }).or(valued).first().click();
 }
 
+/** Puts a column or an input above a board as a control, in what holds the button for it. */
+export async function addControl(within: Locator, text: string): Promise<void> {
+  await within.getByRole("button", { name: "Add a filter", exact: true }).click();
+  await within
+    .getByRole("group", { name: "Filter the board by" })
+    .getByRole("button", { name: text, exact: true })
+    .click();
+}
+
 /** Changes the saved document of a project as another program would, and gives it as it is then. */
 export async function changeDocument(
   page: Page,

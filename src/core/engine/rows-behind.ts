@@ -5,7 +5,8 @@ import type { Value } from "../base/value";
 import { quoteName } from "../formula/quote-name";
 import { measureNamed } from "../formula/scope-names";
 import { workedParts } from "../formula/worked";
-import { planQuery } from "../plan/plan";
+import { baseOf } from "../plan/plan";
+import { planQuery } from "../plan/plan-query";
 import { type Filter, type Query, querySchema, type Result } from "../plan/query";
 import { QueryError } from "../plan/query-error";
 import { type Catalog, runQueries } from "./run";
@@ -82,7 +83,7 @@ function partsOf(name: string, query: Query, catalog: Catalog): Value[] {
     part.of === "measure"
       ? { id: part.name, as }
       : { formula: measure.formula.slice(part.start, part.end), as };
-  const table = measure.table ?? undefined;
+  const table = measure.table ?? baseOf(query, catalog.scope);
   const queries = parts.map((part) =>
     part.of === "input" ? null : ask(table, { measures: [of("part")(part)], filters, inputs }),
   );

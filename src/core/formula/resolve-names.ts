@@ -1,3 +1,4 @@
+import { listed } from "../base/listed";
 import { findNamed, sameName } from "../base/names";
 import { nearestName } from "../base/nearest";
 import type { Span } from "../base/problem";
@@ -108,7 +109,7 @@ export class NameResolver {
       return this.check.fail(
         "name",
         node,
-        `“${name}” could be ${written.join(" or ")}. Write the table before it.`,
+        `“${name}” could be ${listed(written, 4, "or")}. Write the table before it.`,
         mends,
       );
     }

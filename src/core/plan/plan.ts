@@ -1,15 +1,14 @@
 import type { DateBucket } from "../base/calendar";
+import { listed } from "../base/listed";
 import { sameName } from "../base/names";
-import { own } from "../base/own";
-import type { Value, ValueType } from "../base/value";
+import type { ValueType } from "../base/value";
 import { checkFormula, derivedType } from "../formula/check";
 import { type Expr, type Scope, tablesOf } from "../formula/expr";
+import { tablesMeant } from "../formula/home-table";
 import { type ColumnPlace, columnFor, meetingColumn, placesOf } from "../formula/meeting";
 import { quoteName } from "../formula/quote-name";
 import { columnNamed, measureNamed, tableNamed } from "../formula/scope-names";
 import { type Aggregate, aggregatesOf } from "./aggregates";
-import { bindInputs, TODAY } from "./bind-inputs";
-import { inputValue } from "./input-value";
 import { leftWholeOf, mixedWords } from "./left-whole";
 import type { Filter, Query, Result } from "./query";
 import { QueryError } from "./query-error";
@@ -52,41 +51,35 @@ export interface Plan {
   unanswered: Result["unanswered"];
 }
 
-/** The value of every input by its name in lower case: the query's own before the project's. */
-function boundInputs(
-  query: Query,
-  scope: Scope,
-  project: Record<string, Value>,
-  today: Value,
-): Map<string, Value> {
-  const values = new Map<string, Value>();
-  const given = new Map(Object.entries(query.inputs).map(([name, value]) => [name.toLowerCase(), value]));
-  for (const { name, type } of scope.inputs) {
-    const value = given.get(name.toLowerCase()) ?? own(project, name) ?? null;
-    values.set(name.toLowerCase(), inputValue(value, type, name));
-    given.delete(name.toLowerCase());
-  }
-  values.set(TODAY, today);
-  const unknown = [...given.keys()][0];
-  if (unknown !== undefined) throw new QueryError("unknown_input", `There is no input called “${unknown}”.`);
-  return values;
+/** The table that the names of a query's formula tell. Throws a QueryError where they stand in several. */
+function tableOfFormula(formula: string, scope: Scope): string | null {
+  const meant = tablesMeant(formula, scope);
+  if (meant.says !== "tables") return null;
+  if (meant.tables.length === 1) return meant.tables[0];
+  throw new QueryError(
+    "unclear_table",
+    `What ${formula} names stands in ${listed(meant.tables)}. Name the table in the query.`,
+  );
 }
 
-function boundMeasures(query: Query, scope: Scope, inputs: Map<string, Value>): Plan["measures"] {
-  const bound = new Map<Expr, Expr>();
+/** A measure's expression with its inputs bound. */
+export type Bind = (expr: Expr) => Expr;
+
+/** The measures of a query, checked and bound. Throws a QueryError where one is unknown or not sound. */
+function boundMeasures(query: Query, scope: Scope, bind: Bind): Plan["measures"] {
   const measures = query.measures.map((m) => {
     const known = "id" in m ? measureNamed(scope, m.id) : null;
     if ("id" in m && !known) throw new QueryError("unknown_measure", `There is no measure called “${m.id}”.`);
     const formula = "formula" in m ? m.formula : (known?.formula ?? "");
-    const table = "formula" in m ? (query.table ?? null) : (known?.table ?? null);
-    const name = m.as ?? ("id" in m ? m.id : "value");
+    const table = known ? known.table : (query.table ?? tableOfFormula(formula, scope));
+    const name = nameIn(m);
     const checked = checkFormula(formula, scope, table, "group", known?.name);
     if (!checked.expr)
       throw new QueryError("bad_formula", `${name}: ${checked.problems[0].message}`, {
         start: checked.problems[0].start,
         end: checked.problems[0].end,
       });
-    return { name, expr: bindInputs(checked.expr, inputs, bound) };
+    return { name, expr: bind(checked.expr) };
   });
   const names = measures.map((m) => m.name);
   if (new Set(names).size < names.length)
@@ -129,7 +122,11 @@ function placeOf(scope: Scope, table: string, name: string, use: "split" | "filt
   if (places.length > 1)
     throw new QueryError(
       "unclear_column",
-      `“${name}” could be ${places.map((p) => `${p.table}.${p.column}`).join(" or ")}. Write the table before it.`,
+      `“${name}” could be ${listed(
+        places.map((p) => `${p.table}.${p.column}`),
+        4,
+        "or",
+      )}. Write the table before it.`,
     );
   if (places.length === 0)
     throw new QueryError("unknown_column", `The table ${table} has no column “${name}” to ${use} by.`);
@@ -179,29 +176,49 @@ export function baseOf(query: Query, scope: Scope): string | undefined {
 /**
  * Checks a query against the names of a project and finds what it asks of each table. Several tables meet in
  * the query's splits: see `meetingColumn`. Throws a QueryError where something is unknown, or where a table
- * cannot be split so; of a measure that is asked for besides, the plan says that.
+ * cannot be split so; of a measure that is asked for besides, the plan says that. `bind` puts the values of
+ * inputs in.
  */
-export function planQuery(
-  query: Query,
-  scope: Scope,
-  projectInputs: Record<string, Value>,
-  today: Value,
-): Plan {
+export function planWith(query: Query, scope: Scope, bind: Bind): Plan {
   const unanswered: string[] = [];
-  let plan = planMeasures({ ...query, besides: [] }, scope, projectInputs, today);
+  const left = new Set<string>();
+  let plan = planMeasures({ ...query, besides: [] }, scope, bind);
   for (const measure of query.besides)
     try {
       const more = { ...plan.query, measures: [...plan.query.measures, measure] };
-      plan = planMeasures(more, scope, projectInputs, today);
+      plan = planMeasures(more, scope, bind);
     } catch (error) {
       if (!(error instanceof QueryError)) throw error;
       unanswered.push(error.message);
+      left.add(nameIn(measure));
     }
-  return { ...plan, unanswered: [...unanswered, ...plan.unanswered] };
+  return {
+    ...plan,
+    query: withSortsWithout(left, plan.query),
+    unanswered: [...unanswered, ...plan.unanswered],
+  };
 }
 
-function planMeasures(query: Query, scope: Scope, projectInputs: Record<string, Value>, today: Value): Plan {
-  const bound = boundMeasures(query, scope, boundInputs(query, scope, projectInputs, today));
+/** What a measure of a query is called in its answer. */
+const nameIn = (measure: Query["measures"][number]): string =>
+  measure.as ?? ("id" in measure ? measure.id : "value");
+
+/** The query in which nothing is sorted by measures that are not answered: the first one takes their place. */
+function withSortsWithout(left: ReadonlySet<string>, query: Query): Query {
+  const sorted = (sort: Query["sort"]): Query["sort"] =>
+    sort && typeof sort.by === "string" && left.has(sort.by)
+      ? { by: nameIn(query.measures[0]), order: sort.order }
+      : sort;
+  if (left.size === 0) return query;
+  return {
+    ...query,
+    ...(query.sort ? { sort: sorted(query.sort) } : {}),
+    ...(query.series ? { series: { ...query.series, sort: sorted(query.series.sort) } } : {}),
+  };
+}
+
+function planMeasures(query: Query, scope: Scope, bind: Bind): Plan {
+  const bound = boundMeasures(query, scope, bind);
   const read = tablesRead(query, scope, bound);
   const [base] = read;
   if (base === undefined && (query.splits.length > 0 || query.filters.length > 0))

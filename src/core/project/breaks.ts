@@ -1,6 +1,7 @@
 import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
 import { columnFor, placesOf } from "../formula/meeting";
+import { homeTableOfVisual } from "./home-table";
 import { scopeOf } from "./names";
 import { splitsOf } from "./roles";
 import type { Project } from "./schema";
@@ -26,7 +27,7 @@ function working(project: Project): string[] {
     ),
     ...project.visuals
       .filter((v) => {
-        const table = project.measures.find((m) => m.id === v.value)?.table;
+        const table = homeTableOfVisual(v, project);
         return (
           table != null &&
           project.tables.some((t) => sameName(t.name, table)) &&

@@ -1,6 +1,7 @@
 import { sameName } from "../base/names";
 import { checkFormula } from "../formula/check";
 import { placesOf } from "../formula/meeting";
+import { homeTableOfVisual } from "./home-table";
 import { type Named, scopeOf } from "./names";
 import { ordersOf, splitsOf } from "./roles";
 import type { Project } from "./schema";
@@ -16,8 +17,8 @@ export function usesOfColumn(project: Project, table: string, column: string): s
   const inFormula = (formula: string, own: string | null, level: "group" | "derived", path: string) =>
     checkFormula(formula, scope, own, level, path).uses.columns.some(isIt);
   const inName = (named: Named, value: string | null, name: string) => {
-    const own = named.measures.find((m) => m.id === value)?.table;
-    return own != null && placesOf(scope, own, name).some(isIt);
+    const own = homeTableOfVisual({ value }, named);
+    return own !== null && placesOf(scope, own, name).some(isIt);
   };
   return [
     ...project.measures.filter((m) => inFormula(m.formula, m.table, "group", m.name)).map((m) => m.label),

@@ -42,6 +42,7 @@ export const newMeasure = (
   given: Pick<Measure, "id" | "name" | "label" | "table" | "formula"> & Partial<Measure>,
 ): Measure => ({
   note: "",
+  tableSet: true,
   format: NEW_FORMAT,
   betterWhen: "higher",
   standsWhole: false,

@@ -5,6 +5,7 @@ import { LOOK_EDITS } from "./look-edits";
 import { MEASURE_EDITS } from "./measure-edits";
 import type { Conventions, Project } from "./schema";
 import { TABLE_EDITS } from "./table-edits";
+import { withToldTables } from "./told-tables";
 import { VISUAL_EDITS } from "./visual-edits";
 
 /** How each edit changes a draft of the project; some need the project as it was before. */
@@ -31,8 +32,14 @@ export type Edit = {
 /** The edit of a type. */
 export type EditOf<Type extends Edit["type"]> = Extract<Edit, { type: Type }>;
 
-/** The project after an edit. The one before stays as it was, and is given back where nothing changes. */
+/**
+ * The project after an edit, with the tables that its measures tell. The one before stays as it was, and is
+ * given back where nothing changes.
+ */
 export function edited(project: Project, edit: Edit): Project {
   const reduce = REDUCERS[edit.type] as (draft: Project, edit: Edit, before: Project) => void;
-  return produce(project, (draft) => reduce(draft, edit, project));
+  return withToldTables(
+    produce(project, (draft) => reduce(draft, edit, project)),
+    project,
+  );
 }

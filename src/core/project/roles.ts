@@ -103,14 +103,16 @@ export const ordersOf = (visual: Visual) => fieldsOf("order").flatMap((f) => vis
 export function rowMeasuresOf(visual: Visual): string[] {
   const phrases = fieldsOf("measure").flatMap((f) => visual[f] ?? []);
   const lists = fieldsOf("measures").flatMap((f) => visual[f]);
-  const orders = ordersOf(visual).flatMap(({ by }) =>
-    typeof by === "object" && "measure" in by ? by.measure : [],
-  );
-  return [...phrases, ...lists, ...orders, ...visual.rules.flatMap((r) => r.measure ?? [])];
+  return [...phrases, ...lists, ...visual.rules.flatMap((r) => r.measure ?? [])];
 }
+
+/** The ids of the measures that rows and series are only put in order by. */
+export const orderMeasuresOf = (visual: Visual): string[] =>
+  ordersOf(visual).flatMap(({ by }) => (typeof by === "object" && "measure" in by ? by.measure : []));
 
 /** The ids of the measures that a visual's phrases and rules name. */
 export const measuresOf = (visual: Visual): string[] => [
   ...rowMeasuresOf(visual),
+  ...orderMeasuresOf(visual),
   ...numberSources(visual).flatMap((s) => ("measure" in s ? s.measure : [])),
 ];

@@ -109,7 +109,9 @@ export const measureSchema = z.object({
   name,
   label: name,
   note,
-  table: z.string().max(120).nullable(),
+  table: z.string().max(120).nullable().default(null),
+  /** Whether somebody has set its table; else the names of its formula tell it, again whenever they change. */
+  tableSet: z.boolean().default(true),
   formula: z.string().max(10_000),
   format: numberFormatSchema,
   betterWhen: z.enum(["higher", "lower", "neither"]).default("higher"),

@@ -1,6 +1,7 @@
 import { sameName } from "../base/names";
 import type { Scope } from "../formula/expr";
 import { type ColumnPlace, nameFor, placesOf } from "../formula/meeting";
+import { homeTableOf, homeTableOfVisual } from "./home-table";
 import { freeName, renameColumnIn, renameTableIn, scopeOf } from "./names";
 import { ordersOf, splitsOf } from "./roles";
 import type { Measure, Project, TableInfo, TableLink, Visual } from "./schema";
@@ -10,9 +11,6 @@ type Column = TableInfo["columns"][number];
 type Derived = TableInfo["derived"][number];
 
 const findTable = (p: Project, id: string) => p.tables.find((t) => t.id === id);
-
-/** The table that a visual's split and filters are written for: that of its value. */
-const tableOfVisual = (p: Project, v: Visual) => p.measures.find((m) => m.id === v.value)?.table ?? null;
 
 /** What a column's name means before an edit, or null where it is not one thing. */
 function meantBy(scope: Scope, table: string | null, name: string): ColumnPlace | null {
@@ -32,10 +30,11 @@ const orderColumns = (v: Visual) =>
   ordersOf(v).flatMap(({ by }) => (typeof by === "object" && "column" in by ? by : []));
 
 /**
- * Rewrites every place that names a column: formulas, splits, filters, controls and links. `scope` is that of
- * before.
+ * Rewrites every place that names a column: formulas, splits, filters, controls and links. `before` is the
+ * project in which it still has its name.
  */
-function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: string, to: string): void {
+function renameColumnEverywhere(p: Project, before: Project, table: string, from: string, to: string): void {
+  const scope = scopeOf(before);
   const isIt = (place: ColumnPlace | null) =>
     place !== null && sameName(place.table, table) && sameName(place.column, from);
   const inName = (name: string, own: string | null) =>
@@ -47,7 +46,11 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
       { table, column: from },
       to,
     );
-    for (const named of namedInProofs(m)) named.column = inName(named.column, m.table);
+    const own = homeTableOf(
+      before.measures.find(({ id }) => id === m.id),
+      before,
+    );
+    for (const named of namedInProofs(m)) named.column = inName(named.column, own);
   }
   for (const t of p.tables)
     for (const d of t.derived)
@@ -58,7 +61,7 @@ function renameColumnEverywhere(p: Project, scope: Scope, table: string, from: s
         to,
       );
   for (const v of p.visuals) {
-    const own = tableOfVisual(p, v);
+    const own = homeTableOfVisual(v, before);
     for (const split of [...splitsOf(v), ...orderColumns(v)]) {
       const was = split.column;
       split.column = inName(was, own);
@@ -164,7 +167,7 @@ export const TABLE_EDITS = {
     if (!table || !found) return;
     Object.assign(found, change);
     if (change.name && change.name !== column)
-      renameColumnEverywhere(p, scopeOf(before), table.name, column, change.name);
+      renameColumnEverywhere(p, before, table.name, column, change.name);
   },
 
   "add derived": (p: Project, { table, derived }: { table: string; derived: Derived }) =>
@@ -181,7 +184,7 @@ export const TABLE_EDITS = {
     if (!table || !found) return;
     Object.assign(found, change);
     if (change.name && change.name !== column)
-      renameColumnEverywhere(p, scopeOf(before), table.name, column, change.name);
+      renameColumnEverywhere(p, before, table.name, column, change.name);
   },
 
   "remove derived": (p: Project, { table: id, column }: { table: string; column: string }) => {

@@ -5,7 +5,7 @@ import { answerFromCells } from "../engine/cells/cell-answer";
 import { indexOf, type PlainIndex } from "../engine/cells/plain-index";
 import type { Touched } from "../engine/cells/plan-cells";
 import type { Scope } from "../formula/expr";
-import { planQuery } from "../plan/plan";
+import { planQuery } from "../plan/plan-query";
 import type { Filter, Query } from "../plan/query";
 import { QueryError } from "../plan/query-error";
 

@@ -6,7 +6,7 @@ import type { Expr, Scope } from "../formula/expr";
 import { pathsBetween } from "../formula/links";
 import { type ColumnPlace, homeOf } from "../formula/meeting";
 import { columnNamed, tableNamed } from "../formula/scope-names";
-import { planQuery } from "../plan/plan";
+import { planQuery } from "../plan/plan-query";
 import type { Query } from "../plan/query";
 
 /** Columns of a project's tables, each once. */

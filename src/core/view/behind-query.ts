@@ -29,6 +29,7 @@ export function behindQuery(
   const query = toQuery(whole, project, filters, inputs);
   if (!query) return null;
   const behind: QueryInput = {
+    ...(query.table === undefined ? {} : { table: query.table }),
     measures: query.measures,
     filters: query.filters ?? [],
     inputs,

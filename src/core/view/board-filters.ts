@@ -1,10 +1,19 @@
 import type { DateBucket } from "../base/calendar";
 import { sameName } from "../base/names";
+import { checkFormula } from "../formula/check";
+import { tablesOf } from "../formula/expr";
+import { reachedFrom } from "../formula/links";
+import { placesOf } from "../formula/meeting";
 import { newFilter } from "../project/defaults";
-import { readableName } from "../project/names";
+import { homeTableOf, homeTableOfVisual } from "../project/home-table";
+import { readableName, scopeOf } from "../project/names";
 import { offeredColumns } from "../project/offered";
-import type { Board, Control, Project } from "../project/schema";
+import { measuresOf } from "../project/roles";
+import type { Board, Control, Measure, Project } from "../project/schema";
 import { allOf, type FilterOfBoard } from "./settings";
+import { measuresOfText } from "./text-names";
+
+type Whole = Pick<Project, "tables" | "links" | "measures" | "inputs" | "visuals" | "conventions">;
 
 /** A filter that a board can have: the column it is of, in which step, and what it is called. */
 export interface OfferedFilter {
@@ -17,23 +26,45 @@ export interface OfferedFilter {
   label: string;
   /** Which column it is, told apart where several tables have one of the name. */
   text: string;
-  /** Whether a visual of the board measures its table. */
+  /** Whether its table stands on the board: measured there, or reached from such a table through links. */
   isNear: boolean;
+}
+
+/** The tables that a board's visuals and texts measure, then those that links lead to from them. */
+function tablesOn(project: Whole, tiles: Board["tiles"]): { measured: string[]; reached: string[] } {
+  const shown = tiles.flatMap((tile): (Measure | undefined)[] => {
+    if (tile.type === "text") return measuresOfText(tile, project);
+    const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
+    return visual ? measuresOf(visual).map((id) => project.measures.find((m) => m.id === id)) : [];
+  });
+  const measured = [...new Set(shown)].flatMap((measure) => {
+    if (!measure) return [];
+    const { expr } = checkFormula(measure.formula, scopeOf(project), measure.table, "group", measure.name);
+    return [homeTableOf(measure, project) ?? [], expr ? tablesOf(expr) : []].flat();
+  });
+  return { measured, reached: measured.flatMap((table) => reachedFrom(project.links, table)) };
 }
 
 /**
  * The filters that a board can have and has not: first the columns that its visuals are split by, then the
- * others of the tables that they measure.
+ * others of the tables that they measure, then of those that links lead to.
  */
 export function offeredFilters(
-  project: Pick<Project, "tables" | "links" | "measures" | "inputs" | "visuals" | "conventions">,
+  project: Whole,
   { tiles, controls }: Pick<Board, "tiles" | "controls">,
 ): OfferedFilter[] {
   const shown = new Set(tiles.flatMap((t) => (t.type === "visual" ? t.visual : [])));
   const visuals = project.visuals.filter((v) => shown.has(v.id));
-  const measured = new Set(visuals.map((v) => v.value));
-  const splits = visuals.flatMap((v) => [v.split, v.series].flatMap((s) => s?.column ?? []));
-  const near = project.measures.flatMap((m) => (measured.has(m.id) && m.table !== null ? m.table : []));
+  const splits = visuals.flatMap((v) => {
+    const home = homeTableOfVisual(v, project);
+    const named = home === null ? [] : [v.split, v.series].flatMap((s) => s?.column ?? []);
+    return named.flatMap((name) => placesOf(scopeOf(project), home ?? "", name));
+  });
+  const { measured, reached } = tablesOn(project, tiles);
+  const isOf = (tables: string[], table: string) => tables.some((name) => sameName(name, table));
+  // The key of a link says what the column says that is linked to it.
+  const isKey = (table: string, column: string) =>
+    project.links.some((l) => isOf(measured, l.table) && sameName(l.to, table) && sameName(l.key, column));
   const has = (table: string, column: string) =>
     controls.some(
       (c: Control) => c.type === "filter" && sameName(c.table, table) && sameName(c.column, column),
@@ -48,15 +79,14 @@ export function offeredFilters(
         as: c.type === "number" || c.type === "timestamp" ? "stretch" : "buttons",
         label: c.type === "date" ? stepLabel("year") : readableName(c.column),
         text: `${project.tables.length > 1 ? `${t.name} · ` : ""}${c.column}${c.type === "date" ? " by year" : ""}`,
-        isNear: near.some((name) => sameName(name, t.name)),
+        isNear: isOf(measured, t.name) || (isOf(reached, t.name) && !isKey(t.name, c.column)),
       })),
   );
-  const rank = ({ table, column, isNear }: OfferedFilter) =>
-    isNear && splits.some((s) => sameName(s, column) || sameName(s, `${table}.${column}`))
-      ? 0
-      : isNear
-        ? 1
-        : 2;
+  const rank = ({ table, column, isNear }: OfferedFilter) => {
+    if (!isNear) return 3;
+    if (splits.some((s) => sameName(s.table, table) && sameName(s.column, column))) return 0;
+    return isOf(measured, table) ? 1 : 2;
+  };
   return all.toSorted((a, b) => rank(a) - rank(b));
 }
 

@@ -54,6 +54,7 @@ const MEASURE_WORDS: Record<keyof Omit<Measure, "id">, string> = {
   label: "Label",
   note: "Note",
   table: "Table",
+  tableSet: "Table set by hand",
   formula: "Formula",
   format: "Format",
   betterWhen: "Better when",

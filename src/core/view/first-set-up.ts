@@ -1,9 +1,9 @@
 import type { AddsUp } from "../formula/expr";
 import type { Kind } from "../kinds/anatomy/kind";
 import { addsUp } from "../project/adds-up";
+import { columnsOfMeasure } from "../project/columns-of-measure";
 import { calendarOf } from "../project/conventions";
 import { newVisual } from "../project/defaults";
-import { offeredColumns } from "../project/offered";
 import type { RoleId } from "../project/roles";
 import type { Measure, Project, Visual } from "../project/schema";
 import type { TableFacts } from "./column-facts";
@@ -45,7 +45,7 @@ const namedAlike = (a: string, b: string): boolean =>
   wordsIn(a).some((x) => wordsIn(b).some((y) => x.startsWith(y) || y.startsWith(x)));
 
 function offerFor(kind: Kind, measure: Measure, project: Known, facts: TableFacts): Offer {
-  const columns = offeredColumns(project, measure.table);
+  const columns = columnsOfMeasure(measure, project);
   const { style } = measure.format;
   const calendar = calendarOf(project);
   return {

@@ -132,10 +132,9 @@ describe.each(ODD)("the name %s", (name) => {
 });
 
 it("templates are filled in time that grows with their length", () => {
-  const long = `${"{ ".repeat(50_000)}${"{value".repeat(20_000)}${" ".repeat(100_000)}`;
-  const began = performance.now();
+  // In time that grows with its square this would take minutes, past what a test may.
+  const long = `${"{ ".repeat(500_000)}${"{value".repeat(200_000)}${" ".repeat(1_000_000)}`;
   fillTemplate(long, { value: "x" });
   renameInTemplate(long, "value", "y");
   expect(fillTemplate("{ value } {value : number.1}{none}", { VALUE: "x" })).toBe("x x—");
-  expect(performance.now() - began).toBeLessThan(2000);
 });

@@ -1,7 +1,6 @@
 import { DATE_BUCKETS } from "../base/calendar";
 import type { Split } from "../plan/query";
-import type { Named } from "../project/names";
-import { offeredColumns } from "../project/offered";
+import type { OfferedColumn } from "../project/offered";
 
 /** A split that a table offers, as it is called, and through which link it comes ("" for the table's own). */
 export interface OfferedSplit {
@@ -10,9 +9,9 @@ export interface OfferedSplit {
   group: string;
 }
 
-/** The splits that a table offers: every column it has or reaches, dates by their buckets. */
-export function offeredSplits(project: Named, table: string | null): OfferedSplit[] {
-  return offeredColumns(project, table).flatMap((c): OfferedSplit[] => {
+/** The splits that columns offer: dates by their buckets. */
+export function offeredSplits(columns: readonly OfferedColumn[]): OfferedSplit[] {
+  return columns.flatMap((c): OfferedSplit[] => {
     const group = c.own ? "" : `Through a link: ${c.table}`;
     return c.type === "date" || c.type === "timestamp"
       ? DATE_BUCKETS.map((by) => ({ split: { column: c.name, by }, label: `${c.name} by ${by}`, group }))

@@ -1,5 +1,6 @@
 import { columnFor, placesOf } from "../formula/meeting";
 import type { ListFilter } from "../plan/query";
+import { homeTableOfVisual } from "../project/home-table";
 import { type Named, scopeOf } from "../project/names";
 import type { Visual } from "../project/schema";
 import { keyLabel, type Wording, wordingOf } from "../rows/key-labels";
@@ -52,7 +53,7 @@ export function columnOfPick(
   project: Named,
 ): { table: string; column: string; by: ListFilter["by"] } | null {
   const split = visual[side];
-  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
+  const table = homeTableOfVisual(visual, project);
   if (!split || table === null) return null;
   const [place] = placesOf(scopeOf(project), table, split.column);
   return place ? { ...place, by: split.by } : null;
@@ -88,7 +89,7 @@ export function keysFilter(
 
 /** Whether a visual's rows can be told apart by a column (`table.column`), or by one that means the same. */
 export function answersTo(visual: Pick<Visual, "value">, column: string, project: Named): boolean {
-  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
+  const table = homeTableOfVisual(visual, project);
   return table !== null && tableKnows(table, column, project);
 }
 

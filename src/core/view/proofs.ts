@@ -3,6 +3,7 @@ import { fixedDecimals, formatNumber } from "../base/number-format";
 import type { Value } from "../base/value";
 import { checkFormula } from "../formula/check";
 import type { QueryInput, Result } from "../plan/query";
+import { homeTableOf } from "../project/home-table";
 import { type Named, scopeOf } from "../project/names";
 import { measuresOf } from "../project/roles";
 import type { Measure, Proof, Visual } from "../project/schema";
@@ -19,8 +20,9 @@ const otherOf = (proof: Proof, project: Named) =>
 
 /** The query that settles a proof, or null while the proof lacks a part. */
 export function proofQuery(measure: Measure, proof: Proof, project: Named): QueryInput | null {
+  const table = homeTableOf(measure, project);
   const base: QueryInput = {
-    ...(measure.table ? { table: measure.table } : {}),
+    ...(table === null ? {} : { table }),
     measures: [{ id: measure.name, as: "value" }],
   };
   if (proof.type === "between") return { ...base, splits: proof.split ? [proof.split] : [] };

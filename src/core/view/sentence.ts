@@ -1,9 +1,9 @@
-import { findNamed } from "../base/names";
 import { formatNumber, type NumberFormat, PERCENT_FORMAT, PLAIN_FORMAT } from "../base/number-format";
 import { own } from "../base/own";
 import { kindOf } from "../kinds";
 import { areShares } from "../kinds/gauge/zones";
 import type { Split } from "../plan/query";
+import { homeTableOfVisual } from "../project/home-table";
 import type { Named } from "../project/names";
 import { offeredColumns } from "../project/offered";
 import { type FieldOf, isOfEach, ROLE_FIELDS, type RoleId } from "../project/roles";
@@ -108,9 +108,10 @@ const numberToken = (s: Saying, field: FieldOf<"number">, missing: string): Phra
 
 /** A split as its table offers it; undefined where it is not there any more. */
 function offeredAs(s: Saying, split: Split) {
-  const table = findNamed(s.project.tables, measureIn(s, s.visual.value)?.table);
   const wanted = JSON.stringify(split);
-  return offeredSplits(s.project, table?.name ?? null).find((o) => JSON.stringify(o.split) === wanted);
+  return offeredSplits(offeredColumns(s.project, homeTableOfVisual(s.visual, s.project))).find(
+    (o) => JSON.stringify(o.split) === wanted,
+  );
 }
 
 function splitTokens(s: Saying, field: FieldOf<"split">, word: string): SentenceToken[] {
@@ -311,7 +312,7 @@ export const sayRole = (role: RoleId, s: Saying): string => sentenceText(SAID[ro
 export function say(s: Saying): SentenceToken[] {
   const { visual, project } = s;
   const kind = kindOf(visual.kind);
-  const table = findNamed(project.tables, measureIn(s, visual.value)?.table);
+  const table = homeTableOfVisual(visual, project);
   const said = ROLES_SAID.filter((role) => kind.roles.includes(role));
   const filters = visual.filters.length ? visual.filters.map(filterText).join(", ") : "all rows";
   return [
@@ -336,4 +337,4 @@ export const sentenceText = (tokens: SentenceToken[]): string =>
 
 /** The columns that the filters of a visual can name. */
 export const filterColumns = ({ visual, project }: Pick<Saying, "visual" | "project">) =>
-  offeredColumns(project, project.measures.find((m) => m.id === visual.value)?.table ?? null);
+  offeredColumns(project, homeTableOfVisual(visual, project));

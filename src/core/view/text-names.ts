@@ -4,6 +4,7 @@ import { namesInTemplate, type TemplateNames, type TemplateValue } from "../base
 import { todayIn } from "../base/today";
 import type { Filter, QueryInput, Result } from "../plan/query";
 import { wordsOf } from "../project/conventions";
+import { homeTableOf } from "../project/home-table";
 import type { Board, Measure, Project, Tile } from "../project/schema";
 import { nameInTexts } from "../project/templates";
 import { filterText } from "../rows/filter-text";
@@ -32,7 +33,7 @@ const filtersOfText = ({ id }: TextTile, { project, board, state }: TextGround):
 /** The query for a measure that a text writes: its value over the rows that the text's filters keep. */
 function textQuery(measure: Measure, tile: TextTile, ground: TextGround): QueryInput {
   const { project, state } = ground;
-  const { table } = measure;
+  const table = homeTableOf(measure, project);
   const known = (f: Filter) => table !== null && tableKnows(table, f.column, project);
   return {
     ...(table === null ? {} : { table }),
@@ -54,7 +55,7 @@ export const textQueries = (tile: TextTile, ground: TextGround): QueryInput[] =>
 
 /** The filters that are set and leave a text whole: they do not reach it, or none of its measures knows them. */
 export function wholeForText(tile: TextTile, { project, board, state }: TextGround): string[] {
-  const tables = measuresOfText(tile, project).flatMap((m) => m.table ?? []);
+  const tables = measuresOfText(tile, project).flatMap((m) => homeTableOf(m, project) ?? []);
   if (tables.length === 0) return [];
   return board.controls.flatMap((c) => {
     if (c.type !== "filter" || keepsAll(settingIn(state, c))) return [];

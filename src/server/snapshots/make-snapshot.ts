@@ -6,6 +6,7 @@ import { attempt } from "@/core/engine/attempt";
 import type { ColumnPlace } from "@/core/formula/meeting";
 import { type Query, type QueryInput, querySchema } from "@/core/plan/query";
 import { QueryError } from "@/core/plan/query-error";
+import { withHomeTables } from "@/core/project/home-table";
 import { scopeOf } from "@/core/project/names";
 import type { Project, Visual } from "@/core/project/schema";
 import { type Asked, askableOf, type Taken, takenFrom } from "@/core/snapshot/askable";
@@ -106,10 +107,11 @@ async function answersTo(projectId: string, project: Project, begin: QueryInput[
  */
 export async function makeSnapshot(
   projectId: string,
-  project: Project,
+  saved: Project,
   { taken, travel }: { taken: Taken; travel: Travel },
   signal?: AbortSignal,
 ): Promise<{ snapshot: Snapshot; about: SnapshotAbout }> {
+  const project = withHomeTables(saved);
   const found = takenFrom(project, taken);
   if (!found)
     throw new HttpError(404, "not_there", "There is no such board or visual. It may have been removed.");

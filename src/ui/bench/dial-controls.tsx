@@ -5,6 +5,7 @@ import type { TemplateNames } from "@/core/base/template";
 import { kindOf } from "@/core/kinds";
 import type { Dial, DialValue, Part } from "@/core/kinds/anatomy/dial";
 import { homeOfSplit } from "@/core/project/categories";
+import { homeTableOfVisual } from "@/core/project/home-table";
 import { LONGEST } from "@/core/project/most";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
@@ -340,7 +341,7 @@ export function DialPanel({
   const palette = style.has("colours.palette") ? String(style.value("colours.palette")) : "";
   const { draft } = useDraft();
   const { rules, categoryColours, split, series } = visual;
-  const table = draft.measures.find((m) => m.id === visual.value)?.table ?? null;
+  const table = homeTableOfVisual(visual, draft);
   const columns = useMemo(
     () =>
       [split, series].flatMap((one) => {

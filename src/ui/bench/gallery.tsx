@@ -1,6 +1,7 @@
 "use client";
 import { useMemo, useState } from "react";
 import { KINDS } from "@/core/kinds";
+import { homeTableOf } from "@/core/project/home-table";
 import type { Measure, Project, Visual } from "@/core/project/schema";
 import { firstSetUp, proposedIn, withoutProposals } from "@/core/view/first-set-up";
 import { sceneOf } from "@/core/view/picture";
@@ -120,7 +121,7 @@ export function Gallery({
   const measures = [...(table ? proposed : []), ...own, ...proposed];
   const measure = measures.find((m) => m.id === wanted) ?? measures[0];
   const isProposed = measure !== undefined && proposed.includes(measure);
-  const facts = useTableFacts(measure?.table ?? null);
+  const facts = useTableFacts(homeTableOf(measure, project));
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const first = measure && facts ? KINDS.map((kind) => firstSetUp(kind, measure, project, facts)) : [];
   const drafts = first.map((draft) => (left.has(draft.kind) ? withoutProposals(draft) : draft));

@@ -18,6 +18,7 @@ export function NumberChoices({
   format,
   isNeeded = false,
   ofRows = false,
+  whyNot,
   close,
   onChange,
 }: {
@@ -28,6 +29,8 @@ export function NumberChoices({
   isNeeded?: boolean;
   /** Whether rows are held against it, so that a measure can give each its own. */
   ofRows?: boolean;
+  /** Why a measure cannot stand here, where it cannot. */
+  whyNot?: (source: NumberSource) => string | null;
   close: () => void;
   onChange: (source: NumberSource | null) => void;
 }) {
@@ -49,6 +52,7 @@ export function NumberChoices({
       key: m.id,
       label: m.label,
       group: "Measures",
+      why: whyNot?.({ measure: m.id }),
       pick: () => onChange({ measure: m.id }),
     })),
     ...(source && !isNeeded

@@ -1,8 +1,10 @@
 "use client";
 import { homeOfSplit } from "@/core/project/categories";
+import { homeTableOfVisual } from "@/core/project/home-table";
 import { offeredColumns } from "@/core/project/offered";
 import type { Order } from "@/core/project/schema";
 import { directionWords, type Saying } from "@/core/view/sentence";
+import { whyNot } from "@/core/view/why-not";
 import { useCategoriesDialog } from "../shared/categories-store";
 import { type Option, OptionList } from "../shared/option-list";
 
@@ -29,13 +31,14 @@ export function OrderChoices({
   const order = visual[field];
   const split = field === "order" ? visual.split : visual.series;
   const value = project.measures.find((m) => m.id === visual.value);
-  const table = value?.table ?? null;
+  const table = homeTableOfVisual(visual, project);
   const home = homeOfSplit(project, table, split);
   const keyOf = (o: Order) => JSON.stringify([o.by, o.order]);
   const option = (by: Order["by"], direction: Order["order"], group: string, of?: string): Option => ({
     key: keyOf({ by, order: direction }),
     label: of ? `${of}, ${directionWords(by, direction)}` : directionWords(by, direction),
     group,
+    why: whyNot(visual, { [field]: { by, order: direction } }, project),
     pick: () => set({ by, order: direction }),
   });
   const others = project.measures.filter((m) => m.id !== value?.id);

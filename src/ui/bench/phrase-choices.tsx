@@ -3,14 +3,16 @@ import type { NumberFormat } from "@/core/base/number-format";
 import { PERCENT_FORMAT, PLAIN_FORMAT } from "@/core/base/number-format";
 import { KINDS } from "@/core/kinds";
 import { areShares } from "@/core/kinds/gauge/zones";
+import { homeTableOf, homeTableOfVisual } from "@/core/project/home-table";
+import { offeredColumns } from "@/core/project/offered";
 import type { Visual } from "@/core/project/schema";
 import { orderAfter } from "@/core/project/split-change";
 import { type OfferedSplit, offeredSplits } from "@/core/view/offered-splits";
 import { filterColumns, type PhraseToken, type Saying } from "@/core/view/sentence";
 import { hasRows } from "@/core/view/spoken";
+import { whyNot, whyNotInOrder } from "@/core/view/why-not";
 import { NumberEntry } from "../shared/number-entry";
 import { type Option, OptionList } from "../shared/option-list";
-import { splitOptions } from "../shared/split-options";
 import { FilterList } from "./filter-list";
 import { NumberChoices } from "./number-choices";
 import { OrderChoices } from "./order-choices";
@@ -45,14 +47,17 @@ function MeasureChoices({
   close,
   chosen,
   among = saying.project.measures,
-  pick,
+  change,
+  set,
   without,
-}: Pick<Props, "token" | "saying" | "close"> & {
+}: Pick<Props, "token" | "saying" | "close" | "set"> & {
   chosen: string | null;
   among?: Saying["project"]["measures"];
-  pick: (id: string) => void;
+  /** What choosing a measure changes. */
+  change: (id: string) => Change;
   without?: () => void;
 }) {
+  const { visual, project } = saying;
   const group = without ? "Measures" : undefined;
   return (
     <OptionList
@@ -63,9 +68,10 @@ function MeasureChoices({
         ...among.map((m) => ({
           key: m.id,
           label: m.label,
-          hint: m.table ?? "",
+          hint: homeTableOf(m, project) ?? "",
           group,
-          pick: () => pick(m.id),
+          why: whyNot(visual, change(m.id), project),
+          pick: () => set(change(m.id)),
         })),
         ...(without ? [takeOut(without)] : []),
       ]}
@@ -112,27 +118,25 @@ function SplitChoices({
   close,
 }: Omit<Props, "format" | "palette"> & { field: "split" | "series" }) {
   const { visual, project } = saying;
-  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
   const split = visual[field];
-  const change = (next: Visual["split"]) =>
-    set(
-      field === "split"
-        ? { split: next, order: orderAfter(visual, next) }
-        : { series: next, ...(next ? { more: [] } : {}) },
-    );
+  const change = (next: Visual["split"]): Change =>
+    field === "split"
+      ? { split: next, order: orderAfter(visual, next) }
+      : { series: next, ...(next ? { more: [] } : {}) };
   return (
     <OptionList
       label={token.label}
       chosen={split ? JSON.stringify(split) : undefined}
       close={close}
       options={[
-        ...splitOptions(project, table).map((o) => ({
-          key: o.value,
+        ...offeredSplits(offeredColumns(project, homeTableOfVisual(visual, project))).map((o) => ({
+          key: JSON.stringify(o.split),
           label: o.label,
           group: o.group,
-          pick: () => change(JSON.parse(o.value)),
+          why: whyNot(visual, change(o.split), project),
+          pick: () => set(change(o.split)),
         })),
-        ...(split ? [takeOut(() => change(null), field === "split" ? "No split" : undefined)] : []),
+        ...(split ? [takeOut(() => set(change(null)), field === "split" ? "No split" : undefined)] : []),
       ]}
     />
   );
@@ -141,13 +145,12 @@ function SplitChoices({
 /** The splits that a reader of a board can step down to: the finer stretches of the same dates first. */
 function StepChoices({ token, saying, at, set, close }: Omit<Props, "format" | "palette"> & { at: number }) {
   const { visual, project } = saying;
-  const table = project.measures.find((m) => m.id === visual.value)?.table ?? null;
   const { split, steps } = visual;
   const above = at === 0 ? split : steps[at - 1];
   const taken = new Set([split, ...steps].map((s) => JSON.stringify(s)));
   const change = (next: NonNullable<Visual["split"]>) =>
     set({ steps: [...steps.slice(0, at), next, ...steps.slice(at + 1)] });
-  const free = offeredSplits(project, table).filter(
+  const free = offeredSplits(offeredColumns(project, homeTableOfVisual(visual, project))).filter(
     (o) => !taken.has(JSON.stringify(o.split)) || JSON.stringify(o.split) === JSON.stringify(steps[at]),
   );
   const isFiner = (o: OfferedSplit) => o.split.column === above?.column && o.split.by !== undefined;
@@ -165,6 +168,8 @@ function StepChoices({ token, saying, at, set, close }: Omit<Props, "format" | "
             key: JSON.stringify(next),
             label,
             group,
+            // A step is answered as the split is that it takes the place of.
+            why: whyNot(visual, { split: next }, project),
             pick: () => change(next),
           }),
         )
@@ -178,7 +183,7 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
   const { phrase } = token;
   const { more } = visual;
   const free = project.measures.filter((m) => m.id !== visual.value && !more.includes(m.id));
-  const common = { token, saying, close };
+  const common = { token, saying, close, set };
   switch (phrase.type) {
     case "kind":
       return (
@@ -194,7 +199,7 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
       const id = visual[field];
       const without = field !== "value" && id ? () => set({ [field]: null }) : undefined;
       return (
-        <MeasureChoices {...common} chosen={id} pick={(next) => set({ [field]: next })} without={without} />
+        <MeasureChoices {...common} chosen={id} change={(next) => ({ [field]: next })} without={without} />
       );
     }
     case "further measure": {
@@ -204,7 +209,7 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
           {...common}
           chosen={id}
           among={free}
-          pick={(next) => set({ more: more.map((k) => (k === id ? next : k)) })}
+          change={(next) => ({ more: more.map((k) => (k === id ? next : k)) })}
           without={() => set({ more: more.filter((k) => k !== id) })}
         />
       );
@@ -215,7 +220,7 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
           {...common}
           chosen={null}
           among={free}
-          pick={(next) => set({ more: [...more, next] })}
+          change={(next) => ({ more: [...more, next] })}
         />
       );
     case "number": {
@@ -226,6 +231,7 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
           source={visual[field]}
           format={format}
           ofRows={hasRows(visual) && (field === "target" || field === "baseline")}
+          whyNot={(next) => whyNot(visual, { [field]: next }, project)}
           close={close}
           onChange={(source) => set({ [field]: source })}
         />
@@ -242,22 +248,26 @@ function Choices({ token, saying, format, palette, set, close }: Props) {
         />
       );
     case "split":
-      return <SplitChoices {...common} field={phrase.field} set={set} />;
+      return <SplitChoices {...common} field={phrase.field} />;
     case "step":
-      return <StepChoices {...common} at={phrase.at} set={set} />;
+      return <StepChoices {...common} at={phrase.at} />;
     case "pictures":
       return <PictureChoices visual={visual} pictured={pictured} />;
     case "order": {
       const { field } = phrase;
+      const why = whyNotInOrder(visual, field, project);
       return (
-        <OrderChoices
-          saying={saying}
-          field={field}
-          label={token.label}
-          palette={palette}
-          close={close}
-          set={(order) => (order || field === "seriesOrder") && set({ [field]: order })}
-        />
+        <>
+          {why && <p className="max-w-80 border-b border-rule p-3 text-sm">{why}</p>}
+          <OrderChoices
+            saying={saying}
+            field={field}
+            label={token.label}
+            palette={palette}
+            close={close}
+            set={(order) => (order || field === "seriesOrder") && set({ [field]: order })}
+          />
+        </>
       );
     }
     case "keep":

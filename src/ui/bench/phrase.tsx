@@ -16,12 +16,15 @@ export function Phrase({
   label,
   text,
   tone = "data",
+  why = null,
   fetch,
   children,
 }: {
   label: string;
   text: string;
   tone?: keyof typeof TONES;
+  /** Why what it says is not so, where it is not. */
+  why?: string | null;
   fetch?: () => void;
   children: (close: () => void) => ReactNode;
 }) {
@@ -29,7 +32,8 @@ export function Phrase({
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger
-        aria-label={`${label}: ${text}`}
+        aria-label={why ? `${label}: ${text}. ${why}` : `${label}: ${text}`}
+        title={why ?? undefined}
         onPointerEnter={fetch}
         onFocus={fetch}
         className={`mx-0.5 inline-block max-w-[min(26rem,100%)] truncate rounded-t-sm border-b-2 px-1.5 align-bottom leading-7 font-semibold transition-colors hover:brightness-95 ${TONES[tone]}`}

@@ -9,6 +9,7 @@ import type { VisualData } from "@/core/rows/visual-data";
 import { saysTheSame } from "@/core/view/look";
 import { styleOf } from "@/core/view/picture";
 import { type SentenceToken, say } from "@/core/view/sentence";
+import { whyNotInOrder } from "@/core/view/why-not";
 import { useDesign } from "../shared/design";
 import { later } from "../shared/fetched-later";
 import { useProject } from "../shared/project-context";
@@ -63,12 +64,15 @@ export const Sentence = memo(
               </button>
             );
           }
+          const { phrase } = token;
+          const why = phrase.type === "order" ? whyNotInOrder(visual, phrase.field, draft) : null;
           return (
             <Phrase
               key={keys[i]}
               label={token.label}
-              text={token.text}
-              tone={token.tone}
+              text={why ? `${token.text}, which is not possible here` : token.text}
+              tone={why ? "missing" : token.tone}
+              why={why}
               fetch={() => void fetchChoices()}
             >
               {(close) => (

@@ -3,19 +3,17 @@ import { Plus } from "lucide-react";
 import { type ReactNode, useState } from "react";
 import { kindOf } from "@/core/kinds";
 import type { TileContent } from "@/core/project/board-edits";
-import { newInputControl, visualTile } from "@/core/project/defaults";
+import { visualTile } from "@/core/project/defaults";
 import { MOST } from "@/core/project/most";
 import type { Board, Tile } from "@/core/project/schema";
-import { filterOffered, offeredFilters } from "@/core/view/board-filters";
-import { Choose } from "../shared/choose";
 import { useFind } from "../shared/find-in-list";
 import { newId } from "../shared/ids";
-import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject } from "../shared/project-context";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 import { VisualThumbnail } from "../shared/visual-thumbnail";
+import { AddFilter } from "./add-filter";
 import { BoardLookPanel } from "./board-look-panel";
 import { ControlRow } from "./control-row";
 import { PhoneOrder } from "./phone-order";
@@ -168,61 +166,13 @@ function AddVisuals({ board, onAdded }: { board: Board; onAdded: (ids: string[])
 }
 
 function Controls({ board, onLight }: { board: Board; onLight: (tiles: string[]) => void }) {
-  const project = useProject((s) => s.document);
-  const apply = useProject((s) => s.apply);
-  const [column, setColumn] = useState("");
-  const offered = offeredFilters(project, board);
-  const columns = offered.map((f, i) => ({ value: String(i), label: f.text }));
-  const addFilter = () => {
-    apply({ type: "add control", board: board.id, control: filterOffered(offered[Number(column)], newId()) });
-    setColumn("");
-  };
-  const freeInputs = project.inputs.filter(
-    (i) => !board.controls.some((c) => c.type === "input" && c.input === i.id),
-  );
-  const find = useFind(
-    "Find an input",
-    freeInputs.map((i) => ({ id: i.id, name: i.label })),
-  );
   return (
     <>
       {board.controls.map((control, at) => (
         <ControlRow key={control.id} board={board} control={control} at={at} onLight={onLight} />
       ))}
-      <Labelled label="Filter by" stacked>
-        {(id) => (
-          <Choose
-            id={id}
-            value={column}
-            options={[{ value: "", label: "Choose a column" }, ...columns]}
-            onChange={setColumn}
-          />
-        )}
-      </Labelled>
-      <button type="button" className="button self-start" disabled={!column} onClick={addFilter}>
-        <Plus size={13} /> Add the filter
-      </button>
-      {find.field}
-      <div className={find.listLook}>
-        {freeInputs
-          .filter((i) => find.fits(i.id))
-          .map((i) => (
-            <button
-              key={i.id}
-              type="button"
-              className="button shrink-0 justify-between"
-              onClick={() =>
-                apply({
-                  type: "add control",
-                  board: board.id,
-                  control: newInputControl({ id: newId(), input: i.id }),
-                })
-              }
-            >
-              {i.type === "number" && i.choices.length === 0 && !i.choicesFrom ? "Stepper for" : "Choice of"}{" "}
-              {i.label} <Plus size={13} />
-            </button>
-          ))}
+      <div className="flex">
+        <AddFilter board={board} />
       </div>
     </>
   );

@@ -3,6 +3,7 @@ import { ChevronDown, ChevronUp, X } from "lucide-react";
 import { cutText } from "@/core/base/cut-text";
 import { sameName } from "@/core/base/names";
 import type { ControlChange } from "@/core/project/board-edits";
+import { homeTableOf } from "@/core/project/home-table";
 import { LONGEST } from "@/core/project/most";
 import { scopeOf } from "@/core/project/names";
 import type { Board, Control, Project } from "@/core/project/schema";
@@ -22,7 +23,8 @@ import { useTellEdit } from "../shared/tell-edit";
 const reachable = (board: Board, control: FilterOfBoard, project: Project): string[] =>
   board.tiles.flatMap((tile) => {
     const knows = (table: string | null) => table !== null && tableKnows(table, columnOf(control), project);
-    if (tile.type === "text") return measuresOfText(tile, project).some((m) => knows(m.table)) ? tile.id : [];
+    if (tile.type === "text")
+      return measuresOfText(tile, project).some((m) => knows(homeTableOf(m, project))) ? tile.id : [];
     const visual = tile.type === "visual" && project.visuals.find((v) => v.id === tile.visual);
     return visual && answersTo(visual, columnOf(control), project) ? tile.id : [];
   });

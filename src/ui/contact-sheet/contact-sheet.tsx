@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import { KINDS } from "@/core/kinds";
 import { FINISHES } from "@/core/kinds/finishes";
+import { homeTableOf } from "@/core/project/home-table";
 import { firstSetUp } from "@/core/view/first-set-up";
 import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "../shared/design";
@@ -19,7 +20,7 @@ export function ContactSheet() {
   const design = useDesign();
   const theme = useTheme((s) => s.theme);
   const measure = project.measures[0];
-  const facts = useTableFacts(measure?.table ?? null);
+  const facts = useTableFacts(homeTableOf(measure, project));
   const visuals = useMemo(
     () =>
       KINDS.flatMap(

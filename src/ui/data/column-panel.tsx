@@ -2,6 +2,7 @@
 import { Eye, EyeOff } from "lucide-react";
 import { useState } from "react";
 import { patternProblem } from "@/core/base/date-pattern";
+import { listed } from "@/core/base/listed";
 import { sameName } from "@/core/base/names";
 import { keptIn, keptProblem, withWords } from "@/core/data/kept-words";
 import { readingKey, readingLabel } from "@/core/data/reading-label";
@@ -109,7 +110,7 @@ export function ColumnPanel({ table, column, profile, onRenamed }: Props) {
     apply({ type: "change column", table: table.id, column: column.name, change: { reading } });
     const broken = breaksOf(before, store.getState().document);
     if (broken.length === 0) return;
-    const names = `${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""}`;
+    const names = listed(broken);
     tellEdit(
       `${column.name} is ${reading.type} now; ${names} ${broken.length === 1 ? "does" : "do"} not work with that.`,
       12_000,

@@ -1,6 +1,7 @@
 "use client";
 import { Trash2 } from "lucide-react";
 import { useMemo } from "react";
+import { listed } from "@/core/base/listed";
 import { checkFormula } from "@/core/formula/check";
 import { usesOfColumn } from "@/core/project/column-uses";
 import { scopeOf } from "@/core/project/names";
@@ -42,9 +43,7 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
   const remove = () => {
     const uses = usesOfColumn(document, table.name, column.name);
     if (uses.length)
-      return void toast.error(
-        `${column.name} is used in ${uses.slice(0, 4).join(", ")}${uses.length > 4 ? ` and ${uses.length - 4} more` : ""}. Take it out there first.`,
-      );
+      return void toast.error(`${column.name} is used in ${listed(uses)}. Take it out there first.`);
     apply({ type: "remove derived", table: table.id, column: column.name });
     onRenamed(null);
     tellEdit(`${column.name} is removed.`);

@@ -2,6 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Plus, X } from "lucide-react";
 import { useState } from "react";
+import { listed } from "@/core/base/listed";
 import { sameName } from "@/core/base/names";
 import type { LinkFacts } from "@/core/engine/link-facts";
 import { type Link, linksProblem } from "@/core/formula/links";
@@ -116,7 +117,7 @@ export function LinksView() {
     apply({ type: "remove link", id: link.id });
     const broken = breaksOf(before, store.getState().document);
     const said = broken.length
-      ? ` ${broken.slice(0, 4).join(", ")}${broken.length > 4 ? ` and ${broken.length - 4} more` : ""} no longer ${broken.length === 1 ? "works" : "work"} without it.`
+      ? ` ${listed(broken)} no longer ${broken.length === 1 ? "works" : "work"} without it.`
       : "";
     tellEdit(`The link from ${link.table} to ${link.to} is removed.${said}`, said ? 12_000 : undefined);
   };

@@ -1,5 +1,6 @@
 "use client";
 import { useRef, useState } from "react";
+import { listed } from "@/core/base/listed";
 import { sameName } from "@/core/base/names";
 import {
   ACCEPTED_FILES,
@@ -189,9 +190,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
     const { document } = store.getState();
     const names = breaksOf(document, edited(document, { type: "remove table", id: table.id }));
     if (names.length > 0) {
-      toast.error(
-        `${table.name} is used by ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Remove or change what uses it first.`,
-      );
+      toast.error(`${table.name} is used by ${listed(names)}. Remove or change what uses it first.`);
       return;
     }
     apply({ type: "remove table", id: table.id });

@@ -1,6 +1,7 @@
 "use client";
 import type { Touched } from "@/core/engine/cells/plan-cells";
 import { placesOf } from "@/core/formula/meeting";
+import { homeTableOfVisual } from "@/core/project/home-table";
 import { scopeOf } from "@/core/project/names";
 import { offeredColumns } from "@/core/project/offered";
 import { useProject } from "../shared/project-context";
@@ -19,7 +20,7 @@ const isSame = (a: Touched, b: Touched) => a.column === b.column && a.by === b.b
 /** The columns by which a page can filter visuals, dates by year and month too. */
 function useFilterColumns(what: What): Touched[] {
   const project = useProject((s) => s.document);
-  const tables = what.visuals.map((v) => project.measures.find((m) => m.id === v.value)?.table ?? null);
+  const tables = what.visuals.map((v) => homeTableOfVisual(v, project));
   const scope = scopeOf(project);
   const all = tables.flatMap((table) =>
     table === null

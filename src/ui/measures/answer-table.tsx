@@ -2,7 +2,9 @@
 import { useState } from "react";
 import { formatNumber } from "@/core/base/number-format";
 import type { QueryInput, Result } from "@/core/plan/query";
-import type { Measure, TableInfo } from "@/core/project/schema";
+import { columnsOfMeasure } from "@/core/project/columns-of-measure";
+import { homeTableOf } from "@/core/project/home-table";
+import type { Measure } from "@/core/project/schema";
 import { groupLabel, wordingOf } from "@/core/rows/key-labels";
 import type { TableFormat } from "@/render/table/table-file";
 import { ActionMenu } from "../shared/action-menu";
@@ -17,26 +19,20 @@ import { shownValue, WHOLE } from "./shown-value";
 const FIRST = 100;
 
 /** The measure's answers by a split, the best first, live, with a bar each and the total at the foot. */
-export function AnswerTable({
-  measure,
-  table,
-  sound,
-}: {
-  measure: Measure;
-  table: TableInfo | undefined;
-  sound: boolean;
-}) {
+export function AnswerTable({ measure, sound }: { measure: Measure; sound: boolean }) {
   const { draft } = useDraft();
-  const options = splitOptions(draft, table?.name ?? null);
+  const table = homeTableOf(measure, draft);
+  const columns = columnsOfMeasure(measure, draft);
+  const options = splitOptions(columns);
   const [chosen, setChosen] = useState<string | null>(null);
-  const preferred = table?.columns.find((c) => c.reading.type === "text")?.name;
+  const preferred = columns.find((c) => c.own && c.type === "text") ?? columns.find((c) => c.type === "text");
   const current =
-    options.find((o) => o.value === chosen) ?? options.find((o) => o.label === preferred) ?? options[0];
+    options.find((o) => o.value === chosen) ?? options.find((o) => o.label === preferred?.name) ?? options[0];
   const split = current ? (JSON.parse(current.value) as { column: string; by?: string }) : null;
   const query: QueryInput | null =
-    sound && table
+    sound && table !== null
       ? {
-          table: table.name,
+          table,
           measures: [
             { id: measure.name, as: "answer" },
             { formula: "count(*)", as: "rows" },
@@ -49,7 +45,10 @@ export function AnswerTable({
         }
       : null;
   const { answer } = useResult(query);
-  if (!table) return <p className="mt-6 text-muted">Choose a table to see this measure answered.</p>;
+  if (table === null)
+    return sound ? (
+      <p className="mt-6 text-muted">It reads no rows: it has the same value everywhere.</p>
+    ) : null;
   if (answer && "error" in answer) return <p className="mt-6 text-signal">{answer.error}</p>;
   const takeOut = async (format: TableFormat, result: Result) => {
     // Writing files is fetched when it is first asked for.

@@ -1,11 +1,13 @@
 "use client";
 import { useMemo } from "react";
-import { findNamed, sameName } from "@/core/base/names";
+import { listed } from "@/core/base/listed";
+import { sameName } from "@/core/base/names";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
-import { tablesOf } from "@/core/formula/expr";
-import { tableMeant } from "@/core/formula/home-table";
+import { type Scope, tablesOf } from "@/core/formula/expr";
+import { tablesMeant, tableTold } from "@/core/formula/home-table";
 import { formatAfter } from "@/core/project/first-format";
+import { homeTableOf } from "@/core/project/home-table";
 import { LONGEST } from "@/core/project/most";
 import { freeName, scopeOf } from "@/core/project/names";
 import type { Measure } from "@/core/project/schema";
@@ -27,6 +29,9 @@ import { ProblemList } from "./problem-list";
 import { ProofList } from "./proof-list";
 import { shownValue } from "./shown-value";
 
+/** So many tables are asked about by a button each; any is chosen from the list. */
+const MOST_TABLES = 4;
+
 const TYPE_SAYS: Record<string, string> = {
   number: "a number",
   text: "a text",
@@ -45,27 +50,27 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const apply = useProject((s) => s.apply);
   const projectId = useProject((s) => s.id);
   const tellEdit = useTellEdit();
-  const { tables } = document;
   const scope = scopeOf(document);
   const checked = useMemo(
     () => checkFormula(measure.formula, scope, measure.table, "group", measure.name),
     [measure.formula, measure.table, measure.name, scope],
   );
-  const table = findNamed(tables, measure.table);
   const uses = useMemo(() => usesOfMeasure(document, measure.id), [document, measure.id]);
   const sound = checked.expr !== null;
   const isDated = checked.type === "date" || checked.type === "timestamp";
-  const read = checked.expr ? tablesOf(checked.expr) : [];
+  const home = homeTableOf(measure, document);
+  const read = (checked.expr ? tablesOf(checked.expr) : []).sort(
+    (a, b) => Number(b === home) - Number(a === home),
+  );
+  const meant = useMemo(() => otherTables(measure, scope, sound), [measure, scope, sound]);
   const { answer } = useResult(sound ? { measures: [{ id: measure.name }] } : null);
   const now = answer && !("error" in answer) ? (own(answer.totals, measure.name) ?? null) : null;
   const set = (change: Partial<Omit<Measure, "id">>, group?: string) =>
     apply({ type: "change measure", id: measure.id, change }, group);
-  // No table need be chosen where the names tell it.
   const write = (formula: string) => {
-    const table = tableMeant(formula, scope, measure.table, measure.name);
-    const home = table === measure.table ? {} : { table };
+    const table = measure.tableSet ? measure.table : tableTold(formula, scope, measure.table, measure.name);
     const format = formatAfter({ ...measure, table }, formula, document);
-    set({ formula, ...home, ...(format === measure.format ? {} : { format }) }, `formula ${measure.id}`);
+    set({ formula, ...(format === measure.format ? {} : { format }) }, `formula ${measure.id}`);
   };
   const rename = (label: string) => {
     const others = document.measures.filter((m) => m.id !== measure.id).map((m) => m.name);
@@ -86,12 +91,12 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
             {(id) => (
               <Choose
                 id={id}
-                value={measure.table ?? ""}
+                value={measure.tableSet ? (measure.table ?? "") : ""}
                 options={[
-                  { value: "", label: "no table" },
+                  { value: "", label: followed(measure, read) },
                   ...document.tables.map((t) => ({ value: t.name, label: t.name })),
                 ]}
-                onChange={(t) => set({ table: t || null })}
+                onChange={(t) => set(t ? { table: t, tableSet: true } : { tableSet: false })}
               />
             )}
           </Labelled>
@@ -114,7 +119,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
               {read.length > 0 && (
                 <>
                   {" "}
-                  from <strong>{read.join(" and ")}</strong>
+                  from <strong>{listed(read)}</strong>
                 </>
               )}
               , now{" "}
@@ -123,13 +128,20 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
               </strong>
             </span>
           ) : (
-            <ProblemList formula={measure.formula} problems={checked.problems} onMend={write} />
+            !meant && <ProblemList formula={measure.formula} problems={checked.problems} onMend={write} />
+          )}
+          {meant && (
+            <TablesMeantRow
+              meant={meant}
+              sound={sound}
+              onSet={(table) => set({ table, tableSet: true }, `table ${measure.id}`)}
+            />
           )}
         </div>
         <Doubts
           doubts={sound ? measureDoubts(measure, document, typeof now === "number" ? now : null) : []}
         />
-        <AnswerTable key={measure.table} measure={measure} table={table} sound={sound} />
+        <AnswerTable key={measure.table} measure={measure} sound={sound} />
       </section>
       <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
         <h2 className="section-title">Shown as</h2>
@@ -206,9 +218,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
               ...[...uses.visuals, ...uses.boards].map(({ name }) => name),
             ];
             if (names.length) {
-              toast.error(
-                `${measure.label} is used in ${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}. Take it out there first.`,
-              );
+              toast.error(`${measure.label} is used in ${listed(names)}. Take it out there first.`);
               return;
             }
             apply({ type: "remove measure", id: measure.id });
@@ -220,6 +230,57 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         </button>
       </aside>
     </div>
+  );
+}
+
+/** What the first choice of a table says: which one the formula's names tell. */
+function followed({ tableSet, table }: Measure, read: string[]): string {
+  if (tableSet) return "as its names tell";
+  if (table !== null) return `${table}, as its names tell`;
+  return read.length > 1 ? "several, as its names tell" : "none, as its names tell";
+}
+
+/**
+ * The tables that a formula's names can be meant of, where that is to be asked: there are several and nobody
+ * has said which; or the table that was set is none of them, and the formula has no sense there.
+ */
+function otherTables(
+  { formula, table, tableSet, name }: Measure,
+  scope: Scope,
+  sound: boolean,
+): string[] | null {
+  const meant = tablesMeant(formula, scope, name);
+  if (meant.says !== "tables") return null;
+  const { tables } = meant;
+  if (sound) return !tableSet && tables.length > 1 ? tables : null;
+  return tables.some((t) => sameName(t, table ?? "")) ? null : tables;
+}
+
+/** Asks of which of some tables the formula's names are meant, a button each. */
+function TablesMeantRow({
+  meant,
+  sound,
+  onSet,
+}: {
+  meant: string[];
+  sound: boolean;
+  onSet: (table: string) => void;
+}) {
+  const first = meant.slice(0, MOST_TABLES);
+  return (
+    <p className={sound ? "text-muted" : "text-signal"}>
+      What it names stands in {listed(meant, MOST_TABLES)}. Whose rows are meant?
+      {first.map((table) => (
+        <button
+          key={table}
+          type="button"
+          className="button ml-2 h-6 px-2 text-xs text-ink"
+          onClick={() => onSet(table)}
+        >
+          Those of {table}
+        </button>
+      ))}
+    </p>
   );
 }
 

@@ -71,6 +71,7 @@ export function MeasuresScreen() {
         ),
         label,
         table,
+        tableSet: false,
         formula: "count(*)",
         format: { ...NEW_FORMAT, locale: written.locale, currency: written.currency },
       }),

@@ -2,7 +2,7 @@
 import { X } from "lucide-react";
 import type { ReactNode } from "react";
 
-import { offeredColumns } from "@/core/project/offered";
+import { columnsOfMeasure } from "@/core/project/columns-of-measure";
 import type { Measure, Proof } from "@/core/project/schema";
 import type { SettledProof } from "@/core/review/finding";
 import { FiltersPhrase } from "../bench/filters-phrase";
@@ -115,7 +115,10 @@ function ProofCard({
             <Choose
               label="For every"
               value={proof.split ? JSON.stringify(proof.split) : ""}
-              options={[{ value: "", label: "all rows together" }, ...splitOptions(draft, measure.table)]}
+              options={[
+                { value: "", label: "all rows together" },
+                ...splitOptions(columnsOfMeasure(measure, draft)),
+              ]}
               onChange={(split) => onChange({ ...proof, split: split ? JSON.parse(split) : null })}
             />,
           )}
@@ -144,7 +147,7 @@ function ProofCard({
           <p>
             for{" "}
             <FiltersPhrase
-              columns={offeredColumns(draft, measure.table)}
+              columns={columnsOfMeasure(measure, draft)}
               filters={proof.filters}
               onChange={(filters) => onChange({ ...proof, filters })}
             />

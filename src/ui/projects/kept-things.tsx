@@ -1,6 +1,7 @@
 "use client";
 import { AlertDialog } from "radix-ui";
 import { useState } from "react";
+import { listed } from "@/core/base/listed";
 import type { UnclaimedGroup } from "@/server/keep/reclaim";
 import type { Damage } from "@/server/keep/verify";
 import type { DeletedProject } from "@/server/store/projects";
@@ -140,7 +141,7 @@ export function KeptThings({
                       ? `${counted(names.length, "table", "tables")} of ${group.name || "an unnamed project"}`
                       : counted(names.length, "unknown table", "unknown tables")
                   }
-                  detail={`${names.slice(0, 4).join(", ")}${names.length > 4 ? ` and ${names.length - 4} more` : ""}`}
+                  detail={listed(names)}
                   onBack={
                     known
                       ? () =>

@@ -9,8 +9,14 @@ export interface Option {
   label: string;
   hint?: string;
   group?: string;
+  /** Why it cannot be chosen, in a sentence: it stands below all others, with that. */
+  why?: string | null;
   pick: () => void;
 }
+
+/** What heads the options that cannot be chosen. */
+const CANNOT = "Not possible here";
+const groupOf = (option: Option) => (option.why ? CANNOT : (option.group ?? ""));
 
 /** So many are shown; more are found by typing. */
 const MOST = 60;
@@ -36,11 +42,14 @@ export function OptionList({
   large?: boolean;
 }) {
   const [find, setFind] = useState("");
-  const found = useMemo(() => matching(options, find, (o) => o.label), [options, find]);
+  const found = useMemo(() => {
+    const all = matching(options, find, (o) => o.label);
+    return [...all.filter((o) => !o.why), ...all.filter((o) => o.why)];
+  }, [options, find]);
   const first = found.slice(0, MOST);
   const kept = find === "" ? found.find((o) => o.key === chosen) : undefined;
   const shown = kept && !first.includes(kept) ? [kept, ...first] : first;
-  const groups = [...new Set(shown.map((o) => o.group ?? ""))];
+  const groups = [...new Set(shown.map(groupOf))];
   const rest = found.length - shown.length;
   return (
     <Command label={label} shouldFilter={false} defaultValue={chosen}>
@@ -60,20 +69,26 @@ export function OptionList({
             className="[&_[cmdk-group-heading]]:px-2 [&_[cmdk-group-heading]]:py-1 [&_[cmdk-group-heading]]:text-xs [&_[cmdk-group-heading]]:text-muted"
           >
             {shown
-              .filter((o) => (o.group ?? "") === group)
+              .filter((o) => groupOf(o) === group)
               .map((o) => (
                 <Command.Item
                   key={o.key}
                   value={o.key}
                   title={o.label}
+                  // It can be walked to, so that its reason is heard, but not chosen.
+                  aria-disabled={o.why ? true : undefined}
                   onSelect={() => {
+                    if (o.why) return;
                     o.pick();
                     close();
                   }}
-                  className="flex cursor-pointer items-baseline justify-between gap-3 rounded-sm px-2 py-1.5 data-[selected=true]:bg-tint"
+                  className={`flex flex-wrap items-baseline justify-between gap-x-3 rounded-sm px-2 py-1.5 data-[selected=true]:bg-tint ${o.why ? "cursor-default text-muted" : "cursor-pointer"}`}
                 >
-                  <span className={`truncate ${o.key === chosen ? "font-semibold" : ""}`}>{o.label}</span>
+                  <span className={`min-w-0 flex-1 truncate ${o.key === chosen ? "font-semibold" : ""}`}>
+                    {o.label}
+                  </span>
                   {o.hint && <span className="shrink-0 truncate font-mono text-xs text-muted">{o.hint}</span>}
+                  {o.why && <span className="w-full text-xs">{o.why}</span>}
                 </Command.Item>
               ))}
           </Command.Group>
