@@ -4,8 +4,8 @@ import { type Named, scopeOf } from "./names";
 import type { Measure, Visual } from "./schema";
 
 /**
- * The table in whose terms the splits and filters of a measure are written: its own, or where it puts measures
- * of several tables together that of the first in its formula. Null where it reads no rows.
+ * The table in whose terms the splits and filters of a measure are written: its own, or that of the first
+ * measure in its formula where it puts those of several tables together. Null where it reads no rows.
  */
 export function homeTableOf(measure: Measure | undefined, project: Named): string | null {
   const passed = new Set<Measure>();

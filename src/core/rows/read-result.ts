@@ -345,7 +345,7 @@ const isCutIn = ({ split, keep }: Visual, rows: number): boolean =>
 
 /** What a reader of the numbers should know besides. */
 const notesOf = ({ unfiltered, coarse, unanswered }: Result): string[] => [
-  ...unanswered.map((problem) => `Cannot be answered here: ${problem}`),
+  ...unanswered.map((problem) => `Cannot be answered here, so that “—” stands wherever it would: ${problem}`),
   ...unfiltered.map(wholeWords),
   ...coarse.map(
     ({ table, column, grain, by }) =>

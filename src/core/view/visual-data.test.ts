@@ -171,7 +171,7 @@ describe("from the sentence to what a kind draws", () => {
     expect(data.rows.map((r) => r.label)).toEqual(["North", "South", "West"]);
     expect(fillTemplate(data.title, data.names)).toBe("15 — 46");
     expect(data.notes).toHaveLength(2);
-    expect(data.notes[1]).toMatch(/“—” stands for it: broken: .*nothing/);
+    expect(data.notes[1]).toMatch(/“—” stands wherever it would: broken: .*nothing/);
   });
 
   it("a number to compare with is called nothing of its own making", () => {
