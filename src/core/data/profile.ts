@@ -11,6 +11,8 @@ export interface Profile {
   distinct: number;
   min: Value;
   max: Value;
+  /** Whether all are whole numbers. */
+  whole: boolean;
   bars: { label: string; count: number }[];
 }
 
@@ -27,7 +29,14 @@ function profileText(codes: Codes, dictionary: string[]): Profile {
   const present = dictionary.map((label, i) => ({ label, count: counts[i] })).filter((b) => b.count > 0);
   const bars = present.toSorted((a, b) => b.count - a.count).slice(0, TOP);
   const sorted = present.map((b) => b.label).sort();
-  return { nulls, distinct: present.length, min: sorted[0] ?? null, max: sorted.at(-1) ?? null, bars };
+  return {
+    nulls,
+    distinct: present.length,
+    min: sorted[0] ?? null,
+    max: sorted.at(-1) ?? null,
+    whole: false,
+    bars,
+  };
 }
 
 /** Counts nulls and distinct values of a column, its smallest and largest, and its distribution. */
@@ -36,6 +45,7 @@ export function profileColumn(column: Column): Profile {
   if (data.type === "text") return profileText(data.codes, data.dictionary);
   let [min, max, nulls] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY, 0];
   const distinct = new Set<number>();
+  let whole = data.type === "number";
   const { none, scale } = data;
   const values = inArray(data.values);
   for (let i = 0; i < values.length; i++) {
@@ -47,8 +57,9 @@ export function profileColumn(column: Column): Profile {
     if (x < min) min = x;
     if (x > max) max = x;
     distinct.add(x);
+    whole &&= Number.isInteger(x);
   }
-  if (nulls === values.length) return { nulls, distinct: 0, min: null, max: null, bars: [] };
+  if (nulls === values.length) return { nulls, distinct: 0, min: null, max: null, whole: false, bars: [] };
   const bins = data.type === "boolean" ? 2 : Math.min(BINS, distinct.size);
   const low = data.type === "boolean" ? 0 : min;
   const width = data.type === "boolean" ? 1 : (max - min) / bins || 1;
@@ -66,6 +77,7 @@ export function profileColumn(column: Column): Profile {
     distinct: distinct.size,
     min: outward(data.type === "boolean" ? min === 1 : min, data.type),
     max: outward(data.type === "boolean" ? max === 1 : max, data.type),
+    whole,
     bars: counts.map((count, i) => ({ label: label(low + i * width), count })),
   };
 }

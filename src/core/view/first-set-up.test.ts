@@ -4,7 +4,7 @@ import { newInput, newMeasure } from "../project/defaults";
 import { emptyProject, type Project, tableSchema, visualSchema } from "../project/schema";
 import type { ColumnFacts, TableFacts } from "./column-facts";
 import * as firstSetUps from "./first-set-up";
-import { proposedIn, withoutProposals } from "./first-set-up";
+import { proposedIn, saysNothing, withoutProposals } from "./first-set-up";
 import { spoken } from "./spoken";
 
 const PERCENT = { style: "percent", decimals: 1 } as const;
@@ -114,6 +114,38 @@ describe("the first set-up of a kind", () => {
       { first: 7, others: true },
       { first: 8, others: false },
     ]);
+  });
+
+  it("proposes no input that the measure is computed with, itself or through others, and no text beside it", () => {
+    const input = newInput({ id: "goal", name: "goal", label: "Riders goal", type: "number", value: 1 });
+    const seats = FULL.measures[1];
+    const made = (formula: string, base = "count(*)") =>
+      firstSetUp(
+        kindOf("gauge"),
+        { ...FULL.measures[0], formula },
+        project({ ...FULL, measures: [FULL.measures[0], { ...seats, formula: base }], inputs: [input] }),
+      ).target;
+    expect(made("count(*)")).toEqual({ input: "goal" });
+    expect(made("count(*) / :goal")).toBeNull();
+    expect(made("count(*) filter (where date > date '2025-01-01' + :goal)")).toBeNull();
+    expect(made("seats * 2", "count(*) - :goal")).toBeNull();
+    const texts = project({ ...FULL, measures: [FULL.measures[0], { ...seats, formula: "max(route)" }] });
+    expect(firstSetUp(kindOf("nested bars"), texts.measures[0], texts).second).toBeNull();
+  });
+
+  it("begins a share of the total with a split, and says where there is none", () => {
+    const share = { ...FULL.measures[2], formula: "count(*) / total(count(*))" };
+    const bar = firstSetUp(kindOf("progress bar"), share, FULL);
+    expect([bar.split, saysNothing(kindOf("progress bar"), bar, share, FULL)]).toEqual([
+      { column: "route" },
+      false,
+    ]);
+    expect(firstSetUp(kindOf("progress bar"), FULL.measures[2], FULL).split).toBeNull();
+    for (const id of ["gauge", "number"] as const) {
+      const kind = kindOf(id);
+      expect(saysNothing(kind, firstSetUp(kind, share, FULL), share, FULL)).toBe(true);
+      expect(saysNothing(kind, firstSetUp(kind, FULL.measures[2], FULL), FULL.measures[2], FULL)).toBe(false);
+    }
   });
 
   it("proposes an input that is named after the measure, and none that only has its format", () => {

@@ -7,6 +7,7 @@ import { newVisual } from "../project/defaults";
 import type { RoleId } from "../project/roles";
 import type { Measure, Project, Visual } from "../project/schema";
 import type { TableFacts } from "./column-facts";
+import { isMadeWith, isOfTotal, whyNoSize } from "./drawable";
 import { fittingCourse, fittingParts, MOST_GROUPS } from "./fitting-split";
 
 type Known = Pick<Project, "tables" | "links" | "inputs" | "measures" | "conventions">;
@@ -19,9 +20,14 @@ interface Offer {
   /** The course over time in as many steps as a line takes, and in as few as parts are told apart. */
   course: Visual["split"];
   stretches: Visual["split"];
-  /** An input of the measure's format that is named after it, and another measure of that format. */
+  /**
+   * An input of the measure's format that is named after it and that it is not computed with, and another
+   * measure of that format.
+   */
   goal: string | null;
   other: string | null;
+  /** Whether the measure holds groups against the total of all, and so needs some. */
+  isOfTotal: boolean;
 }
 
 /** The words of a label that say what it is about: "Passenger target" is about passengers. */
@@ -55,11 +61,20 @@ function offerFor(kind: Kind, measure: Measure, project: Known, facts: TableFact
     stretches: fittingCourse(columns, facts, calendar, MOST_GROUPS),
     goal:
       project.inputs.find(
-        (i) => i.type === "number" && i.format.style === style && namedAlike(i.label, measure.label),
+        (i) =>
+          i.type === "number" &&
+          i.format.style === style &&
+          namedAlike(i.label, measure.label) &&
+          !isMadeWith(measure, i.name, project),
       )?.id ?? null,
+    isOfTotal: isOfTotal(measure, project),
     other:
       project.measures.find(
-        (m) => m.id !== measure.id && m.table === measure.table && m.format.style === style,
+        (m) =>
+          m.id !== measure.id &&
+          m.table === measure.table &&
+          m.format.style === style &&
+          whyNoSize(m, project) === null,
       )?.id ?? null,
   };
 }
@@ -71,8 +86,8 @@ const seriesOf = ({ parts, stretches }: Offer) =>
 
 /** What the roles of a kind begin with; the others begin empty. */
 const FIRST: { [R in RoleId]?: (offer: Offer) => Partial<Visual> } = {
-  split: ({ kind, parts, stretches, course }) => {
-    if (kind.needsSplit) return { split: parts[0]?.split ?? stretches };
+  split: ({ kind, parts, stretches, course, isOfTotal: needsGroups }) => {
+    if (kind.needsSplit || (needsGroups && !kind.course)) return { split: parts[0]?.split ?? stretches };
     return { split: kind.course ? course : null };
   },
   series: (o) => (o.kind.dividedAtFirst && o.parts[0] ? { series: seriesOf(o) } : {}),
@@ -109,6 +124,10 @@ export function firstSetUp(kind: Kind, measure: Measure, project: Known, facts: 
     ...phrases,
   });
 }
+
+/** Whether a first set-up says nothing of its measure: a share of the total that stands for all rows is all. */
+export const saysNothing = (kind: Kind, { split }: Visual, measure: Measure, project: Known): boolean =>
+  isOfTotal(measure, project) && (split === null || kind.course === true);
 
 /** "{measure} by {split}": captions follow the sentence until somebody writes another. */
 const titleFor = (kind: Kind, { split }: Partial<Visual>) =>

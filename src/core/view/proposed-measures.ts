@@ -2,20 +2,17 @@ import { sameName } from "../base/names";
 import { NEW_FORMAT } from "../base/number-format";
 import { quoteName } from "../formula/quote-name";
 import { newMeasure } from "../project/defaults";
-import { isNamedShare } from "../project/named-shares";
 import { freeName } from "../project/names";
 import { type OfferedColumn, offeredColumns } from "../project/offered";
 import type { Measure, Project, TableInfo } from "../project/schema";
+import { type NumberFacts, numberSense } from "./number-sense";
 
 type Known = Pick<Project, "tables" | "links" | "measures" | "inputs" | "conventions">;
 
-/** Names of columns whose numbers name something: they are counted, never added. */
-const NAMING =
-  /(^|[\s_-])(id|ids|code|key|no|nr|number|zip|postcode|phone|uuid)$|^(id|uuid|lat|lon|latitude|longitude|year|month|week|day)$/i;
-/** Names of columns of which a sum says nothing. */
-const RATED =
-  /(^|[\s_-])(rate|ratio|share|percent|percentage|pct|average|avg|mean|score|index|temperature|price|age)$|%$/i;
 const MOST_PROPOSALS = 24;
+
+/** What is known of the numbers of a column; null where nothing is. */
+type KnownNumbers = (column: OfferedColumn) => NumberFacts | null;
 
 const spoken = (name: string) => name.replaceAll(/[_-]+/g, " ").trim();
 
@@ -27,8 +24,8 @@ interface Asked {
   formula: string;
 }
 
-/** What a column can be asked for. */
-function askedOf({ type, column }: OfferedColumn): Asked[] {
+/** What a column can be asked for; `facts` are those of its numbers. */
+function askedOf({ type, column }: OfferedColumn, facts: NumberFacts | null): Asked[] {
   const name = quoteName(column);
   const about = spoken(column);
   const distinct: Asked = {
@@ -37,21 +34,19 @@ function askedOf({ type, column }: OfferedColumn): Asked[] {
     formula: `count(distinct ${name})`,
   };
   if (type === "number") {
-    if (NAMING.test(column)) return [distinct];
     const mean: Asked = { rank: "average", label: `Average of ${about}`, formula: `avg(${name})` };
-    return RATED.test(column) || isNamedShare(column)
-      ? [mean]
-      : [{ rank: "sum", label: `Sum of ${about}`, formula: `sum(${name})` }, mean];
+    const sum: Asked = { rank: "sum", label: `Sum of ${about}`, formula: `sum(${name})` };
+    return { amount: [sum, mean], level: [mean], name: [distinct] }[numberSense(column, facts)];
   }
   if (type === "boolean") {
     const formula = `count(*) filter (where ${name}) / nullif(count(${name}), 0)`;
     return [{ rank: "share", label: `Share of ${about}`, formula }];
   }
-  return type === "text" && NAMING.test(column) ? [distinct] : [];
+  return type === "text" && numberSense(column, null) === "name" ? [distinct] : [];
 }
 
 /** What the columns of a table offer to be measured, and how many rows it has. */
-function proposedOf(project: Known, table: TableInfo): Omit<Measure, "id">[] {
+function proposedOf(project: Known, table: TableInfo, facts: KnownNumbers): Omit<Measure, "id">[] {
   const taken = [...project.measures, ...project.inputs].map((m) => m.name);
   const { locale, currency } = project.conventions;
   const columns = [...table.columns, ...table.derived].map((c) => c.name);
@@ -64,7 +59,7 @@ function proposedOf(project: Known, table: TableInfo): Omit<Measure, "id">[] {
   };
   const asked = offeredColumns(project, table.name)
     .filter((c) => c.own)
-    .flatMap(askedOf);
+    .flatMap((c) => askedOf(c, facts(c)));
   const rows: Asked = { rank: "rows", label: `Rows of ${table.name}`, formula: "count(*)" };
   const ranked = RANKS.flatMap((rank) => [...asked, rows].filter((a) => a.rank === rank));
   return ranked.slice(0, MOST_PROPOSALS).map(made);
@@ -73,13 +68,13 @@ function proposedOf(project: Known, table: TableInfo): Omit<Measure, "id">[] {
 /**
  * Measures that the columns of a project offer and that it does not have yet: the sum and the average of
  * numbers, the share of what is true, how many different ids there are, and the count of rows. They are
- * proposals: their ids stand for them until one is taken.
+ * proposals: their ids stand for them until one is taken. `facts` tells what is known of a column's numbers.
  */
-export function proposedMeasures(project: Known): Measure[] {
+export function proposedMeasures(project: Known, facts: KnownNumbers = () => null): Measure[] {
   const has = ({ table, formula }: Omit<Measure, "id">) =>
     project.measures.some((m) => m.table !== null && sameName(m.table, table ?? "") && m.formula === formula);
   return project.tables
-    .flatMap((table) => proposedOf(project, table))
+    .flatMap((table) => proposedOf(project, table, facts))
     .filter((m) => !has(m))
-    .map((m, i) => ({ ...m, id: `proposed-${i}` }));
+    .map((m) => ({ ...m, id: `proposed ${m.table}\n${m.formula}` }));
 }

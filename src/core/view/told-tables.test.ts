@@ -146,6 +146,14 @@ describe("what cannot be answered with a visual's split", () => {
     expect(whyNot(reached, { split: { column: "crew" } }, both)).toBe(NO_CREW);
   });
 
+  it("is told of a text and of a formula with a problem, which have no size", () => {
+    const texts = project(...both.measures, measure("last", "max(crew)"), measure("broken", "sum(nothing)"));
+    expect(whyNot(byCrew, { headSize: "last" }, texts)).toBe("last is a text, and has no size.");
+    expect(whyNot(byCrew, { value: "broken" }, texts)).toBe("broken has a problem: mend its formula first.");
+    // Rows may be put in order by a text.
+    expect(whyNot(byCrew, { order: { by: { measure: "last" }, order: "asc" } }, texts)).toBeNull();
+  });
+
   it("is not laid at the door of what is chosen where it stood so before", () => {
     const held: Visual = { ...byCrew, kind: "progress bar", target: { measure: "planned" } };
     expect(whyNot(held, { value: "twice" }, both)).toBeNull();

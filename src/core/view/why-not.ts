@@ -1,7 +1,9 @@
 import type { QueryInput } from "../plan/query";
 import { unansweredIn } from "../project/answerable";
 import type { Named } from "../project/names";
+import { measuresOf, numberSources, rowMeasuresOf } from "../project/roles";
 import type { Visual } from "../project/schema";
+import { whyNoSize } from "./drawable";
 import { answersTo } from "./picks";
 import { toQuery } from "./query";
 
@@ -14,7 +16,17 @@ const asks = (visual: Visual, project: Named): QueryInput | null =>
  * change asks for besides. Null where it can.
  */
 export function whyNot(visual: Visual, change: Partial<Omit<Visual, "id">>, project: Named): string | null {
-  const query = asks({ ...visual, ...change }, project);
+  const next = { ...visual, ...change };
+  const sizes = [
+    ...rowMeasuresOf(next),
+    ...numberSources(next).flatMap((s) => ("measure" in s ? s.measure : [])),
+  ];
+  for (const id of sizes) {
+    const measure = measuresOf(visual).includes(id) ? undefined : project.measures.find((m) => m.id === id);
+    const why = measure && whyNoSize(measure, project);
+    if (why) return `${measure.label} ${why}.`;
+  }
+  const query = asks(next, project);
   if (!query) return null;
   const { isWhole, why } = unansweredIn(query, project);
   if (isWhole || why.length === 0) return why[0] ?? null;

@@ -1,12 +1,16 @@
 "use client";
 import { useMemo, useState } from "react";
-import { KINDS } from "@/core/kinds";
+import { listed } from "@/core/base/listed";
+import { KINDS, kindOf } from "@/core/kinds";
 import { homeTableOf } from "@/core/project/home-table";
 import type { Measure, Project, Visual } from "@/core/project/schema";
-import { firstSetUp, proposedIn, withoutProposals } from "@/core/view/first-set-up";
+import { whyNoSize } from "@/core/view/drawable";
+import { firstSetUp, proposedIn, saysNothing, withoutProposals } from "@/core/view/first-set-up";
+import type { NumberFacts } from "@/core/view/number-sense";
 import { sceneOf } from "@/core/view/picture";
 import { proposedMeasures } from "@/core/view/proposed-measures";
 import { sayRole } from "@/core/view/sentence";
+import type { TableProfile } from "@/server/compute/protocol";
 import { BringIn } from "../shared/bring-in";
 import { Busy } from "../shared/busy";
 import { Choose } from "../shared/choose";
@@ -16,6 +20,7 @@ import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
 import { StepLink } from "../shared/step-link";
 import { useTableFacts } from "../shared/table-facts";
+import { useTableProfile } from "../shared/table-profile";
 import { useTheme } from "../shared/theme";
 import { useVisualsData } from "../shared/visual-data";
 
@@ -28,16 +33,30 @@ const supposed = (draft: Visual, project: Project) =>
     .replaceAll("\u2009", "\u202f");
 
 /** The measures that a project has, and those that its columns offer besides. */
-function useMeasures(table: string | null): { own: Measure[]; proposed: Measure[] } {
+function useMeasures(table: string | null): { own: Measure[]; proposed: Measure[]; isAsked: boolean } {
   const project = useProject((s) => s.document);
   const { tables, links, measures, inputs, conventions } = project;
+  const { profile, isAsked } = useTableProfile(tables.find((t) => t.id === table) ?? tables[0] ?? null);
   const proposed = useMemo(
-    () => proposedMeasures({ tables, links, measures, inputs, conventions }),
-    [tables, links, measures, inputs, conventions],
+    () =>
+      proposedMeasures({ tables, links, measures, inputs, conventions }, (column) =>
+        column.table === (tables.find((t) => t.id === table) ?? tables[0])?.name
+          ? numberFactsIn(profile, column.column)
+          : null,
+      ),
+    [tables, links, measures, inputs, conventions, profile, table],
   );
   const name = tables.find((t) => t.id === table)?.name ?? null;
   const first = (m: Measure) => Number(name !== null && m.table !== name);
-  return { own: measures, proposed: proposed.toSorted((a, b) => first(a) - first(b)) };
+  return { own: measures, proposed: proposed.toSorted((a, b) => first(a) - first(b)), isAsked };
+}
+
+/** What a table's profile tells of the numbers of a column. */
+function numberFactsIn(profile: TableProfile | null, name: string): NumberFacts | null {
+  const column = profile?.columns.find((c) => c.name === name);
+  if (!profile || column?.type !== "number") return null;
+  const { distinct, min, max, whole, nulls } = column;
+  return { known: profile.rows - nulls, distinct, min: Number(min), max: Number(max), whole };
 }
 
 /** How many proposals stand there at once: fewer where the project has measures of its own. */
@@ -116,14 +135,20 @@ export function Gallery({
   const projectId = useProject((s) => s.id);
   const theme = useTheme((s) => s.theme);
   const design = useDesign();
-  const { own, proposed } = useMeasures(table);
+  const { own, proposed, isAsked } = useMeasures(table);
   const [wanted, setWanted] = useState("");
-  const measures = [...(table ? proposed : []), ...own, ...proposed];
+  const sized = own.filter((m) => whyNoSize(m, project) === null);
+  const measures = [...(table ? proposed : []), ...sized, ...proposed];
   const measure = measures.find((m) => m.id === wanted) ?? measures[0];
   const isProposed = measure !== undefined && proposed.includes(measure);
   const facts = useTableFacts(homeTableOf(measure, project));
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const first = measure && facts ? KINDS.map((kind) => firstSetUp(kind, measure, project, facts)) : [];
+  const begun =
+    measure && facts && !isAsked ? KINDS.map((kind) => firstSetUp(kind, measure, project, facts)) : [];
+  const isSilent = (draft: Visual) => saysNothing(kindOf(draft.kind), draft, measure, project);
+  const silent = begun.filter(isSilent);
+  const first = begun.filter((draft) => !isSilent(draft));
+  const kinds = first.map((draft) => kindOf(draft.kind));
   const drafts = first.map((draft) => (left.has(draft.kind) ? withoutProposals(draft) : draft));
   const turn = (kind: string) => {
     const next = new Set(left);
@@ -148,7 +173,7 @@ export function Gallery({
                   value={isProposed ? "" : measure.id}
                   options={[
                     ...(isProposed ? [{ value: "", label: measure.label }] : []),
-                    ...own.map((m) => ({ value: m.id, label: m.label })),
+                    ...own.map((m) => ({ value: m.id, label: m.label, why: whyNoSize(m, project) })),
                   ]}
                   onChange={setWanted}
                 />
@@ -181,7 +206,7 @@ export function Gallery({
           >
             <button
               type="button"
-              aria-label={KINDS[i].label}
+              aria-label={kinds[i].label}
               aria-describedby={`purpose-${i}`}
               onClick={() => onPick(draft, isProposed ? measure : null)}
               className="block w-full text-left"
@@ -198,9 +223,9 @@ export function Gallery({
                   className="h-auto w-full"
                 />
               </Busy>
-              <span className="mt-2 block font-semibold">{KINDS[i].label}</span>
+              <span className="mt-2 block font-semibold">{kinds[i].label}</span>
               <span id={`purpose-${i}`} className="mt-0.5 block text-sm text-muted">
-                {KINDS[i].purpose}
+                {kinds[i].purpose}
                 {data[i].data.problem && <span className="sr-only"> {data[i].data.problem}</span>}
               </span>
             </button>
@@ -211,7 +236,7 @@ export function Gallery({
                 <button
                   type="button"
                   className="underline hover:text-ink"
-                  aria-label={`${left.has(draft.kind) ? "Take" : "Leave out"} what ${KINDS[i].label} proposes`}
+                  aria-label={`${left.has(draft.kind) ? "Take" : "Leave out"} what ${kinds[i].label} proposes`}
                   onClick={() => turn(draft.kind)}
                 >
                   {left.has(draft.kind) ? "Take it" : "Leave it out"}
@@ -221,6 +246,15 @@ export function Gallery({
           </div>
         ))}
       </div>
+      {silent.length > 0 && (
+        <p className="mt-4 max-w-6xl text-sm text-muted">
+          {listed(
+            silent.map(({ kind }) => kindOf(kind).label),
+            silent.length,
+          )}
+          : not here. {measure.label} is a share of the total, and without groups that is always all of it.
+        </p>
+      )}
     </section>
   );
 }

@@ -1,20 +1,19 @@
 "use client";
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Keyboard, Waypoints } from "lucide-react";
 import { type ReactNode, useEffect, useRef, useState } from "react";
 import { emptyGrid, type TypedGrid } from "@/core/data/typed-grid";
 import type { Filter } from "@/core/plan/query";
 import { offeredColumns } from "@/core/project/offered";
 import type { TableInfo } from "@/core/project/schema";
-import { api } from "../shared/api";
 import { BringIn } from "../shared/bring-in";
 import { FilterEditor } from "../shared/filter-editor";
 import { useFind } from "../shared/find-in-list";
 import { ItemList } from "../shared/item-list";
 import { toast } from "../shared/notice";
-import { useImports, useProject, useProjectStore } from "../shared/project-context";
+import { useImports, useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
 import { useSelected } from "../shared/selected";
+import { useTableProfile } from "../shared/table-profile";
 import { CategoriesButton } from "./categories-button";
 import { CellEditor } from "./cell-editor";
 import { ColumnPanel } from "./column-panel";
@@ -22,26 +21,9 @@ import { DerivedPanel } from "./derived-panel";
 import { LinksView } from "./links-view";
 import { SaidOfImport } from "./said-of-import";
 import { SourcePanel } from "./source-panel";
-import { useTableVersion } from "./table-version";
 import { TableView } from "./table-view";
 import { useTypedCells } from "./typed-cells";
 import { useTypedTables } from "./typed-tables";
-
-function useProfile(table: TableInfo | null) {
-  const store = useProjectStore();
-  const version = useTableVersion(table);
-  const { data } = useQuery({
-    queryKey: ["profile", version],
-    queryFn: async () => {
-      await store.getState().flush();
-      return api.profile(store.getState().id, table?.name ?? "");
-    },
-    enabled: table !== null,
-    placeholderData: keepPreviousData,
-    staleTime: Number.POSITIVE_INFINITY,
-  });
-  return data && data.table.id === table?.id ? data.profile : null;
-}
 
 function Notice({
   role,
@@ -73,7 +55,7 @@ function ColumnAside({
 }: {
   table: TableInfo;
   name: string | null;
-  profile: ReturnType<typeof useProfile>;
+  profile: ReturnType<typeof useTableProfile>["profile"];
   onName: (name: string | null) => void;
 }) {
   const facts = profile?.columns.find((c) => c.name === name) ?? null;
@@ -124,7 +106,7 @@ export function DataScreen() {
   const [filters, setFilters] = useState<Filter[]>([]);
   const { typed: typing, setTyped } = useTypedCells(useProject((s) => s.id));
   const typedTables = useTypedTables();
-  const profile = useProfile(table);
+  const { profile } = useTableProfile(table);
   const open = (id: string) => {
     choose(id);
     setView("table");

@@ -4,7 +4,7 @@ import type { Filter } from "@/core/plan/query";
 import type { TableInfo } from "@/core/project/schema";
 import { api } from "../shared/api";
 import { useProjectStore } from "../shared/project-context";
-import { useTableVersion } from "./table-version";
+import { useTableVersion } from "../shared/table-version";
 
 /** What rows are sorted by. */
 export interface RowOrder {

@@ -3,7 +3,8 @@ export interface ChooseProps {
   id?: string;
   label?: string;
   value: string;
-  options: readonly { value: string; label: string }[];
+  /** `why` says of an option why it cannot be chosen. */
+  options: readonly { value: string; label: string; why?: string | null }[];
   onChange: (value: string) => void;
   disabled?: boolean;
 }

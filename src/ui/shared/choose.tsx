@@ -55,12 +55,16 @@ function ShortChoose({ id, label, value, options, onChange, disabled }: ChoosePr
                   key={o.value}
                   value={PREFIX + o.value}
                   data-value={o.value}
-                  className="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm py-1 pr-2.5 pl-7 outline-none data-[highlighted]:bg-tint data-[state=checked]:font-semibold"
+                  disabled={Boolean(o.why)}
+                  className="flex min-h-7 cursor-pointer items-center gap-2 rounded-sm py-1 pr-2.5 pl-7 outline-none data-[highlighted]:bg-tint data-[disabled]:cursor-default data-[disabled]:text-muted data-[state=checked]:font-semibold"
                 >
                   <Select.ItemIndicator className="absolute left-2.5">
                     <Check size={13} aria-hidden="true" />
                   </Select.ItemIndicator>
-                  <Select.ItemText>{o.label}</Select.ItemText>
+                  <span>
+                    <Select.ItemText>{o.label}</Select.ItemText>
+                    {o.why && <span className="block text-xs">{o.why}</span>}
+                  </span>
                 </Select.Item>
               ))}
             </Select.Viewport>

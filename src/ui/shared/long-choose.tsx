@@ -33,7 +33,12 @@ export function LongChoose({ id, label, value, options, onChange, disabled }: Ch
           <OptionList
             label={label ?? "Choices"}
             chosen={value}
-            options={options.map((o) => ({ key: o.value, label: o.label, pick: () => onChange(o.value) }))}
+            options={options.map((o) => ({
+              key: o.value,
+              label: o.label,
+              why: o.why,
+              pick: () => onChange(o.value),
+            }))}
             close={() => setOpen(false)}
           />
         </Popover.Content>

@@ -1,7 +1,7 @@
 "use client";
 import { readingKey } from "@/core/data/reading-label";
 import type { TableInfo } from "@/core/project/schema";
-import { useProject } from "../shared/project-context";
+import { useProject } from "./project-context";
 
 /**
  * Changes whenever what a table's rows look like does: its rows, its readings, its derived columns, and the
