@@ -221,15 +221,30 @@ export function exactNumber(value: number | null, format: NumberFormat): string 
     : text;
 }
 
+/** The words of formats inside templates, each with the decimals that are offered for it. */
+const TEMPLATE_FORMATS = {
+  number: ["0", "1", "2"],
+  percent: ["0", "1"],
+  currency: ["0", "2"],
+  automatic: ["0", "1"],
+  thousand: ["0", "1"],
+  million: ["0", "1", "2"],
+  billion: ["1", "2"],
+  duration: [],
+} as const;
+
+/** The formats that a template offers for a number: number.0, percent.1, million.1, … */
+export const OFFERED_FORMATS: readonly string[] = Object.entries(TEMPLATE_FORMATS).flatMap(
+  ([word, decimals]) => (decimals.length === 0 ? word : decimals.map((d) => `${word}.${d}`)),
+);
+
 /**
  * Reads formats inside templates: percent.1, number.0, currency.2, thousand.1, million.1, billion.1,
  * automatic.1. Null when it is none of them.
  */
 export function formatFromText(text: string, base: NumberFormat): NumberFormat | null {
-  const m = /^(number|percent|currency|duration|thousand|million|billion|automatic)(?:\.(\d{1,2}))?$/.exec(
-    text.trim(),
-  );
-  if (!m || Number(m[2] ?? 0) > 10) return null;
+  const m = /^([a-z]+)(?:\.(\d{1,2}))?$/.exec(text.trim());
+  if (!m || !Object.hasOwn(TEMPLATE_FORMATS, m[1]) || Number(m[2] ?? 0) > 10) return null;
   const decimals = m[2] === undefined ? base.decimals : Number(m[2]);
   const word = m[1];
   if (word === "number" || word === "percent" || word === "currency" || word === "duration")

@@ -2,6 +2,7 @@ import { produce } from "immer";
 import { BOARD_EDITS } from "./board-edits";
 import { ITEM_EDITS } from "./item-edits";
 import { LOOK_EDITS } from "./look-edits";
+import { withFollowedNames } from "./made-names";
 import { MEASURE_EDITS } from "./measure-edits";
 import type { Conventions, Project } from "./schema";
 import { TABLE_EDITS } from "./table-edits";
@@ -33,13 +34,11 @@ export type Edit = {
 export type EditOf<Type extends Edit["type"]> = Extract<Edit, { type: Type }>;
 
 /**
- * The project after an edit, with the tables that its measures tell. The one before stays as it was, and is
- * given back where nothing changes.
+ * The project after an edit, with the tables that its measures tell and the names that its visuals make. The
+ * one before stays as it was, and is given back where nothing changes.
  */
 export function edited(project: Project, edit: Edit): Project {
   const reduce = REDUCERS[edit.type] as (draft: Project, edit: Edit, before: Project) => void;
-  return withToldTables(
-    produce(project, (draft) => reduce(draft, edit, project)),
-    project,
-  );
+  const next = produce(project, (draft) => reduce(draft, edit, project));
+  return withFollowedNames(withToldTables(next, project), project);
 }

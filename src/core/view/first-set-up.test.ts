@@ -4,7 +4,7 @@ import { newInput, newMeasure } from "../project/defaults";
 import { emptyProject, type Project, tableSchema, visualSchema } from "../project/schema";
 import type { ColumnFacts, TableFacts } from "./column-facts";
 import * as firstSetUps from "./first-set-up";
-import { proposedIn, saysNothing, withoutProposals } from "./first-set-up";
+import { proposedIn, saysNothing, titleAfter, withoutProposals } from "./first-set-up";
 import { spoken } from "./spoken";
 
 const PERCENT = { style: "percent", decimals: 1 } as const;
@@ -131,6 +131,18 @@ describe("the first set-up of a kind", () => {
     expect(made("seats * 2", "count(*) - :goal")).toBeNull();
     const texts = project({ ...FULL, measures: [FULL.measures[0], { ...seats, formula: "max(route)" }] });
     expect(firstSetUp(kindOf("nested bars"), texts.measures[0], texts).second).toBeNull();
+  });
+
+  it("has a title that follows the sentence until somebody writes another", () => {
+    const donut = firstSetUp(kindOf("donut"), FULL.measures[0], FULL);
+    expect(donut).toMatchObject({ title: "{measure} by {split}", name: "The riders by route" });
+    expect(titleAfter(donut, { split: null })).toBe("{measure}");
+    // A gauge has no split to say.
+    expect(titleAfter(donut, { kind: "gauge" })).toBe("{measure}");
+    expect(titleAfter({ ...donut, kind: "gauge", title: "{measure}" }, { kind: "rose" })).toBe(
+      "{measure} by {split}",
+    );
+    expect(titleAfter({ ...donut, title: "Mine" }, { split: null })).toBe("Mine");
   });
 
   it("begins a share of the total with a split, and says where there is none", () => {

@@ -1,14 +1,17 @@
 import type { AddsUp } from "../formula/expr";
+import { kindOf } from "../kinds";
 import type { Kind } from "../kinds/anatomy/kind";
 import { addsUp } from "../project/adds-up";
 import { columnsOfMeasure } from "../project/columns-of-measure";
 import { calendarOf } from "../project/conventions";
 import { newVisual } from "../project/defaults";
+import { freeMadeName } from "../project/made-names";
 import type { RoleId } from "../project/roles";
 import type { Measure, Project, Visual } from "../project/schema";
 import type { TableFacts } from "./column-facts";
 import { isMadeWith, isOfTotal, whyNoSize } from "./drawable";
 import { fittingCourse, fittingParts, MOST_GROUPS } from "./fitting-split";
+import { spoken } from "./spoken";
 
 type Known = Pick<Project, "tables" | "links" | "inputs" | "measures" | "conventions">;
 
@@ -112,9 +115,9 @@ function keepOf({ parts }: Offer, split: Visual["split"], told: AddsUp): Visual[
 export function firstSetUp(kind: Kind, measure: Measure, project: Known, facts: TableFacts): Visual {
   const offer = offerFor(kind, measure, project, facts);
   const phrases: Partial<Visual> = Object.assign({}, ...kind.roles.map((role) => FIRST[role]?.(offer) ?? {}));
-  return newVisual({
+  const visual = newVisual({
     id: `draft-${kind.id.replaceAll(" ", "-")}`,
-    name: measure.label,
+    name: "",
     title: titleFor(kind, phrases),
     kind: kind.id,
     value: measure.id,
@@ -123,11 +126,21 @@ export function firstSetUp(kind: Kind, measure: Measure, project: Known, facts: 
     size: kind.firstSize,
     ...phrases,
   });
+  return { ...visual, name: freeMadeName(visual, { measures: [measure] }, []) };
 }
 
 /** Whether a first set-up says nothing of its measure: a share of the total that stands for all rows is all. */
 export const saysNothing = (kind: Kind, { split }: Visual, measure: Measure, project: Known): boolean =>
   isOfTotal(measure, project) && (split === null || kind.course === true);
+
+/**
+ * The title of a visual after a change of its sentence: what a first set-up has follows it, until somebody
+ * writes another.
+ */
+export function titleAfter(visual: Visual, change: Partial<Visual>): string {
+  const made = (of: Visual) => titleFor(kindOf(of.kind), spoken(of));
+  return visual.title === made(visual) ? made({ ...visual, ...change }) : visual.title;
+}
 
 /** "{measure} by {split}": captions follow the sentence until somebody writes another. */
 const titleFor = (kind: Kind, { split }: Partial<Visual>) =>

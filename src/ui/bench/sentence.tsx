@@ -6,6 +6,7 @@ import { areShares, firstZones } from "@/core/kinds/gauge/zones";
 import type { Visual } from "@/core/project/schema";
 import { picturedIn } from "@/core/rows/picture-key";
 import type { VisualData } from "@/core/rows/visual-data";
+import { titleAfter } from "@/core/view/first-set-up";
 import { saysTheSame } from "@/core/view/look";
 import { styleOf } from "@/core/view/picture";
 import { type SentenceToken, say } from "@/core/view/sentence";
@@ -42,8 +43,11 @@ export const Sentence = memo(
     const format = draft.measures.find((m) => m.id === visual.value)?.format ?? PLAIN_FORMAT;
     const scale = gaugeScale({ ...data, format }, "hold", areShares(visual));
     const saying = { visual, project: draft, scale, pictured: picturedIn(data.rows) };
-    const set = (change: Partial<Omit<Visual, "id">>) =>
-      apply({ type: "change visual", id: visual.id, change });
+    const set = (change: Partial<Omit<Visual, "id">>) => {
+      const title = titleAfter(visual, change);
+      const followed = title === visual.title ? change : { ...change, title };
+      apply({ type: "change visual", id: visual.id, change: followed });
+    };
     const style = styleOf(visual, design);
     const palette = style.has("colours.palette") ? String(style.value("colours.palette")) : "";
     const tokens = say(saying);

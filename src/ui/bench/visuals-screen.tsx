@@ -4,8 +4,8 @@ import { useSearchParams } from "next/navigation";
 import { type MouseEvent, useEffect, useMemo, useRef, useState } from "react";
 import { own } from "@/core/base/own";
 import type { TemplateNames } from "@/core/base/template";
+import { freeMadeName } from "@/core/project/made-names";
 import { LONGEST } from "@/core/project/most";
-
 import type { Measure, Visual } from "@/core/project/schema";
 import { nameInTemplates, TEMPLATE_ROLES } from "@/core/project/templates";
 import type { Finding } from "@/core/review/finding";
@@ -13,7 +13,7 @@ import { useAfterPaint } from "../shared/after-paint";
 import { CommitField } from "../shared/commit-field";
 import { later, OVER } from "../shared/fetched-later";
 import { useFind } from "../shared/find-in-list";
-import { freeLabel, newId } from "../shared/ids";
+import { newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
 import { Labelled } from "../shared/labelled";
@@ -104,15 +104,17 @@ function OneVisual({ visuals, all, findings }: Props) {
   );
 
   const add = (draft: Visual, proposed: Measure | null = null) => {
-    const name = freeLabel(
-      draft.name,
-      visuals.map((v) => v.name),
-    );
     const id = newId();
     const measure = proposed && { ...proposed, id: newId() };
+    const value = measure?.id ?? draft.value;
+    const name = freeMadeName(
+      { ...draft, value },
+      { measures: measure ? [measure] : measures },
+      visuals.map((v) => v.name),
+    );
     const isTaken = apply({
       type: "add visual",
-      visual: { ...draft, id, name, ...(measure ? { value: measure.id } : {}) },
+      visual: { ...draft, id, name, value },
       ...(measure ? { measure } : {}),
     });
     if (!isTaken) return;

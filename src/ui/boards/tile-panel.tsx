@@ -13,6 +13,7 @@ import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { Labelled } from "../shared/labelled";
 import { useProject } from "../shared/project-context";
+import { TemplateField } from "../shared/template-field";
 import { TypedNumber } from "../shared/typed-number";
 import { GroundField } from "./ground-field";
 
@@ -117,11 +118,12 @@ function TextFields({ text, change }: { text: string; change: Change }) {
   const [problem] = checkTemplate(text, names);
   return (
     <>
-      <CommitField
+      <TemplateField
         label="Text"
-        multiline
         rows={6}
+        takesAny
         value={text}
+        names={names}
         longest={LONGEST.text}
         onCommit={(next) => change({ text: next })}
       />
@@ -130,12 +132,8 @@ function TextFields({ text, change }: { text: string; change: Change }) {
         <summary className="cursor-pointer">What a text can hold</summary>
         <p className="pt-1"># Heading, **bold**, *italic*, - list, [link](https://…).</p>
         <p>
-          Names in braces write what they stand for:{" "}
-          {Object.keys(names)
-            .slice(0, 12)
-            .map((n) => `{${n}}`)
-            .join(" ")}
-          {Object.keys(names).length > 12 ? " …" : ""}. A format follows a colon: {"{today:dd MMM yyyy}"}.
+          Names in braces write what they stand for: type {"{"} and choose one. A format follows a colon:{" "}
+          {"{today:dd MMM yyyy}"}.
         </p>
       </details>
     </>

@@ -1,5 +1,6 @@
 "use client";
 import { useId, useRef, useState } from "react";
+import { OFFERED_FORMATS } from "@/core/base/number-format";
 import {
   checkTemplate,
   fillTemplate,
@@ -16,13 +17,14 @@ interface Offer {
   says: string;
 }
 
-const NUMBER_FORMATS = ["number.0", "number.1", "percent.0", "percent.1", "automatic.1", "million.1"];
 const DAY_FORMATS = ["dd MMM yyyy", "MMM yyyy", "yyyy", "YYYY-'W'ww", "dd.MM.yyyy", "EEEE"];
 const MOST_OFFERS = 60;
 
 function formatsOf(value: TemplateValue | undefined): string[] {
   if (value === undefined || typeof value === "string") return [];
-  return "from" in value ? DAY_FORMATS : NUMBER_FORMATS;
+  if ("from" in value) return DAY_FORMATS;
+  // What has no value yet may turn out to be a day.
+  return value.value === null ? [...OFFERED_FORMATS, ...DAY_FORMATS] : [...OFFERED_FORMATS];
 }
 
 /** What can stand where the caret is: names after a brace, formats after a colon. */
@@ -34,7 +36,6 @@ function offersAt(text: string, caret: number, names: TemplateNames): Offer[] {
     return Object.keys(names)
       .filter((name) => name.toLowerCase().includes(typed))
       .sort((a, b) => Number(b.toLowerCase().startsWith(typed)) - Number(a.toLowerCase().startsWith(typed)))
-      .slice(0, MOST_OFFERS)
       .map((name) => ({ text: name, says: fillTemplate(`{${name}}`, names) }));
   const { name } = place;
   const found = Object.entries(names).find(([known]) => known.toLowerCase() === name.toLowerCase());
@@ -45,33 +46,43 @@ function offersAt(text: string, caret: number, names: TemplateNames): Offer[] {
 
 /**
  * A text with names in braces. After a brace it offers what can stand there, with what it says now; it
- * changes the document on Enter or when it is left. Escape takes the old text back.
+ * changes the document on Enter, where it has one line, or when it is left. Escape takes the old text back.
  */
 export function TemplateField({
   id,
+  label,
   value,
   names,
   longest,
   mono = false,
+  rows = 1,
+  takesAny = false,
   onCommit,
 }: {
-  id: string;
+  id?: string;
+  label?: string;
   value: string;
   names: TemplateNames;
   longest: number;
   mono?: boolean;
+  /** How many lines it shows. */
+  rows?: number;
+  /** Whether it takes a text whose names mean nothing, or not yet: who shows it says so. */
+  takesAny?: boolean;
   onCommit: (text: string) => void;
 }) {
   const listId = useId();
-  const field = useRef<HTMLInputElement>(null);
+  const field = useRef<HTMLInputElement & HTMLTextAreaElement>(null);
+  const Field = rows > 1 ? "textarea" : "input";
   const [text, setText] = useState<string | null>(null);
   const [caret, setCaret] = useState<number | null>(null);
   const [at, setAt] = useState(0);
   const shown = text ?? value;
-  const offers = caret === null ? [] : offersAt(shown, caret, names);
+  const all = caret === null ? [] : offersAt(shown, caret, names);
+  const offers = all.slice(0, MOST_OFFERS);
   const active = Math.min(at, offers.length - 1);
   const problemIn = (typed: string) =>
-    tooLong(typed, longest) ?? checkTemplate(typed, names)[0]?.message ?? null;
+    tooLong(typed, longest) ?? (takesAny ? null : (checkTemplate(typed, names)[0]?.message ?? null));
   const problem = text !== null && text !== value && offers.length === 0 ? problemIn(text) : null;
   const look = () => {
     setCaret(field.current?.selectionStart ?? null);
@@ -94,18 +105,21 @@ export function TemplateField({
   };
   return (
     <div className="relative min-w-0" {...unsaved(text !== null || offers.length > 0)}>
-      <input
+      <Field
         ref={field}
+        rows={rows > 1 ? rows : undefined}
         id={id}
-        role="combobox"
-        aria-expanded={offers.length > 0}
+        aria-label={label}
+        // A field of several lines is a text box, which cannot be said to be open.
+        role={rows > 1 ? undefined : "combobox"}
+        aria-expanded={rows > 1 ? undefined : offers.length > 0}
         aria-controls={listId}
         aria-autocomplete="list"
         aria-activedescendant={offers.length ? `${listId}-${active}` : undefined}
         aria-invalid={problem !== null}
         autoComplete="off"
         value={shown}
-        className={`field ${mono ? "font-mono" : ""} ${problem ? "border-signal" : ""}`}
+        className={`field ${mono ? "font-mono" : ""} ${problem ? "border-signal" : ""} ${rows > 1 ? "h-auto resize-none py-1.5" : ""}`}
         onChange={(e) => {
           setText(e.target.value);
           look();
@@ -119,7 +133,7 @@ export function TemplateField({
           } else if (offers.length > 0 && (e.key === "Enter" || e.key === "Tab")) {
             e.preventDefault();
             take(offers[active]);
-          } else if (e.key === "Enter") commit();
+          } else if (e.key === "Enter" && rows === 1) commit();
           else if (e.key === "Escape") {
             if (offers.length > 0) setCaret(null);
             else setText(null);
@@ -154,6 +168,11 @@ export function TemplateField({
               <span className="min-w-0 truncate text-muted">{offer.says}</span>
             </div>
           ))}
+          {all.length > MOST_OFFERS && (
+            <p className="px-2 py-1 text-sm text-muted">
+              {all.length - MOST_OFFERS} more: type a part of the name.
+            </p>
+          )}
         </div>
       )}
       {problem && (
