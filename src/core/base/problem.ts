@@ -10,9 +10,12 @@ export interface Mend extends Span {
   text: string;
 }
 
-/** Something wrong in a formula, at its place, in a plain sentence. */
+/**
+ * Something wrong in a formula, at its place, in a plain sentence. "foreign" is a word of another language: what
+ * follows from it is not reported.
+ */
 export interface Problem extends Span {
-  code: "syntax" | "name" | "type" | "level" | "circle" | "limit";
+  code: "syntax" | "name" | "type" | "level" | "circle" | "limit" | "foreign";
   message: string;
   mends?: Mend[];
 }

@@ -3,6 +3,7 @@ import { nearestName } from "../base/nearest";
 import { AGGREGATES, type AggregateName, aggregateEntry, isAggregate } from "./aggregates";
 import { type Checking, call, TYPE_WORDS } from "./checking";
 import type { Expr, Level } from "./expr";
+import { insteadOfFunction } from "./foreign-words";
 import {
   DAY_FIELDS,
   FUNCTIONS,
@@ -65,6 +66,8 @@ export function callExpr(c: Checking, node: Node & { kind: "call" }, level: Leve
       return c.fail("name", node, `There is no function called “${node.name}”. Write ${habit}.`, [
         { start: node.start, end: node.end, label: `Write ${habit}`, text: habit },
       ]);
+    const instead = insteadOfFunction(node.name);
+    if (instead) return c.fail("foreign", node.nameSpan, instead);
     const near = nearestName(node.name, [
       ...["total", "extract", "current_date", "date_trunc"],
       ...Object.keys(FUNCTIONS),
@@ -145,13 +148,19 @@ function dateTrunc(c: Checking, node: Node & { kind: "call" }, level: Level, inT
   return call("at_midnight", "timestamp", [call(`trunc_to_${word}`, "date", [day])]);
 }
 
+/** What there is where somebody wants the largest of sums. */
+const ONE_STEP =
+  "A formula has no second step over groups: split a visual by them to see the value of each, and order it to see the largest.";
+
 function aggregate(c: Checking, node: Node & { kind: "call" }, name: AggregateName, level: Level): Expr {
   const entry = aggregateEntry(name);
   if (level === "row")
     return c.fail(
       "level",
       node.nameSpan,
-      `${name} is an aggregate: it needs a group of rows, and stands neither inside another aggregate or filter nor in a derived column. Make it a measure of its own.`,
+      c.isDerived
+        ? `A derived column is computed for each row alone, and ${name} needs a group of rows. Write it in a measure.`
+        : `Inside an aggregate or a filter each row is looked at alone, and ${name} needs a group of rows. ${ONE_STEP}`,
     );
   if (!c.table) return c.fail("name", node.nameSpan, `${name} needs rows. Choose the measure's table first.`);
   if (node.orderBy && !entry.ordered) return c.fail("syntax", node, `${name} takes no “within group”.`);
@@ -162,6 +171,16 @@ function aggregate(c: Checking, node: Node & { kind: "call" }, name: AggregateNa
     return c.fail("type", node, `Write ${entry.signature}.`);
   if (node.distinct && entry.distinct === "no") return c.fail("syntax", node, `${name} takes no distinct.`);
   const argNode = entry.ordered ? node.orderBy : node.args[0];
+  const measure = argNode && !node.filter ? c.measureIn(argNode) : null;
+  if (measure !== null && argNode) {
+    const text = c.written(argNode);
+    return c.fail(
+      "level",
+      node,
+      `${measure} is a measure, which has one value for each group already, and ${name} looks at each row alone. ${ONE_STEP}`,
+      [{ start: node.start, end: node.end, label: `Write ${text} alone`, text }],
+    );
+  }
   const arg = node.star || !argNode ? null : c.expr(argNode, "row");
   const type = arg ? entry.type(arg.type) : "number";
   if (type === null && arg && argNode) {

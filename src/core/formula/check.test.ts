@@ -146,7 +146,7 @@ describe("checking", () => {
   });
 
   it("keeps the levels apart", () => {
-    expect(messages("sum(sum(passengers))")[0]).toContain("neither inside another aggregate");
+    expect(messages("sum(sum(passengers))")[0]).toContain("each row is looked at alone");
     expect(messages("sum(total_passengers)")[0]).toContain("is a measure");
     expect(messages("total(total(sum(passengers)))")[0]).toContain("changes nothing");
     expect(messages("passengers + 1", "row")).toEqual([]);

@@ -42,12 +42,19 @@ class Checker implements Checking {
   readonly names: NameResolver;
   private depth = 0;
 
+  readonly isDerived: boolean;
+
   constructor(
     readonly table: ScopeTable | null,
     private readonly source: string,
     context: NameContext,
   ) {
+    this.isDerived = context.derived;
     this.names = new NameResolver(this, context);
+  }
+
+  measureIn(node: Node): string | null {
+    return node.kind === "name" ? this.names.measureOnly(node) : null;
   }
 
   fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr {
@@ -298,7 +305,9 @@ function checkOne(text: FormulaText | Definition, scope: Scope, use: Use): Check
     level === "derived" && formula.trim() === ""
       ? problems.map((p) => ({ ...p, message: emptyDerived(own) }))
       : problems;
-  const found = [...written, ...checker.problems].sort((a, b) => a.start - b.start);
+  const all = [...written, ...checker.problems].sort((a, b) => a.start - b.start);
+  const foreign = all.find((p) => p.code === "foreign");
+  const found = foreign ? [foreign] : all;
   return {
     expr: found.length ? null : expr,
     type: expr.type,

@@ -18,6 +18,10 @@ export const TYPE_WORDS: Record<ValueType, string> = {
 export interface Checking {
   /** The formula's own table, or null when it has none. */
   readonly table: ScopeTable | null;
+  /** Whether it is the formula of a derived column. */
+  readonly isDerived: boolean;
+  /** The measure that a name means where rows are looked at, which have none of that name. */
+  measureIn(node: Node): string | null;
   expr(node: Node, level: Level, inTotal?: boolean): Expr;
   /** Reports a problem and gives a stand-in, so that the check goes on. */
   fail(code: Problem["code"], span: Span, message: string, mends?: Mend[]): Expr;

@@ -1,5 +1,6 @@
 import { parseIsoDate, parseIsoTimestamp } from "../base/calendar";
 import type { Problem, Span } from "../base/problem";
+import { insteadOfKeyword, isBeforeValue } from "./foreign-words";
 import { type Token, tokenize } from "./tokens";
 import { type BinaryOperator, CAST_TYPES, type Node } from "./tree";
 
@@ -89,7 +90,22 @@ class Parser {
   /** One problem a place: what follows from the first one is not news. */
   private report(span: Span, message: string): void {
     if (this.exhausted || this.problems.some((p) => p.start === span.start)) return;
-    this.problems.push({ code: "syntax", start: span.start, end: Math.max(span.end, span.start), message });
+    const foreign = this.foreignAt(span);
+    const { start, end } = foreign?.token ?? span;
+    this.problems.push({
+      code: foreign ? "foreign" : "syntax",
+      start,
+      end: Math.max(end, start),
+      message: foreign?.instead ?? message,
+    });
+  }
+  /** The word of SQL that stands at a problem or, where its own value follows it, before that. */
+  private foreignAt({ start }: Span): { token: Token; instead: string } | null {
+    const at = this.tokens.findIndex((t) => t.start === start);
+    const before = this.tokens[at - 1];
+    const token = before && isBeforeValue(before.text) ? before : this.tokens[at];
+    const instead = token?.kind === "word" ? insteadOfKeyword(token.text) : null;
+    return instead ? { token, instead } : null;
   }
   private expectSymbol(symbol: string, message: string): void {
     if (!this.takeSymbol(symbol)) this.report(this.peek(), message);

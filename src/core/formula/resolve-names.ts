@@ -124,6 +124,17 @@ export class NameResolver {
     return this.unknown(node, name, what, known);
   }
 
+  /** The measure that a bare name means to rows: none where they have, or reach, a column of that name. */
+  measureOnly(node: Node & { kind: "name" }): string | null {
+    const [name] = node.parts;
+    const measure = node.parts.length === 1 ? measureNamed(this.scope, name) : undefined;
+    const tables = this.check.table
+      ? [this.check.table.name, ...reachedFrom(this.scope.links ?? [], this.check.table.name)]
+      : [];
+    const isColumn = tables.some((t) => findNamed(tableNamed(this.scope, t)?.columns ?? [], name));
+    return measure && !isColumn ? measure.name : null;
+  }
+
   private qualified(node: Node & { kind: "name" }, level: Level): Expr {
     const { tables } = this.scope;
     const table = tables.find((t) => sameName(t.name, node.parts[0]));
@@ -237,7 +248,9 @@ export class NameResolver {
       return this.check.fail(
         "level",
         node,
-        `${measure.name} is a measure: it has one value per group and cannot stand ${this.derived ? "in a derived column" : "inside an aggregate or a filter"}.`,
+        this.derived
+          ? `${measure.name} is a measure, which has one value for each group of rows; a derived column is computed for each row alone.`
+          : `${measure.name} is a measure, which has one value for each group; inside an aggregate or a filter each row is looked at alone. Put measures together outside of aggregates.`,
       );
     const used = this.use({ level: "group", ...measure });
     const checked = this.sound(node, used, `The measure ${measure.name}`);

@@ -94,6 +94,14 @@ export function tokenize(source: string): { tokens: Token[]; problems: Problem[]
           message: `This ${what} has no closing ${char}. Add one where it ends.`,
         });
       }
+    } else if (source.startsWith("::", at)) {
+      at += 2;
+      problems.push({
+        code: "foreign",
+        start,
+        end: at,
+        message: "Formulas have no “::”. A value is read as another type by cast: cast(x as number).",
+      });
     } else if (char === ":") {
       const word = match(WORD, at + 1);
       at += 1 + (word?.length ?? 0);
