@@ -131,7 +131,7 @@ describe("a formula in a query", () => {
 describe("what cannot be answered with a visual's split", () => {
   const byCrew = visualOf("lollipop", {}, { value: "carried", split: { column: "crew" } });
   const NO_CREW =
-    "plan cannot be split by trips.crew: no link leads there, and it has no column of that name. Link the tables on the Data step.";
+    "plan cannot be split by trips.crew: it has no column of that name, and no link leads there. Both can be split by route.";
   it("is told of a second value, an order, a target and a split before it is chosen", () => {
     expect(whyNot(byCrew, { headSize: "planned" }, both)).toBe(NO_CREW);
     const nested = { ...byCrew, kind: "nested bars" as const };
