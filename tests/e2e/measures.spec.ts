@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { changeDocument, choose, goTo, openDemo, saved } from "./steps";
+import { changeDocument, choose, csvFile, goTo, openDemo, openEmpty, saved } from "./steps";
 
 test("a measure with a mistake says what is wrong, offers the mend, and answers", async ({ page }) => {
   await openDemo(page);
@@ -158,4 +158,62 @@ test("a text that is too long stays in its field and says so; nothing of it is c
   await title.press("Escape");
   await expect(title).not.toHaveValue(words);
   await saved(page);
+});
+
+test("a measure is tried under a year and by two splits, with the rows behind a group", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Measures");
+  const answers = page.getByRole("region", { name: "Answer table" });
+  await choose(page.getByLabel("And by"), "date by year");
+  await expect(answers.getByRole("row", { name: /^Ferrow Isle · 2026/ })).toBeVisible();
+  await page.getByRole("button", { name: "Filter: all rows" }).click();
+  await choose(page.getByLabel("Column to filter by"), "date");
+  await page.getByRole("button", { name: "Add the filter", exact: true }).click();
+  await page.getByRole("checkbox", { name: "2025" }).check();
+  await page.keyboard.press("Escape");
+  await expect(page.getByRole("button", { name: "Filter: 2025" })).toBeVisible();
+  await expect(answers.getByRole("row", { name: /^Ferrow Isle · 2026/ })).toHaveCount(0);
+  const row = answers.getByRole("row", { name: /^Ferrow Isle · 2025/ });
+  const count = await row.getByRole("cell").nth(1).textContent();
+  await row.getByRole("button", { name: "Rows behind Ferrow Isle · 2025" }).click();
+  const sheet = page.getByRole("dialog", { name: "Rows behind Passengers, Ferrow Isle · 2025" });
+  await expect(sheet.getByRole("status")).toHaveText(`${count} rows`);
+  await page.keyboard.press("Escape");
+  await expect(row.getByRole("button")).toBeFocused();
+});
+
+test("a measure of a later table is told its table by its names; measures of two tables are split by what they share", async ({
+  page,
+}) => {
+  const id = await openEmpty(page);
+  for (const [name, cells] of [
+    ["cases.csv", "Region,Cases\nNorth,40\nSouth,60\n"],
+    ["deaths.csv", "Region,Deaths,Ward\nNorth,4\nSouth,12\n"],
+  ]) {
+    await page.locator("input[type=file]").first().setInputFiles(csvFile(name, cells));
+    await expect(page.getByRole("navigation", { name: "Tables" }).getByText(name.slice(0, -4))).toBeVisible();
+  }
+  await goTo(page, "Measures");
+  const made = async (label: string, formula: string) => {
+    await page.getByRole("button", { name: "New measure" }).first().click();
+    await page.getByRole("textbox", { name: "Name", exact: true }).fill(label);
+    await page.getByRole("textbox", { name: "Name", exact: true }).press("Enter");
+    await page.getByRole("textbox", { name: `Formula of ${label}` }).fill(formula);
+  };
+  await made("Cases", "sum(Cases)");
+  await made("Deaths", "sum(Deaths)");
+  await expect(page.getByLabel("From table")).toHaveText("deaths, as its names tell");
+  await made("Fatality", "deaths / cases");
+  await expect(page.getByLabel("From table")).toHaveText("several, as its names tell");
+  const answers = page.getByRole("region", { name: "Answer table" });
+  await expect(answers.getByRole("row", { name: /South/ })).toContainText("0.20");
+  await made("Regions", "count(distinct Region)");
+  await page.getByRole("button", { name: "Those of deaths" }).click();
+  await expect(page.getByLabel("From table")).toHaveText("deaths");
+  await expect(page.getByText("Whose rows are meant?")).toHaveCount(0);
+  // Another program need not name a table either.
+  const answer = await page.request.post(`/api/projects/${id}/results`, {
+    data: { queries: [{ measures: [{ formula: "sum(Deaths)", as: "d" }] }] },
+  });
+  expect((await answer.json()).results[0].totals).toEqual({ d: 16 });
 });

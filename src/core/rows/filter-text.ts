@@ -1,6 +1,7 @@
 import type { Value } from "@/core/base/value";
 import { isListFilter, listedIn } from "@/core/plan/list-filter";
 import type { Filter, ListFilter } from "@/core/plan/query";
+import { keyLabel } from "./key-labels";
 
 function written(value: Value | undefined): string {
   if (value === null || value === undefined) return "(none)";
@@ -29,8 +30,8 @@ function relativeText({
 }
 
 function listText(filter: ListFilter): string {
-  const { column, noMatch } = filter;
-  const named = [...listedIn(filter).map(written), ...(noMatch ? ["(no match)"] : [])];
+  const { column, by, noMatch } = filter;
+  const named = [...listedIn(filter).map((value) => keyLabel(value, by)), ...(noMatch ? ["(no match)"] : [])];
   const isKept = "in" in filter;
   if (named.length === 0) return isKept ? `${column}: none` : `${column}: all`;
   if (isKept) return named.length <= 2 ? named.join(" and ") : `${named.length} of ${column}`;

@@ -11,12 +11,12 @@ import { type OfferedSplit, offeredSplits } from "@/core/view/offered-splits";
 import { filterColumns, type PhraseToken, type Saying } from "@/core/view/sentence";
 import { hasRows } from "@/core/view/spoken";
 import { whyNot, whyNotInOrder } from "@/core/view/why-not";
+import { FilterList } from "../shared/filter-list";
 import { NumberEntry } from "../shared/number-entry";
 import { type Option, OptionList } from "../shared/option-list";
-import { FilterList } from "./filter-list";
+import { PhrasePanel } from "../shared/phrase-panel";
 import { NumberChoices } from "./number-choices";
 import { OrderChoices } from "./order-choices";
-import { PhrasePanel } from "./phrase-panel";
 import { PictureChoices } from "./picture-choices";
 import { ZoneList } from "./zone-list";
 

@@ -13,9 +13,9 @@ import { type SentenceToken, say } from "@/core/view/sentence";
 import { whyNotInOrder } from "@/core/view/why-not";
 import { useDesign } from "../shared/design";
 import { later } from "../shared/fetched-later";
+import { Phrase } from "../shared/phrase";
 import { useProject } from "../shared/project-context";
 import { useDraft } from "../shared/results";
-import { Phrase } from "./phrase";
 
 // The choices are fetched when somebody is about to open a phrase.
 /** Fetches the choices of phrases. */

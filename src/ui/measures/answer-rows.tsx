@@ -8,32 +8,25 @@ import {
   type SortingState,
   useReactTable,
 } from "@tanstack/react-table";
-import { ArrowDown, ArrowUp } from "lucide-react";
-import { useMemo, useState } from "react";
+import { ArrowDown, ArrowUp, Rows3 } from "lucide-react";
+import { useMemo, useRef, useState } from "react";
 import { formatNumber } from "@/core/base/number-format";
 import { compareValues, type Value } from "@/core/base/value";
 import type { Measure } from "@/core/project/schema";
+import type { TriedGroup } from "@/core/view/tried-answers";
 import { shownValue, WHOLE } from "./shown-value";
 
-/** One group of a measure's answers. */
-export interface AnswerRow {
-  id: string;
-  label: string;
-  key: Value;
-  count: number;
-  value: Value;
-}
-
-const helper = createColumnHelper<AnswerRow>();
+const helper = createColumnHelper<TriedGroup>();
 /** What is empty comes last, whichever way: the table sorts what is undefined to the end. */
 const sortable = (value: Value) => value ?? undefined;
-const byValue = (a: Row<AnswerRow>, b: Row<AnswerRow>, column: string) =>
+const byValue = (a: Row<TriedGroup>, b: Row<TriedGroup>, column: string) =>
   compareValues(a.getValue(column), b.getValue(column));
 const CELLS: Record<string, string> = {
-  label: "max-w-0 truncate px-2 py-1.5",
+  label: "max-w-0 truncate px-2 py-1.5 narrow:overflow-visible narrow:whitespace-normal",
   count: "px-2 py-1.5 text-right font-mono text-muted",
   bar: "px-2 py-1.5",
   value: "px-2 py-1.5 text-right font-mono font-medium",
+  behind: "w-9 text-right",
 };
 const HEADS: Record<string, string> = {
   label: "w-[30%]",
@@ -49,14 +42,20 @@ export function AnswerRows({
   heads,
   measure,
   most,
+  onBehind,
 }: {
-  rows: AnswerRow[];
+  rows: TriedGroup[];
   heads: { label: string; value: string };
   measure: Measure;
   /** The largest value without its sign: what a full bar is. */
   most: number;
+  /** Opens the rows behind a group. */
+  onBehind: (group: TriedGroup) => void;
 }) {
   const [sorting, setSorting] = useState<SortingState>([]);
+  // Columns stay the same while only what is opened changes.
+  const told = useRef(onBehind);
+  told.current = onBehind;
   const columns = useMemo(
     () => [
       helper.accessor((row) => sortable(row.key), {
@@ -91,6 +90,21 @@ export function AnswerRows({
         sortUndefined: "last",
         cell: (cell) => shownValue(cell.row.original.value, measure),
       }),
+      helper.display({
+        id: "behind",
+        header: "",
+        cell: ({ row: { original } }) => (
+          <button
+            type="button"
+            title={`Rows behind ${original.label}`}
+            aria-label={`Rows behind ${original.label}`}
+            className="icon-button size-7"
+            onClick={() => told.current(original)}
+          >
+            <Rows3 size={14} />
+          </button>
+        ),
+      }),
     ],
     [heads.label, heads.value, measure, most],
   );
@@ -111,7 +125,7 @@ export function AnswerRows({
             {group.headers.map(({ id, column, getContext }) => {
               const sorted = column.getIsSorted();
               const head = flexRender(column.columnDef.header, getContext());
-              return id === "bar" ? (
+              return id === "bar" || id === "behind" ? (
                 <td key={id} />
               ) : (
                 <th

@@ -4,8 +4,8 @@ import { useState } from "react";
 import { findNamed } from "@/core/base/names";
 import type { Filter } from "@/core/plan/query";
 import type { OfferedColumn } from "@/core/project/offered";
-import { Choose } from "../shared/choose";
-import { FilterEditor } from "../shared/filter-editor";
+import { Choose } from "./choose";
+import { FilterEditor } from "./filter-editor";
 
 /** The filters of a visual, by any column that its table has or reaches. */
 export function FilterList({

@@ -1,7 +1,7 @@
 "use client";
 import { Popover } from "radix-ui";
 import type { ReactNode } from "react";
-import { stayForField } from "../shared/unsaved-field";
+import { stayForField } from "./unsaved-field";
 
 /** What a phrase opens: its choices, under it. */
 export const PhrasePanel = ({ label, children }: { label: string; children: ReactNode }) => (
