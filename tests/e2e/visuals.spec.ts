@@ -325,3 +325,19 @@ test("the number in the middle is of the ring that is pointed at, by keyboard to
   }
   expect(seen.size).toBe(2);
 });
+
+test("what people call things is found in the gallery and from anywhere, and begins with the dials that make it", async ({
+  page,
+}) => {
+  await openDemo(page);
+  await page.getByRole("button", { name: "Go to anything" }).click();
+  await page.getByPlaceholder(/make a pie/).fill("speedom");
+  await page.getByRole("option", { name: "Speedometer gauge" }).click();
+  const gallery = page.getByRole("region", { name: "New visual" });
+  await expect(gallery.getByLabel("As", { exact: true })).toHaveValue("Speedometer");
+  await gallery.getByLabel("As", { exact: true }).fill("pie");
+  await gallery.getByRole("button", { name: "Pie", exact: true }).click();
+  await expect(page.getByRole("slider", { name: "Hole", exact: true })).toHaveAttribute("aria-valuenow", "0");
+  await expect(page.getByRole("slider", { name: "Hole slider" })).toHaveValue("0");
+  await expect(page.getByLabel("Name", { exact: true })).toHaveValue(/ by /);
+});

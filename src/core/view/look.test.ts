@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { edited } from "../project/edits";
 import { emptyProject, type Project, visualSchema } from "../project/schema";
-import { lookOf } from "./look";
+import { changesKind, lookOf } from "./look";
 import { styleOf } from "./picture";
 
 const visual = (id: string, more: object = {}) =>
@@ -26,6 +26,12 @@ describe("finishes", () => {
     expect(styleOf(after.visuals[0], after).number("arc.hole")).toBe(40);
     expect(styleOf(after.visuals[0], after).choice("surface.shade")).toBe("soft");
     expect(before.visuals[0].finish).toBe("soft");
+  });
+
+  it("of a kind that has none of its dials it says so", () => {
+    const mine = { dials: { "arc.hole": 40, "needle.hub": 3 } };
+    expect(["donut", "gauge", "waffle"].map((kind) => changesKind(mine, kind))).toEqual([true, true, false]);
+    expect(changesKind({ dials: {} }, "donut")).toBe(false);
   });
 
   it("changing a finish changes all that use it, except dials set by hand", () => {

@@ -1,5 +1,5 @@
 import { kindOf } from "../kinds";
-import type { Visual } from "../project/schema";
+import type { OwnFinish, Visual } from "../project/schema";
 
 /** The fields of a visual that say how it looks; what stands in all others is its sentence. */
 const LOOK_FIELDS: ReadonlySet<keyof Visual> = new Set(["dials", "size", "finish", "categoryColours"]);
@@ -40,3 +40,9 @@ export function dataFieldsOf(visual: Visual): unknown[] {
     .filter((key) => !LOOK_FIELDS.has(key) && key !== "pictures")
     .map((key) => visual[key]);
 }
+
+/** Whether a finish sets a dial that a kind has; else only the finish that it is made from shows there. */
+export const changesKind = (finish: Pick<OwnFinish, "dials">, kind: string): boolean =>
+  kindOf(kind).parts.some((part) =>
+    part.dials.some((dial) => Object.hasOwn(finish.dials, `${part.id}.${dial.id}`)),
+  );

@@ -1,12 +1,13 @@
 "use client";
 import { Save, Trash2 } from "lucide-react";
 import { memo, useCallback, useMemo, useState } from "react";
+import { kindOf } from "@/core/kinds";
 import { FINISHES } from "@/core/kinds/finishes";
 import { LONGEST } from "@/core/project/most";
 
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
-import { lookOf } from "@/core/view/look";
+import { changesKind, lookOf } from "@/core/view/look";
 import { sceneOf } from "@/core/view/picture";
 import { CommitField } from "../shared/commit-field";
 import { useDesign } from "../shared/design";
@@ -84,6 +85,7 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
     [apply, id],
   );
   const mine = design.finishes.find((f) => f.id === visual.finish);
+  const baseName = FINISHES.find((f) => f.id === mine?.base)?.name ?? "";
   const byHand = Object.keys(lookOf(visual)).length;
   return (
     <section aria-label="Finish" className="border-b border-rule px-4 py-3">
@@ -97,6 +99,12 @@ export const FinishPanel = memo(function FinishPanel({ id, data }: { id: string;
       </div>
       <FinishPictures shown={shown} finish={visual.finish} all={all} data={data} onChoose={choose} />
       <div className="flex flex-wrap items-center gap-1.5 pt-2">
+        {mine && !changesKind(mine, visual.kind) && (
+          <p role="status" className="w-full text-sm text-muted">
+            {mine.name} sets no dial that {kindOf(visual.kind).phrase} has: only {baseName} shows, which it is
+            made from.
+          </p>
+        )}
         {mine && (
           <>
             <div className="w-full">

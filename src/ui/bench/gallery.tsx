@@ -2,6 +2,7 @@
 import { useMemo, useState } from "react";
 import { listed } from "@/core/base/listed";
 import { KINDS, kindOf } from "@/core/kinds";
+import { kindsCalled } from "@/core/kinds/also-called";
 import { homeTableOf } from "@/core/project/home-table";
 import type { Measure, Project, Visual } from "@/core/project/schema";
 import { whyNoSize } from "@/core/view/drawable";
@@ -124,10 +125,13 @@ const NoTable = () => (
  */
 export function Gallery({
   table,
+  called = "",
   onPick,
   onCancel,
 }: {
   table: string | null;
+  /** What kinds are searched by at first. */
+  called?: string;
   onPick: (visual: Visual, proposed: Measure | null) => void;
   onCancel?: () => void;
 }) {
@@ -143,12 +147,19 @@ export function Gallery({
   const isProposed = measure !== undefined && proposed.includes(measure);
   const facts = useTableFacts(homeTableOf(measure, project));
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [find, setFind] = useState(called);
+  const found = kindsCalled(find, KINDS);
   const begun =
-    measure && facts && !isAsked ? KINDS.map((kind) => firstSetUp(kind, measure, project, facts)) : [];
-  const isSilent = (draft: Visual) => saysNothing(kindOf(draft.kind), draft, measure, project);
+    measure && facts && !isAsked
+      ? found.map(({ kind, name, dials }) => ({
+          name,
+          draft: { ...firstSetUp(kindOf(kind), measure, project, facts), dials },
+        }))
+      : [];
+  const isSilent = ({ draft }: { draft: Visual }) => saysNothing(kindOf(draft.kind), draft, measure, project);
   const silent = begun.filter(isSilent);
-  const first = begun.filter((draft) => !isSilent(draft));
-  const kinds = first.map((draft) => kindOf(draft.kind));
+  const shown = begun.filter((b) => !isSilent(b));
+  const first = shown.map((b) => b.draft);
   const drafts = first.map((draft) => (left.has(draft.kind) ? withoutProposals(draft) : draft));
   const turn = (kind: string) => {
     const next = new Set(left);
@@ -181,6 +192,21 @@ export function Gallery({
             </Labelled>
           </div>
         )}
+        <div className="w-64">
+          <Labelled label="As" stacked>
+            {(id) => (
+              <input
+                id={id}
+                type="search"
+                value={find}
+                maxLength={80}
+                placeholder="Find a form: pie, meter, card …"
+                onChange={(event) => setFind(event.target.value)}
+                className="field"
+              />
+            )}
+          </Labelled>
+        </div>
         <StepLink to={`/p/${projectId}/contact-sheet`} className="button ml-auto">
           Every kind in every finish
         </StepLink>
@@ -201,12 +227,12 @@ export function Gallery({
       <div className="mt-5 grid max-w-6xl grid-cols-4 gap-4 max-lg:grid-cols-3 narrow:grid-cols-2">
         {drafts.map((draft, i) => (
           <div
-            key={draft.kind}
+            key={`${draft.kind} ${shown[i].name}`}
             className="rounded-lg border border-rule bg-sheet p-3 transition-colors hover:border-verdigris"
           >
             <button
               type="button"
-              aria-label={kinds[i].label}
+              aria-label={shown[i].name}
               aria-describedby={`purpose-${i}`}
               onClick={() => onPick(draft, isProposed ? measure : null)}
               className="block w-full text-left"
@@ -214,7 +240,7 @@ export function Gallery({
               <Busy pending={data[i].pending}>
                 <StaticPicture
                   scene={sceneOf(
-                    { ...draft, dials: { "frame.border": false, "heading.shown": false } },
+                    { ...draft, dials: { ...draft.dials, "frame.border": false, "heading.shown": false } },
                     data[i].data,
                     design,
                     { size: { width: 320, height: 230 }, theme },
@@ -223,9 +249,14 @@ export function Gallery({
                   className="h-auto w-full"
                 />
               </Busy>
-              <span className="mt-2 block font-semibold">{kinds[i].label}</span>
+              <span className="mt-2 block font-semibold">
+                {shown[i].name}
+                {shown[i].name !== kindOf(draft.kind).label && (
+                  <span className="font-normal text-muted"> · {kindOf(draft.kind).phrase}</span>
+                )}
+              </span>
               <span id={`purpose-${i}`} className="mt-0.5 block text-sm text-muted">
-                {kinds[i].purpose}
+                {kindOf(draft.kind).purpose}
                 {data[i].data.problem && <span className="sr-only"> {data[i].data.problem}</span>}
               </span>
             </button>
@@ -236,7 +267,7 @@ export function Gallery({
                 <button
                   type="button"
                   className="underline hover:text-ink"
-                  aria-label={`${left.has(draft.kind) ? "Take" : "Leave out"} what ${kinds[i].label} proposes`}
+                  aria-label={`${left.has(draft.kind) ? "Take" : "Leave out"} what ${shown[i].name} proposes`}
                   onClick={() => turn(draft.kind)}
                 >
                   {left.has(draft.kind) ? "Take it" : "Leave it out"}
@@ -246,10 +277,15 @@ export function Gallery({
           </div>
         ))}
       </div>
+      {found.length === 0 && (
+        <p role="status" className="mt-2 text-muted">
+          Nothing is called so here. Empty the field to see all kinds.
+        </p>
+      )}
       {silent.length > 0 && (
         <p className="mt-4 max-w-6xl text-sm text-muted">
           {listed(
-            silent.map(({ kind }) => kindOf(kind).label),
+            silent.map((b) => b.name),
             silent.length,
           )}
           : not here. {measure.label} is a share of the total, and without groups that is always all of it.

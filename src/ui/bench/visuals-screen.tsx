@@ -71,7 +71,12 @@ function OneVisual({ visuals, all, findings }: Props) {
   const [visual, choose] = useSelected("visual", visuals);
   // The table that the address wants drawn.
   const drawn = useSearchParams().get("draw");
-  const [adding, setAdding] = useState(drawn !== null);
+  // What a new visual is to be, in somebody's words: "pie".
+  const called = useSearchParams().get("make");
+  const [adding, setAdding] = useState(drawn !== null || called !== null);
+  useEffect(() => {
+    if (called !== null) setAdding(true);
+  }, [called]);
   // A visual just made is shown once the address names it: until then another one would stand in its place.
   const [made, setMade] = useState<string | null>(null);
   useEffect(() => {
@@ -217,7 +222,21 @@ function OneVisual({ visuals, all, findings }: Props) {
           {around && <Trials id={around.id} data={around.data} chosen={trial} onChoose={setTrial} />}
         </div>
       ) : (
-        <Gallery table={drawn} onPick={add} onCancel={visuals.length ? () => setAdding(false) : undefined} />
+        <Gallery
+          key={called}
+          table={drawn}
+          called={called ?? ""}
+          onPick={add}
+          onCancel={
+            visuals.length
+              ? () => {
+                  setAdding(false);
+                  // What was to be made is not asked for any more.
+                  choose(visual?.id ?? null);
+                }
+              : undefined
+          }
+        />
       )}
       {shows && (
         <aside

@@ -1,13 +1,16 @@
 "use client";
 import { Dialog, VisuallyHidden } from "radix-ui";
 import { useMemo } from "react";
+import { sameName } from "@/core/base/names";
+import { ALSO_CALLED } from "@/core/kinds/also-called";
+import { readableName } from "@/core/project/names";
 import { type Option, OptionList } from "./option-list";
 import { useProject } from "./project-context";
 import { useReturnFocus } from "./return-focus";
 import { goWithin } from "./step-link";
 import { STEPS } from "./steps";
 
-/** Finds any screen, table, measure, visual or board by typing a part of its name. */
+/** Finds any screen, table, measure, visual or board, and what a new visual can be, by a part of its name. */
 export function CommandPalette({
   open,
   onOpenChange,
@@ -36,6 +39,12 @@ export function CommandPalette({
       ...document.inputs.map((i) => to("Inputs", i.id, i.label, `measures?input=${i.id}`)),
       ...document.visuals.map((v) => to("Visuals", v.id, v.name, `visuals?visual=${v.id}`)),
       ...document.boards.map((b) => to("Boards", b.id, b.name, `boards?board=${b.id}`)),
+      ...Object.entries(ALSO_CALLED).flatMap(([kind, names]) =>
+        [{ name: readableName(kind) }, ...names].map(({ name }) => ({
+          ...to("New visual", name, name, `visuals?make=${encodeURIComponent(name)}`),
+          hint: sameName(kind, name) ? undefined : kind,
+        })),
+      ),
       { key: "conventions", label: "Calendar and language", group: "Project", pick: onConventions },
       { key: "help", label: "Help: guide and keys", group: "Project", pick: onHelp },
     ];
@@ -55,7 +64,7 @@ export function CommandPalette({
           <OptionList
             large
             label="Go to anything"
-            placeholder="Go to a table, a measure, a visual, a board …"
+            placeholder="Go to a table, a measure, a visual, a board; or make a pie, a meter …"
             options={options}
             close={() => onOpenChange(false)}
           />
