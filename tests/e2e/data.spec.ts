@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { choose, csvFile, openDemo, openEmpty } from "./steps";
+import { choose, csvFile, goTo, openDemo, openEmpty } from "./steps";
 
 test("a CSV comes in with its types, and a wrong guess is mended", async ({ page }) => {
   await openEmpty(page);
@@ -96,4 +96,31 @@ test("a file is dropped anywhere, shows progress, and is cancelled without a tra
   await expect(page.getByRole("heading", { name: "Begin with a table" })).toBeVisible();
   await page.getByLabel("File with a table").setInputFiles(csvFile("small.csv", "a,b\nx,1\n"));
   await expect(page.getByRole("table", { name: "small" }).getByRole("cell", { name: "x" })).toBeVisible();
+});
+
+test("a table that comes in takes nobody's view: it offers to be shown, and a step opens what was last worked on", async ({
+  page,
+}) => {
+  await openEmpty(page);
+  const files = page.getByLabel("File with a table");
+  await files.setInputFiles(csvFile("first.csv", "a,b\nx,1\n"));
+  await expect(page.getByRole("cell", { name: "x", exact: true })).toBeVisible();
+  await files.setInputFiles(csvFile("second.csv", "c,d\nwest,2\n"));
+  const list = page.getByRole("navigation", { name: "Tables" });
+  await expect(list.getByRole("button", { name: /second/ })).toBeVisible();
+  await expect(page.getByRole("cell", { name: "x", exact: true })).toBeVisible();
+  await page.getByRole("button", { name: "Show it" }).click();
+  await expect(page.getByRole("cell", { name: "west", exact: true })).toBeVisible();
+  // A notice that leads to where somebody is goes, and so does one whose edit is taken back.
+  await files.setInputFiles(csvFile("third.csv", "e\nz\n"));
+  await expect(page.getByText("third is here: 1 row.")).toBeVisible();
+  await list.getByRole("button", { name: /third/ }).click();
+  await expect(page.getByText("third is here: 1 row.")).toBeHidden();
+  await goTo(page, "Measures");
+  await goTo(page, "Data");
+  await expect(page.getByRole("cell", { name: "z", exact: true })).toBeVisible();
+  await page.reload();
+  await goTo(page, "Measures");
+  await goTo(page, "Data");
+  await expect(page.getByRole("cell", { name: "z", exact: true })).toBeVisible();
 });

@@ -27,13 +27,23 @@ test("nothing that is made, opened, presented or removed drops the focus to the 
   await press(page, "button", /^Waffle$/);
   await expect(page.getByRole("region", { name: "Stage" })).toBeVisible();
   await isKept(page);
+  const count = await page.getByRole("navigation", { name: "Visuals" }).getByRole("button").count();
   await press(page, "button", "Remove this visual");
   await isKept(page);
+  // Another press removes no other visual.
+  await expect(page.getByRole("button", { name: "Remove this visual" })).not.toBeFocused();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("navigation", { name: "Visuals" }).getByRole("button")).toHaveCount(count - 1);
   await goTo(page, "Boards");
   await press(page, "button", "New board");
   await isKept(page);
   await press(page, "button", "Remove the board New board");
   await isKept(page);
+  await expect(page.getByRole("button", { name: /^Remove the board/ })).not.toBeFocused();
+  await goTo(page, "Measures");
+  await press(page, "button", "New measure");
+  await expect(page.getByRole("textbox", { name: "Name", exact: true })).toBeFocused();
+  await goTo(page, "Boards");
   await press(page, "button", "Present");
   await expect(page.getByRole("button", { name: "Close" })).toBeVisible();
   await isKept(page);

@@ -17,6 +17,9 @@ test("tables are linked as proposed, and a measure is split through the link wit
       csvFile("trips.csv", "stop,riders\nNorth,10\nEast,20\nNorth,5\nLost,3\n"),
       file("stops.json", '[{"stop": "North", "zone": "A"}, {"stop": "East", "zone": "B"}]'),
     ]);
+  // The table that came last takes nobody's view.
+  await expect(page.getByRole("table", { name: "trips" })).toBeVisible();
+  await page.getByRole("button", { name: "Show it" }).last().click();
   await expect(page.getByRole("table", { name: "stops" }).getByRole("cell", { name: "East" })).toBeVisible();
   await page.getByRole("button", { name: /^Links/ }).click();
   await expect(page.getByRole("region", { name: "Proposed links" })).toContainText("trips.stop → stops.stop");
@@ -257,6 +260,46 @@ test("a small table is typed, changed in place, and taken back by undo", async (
   await expect(page.getByRole("cell", { name: "120", exact: true })).toBeVisible();
 });
 
+test("a table is typed along its rows by keyboard alone, and a block of it filled, cleared and pasted", async ({
+  page,
+  context,
+}) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await openEmpty(page);
+  await page.getByRole("button", { name: "Type a table" }).click();
+  const grid = page.getByRole("grid", { name: "Cells" });
+  await expect(grid.getByRole("columnheader", { name: "Name of column 1" })).toBeFocused();
+  for (const text of ["route", "wanted", "North", "40", "South", "50", "West", "60"]) {
+    await page.keyboard.type(text);
+    await page.keyboard.press(text === "60" ? "Enter" : "Tab");
+  }
+  for (const [row, cells] of [
+    ["North", "40"],
+    ["South", "50"],
+    ["West", "60"],
+  ].entries()) {
+    await expect(grid.getByRole("gridcell", { name: `route, row ${row + 1}: ${cells[0]}` })).toBeVisible();
+    await expect(grid.getByRole("gridcell", { name: `wanted, row ${row + 1}: ${cells[1]}` })).toBeVisible();
+  }
+  // The fourth row is where Enter led, in the column where the row was begun.
+  await expect(grid.getByRole("gridcell", { name: "route, row 4:" })).toBeFocused();
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Shift+ArrowRight");
+  await page.keyboard.press("Control+d");
+  await expect(grid.getByRole("gridcell", { name: "wanted, row 3: 50" })).toBeVisible();
+  await page.keyboard.press("Control+c");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Control+v");
+  await expect(grid.getByRole("gridcell", { name: "route, row 4: South" })).toBeVisible();
+  await page.keyboard.press("Shift+ArrowRight");
+  await page.keyboard.press("Delete");
+  await expect(grid.getByRole("gridcell", { name: "wanted, row 4:" })).toHaveText("");
+  await page.keyboard.press("Control+z");
+  await page.getByRole("button", { name: "Save the cells" }).click();
+  await expect(page.getByText("4 rows · 2 columns")).toBeVisible();
+});
+
 test("a table with a column a month is turned into one with a row a month, and drawn by month", async ({
   page,
 }) => {
@@ -284,6 +327,7 @@ test("a table with a column a month is turned into one with a row a month, and d
   await dialog.getByLabel("Names go to").fill("month");
   await dialog.getByLabel("Cells go to").fill("visitors");
   await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Show it" }).click();
   const table = page.getByRole("table", { name: "visits_in_rows" });
   await expect(table.getByRole("row").nth(2)).toContainText(/North.*a.*2025-02.*20/);
   await expect(page.getByText("6 rows · 4 columns")).toBeVisible();

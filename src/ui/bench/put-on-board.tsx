@@ -8,7 +8,7 @@ import { useFind } from "../shared/find-in-list";
 import { freeLabel, newId } from "../shared/ids";
 import { toast } from "../shared/notice";
 import { PopoverButton } from "../shared/popover-button";
-import { useProject } from "../shared/project-context";
+import { useProject, useProjectStore } from "../shared/project-context";
 import { goWithin } from "../shared/step-link";
 
 /** Puts a visual on one of the boards, or on a new one, and offers to go there. */
@@ -18,11 +18,16 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
   const apply = useProject((s) => s.apply);
   const size = kindOf(visual.kind).tileSize(visual);
   const tile = visualTile(newId(), visual.id);
-  const told = (board: Board, text: string) =>
+  const store = useProjectStore();
+  const told = (board: Board, text: string) => {
+    const leadsTo = `/p/${id}/boards?board=${board.id}`;
     toast(text, {
       duration: 10_000,
-      action: { label: `Open ${board.name}`, onClick: () => goWithin(`/p/${id}/boards?board=${board.id}`) },
+      leadsTo,
+      step: store.getState().past.at(-1),
+      action: { label: `Open ${board.name}`, onClick: () => goWithin(leadsTo) },
     });
+  };
   const put = (board: Board) => {
     if (board.tiles.length >= MOST.board.tiles)
       return void toast.error(

@@ -20,7 +20,7 @@ import { Labelled } from "../shared/labelled";
 import { useProject, useProjectStore } from "../shared/project-context";
 import { useFindings } from "../shared/review";
 import { useSelected } from "../shared/selected";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 import { TemplateField } from "../shared/template-field";
 import { useTheme } from "../shared/theme";
 import { type Pictured, useVisualsData } from "../shared/visual-data";
@@ -66,7 +66,7 @@ function OneVisual({ visuals, all, findings }: Props) {
   const measures = useProject((s) => s.document.measures);
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const theme = useTheme((s) => s.theme);
   const [visual, choose] = useSelected("visual", visuals);
   // The table that the address wants drawn.
@@ -138,7 +138,7 @@ function OneVisual({ visuals, all, findings }: Props) {
   };
   const remove = ({ id, name }: Visual) => {
     apply({ type: "remove visual", id });
-    tellEdit(`${name} is removed.`);
+    tellRemoved(`${name} is removed.`);
   };
   const find = useFind("Find a visual", visuals);
   const { menuOf, menu } = useItemMenu();

@@ -13,7 +13,7 @@ import { later } from "../shared/fetched-later";
 import { freeLabel, newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
 import { useSelected } from "../shared/selected";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 import { useTheme } from "../shared/theme";
 import { AddFilter } from "./add-filter";
 import { BoardStrip } from "./board-strip";
@@ -71,7 +71,7 @@ type Mode = "looked at" | "arranged" | "presented";
 export function BoardsScreen() {
   const boards = useProject((s) => s.document.boards);
   const apply = useProject((s) => s.apply);
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const [board, choose] = useSelected("board", boards);
   const [arranging, setArranging] = useState(false);
   const [tools, setTools] = useState<Element | null>(null);
@@ -136,7 +136,7 @@ export function BoardsScreen() {
   const remove = ({ id, name }: Board) => {
     apply({ type: "remove board", id });
     setArranging(false);
-    tellEdit(`${name} is removed.`);
+    tellRemoved(`${name} is removed.`);
   };
   if (!board) {
     return (

@@ -17,7 +17,7 @@ import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { PopoverButton } from "../shared/popover-button";
 import { useProject } from "../shared/project-context";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 
 /** The tiles that a filter can reach: those whose visual, or a measure of whose text, knows its column. */
 const reachable = (board: Board, control: FilterOfBoard, project: Project): string[] =>
@@ -78,7 +78,7 @@ export function ControlRow({
 }) {
   const project = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const input = control.type === "input" ? project.inputs.find((i) => i.id === control.input) : undefined;
   const label = control.type === "filter" ? control.label : (input?.label ?? "input");
   const change = (by: ControlChange) =>
@@ -133,7 +133,7 @@ export function ControlRow({
           onClick={() => {
             apply({ type: "remove control", board: board.id, control: control.id });
             onLight([]);
-            tellEdit(`${label} is off the board.`);
+            tellRemoved(`${label} is off the board.`);
           }}
         >
           <X size={13} />

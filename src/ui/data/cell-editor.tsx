@@ -7,7 +7,6 @@ import {
   gridToCsv,
   grownTo,
   type TypedGrid,
-  withCell,
   withoutColumn,
   withoutRow,
   withPasted,
@@ -124,7 +123,7 @@ export function CellEditor({
       <div className="min-h-0 flex-1 overflow-auto border-t border-rule p-4">
         <CellGrid
           grid={now}
-          onCell={({ row, column }, text) => change(withCell(now, row, column, text))}
+          onGrid={change}
           onPaste={({ row, column }, text) => {
             const { grid, cut } = withPasted(now, row, column, text);
             change(
@@ -138,7 +137,9 @@ export function CellEditor({
           onRemoveColumn={(column) => change(withoutColumn(now, column))}
         />
         <p className="mt-3 max-w-prose text-xs text-muted">
-          Type to replace a cell, Enter to change it, arrows to move; paste cells copied from a spreadsheet.
+          Type to replace a cell, Enter to change it. Tab goes along the row and on to the next one, Enter
+          back to where the row began. Shift with arrows selects: Delete clears, Ctrl D fills down, copied
+          cells are laid over.
         </p>
       </div>
     </section>

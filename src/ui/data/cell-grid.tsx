@@ -1,108 +1,105 @@
 "use client";
 import { X } from "lucide-react";
-import { type ClipboardEvent, type KeyboardEvent, useEffect, useRef, useState } from "react";
+import { type ClipboardEvent, type KeyboardEvent, type MouseEvent, useEffect, useRef, useState } from "react";
+import {
+  committed,
+  copiedFrom,
+  type GridWalk,
+  gridKey,
+  type Place,
+  selectedIn,
+  walkAt,
+} from "@/core/data/grid-keys";
 import type { TypedGrid } from "@/core/data/typed-grid";
-
-/** A place in the grid; row -1 is the names of the columns. */
-export interface Place {
-  row: number;
-  column: number;
-}
 
 interface Props {
   grid: TypedGrid;
-  onCell: (place: Place, text: string) => void;
+  onGrid: (grid: TypedGrid) => void;
   onPaste: (place: Place, text: string) => void;
   onRemoveRow: (row: number) => void;
   onRemoveColumn: (column: number) => void;
 }
 
-const ARROWS: Record<string, [number, number]> = {
-  ArrowUp: [-1, 0],
-  ArrowDown: [1, 0],
-  ArrowLeft: [0, -1],
-  ArrowRight: [0, 1],
-};
-
 /**
- * Cells that are typed in: arrows go from cell to cell, typing replaces, Enter or F2 changes what is there,
- * Delete clears, copied cells are laid over.
+ * Cells that are typed in, by the keys of `gridKey`; copied cells are laid over. What keys find is what the last
+ * one left, however fast they come: it is kept beside what is drawn.
  */
-export function CellGrid({ grid, onCell, onPaste, onRemoveRow, onRemoveColumn }: Props) {
-  const [at, setAt] = useState<Place>({ row: -1, column: 0 });
-  /** The text of the cell that is being typed in; null while none is. */
-  const [typed, setTyped] = useState<string | null>(null);
+export function CellGrid({ grid, onGrid, onPaste, onRemoveRow, onRemoveColumn }: Props) {
+  const [walk, setWalk] = useState<GridWalk>(() => walkAt({ row: -1, column: 0 }));
+  const now = useRef({ grid, walk });
+  now.current.grid = grid;
   const table = useRef<HTMLTableElement>(null);
   const wantsFocus = useRef(true);
+  const { typed } = walk;
   const place = {
-    row: Math.min(at.row, grid.rows.length - 1),
-    column: Math.min(at.column, grid.names.length - 1),
+    row: Math.min(walk.at.row, grid.rows.length - 1),
+    column: Math.min(walk.at.column, grid.names.length - 1),
   };
-  const textAt = ({ row, column }: Place) => (row < 0 ? grid.names[column] : grid.rows[row][column]) ?? "";
+  const { from, to } = selectedIn({ ...walk, at: place });
+  const textAt = ({ row, column }: Place) => (row < 0 ? grid.names[column] : grid.rows[row]?.[column]) ?? "";
   useEffect(() => {
     if (!wantsFocus.current) return;
     wantsFocus.current = false;
     const cell = table.current?.querySelector<HTMLElement>("[data-here]");
     (cell?.querySelector("input") ?? cell)?.focus();
   });
-  const go = (row: number, column: number) => {
-    wantsFocus.current = true;
-    setTyped(null);
-    setAt({
-      row: Math.max(-1, Math.min(grid.rows.length - 1, row)),
-      column: Math.max(0, Math.min(grid.names.length - 1, column)),
+  const become = (next: TypedGrid, then: GridWalk) => {
+    const { grid: before } = now.current;
+    now.current = { grid: next, walk: then };
+    setWalk(then);
+    if (next !== before) onGrid(next);
+  };
+  /** Ends typing with what is typed; `then` is where somebody is after it. */
+  const leave = (then: GridWalk) => become(committed(now.current.grid, now.current.walk), then);
+  const press = (event: KeyboardEvent) => {
+    const step = gridKey(now.current.grid, now.current.walk, {
+      key: event.key,
+      shift: event.shiftKey,
+      control: event.ctrlKey || event.metaKey,
+      alt: event.altKey,
     });
-  };
-  const begin = (text: string) => {
-    wantsFocus.current = true;
-    setTyped(text);
-  };
-  const commit = () => {
-    if (typed !== null && typed !== textAt(place)) onCell(place, typed);
-    setTyped(null);
-  };
-  const typing = (event: KeyboardEvent) => {
-    if (event.key === "Escape") {
-      event.preventDefault();
-      go(place.row, place.column);
-    } else if (event.key === "Enter" || event.key === "Tab") {
-      event.preventDefault();
-      commit();
-      const back = event.shiftKey ? -1 : 1;
-      if (event.key === "Enter") go(place.row + back, place.column);
-      else go(place.row, place.column + back);
-    }
-  };
-  const moving = (event: KeyboardEvent) => {
-    if (event.target instanceof HTMLInputElement) return typing(event);
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const arrow = Object.hasOwn(ARROWS, event.key) ? ARROWS[event.key] : null;
-    if (arrow) go(place.row + arrow[0], place.column + arrow[1]);
-    else if (event.key === "Home") go(place.row, 0);
-    else if (event.key === "End") go(place.row, grid.names.length - 1);
-    else if (event.key === "Enter" || event.key === "F2") begin(textAt(place));
-    else if (event.key === "Delete" || event.key === "Backspace") onCell(place, "");
-    else if (event.key.length === 1) begin(event.key);
-    else return;
+    // A key that composes a letter of some script belongs to the text.
+    if (!step || event.nativeEvent.isComposing) return;
     event.preventDefault();
+    wantsFocus.current = true;
+    become(step.grid, step.walk);
+  };
+  const begin = (at: Place) => {
+    wantsFocus.current = true;
+    leave({ ...walkAt(at), typed: textAt(at) });
+  };
+  const copy = (event: ClipboardEvent) => {
+    if (now.current.walk.typed !== null) return;
+    event.preventDefault();
+    event.clipboardData.setData("text/plain", copiedFrom(now.current.grid, now.current.walk));
   };
   const paste = (event: ClipboardEvent) => {
     const text = event.clipboardData.getData("text/plain");
-    if (typed !== null || text === "") return;
+    if (now.current.walk.typed !== null || text === "") return;
     event.preventDefault();
-    onPaste(place, text);
+    onPaste(from, text);
   };
   const cell = (row: number, column: number) => {
     const here = place.row === row && place.column === column;
+    const isSelected = row >= from.row && row <= to.row && column >= from.column && column <= to.column;
     const name = row < 0 ? `Name of column ${column + 1}` : `${grid.names[column]}, row ${row + 1}`;
     const shared = {
       "data-here": here ? "" : undefined,
       tabIndex: here && typed === null ? 0 : -1,
-      onFocus: () => {
-        if (!here) setAt({ row, column });
+      "aria-selected": isSelected,
+      // With Shift a click selects from where somebody was.
+      onMouseDown: (event: MouseEvent) => {
+        if (!event.shiftKey || now.current.walk.typed !== null) return;
+        event.preventDefault();
+        wantsFocus.current = true;
+        become(now.current.grid, { ...now.current.walk, at: { row, column }, began: null });
       },
-      onDoubleClick: () => begin(textAt({ row, column })),
-      className: `h-7 max-w-60 min-w-28 truncate border border-rule px-2 text-left text-sm ${row < 0 ? "bg-panel font-semibold" : "bg-sheet"} ${here ? "outline-2 -outline-offset-2 outline-verdigris" : ""}`,
+      onFocus: () => {
+        const { at } = now.current.walk;
+        if (at.row !== row || at.column !== column) leave(walkAt({ row, column }));
+      },
+      onDoubleClick: () => begin({ row, column }),
+      className: `h-7 max-w-60 min-w-28 truncate border border-rule px-2 text-left text-sm ${isSelected && !here ? "bg-tint" : row < 0 ? "bg-panel" : "bg-sheet"} ${row < 0 ? "font-semibold" : ""} ${here ? "outline-2 -outline-offset-2 outline-verdigris" : ""}`,
     };
     const content =
       here && typed !== null ? (
@@ -110,8 +107,11 @@ export function CellGrid({ grid, onCell, onPaste, onRemoveRow, onRemoveColumn }:
           aria-label={name}
           value={typed}
           maxLength={2000}
-          onChange={(e) => setTyped(e.target.value)}
-          onBlur={commit}
+          onChange={(e) => become(now.current.grid, { ...now.current.walk, typed: e.target.value })}
+          onBlur={() => {
+            const { at, began, typed: left } = now.current.walk;
+            if (left !== null) leave({ ...walkAt(at), began });
+          }}
           className="w-full bg-transparent outline-none"
         />
       ) : (
@@ -134,8 +134,16 @@ export function CellGrid({ grid, onCell, onPaste, onRemoveRow, onRemoveColumn }:
       role="grid"
       aria-label="Cells"
       className="border-collapse"
-      onKeyDown={moving}
+      aria-multiselectable="true"
+      onKeyDown={press}
       onPaste={paste}
+      onCopy={copy}
+      onCut={(event) => {
+        if (now.current.walk.typed !== null) return;
+        copy(event);
+        const cleared = gridKey(now.current.grid, now.current.walk, { key: "Delete" });
+        if (cleared) become(cleared.grid, cleared.walk);
+      }}
     >
       <thead>
         <tr>

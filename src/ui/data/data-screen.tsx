@@ -136,16 +136,16 @@ export function DataScreen() {
       return error instanceof Error ? error.message : String(error);
     }
   };
-  const { problems, said, arrived, shown, dismiss, dismissProblems } = useImports((s) => s);
-  const openArrived = useRef(open);
+  // Another table can be named by the address too, as by a notice that offers to show it.
+  const shownId = useRef(table?.id);
   useEffect(() => {
-    openArrived.current = open;
-  });
-  useEffect(() => {
-    if (arrived === null || typing) return;
-    openArrived.current(arrived);
-    shown();
-  }, [arrived, shown, typing]);
+    if (shownId.current === table?.id) return;
+    shownId.current = table?.id;
+    setView("table");
+    setColumn(null);
+    setFilters([]);
+  }, [table?.id]);
+  const { problems, said, dismiss, dismissProblems } = useImports((s) => s);
   const heard = table ? said.get(table.id) : undefined;
   const names = table ? [...table.columns, ...table.derived].map((c) => c.name) : [];
   const chosen = column !== null && names.includes(column) ? column : (names[0] ?? null);

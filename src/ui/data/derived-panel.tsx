@@ -14,7 +14,7 @@ import { CommitField } from "../shared/commit-field";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject } from "../shared/project-context";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 import { ColumnFacts } from "./column-facts";
 import { columnNameProblem } from "./column-panel";
 
@@ -29,7 +29,7 @@ interface Props {
 export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
   const document = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const scope = scopeOf(document);
   const checked = useMemo(
     () => checkFormula(column.formula, scope, table.name, "derived", `${table.name}.${column.name}`),
@@ -46,7 +46,7 @@ export function DerivedPanel({ table, column, profile, onRenamed }: Props) {
       return void toast.error(`${column.name} is used in ${listed(uses)}. Take it out there first.`);
     apply({ type: "remove derived", table: table.id, column: column.name });
     onRenamed(null);
-    tellEdit(`${column.name} is removed.`);
+    tellRemoved(`${column.name} is removed.`);
   };
   return (
     <section aria-label={`Column ${column.name}`} className="flex flex-col gap-2 border-b border-rule p-4">

@@ -14,7 +14,7 @@ import { Choose } from "../shared/choose";
 import { newId } from "../shared/ids";
 import { toast } from "../shared/notice";
 import { useProject, useProjectStore } from "../shared/project-context";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 import { LinkDiagram } from "./link-diagram";
 
 const count = (n: number) => n.toLocaleString("en").replaceAll(",", "\u2009");
@@ -102,7 +102,7 @@ export function LinksView() {
   const links = useProject((s) => s.document.links);
   const apply = useProject((s) => s.apply);
   const store = useProjectStore();
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const facts = useLinkFacts();
   const add = (link: Link) => {
     if (links.some((l) => sameName(linkName(l), linkName(link))))
@@ -119,7 +119,7 @@ export function LinksView() {
     const said = broken.length
       ? ` ${listed(broken)} no longer ${broken.length === 1 ? "works" : "work"} without it.`
       : "";
-    tellEdit(`The link from ${link.table} to ${link.to} is removed.${said}`, said ? 12_000 : undefined);
+    tellRemoved(`The link from ${link.table} to ${link.to} is removed.${said}`, said ? 12_000 : undefined);
   };
   const held = (link: Link) => facts?.links.find((f) => linkName(f.link) === linkName(link));
   return (

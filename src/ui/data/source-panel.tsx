@@ -24,7 +24,7 @@ import type { Said } from "../shared/import-store";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useImports, useProject, useProjectStore } from "../shared/project-context";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 import { TableExport } from "./table-export";
 import { TurnDialog } from "./turn-dialog";
 
@@ -137,7 +137,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
   const projectId = useProject((s) => s.id);
   const tables = useProject((s) => s.document.tables);
   const store = useProjectStore();
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const { busy, run, cancel } = useRowsWork();
   const [fresh, setFresh] = useState<{ table: TableInfo; misfits: Misfit[] } | null>(null);
   const [isTurning, setIsTurning] = useState(false);
@@ -194,7 +194,7 @@ export function SourcePanel({ table, onReplaced }: { table: TableInfo; onReplace
       return;
     }
     apply({ type: "remove table", id: table.id });
-    tellEdit(`${table.name} is removed.`);
+    tellRemoved(`${table.name} is removed.`);
   };
   const idle = busy === null;
   const fromFile = !source.file.endsWith("(demo)");

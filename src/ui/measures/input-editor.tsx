@@ -14,7 +14,7 @@ import { DateField } from "../shared/date-field";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject } from "../shared/project-context";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 import { TypedNumber } from "../shared/typed-number";
 import { DateFormat } from "./date-format";
 import { FormatControls } from "./format-controls";
@@ -115,7 +115,7 @@ function Choices({
 export function InputEditor({ input, onGone }: { input: Input; onGone: () => void }) {
   const document = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const uses = usesOfInput(document, input.id);
   const set = (change: Partial<Omit<Input, "id">>) => apply({ type: "change input", id: input.id, change });
   const percent = input.format.style === "percent";
@@ -275,7 +275,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
               );
             apply({ type: "remove input", id: input.id });
             onGone();
-            tellEdit(`${input.label} is removed.`);
+            tellRemoved(`${input.label} is removed.`);
           }}
         >
           Remove the input

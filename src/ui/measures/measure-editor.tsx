@@ -20,7 +20,7 @@ import { toast } from "../shared/notice";
 import { useProject } from "../shared/project-context";
 import { useResult } from "../shared/results";
 import { StepLink } from "../shared/step-link";
-import { useTellEdit } from "../shared/tell-edit";
+import { useTellRemoved } from "../shared/tell-edit";
 import { AnswerTable } from "./answer-table";
 import { DateFormat } from "./date-format";
 import { FormatControls } from "./format-controls";
@@ -49,7 +49,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
   const document = useProject((s) => s.document);
   const apply = useProject((s) => s.apply);
   const projectId = useProject((s) => s.id);
-  const tellEdit = useTellEdit();
+  const tellRemoved = useTellRemoved();
   const scope = scopeOf(document);
   const checked = useMemo(
     () => checkFormula(measure.formula, scope, measure.table, "group", measure.name),
@@ -223,7 +223,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
             }
             apply({ type: "remove measure", id: measure.id });
             onGone();
-            tellEdit(`${measure.label} is removed.`);
+            tellRemoved(`${measure.label} is removed.`);
           }}
         >
           Remove the measure

@@ -1,7 +1,7 @@
 "use client";
 import { Plus } from "lucide-react";
 import { useSearchParams } from "next/navigation";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { formatNumber, NEW_FORMAT } from "@/core/base/number-format";
 import { own } from "@/core/base/own";
 import { checkFormula } from "@/core/formula/check";
@@ -47,6 +47,16 @@ export function MeasuresScreen() {
   const [measure, chooseMeasure] = useSelected("measure", measures);
   const [input, chooseInput] = useSelected("input", inputs);
   const openInput = inputId !== null || (measures.length === 0 && inputs.length > 0) ? input : null;
+  // What was just made is named first.
+  const [made, setMade] = useState<string | null>(null);
+  const open = openInput?.id ?? measure?.id;
+  useEffect(() => {
+    if (made === null || made !== open) return;
+    setMade(null);
+    const name = document.querySelector<HTMLInputElement>("main input[aria-label=Name]");
+    name?.focus();
+    name?.select();
+  }, [made, open, document.querySelector]);
   const now = useValuesNow(measures);
   const failing = new Set(useFailedProofs().map((p) => p.measure.id));
   const fits = (label: string, name: string) =>
@@ -76,7 +86,10 @@ export function MeasuresScreen() {
         format: { ...NEW_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
-    if (isTaken) chooseMeasure(id);
+    if (isTaken) {
+      setMade(id);
+      chooseMeasure(id);
+    }
   };
   const newInput = () => {
     const label = freeLabel(
@@ -99,7 +112,10 @@ export function MeasuresScreen() {
         format: { ...NEW_FORMAT, locale: written.locale, currency: written.currency },
       }),
     });
-    if (isTaken) chooseInput(id);
+    if (isTaken) {
+      setMade(id);
+      chooseInput(id);
+    }
   };
 
   return (

@@ -5,6 +5,7 @@ import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useState } from "react";
 import { LONGEST } from "@/core/project/most";
 import { later, OVER, UNASKED } from "./fetched-later";
+import { useLastAddresses } from "./last-addresses";
 import { Mark } from "./mark";
 import { useImports, useProject } from "./project-context";
 import type { SaveState as SaveStateName } from "./project-store";
@@ -79,7 +80,7 @@ export function Header() {
   const id = useProject((s) => s.id);
   const undo = useProject((s) => s.undo);
   const redo = useProject((s) => s.redo);
-  const last = useProject((s) => s.past.at(-1)?.words);
+  const undone = useProject((s) => s.past.at(-1)?.words);
   const next = useProject((s) => s.future[0]?.words);
   const importing = useImports((s) => (s.running ? Math.floor(s.running.share * 100) : null));
   const hasProofs = useProject((s) => s.document.measures.some((m) => m.proofs.length > 0));
@@ -118,9 +119,12 @@ export function Header() {
   // What is taken out is first what somebody comes from.
   const params = useSearchParams();
   const firstBoard = useProject((s) => s.document.boards[0]?.id);
+  const last = useLastAddresses(id);
   const stepAddress = (project: string, step: string): string => {
     const to = `/p/${project}/${step}`;
-    const from = step === "hand-off" ? path.split("/")[3] : "";
+    const kept = Object.hasOwn(last, step) ? String(last[step]) : "";
+    if (step !== "hand-off") return kept ? `${to}?${kept}` : to;
+    const from = path.split("/")[3];
     const [name, chosen] =
       from === "boards"
         ? ["board", params.get("board") ?? firstBoard]
@@ -181,8 +185,8 @@ export function Header() {
           type="button"
           className="icon-button"
           aria-label="Undo"
-          title={last ? `Undo (Ctrl Z): ${last}` : "Undo (Ctrl Z)"}
-          disabled={last === undefined}
+          title={undone ? `Undo (Ctrl Z): ${undone}` : "Undo (Ctrl Z)"}
+          disabled={undone === undefined}
           onClick={undo}
         >
           <Undo2 size={16} />

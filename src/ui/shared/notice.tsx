@@ -19,21 +19,44 @@ function Mounted() {
 const fetchNotices = () => import("sonner");
 const FETCH_AFTER = 3000;
 
-async function show(error: boolean, text: string, options?: ExternalToast): Promise<void> {
+interface Told extends Omit<ExternalToast, "id" | "onDismiss" | "onAutoClose"> {
+  /** The address to which its button leads: there it is done. */
+  leadsTo?: string;
+  /** The step of undo that it tells: taken back, it tells nothing. */
+  step?: unknown;
+}
+
+/** The notices that stand, or are about to, by their numbers. */
+const standing = new Map<number, Pick<Told, "leadsTo" | "step">>();
+let last = 0;
+
+async function show(error: boolean, text: string, { leadsTo, step, ...options }: Told = {}): Promise<void> {
+  const id = ++last;
+  standing.set(id, { leadsTo, step });
   const { toast: tell, Toaster } = await fetchNotices();
   useNotices.setState({ shown: Toaster });
   await mounted;
-  if (error) tell.error(text, options);
-  else tell(text, options);
+  const gone = () => standing.delete(id);
+  if (standing.has(id))
+    (error ? tell.error : tell)(text, { ...options, id, onDismiss: gone, onAutoClose: gone });
+}
+
+/** Takes away the notices that are done: `address` is where somebody is, `steps` are those of undo. */
+export async function withdrawNotices(address: string, steps: readonly unknown[]): Promise<void> {
+  const done = [...standing].filter(
+    ([, { leadsTo, step }]) =>
+      (leadsTo !== undefined && leadsTo === address) || (step !== undefined && !steps.includes(step)),
+  );
+  if (done.length === 0) return;
+  for (const [id] of done) standing.delete(id);
+  const { toast: tell } = await fetchNotices();
+  for (const [id] of done) tell.dismiss(id);
 }
 
 /** Shows a passing notice at the foot of the window. */
-export const toast = Object.assign(
-  (text: string, options?: ExternalToast) => void show(false, text, options),
-  {
-    error: (text: string, options?: ExternalToast) => void show(true, text, options),
-  },
-);
+export const toast = Object.assign((text: string, options?: Told) => void show(false, text, options), {
+  error: (text: string, options?: Told) => void show(true, text, options),
+});
 
 /** Where notices stand. */
 export function Notices() {

@@ -1,7 +1,7 @@
 "use client";
-import { usePathname } from "next/navigation";
+import { usePathname, useSearchParams } from "next/navigation";
 import { useEffect, useRef, useState } from "react";
-import { toast } from "./notice";
+import { toast, withdrawNotices } from "./notice";
 import { useImports, useProject } from "./project-context";
 import { goWithin } from "./step-link";
 
@@ -17,7 +17,9 @@ function usePaste(onFiles: (files: File[]) => void): void {
   useEffect(() => {
     const paste = (event: ClipboardEvent) => {
       const target = event.target as HTMLElement | null;
-      if (target?.closest("input, textarea, select, [contenteditable=true]")) return;
+      // Cells that are typed in take what is pasted there.
+      if (event.defaultPrevented || target?.closest("input, textarea, select, [contenteditable=true]"))
+        return;
       const files = [...(event.clipboardData?.files ?? [])];
       const text = event.clipboardData?.getData("text/plain") ?? "";
       if (files.length === 0 && !/[\t\n]/.test(text.trim())) return;
@@ -70,22 +72,44 @@ function DropZone({ onFiles }: { onFiles: (files: File[]) => void }) {
   );
 }
 
-/** On steps that show no tables: says what came in, or why it did not. */
+/** The address of the page within the application. */
+function useAddress(): string {
+  const path = usePathname();
+  const query = useSearchParams().toString();
+  return query ? `${path}?${query}` : path;
+}
+
+/** Takes away notices that lead to where somebody is, or tell what was taken back. */
+function useDoneNotices(): void {
+  const here = useAddress();
+  const steps = useProject((s) => s.past);
+  useEffect(() => void withdrawNotices(here, steps), [here, steps]);
+}
+
+/** Says what came in, and offers to show it; on steps that show no tables also why something did not. */
 function useArrivals(isData: boolean): void {
   const id = useProject((s) => s.id);
   const tables = useProject((s) => s.document.tables);
+  const here = useAddress();
   const { arrived, shown, problems, dismissProblems, said } = useImports((s) => s);
   useEffect(() => {
     const table = tables.find((t) => t.id === arrived);
-    if (isData || !table) return;
+    if (!table) return;
+    shown();
+    const leadsTo = `/p/${id}/data?table=${table.id}`;
+    // The first table is shown as soon as it is there.
+    if (isData && (tables.length === 1 || here === leadsTo)) return;
     const doubts = said.get(table.id)?.doubts.length ?? 0;
     const look = doubts ? ` ${doubts === 1 ? "One thing is" : `${doubts} things are`} to be looked at.` : "";
-    toast(`${table.name} is here: ${table.rows.toLocaleString("en")} rows.${look}`, {
-      duration: 8000,
-      action: { label: "See its rows", onClick: () => goWithin(`/p/${id}/data?table=${table.id}`) },
-    });
-    shown();
-  }, [isData, arrived, tables, said, shown, id]);
+    toast(
+      `${table.name} is here: ${table.rows.toLocaleString("en")} ${table.rows === 1 ? "row" : "rows"}.${look}`,
+      {
+        duration: 8000,
+        leadsTo,
+        action: { label: "Show it", onClick: () => goWithin(leadsTo) },
+      },
+    );
+  }, [isData, arrived, tables, said, shown, id, here]);
   useEffect(() => {
     if (isData || problems.length === 0) return;
     for (const problem of problems) toast.error(problem, { duration: 12_000 });
@@ -96,6 +120,7 @@ function useArrivals(isData: boolean): void {
 /** Takes tables that are dropped or pasted anywhere in a project. */
 export function TakeFiles() {
   const start = useImports((s) => s.start);
+  useDoneNotices();
   useArrivals(usePathname().split("/")[3] === "data");
   usePaste(start);
   return <DropZone onFiles={start} />;
