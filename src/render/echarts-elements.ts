@@ -144,11 +144,38 @@ export function elementOf(mark: Mark, family: string): Record<string, unknown> {
       // Moves to the corners of the icon's box make it the box that is fitted, whatever the outlines
       // cover of it.
       const pathData = `M0 0M${mark.box} ${mark.box}${mark.d}`;
+      const scale = mark.size / mark.box;
       return {
         type: "path",
         ...shared,
-        shape: { pathData, x: mark.x, y: mark.y, width: mark.size, height: mark.size, layout: "cover" },
-        style: { ...style, lineCap: "round", lineJoin: "round" },
+        // An outline is fitted once, when it is made: its place and its size are told apart from it.
+        transition: ["x", "y", "scaleX", "scaleY", "style"],
+        x: mark.x,
+        y: mark.y,
+        scaleX: scale,
+        scaleY: scale,
+        // A cut is moved and scaled with what it cuts.
+        ...(mark.clip
+          ? {
+              clipPath: {
+                type: "cavloRect",
+                shape: boxShape({
+                  ...mark.clip,
+                  x: (mark.clip.x - mark.x) / scale,
+                  y: (mark.clip.y - mark.y) / scale,
+                  width: mark.clip.width / scale,
+                  height: mark.clip.height / scale,
+                }),
+              },
+            }
+          : {}),
+        shape: { pathData, x: 0, y: 0, width: mark.box, height: mark.box, layout: "cover" },
+        style: {
+          ...style,
+          ...(mark.stroke ? { lineWidth: (mark.strokeWidth ?? 1) / scale } : {}),
+          lineCap: "round",
+          lineJoin: "round",
+        },
       };
     }
     case "picture":

@@ -2,9 +2,10 @@ import { XMLParser } from "fast-xml-parser";
 import { describe, expect, it } from "vitest";
 import { FINISHES } from "@/core/kinds/finishes";
 import { KINDS } from "@/core/kinds/index";
-import type { Scene } from "@/core/scene/marks";
+import type { Mark, Scene } from "@/core/scene/marks";
 import { sceneOf } from "@/core/view/picture";
 import { casesOf, visualOf } from "@/testing/craft/cases";
+import { elementOf } from "./echarts-elements";
 import { stillSvg } from "./echarts-marks";
 import { sceneToSvg } from "./svg-text";
 
@@ -251,4 +252,23 @@ describe("the stage and the server draw the same", () => {
       }
     },
   );
+});
+
+it("an icon that moves or grows keeps its outline, which the chart library fits only once", () => {
+  const icon = (x: number, size: number): Mark => ({
+    type: "icon",
+    id: "i",
+    part: "cell",
+    x,
+    y: 5,
+    size,
+    box: 24,
+    d: "M2 2L20 20",
+    stroke: "#000000",
+    strokeWidth: 2,
+  });
+  const [before, after] = [icon(10, 12), icon(50, 48)].map((mark) => elementOf(mark, "sans-serif"));
+  expect(after.shape).toEqual(before.shape);
+  expect([before.x, before.scaleX, after.x, after.scaleX]).toEqual([10, 0.5, 50, 2]);
+  expect((after.style as { lineWidth: number }).lineWidth).toBe(1);
 });

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { KINDS } from "../kinds";
 import { newInput, newMeasure, newVisual } from "../project/defaults";
 import { emptyProject, type Project, tableSchema, type Visual } from "../project/schema";
-import { type PhraseToken, say, sentenceText } from "./sentence";
+import { type PhraseToken, say, sentenceText, tokenKeys } from "./sentence";
 
 const table = tableSchema.parse({
   id: "t",
@@ -51,6 +51,19 @@ describe("the sentence of a visual", () => {
       "Show riders as a gauge against goal 90, from 10 to 100, with zones at 70 and 85, for all rows.",
     );
     expect(said({ kind: "gauge" })).toContain("against a target …, from 0 to 100, with zones …");
+  });
+
+  it("has a key for each token that no other has, and that stays while others come and go", () => {
+    const zones: Visual["zones"] = [
+      { to: 70, word: "poor", tone: "poor" },
+      { to: null, word: "good", tone: "good" },
+    ];
+    const keys = (change: Partial<Visual>) => tokenKeys(tokens(change));
+    const gauge = keys({ kind: "gauge", target: { input: "goal" }, zones });
+    expect(new Set(gauge).size).toBe(gauge.length);
+    const kept = gauge.filter((key) => key.startsWith("{") && !key.includes("zones"));
+    expect(kept.length).toBeGreaterThan(4);
+    expect(keys({ kind: "gauge", target: { input: "goal" } })).toEqual(expect.arrayContaining(kept));
   });
 
   it("says a course over time, heads, pictures and filters", () => {

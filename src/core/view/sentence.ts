@@ -338,3 +338,18 @@ export const sentenceText = (tokens: SentenceToken[]): string =>
 /** The columns that the filters of a visual can name. */
 export const filterColumns = ({ visual, project }: Pick<Saying, "visual" | "project">) =>
   offeredColumns(project, homeTableOfVisual(visual, project));
+
+/**
+ * A name for each token that stays with it while others come and go, and that no other has: what it changes,
+ * or what it stands behind.
+ */
+export function tokenKeys(tokens: SentenceToken[]): string[] {
+  let last = "";
+  let words = 0;
+  return tokens.map((token) => {
+    if (typeof token === "string") return `${++words} after ${last}`;
+    last = `${JSON.stringify(token.phrase)} ${token.label}`;
+    words = 0;
+    return last;
+  });
+}

@@ -9,7 +9,7 @@ import type { VisualData } from "@/core/rows/visual-data";
 import { titleAfter } from "@/core/view/first-set-up";
 import { saysTheSame } from "@/core/view/look";
 import { styleOf } from "@/core/view/picture";
-import { type SentenceToken, say } from "@/core/view/sentence";
+import { say, tokenKeys } from "@/core/view/sentence";
 import { whyNotInOrder } from "@/core/view/why-not";
 import { useDesign } from "../shared/design";
 import { later } from "../shared/fetched-later";
@@ -21,18 +21,6 @@ import { useDraft } from "../shared/results";
 /** Fetches the choices of phrases. */
 export const fetchChoices = () => import("./phrase-choices");
 const PhraseChoices = later(() => fetchChoices().then((m) => m.PhraseChoices), { waiting: () => null });
-
-/**
- * A name for each token that stays with it while others come and go: what it changes, or the words before it.
- */
-function keysOf(tokens: SentenceToken[]): string[] {
-  let last = "";
-  return tokens.map((token) => {
-    if (typeof token === "string") return `after ${last}`;
-    last = `${JSON.stringify(token.phrase)} ${token.label}`;
-    return last;
-  });
-}
 
 /** The visual's data set-up as one sentence; every phrase of it changes in place. */
 export const Sentence = memo(
@@ -51,7 +39,7 @@ export const Sentence = memo(
     const style = styleOf(visual, design);
     const palette = style.has("colours.palette") ? String(style.value("colours.palette")) : "";
     const tokens = say(saying);
-    const keys = keysOf(tokens);
+    const keys = tokenKeys(tokens);
     return (
       <p className="max-w-[820px] text-lg leading-9">
         {tokens.map((token, i) => {

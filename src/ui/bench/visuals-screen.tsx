@@ -13,7 +13,7 @@ import { useAfterPaint } from "../shared/after-paint";
 import { CommitField } from "../shared/commit-field";
 import { later, OVER } from "../shared/fetched-later";
 import { useFind } from "../shared/find-in-list";
-import { newId } from "../shared/ids";
+import { freeLabel, newId } from "../shared/ids";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
 import { Labelled } from "../shared/labelled";
@@ -68,7 +68,7 @@ function OneVisual({ visuals, all, findings }: Props) {
   const store = useProjectStore();
   const tellRemoved = useTellRemoved();
   const theme = useTheme((s) => s.theme);
-  const [visual, choose] = useSelected("visual", visuals);
+  const [named, choose] = useSelected("visual", visuals);
   // The table that the address wants drawn.
   const drawn = useSearchParams().get("draw");
   // What a new visual is to be, in somebody's words: "pie".
@@ -77,14 +77,12 @@ function OneVisual({ visuals, all, findings }: Props) {
   useEffect(() => {
     if (called !== null) setAdding(true);
   }, [called]);
-  // A visual just made is shown once the address names it: until then another one would stand in its place.
+  // A visual just made is shown at once, before the address names it: what is typed then is meant for it.
   const [made, setMade] = useState<string | null>(null);
+  const visual = visuals.find((v) => v.id === made) ?? named;
   useEffect(() => {
-    if (made !== null && visual?.id === made) {
-      setMade(null);
-      setAdding(false);
-    }
-  }, [made, visual]);
+    if (made !== null && named?.id === made) setMade(null);
+  }, [made, named]);
   useEffect(() => {
     const timer = setTimeout(() => {
       for (const fetch of [fetchGallery, fetchChoices]) fetch().catch(() => {});
@@ -108,15 +106,14 @@ function OneVisual({ visuals, all, findings }: Props) {
     [data, measures],
   );
 
-  const add = (draft: Visual, proposed: Measure | null = null) => {
+  const add = (draft: Visual, proposed: Measure | null = null, copied: string | null = null) => {
     const id = newId();
     const measure = proposed && { ...proposed, id: newId() };
     const value = measure?.id ?? draft.value;
-    const name = freeMadeName(
-      { ...draft, value },
-      { measures: measure ? [measure] : measures },
-      visuals.map((v) => v.name),
-    );
+    const names = visuals.map((v) => v.name);
+    const name = copied
+      ? freeLabel(copied, names)
+      : freeMadeName({ ...draft, value }, { measures: measure ? [measure] : measures }, names);
     const isTaken = apply({
       type: "add visual",
       visual: { ...draft, id, name, value },
@@ -124,9 +121,11 @@ function OneVisual({ visuals, all, findings }: Props) {
     });
     if (!isTaken) return;
     setMade(id);
+    setAdding(false);
     choose(id);
   };
   const open = (id: string) => {
+    setMade(null);
     setAdding(false);
     setTrial(null);
     choose(id);
@@ -134,7 +133,7 @@ function OneVisual({ visuals, all, findings }: Props) {
   const panel = useRef<HTMLElement>(null);
   const copy = (id: string) => {
     const now = store.getState().document.visuals.find((v) => v.id === id);
-    if (now) add({ ...now, name: `${now.name} copy` });
+    if (now) add(now, null, `${now.name} copy`);
   };
   const remove = ({ id, name }: Visual) => {
     apply({ type: "remove visual", id });

@@ -53,10 +53,10 @@ export function MeasuresScreen() {
   useEffect(() => {
     if (made === null || made !== open) return;
     setMade(null);
-    const name = document.querySelector<HTMLInputElement>("main input[aria-label=Name]");
+    const name = window.document.querySelector<HTMLInputElement>("main input[aria-label=Name]");
     name?.focus();
     name?.select();
-  }, [made, open, document.querySelector]);
+  }, [made, open]);
   const now = useValuesNow(measures);
   const failing = new Set(useFailedProofs().map((p) => p.measure.id));
   const fits = (label: string, name: string) =>

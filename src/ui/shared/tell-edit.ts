@@ -26,8 +26,8 @@ export function useTellEdit(): (text: string, duration?: number) => void {
 const GONE_AFTER = 60;
 
 /**
- * Leaves a button that still stands after it removed something: another press would remove the next thing. The
- * focus goes to what is chosen in the list of all, else to the area around the button.
+ * Leaves a button that still stands after it removed something: another press would remove the next thing.
+ * The focus goes to what is chosen in the list of all, else to the area around the button.
  */
 function stepAside(): void {
   const pressed = document.activeElement;
