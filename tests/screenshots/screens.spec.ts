@@ -82,6 +82,7 @@ test("what a file leaves open, and what is kept", async ({ page }) => {
   await page
     .getByLabel("File with a table")
     .setInputFiles({ name: "fuel.csv", mimeType: "text/csv", buffer: Buffer.from(FUEL) });
+  await page.getByRole("button", { name: "Show it" }).click();
   await expect(page.getByRole("button", { name: "Read “litres” the other way" })).toBeVisible();
   await expect(page.getByText("4.511").first()).toBeVisible();
   await settled(page);
