@@ -141,7 +141,7 @@ export class CavloVisual extends CavloElement {
       onHover: (met) => this.tell("hover", { category: met && categoryTold(met, visual, data) }),
       menu: (category) =>
         category && isPickable(category.key)
-          ? [{ text: this.isPicked(category) ? "Let go" : "Pick", run: () => this.pick(category, true) }]
+          ? [{ text: this.isPicked(category) ? "Clear" : "Pick", run: () => this.pick(category, true) }]
           : [],
       notes: [],
       failing: failingProofs(visual, project, (q) => answers.of(q)),

@@ -1,5 +1,5 @@
 import type { BoardAction, BoardState } from "@/core/view/board-state";
-import { answersText, type PickInWords, pickedInWords } from "@/core/view/picked-words";
+import { answersText, CLEAR_ALL, type PickInWords, pickedInWords } from "@/core/view/picked-words";
 import type { Presented } from "./board-controls";
 import { element, sign } from "./elements";
 
@@ -48,7 +48,7 @@ export class PickedRow {
           this.wishes.focusOn(picks[0].visual);
         },
       },
-      "Let go of all",
+      CLEAR_ALL,
     );
     this.root.replaceChildren(
       element("span", { class: "board-picked-name" }, "Picked"),
@@ -66,8 +66,8 @@ export class PickedRow {
       {
         type: "button",
         class: "icon-button",
-        "aria-label": `Let go of ${text}`,
-        title: "Let go",
+        "aria-label": `Clear ${text}`,
+        title: "Clear",
         onclick: () => {
           this.wishes.act({ type: "let go", visual, side });
           // The place of the cross is taken by the next one, or nothing is picked any more.
@@ -85,15 +85,15 @@ export class PickedRow {
         type: "button",
         class: "board-way",
         "aria-pressed": String(part === true),
-        "aria-label": `Light up the part of ${text}`,
-        title: "The others keep their whole, and its part stands out in them; else they keep only it",
+        "aria-label": `Highlight the part of ${text}`,
+        title: "Highlight: the others keep their whole, and its part stands out. Filter: they keep only it",
         onclick: () => {
           this.wishes.act({ type: "light up", visual, side, part: part !== true });
           const ways = this.root.querySelectorAll<HTMLElement>(".board-way");
           ways[Math.min(at, ways.length - 1)]?.focus();
         },
       },
-      part ? "its part" : "only it",
+      part ? "highlight" : "filter",
     );
     return element(
       "span",

@@ -59,7 +59,7 @@ export function menuOf(
   const isPicked = picked?.keys.includes(key) ?? false;
   const below = side === "split" && canStepDown(spoken(visual), path, key) ? splitBelow(visual, path) : null;
   return [
-    { text: isPicked ? `Let go of ${label}` : `Pick ${label}`, run: () => pick(category, isPicked) },
+    { text: isPicked ? `Clear ${label}` : `Pick ${label}`, run: () => pick(category, isPicked) },
     ...(picked && !isPicked ? [{ text: `Pick ${label} too`, run: () => pick(category, true) }] : []),
     ...(below
       ? [

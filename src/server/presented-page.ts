@@ -7,7 +7,7 @@ import { readingOrder } from "@/core/project/phone-layout";
 import type { Board, Project } from "@/core/project/schema";
 import { inputsOf, settingIn } from "@/core/view/board-state";
 import { type Choice, choicesIn, choicesQuery, inLine } from "@/core/view/column-choices";
-import { answersText, pickedInWords } from "@/core/view/picked-words";
+import { answersText, CLEAR_ALL, pickedInWords } from "@/core/view/picked-words";
 import { valuesIn } from "@/core/view/settings";
 import { stateFrom } from "@/core/view/state-address";
 import { textQueries } from "@/core/view/text-names";
@@ -105,14 +105,14 @@ function controlHtml(
   return fieldset(input.label, inner);
 }
 
-/** What is picked, as it stands before it can be let go of. */
+/** What is picked, as it stands before it can be cleared. */
 function pickedHtml({ document, board, state }: Asked): string {
   const chips = pickedInWords(state, document).map(
     ({ text, from }) =>
       `<span class="board-chip"><b>${escaped(text)}</b><span>from ${escaped(from)}</span><button class="icon-button"></button></span>`,
   );
   if (chips.length === 0) return "";
-  return `<div class="board-picked"><span class="board-picked-name">Picked</span>${chips.join("")}<span class="board-answers">${answersText(state, { board, project: document })}</span><button class="board-button">Let go of all</button></div>`;
+  return `<div class="board-picked"><span class="board-picked-name">Picked</span>${chips.join("")}<span class="board-answers">${answersText(state, { board, project: document })}</span><button class="board-button">${CLEAR_ALL}</button></div>`;
 }
 
 /** A page does not wait longer for its answers, in milliseconds: then it stands without, and asks itself. */

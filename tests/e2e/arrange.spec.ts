@@ -51,7 +51,7 @@ for (const [width, label] of [
   test(`what is arranged is presented mark for mark at the same places, ${label}`, async ({ page }) => {
     await page.setViewportSize({ width: 1280, height: 800 });
     await arrangeDemo(page);
-    if (width !== "fluid") await choose(page.getByRole("combobox", { name: "Made for" }), label);
+    if (width !== "fluid") await choose(page.getByRole("combobox", { name: "Design width" }), label);
     await expect.poll(async () => (await drawn(page)).filter((d) => d.paths.length > 0).length).toBe(5);
     const arranged = await drawn(page);
     await page.getByRole("button", { name: "Present", exact: true }).click();
@@ -158,8 +158,8 @@ test("a section holds tiles together, on a screen and on a phone, in an order an
   await tileOf(page, "On-time departures").click();
   await tileOf(page, "Passengers against the target").click({ modifiers: ["Control"] });
   await page.getByRole("button", { name: "Put a section around" }).click();
-  await panel.getByRole("textbox", { name: "Heading" }).fill("On time & full");
-  await panel.getByRole("textbox", { name: "Heading" }).press("Enter");
+  await panel.getByRole("textbox", { name: "Title" }).fill("On time & full");
+  await panel.getByRole("textbox", { name: "Title" }).press("Enter");
   const section = tileOf(page, "section On time & full");
   const [around, gauge] = [await boxOf(section), await boxOf(tileOf(page, "On-time departures"))];
   expect(gauge.x > around.x && gauge.y > around.y && gauge.x + gauge.width < around.x + around.width).toBe(
@@ -268,7 +268,7 @@ test("a board made for one width is scaled to another window, and fills a phone 
   page,
 }) => {
   const id = await arrangeDemo(page);
-  await choose(page.getByRole("combobox", { name: "Made for" }), "1920 px wide");
+  await choose(page.getByRole("combobox", { name: "Design width" }), "1920 px wide");
   await saved(page);
   await page.setViewportSize({ width: 1280, height: 720 });
   await page.goto(`/p/${id}/present/season-at-a-glance`);

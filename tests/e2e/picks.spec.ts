@@ -54,7 +54,7 @@ test("a click picks a segment: the others answer, its visual stays whole, and th
   await expect(gaugeOf(page)).toHaveAttribute("aria-label", whole ?? "");
 });
 
-test("a pick is made, added to and let go of by keyboard alone, with the focus where it is of use", async ({
+test("a pick is made, added to and cleared by keyboard alone, with the focus where it is of use", async ({
   page,
 }) => {
   await glance(page);
@@ -69,7 +69,7 @@ test("a pick is made, added to and let go of by keyboard alone, with the focus w
   await page.keyboard.press("Control+Enter");
   await expect(pickedOf(page)).toContainText("route: Other, Ferrow Isle");
   await expect(barOf(page)).toHaveAttribute("aria-label", /1.703.466/);
-  await pickedOf(page).getByRole("button", { name: "Let go of route: Other, Ferrow Isle" }).press("Enter");
+  await pickedOf(page).getByRole("button", { name: "Clear route: Other, Ferrow Isle" }).press("Enter");
   await expect(pickedOf(page)).toBeHidden();
   await expect(donutOf(page)).toBeFocused();
   await expect(page.getByRole("status").filter({ hasText: "Nothing is picked." })).toHaveCount(1);
@@ -233,7 +233,7 @@ test("the others light up the part of what is picked in the scale of their whole
   const slices = await power.locator("path[data-mark]").count();
   await named(donutOf(page), "North Quay").click();
   await expect(power).not.toHaveAttribute("aria-label", whole ?? "");
-  const way = pickedOf(page).getByRole("button", { name: "Light up the part of route: North Quay" });
+  const way = pickedOf(page).getByRole("button", { name: "Highlight the part of route: North Quay" });
   await expect(way).toHaveAttribute("aria-pressed", "false");
   await way.click();
   await expect(way).toBeFocused();

@@ -203,15 +203,15 @@ const TILE_FIELDS: Record<keyof TileChange, string> = {
   shows: "What it shows",
   fit: "Fit",
   along: "Direction",
-  heading: "Heading",
-  ground: "Ground",
+  heading: "Title",
+  ground: "Background",
   border: "Border",
   phone: "Rows on a phone",
 };
 const LOOK_FIELDS: Record<keyof BoardLook, string> = {
   palette: "Palette",
   finish: "Finish",
-  ground: "Ground",
+  ground: "Background",
   frame: "Frame",
 };
 

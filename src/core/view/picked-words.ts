@@ -4,6 +4,9 @@ import { answeringTiles, type BoardState, seenVisual } from "./board-state";
 import { type Picked, pickText } from "./picks";
 import { trailOf } from "./steps";
 
+/** What the button says that takes back all that is picked. */
+export const CLEAR_ALL = "Clear all";
+
 /** A pick in words: "route: North Quay", and the name of the visual that it is from. */
 export interface PickInWords {
   picked: Picked;

@@ -250,7 +250,7 @@ function OneVisual({ visuals, all, findings }: Props) {
               <button
                 type="button"
                 className="icon-button size-7"
-                aria-label="Copy this visual"
+                aria-label="Duplicate this visual"
                 onClick={() => copy(visual.id)}
               >
                 <Copy size={14} />

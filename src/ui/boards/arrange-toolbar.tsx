@@ -141,7 +141,7 @@ export function ArrangeToolbar({
       </span>
       <span className="w-36">
         <Choose
-          label="Made for"
+          label="Design width"
           value={String(width)}
           options={[
             { value: "fluid", label: "Fluid width" },
@@ -156,7 +156,7 @@ export function ArrangeToolbar({
           }
         />
       </span>
-      <span className="flex items-center" role="group" aria-label="Seen on">
+      <span className="flex items-center" role="group" aria-label="Preview at">
         {width === "fluid" ? (
           FLUID_SEEN.map((w) => (
             <button

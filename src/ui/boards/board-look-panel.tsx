@@ -64,7 +64,7 @@ export function BoardLookPanel({ board }: { board: Board }) {
         )}
       </Labelled>
       <GroundField
-        label="Ground"
+        label="Background"
         value={ground}
         onChange={(next, group) => change({ ground: next }, group)}
       />

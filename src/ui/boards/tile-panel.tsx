@@ -87,14 +87,14 @@ function Content({ tile, change }: { tile: Tile; change: Change }) {
       return (
         <>
           <CommitField
-            label="Heading"
+            label="Title"
             value={tile.heading}
             placeholder="No heading"
             longest={LONGEST.heading}
             onCommit={(heading) => change({ heading })}
           />
           <GroundField
-            label="Ground"
+            label="Background"
             value={tile.ground}
             onChange={(ground, group) => change({ ground }, group)}
           />

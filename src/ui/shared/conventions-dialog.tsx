@@ -132,7 +132,7 @@ function Fields() {
           />
         )}
       </Labelled>
-      <Labelled label="New money in">
+      <Labelled label="Currency">
         {(id) => (
           <CommitField
             id={id}

@@ -14,14 +14,14 @@ export const SHORTCUTS: { keys: string; what: string }[] = [
     what: "go from mark to mark; on a board Enter picks, with Ctrl or Shift one more; Escape leaves",
   },
   { keys: "Shift F10 on a mark of a board", what: "its menu: pick it, step down, see the rows behind it" },
-  { keys: "Escape on a board", what: "lets go of what is picked" },
+  { keys: "Escape on a board", what: "clears what is picked" },
   { keys: "Tab on a picture", what: "its numbers as a table" },
   {
     keys: "arrows on a tile while arranging; with Shift; with Ctrl",
     what: "move it; resize it; seven rows at once",
   },
-  { keys: "Space, Ctrl A while arranging", what: "select a tile, or all; Escape lets go" },
-  { keys: "Ctrl C, X, V, D while arranging", what: "copy, cut, paste, double what is selected" },
+  { keys: "Space, Ctrl A while arranging", what: "select a tile, or all; Escape clears that" },
+  { keys: "Ctrl C, X, V, D while arranging", what: "copy, cut, paste, duplicate what is selected" },
   { keys: "Delete on a tile", what: "remove it from the board" },
   {
     keys: "Escape in a field",

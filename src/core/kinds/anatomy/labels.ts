@@ -51,7 +51,7 @@ export function labelsPart<
 >({ says, say, places = [], place, size = 11.5, more = [] }: LabelsOptions<S, Place, More>) {
   const content = choice(
     "content",
-    "Says",
+    "Content",
     says.map((s) => [s, SAYS[s]] as const),
     say,
   );

@@ -14,7 +14,7 @@ export const sharedParts = (dashes = true) => [
       "archivo",
     ),
   ]),
-  part("heading", "Heading", [
+  part("heading", "Title", [
     toggle("shown", "Shown", true),
     number("size", "Size", [9, 32, 1], "px", 15),
     choice(
@@ -41,7 +41,7 @@ export const sharedParts = (dashes = true) => [
     number("radius", "Corners", [0, 32, 1], "px", 12),
     toggle("border", "Border", true),
     toggle("filled", "Background", true),
-    colour("background", "Ground colour"),
+    colour("background", "Background colour"),
     choice(
       "sheet",
       "Drawn for",
