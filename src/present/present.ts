@@ -15,6 +15,7 @@ import { canStepDown, trailOf } from "@/core/view/steps";
 import { textNames, wholeForText } from "@/core/view/text-names";
 import type { StartPicture } from "@/render/painter/live";
 import { rootOf } from "@/render/roots";
+import { AddressedPicks } from "./addressed-picks";
 import type { Answers } from "./answers";
 import { BoardControls, type Presented } from "./board-controls";
 import { BoardGrid, type Narrowness, type VisualOnTile } from "./board-grid";
@@ -101,6 +102,7 @@ export class PresentedBoard {
   private isSettled = false;
   /** Whether what an address asked for was held to the values that there are. */
   private isLookedThrough = false;
+  private readonly addressed: AddressedPicks;
   /** The values that no row has, in words, and what is said of all that is left out. */
   private absent: string[] = [];
   private noted = "";
@@ -127,6 +129,7 @@ export class PresentedBoard {
     private options: PresentOptions,
   ) {
     this.state = options.state ?? UNTOUCHED;
+    this.addressed = new AddressedPicks(this.state);
     this.design = designOf(presented, options);
     this.ears = rootOf(root);
     this.ears.addEventListener("keydown", this.escape as EventListener);
@@ -312,7 +315,8 @@ export class PresentedBoard {
       this.show();
       return;
     }
-    if (this.isSettled && this.leaveOutAbsent()) return;
+    for (const query of this.addressed.questions(state, project)) later(query);
+    if (this.isSettled && (this.leaveOutAbsent() || this.leaveOutGone())) return;
     if (this.isSettled && this.waiting) {
       this.act(this.waiting, true);
       return;
@@ -342,6 +346,18 @@ export class PresentedBoard {
     this.absent = absent.map(({ label, names }) => `${names.join(", ")} of ${label}, which no row has`);
     for (const { control, setting } of absent)
       this.state = boardReducer(this.state, { type: "set filter", control, setting });
+    this.writeNote();
+    this.options.onState?.(this.state, { type: "become", state: this.state }, false);
+    this.show();
+    return true;
+  }
+
+  /** Leaves categories out of picks that an address asked for and that went since, and says so. */
+  private leaveOutGone(): boolean {
+    const found = this.addressed.withoutGone(this.state, this.presented.project, this.options.answers);
+    if (!found) return false;
+    this.state = found.state;
+    this.absent.push(`${found.words}, which no row has`);
     this.writeNote();
     this.options.onState?.(this.state, { type: "become", state: this.state }, false);
     this.show();

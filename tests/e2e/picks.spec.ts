@@ -157,6 +157,22 @@ test("a value that no row has is left out of the address, and said", async ({ pa
   }
 });
 
+test("a picked category that went is left out of the address, and the board shows the rest", async ({
+  page,
+}) => {
+  const id = await glance(page);
+  for (const path of ["boards", `present/${GLANCE}`]) {
+    const pick = "pick.passengers-by-route";
+    await page.goto(`/p/${id}/${path}?board=${GLANCE}&${pick}=Atlantis`);
+    await expect(page.getByText("Left out of the address: route: Atlantis, which no row has.")).toBeVisible();
+    await expect(page).not.toHaveURL(/Atlantis/);
+    await expect(pickedOf(page)).toBeHidden();
+    await page.goto(`/p/${id}/${path}?board=${GLANCE}&${pick}=Atlantis&${pick}=North+Quay`);
+    await expect(pickedOf(page)).toContainText("route: North Quay");
+    await expect(barOf(page)).toHaveAttribute("aria-label", /1.145.029/);
+  }
+});
+
 test("a tile stands aside, and the board begins with what its author has set; a reader changes neither", async ({
   page,
 }) => {

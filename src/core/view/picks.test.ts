@@ -10,7 +10,7 @@ import { emptyProject, type Project, tableSchema } from "../project/schema";
 import { categoryKey, type RowKey, rowKey } from "../rows/row-key";
 import { answeringTiles, type BoardState, boardReducer, filtersOfTile, UNTOUCHED } from "./board-state";
 import { answersText, pickedInWords } from "./picked-words";
-import { filterOfPick, isPickable, type Picked, pickedAfter } from "./picks";
+import { filterOfPick, isPickable, type Picked, pickedAfter, withoutGone } from "./picks";
 import { toQuery } from "./query";
 import { toVisualData } from "./visual-data";
 
@@ -196,5 +196,18 @@ describe("a pick", () => {
       by: "month",
     });
     expect(pickedInWords({ picks, steps: {} }, project)[0].text).toMatch(/^month: \w{3} 20\d\d$/);
+  });
+});
+
+describe("a pick of categories that went", () => {
+  it("keeps those that are there, by their types, and Other and what has no match", () => {
+    const picked = (...keys: RowKey[]): Picked => ({ visual: "routes", side: "split", keys });
+    const [other, none] = [rowKey({ type: "other" }), rowKey({ type: "no match" })];
+    const values = ["A", null, true];
+    expect(withoutGone(picked(categoryKey("A"), categoryKey(null), other, none), values)).toBeNull();
+    const found = withoutGone(picked(categoryKey("A"), categoryKey("true"), categoryKey("Z")), values);
+    expect(found?.left?.keys).toEqual([categoryKey("A")]);
+    expect(found?.gone.keys).toEqual([categoryKey("true"), categoryKey("Z")]);
+    expect(withoutGone(picked(categoryKey("Z")), values)?.left).toBeNull();
   });
 });

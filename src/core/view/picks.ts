@@ -1,3 +1,4 @@
+import type { Value } from "../base/value";
 import { columnFor, placesOf } from "../formula/meeting";
 import type { ListFilter } from "../plan/query";
 import { homeTableOfVisual } from "../project/home-table";
@@ -126,4 +127,20 @@ export function pickText(picked: Picked, visual: Visual, project: Pick<Named, "c
   const split = visual[picked.side];
   const of = split?.by ?? split?.column.replaceAll("_", " ") ?? "";
   return `${of}: ${pickedNames(picked, visual, project)}`;
+}
+
+/**
+ * A pick without the categories that its column has no more, and those; null where it has all of them. `values`
+ * are all that the column has, as filters name them.
+ */
+export function withoutGone(
+  picked: Picked,
+  values: readonly Value[],
+): { left: Picked | null; gone: Picked } | null {
+  const there = new Set(values.map((value) => rowKey({ type: "category", value })));
+  const isGone = (key: RowKey) => subjectOf(key).type === "category" && !there.has(key);
+  const gone = picked.keys.filter(isGone);
+  const left = picked.keys.filter((key) => !isGone(key));
+  if (gone.length === 0) return null;
+  return { gone: { ...picked, keys: gone }, left: left.length > 0 ? { ...picked, keys: left } : null };
 }
