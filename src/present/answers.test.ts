@@ -154,4 +154,19 @@ describe("answers to queries", () => {
     answers.answerInPage(null);
     expect(answers.findInPage([query("newer")])).toBe(false);
   });
+
+  it("say whenever the source is away, and go on asking until it is back", async () => {
+    const { ask, asked } = source();
+    const [arrived, away] = [vi.fn(), vi.fn()];
+    const answers = new Answers(ask);
+    answers.ask([query("a")], arrived, away);
+    await asked[0].fail();
+    expect(away).toHaveBeenCalledTimes(1);
+    await vi.advanceTimersByTimeAsync(500);
+    await asked[1].fail();
+    expect(away).toHaveBeenCalledTimes(2);
+    await vi.advanceTimersByTimeAsync(1000);
+    await asked[2].answer();
+    expect([away.mock.calls.length, arrived.mock.calls.length]).toEqual([2, 1]);
+  });
 });

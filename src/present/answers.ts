@@ -94,8 +94,11 @@ export class Answers {
     }
   }
 
-  /** Asks what is not known of some queries, and nothing that was asked before; `arrived` is told when all is. */
-  ask(queries: QueryInput[], arrived: () => void): void {
+  /**
+   * Asks what is not known of some queries, and nothing that was asked before; `arrived` is told when all is,
+   * `away` whenever the source was not reached, before it is asked again.
+   */
+  ask(queries: QueryInput[], arrived: () => void, away: () => void = () => {}): void {
     this.stop();
     const missing = this.missing(queries);
     if (missing.size === 0) return;
@@ -112,7 +115,8 @@ export class Answers {
       () => {
         if (asking.signal.aborted) return;
         const wait = AGAIN[Math.min(this.tries++, AGAIN.length - 1)];
-        this.again = setTimeout(() => this.ask(queries, arrived), wait);
+        this.again = setTimeout(() => this.ask(queries, arrived, away), wait);
+        away();
       },
     );
   }

@@ -103,6 +103,9 @@ export class PresentedBoard {
   /** Whether what an address asked for was held to the values that there are. */
   private isLookedThrough = false;
   private readonly addressed: AddressedPicks;
+  /** Whether answers cannot be had now, and of when the last ones are. */
+  private isAway = false;
+  private answeredAt = "";
   /** The values that no row has, in words, and what is said of all that is left out. */
   private absent: string[] = [];
   private noted = "";
@@ -324,9 +327,9 @@ export class PresentedBoard {
     clearTimeout(this.resting);
     const askAll = () => {
       if (answers.findInPage(further)) this.show();
-      else answers.ask([...asked, ...further], this.arrived);
+      else answers.ask([...asked, ...further], this.arrived, this.away);
     };
-    if (!this.isSettled) answers.ask(asked, this.arrived);
+    if (!this.isSettled) answers.ask(asked, this.arrived, this.away);
     // What a list or a proof says of one step would only keep the next step waiting.
     else if (this.isTurning) this.resting = setTimeout(askAll, REST);
     else askAll();
@@ -365,15 +368,27 @@ export class PresentedBoard {
   }
 
   private readonly arrived = (): void => {
-    this.tellTime();
+    this.isAway = false;
+    this.answeredAt = this.tellTime();
+    this.show();
+  };
+
+  /** Where answers cannot be had, what waits for them keeps its last picture and says from when it is. */
+  private readonly away = (): void => {
+    if (this.isAway) return;
+    this.isAway = true;
+    const since = this.answeredAt ? `${this.answeredAt}: the` : "The";
+    this.asOf.textContent = `${since} server does not answer`;
     this.show();
   };
 
   /** Says of when the answers are, which a board that is presented gets anew whenever its data change. */
-  private tellTime(): void {
+  private tellTime(): string {
     const now = new Date();
     const [hours, minutes] = [now.getHours(), now.getMinutes()].map((n) => String(n).padStart(2, "0"));
-    this.asOf.textContent = this.options.onClose ? `as of ${hours}:${minutes}` : "";
+    const time = `as of ${hours}:${minutes}`;
+    this.asOf.textContent = this.options.onClose ? time : "";
+    return time;
   }
 
   private showTile(
@@ -411,6 +426,7 @@ export class PresentedBoard {
       notes: [
         ...wholeFor(board, this.state, tile, project).map((label) => `whole for ${label}`),
         ...(keepsOnly ? ["keeps only what is picked"] : []),
+        ...(this.isAway && pending && this.answeredAt ? [this.answeredAt] : []),
       ],
       failing: failingProofs(visual, project, later),
       trail: trailOf(visual, path, project),

@@ -78,6 +78,7 @@ export function HandOffScreen() {
     <div className="areas grid h-full grid-cols-[240px_minmax(0,1fr)_380px] max-lg:grid-cols-[168px_minmax(0,1fr)_300px]">
       <WhatList what={what} all={all} choose={choose} />
       <section aria-label="Preview" className="flex min-h-0 flex-col gap-4 overflow-auto p-5">
+        <h1 className="sr-only">Hand-off</h1>
         <FormChoice what={what} form={form} onChange={as} />
         {isAlive && (what.board || visual) ? (
           <AlivePreview what={what} travelling={travelling} />

@@ -153,6 +153,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
     <div className="areas-flat grid h-full grid-cols-[minmax(0,1fr)_280px] max-lg:grid-cols-[minmax(0,1fr)_244px]">
       <section className="min-h-0 overflow-auto px-6 pt-5 pb-6 narrow:overflow-visible">
         <p className="text-sm text-muted">Input</p>
+        <h1 className="sr-only">{input.label}</h1>
         <div className="max-w-md [&_.field]:h-10 [&_.field]:text-lg [&_.field]:font-semibold">
           <CommitField
             label="Name"

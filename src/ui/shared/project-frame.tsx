@@ -63,6 +63,23 @@ function CannotOpen({ id, error }: { id: string; error: Error }) {
   );
 }
 
+/** The id of what is worked on, below the header. */
+const WORK = "work";
+
+/** The first stop of the Tab key: past the header. The address stays, since it says what is worked on. */
+const SkipLink = () => (
+  <a
+    href={`#${WORK}`}
+    className="button button-strong sr-only focus:not-sr-only focus:absolute focus:top-2 focus:left-2 focus:z-50"
+    onClick={(event) => {
+      event.preventDefault();
+      document.getElementById(WORK)?.focus();
+    }}
+  >
+    Skip to the work
+  </a>
+);
+
 /**
  * Takes the project that the page arrived with, or loads it, and puts the frame of the five steps around its
  * screens; a board in present mode has no frame.
@@ -94,9 +111,10 @@ export function ProjectFrame({ id, arrived }: { id: string; arrived: SavedProjec
       <PageTitle />
       <Areas />
       <div className="flex h-full flex-col">
+        {!presents && <SkipLink />}
         {!presents && <Header />}
         {!presents && <SaveNotices />}
-        <main className="min-h-0 flex-1">
+        <main id={WORK} tabIndex={-1} className="min-h-0 flex-1 outline-none">
           <ProblemBoundary>
             <ProjectScreens presents={presents} />
             {!presents && <CategoriesShown />}

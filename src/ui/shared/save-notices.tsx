@@ -179,7 +179,7 @@ function LeftUnsaved() {
   }, [id, store]);
   const [unsaved] = left;
   if (!unsaved) return null;
-  const letGo = () => {
+  const discard = () => {
     void forgetUnsaved(unsaved.project, unsaved.window);
     setLeft(left.slice(1));
   };
@@ -194,7 +194,7 @@ function LeftUnsaved() {
             className="button"
             onClick={() => {
               store.getState().apply({ type: "take document", document: unsaved.document });
-              letGo();
+              discard();
               tellEdit("The changes are back.");
             }}
           >
@@ -204,12 +204,12 @@ function LeftUnsaved() {
             type="button"
             className="button"
             disabled={busy}
-            onClick={async () => (await keep(unsaved.document)) && letGo()}
+            onClick={async () => (await keep(unsaved.document)) && discard()}
           >
             Open them as a new project
           </button>
-          <button type="button" className="button" onClick={letGo}>
-            Let them go
+          <button type="button" className="button" onClick={discard}>
+            Discard them
           </button>
         </>
       }
@@ -226,15 +226,15 @@ function LeftUnsaved() {
 export function SaveNotices() {
   const state = useProject((s) => s.saveState);
   const awaySince = useConnection((s) => s.awaySince);
+  const isSaid = ["waiting", "refused", "deleted", "behind"].includes(state);
   return (
     <>
       {state === "behind" && <Behind />}
       {state === "deleted" && <Deleted />}
       {(state === "waiting" || state === "refused") && <Failing />}
-      {awaySince !== null && !["waiting", "refused", "deleted", "behind"].includes(state) && (
-        <Away since={awaySince} />
-      )}
-      <LeftUnsaved />
+      {awaySince !== null && !isSaid && <Away since={awaySince} />}
+      {/* What it offers needs the server, and one thing is said at a time. */}
+      {awaySince === null && !isSaid && <LeftUnsaved />}
     </>
   );
 }
