@@ -113,7 +113,7 @@ export function TemplateField({
         // A field of several lines is a text box, which cannot be said to be open.
         role={rows > 1 ? undefined : "combobox"}
         aria-expanded={rows > 1 ? undefined : offers.length > 0}
-        aria-controls={listId}
+        aria-controls={offers.length > 0 ? listId : undefined}
         aria-autocomplete="list"
         aria-activedescendant={offers.length ? `${listId}-${active}` : undefined}
         aria-invalid={problem !== null}
