@@ -2,7 +2,7 @@
 export const SHORTCUTS: { keys: string; what: string }[] = [
   {
     keys: "Ctrl K",
-    what: "go to any step, table, measure, input, visual or board, or to the calendar and language of the project",
+    what: "go to any step, table, measure, input, visual or board, or to the calendar and language of the project; begin a visual by what it is called",
   },
   { keys: "F6, Shift F6", what: "go to the next area of the screen, or to the one before" },
   { keys: "Ctrl Z, Ctrl Shift Z (or Ctrl Y)", what: "undo, redo, over the whole project" },
