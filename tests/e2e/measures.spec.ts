@@ -212,6 +212,7 @@ test("a measure of a later table is told its table by its names; measures of two
   await expect(page.getByLabel("From table")).toHaveText("deaths");
   await expect(page.getByText("Whose rows are meant?")).toHaveCount(0);
   // Another program need not name a table either.
+  await saved(page);
   const answer = await page.request.post(`/api/projects/${id}/results`, {
     data: { queries: [{ measures: [{ formula: "sum(Deaths)", as: "d" }] }] },
   });
