@@ -56,6 +56,9 @@ export function kindOf(id: string): Kind<KindId> {
   return kind;
 }
 
+/** The kind that shows rows side by side by their length alone: what parts that make no whole are mended to. */
+export const SIDE_BY_SIDE = roundedBars;
+
 /** Whether the sentence of a kind has a role. */
 export const hasRole = (kind: string, role: RoleId): boolean => kindOf(kind).roles.includes(role);
 

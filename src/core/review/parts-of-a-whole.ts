@@ -1,4 +1,4 @@
-import { kindOf } from "../kinds";
+import { kindOf, SIDE_BY_SIDE } from "../kinds";
 import type { VisualRow } from "../rows/visual-data";
 import { change, type DrawnFacts, type Mend, type ReviewRule } from "./finding";
 
@@ -8,7 +8,8 @@ export const wholeAs = ({ visual, data, style }: DrawnFacts) =>
 const isPie = (facts: DrawnFacts) => wholeAs(facts) === "slices";
 
 const positive = (rows: VisualRow[]) => rows.map((r) => r.value ?? 0).filter((v) => v > 0);
-const asBars = (facts: DrawnFacts): Mend => change("Draw rounded bars", facts, { kind: "rounded bars" });
+const asBars = (facts: DrawnFacts): Mend =>
+  change(`Draw ${SIDE_BY_SIDE.phrase}`, facts, { kind: SIDE_BY_SIDE.id });
 /** Whether shares stay what they are when the smallest parts become one. */
 const areAllParts = ({ data }: DrawnFacts) => data.addsUp && data.rows.every((r) => (r.value ?? 0) >= 0);
 const keepFirst = (facts: DrawnFacts): Mend =>
@@ -99,7 +100,7 @@ export const notAdditive: ReviewRule = {
       text: `${measure.label} of the parts does not add up to that of the whole.`,
       why: "Shares of a sum that means nothing are drawn: rates, averages and distinct counts have no parts.",
       mend:
-        as === "stacks" ? change("Put them side by side", facts, { kind: "rounded bars" }) : asBars(facts),
+        as === "stacks" ? change("Put them side by side", facts, { kind: SIDE_BY_SIDE.id }) : asBars(facts),
     };
   },
 };

@@ -237,7 +237,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
 function followed({ tableSet, table }: Measure, read: string[]): string {
   if (tableSet) return "as its names tell";
   if (table !== null) return `${table}, as its names tell`;
-  return read.length > 1 ? "several, as its names tell" : "none, as its names tell";
+  return read.length > 1 ? "several, as its names tell" : "as its names tell";
 }
 
 /**
