@@ -233,4 +233,32 @@ describe("the editor's store", () => {
     await store.getState().flush();
     expect(store.getState().saveState).toBe("deleted");
   });
+
+  it("knows that the project is gone, whatever a save says that began before", async () => {
+    let answer = (_: Response) => {};
+    vi.stubGlobal("fetch", () => new Promise<Response>((resolve) => (answer = resolve)));
+    const store = createProjectStore(saved());
+    store.getState().apply({ type: "rename project", name: "A" });
+    const first = store.getState().flush();
+    store.getState().hear({ type: "deleted", project: "p" });
+    answer(new Response(JSON.stringify({ project: { revision: 2 } })));
+    await first;
+    expect(store.getState()).toMatchObject({ saveState: "deleted", revision: 2 });
+    // And that it is there again, although a save of before says that it is gone.
+    store.getState().hear({ type: "brought back", project: "p" });
+    await vi.waitFor(() => expect(store.getState().saveState).toBe("saving"));
+    store.getState().hear({ type: "deleted", project: "p" });
+    store.getState().hear({ type: "brought back", project: "p" });
+    answer(new Response(JSON.stringify({ error: { code: "none", message: "Gone." } }), { status: 404 }));
+    await vi.waitFor(() => expect(store.getState().saveState).toBe("saving"));
+    answer(new Response(JSON.stringify({ project: { revision: 3 } })));
+    await vi.waitFor(() => expect(store.getState()).toMatchObject({ saveState: "saved", revision: 3 }));
+  });
+
+  it("knows that the project is gone when nobody told and it looks again", async () => {
+    vi.stubGlobal("fetch", async () => new Response(JSON.stringify({ error: { code: "none", message: "Gone." } }), { status: 404 }));
+    const store = createProjectStore(saved());
+    await expect(store.getState().look()).rejects.toThrow("Gone.");
+    expect(store.getState().saveState).toBe("deleted");
+  });
 });

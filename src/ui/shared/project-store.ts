@@ -84,6 +84,9 @@ export function createProjectStore(
   let keeping: ReturnType<typeof setTimeout> | null = null;
   let running: Promise<void> | null = null;
   let pause = FIRST_PAUSE;
+  // How often it was heard that the project is gone or there again: what a save that began before then
+  // says of that is old.
+  let heard = 0;
 
   return createStore<ProjectState>((set, get) => {
     const saveIn = (ms: number) => {
@@ -130,14 +133,17 @@ export function createProjectStore(
     };
     const saveOnce = async () => {
       const { id, revision, document } = get();
+      const before = heard;
       if (get().saveState !== "waiting") set({ saveState: "saving" });
       try {
         const { project } = await api.save(id, revision, document);
         pause = FIRST_PAUSE;
-        if (get().document === document) allSaved({ revision: project.revision });
+        if (heard !== before && get().saveState === "deleted") set({ revision: project.revision });
+        else if (get().document === document) allSaved({ revision: project.revision });
         else set({ revision: project.revision, saveProblem: null, saveState: "unsaved" });
       } catch (error) {
-        failed(error);
+        if (heard === before) failed(error);
+        else if (get().saveState !== "deleted") set({ saveState: "unsaved" });
       }
     };
     return {
@@ -207,7 +213,12 @@ export function createProjectStore(
       async look() {
         const { id, saveState } = get();
         if (saveState === "saving") return;
-        const { project } = await api.project(id);
+        const before = heard;
+        const { project } = await api.project(id).catch((error: unknown) => {
+          // Its removal may have been told while this window heard nothing.
+          if (error instanceof ApiError && error.status === 404 && heard === before) failed(error);
+          throw error;
+        });
         // Another look may have been faster with an older version.
         if (project.revision <= get().revision) return;
         // Where nothing of this window would be lost, the newer version is simply taken; else it is said at
@@ -219,6 +230,7 @@ export function createProjectStore(
       hear(event) {
         const { id, revision, saveState } = get();
         if (event.project !== id) return;
+        if (event.type !== "saved") heard++;
         if (event.type === "deleted")
           set({ saveState: "deleted", saveProblem: "This project was removed in another window." });
         else if (event.type === "brought back" && saveState === "deleted") {

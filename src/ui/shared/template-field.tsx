@@ -1,5 +1,6 @@
 "use client";
 import { useId, useRef, useState } from "react";
+import { flushSync } from "react-dom";
 import { OFFERED_FORMATS } from "@/core/base/number-format";
 import {
   checkTemplate,
@@ -99,9 +100,12 @@ export function TemplateField({
     if (!place || caret === null) return;
     const rest = shown.slice(caret).replace(/^[^{}\s]*\}/, "");
     const before = `${shown.slice(0, place.from)}${offer}}`;
-    setText(before + rest);
-    setCaret(null);
-    requestAnimationFrame(() => field.current?.setSelectionRange(before.length, before.length));
+    // At once: a frame later it would take the caret back from who goes on typing.
+    flushSync(() => {
+      setText(before + rest);
+      setCaret(null);
+    });
+    field.current?.setSelectionRange(before.length, before.length);
   };
   return (
     <div className="relative min-w-0" {...unsaved(text !== null || offers.length > 0)}>
