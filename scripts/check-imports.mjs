@@ -20,6 +20,7 @@ const LAYERS = [
   { name: "core/scene", packages: ["culori"] },
   { name: "core/kinds", packages: [] },
   { name: "core/view", packages: ["marked"] },
+  { name: "core/changes", packages: [] },
   { name: "core/snapshot", packages: [] },
   { name: "core/review", packages: [] },
   { name: "render", packages: ["@resvg/resvg-js", "echarts", "fflate", "react", "node:fs", "node:path"] },

@@ -1,5 +1,5 @@
 import { readFile } from "node:fs/promises";
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { goTo, openDemo, openEmpty, saved } from "./steps";
 
 test("the demo is there at the first start and shows its numbers on a board", async ({ page }) => {
@@ -84,6 +84,58 @@ test("a window with nothing unsaved takes what another saved, at once", async ({
   await other.getByLabel("Project name").fill("Named elsewhere");
   await other.getByLabel("Project name").press("Enter");
   await expect(page.getByLabel("Project name")).toHaveValue("Named elsewhere");
+});
+
+test("two windows merge what touches different things, show the rest in words, and each still undoes its own, after a reload too", async ({
+  page,
+  context,
+}) => {
+  // This window hears nothing of the other one before it saves itself.
+  await page.route("**/api/events", (route) => route.abort());
+  const id = await openDemo(page);
+  await goTo(page, "Visuals");
+  const other = await context.newPage();
+  await other.goto(`/p/${id}/visuals`);
+  const subtitle = (of: Page) => of.getByRole("combobox", { name: "Subtitle", exact: true });
+  const title = (of: Page) => of.getByRole("combobox", { name: "Title", exact: true });
+  await subtitle(other).fill("Said elsewhere");
+  await subtitle(other).press("Enter");
+  await saved(other);
+  await title(page).fill("Said here");
+  await title(page).press("Enter");
+  await saved(page);
+  await expect(subtitle(page)).toHaveValue("Said elsewhere");
+  await expect(title(page)).toHaveValue("Said here");
+  await expect(title(other)).toHaveValue("Said here");
+
+  // Undo takes back what this window did, and leaves what the other one did; after a reload too.
+  await page.reload();
+  const undo = page.getByRole("button", { name: "Undo", exact: true });
+  await expect(undo).toHaveAttribute("title", /Title/);
+  await undo.click();
+  await expect(title(page)).toHaveValue("{measure} by {split}");
+  await expect(subtitle(page)).toHaveValue("Said elsewhere");
+  await saved(page);
+  await expect(title(other)).toHaveValue("{measure} by {split}");
+
+  // Both say something else of the same.
+  await title(other).fill("Theirs");
+  await title(other).press("Enter");
+  await saved(other);
+  await title(page).fill("Ours");
+  await title(page).press("Enter");
+  await page.getByRole("button", { name: "Look at both" }).click();
+  const both = page.getByRole("dialog", { name: "Changed in both" });
+  await expect(both.getByRole("radio", { name: /^This window.*“Ours”/ })).toBeVisible();
+  await expect(both.getByRole("button", { name: "Keep what is chosen" })).toBeDisabled();
+  await both.getByRole("radio", { name: /^The other window.*“Theirs”/ }).click();
+  await both.getByRole("button", { name: "Keep what is chosen" }).click();
+  await expect(title(page)).toHaveValue("Theirs");
+  await saved(page);
+  // What was not taken can't be undone, and that is said.
+  await undo.click();
+  await expect(page.getByText(/can't be undone: another window changed the same/)).toBeVisible();
+  await expect(title(page)).toHaveValue("Theirs");
 });
 
 test("a window that falls behind is told, and nothing is overwritten", async ({ page, context }) => {

@@ -4,12 +4,38 @@ import { type StoreApi, useStore } from "zustand";
 import type { SavedProject } from "@/server/store/projects";
 import { onProjectEvent, onServerBack } from "./connection";
 import { createImportStore, type ImportState } from "./import-store";
+import { keepHistory, keptHistory } from "./kept-history";
 import { toast } from "./notice";
 import { createProjectStore, type ProjectState } from "./project-store";
 import { forgetUnsaved, keepUnsaved } from "./unsaved";
 
 const StoreContext = createContext<StoreApi<ProjectState> | null>(null);
 const ImportContext = createContext<StoreApi<ImportState> | null>(null);
+
+const KEEP_AFTER = 200;
+
+/** Keeps what can be taken back, so that it still can after the page was loaded again. */
+function useKeptHistory(store: StoreApi<ProjectState>): void {
+  useEffect(() => {
+    const { id, restore } = store.getState();
+    let timer: ReturnType<typeof setTimeout> | null = null;
+    const keep = () => {
+      timer = null;
+      void keepHistory(id, store.getState());
+    };
+    const unsubscribe = store.subscribe(({ past, future }, before) => {
+      if (past !== before.past || future !== before.future) timer ??= setTimeout(keep, KEEP_AFTER);
+    });
+    void keptHistory(id).then((history) => history && restore(history));
+    const leave = () => timer !== null && keep();
+    window.addEventListener("pagehide", leave);
+    return () => {
+      window.removeEventListener("pagehide", leave);
+      unsubscribe();
+      if (timer !== null) clearTimeout(timer);
+    };
+  }, [store]);
+}
 
 /**
  * Holds the store of one project, saves before the window closes, and hears what happens to
@@ -20,6 +46,7 @@ export function ProjectProvider({ saved, children }: { saved: SavedProject; chil
     createProjectStore(saved, { keep: keepUnsaved, forget: (id) => forgetUnsaved(id) }, toast.error),
   );
   const [imports] = useState(() => createImportStore(store));
+  useKeptHistory(store);
   useEffect(() => {
     const leave = (event: BeforeUnloadEvent) => {
       if (store.getState().saveState === "saved" && !imports.getState().running) return;

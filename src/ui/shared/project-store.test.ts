@@ -2,6 +2,7 @@ import { afterEach, describe, expect, it, vi } from "vitest";
 
 import { boardSchema } from "@/core/project/board-schema";
 import { newInputControl } from "@/core/project/defaults";
+import { edited } from "@/core/project/edits";
 import { emptyProject, visualSchema } from "@/core/project/schema";
 import { createProjectStore } from "./project-store";
 
@@ -18,9 +19,11 @@ const saved = () => ({
  * A stand-in for the network, not for our own code: it answers saves as the server's
  * documented interface does.
  */
-function network(answers: { status: number; body: unknown }[]) {
+function network(answers: { status: number; body: unknown }[], project = "p") {
   const sent: { revision: number; document: { name: string } }[] = [];
-  vi.stubGlobal("fetch", async (_path: string, init: RequestInit) => {
+  vi.stubGlobal("fetch", async (path: string, init: RequestInit) => {
+    // A store of another test may still try to save.
+    if (!path.includes(`/projects/${project}`)) return new Response("{}", { status: 500 });
     sent.push(JSON.parse(String(init.body)));
     const { status, body } = answers.shift() ?? { status: 500, body: {} };
     return new Response(JSON.stringify(body), { status });
@@ -219,7 +222,7 @@ describe("the editor's store", () => {
       expect(store.getState()).toMatchObject({ revision: 4, document: { name: "Theirs" } }),
     );
     store.getState().apply({ type: "rename project", name: "Mine" });
-    theirs.revision = 5;
+    Object.assign(theirs, { revision: 5, document: emptyProject("Theirs again") });
     store.getState().hear({ type: "saved", project: "p", revision: 5 });
     await vi.waitFor(() =>
       expect(store.getState()).toMatchObject({
@@ -234,6 +237,95 @@ describe("the editor's store", () => {
     expect(store.getState().saveState).toBe("deleted");
   });
 
+  it("takes another window's save into what it has where the two go together, and still undoes its own", async () => {
+    const theirs = { ...saved(), revision: 2 };
+    theirs.document = edited(theirs.document, { type: "rename project", name: "Theirs" });
+    const sent = network(
+      [
+        { status: 409, body: { error: { code: "newer", message: "" }, project: theirs } },
+        { status: 200, body: { project: { revision: 3 } } },
+        { status: 200, body: { project: { revision: 4 } } },
+      ],
+      "q",
+    );
+    const store = createProjectStore({ ...saved(), id: "q" });
+    store.getState().apply({ type: "set dial", id: "v", dial: "arc.hole", value: 44 });
+    await store.getState().flush();
+    await vi.waitFor(() => expect(store.getState().saveState).toBe("saved"));
+    expect(sent[1]).toMatchObject({
+      revision: 2,
+      document: { name: "Theirs", visuals: [{ dials: { "arc.hole": 44 } }] },
+    });
+    store.getState().undo();
+    expect(store.getState().document).toMatchObject({ name: "Theirs", visuals: [{ dials: {} }] });
+    store.getState().redo();
+    expect(store.getState().document.visuals[0].dials["arc.hole"]).toBe(44);
+  });
+
+  it("saves nothing where both changed the same until one of the two is chosen", async () => {
+    const theirs = { ...saved(), revision: 2 };
+    theirs.document = edited(theirs.document, { type: "rename project", name: "Theirs" });
+    const sent = network(
+      [
+        { status: 409, body: { error: { code: "newer", message: "" }, project: theirs } },
+        { status: 200, body: { project: { revision: 3 } } },
+      ],
+      "q",
+    );
+    const store = createProjectStore({ ...saved(), id: "q" });
+    store.getState().apply({ type: "set dial", id: "v", dial: "arc.hole", value: 44 });
+    store.getState().apply({ type: "rename project", name: "Mine" });
+    await store.getState().flush();
+    expect(store.getState()).toMatchObject({ saveState: "behind", document: { name: "Mine" } });
+    expect(store.getState().conflicts).toHaveLength(1);
+    store.getState().settle(() => false);
+    await store.getState().flush();
+    expect(store.getState()).toMatchObject({ saveState: "saved", revision: 3, conflicts: [], newer: null });
+    expect(sent[1]).toMatchObject({
+      revision: 2,
+      document: { name: "Theirs", visuals: [{ dials: { "arc.hole": 44 } }] },
+    });
+  });
+
+  it("says so where an edit can't be undone because another window changed the same, and goes on with the one before", async () => {
+    const theirs = { ...saved(), revision: 3 };
+    theirs.document = edited(
+      edited(theirs.document, { type: "set dial", id: "v", dial: "arc.hole", value: 55 }),
+      { type: "rename project", name: "Mine" },
+    );
+    vi.stubGlobal("fetch", async () => new Response(JSON.stringify({ project: { ...theirs } })));
+    const told: string[] = [];
+    const store = createProjectStore(saved(), undefined, (words) => told.push(words));
+    store.getState().apply({ type: "rename project", name: "Mine" });
+    store.getState().apply({ type: "set dial", id: "v", dial: "arc.hole", value: 44 });
+    store.setState({ saveState: "saved" });
+    await store.getState().look();
+    const taken = store.getState().document;
+    store.getState().undo();
+    expect(told).toEqual([expect.stringContaining("Hole 62 % → 44 %, V")]);
+    expect(store.getState().document).toBe(taken);
+    store.getState().undo();
+    expect(store.getState().document).toMatchObject({ name: "P", visuals: [{ dials: { "arc.hole": 55 } }] });
+    expect(told).toHaveLength(1);
+  });
+
+  it("undoes what was done before its page was loaded again", () => {
+    const first = createProjectStore(saved());
+    first.getState().apply({ type: "rename project", name: "A" });
+    first.getState().apply({ type: "rename project", name: "B" });
+    first.getState().undo();
+    const { document, past, future } = structuredClone(
+      (({ document, past, future }) => ({ document, past, future }))(first.getState()),
+    );
+    const again = createProjectStore({ ...saved(), document });
+    again.getState().restore({ past, future });
+    again.getState().redo();
+    expect(again.getState().document.name).toBe("B");
+    again.getState().undo();
+    again.getState().undo();
+    expect(again.getState().document.name).toBe("P");
+  });
+
   it("knows that the project is gone, whatever a save says that began before", async () => {
     let answer = (_: Response) => {};
     vi.stubGlobal("fetch", () => new Promise<Response>((resolve) => (answer = resolve)));
@@ -245,10 +337,10 @@ describe("the editor's store", () => {
     await first;
     expect(store.getState()).toMatchObject({ saveState: "deleted", revision: 2 });
     // And that it is there again, although a save of before says that it is gone.
-    store.getState().hear({ type: "brought back", project: "p" });
+    store.getState().hear({ type: "brought back", project: "p", revision: 1 });
     await vi.waitFor(() => expect(store.getState().saveState).toBe("saving"));
     store.getState().hear({ type: "deleted", project: "p" });
-    store.getState().hear({ type: "brought back", project: "p" });
+    store.getState().hear({ type: "brought back", project: "p", revision: 1 });
     answer(new Response(JSON.stringify({ error: { code: "none", message: "Gone." } }), { status: 404 }));
     await vi.waitFor(() => expect(store.getState().saveState).toBe("saving"));
     answer(new Response(JSON.stringify({ project: { revision: 3 } })));
@@ -256,7 +348,11 @@ describe("the editor's store", () => {
   });
 
   it("knows that the project is gone when nobody told and it looks again", async () => {
-    vi.stubGlobal("fetch", async () => new Response(JSON.stringify({ error: { code: "none", message: "Gone." } }), { status: 404 }));
+    vi.stubGlobal(
+      "fetch",
+      async () =>
+        new Response(JSON.stringify({ error: { code: "none", message: "Gone." } }), { status: 404 }),
+    );
     const store = createProjectStore(saved());
     await expect(store.getState().look()).rejects.toThrow("Gone.");
     expect(store.getState().saveState).toBe("deleted");

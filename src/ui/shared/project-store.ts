@@ -1,4 +1,6 @@
 import { createStore, type StoreApi } from "zustand";
+import { type History, type Step, stepBetween, stepped } from "@/core/changes/history";
+import { type Conflict, merge } from "@/core/changes/merge";
 import { type Edit, edited } from "@/core/project/edits";
 import { tooMany } from "@/core/project/limits";
 import type { Project } from "@/core/project/schema";
@@ -13,16 +15,12 @@ import { ApiError, api } from "./api";
  */
 export type SaveState = "saved" | "unsaved" | "saving" | "behind" | "waiting" | "refused" | "deleted";
 
-/** A document that an edit was made from or led to, and the edit in words. */
-export interface Step {
-  document: Project;
-  words: string;
-}
-
 export interface ProjectState {
   id: string;
   document: Project;
   revision: number;
+  /** The document of that revision: what this window changed, it changed since. */
+  base: Project;
   saveState: SaveState;
   /** Why saving failed, or null. */
   saveProblem: string | null;
@@ -30,10 +28,12 @@ export interface ProjectState {
   unsavedSince: number | null;
   /** Whether what is not saved is kept outside of this window meanwhile. */
   isKept: boolean;
-  /** What another window saved, when this one fell behind. */
+  /** What another window saved that does not go together with what this one has. */
   newer: SavedProject | null;
-  past: Step[];
-  future: Step[];
+  /** Where both made something else of the same. */
+  conflicts: readonly Conflict[];
+  past: readonly Step[];
+  future: readonly Step[];
   /**
    * Applies an edit as one step of undo. Edits of one `group` that follow each other are one step together.
    * Gives false, and says why, where there would be more of something than a document holds.
@@ -41,10 +41,14 @@ export interface ProjectState {
   apply: (edit: Edit, group?: string) => boolean;
   undo: () => void;
   redo: () => void;
+  /** Puts edits of this window from before its page was loaded again before those since. */
+  restore: (history: History) => void;
   /** Saves at once what is not saved yet. */
   flush: () => Promise<void>;
-  /** Takes the newer version of the other window and lets go of what this one has. */
+  /** Takes the newer version of the other window, and gives up what this one has. */
   takeNewer: () => void;
+  /** Puts both windows' versions together: says of each conflict whether this window's side is taken. */
+  settle: (takeMine: (conflict: number) => boolean) => void;
   /** Looks whether another window saved. */
   look: () => Promise<void>;
   /** Hears what happened to a project elsewhere. */
@@ -54,7 +58,7 @@ export interface ProjectState {
 /** Where documents are kept until they are saved. */
 export interface UnsavedKeeper {
   /** Gives whether it is kept. */
-  keep: (project: string, document: Project, revision: number) => Promise<boolean>;
+  keep: (project: string, document: Project, base: Project, revision: number) => Promise<boolean>;
   forget: (project: string) => Promise<void>;
 }
 
@@ -79,7 +83,9 @@ export function createProjectStore(
   unsaved: UnsavedKeeper = NOWHERE,
   tell: (words: string) => void = () => {},
 ): StoreApi<ProjectState> {
-  let lastGroup: { name: string; at: number } | null = null;
+  let lastGroup: { name: string; at: number; from: Project } | null = null;
+  // Whether nobody else changed the document since the edits that can be taken back.
+  let isAlone = true;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let keeping: ReturnType<typeof setTimeout> | null = null;
   let running: Promise<void> | null = null;
@@ -97,9 +103,9 @@ export function createProjectStore(
       if (keeping !== null) return;
       keeping = setTimeout(() => {
         keeping = null;
-        const { id, document, revision, saveState } = get();
+        const { id, document, base, revision, saveState } = get();
         if (saveState !== "saved")
-          void unsaved.keep(id, document, revision).then((isKept) => set({ isKept }));
+          void unsaved.keep(id, document, base, revision).then((isKept) => set({ isKept }));
       }, KEEP_AFTER);
     };
     const schedule = () => {
@@ -120,10 +126,29 @@ export function createProjectStore(
       set({ saveState: "saved", saveProblem: null, unsavedSince: null, isKept: false, ...more });
       void unsaved.forget(get().id);
     };
+    /** Takes what another window saved into what this one has, or says where the two do not go together. */
+    const takeIn = (newer: SavedProject, takeMine?: (conflict: number) => boolean) => {
+      const { base, document } = get();
+      const merged = merge(base, document, newer.document, takeMine);
+      isAlone = false;
+      lastGroup = null;
+      if (merged.conflicts.length > 0 && !takeMine)
+        return set({ saveState: "behind", newer, conflicts: merged.conflicts });
+      const { revision } = newer;
+      set({
+        base: newer.document,
+        revision,
+        newer: null,
+        conflicts: [],
+        saveState: "unsaved",
+        saveProblem: null,
+      });
+      change(merged.document, {});
+    };
     const failed = (error: unknown) => {
       const saveProblem = error instanceof Error ? error.message : String(error);
       if (error instanceof ApiError && error.code === "newer")
-        set({ saveState: "behind", newer: (error.body as { project: SavedProject }).project });
+        takeIn((error.body as { project: SavedProject }).project);
       else if (error instanceof ApiError && error.status === 404) set({ saveState: "deleted", saveProblem });
       else if (isPassing(error)) {
         set({ saveState: "waiting", saveProblem });
@@ -138,13 +163,27 @@ export function createProjectStore(
       try {
         const { project } = await api.save(id, revision, document);
         pause = FIRST_PAUSE;
-        if (heard !== before && get().saveState === "deleted") set({ revision: project.revision });
-        else if (get().document === document) allSaved({ revision: project.revision });
-        else set({ revision: project.revision, saveProblem: null, saveState: "unsaved" });
+        const { revision: saved } = project;
+        if (heard !== before && get().saveState === "deleted") set({ base: document, revision: saved });
+        else if (get().document === document) allSaved({ base: document, revision: saved });
+        else set({ base: document, revision: saved, saveProblem: null, saveState: "unsaved" });
       } catch (error) {
         if (heard === before) failed(error);
         else if (get().saveState !== "deleted") set({ saveState: "unsaved" });
       }
+    };
+    const step = (way: "back" | "forth") => {
+      const { document, past, future } = get();
+      const made = stepped(document, { past, future }, way, isAlone);
+      if (!made) return;
+      lastGroup = null;
+      const { document: next, refused, ...history } = made;
+      if (refused === null) return change(next, history);
+      set(history);
+      const what = way === "back" ? "undone" : "made again";
+      tell(
+        `“${refused}” can't be ${what}: another window changed the same since, or uses it. Nothing changed.`,
+      );
     };
     return {
       id: saved.id,
@@ -154,7 +193,9 @@ export function createProjectStore(
       saveProblem: null,
       unsavedSince: null,
       isKept: false,
+      base: saved.document,
       newer: null,
+      conflicts: [],
       past: [],
       future: [],
       apply(edit, group) {
@@ -172,26 +213,19 @@ export function createProjectStore(
           lastGroup?.name === group &&
           now - lastGroup.at < GROUP_WITHIN &&
           past.length > 0;
-        lastGroup = group === undefined ? null : { name: group, at: now };
         // What is one step together is told from where it began.
-        const from = joins ? past[past.length - 1].document : document;
-        const step = { document: from, words: wordsOf(edit, from, next) };
+        const from = joins && lastGroup ? lastGroup.from : document;
+        lastGroup = group === undefined ? null : { name: group, at: now, from };
+        const step = stepBetween(from, next, wordsOf(edit, from, next));
         change(next, { past: [...(joins ? past.slice(0, -1) : past.slice(-STEPS + 1)), step], future: [] });
         return true;
       },
-      undo() {
-        const { document, past, future } = get();
-        const step = past[past.length - 1];
-        if (!step) return;
-        lastGroup = null;
-        change(step.document, { past: past.slice(0, -1), future: [{ ...step, document }, ...future] });
-      },
-      redo() {
-        const { document, past, future } = get();
-        const [step] = future;
-        if (!step) return;
-        lastGroup = null;
-        change(step.document, { past: [...past, { ...step, document }], future: future.slice(1) });
+      undo: () => step("back"),
+      redo: () => step("forth"),
+      restore({ past, future }) {
+        isAlone = false;
+        const { past: since, future: next } = get();
+        set({ past: [...past, ...since].slice(-STEPS), future: since.length > 0 ? next : future });
       },
       async flush() {
         if (timer) clearTimeout(timer);
@@ -207,8 +241,13 @@ export function createProjectStore(
       },
       takeNewer() {
         const { newer } = get();
-        if (newer)
-          allSaved({ document: newer.document, revision: newer.revision, newer: null, past: [], future: [] });
+        if (!newer) return;
+        const { document, revision } = newer;
+        allSaved({ document, base: document, revision, newer: null, conflicts: [] });
+      },
+      settle(takeMine) {
+        const { newer } = get();
+        if (newer) takeIn(newer, takeMine);
       },
       async look() {
         const { id, saveState } = get();
@@ -221,11 +260,11 @@ export function createProjectStore(
         });
         // Another look may have been faster with an older version.
         if (project.revision <= get().revision) return;
-        // Where nothing of this window would be lost, the newer version is simply taken; else it is said at
-        // once, and not only at the next save.
-        if (get().saveState === "saved")
-          set({ document: project.document, revision: project.revision, past: [], future: [] });
-        else if (get().saveState !== "saving") set({ saveState: "behind", newer: project });
+        const { saveState: now } = get();
+        isAlone = false;
+        if (now === "saved")
+          set({ document: project.document, base: project.document, revision: project.revision });
+        else if (now !== "saving" && now !== "deleted") takeIn(project);
       },
       hear(event) {
         const { id, revision, saveState } = get();

@@ -2,7 +2,9 @@
 import { useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useState } from "react";
 import { cutText } from "@/core/base/cut-text";
+import { type Merged, merge } from "@/core/changes/merge";
 import { api } from "./api";
+import { ConflictsDialog } from "./conflicts-dialog";
 import { useConnection } from "./connection";
 import { toast } from "./notice";
 import { useProject, useProjectStore } from "./project-context";
@@ -62,33 +64,51 @@ function useKeepAsNew(): { busy: boolean; keep: (document?: Unsaved["document"])
 }
 
 /**
- * Told where another window saved first: nothing was overwritten, and the person says which version goes on.
+ * Told where another window saved first, and what both changed does not go together: the person says which of
+ * the two is kept.
  */
 function Behind() {
+  const store = useProjectStore();
+  const base = useProject((s) => s.base);
+  const conflicts = useProject((s) => s.conflicts);
   const takeNewer = useProject((s) => s.takeNewer);
+  const [isOpen, setOpen] = useState(false);
   const { busy, keep } = useKeepAsNew();
+  const many = conflicts.length === 1 ? "One thing was" : `${conflicts.length} things were`;
   return (
-    <Banner
-      tone="amber"
-      actions={
-        <>
-          <button type="button" className="button" onClick={takeNewer}>
-            Take the newer version
-          </button>
-          <button
-            type="button"
-            className="button"
-            disabled={busy}
-            onClick={async () => (await keep()) && takeNewer()}
-          >
-            Keep mine as a new project
-          </button>
-        </>
-      }
-    >
-      <strong>This project was changed in another window.</strong> What you did here since then is not saved,
-      and nothing was overwritten.
-    </Banner>
+    <>
+      <Banner
+        tone="amber"
+        actions={
+          <>
+            <button type="button" className="button button-strong" onClick={() => setOpen(true)}>
+              Look at both
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={busy}
+              onClick={async () => (await keep()) && takeNewer()}
+            >
+              Keep mine as a new project
+            </button>
+          </>
+        }
+      >
+        <strong>{many} changed in another window too.</strong> Nothing was overwritten, and nothing is saved
+        here until you say which is kept.
+      </Banner>
+      {isOpen && (
+        <ConflictsDialog
+          base={base}
+          conflicts={conflicts}
+          mine="This window"
+          theirs="The other window"
+          onSettle={(takeMine) => store.getState().settle(takeMine)}
+          onClose={() => setOpen(false)}
+        />
+      )}
+    </>
   );
 }
 
@@ -164,6 +184,7 @@ function LeftUnsaved() {
   const store = useProjectStore();
   const tellEdit = useTellEdit();
   const [left, setLeft] = useState<Unsaved[]>([]);
+  const [asking, setAsking] = useState<Merged | null>(null);
   const { busy, keep } = useKeepAsNew();
   useEffect(() => {
     void leftUnsaved(id).then((found) => {
@@ -183,42 +204,59 @@ function LeftUnsaved() {
     void forgetUnsaved(unsaved.project, unsaved.window);
     setLeft(left.slice(1));
   };
-  const isOlder = unsaved.revision < store.getState().revision;
+  const { document: now, revision } = store.getState();
+  const base = unsaved.base ?? now;
+  const isOlder = unsaved.revision < revision;
+  const put = (document: Unsaved["document"]) => {
+    store.getState().apply({ type: "take document", document });
+    discard();
+    tellEdit("The changes are back.");
+  };
+  const putBack = () => {
+    const merged = merge(base, unsaved.document, store.getState().document);
+    if (merged.conflicts.length > 0) setAsking(merged);
+    else put(merged.document);
+  };
   return (
-    <Banner
-      tone="amber"
-      actions={
-        <>
-          <button
-            type="button"
-            className="button"
-            onClick={() => {
-              store.getState().apply({ type: "take document", document: unsaved.document });
-              discard();
-              tellEdit("The changes are back.");
-            }}
-          >
-            Put them back
-          </button>
-          <button
-            type="button"
-            className="button"
-            disabled={busy}
-            onClick={async () => (await keep(unsaved.document)) && discard()}
-          >
-            Open them as a new project
-          </button>
-          <button type="button" className="button" onClick={discard}>
-            Discard them
-          </button>
-        </>
-      }
-    >
-      <strong>Changes of {momentOf(unsaved.at)} were never saved.</strong> A window was closed before they
-      could be; this browser kept them.
-      {isOlder &&
-        " The project was changed since then: putting them back takes the place of what is there now, which Undo brings back."}
-    </Banner>
+    <>
+      <Banner
+        tone="amber"
+        actions={
+          <>
+            <button type="button" className="button" onClick={putBack}>
+              Put them back
+            </button>
+            <button
+              type="button"
+              className="button"
+              disabled={busy}
+              onClick={async () => (await keep(unsaved.document)) && discard()}
+            >
+              Open them as a new project
+            </button>
+            <button type="button" className="button" onClick={discard}>
+              Discard them
+            </button>
+          </>
+        }
+      >
+        <strong>Changes of {momentOf(unsaved.at)} were never saved.</strong> A window was closed before they
+        could be; this browser kept them.
+        {isOlder && " The project was changed since then: what is there now is kept beside them."}
+      </Banner>
+      {asking && (
+        <ConflictsDialog
+          base={base}
+          conflicts={asking.conflicts}
+          mine="What was never saved"
+          theirs="What is there now"
+          onSettle={(takeMine) =>
+            put(merge(base, unsaved.document, store.getState().document, takeMine).document)
+          }
+          onClose={() => setAsking(null)}
+        />
+      )}
+    </>
   );
 }
 

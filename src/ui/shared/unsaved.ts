@@ -7,8 +7,9 @@ export interface Unsaved {
   project: string;
   window: string;
   document: Project;
-  /** The revision that it grew from. */
+  /** The revision that it grew from, and its document, which is missing in what an earlier version kept. */
   revision: number;
+  base?: Project;
   /** When it was last changed, in milliseconds. */
   at: number;
 }
@@ -32,8 +33,13 @@ function thisWindow(): string {
 }
 
 /** Keeps a document until it is saved. Gives false where the browser keeps nothing: saving goes on trying. */
-export async function keepUnsaved(project: string, document: Project, revision: number): Promise<boolean> {
-  const unsaved: Unsaved = { project, window: thisWindow(), document, revision, at: Date.now() };
+export async function keepUnsaved(
+  project: string,
+  document: Project,
+  base: Project,
+  revision: number,
+): Promise<boolean> {
+  const unsaved: Unsaved = { project, window: thisWindow(), document, base, revision, at: Date.now() };
   return set(keyOf(project, unsaved.window), unsaved, store()).then(
     () => true,
     () => false,
