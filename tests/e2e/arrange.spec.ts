@@ -350,3 +350,28 @@ test("a control has a width, values stand in a menu, and a stretch of time goes 
   await expect(values).toBeHidden();
   await expect(gate.getByRole("button", { name: /^Gate: [AB]$/ })).toBeVisible();
 });
+
+test("a board has one shape: read, arranged and presented, its tiles have the same size in the same window", async ({
+  page,
+}) => {
+  // Higher than the board is made for, so that its rows grow.
+  await page.setViewportSize({ width: 1600, height: 1200 });
+  const id = await openDemo(page);
+  const sizes = (tiles: string) =>
+    page.locator(tiles).evaluateAll((all) =>
+      all
+        .map((tile) => tile.getBoundingClientRect())
+        .map(({ width, height }) => `${Math.round(width)} x ${Math.round(height)}`)
+        .sort(),
+    );
+  await goTo(page, "Boards");
+  await expect(page.getByRole("img", { name: /On-time departures/ }).first()).toBeVisible();
+  const read = await sizes(".board-tile");
+  expect(read).toHaveLength(6);
+  expect(read).not.toContain("510 x 324");
+  await page.getByRole("button", { name: "Arrange" }).click();
+  await page.getByRole("button", { name: "True size" }).click();
+  await expect.poll(() => sizes(".arranged-tile")).toEqual(read);
+  await page.goto(`/p/${id}/present/season-at-a-glance`);
+  await expect.poll(() => sizes(".board-tile")).toEqual(read);
+});

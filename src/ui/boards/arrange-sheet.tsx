@@ -13,7 +13,6 @@ import type { Board, Tile } from "@/core/project/schema";
 import { boundsOf, COLUMNS, EDGE, GAP, type Place } from "@/core/project/tile-layout";
 import { groundStyles, tileGround } from "@/present/ground-styles";
 import { tilePlaces } from "@/present/tile-place";
-import { useProject } from "../shared/project-context";
 import { useSize } from "../shared/size";
 import { useTheme } from "../shared/theme";
 import { useArrangeGestures, useArrangeKeys } from "./arrange-gestures";
@@ -21,26 +20,8 @@ import { DragOverlay, Marquee } from "./arrange-overlay";
 import { ArrangedTile } from "./arranged-tile";
 import { BoardControls } from "./board-controls";
 import type { ReaderState } from "./reader-state";
+import { PHONE_SHAPE, PHONE_WIDTH, type SeenAt, windowShape } from "./seen-at";
 import type { TilesShown } from "./tiles-shown";
-
-/** The width of a phone that boards are seen at, and how high its screen is for it. */
-const PHONE_WIDTH = 390;
-const PHONE_SHAPE = 844 / 390;
-
-/** A window that is higher than wide would show a board in one column. */
-const USUAL_SHAPE = 9 / 16;
-
-/**
- * How high for its width a screen is that a board is presented on, which fills it: that of this window
- * is the likeliest.
- */
-function screenShape(): number {
-  const shape = window.innerHeight / window.innerWidth;
-  return shape > 1 ? USUAL_SHAPE : shape;
-}
-
-/** What a board is seen at while it is arranged. */
-export type SeenAt = number | "phone";
 
 /**
  * A board at the size it is seen at, scaled to the room that there is: just what its readers see, with what
@@ -51,6 +32,7 @@ export function ArrangeSheet({
   reader,
   shown: { visuals, texts },
   seenAt,
+  isTrueSize,
   lit,
   selected,
   nameOf,
@@ -64,6 +46,8 @@ export function ArrangeSheet({
   reader: ReaderState;
   shown: TilesShown;
   seenAt: SeenAt;
+  /** Whether it is as large as its readers see it, and not as large as there is room. */
+  isTrueSize: boolean;
   /** The tiles that stand out. */
   lit: readonly string[];
   selected: readonly string[];
@@ -76,16 +60,14 @@ export function ArrangeSheet({
   onKey: (event: KeyboardEvent, focused: string | null) => boolean;
 }) {
   const theme = useTheme((s) => s.theme);
-  // Where there are others, a presented board has a button to walk through them.
-  const hasOthers = useProject((s) => s.document.boards.length > 1);
   const { element: region, size: room } = useSize<HTMLDivElement>();
   const { element: sheet, size: laid } = useSize<HTMLDivElement>();
   const grid = useRef<HTMLDivElement>(null);
   const [said, setSaid] = useState("");
   const isPhone = seenAt === "phone";
   const width = isPhone ? PHONE_WIDTH : seenAt;
-  const scale = Math.min(1, (room?.width ?? 0) / width) || 1;
-  const height = width * (isPhone ? PHONE_SHAPE : screenShape());
+  const scale = isTrueSize ? 1 : Math.min(1, (room?.width ?? 0) / width) || 1;
+  const height = width * (isPhone ? PHONE_SHAPE : windowShape());
   const { preview, marquee, ...hands } = useArrangeGestures({
     tiles: board.tiles,
     grid,
@@ -175,7 +157,6 @@ export function ArrangeSheet({
           ref={sheet}
           className="board-sheet board-arranged"
           data-phone={isPhone || undefined}
-          data-walks={hasOthers || undefined}
           data-held={preview ? "" : undefined}
           style={
             {

@@ -35,7 +35,7 @@ import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { newId } from "../shared/ids";
 import { useProject } from "../shared/project-context";
-import type { SeenAt } from "./arrange-sheet";
+import { type SeenAt, windowWidth } from "./seen-at";
 
 const EDGES: { edge: Edge; label: string; icon: LucideIcon }[] = [
   { edge: "left", label: "Line up at the left", icon: AlignStartVertical },
@@ -46,8 +46,8 @@ const EDGES: { edge: Edge; label: string; icon: LucideIcon }[] = [
   { edge: "bottom", label: "Line up at the bottom", icon: AlignEndHorizontal },
 ];
 
-/** A fluid board is seen at these widths. */
-const FLUID_SEEN = [1280, 1920];
+/** The widths at which a fluid board is seen: that of this window, and usual ones. */
+const fluidSeen = (): number[] => [...new Set([windowWidth(), 1280, 1920])].sort((a, b) => a - b);
 
 function Tool({
   label,
@@ -79,6 +79,8 @@ export function ArrangeToolbar({
   board,
   selected,
   seenAt,
+  isTrueSize,
+  onTrueSize,
   onFluid,
   onPhone,
   onPlace,
@@ -90,6 +92,8 @@ export function ArrangeToolbar({
   board: Board;
   selected: readonly string[];
   seenAt: SeenAt;
+  isTrueSize: boolean;
+  onTrueSize: (isTrueSize: boolean) => void;
   onFluid: (width: number) => void;
   onPhone: (isPhone: boolean) => void;
   onPlace: (places: Place[]) => void;
@@ -158,11 +162,12 @@ export function ArrangeToolbar({
       </span>
       <span className="flex items-center" role="group" aria-label="Preview at">
         {width === "fluid" ? (
-          FLUID_SEEN.map((w) => (
+          fluidSeen().map((w) => (
             <button
               key={w}
               type="button"
               aria-pressed={seenAt === w}
+              title={w === windowWidth() ? "As wide as this window" : undefined}
               className={`button h-7 ${seenAt === w ? "button-strong" : ""}`}
               onClick={() => {
                 onPhone(false);
@@ -191,6 +196,15 @@ export function ArrangeToolbar({
           <Smartphone size={13} /> Phone
         </button>
       </span>
+      <button
+        type="button"
+        aria-pressed={isTrueSize}
+        title="As large as its readers see it, and not as large as there is room here"
+        className={`button h-7 ${isTrueSize ? "button-strong" : ""}`}
+        onClick={() => onTrueSize(!isTrueSize)}
+      >
+        True size
+      </button>
       <span className="flex-1" />
       <span className="flex flex-wrap items-center">
         {some > 0 && <span className="pr-2 text-xs text-muted">{some} selected</span>}

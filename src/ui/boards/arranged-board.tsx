@@ -6,7 +6,7 @@ import type { Edit } from "@/core/project/edits";
 import { MOST } from "@/core/project/most";
 import { readingOrder, shiftedOrder } from "@/core/project/phone-layout";
 import type { Board, Tile } from "@/core/project/schema";
-import { type Place, USUAL_WIDTH, withMembers } from "@/core/project/tile-layout";
+import { type Place, withMembers } from "@/core/project/tile-layout";
 import { plainText, readText } from "@/core/view/board-text";
 import { newId } from "../shared/ids";
 import { toast } from "../shared/notice";
@@ -14,9 +14,10 @@ import { useProject } from "../shared/project-context";
 import { useTellEdit } from "../shared/tell-edit";
 import { useCopied } from "./arrange-clipboard";
 import { ArrangePanel } from "./arrange-panel";
-import { ArrangeSheet, type SeenAt } from "./arrange-sheet";
+import { ArrangeSheet } from "./arrange-sheet";
 import { ArrangeToolbar } from "./arrange-toolbar";
 import type { ReaderState } from "./reader-state";
+import { isNarrowWindow, type SeenAt, windowWidth } from "./seen-at";
 import { useTilesShown } from "./tiles-shown";
 
 const counted = (count: number) => (count === 1 ? "1 tile" : `${count} tiles`);
@@ -54,8 +55,9 @@ export function ArrangedBoard({ board, reader }: { board: Board; reader: ReaderS
   const shown = useTilesShown(board, reader.state);
   const [lit, setLit] = useState<readonly string[]>([]);
   const [chosen, setChosen] = useState<string[]>([]);
-  const [fluid, setFluid] = useState<number>(USUAL_WIDTH);
-  const [isPhone, setPhone] = useState(false);
+  const [fluid, setFluid] = useState(windowWidth);
+  const [isTrueSize, setTrueSize] = useState(false);
+  const [isPhone, setPhone] = useState(isNarrowWindow);
   const selected = useMemo(() => {
     const known = new Set(board.tiles.map((t) => t.id));
     return chosen.filter((id) => known.has(id));
@@ -137,6 +139,8 @@ export function ArrangedBoard({ board, reader }: { board: Board; reader: ReaderS
         board={board}
         selected={selected}
         seenAt={seenAt}
+        isTrueSize={isTrueSize}
+        onTrueSize={setTrueSize}
         onFluid={setFluid}
         onPhone={setPhone}
         onPlace={(places) => place(places, selected)}
@@ -151,6 +155,7 @@ export function ArrangedBoard({ board, reader }: { board: Board; reader: ReaderS
           reader={reader}
           shown={shown}
           seenAt={seenAt}
+          isTrueSize={isTrueSize}
           lit={lit}
           selected={selected}
           nameOf={nameOf}
