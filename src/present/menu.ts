@@ -59,7 +59,9 @@ export function openMenu(
     },
     ...buttons,
   );
-  groundOver(over).appendChild(menu);
+  // Over a list that is open, it belongs to that: it would close it otherwise.
+  const list = focusedBeside(over)?.closest("[popover]");
+  (list ?? groundOver(over)).appendChild(menu);
   menu.showPopover();
   const { width, height } = menu.getBoundingClientRect();
   menu.style.left = `${Math.max(8, Math.min(x, window.innerWidth - width - 8))}px`;

@@ -3,11 +3,12 @@ import { steppedBy } from "@/core/base/stepped-by";
 import type { Lit } from "@/core/kinds/anatomy/kind";
 import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
-import { datumsOf, datumText, type PlacedDatum, tableOf } from "@/core/scene/datums";
-import { type CategoryOf, categoryOf, type Focus, focusOf, type Scene } from "@/core/scene/marks";
+import { datumsOf, type PlacedDatum, tableOf } from "@/core/scene/datums";
+import { type CategoryOf, categoryOf, type Datum, type Focus, focusOf, type Scene } from "@/core/scene/marks";
 import { type ShareOf, withParts } from "@/core/scene/part-of";
 import { isPickable } from "@/core/view/picks";
 import { type Design, sceneOf } from "@/core/view/picture";
+import { MarkList } from "@/render/mark-list";
 import { type LivePicture, type StartPicture, wantsMore } from "@/render/painter/live";
 import { focusedBeside } from "@/render/roots";
 import { element, popoverButton, sign } from "./elements";
@@ -68,8 +69,17 @@ export class VisualTile {
   private readonly picture: HTMLElement;
   private readonly trail = element("nav", { class: "board-trail", "aria-label": "Stepped down from" });
   private readonly stage: HTMLElement;
-  private readonly status = element("p", { role: "status", class: "board-said" });
   private readonly host = element("div", { "aria-hidden": "true", class: "board-host" });
+  /** What the picture is for who cannot see it, as a whole. */
+  private readonly described = element("div", { role: "img" }, this.host);
+  private readonly marks = new MarkList(
+    {
+      datums: () => this.datums,
+      isPicked: ({ datum }) => this.isPicked(datum),
+      onChoose: (at) => this.choose(at, false),
+    },
+    "Arrow keys go from mark to mark, Enter picks one, and the menu key opens what can be done with it.",
+  );
   private readonly busy = element(
     "span",
     { role: "status", class: "board-busy" },
@@ -90,6 +100,8 @@ export class VisualTile {
   private found: PlacedDatum[] | null = null;
   private scene: Scene | null = null;
   private at = -1;
+  /** Whether the menu of the mark is open that the arrow keys have come to: it stays that mark's. */
+  private isMenuOpen = false;
   /** The row under the pointer, or that the arrow keys have come to. */
   private under: Focus | null = null;
   private late: ReturnType<typeof setTimeout> | undefined;
@@ -105,17 +117,12 @@ export class VisualTile {
   ) {
     this.picture = element(
       "div",
-      {
-        role: "img",
-        tabindex: 0,
-        class: "picture board-picture",
-        part: "picture",
-        "aria-description": "Arrow keys go from mark to mark",
-        onkeydown: (event: KeyboardEvent) => this.key(event),
-        onblur: () => this.at >= 0 && this.go(-1),
-      },
-      this.host,
+      { class: "picture board-picture", part: "picture" },
+      this.described,
+      this.marks.root,
     );
+    this.marks.root.addEventListener("keydown", (event) => this.key(event));
+    this.marks.root.addEventListener("blur", () => this.at >= 0 && !this.isMenuOpen && this.go(-1));
     const numbers = popoverButton("Numbers", { class: "board-numbers" }, () => this.table());
     numbers.button.textContent = "Numbers as a table";
     this.numbers = numbers.list;
@@ -139,7 +146,6 @@ export class VisualTile {
         oncontextmenu: (event: MouseEvent) => this.menuAt(event),
       },
       as === "table" ? this.plain : this.picture,
-      this.status,
       ...(as === "table" ? [] : [numbers.button]),
       numbers.list,
       more,
@@ -179,7 +185,7 @@ export class VisualTile {
 
   /** Puts the keyboard's focus on the picture, or on the table in its place. */
   focus(): void {
-    (this.as === "table" ? this.plain : this.picture).focus();
+    (this.as === "table" ? this.plain : this.marks.root).focus();
   }
 
   /** The way back up: the visual as it is, then each category that was stepped down from. */
@@ -200,14 +206,19 @@ export class VisualTile {
   /** The menu of what is under the pointer, or of the mark that the arrow keys have come to. */
   private menuAt(event: MouseEvent): void {
     if (event.defaultPrevented || (event.target as Element).closest(".board-list")) return;
-    const here = event.target === this.picture ? this.datums[this.at] : undefined;
+    const here = event.target === this.marks.root ? this.datums[this.at] : undefined;
     const category = here ? categoryOf(here) : (this.live?.categoryAt?.(event.target) ?? null);
     const { left, top, width } = this.picture.getBoundingClientRect();
     const scale = width / this.picture.offsetWidth;
     const at = here
       ? { x: left + here.x * scale, y: top + here.y * scale }
       : { x: event.clientX, y: event.clientY };
-    if (this.open(at, category, () => this.focus())) event.preventDefault();
+    const back = () => {
+      this.isMenuOpen = false;
+      this.focus();
+    };
+    this.isMenuOpen = here !== undefined;
+    if (this.open(at, category, back)) event.preventDefault();
   }
 
   private open(at: { x: number; y: number }, category: CategoryOf | null, back: () => void): boolean {
@@ -224,6 +235,7 @@ export class VisualTile {
   dispose(): void {
     clearTimeout(this.late);
     this.observer.disconnect();
+    this.marks.dispose();
     this.live?.dispose();
   }
 
@@ -269,12 +281,14 @@ export class VisualTile {
       },
     );
     this.live.draw(scene, !this.wantsMotion());
+    this.marks.follow(`Marks of ${visual.name}`);
   }
 
   /** Gives the picture its size, its ground and border, and its words, where these have changed. */
   private dress({ border, background, description }: Scene, width: number, height: number): void {
-    const { picture } = this;
-    if (picture.getAttribute("aria-label") !== description) picture.setAttribute("aria-label", description);
+    const { picture, described } = this;
+    if (described.getAttribute("aria-label") !== description)
+      described.setAttribute("aria-label", description);
     const line = border && border.color !== "none" ? border.color : "transparent";
     const dress = JSON.stringify([width, height, background, border?.radius, line]);
     if (dress === this.dressed) return;
@@ -318,25 +332,32 @@ export class VisualTile {
     this.at = place;
     const here = this.datums[place];
     this.live?.tell(here?.datum ?? null, here?.x ?? 0, here?.y ?? 0);
-    this.status.textContent = here ? this.said(here) : "";
+    this.marks.point(here ? place : -1);
     this.light(here ? focusOf(here) : null);
   }
 
-  /** What a mark says, and whether it is picked. */
-  private said({ datum }: PlacedDatum): string {
-    const { lit } = this.shown ?? {};
-    const isPicked = lit?.side === (datum.side ?? "split") && lit.keys.includes(datum.key);
-    return datumText(datum) + (isPicked ? ", picked" : "");
+  /** Whether a mark is picked; null where it can't be. */
+  private isPicked({ key, side }: Datum): boolean | null {
+    const { lit, onPick } = this.shown ?? {};
+    if (!onPick || !isPickable(key)) return null;
+    return lit?.side === (side ?? "split") && lit.keys.includes(key);
+  }
+
+  /** Picks a mark, or goes there where it can't be picked. */
+  private choose(at: number, more: boolean): void {
+    const here = this.datums[at];
+    const category = here && isPickable(here.datum.key) ? categoryOf(here) : null;
+    if (category && this.shown?.onPick) this.shown.onPick(category, more);
+    else if (here) this.go(at);
   }
 
   private key(event: KeyboardEvent): void {
-    if (event.target !== this.picture || event.altKey) return;
+    if (event.target !== this.marks.root || event.altKey) return;
     const here = this.datums[this.at];
     const isPick = event.key === "Enter" || event.key === " ";
     const next = wantsMore(event) ? null : steppedBy(event.key, this.at, this.datums.length);
     if (next !== null) this.go(next);
-    else if (here && isPick && isPickable(here.datum.key))
-      this.shown?.onPick?.(categoryOf(here) as CategoryOf, wantsMore(event));
+    else if (here && isPick && isPickable(here.datum.key)) this.choose(this.at, wantsMore(event));
     else if (here && event.key === "Escape") this.go(-1);
     else return;
     event.preventDefault();
@@ -353,14 +374,34 @@ export class VisualTile {
     ];
   }
 
+  /** What a row is called, as a button that opens the menu of its category where it has one. */
+  private rowName(title: string, datum: Datum): Node | string {
+    const category = isPickable(datum.key) ? categoryOf({ datum }) : null;
+    if (!category || title === "") return title;
+    const button = element(
+      "button",
+      {
+        type: "button",
+        class: "board-row",
+        "aria-haspopup": "menu",
+        onclick: () => {
+          const { left, bottom } = button.getBoundingClientRect();
+          this.open({ x: left, y: bottom }, category, () => button.focus());
+        },
+      },
+      title,
+    );
+    return button;
+  }
+
   private tableNamed(name: string): HTMLElement {
     const { columns, rows } = tableOf(this.datums);
     const head = columns.map((column) => element("th", { scope: "col" }, column));
-    const body = rows.map(({ title, cells }) =>
+    const body = rows.map(({ title, cells, datum }) =>
       element(
         "tr",
         {},
-        element("th", { scope: "row" }, title),
+        element("th", { scope: "row" }, this.rowName(title, datum)),
         ...cells.map((cell) => element("td", {}, cell)),
       ),
     );

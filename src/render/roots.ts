@@ -9,8 +9,12 @@ export const rootOf = (node: Node): Document | ShadowRoot => {
 /** The element that has the keyboard's focus, as whoever stands beside a node sees it. */
 export const focusedBeside = (node: Node): Element | null => rootOf(node).activeElement;
 
-/** Where something that lies over a node goes: into the page, or beside what an element shows. */
+/**
+ * Where something that lies over a node goes: into the main part of the page that the node stands in, so that
+ * whoever goes through the page by its parts meets it there, or beside what an element shows.
+ */
 export const groundOver = (node: Node): Node => {
   const root = rootOf(node);
-  return root instanceof ShadowRoot ? (root.querySelector("[data-ground]") ?? root) : document.body;
+  if (root instanceof ShadowRoot) return root.querySelector("[data-ground]") ?? root;
+  return (node instanceof Element && node.closest("main")) || document.body;
 };

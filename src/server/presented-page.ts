@@ -192,10 +192,10 @@ export async function presentedPage(
   const scale = isScaled
     ? `<script nonce="${nonce}">document.currentScript.parentElement.style.setProperty("--scale",innerWidth/${board.width})</script>`
     : "";
-  const body = `<div id="board" class="presented board-fills"><div ${sheet}>${scale}
+  const body = `<main id="board" class="presented board-fills"><div ${sheet}>${scale}
 <header class="board-head"><h1>${escaped(board.name)}</h1>${controls.join("")}${pickedHtml(asked)}</header>
 <div class="board-body" style="${styled(groundStyles(board.look.ground, theme))}"><div class="board-grid">${tiles.join("")}</div></div>
-</div></div>
+</div></main>
 <script id="given" type="application/json" nonce="${nonce}">${inElement(given)}</script>
 ${known.beside.map((name) => `<link rel="modulepreload" href="${name}" nonce="${nonce}">`).join("")}
 <script type="module" src="${known.script}" nonce="${nonce}"></script>`;

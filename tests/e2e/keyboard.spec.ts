@@ -66,8 +66,8 @@ test("a gauge with zones comes on a board by keyboard alone, and is read mark by
   await page.keyboard.press("Enter");
   await goBy(page, "New board");
   await expect(page.getByRole("heading", { name: "New board" })).toBeVisible();
-  const picture = page.getByRole("img", { name: /gauge/i });
-  await tabTo(page, picture);
+  await expect(page.getByRole("img", { name: /gauge/i })).toBeVisible();
+  await tabTo(page, page.getByRole("listbox", { name: /^Marks of/ }));
   await page.keyboard.press("ArrowRight");
   await expect(page.getByRole("tooltip")).toBeVisible();
   await page.keyboard.press("Escape");
@@ -81,14 +81,22 @@ test("marks are walked through by arrows with their numbers, picked with Enter, 
   await goTo(page, "Visuals");
   const picture = page.getByRole("region", { name: "Stage" }).getByRole("img");
   await expect(picture.locator("text").filter({ hasText: "Ferrow Isle" })).toBeVisible();
-  await picture.focus();
+  // Each mark is an object with its name and place, and the one that the keys have come to is told.
+  const marks = page.getByRole("listbox", { name: "Marks of Passengers by route" });
+  const isAt = async (name: RegExp) => {
+    const mark = marks.getByRole("option", { name });
+    await expect(marks).toHaveAttribute("aria-activedescendant", (await mark.getAttribute("id")) ?? "");
+    return mark;
+  };
+  await marks.focus();
   await page.keyboard.press("ArrowRight");
-  const said = page.getByRole("region", { name: "Stage" }).getByRole("status");
-  await expect(said.first()).toHaveText(/^Ferrow Isle, Passengers 1\s321\s014, Share 25\s%$/);
+  const first = await isAt(/^Ferrow Isle, Passengers 1\s321\s014, Share 25\s%$/);
+  await expect(first).toHaveAttribute("aria-posinset", "1");
+  await expect(first).toHaveAttribute("aria-setsize", "7");
   await page.keyboard.press("End");
-  await expect(said.first()).toHaveText(/^Other/);
+  await isAt(/^Other/);
   await page.keyboard.press("Home");
-  await expect(said.first()).toHaveText(/^Ferrow Isle/);
+  await isAt(/^Ferrow Isle/);
   await page.keyboard.press("Tab");
   await page.keyboard.press("Enter");
   const table = page.getByRole("group", { name: "Numbers: Passengers by route" });
@@ -97,10 +105,29 @@ test("marks are walked through by arrows with their numbers, picked with Enter, 
   await goTo(page, "Boards");
   const donut = page.getByRole("img", { name: /^Passengers by route/ });
   await expect(donut.locator("text").filter({ hasText: "Ferrow Isle" })).toBeVisible();
-  await donut.focus();
+  await marks.focus();
   await page.keyboard.press("ArrowRight");
+  // The menu of a mark stays that mark's after Escape.
+  await page.keyboard.press("Shift+F10");
+  await expect(page.getByRole("menu", { name: "Ferrow Isle" })).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(marks).toBeFocused();
+  await page.keyboard.press("Shift+F10");
+  await expect(page.getByRole("menu", { name: "Ferrow Isle" })).toBeVisible();
+  await page.keyboard.press("Escape");
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("group", { name: "Picked" })).toContainText("route: Ferrow Isle");
+  const picked = page.getByRole("group", { name: "Picked" });
+  await expect(picked).toContainText("route: Ferrow Isle");
+  await expect(marks.getByRole("option", { name: /^Ferrow Isle/ })).toHaveAttribute("aria-selected", "true");
+  // Picks, steps and rows behind are in the numbers as a table too.
+  await page.keyboard.press("Tab");
+  await page.keyboard.press("Enter");
+  const numbers = page.getByRole("region", { name: "Numbers: Passengers by route" });
+  await numbers.getByRole("button", { name: "North Quay" }).press("Enter");
+  await expect(page.getByRole("menuitem", { name: /^Step down in North Quay/ })).toBeVisible();
+  await expect(page.getByRole("menuitem", { name: "Rows behind North Quay" })).toBeVisible();
+  await page.getByRole("menuitem", { name: "Pick North Quay", exact: true }).press("Enter");
+  await expect(picked).toContainText("route: North Quay");
 });
 
 test("lists are one stop, F6 goes between areas, handles and dials go to their ends", async ({ page }) => {

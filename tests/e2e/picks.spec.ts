@@ -4,6 +4,7 @@ import { goTo, openDemo, openWithoutScripts, saved } from "./steps";
 const donutOf = (page: Page) => page.getByRole("img", { name: /Passengers by route: donut/ });
 const gaugeOf = (page: Page) => page.getByRole("img", { name: /On-time departures: gauge/ });
 const barOf = (page: Page) => page.getByRole("img", { name: /Passengers against the target/ });
+const marksOf = (page: Page, name: string) => page.getByRole("listbox", { name: `Marks of ${name}` });
 const pickedOf = (page: Page) => page.getByRole("group", { name: "Picked" });
 const GLANCE = "season-at-a-glance";
 
@@ -58,7 +59,7 @@ test("a pick is made, added to and cleared by keyboard alone, with the focus whe
   page,
 }) => {
   await glance(page);
-  await donutOf(page).focus();
+  await marksOf(page, "Passengers by route").focus();
   await page.keyboard.press("End");
   await expect(page.getByRole("tooltip")).toContainText("Other");
   await page.keyboard.press("Enter");
@@ -71,7 +72,7 @@ test("a pick is made, added to and cleared by keyboard alone, with the focus whe
   await expect(barOf(page)).toHaveAttribute("aria-label", /1.703.466/);
   await pickedOf(page).getByRole("button", { name: "Clear route: Other, Ferrow Isle" }).press("Enter");
   await expect(pickedOf(page)).toBeHidden();
-  await expect(donutOf(page)).toBeFocused();
+  await expect(page.getByRole("listbox", { name: "Marks of Passengers by route" })).toBeFocused();
   await expect(page.getByRole("status").filter({ hasText: "Nothing is picked." })).toHaveCount(1);
 });
 
@@ -214,7 +215,7 @@ test("a double click steps down, a pick there keeps both, the trail leads back u
   await expect(pickedOf(page)).toBeHidden();
   await expect(page).toHaveURL(/step\.passengers-by-route=Ferrow\+Isle/);
   // A vessel picked there is that of the route alone.
-  await vessels.focus();
+  await marksOf(page, "Passengers by route").focus();
   await page.keyboard.press("Home");
   await page.keyboard.press("Enter");
   await expect(pickedOf(page)).toContainText("from Passengers by route › Ferrow Isle");
@@ -223,7 +224,7 @@ test("a double click steps down, a pick there keeps both, the trail leads back u
   await expect(pickedOf(page)).toContainText("Passengers by route › Ferrow Isle");
   await trail.getByRole("button", { name: "Passengers by route" }).click();
   await expect(trail).toBeHidden();
-  await expect(donutOf(page)).toBeFocused();
+  await expect(page.getByRole("listbox", { name: "Marks of Passengers by route" })).toBeFocused();
   await expect(donutOf(page)).toHaveAttribute("aria-label", /total 5.299.291/);
 
   // By keyboard: the menu of the mark that the arrows have come to.
@@ -257,7 +258,7 @@ test("the others light up the part of what is picked in the scale of their whole
   // The whole stands, with a part in front of each of its shapes, and says how much of it that is.
   await expect(power).toHaveAttribute("aria-label", whole ?? "");
   await expect.poll(() => power.locator("path[data-mark]").count()).toBeGreaterThan(slices);
-  await power.focus();
+  await marksOf(page, "Sailings by power").focus();
   await page.keyboard.press("Home");
   await expect(page.getByRole("tooltip")).toContainText(/Picked\s*\d/);
   // A rate is no part of a rate.

@@ -6,7 +6,7 @@ const sheetOf = (page: Page) => page.getByRole("dialog", { name: /^Rows behind/ 
 
 /** Opens the rows behind a mark of the donut by keyboard: the first, or the last with End. */
 async function behindMark(page: Page, key: "Home" | "End", name: string) {
-  await donutOf(page).focus();
+  await page.getByRole("listbox", { name: "Marks of Passengers by route" }).focus();
   await page.keyboard.press(key);
   await page.keyboard.press("Shift+F10");
   await page.getByRole("menuitem", { name: `Rows behind ${name}`, exact: true }).click();
@@ -59,7 +59,7 @@ test("the rows behind a segment add up to it, are sorted, found in and taken, an
   expect(total).toBe(1_321_014);
   await page.keyboard.press("Escape");
   await expect(sheet).toHaveCount(0);
-  await expect(donutOf(page)).toBeFocused();
+  await expect(page.getByRole("listbox", { name: "Marks of Passengers by route" })).toBeFocused();
 });
 
 test("the rows behind Other and behind a ratio: all that made it, with its formula and numbers put in", async ({

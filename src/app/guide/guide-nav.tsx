@@ -8,7 +8,7 @@ export function GuideNav({ now }: { now: string }) {
   const pages = [...CHAPTERS.map((c) => ({ name: c as string, title: titleOf(c) }))];
   return (
     <nav aria-label="Guide" className="flex flex-col gap-1 narrow:flex-row narrow:flex-wrap">
-      <a href="/" className="mb-3 text-sm text-muted underline narrow:mr-3 narrow:mb-0">
+      <a href="/" className="mb-3 py-1 text-sm text-muted underline narrow:mr-3 narrow:mb-0">
         All projects
       </a>
       {[...pages, { name: INTERFACE, title: "HTTP interface" }].map(({ name, title }) => (

@@ -54,15 +54,16 @@ export function datumsOf(scene: Pick<Scene, "marks">): PlacedDatum[] {
 
 /**
  * The numbers of a scene as a table: a column for each kind of line that its data say, a row for each
- * datum of a row.
+ * datum of a row, with that datum.
  */
 export function tableOf(datums: PlacedDatum[]): {
   columns: string[];
-  rows: { title: string; cells: string[] }[];
+  rows: { title: string; cells: string[]; datum: Datum }[];
 } {
   const all = datums.filter(({ datum }) => datum.side === undefined);
   const columns = [...new Set(all.flatMap(({ datum }) => datum.lines.map((line) => line.label)))];
   const rows = all.map(({ datum }) => ({
+    datum,
     title: datum.title,
     // One notation a column: in full where one of its numbers is written shorter elsewhere.
     cells: columns.map((label) => {

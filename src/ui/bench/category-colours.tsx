@@ -29,7 +29,7 @@ export function CategoryColours({
   if (shown.length === 0) return null;
   return (
     <details className="pt-2">
-      <summary className="cursor-pointer text-sm text-muted">Colours of categories</summary>
+      <summary className="cursor-pointer py-1 text-sm text-muted">Colours of categories</summary>
       <ul className="flex flex-col gap-1 pt-1.5">
         {shown.slice(0, 24).map(({ label, color }) => (
           <li key={label} className="flex items-center gap-2 text-sm">

@@ -266,7 +266,7 @@ export function Gallery({
                 {supposed(first[i], project)}{" "}
                 <button
                   type="button"
-                  className="underline hover:text-ink"
+                  className="min-h-6 underline hover:text-ink"
                   aria-label={`${left.has(draft.kind) ? "Take" : "Leave out"} what ${shown[i].name} proposes`}
                   onClick={() => turn(draft.kind)}
                 >

@@ -41,7 +41,7 @@ export const Sentence = memo(
     const tokens = say(saying);
     const keys = tokenKeys(tokens);
     return (
-      <p className="max-w-[820px] text-lg leading-9">
+      <p className="max-w-[820px] text-lg leading-9 short:text-base short:leading-7">
         {tokens.map((token, i) => {
           if (typeof token === "string") return <span key={keys[i]}>{token}</span>;
           if (token.phrase.type === "first zones") {

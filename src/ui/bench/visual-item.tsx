@@ -34,11 +34,15 @@ export const VisualItem = memo(
         onContextMenu={(event) => onMenu(visual.id, event)}
         className={`shrink-0 rounded-md border bg-sheet p-1.5 text-left ${chosen ? "border-verdigris outline-2 outline-verdigris" : "border-rule hover:border-muted"}`}
       >
-        <VisualThumbnail visual={shown} data={data} theme={theme} />
-        <span className="mt-1 flex items-center gap-1.5 text-xs font-medium">
+        <span className="short:hidden">
+          <VisualThumbnail visual={shown} data={data} theme={theme} />
+        </span>
+        <span className="mt-1 flex short:mt-0 items-center gap-1.5 text-xs font-medium">
           <span className="min-w-0">
             <span className="block truncate">{visual.name}</span>
-            <span className="block truncate font-normal text-muted">{kindOf(visual.kind).label}</span>
+            <span className="block truncate font-normal text-muted short:hidden">
+              {kindOf(visual.kind).label}
+            </span>
           </span>
           {open > 0 && (
             <span

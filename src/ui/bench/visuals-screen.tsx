@@ -200,7 +200,7 @@ function OneVisual({ visuals, all, findings }: Props) {
       )}
       {shows ? (
         <div className="areas-flat flex min-h-0 min-w-0 flex-col">
-          <div className="border-b border-rule px-5 py-2.5">
+          <div className="border-b border-rule px-5 py-2.5 short:py-1">
             <h1 className="sr-only">{visual.name}</h1>
             <Sentence visual={visual} data={data} />
             {data.notes.map((note) => (

@@ -52,7 +52,7 @@ function Part({ title, closed = false, children }: { title: string; closed?: boo
   const [isOpen, setOpen] = useState(!closed);
   return (
     <details open={isOpen} onToggle={(e) => setOpen(e.currentTarget.open)} className="flex flex-col">
-      <summary className="section-title cursor-pointer pb-1">{title}</summary>
+      <summary className="section-title cursor-pointer py-0.5">{title}</summary>
       {isOpen && <div className="flex flex-col gap-1.5">{children}</div>}
     </details>
   );

@@ -110,7 +110,7 @@ export function ControlRow({
         )}
         <button
           type="button"
-          className="icon-button size-6"
+          className="icon-button size-6 shrink-0"
           aria-label={`Move ${label} forward`}
           disabled={at === 0}
           onClick={() => move(at - 1)}
@@ -119,7 +119,7 @@ export function ControlRow({
         </button>
         <button
           type="button"
-          className="icon-button size-6"
+          className="icon-button size-6 shrink-0"
           aria-label={`Move ${label} back`}
           disabled={at === board.controls.length - 1}
           onClick={() => move(at + 1)}
@@ -128,7 +128,7 @@ export function ControlRow({
         </button>
         <button
           type="button"
-          className="icon-button size-6"
+          className="icon-button size-6 shrink-0"
           aria-label={`Remove the control ${label}`}
           onClick={() => {
             apply({ type: "remove control", board: board.id, control: control.id });
@@ -215,7 +215,7 @@ function FilterForm({
         />
       )}
       {isListed && (
-        <label className="flex items-center gap-1.5 px-1 text-xs">
+        <label className="flex min-h-6 items-center gap-1.5 px-1 text-xs">
           <input
             type="checkbox"
             className="accent-verdigris"

@@ -98,7 +98,7 @@ function Content({ tile, change }: { tile: Tile; change: Change }) {
             value={tile.ground}
             onChange={(ground, group) => change({ ground }, group)}
           />
-          <label className="flex items-center gap-2 text-sm">
+          <label className="flex min-h-6 items-center gap-2 text-sm">
             <input
               type="checkbox"
               className="accent-verdigris"

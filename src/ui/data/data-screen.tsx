@@ -156,7 +156,7 @@ export function DataScreen() {
     setFilters((now) => [...now.filter((f) => f.column !== chosen), ...(next ? [next] : [])]);
   return (
     <div className="areas grid h-full grid-cols-[200px_minmax(0,1fr)_272px] max-lg:grid-cols-[168px_minmax(0,1fr)_240px]">
-      <aside className="areas-list flex min-h-0 flex-col border-r border-rule">
+      <aside aria-label="Tables and links" className="areas-list flex min-h-0 flex-col border-r border-rule">
         <div className="p-3">
           <BringIn className="w-full" />
           <button type="button" className="button mt-2 w-full" onClick={() => unlessTyping(typeNew)}>

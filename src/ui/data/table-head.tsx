@@ -49,7 +49,7 @@ export const ColumnHead = memo(function ColumnHead({
         <button
           type="button"
           title={column.name}
-          className="min-h-6 min-w-0 flex-1 truncate text-left text-sm font-semibold hover:text-verdigris"
+          className="min-h-6 min-w-0 flex-1 truncate text-left text-sm font-semibold hover:text-verdigris-deep"
           onClick={() => onChoose(column.name)}
         >
           {column.name}

@@ -79,14 +79,18 @@ export function WhatList({
                     <span className="block truncate text-xs text-muted">{kindOf(v.kind).label}</span>
                   </span>
                 </button>
-                <input
-                  type="checkbox"
-                  aria-label={`${v.name} too`}
+                <label
                   title="Take it out with the others"
-                  checked={chosen.includes(v.id)}
-                  onChange={() => toggle(v.id)}
-                  className="size-4 shrink-0 accent-verdigris opacity-40 group-hover:opacity-100 checked:opacity-100 focus-visible:opacity-100"
-                />
+                  className="grid size-7 shrink-0 cursor-pointer place-items-center"
+                >
+                  <input
+                    type="checkbox"
+                    aria-label={`${v.name} too`}
+                    checked={chosen.includes(v.id)}
+                    onChange={() => toggle(v.id)}
+                    className="size-4 accent-verdigris opacity-40 group-hover:opacity-100 checked:opacity-100 focus-visible:opacity-100"
+                  />
+                </label>
               </div>
             ),
         )}

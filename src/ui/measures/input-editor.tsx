@@ -239,7 +239,10 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
         </div>
         <InputPreview input={input} onChange={(value) => set({ value })} />
       </section>
-      <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+      <aside
+        aria-label="About the input"
+        className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4"
+      >
         <h2 className="section-title">Shown as</h2>
         {input.type === "number" ? (
           <FormatControls format={input.format} onChange={(format) => set({ format })} />
@@ -263,7 +266,7 @@ export function InputEditor({ input, onGone }: { input: Input; onGone: () => voi
         </ul>
         <button
           type="button"
-          className="button mt-3 self-start"
+          className="button mt-3 shrink-0 self-start"
           onClick={() => {
             const names = [
               ...uses.measures.map((m) => m.label),

@@ -143,7 +143,10 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         />
         <AnswerTable key={measure.table} measure={measure} sound={sound} />
       </section>
-      <aside className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4">
+      <aside
+        aria-label="About the measure"
+        className="areas-side flex min-h-0 flex-col gap-2 overflow-auto border-l border-rule bg-panel p-4"
+      >
         <h2 className="section-title">Shown as</h2>
         {checked.type === "text" ? (
           <p className="text-sm text-muted">A text, as it is.</p>
@@ -211,7 +214,7 @@ export function MeasureEditor({ measure, onGone }: { measure: Measure; onGone: (
         </ul>
         <button
           type="button"
-          className="button mt-3 self-start"
+          className="button mt-3 shrink-0 self-start"
           onClick={() => {
             const names = [
               ...uses.measures.map((m) => m.label),

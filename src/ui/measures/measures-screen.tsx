@@ -120,7 +120,10 @@ export function MeasuresScreen() {
 
   return (
     <div className="areas grid h-full grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-[228px_minmax(0,1fr)]">
-      <aside className="areas-list flex min-h-0 flex-col border-r border-rule">
+      <aside
+        aria-label="Measures and inputs"
+        className="areas-list flex min-h-0 flex-col border-r border-rule"
+      >
         <div className="p-3">
           <input
             aria-label="Find a measure or an input"

@@ -180,7 +180,7 @@ export function ProjectsScreen() {
             <Link
               href={`/p/${project.id}/data`}
               prefetch={false}
-              className="min-w-40 flex-1 truncate font-semibold hover:text-verdigris"
+              className="min-w-40 flex-1 truncate py-1 font-semibold hover:text-verdigris"
             >
               {project.name}
             </Link>

@@ -1,7 +1,7 @@
 "use client";
 import { Check, ChevronDown } from "lucide-react";
 import { Select } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { ChooseProps } from "./choose-props";
 import { later } from "./fetched-later";
 
@@ -24,6 +24,16 @@ export function Choose(props: ChooseProps) {
 
 function ShortChoose({ id, label, value, options, onChange, disabled }: ChooseProps) {
   const [open, setOpen] = useState(false);
+  const trigger = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (!open) return;
+    // The library hides the page from assistive technology once the list is open, as for a dialog: what can
+    // be focused must not be hidden, and the list of a field leaves the page as it is.
+    const timer = setTimeout(() => {
+      for (const part of document.querySelectorAll("[data-aria-hidden]")) part.removeAttribute("aria-hidden");
+    });
+    return () => clearTimeout(timer);
+  }, [open]);
   const now = options.find((o) => o.value === value);
   return (
     <Select.Root
@@ -34,6 +44,7 @@ function ShortChoose({ id, label, value, options, onChange, disabled }: ChoosePr
       disabled={disabled}
     >
       <Select.Trigger
+        ref={trigger}
         id={id}
         aria-label={label}
         title={now?.label}
@@ -43,7 +54,7 @@ function ShortChoose({ id, label, value, options, onChange, disabled }: ChoosePr
         <ChevronDown size={13} className="shrink-0 text-muted" aria-hidden="true" />
       </Select.Trigger>
       {open && (
-        <Select.Portal>
+        <Select.Portal container={trigger.current?.closest<HTMLElement>("main, [role=dialog]")}>
           <Select.Content
             position="popper"
             sideOffset={4}

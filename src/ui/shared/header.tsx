@@ -1,12 +1,14 @@
 "use client";
-import { CalendarDays, CircleHelp, Moon, Redo2, Sun, Undo2 } from "lucide-react";
+import { CalendarDays, CircleHelp, Ellipsis, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
-import { useEffect, useState } from "react";
+import { DropdownMenu } from "radix-ui";
+import { useEffect, useRef, useState } from "react";
 import { LONGEST } from "@/core/project/most";
 import { later, OVER, UNASKED } from "./fetched-later";
 import { useLastAddresses } from "./last-addresses";
 import { Mark } from "./mark";
+import { MENU_ITEM, MENU_LIST } from "./menu-look";
 import { useImports, useProject } from "./project-context";
 import type { SaveState as SaveStateName } from "./project-store";
 import { StepLink } from "./step-link";
@@ -116,6 +118,13 @@ export function Header() {
     return () => window.removeEventListener("keydown", keys);
   }, [undo, redo]);
 
+  // Where not all steps fit, the one that is on is in sight.
+  const steps = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const on = path && steps.current?.querySelector("[aria-current=page]");
+    if (on) on.scrollIntoView({ block: "nearest", inline: "center" });
+  }, [path]);
+
   // What is taken out is first what somebody comes from.
   const params = useSearchParams();
   const firstBoard = useProject((s) => s.document.boards[0]?.id);
@@ -146,6 +155,7 @@ export function Header() {
       <span className="h-5 w-px bg-rule" />
       <ProjectName />
       <nav
+        ref={steps}
         aria-label="Steps"
         className="flex flex-1 items-center justify-center narrow:order-last narrow:w-full narrow:flex-none narrow:basis-full narrow:justify-start narrow:overflow-x-auto narrow:py-1.5"
       >
@@ -218,10 +228,28 @@ export function Header() {
         >
           <CircleHelp size={16} />
         </button>
+        <DropdownMenu.Root modal={false}>
+          <DropdownMenu.Trigger className="icon-button min-[421px]:hidden" aria-label="More">
+            <Ellipsis size={16} />
+          </DropdownMenu.Trigger>
+          <DropdownMenu.Portal>
+            <DropdownMenu.Content align="end" sideOffset={4} className={MENU_LIST}>
+              {[
+                { text: "Go to anything", run: () => setPalette(true) },
+                { text: "Calendar and language", run: () => setConventions(true) },
+                { text: "Help", run: () => setHelp(true) },
+              ].map(({ text, run }) => (
+                <DropdownMenu.Item key={text} onSelect={run} className={MENU_ITEM}>
+                  {text}
+                </DropdownMenu.Item>
+              ))}
+            </DropdownMenu.Content>
+          </DropdownMenu.Portal>
+        </DropdownMenu.Root>
       </div>
       <button
         type="button"
-        className="min-h-6 shrink-0 rounded-sm border border-rule bg-sheet px-2 py-0.5 font-mono text-xs whitespace-nowrap text-muted hover:text-ink"
+        className="min-h-6 shrink-0 rounded-sm max-[420px]:hidden border border-rule bg-sheet px-2 py-0.5 font-mono text-xs whitespace-nowrap text-muted hover:text-ink"
         onClick={() => setPalette(true)}
         aria-label="Go to anything"
       >

@@ -53,14 +53,12 @@ export function LivePicture({ by, scene, onFocus, onPart, name }: Props) {
     live?.resize(width, height);
   }, [live, width, height]);
   useEffect(() => live?.draw(scene, !wantsMotion()), [live, scene]);
-  const walk = useMarkWalk(scene, live, onFocus);
+  const walk = useMarkWalk(scene, `Marks of ${name}`, live, onFocus);
   const bordered = scene.border && scene.border.color !== "none";
   return (
     <div className="relative" style={{ width, height }}>
       <div
-        role="img"
-        aria-label={scene.description}
-        {...walk.keys}
+        ref={walk.over}
         className="picture relative overflow-hidden"
         style={{
           width,
@@ -70,11 +68,10 @@ export function LivePicture({ by, scene, onFocus, onPart, name }: Props) {
           boxShadow: bordered ? `inset 0 0 0 1px ${scene.border?.color}` : undefined,
         }}
       >
-        <div ref={host} aria-hidden="true" style={{ width, height }} />
+        <div role="img" aria-label={scene.description}>
+          <div ref={host} aria-hidden="true" style={{ width, height }} />
+        </div>
       </div>
-      <p role="status" className="sr-only">
-        {walk.said}
-      </p>
       <PictureNumbers name={name} datums={walk.datums} />
     </div>
   );

@@ -60,8 +60,7 @@ export function OptionList({
         maxLength={200}
         className={`w-full border-b border-rule bg-transparent outline-none ${large ? "h-12 px-4 text-md" : "h-9 px-3"}`}
       />
-      <Command.List className={`overflow-auto ${large ? "max-h-80 p-2" : "max-h-72 p-1.5"}`}>
-        {shown.length === 0 && <p className="p-3 text-muted">Nothing has that name.</p>}
+      <Command.List label={label} className={`overflow-auto ${large ? "max-h-80 p-2" : "max-h-72 p-1.5"}`}>
         {groups.map((group) => (
           <Command.Group
             key={group}
@@ -93,10 +92,12 @@ export function OptionList({
               ))}
           </Command.Group>
         ))}
-        {rest > 0 && (
-          <p className="px-2 py-1.5 text-sm text-muted">{rest} more: type a part of the name to find them.</p>
-        )}
       </Command.List>
+      {/* A list of options holds nothing else. */}
+      {shown.length === 0 && <p className="px-3 pb-3 text-muted">Nothing has that name.</p>}
+      {rest > 0 && (
+        <p className="px-3.5 pb-2 text-sm text-muted">{rest} more: type a part of the name to find them.</p>
+      )}
     </Command>
   );
 }

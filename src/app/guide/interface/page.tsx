@@ -44,11 +44,11 @@ export default function Page() {
           const body = requestBody?.content["application/json"]?.schema;
           return (
             <section key={`${method} ${path}`} className="mt-6 border-t border-rule pt-5">
-              <h3>
+              <h2>
                 <code>
                   {method} {path}
                 </code>
-              </h3>
+              </h2>
               <p>{does}</p>
               {parameters.some((p) => p.in === "query") && (
                 <ul>
