@@ -11,6 +11,7 @@ import {
 } from "@/core/view/board-state";
 import type { Design } from "@/core/view/picture";
 import { spoken } from "@/core/view/spoken";
+import { changesSaid, type Headline, headlineOf } from "@/core/view/spoken-changes";
 import { canStepDown, trailOf } from "@/core/view/steps";
 import { textNames, wholeForText } from "@/core/view/text-names";
 import type { StartPicture } from "@/render/painter/live";
@@ -109,6 +110,11 @@ export class PresentedBoard {
   /** The values that no row has, in words, and what is said of all that is left out. */
   private absent: string[] = [];
   private noted = "";
+  /** Says what a reader's act changed, once all that answers it is there. */
+  private readonly said = element("p", { class: "board-said", role: "status" });
+  /** The numbers of the visuals by tile: as they are now, and as they were before the act that is to be told. */
+  private headlines = new Map<string, Headline | null>();
+  private toldFrom: ReadonlyMap<string, Headline | null> | null = null;
   private readonly note = element("p", { class: "board-note", role: "status" });
   private waiting: BoardAction | null = null;
   /** Whether something is being turned, and what asks for the rest once it rests. */
@@ -190,6 +196,7 @@ export class PresentedBoard {
     this.waiting = live && !this.isSettled ? action : null;
     if (this.waiting) return;
     this.state = boardReducer(this.state, action);
+    this.toldFrom ??= new Map(this.headlines);
     this.options.onState?.(this.state, action, live);
     this.show();
   };
@@ -245,6 +252,7 @@ export class PresentedBoard {
       this.note,
       this.picked.root,
       this.picked.status,
+      this.said,
     );
     this.grid = new BoardGrid(board, this.presented.project, this.options, whenEmpty);
     this.sheet = new BoardSheet(this.root, board);
@@ -307,6 +315,7 @@ export class PresentedBoard {
     // What the page answers itself is there before anything waits for it.
     if (answers.hasPage)
       answers.findInPage(shown.flatMap(({ tile, visual }) => this.tiles.queries(tile, visual, ground)));
+    this.headlines = new Map();
     for (const one of shown) this.showTile(one, ground, later);
     for (const { tile, view } of this.grid?.texts.values() ?? []) {
       const whole = wholeForText(tile, ground).map((label) => `whole for ${label}`);
@@ -333,8 +342,18 @@ export class PresentedBoard {
     // What a list or a proof says of one step would only keep the next step waiting.
     else if (this.isTurning) this.resting = setTimeout(askAll, REST);
     else askAll();
-    if (this.isSettled) onSettled?.(state);
+    if (this.isSettled) {
+      this.tellChanges();
+      onSettled?.(state);
+    }
   };
+
+  /** Says what the last act changed: two or three numbers with those before. What is being turned is told once. */
+  private tellChanges(): void {
+    if (this.toldFrom === null || this.isTurning) return;
+    this.said.textContent = changesSaid(this.toldFrom, this.headlines);
+    this.toldFrom = null;
+  }
 
   /**
    * Leaves values out of filters that an address asked for and no row has, and says so, once; says whether
@@ -398,6 +417,7 @@ export class PresentedBoard {
   ): void {
     const { board, project, design, theme, inputs } = ground;
     const { seen, path, data, part, keepsOnly, pending, filters } = this.tiles.of(tile, visual, ground);
+    this.headlines.set(tile.id, headlineOf(data));
     const lit = this.state.picks.findLast((p) => p.visual === visual.id) ?? null;
     const on: OnTile = { visual, seen, path, data };
     const { onRows } = this.options;

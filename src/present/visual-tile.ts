@@ -287,8 +287,8 @@ export class VisualTile {
   /** Gives the picture its size, its ground and border, and its words, where these have changed. */
   private dress({ border, background, description }: Scene, width: number, height: number): void {
     const { picture, described } = this;
-    if (described.getAttribute("aria-label") !== description)
-      described.setAttribute("aria-label", description);
+    const words = description + this.pickedWords();
+    if (described.getAttribute("aria-label") !== words) described.setAttribute("aria-label", words);
     const line = border && border.color !== "none" ? border.color : "transparent";
     const dress = JSON.stringify([width, height, background, border?.radius, line]);
     if (dress === this.dressed) return;
@@ -301,6 +301,15 @@ export class VisualTile {
       // A page that shows an element may round its frame otherwise.
       borderRadius: border ? `var(--cavlo-radius, ${border.radius}px)` : "",
     });
+  }
+
+  /** What is picked here, for the words of the picture; empty where nothing is. */
+  private pickedWords(): string {
+    const { lit, data } = this.shown ?? {};
+    if (!lit || !data) return "";
+    const entries = lit.side === "series" ? data.series : data.rows;
+    const names = entries.filter(({ key }) => lit.keys.includes(key)).map(({ label }) => label);
+    return names.length > 0 ? ` Picked: ${names.join(", ")}.` : "";
   }
 
   /** Writes the table that stands in the place of the picture: what the picture would say at its own size. */

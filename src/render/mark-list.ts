@@ -48,6 +48,8 @@ export class MarkList {
   follow(name: string): void {
     this.root.setAttribute("aria-label", name);
     clearTimeout(this.timer);
+    const wasEmpty = this.root.hasAttribute("data-empty");
+    if (wasEmpty) this.root.toggleAttribute("data-empty", this.of.datums().length === 0);
     if (focusedBeside(this.root) === this.root) this.fill();
     else this.timer = setTimeout(() => this.fill(), STILL_FOR);
   }

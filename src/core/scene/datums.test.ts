@@ -69,8 +69,8 @@ describe("what a scene says mark by mark", () => {
     expect(table).toEqual({
       columns: ["riders", "share"],
       rows: [
-        { title: "North", cells: ["12", ""] },
-        { title: "South", cells: ["7", "37 %"] },
+        { title: "North", cells: ["12", ""], datum: said("North", "12") },
+        { title: "South", cells: ["7", "37 %"], datum: south },
       ],
     });
     expect(datumText(south)).toBe("South, riders 7, share 37 %");

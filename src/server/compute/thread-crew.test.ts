@@ -112,20 +112,25 @@ describe("the crew of a compute thread", () => {
       source: { file: "" },
     });
     const scope = scopeOf({ ...emptyProject("p"), tables: [info] });
-    const queries = ["sum(drift)", "avg(both)", "sum(fare)", "median(drift)", "stddev_pop(both)"].map(
-      (formula) =>
+    const queriesFrom = (from: number) =>
+      ["sum(drift)", "avg(both)", "sum(fare)", "median(drift)", "stddev_pop(both)"].map((formula) =>
         querySchema.parse({
           table: "wide",
           measures: [{ formula, as: "m" }],
           splits: [{ column: "route" }],
-          filters: [{ column: "fare", from: 1.05, to: 8.5 }],
+          filters: [{ column: "fare", from, to: 8.5 }],
         }),
-    );
-    const answer = await compute({ type: "results", tables: [info], scope, inputs: {}, queries });
-    const alone = runQueries(queries, { tables: [new TableCache(1e9).table(info)], scope, inputs: {} });
+      );
     const plain = (results: unknown[]) => results.map((r) => ({ ...(r as object), ms: 0 }));
-    expect(plain("results" in answer ? answer.results : [])).toEqual(plain(alone));
-    const { helpers } = computeState();
-    expect(helpers.chunks > 0).toBe(availableParallelism() > 1);
+    const isHelped = () => computeState().helpers.chunks > 0;
+    const tables = [new TableCache(1e9).table(info)];
+    // On a busy machine one thread may be through before its helpers begin: then it is asked something else.
+    for (let i = 0; i < 40 && (i === 0 || (availableParallelism() > 1 && !isHelped())); i++) {
+      const queries = queriesFrom(1.05 + i / 100);
+      const answer = await compute({ type: "results", tables: [info], scope, inputs: {}, queries });
+      const alone = runQueries(queries, { tables, scope, inputs: {} });
+      expect(plain("results" in answer ? answer.results : [])).toEqual(plain(alone));
+    }
+    expect(isHelped()).toBe(availableParallelism() > 1);
   }, 60_000);
 });

@@ -207,7 +207,9 @@ export function ArrangeToolbar({
       </button>
       <span className="flex-1" />
       <span className="flex flex-wrap items-center">
-        {some > 0 && <span className="pr-2 text-xs text-muted">{some} selected</span>}
+        <span role="status" className="pr-2 text-xs text-muted">
+          {some > 0 && `${some} selected`}
+        </span>
         {some > 1 && !isPhone && (
           <>
             {EDGES.map(({ edge, label, icon }) => (

@@ -6,10 +6,12 @@ const AREAS = "header, nav[aria-label], section[aria-label], aside[aria-label], 
 const STOPS =
   'a[href], button:not(:disabled), input:not(:disabled), textarea:not(:disabled), [tabindex]:not([tabindex="-1"])';
 
+const isSeen = (element: HTMLElement) => element.getClientRects().length > 0;
+
 /** The areas of the screen, from the top: only the outermost ones that are seen. */
 function areasOf(root: ParentNode): HTMLElement[] {
   return [...root.querySelectorAll<HTMLElement>(AREAS)].filter(
-    (area) => !area.parentElement?.closest(AREAS) && area.getClientRects().length > 0,
+    (area) => !area.parentElement?.closest(AREAS) && isSeen(area),
   );
 }
 
@@ -28,7 +30,8 @@ export function Areas() {
       const step = event.shiftKey ? -1 : 1;
       const next = at < 0 ? areas[0] : areas[(at + step + areas.length) % areas.length];
       const before = left.get(next);
-      const stop = before?.isConnected ? before : next.querySelector<HTMLElement>(STOPS);
+      const stop =
+        before && isSeen(before) ? before : [...next.querySelectorAll<HTMLElement>(STOPS)].find(isSeen);
       if (!stop && !next.hasAttribute("tabindex")) next.tabIndex = -1;
       (next.tabIndex >= 0 ? next : (stop ?? next)).focus();
     };

@@ -3,13 +3,13 @@ import { CalendarDays, CircleHelp, Ellipsis, Moon, Redo2, Sun, Undo2 } from "luc
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { DropdownMenu } from "radix-ui";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { LONGEST } from "@/core/project/most";
 import { later, OVER, UNASKED } from "./fetched-later";
 import { useLastAddresses } from "./last-addresses";
 import { Mark } from "./mark";
 import { MENU_ITEM, MENU_LIST } from "./menu-look";
-import { useImports, useProject } from "./project-context";
+import { useImports, useProject, useProjectStore } from "./project-context";
 import type { SaveState as SaveStateName } from "./project-store";
 import { StepLink } from "./step-link";
 import { STEPS } from "./steps";
@@ -80,10 +80,23 @@ function ProjectName() {
 /** The line at the top of every screen: the project, its five steps, saving, undo and redo. */
 export function Header() {
   const id = useProject((s) => s.id);
-  const undo = useProject((s) => s.undo);
-  const redo = useProject((s) => s.redo);
+  const store = useProjectStore();
+  const takeBack = useProject((s) => s.undo);
+  const makeAgain = useProject((s) => s.redo);
   const undone = useProject((s) => s.past.at(-1)?.words);
   const next = useProject((s) => s.future[0]?.words);
+  // What was undone is said, for who does not see it.
+  const [said, setSaid] = useState("");
+  const undo = useCallback(() => {
+    const before = store.getState().document;
+    takeBack();
+    if (store.getState().document !== before) setSaid(`Undone: ${undone}`);
+  }, [store, takeBack, undone]);
+  const redo = useCallback(() => {
+    const before = store.getState().document;
+    makeAgain();
+    if (store.getState().document !== before) setSaid(`Made again: ${next}`);
+  }, [store, makeAgain, next]);
   const importing = useImports((s) => (s.running ? Math.floor(s.running.share * 100) : null));
   const hasProofs = useProject((s) => s.document.measures.some((m) => m.proofs.length > 0));
   const { theme, setTheme } = useTheme();
@@ -181,6 +194,9 @@ export function Header() {
         })}
       </nav>
       <SaveState />
+      <p role="status" className="sr-only">
+        {said}
+      </p>
       <div className="flex items-center">
         <button
           type="button"

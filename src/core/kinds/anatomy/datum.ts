@@ -115,12 +115,17 @@ export function rowDatum(
   };
 }
 
-/** The first rows of a picture in words, and how many more there are. */
+/** Whether a row stands for something of its own, and not for what was put together. */
+export const isNamed = ({ key }: Pick<VisualRow, "key">): boolean => subjectOf(key).type !== "other";
+
+/** The first rows of a picture in words, and how many more there are. What was put together never leads. */
 export function leadingRows(
   input: SharedInput,
   write: (row: VisualRow) => string = (r) => formatNumber(r.value, r.format ?? input.data.format),
 ): string {
   const { rows } = input.data;
-  const said = rows.slice(0, 3).map((r) => (rows.length === 1 ? write(r) : `${r.label} ${write(r)}`));
+  const said = [...rows.filter(isNamed), ...rows.filter((r) => !isNamed(r))]
+    .slice(0, 3)
+    .map((r) => (rows.length === 1 ? write(r) : `${r.label} ${write(r)}`));
   return [said.join(", "), counted(input.data.words.more, rows.length - 3)].filter(Boolean).join(" ");
 }

@@ -7,7 +7,7 @@ import type { Handle, Mark } from "../../scene/marks";
 import { LINE_HEIGHT, textWidth, wrap } from "../../scene/text";
 import { boxInSector, liftOf, polar } from "../anatomy/angles";
 import { Colours } from "../anatomy/colours";
-import { rowDatum, strength } from "../anatomy/datum";
+import { isNamed, rowDatum, strength } from "../anatomy/datum";
 import { drawing } from "../anatomy/drawing";
 import { footNote, layFrame } from "../anatomy/frame";
 import { shareText } from "../anatomy/goal";
@@ -304,6 +304,7 @@ function say(input: Input, { rings, left }: Laid): string {
   const { data } = input;
   const said = rings.map(({ label, all, hasShares, format = data.format }) => {
     const leading = all
+      .filter(({ row }) => isNamed(row))
       .toSorted((a, b) => b.share - a.share)
       .slice(0, 3)
       .map((s) => `${s.row.label} ${hasShares ? shareText(s.share, format) : formatNumber(s.value, format)}`);
