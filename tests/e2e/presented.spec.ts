@@ -400,3 +400,20 @@ test("a board on its own page follows what is saved, keeps what its reader picke
   await expect(page.getByText(/^A proof of Passengers fails: Passengers is .* above 10/)).toHaveCount(3);
   await expect(page.getByRole("group", { name: "Picked" })).toContainText("electric");
 });
+
+test("printed from the application, a board is whole and alone", async ({ page }) => {
+  await openDemo(page);
+  await goTo(page, "Boards");
+  await expect(page.getByRole("img", { name: /On-time departures: gauge/ })).toBeVisible();
+  await page.setViewportSize({ width: 1100, height: 500 });
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("navigation", { name: "Steps" })).toBeHidden();
+  await expect(page.getByRole("button", { name: "Arrange" })).toBeHidden();
+  await expect(page.getByRole("heading", { name: "Season at a glance" })).toBeVisible();
+  // Nothing scrolls within: the page is as high as the board.
+  const lowest = await page
+    .locator(".board-tile")
+    .evaluateAll((all) => Math.max(...all.map((tile) => tile.getBoundingClientRect().bottom + scrollY)));
+  expect(lowest).toBeGreaterThan(600);
+  expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBeGreaterThanOrEqual(lowest - 1);
+});
