@@ -74,6 +74,12 @@ test("a tile is dragged to where there is room: nothing else moves, and what it 
   expect((await boxOf(other)).x).toBe(before.x);
   expect((await boxOf(moved)).y).toBeGreaterThan((await boxOf(other)).y + (await boxOf(other)).height);
   await expect(page.getByRole("banner").getByRole("button", { name: "Undo" })).toBeEnabled();
+  // Closed up, no free row is left, and nothing more is offered.
+  const closeUp = page.getByRole("button", { name: "Close up" });
+  await closeUp.click();
+  await expect(closeUp).toHaveCount(0);
+  const { y, height } = await boxOf(other);
+  expect(Math.abs((await boxOf(moved)).y - y - height)).toBeLessThan(30);
 });
 
 test("a drop on the middle of a tile swaps both, and Escape takes a drag back", async ({ page }) => {

@@ -66,7 +66,9 @@ test("a pick is made, added to and cleared by keyboard alone, with the focus whe
   await expect(pickedOf(page)).toContainText("route: Other");
   // What that changed is said, with the numbers before.
   await expect(
-    page.getByRole("status").filter({ hasText: /^On-time rate \d\d\.\d\s%, before 87\.4\s%; .* others changed\.$/ }),
+    page
+      .getByRole("status")
+      .filter({ hasText: /^On-time rate \d\d\.\d\s%, before 87\.4\s%; .* others changed\.$/ }),
   ).toHaveCount(1);
   // Other is all that has no segment of its own: what is left of the target's 5,299,291.
   await expect(barOf(page)).toHaveAttribute("aria-label", /382.452/);

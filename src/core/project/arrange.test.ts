@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { madeTile } from "../../testing/made-board";
 import {
   alignedPlaces,
+  closedUpPlaces,
   copyOfBoard,
   distributedPlaces,
   movedPlaces,
@@ -36,6 +37,55 @@ const ids = () => {
   let n = 0;
   return () => `n${n++}`;
 };
+
+describe("a board that is closed up", () => {
+  const closedUp = (tiles: Tile[]) => {
+    const to = new Map(closedUpPlaces(tiles).map((place) => [place.id, place]));
+    return tiles.map((t) => ({ ...t, ...to.get(t.id) }));
+  };
+
+  it("has no free rows between tiles, and a section takes its own along", () => {
+    const tiles = [
+      at("a", 0, 3, 4, 10),
+      at("b", 4, 20, 4, 10),
+      section("s", 0, 40, 8, 30),
+      at("in", 2, 45, 4, 10),
+      at("c", 8, 0, 4, 5),
+    ];
+    expect(boxes(closedUpPlaces(tiles))).toEqual({
+      a: [0, 0, 4, 10],
+      b: [4, 0, 4, 10],
+      s: [0, 10, 8, 30],
+      in: [2, 15, 4, 10],
+    });
+    expect(closedUpPlaces(closedUp(tiles))).toEqual([]);
+  });
+
+  it("keeps tiles apart, each below what it was below, and none can go up further", () => {
+    const tile = fc.record({
+      x: fc.integer({ min: 0, max: 9 }),
+      w: fc.integer({ min: 1, max: 3 }),
+      h: fc.integer({ min: 2, max: 9 }),
+      free: fc.nat(6),
+    });
+    fc.assert(
+      fc.property(fc.array(tile, { maxLength: 12 }), (all) => {
+        const tiles: Tile[] = [];
+        const meets = (a: Place, b: Place) => a.x < b.x + b.w && b.x < a.x + a.w;
+        for (const [i, { x, w, h, free }] of all.entries()) {
+          const one = at(`t${i}`, x, 0, w, h);
+          const under = tiles.filter((t) => meets(t, one)).map((t) => t.y + t.h);
+          tiles.push({ ...one, y: Math.max(0, ...under) + free });
+        }
+        const closed = closedUp(tiles);
+        for (const [i, a] of closed.entries()) {
+          const above = closed.slice(0, i).filter((b) => meets(a, b));
+          expect(a.y).toBe(Math.max(0, ...above.map((b) => b.y + b.h)));
+        }
+      }),
+    );
+  });
+});
 
 describe("tiles moved together", () => {
   const tiles = [

@@ -142,6 +142,22 @@ function along(
   return [...places.values()];
 }
 
+/**
+ * The tiles of a board without the free rows between them: each goes up until it meets one, or the top. A
+ * section takes its own along, at their places in it. Only those that move are given.
+ */
+export function closedUpPlaces(tiles: readonly Placed[]): Place[] {
+  const settled: Place[] = [];
+  const blocks = tiles.filter((t) => !sectionOf(t, tiles)).toSorted((a, b) => a.y - b.y || a.x - b.x);
+  for (const block of blocks) {
+    const above = settled.filter((s) => s.x < block.x + block.w && block.x < s.x + s.w);
+    settled.push({ ...placeOf(block), y: Math.max(0, ...above.map((s) => s.y + s.h)) });
+  }
+  const to = new Map(settled.map((place) => [place.id, place.y]));
+  const moved = blocks.filter((block) => to.get(block.id) !== block.y);
+  return along(tiles, moved, ({ id, x, y }) => ({ x, y: to.get(id) ?? y }));
+}
+
 /** A section around some tiles: its place, and theirs below its heading. Null where one is among them already. */
 export function sectionAround(
   tiles: readonly Placed[],

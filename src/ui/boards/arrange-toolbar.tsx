@@ -11,6 +11,7 @@ import {
   ArrowLeftRight,
   ClipboardPaste,
   Copy,
+  FoldVertical,
   Frame,
   type LucideIcon,
   Monitor,
@@ -21,6 +22,7 @@ import {
 } from "lucide-react";
 import {
   alignedPlaces,
+  closedUpPlaces,
   distributedPlaces,
   type Edge,
   sameSizePlaces,
@@ -126,6 +128,7 @@ export function ArrangeToolbar({
     });
     onSelect([id]);
   };
+  const gaps = closedUpPlaces(tiles);
   const isPhone = seenAt === "phone";
   const isSwappable = some === 2 && tiles.every((t) => !ids.has(t.id) || t.type !== "section");
   return (
@@ -256,6 +259,9 @@ export function ArrangeToolbar({
             {around && <Tool label="Put a section around" icon={Frame} onClick={addSection} />}
             <Tool label="Copy" icon={Copy} onClick={onCopy} />
           </>
+        )}
+        {!isPhone && gaps.length > 0 && (
+          <Tool label="Close up" icon={FoldVertical} onClick={() => onPlace(gaps)} />
         )}
         {onPaste && <Tool label="Paste" icon={ClipboardPaste} onClick={onPaste} />}
         {some > 0 && <Tool label="Remove the selected" icon={Trash2} onClick={onRemove} />}
