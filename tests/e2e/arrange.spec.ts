@@ -262,7 +262,10 @@ test("a board has pictures, lines and plain tables, and a look of its own for al
   await expect(table.getByRole("row", { name: /North Quay/ })).toContainText(/1.145.029/);
   const arcs = page.getByRole("img", { name: /Sailings by power: donut/ });
   await expect(arcs.locator("path[fill='#4b813f']").first()).toBeVisible();
-  await expect(arcs).toHaveCSS("outline-color", "rgba(0, 0, 0, 0)");
+  await expect(page.locator(".board-picture").filter({ has: arcs })).toHaveCSS(
+    "outline-color",
+    "rgba(0, 0, 0, 0)",
+  );
   // The visual itself keeps its own look.
   await page.goto(`/p/${id}/visuals?visual=energy-mix`);
   await expect(page.getByRole("img", { name: /Sailings by power: donut/ }).first()).toBeVisible();

@@ -44,6 +44,7 @@ test("the whole job is done by roles, names and keys alone: file, measure, visua
   const mark = stage.getByRole("listbox", { name: /^Marks of/ }).getByRole("option", { name: /^Ring/ });
   await expect(mark).toHaveAttribute("aria-setsize", "3");
   await press(page.getByRole("button", { name: /^Steps down: then/ }));
+  await expect(page.getByRole("option", { name: "stop", exact: true })).toBeVisible();
   await page.keyboard.type("stop");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: "Steps down 1: then stop" })).toBeVisible();

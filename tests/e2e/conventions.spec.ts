@@ -37,9 +37,11 @@ test("the list of everything gives the focus back when it is closed", async ({ p
   await expect(page.getByRole("combobox", { name: "Go to anything" })).toBeFocused();
   await page.keyboard.press("Escape");
   await expect(opener).toBeFocused();
-  // On a narrow screen the calendar and the language are found here.
+  // On a narrow screen it is in the menu, and the calendar and the language are found there and here.
   await page.setViewportSize({ width: 390, height: 800 });
-  await opener.click();
+  await page.getByRole("button", { name: "More", exact: true }).click();
+  await expect(page.getByRole("menuitem", { name: "Calendar and language" })).toBeVisible();
+  await page.getByRole("menuitem", { name: "Go to anything" }).click();
   await page.getByRole("combobox", { name: "Go to anything" }).fill("calendar");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("dialog", { name: "Calendar and language" })).toBeVisible();

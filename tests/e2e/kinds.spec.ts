@@ -55,7 +55,7 @@ test("a stack is divided by a series, and loses and regains it with the kind", a
     "aria-label",
     /stacked by on time, up to 10 minutes late, over 10 minutes late, cancelled/,
   );
-  await expect(stage(page).getByText("over 10 minutes late")).toBeVisible();
+  await expect(stage(page).locator("svg").getByText("over 10 minutes late")).toBeVisible();
   await changeKind(page, "Rose");
   await expect(picture(page)).toHaveAttribute("aria-label", /rose of Sailings/);
   await expect(page.getByRole("button", { name: /^Series:/ })).toHaveCount(0);
@@ -82,11 +82,11 @@ test("colours by a rule carry its word and symbol", async ({ page }) => {
   await dials(page).getByLabel("Limit of rule 2", { exact: true }).press("Enter");
   await dials(page).getByLabel("Word of rule 2").fill("over a million");
   await dials(page).getByLabel("Word of rule 2").press("Enter");
-  await expect(stage(page).getByText("loses money")).toBeVisible();
-  await expect(stage(page).getByText("over a million")).toBeVisible();
+  await expect(stage(page).locator("svg").getByText("loses money")).toBeVisible();
+  await expect(stage(page).locator("svg").getByText("over a million")).toBeVisible();
   await saved(page);
   await page.reload();
-  await expect(stage(page).getByText("over a million")).toBeVisible();
+  await expect(stage(page).locator("svg").getByText("over a million")).toBeVisible();
 });
 
 test("a look is kept as a finish, given to another visual, and changes both", async ({ page }) => {
@@ -191,10 +191,11 @@ test("names stand in the track of rings, and the picture of the segment under th
   await openDemo(page);
   await goTo(page, "Visuals");
   await openVisual(page, "Load factor, bent");
-  await expect(stage(page).getByText("Ferrow Isle")).toBeVisible();
+  const drawn = stage(page).locator("svg").getByText("Ferrow Isle");
+  await expect(drawn).toBeVisible();
   await choose(dials(page).getByLabel("Place", { exact: true }).first(), "in the track");
   // Rings too thin for letters keep their legend; wider ones take the names in.
-  await expect(stage(page).getByText("Ferrow Isle")).toBeVisible();
+  await expect(drawn).toBeVisible();
   for (const [dial, value] of [
     ["Thickness", "22"],
     ["Hole", "20"],
@@ -205,7 +206,7 @@ test("names stand in the track of rings, and the picture of the segment under th
   }
   // The name is bent letter by letter.
   await expect(stage(page).getByText("F", { exact: true }).first()).toBeVisible();
-  await expect(stage(page).getByText("Ferrow Isle")).toHaveCount(0);
+  await expect(drawn).toHaveCount(0);
   await openVisual(page, "Passengers by route");
   await page.getByRole("button", { name: /^Pictures:/ }).focus();
   await page.keyboard.press("Enter");

@@ -115,8 +115,8 @@ export function ConflictsDialog({
               className="button button-strong"
               disabled={left > 0}
               onClick={() => {
-                onSettle((i) => taken[i] === "mine");
                 onClose();
+                onSettle((i) => taken[i] === "mine");
               }}
             >
               Keep what is chosen

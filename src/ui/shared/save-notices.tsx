@@ -72,6 +72,7 @@ function Behind() {
   const base = useProject((s) => s.base);
   const conflicts = useProject((s) => s.conflicts);
   const takeNewer = useProject((s) => s.takeNewer);
+  const revision = useProject((s) => s.newer?.revision);
   const [isOpen, setOpen] = useState(false);
   const { busy, keep } = useKeepAsNew();
   const many = conflicts.length === 1 ? "One thing was" : `${conflicts.length} things were`;
@@ -100,6 +101,8 @@ function Behind() {
       </Banner>
       {isOpen && (
         <ConflictsDialog
+          // What was chosen is chosen of these conflicts, and not of those that a later save makes.
+          key={revision}
           base={base}
           conflicts={conflicts}
           mine="This window"
@@ -184,7 +187,7 @@ function LeftUnsaved() {
   const store = useProjectStore();
   const tellEdit = useTellEdit();
   const [left, setLeft] = useState<Unsaved[]>([]);
-  const [asking, setAsking] = useState<Merged | null>(null);
+  const [asking, setAsking] = useState<{ merged: Merged; now: Unsaved["document"] } | null>(null);
   const { busy, keep } = useKeepAsNew();
   useEffect(() => {
     void leftUnsaved(id).then((found) => {
@@ -213,9 +216,16 @@ function LeftUnsaved() {
     tellEdit("The changes are back.");
   };
   const putBack = () => {
-    const merged = merge(base, unsaved.document, store.getState().document);
-    if (merged.conflicts.length > 0) setAsking(merged);
+    const current = store.getState().document;
+    const merged = merge(base, unsaved.document, current);
+    if (merged.conflicts.length > 0) setAsking({ merged, now: current });
     else put(merged.document);
+  };
+  const settle = (takeMine: (conflict: number) => boolean) => {
+    const current = store.getState().document;
+    // What was chosen is chosen of the conflicts that were shown.
+    if (current !== asking?.now) putBack();
+    else put(merge(base, unsaved.document, current, takeMine).document);
   };
   return (
     <>
@@ -247,12 +257,10 @@ function LeftUnsaved() {
       {asking && (
         <ConflictsDialog
           base={base}
-          conflicts={asking.conflicts}
+          conflicts={asking.merged.conflicts}
           mine="What was never saved"
           theirs="What is there now"
-          onSettle={(takeMine) =>
-            put(merge(base, unsaved.document, store.getState().document, takeMine).document)
-          }
+          onSettle={settle}
           onClose={() => setAsking(null)}
         />
       )}
