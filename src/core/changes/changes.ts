@@ -118,15 +118,14 @@ function rewritten(
   const value = within(isRecord ? own(container, name) : unitIn(container, name), inner);
   if (value === MISSED) return MISSED;
   if (!isRecord && fieldsOf(name).length > 1) return { ...container, ...(value as Container) };
-  // Unlike an assignment, this takes names that mean something to the language for names.
-  const others = Object.entries(container).filter(([other]) => other !== name);
-  return Object.hasOwn(container, name)
-    ? Object.fromEntries(
-        Object.entries(container).flatMap(([other, was]) =>
-          other !== name ? [[other, was]] : value === undefined ? [] : [[other, value]],
-        ),
-      )
-    : Object.fromEntries(value === undefined ? others : [...others, [name, value]]);
+  // Unlike an assignment, entries take names that mean something to the language for names.
+  const entries = Object.entries(container);
+  if (value === undefined) return Object.fromEntries(entries.filter(([other]) => other !== name));
+  return Object.fromEntries(
+    Object.hasOwn(container, name)
+      ? entries.map(([other, was]) => [other, other === name ? value : was])
+      : [...entries, [name, value]],
+  );
 }
 
 /** The members of a list in another order; MISSED where they were put elsewhere meanwhile. */

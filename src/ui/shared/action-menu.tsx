@@ -1,18 +1,37 @@
 "use client";
 import { ChevronDown } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
 import type { ItemAction } from "./item-actions";
 import { MENU_ITEM, MENU_LIST } from "./menu-look";
 
-/** A button that offers a few things to do. */
-export function ActionMenu({ label, actions }: { label: string; actions: ItemAction[] }) {
+/** A button that offers a few things to do: by its label, or by a sign that is called so. */
+export function ActionMenu({
+  label,
+  actions,
+  sign,
+}: {
+  label: string;
+  actions: ItemAction[];
+  /** The looks of the button where it shows a sign and not its label. */
+  sign?: { className: string; icon: ReactNode };
+}) {
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className="button">
-        {label} <ChevronDown size={13} aria-hidden="true" />
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger
+        className={sign?.className ?? "button"}
+        {...(sign ? { "aria-label": label } : {})}
+      >
+        {sign ? (
+          sign.icon
+        ) : (
+          <>
+            {label} <ChevronDown size={13} aria-hidden="true" />
+          </>
+        )}
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
-        <DropdownMenu.Content align="start" sideOffset={4} className={MENU_LIST}>
+        <DropdownMenu.Content align={sign ? "end" : "start"} sideOffset={4} className={MENU_LIST}>
           {actions.map(({ label: text, run }) => (
             <DropdownMenu.Item key={text} onSelect={run} className={MENU_ITEM}>
               {text}

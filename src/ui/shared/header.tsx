@@ -2,13 +2,12 @@
 import { CalendarDays, CircleHelp, Ellipsis, Moon, Redo2, Sun, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
-import { DropdownMenu } from "radix-ui";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { LONGEST } from "@/core/project/most";
+import { ActionMenu } from "./action-menu";
 import { later, OVER, UNASKED } from "./fetched-later";
 import { useLastAddresses } from "./last-addresses";
 import { Mark } from "./mark";
-import { MENU_ITEM, MENU_LIST } from "./menu-look";
 import { useImports, useProject, useProjectStore } from "./project-context";
 import type { SaveState as SaveStateName } from "./project-store";
 import { StepLink } from "./step-link";
@@ -244,24 +243,15 @@ export function Header() {
         >
           <CircleHelp size={16} />
         </button>
-        <DropdownMenu.Root modal={false}>
-          <DropdownMenu.Trigger className="icon-button min-[421px]:hidden" aria-label="More">
-            <Ellipsis size={16} />
-          </DropdownMenu.Trigger>
-          <DropdownMenu.Portal>
-            <DropdownMenu.Content align="end" sideOffset={4} className={MENU_LIST}>
-              {[
-                { text: "Go to anything", run: () => setPalette(true) },
-                { text: "Calendar and language", run: () => setConventions(true) },
-                { text: "Help", run: () => setHelp(true) },
-              ].map(({ text, run }) => (
-                <DropdownMenu.Item key={text} onSelect={run} className={MENU_ITEM}>
-                  {text}
-                </DropdownMenu.Item>
-              ))}
-            </DropdownMenu.Content>
-          </DropdownMenu.Portal>
-        </DropdownMenu.Root>
+        <ActionMenu
+          label="More"
+          sign={{ className: "icon-button min-[421px]:hidden", icon: <Ellipsis size={16} /> }}
+          actions={[
+            { label: "Go to anything", run: () => setPalette(true) },
+            { label: "Calendar and language", run: () => setConventions(true) },
+            { label: "Help", run: () => setHelp(true) },
+          ]}
+        />
       </div>
       <button
         type="button"
