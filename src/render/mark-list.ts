@@ -48,8 +48,6 @@ export class MarkList {
   follow(name: string): void {
     this.root.setAttribute("aria-label", name);
     clearTimeout(this.timer);
-    const wasEmpty = this.root.hasAttribute("data-empty");
-    if (wasEmpty) this.root.toggleAttribute("data-empty", this.of.datums().length === 0);
     if (focusedBeside(this.root) === this.root) this.fill();
     else this.timer = setTimeout(() => this.fill(), STILL_FOR);
   }
@@ -76,7 +74,6 @@ export class MarkList {
     // Elements are kept, so that who has come to one is not thrown out of it.
     while (this.root.children.length > picked.length) this.root.lastElementChild?.remove();
     for (const [i, isPicked] of picked.entries()) this.write(i, marks[i], marks.length, isPicked);
-    this.root.toggleAttribute("data-empty", marks.length === 0);
     this.point(this.at);
   }
 
