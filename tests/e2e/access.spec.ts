@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, openDemo } from "./steps";
+import { goTo, openDemo, openVisual } from "./steps";
 
 async function problems(page: Page) {
   const { violations } = await new AxeBuilder({ page }).analyze();
@@ -43,10 +43,7 @@ for (const theme of ["light", "night"]) {
     await expect(page.getByText("1 selected")).toBeVisible();
     expect(await problems(page), "arranging").toEqual([]);
     await goTo(page, "Visuals");
-    await page
-      .getByRole("navigation", { name: "Visuals" })
-      .getByRole("button", { name: "On time by route" })
-      .click();
+    await openVisual(page, "On time by route");
     await page
       .getByRole("complementary", { name: "Dials" })
       .getByRole("button", { name: /^Palette:/ })
@@ -57,7 +54,7 @@ for (const theme of ["light", "night"]) {
     await page.keyboard.press("Escape");
     await goTo(page, "Measures");
     await page.getByLabel("Better when").click();
-    await expect(page.getByRole("option").first()).toBeVisible();
+    await expect(page.getByRole("listbox").getByRole("option").first()).toBeVisible();
     expect(await problems(page), "a list of a field").toEqual([]);
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "Help" }).click();
@@ -75,6 +72,7 @@ for (const theme of ["light", "night"]) {
     expect(await problems(page), "presented").toEqual([]);
     await page.keyboard.press("Escape");
     await page.goto("/guide/interface");
+    await expect(page.getByRole("heading", { name: "HTTP interface" })).toBeVisible();
     expect(await problems(page), "guide").toEqual([]);
     await page.goto(`${project}/contact-sheet`);
     await expect(page.getByRole("rowheader", { name: "Number" })).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { choose, goTo, openDemo, saved } from "./steps";
+import { choose, goTo, openDemo, openVisual, saved } from "./steps";
 
 const stage = (page: Page) => page.getByRole("region", { name: "Stage" });
 const picture = (page: Page) => stage(page).getByRole("img");
@@ -12,12 +12,6 @@ async function newVisual(page: Page, measure: string, kind: string) {
     .getByRole("region", { name: "New visual" })
     .getByRole("button", { name: kind, exact: true })
     .click();
-}
-async function openVisual(page: Page, name: string) {
-  await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name }).click();
-  await expect(
-    page.getByRole("region", { name: "Visual", exact: true }).getByLabel("Name", { exact: true }),
-  ).toHaveValue(name);
 }
 async function changeKind(page: Page, to: string) {
   await page.getByRole("button", { name: /^Kind:/ }).click();

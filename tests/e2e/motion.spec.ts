@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { choose, goTo, openDemo } from "./steps";
+import { choose, goTo, openDemo, openVisual } from "./steps";
 
 /**
  * What the browser shows of a ring at each frame while something changes: the point at which its arc ends,
@@ -39,10 +39,7 @@ function endAngle(d: string): number {
 async function openRing(page: Page): Promise<void> {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page
-    .getByRole("navigation", { name: "Visuals" })
-    .getByRole("button", { name: "Season progress" })
-    .click();
+  await openVisual(page, "Season progress");
   const dials = page.getByRole("complementary", { name: "Dials" });
   await choose(dials.getByLabel("Shade", { exact: true }), "flat");
   await choose(dials.getByLabel("Ends", { exact: true }), "flat");

@@ -1,6 +1,6 @@
 import { readFile } from "node:fs/promises";
 import { expect, type Page, test } from "@playwright/test";
-import { goTo, openDemo, openEmpty, saved } from "./steps";
+import { goTo, openDemo, openEmpty, openVisual, saved } from "./steps";
 
 test("the demo is there at the first start and shows its numbers on a board", async ({ page }) => {
   await page.goto("/");
@@ -50,10 +50,7 @@ test("a file that is no project is refused with a sentence", async ({ page }) =>
 test("a reload keeps everything, and undo and redo walk over the whole document", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page
-    .getByRole("navigation", { name: "Visuals" })
-    .getByRole("button", { name: "Passengers by route" })
-    .click();
+  await openVisual(page, "Passengers by route");
   await page
     .getByRole("region", { name: "Visual", exact: true })
     .getByLabel("Title", { exact: true })

@@ -28,6 +28,16 @@ export async function goTo(
   await expect(link).toHaveAttribute("aria-current", "page");
 }
 
+/** Opens a visual by its name on the list of the step, and waits until the dials are its own. */
+export async function openVisual(page: Page, name: string): Promise<void> {
+  await page.getByRole("navigation", { name: "Visuals" }).getByRole("button", { name }).click();
+  const dials = page.getByRole("complementary", { name: "Dials" });
+  await expect(
+    dials.getByRole("region", { name: "Visual", exact: true }).getByLabel("Name", { exact: true }),
+  ).toHaveValue(name);
+  await expect(dials.locator("[inert]")).toHaveCount(0);
+}
+
 /** Waits until everything is saved. */
 export async function saved(page: Page): Promise<void> {
   await expect(page.getByRole("banner").getByText("Saved", { exact: true })).toBeVisible();

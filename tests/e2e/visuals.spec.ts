@@ -1,5 +1,5 @@
 import { expect, type Page, test } from "@playwright/test";
-import { changeDocument, choose, goTo, openDemo, saved } from "./steps";
+import { changeDocument, choose, goTo, openDemo, openVisual, saved } from "./steps";
 
 async function newVisual(page: Page, measure: string, kind: string) {
   await page.getByRole("button", { name: "New visual" }).click();
@@ -96,10 +96,7 @@ test("a progress bar from nothing, and what it does past its goal", async ({ pag
 test("changing the kind keeps the dials and phrases that both kinds have", async ({ page }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page
-    .getByRole("navigation", { name: "Visuals" })
-    .getByRole("button", { name: "Passengers by route" })
-    .click();
+  await openVisual(page, "Passengers by route");
   await page.getByRole("button", { name: /^Kind:/ }).click();
   await page.getByRole("option", { name: "Progress bar" }).click();
   await expect(stage(page).getByRole("img")).toHaveAttribute(
@@ -263,8 +260,9 @@ test("the sentence says to what readers step down: finer stretches first, change
   const sentence = page.getByRole("button", { name: /^Steps down/ });
   await expect(sentence).toHaveText(["then vessel", "then date by year", "then …"]);
   await sentence.last().click();
-  await expect(page.getByRole("option").first()).toHaveText("date by quarter");
-  await page.getByRole("option", { name: "date by month" }).click();
+  const choices = page.getByRole("dialog").getByRole("option");
+  await expect(choices.first()).toHaveText("date by quarter");
+  await choices.filter({ hasText: "date by month" }).click();
   await expect(sentence).toHaveText(["then vessel", "then date by year", "then date by month", "then …"]);
   await sentence.nth(1).click();
   await page.getByRole("option", { name: "Take it out" }).click();
@@ -278,10 +276,7 @@ test("a dial says what the picture has in its place, and refuses what lies past 
 }) => {
   await openDemo(page);
   await goTo(page, "Visuals");
-  await page
-    .getByRole("navigation", { name: "Visuals" })
-    .getByRole("button", { name: /Season progress/ })
-    .click();
+  await openVisual(page, "Season progress");
   const reading = page.getByRole("region", { name: "Number and caption" });
   const size = reading.getByLabel("Size", { exact: true });
   await size.fill("300");

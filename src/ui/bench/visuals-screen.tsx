@@ -77,12 +77,14 @@ function OneVisual({ visuals, all, findings }: Props) {
   useEffect(() => {
     if (called !== null) setAdding(true);
   }, [called]);
-  // A visual just made is shown at once, before the address names it: what is typed then is meant for it.
-  const [made, setMade] = useState<string | null>(null);
-  const visual = visuals.find((v) => v.id === made) ?? named;
+  // What was just made or opened is shown at once, before the address names it: what is typed then is meant
+  // for it.
+  const [asked, setAsked] = useState<string | null>(null);
+  const visual = visuals.find((v) => v.id === asked) ?? named;
+  const namedId = named?.id;
   useEffect(() => {
-    if (made !== null && named?.id === made) setMade(null);
-  }, [made, named]);
+    if (namedId !== undefined) setAsked(null);
+  }, [namedId]);
   useEffect(() => {
     const timer = setTimeout(() => {
       for (const fetch of [fetchGallery, fetchChoices]) fetch().catch(() => {});
@@ -120,12 +122,12 @@ function OneVisual({ visuals, all, findings }: Props) {
       ...(measure ? { measure } : {}),
     });
     if (!isTaken) return;
-    setMade(id);
+    setAsked(id);
     setAdding(false);
     choose(id);
   };
   const open = (id: string) => {
-    setMade(null);
+    setAsked(id);
     setAdding(false);
     setTrial(null);
     choose(id);
@@ -154,6 +156,8 @@ function OneVisual({ visuals, all, findings }: Props) {
   const now = useMemo(() => (visual && data ? { id: visual.id, data, names } : null), [visual, data, names]);
   // The stage goes first: what stands around it follows when there is time.
   const around = useAfterPaint(now);
+  // The dials of the visual before take nothing any more: what is typed is meant for the one on the stage.
+  const isOfBefore = around?.id !== visual?.id;
   const shows = !adding && visual && data;
   return (
     <div
@@ -304,10 +308,10 @@ function OneVisual({ visuals, all, findings }: Props) {
             </Labelled>
           </section>
           {around && (
-            <>
+            <div inert={isOfBefore}>
               <FinishPanel id={around.id} data={around.data} />
               <DialPanel id={around.id} data={around.data} names={around.names} lit={lit} onLit={setLit} />
-            </>
+            </div>
           )}
           <DialHelpLine key={visual.id} panel={panel} />
         </aside>
