@@ -1,6 +1,6 @@
 import { expect, it } from "vitest";
 import type { Scope } from "../formula/expr";
-import { whyNoMeeting } from "./no-meeting";
+import { noMeeting } from "./no-meeting";
 
 const column = (name: string, type: Scope["tables"][number]["columns"][number]["type"]) => ({ name, type });
 const scope: Scope = {
@@ -29,7 +29,8 @@ const scope: Scope = {
   measures: [],
   inputs: [],
 };
-const why = (table: string, name: string) => whyNoMeeting(scope, table, { table: "trips", column: name });
+const met = (table: string, name: string) => noMeeting(scope, table, { table: "trips", column: name });
+const why = (table: string, name: string) => met(table, name).why;
 
 it("a table that cannot be split says why, and what would do", () => {
   expect(why("orders", "day")).toBe(

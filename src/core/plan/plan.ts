@@ -10,7 +10,7 @@ import { quoteName } from "../formula/quote-name";
 import { columnNamed, measureNamed, tableNamed } from "../formula/scope-names";
 import { type Aggregate, aggregatesOf } from "./aggregates";
 import { leftWholeOf, mixedWords } from "./left-whole";
-import { whyNoMeeting } from "./no-meeting";
+import { NoMeetingError } from "./no-meeting";
 import type { Filter, Query, Result } from "./query";
 import { QueryError } from "./query-error";
 
@@ -245,7 +245,7 @@ function planMeasures(query: Query, scope: Scope, bind: Bind): Plan {
     const splits = query.splits.map(({ by }, i): PlacedSplit => {
       const place = placeAt(table, splitPlaces[i]);
       if (place) return { place, by };
-      throw new QueryError("no_meeting", whyNoMeeting(scope, table, splitPlaces[i]));
+      throw new NoMeetingError(scope, table, splitPlaces[i]);
     });
     const filters = query.filters.flatMap((filter, i): PlacedFilter[] => {
       const place = placeAt(table, filterPlaces[i]);

@@ -28,6 +28,7 @@ import { DialPanel } from "./dial-controls";
 import { DialHelpLine } from "./dial-help-line";
 import { Findings } from "./findings";
 import { FinishPanel } from "./finish-panel";
+import { MeetingMends } from "./meeting-mends";
 import { PutOnBoard } from "./put-on-board";
 import { fetchChoices, Sentence } from "./sentence";
 import { useSentences } from "./sentences";
@@ -212,6 +213,7 @@ function OneVisual({ visuals, all, findings }: Props) {
                 {note}
               </p>
             ))}
+            <MeetingMends key={visual.id} visual={visual} />
             <Findings visual={visual} found={found} />
           </div>
           <Stage
