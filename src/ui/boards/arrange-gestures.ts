@@ -93,7 +93,7 @@ export function useArrangeGestures({
   const gesture = useRef<Gesture | null>(null);
   const [preview, setPreview] = useState<Preview | null>(null);
   const [marquee, setMarquee] = useState<Stretch | null>(null);
-  const shown = useRef("");
+  const shown = useRef<{ text: string; landing: Place[] } | null>(null);
   /** The tiles that were moved under the hand. */
   const followed = useRef(new Set<string>());
 
@@ -113,7 +113,7 @@ export function useArrangeGestures({
     }
     followed.current.clear();
     gesture.current = null;
-    shown.current = "";
+    shown.current = null;
     setPreview(null);
     setMarquee(null);
   };
@@ -159,8 +159,8 @@ export function useArrangeGestures({
 
   const show = (next: Preview) => {
     const text = JSON.stringify([next.landing, next.swaps]);
-    if (text === shown.current) return;
-    shown.current = text;
+    if (text === shown.current?.text) return;
+    shown.current = { text, landing: next.landing };
     setPreview(next);
   };
 
@@ -244,10 +244,11 @@ export function useArrangeGestures({
       }
       show(next);
     },
-    onPointerUp: (event: PointerEvent<HTMLElement>) => {
+    onPointerUp: () => {
       const { current } = gesture;
-      if (current?.isUnderWay && current.type !== "marquee") {
-        const { landing } = previewAt(current, point(event));
+      if (current?.isUnderWay && current.type !== "marquee" && shown.current) {
+        // What is dropped lands where it was seen to, wherever the pointer has slipped meanwhile.
+        const { landing } = shown.current;
         const isElsewhere = landing.some((p) => {
           const was = current.base.find((t) => t.id === p.id);
           return !was || was.x !== p.x || was.y !== p.y || was.w !== p.w || was.h !== p.h;
