@@ -1,6 +1,6 @@
-// In the browser, over the demo (114,424 rows, five visuals): filter click to painted board, a step of the
-// goal, a dial drag, and the script of a board page.
-import { chromium } from "@playwright/test";
+// In the browser, over the demo (114,424 rows): what each step fetches before it can be used, filter click to
+// painted board, a step of the goal, and a dial drag.
+import { chromium, type Page } from "@playwright/test";
 import { browserOptions } from "../tests/browser-options";
 import { median, ms } from "./median";
 import { BASE, startServer } from "./server";
@@ -11,34 +11,38 @@ const page = await browser.newPage({ viewport: browserOptions.viewport, reducedM
 const { projects } = await (await fetch(`${BASE}/api/projects`)).json();
 const id = projects[0].id;
 
-/** The script that a page fetches before it stands, as it came over the wire, in kB. */
-async function scriptOf(path: string, stands: () => Promise<void>): Promise<number> {
-  const session = await page.context().newCDPSession(page);
+const route = (page: Page) => page.getByText("Ferrow Isle", { exact: true }).first();
+const total = (page: Page) => page.getByRole("img", { name: /total 5/ }).first();
+/** What shows that a step can be used. */
+const STEPS = { data: route, measures: route, visuals: total, boards: total, "hand-off": total };
+
+/** What a step fetches before it can be used, as it comes over the wire into an empty cache, in kB by type. */
+async function fetchedBy(step: keyof typeof STEPS): Promise<Map<string, number>> {
+  const context = await browser.newContext({ viewport: browserOptions.viewport, reducedMotion: "reduce" });
+  const fresh = await context.newPage();
+  const session = await context.newCDPSession(fresh);
   await session.send("Network.enable");
-  await session.send("Network.setCacheDisabled", { cacheDisabled: true });
-  let bytes = 0;
-  const scripts = new Set<string>();
-  session.on("Network.responseReceived", (e) => {
-    if (e.type === "Script") scripts.add(e.requestId);
-  });
+  const types = new Map<string, string>();
+  const kB = new Map<string, number>();
+  session.on("Network.responseReceived", (e) => types.set(e.requestId, e.type));
   session.on("Network.loadingFinished", (e) => {
-    if (scripts.has(e.requestId)) bytes += e.encodedDataLength;
+    const type = types.get(e.requestId) ?? "Other";
+    kB.set(type, (kB.get(type) ?? 0) + e.encodedDataLength / 1000);
   });
-  await page.goto(`${BASE}/p/${id}/${path}`);
-  await stands();
-  await page.waitForLoadState("networkidle");
-  await session.detach();
-  return bytes / 1000;
+  await fresh.goto(`${BASE}/p/${id}/${step}`);
+  await STEPS[step](fresh).waitFor();
+  const until = new Map(kB);
+  await context.close();
+  return until;
 }
-const picture = () =>
-  page
-    .getByRole("img", { name: /total 5/ })
-    .first()
-    .waitFor();
-const ofVisuals = await scriptOf("visuals", picture);
-const ofBoard = await scriptOf("boards", picture);
-console.log(`script of a board page: ${ofBoard.toFixed(0)} kB compressed`);
-console.log(`script of the Visuals page: ${ofVisuals.toFixed(0)} kB compressed`);
+for (const step of Object.keys(STEPS) as (keyof typeof STEPS)[]) {
+  // The server makes its first answers slowly; what comes in the background would have come meanwhile.
+  await fetchedBy(step);
+  const kB = await fetchedBy(step);
+  const all = [...kB.values()].reduce((sum, n) => sum + n, 0);
+  const parts = [...kB].toSorted((a, b) => b[1] - a[1]).map(([type, n]) => `${type} ${n.toFixed(0)}`);
+  console.log(`${step} fetches ${all.toFixed(0)} kB before it can be used: ${parts.join(", ")}`);
+}
 
 /** From a click to the frame after the picture's description has changed. */
 const clickToPaint = (button: string, group: string, picture: string) =>
@@ -69,6 +73,9 @@ const clickToPaint = (button: string, group: string, picture: string) =>
     { button, group, picture },
   );
 
+await page.goto(`${BASE}/p/${id}/boards`);
+await total(page).waitFor();
+await page.waitForLoadState("networkidle");
 const filters: number[] = [];
 const routes = ["Ferrow Isle", "Gannet Sound", "Marl Point"];
 // Every combination is new to the page, so that each click is answered by the server.

@@ -29,7 +29,7 @@ export function failingProofs(
       measure.proofs.flatMap((proof) => {
         const query = proofQuery(measure, proof, project);
         const outcome = query && proofOutcome(measure, proof, answer(query), project);
-        return outcome?.holds === false ? [`A proof of ${measure.label} fails: ${outcome.text}`] : [];
+        return outcome?.holds === false ? [`A test of ${measure.label} fails: ${outcome.text}`] : [];
       }),
     );
 }

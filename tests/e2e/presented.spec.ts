@@ -396,8 +396,8 @@ test("a board on its own page follows what is saved, keeps what its reader picke
   const put = await page.request.put(`/api/projects/${id}`, { data: { document, revision } });
   expect(put.status()).toBe(200);
   await expect(donutOf(page)).not.toHaveAttribute("aria-label", before ?? "");
-  // A proof that fails stands on the tiles that it concerns, and on no other.
-  await expect(page.getByText(/^A proof of Passengers fails: Passengers is .* above 10/)).toHaveCount(3);
+  // A test that fails stands on the tiles that it concerns, and on no other.
+  await expect(page.getByText(/^A test of Passengers fails: Passengers is .* above 10/)).toHaveCount(3);
   await expect(page.getByRole("group", { name: "Picked" })).toContainText("electric");
 });
 

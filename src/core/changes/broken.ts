@@ -146,3 +146,10 @@ export function brokenIn(project: Project, anywhere: Named): Set<string> {
     ...unanswered(project),
   ]);
 }
+
+/** Whether something names what is not there once a document has become `next`, and did not before. */
+export function breaks(document: Project, next: Project): boolean {
+  const anywhere = namedInAny([document, next]);
+  const known = brokenIn(document, anywhere);
+  return [...brokenIn(next, anywhere)].some((fault) => !known.has(fault));
+}

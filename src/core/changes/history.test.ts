@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { newMeasure, newVisual } from "../project/defaults";
 import { type Edit, edited } from "../project/edits";
 import { emptyProject, type Project } from "../project/schema";
+import { breaks } from "./broken";
 import { type History, stepBetween, stepped } from "./history";
 
 const start: Project = {
@@ -45,14 +46,14 @@ describe("a history of edits", () => {
         const { documents, history } = walked(edits);
         let now: { document: Project } & History = { document: documents[documents.length - 1], ...history };
         for (const was of documents.slice(0, -1).reverse()) {
-          const back = stepped(now.document, now, "back", true);
+          const back = stepped(now.document, now, "back", null);
           expect(back).toMatchObject({ refused: null });
           if (back) now = back;
           expect(now.document).toEqual(was);
         }
-        expect(stepped(now.document, now, "back", true)).toBeNull();
+        expect(stepped(now.document, now, "back", null)).toBeNull();
         for (const next of documents.slice(1)) {
-          const forth = stepped(now.document, now, "forth", true);
+          const forth = stepped(now.document, now, "forth", null);
           if (forth) now = forth;
           expect(now.document).toEqual(next);
         }
@@ -74,9 +75,9 @@ describe("a history of edits", () => {
       type: "add visual",
       visual: newVisual({ id: "d", name: "d", kind: "number", value: "n" }),
     });
-    const first = stepped(others, history, "back", false);
+    const first = stepped(others, history, "back", breaks);
     expect(first).toMatchObject({ document: others, refused: "add measure", future: [] });
-    const second = first && stepped(first.document, first, "back", false);
+    const second = first && stepped(first.document, first, "back", breaks);
     expect(second).toMatchObject({ document: { name: "Season" }, refused: null, past: [] });
     expect(second?.document.visuals).toHaveLength(4);
   });
@@ -90,7 +91,7 @@ describe("a history of edits", () => {
     });
     const past = [stepBetween(before, documents[1], "Title")];
     const others = edited(documents[1], { type: "change visual", id: "a", change: { subtitle: "Theirs" } });
-    expect(stepped(others, { ...history, past }, "back", false)).toMatchObject({
+    expect(stepped(others, { ...history, past }, "back", breaks)).toMatchObject({
       refused: null,
       document: { visuals: [{ title: "{measure} by {split}", subtitle: "Theirs" }, {}, {}] },
     });

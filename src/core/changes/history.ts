@@ -1,7 +1,6 @@
 import type { Project } from "../project/schema";
-import { brokenIn, namedInAny } from "./broken";
 import { type Change, inverse, withChanges } from "./changes";
-import { settled, toldChanges } from "./merge";
+import { settled, toldChanges } from "./told-changes";
 
 /** An edit that was made: what it changed, and its words. It means the same in any later document. */
 export interface Step {
@@ -15,33 +14,29 @@ export interface History {
   future: readonly Step[];
 }
 
+/** Whether something in `next` names what is not there, and did not before. */
+type Breaks = (document: Project, next: Project) => boolean;
+
 /** The edit that made one document of another. */
 export const stepBetween = (before: Project, after: Project, words: string): Step => ({
   changes: toldChanges(before, after),
   words,
 });
 
-/** What names something that is not there once the document has become the other one, and did not before. */
-function breaks(document: Project, next: Project): boolean {
-  const anywhere = namedInAny([document, next]);
-  const known = brokenIn(document, anywhere);
-  return [...brokenIn(next, anywhere)].some((fault) => !known.has(fault));
-}
-
 /**
  * The document with an edit taken back (`back`) or made again (`forth`), whatever others changed since; null
- * where it does not apply any more. `isAlone` says that nobody else has changed the document since, so that
+ * where it does not apply any more. `breaks` is null where nobody else has changed the document since, so that
  * nothing of others can lean on it.
  */
 function withStep(
   document: Project,
   { changes }: Step,
   way: "back" | "forth",
-  isAlone: boolean,
+  breaks: Breaks | null,
 ): Project | null {
   const { document: next, missed } = withChanges(document, way === "back" ? inverse(changes) : changes);
   if (missed.some((change) => !change.follows)) return null;
-  if (isAlone) return next;
+  if (!breaks) return next;
   const told = missed.length > 0 ? settled(next, document) : next;
   return breaks(document, told) ? null : told;
 }
@@ -54,11 +49,11 @@ export function stepped(
   document: Project,
   { past, future }: History,
   way: "back" | "forth",
-  isAlone: boolean,
+  breaks: Breaks | null,
 ): ({ document: Project; refused: string | null } & History) | null {
   const step = way === "back" ? past.at(-1) : future[0];
   if (!step) return null;
-  const next = withStep(document, step, way, isAlone);
+  const next = withStep(document, step, way, breaks);
   const left: History =
     way === "back" ? { past: past.slice(0, -1), future } : { past, future: future.slice(1) };
   if (!next) return { document, refused: step.words, ...left };

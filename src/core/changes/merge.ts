@@ -1,10 +1,9 @@
-import { withFollowedNames } from "../project/made-names";
 import type { Board, Project } from "../project/schema";
 import { makeRoom } from "../project/tile-layout";
-import { withToldTables } from "../project/told-tables";
 import { brokenIn, namedInAny } from "./broken";
-import { type Change, changesBetween, inverse, withChanges } from "./changes";
+import { type Change, inverse, withChanges } from "./changes";
 import { isEqual } from "./is-equal";
+import { settled, toldChanges } from "./told-changes";
 
 /** What two windows made otherwise of the same unit, or of what the other names: one side of it can be kept. */
 export interface Conflict {
@@ -26,32 +25,6 @@ const meets = (a: Change, b: Change) =>
     : begins(a.path, b.path) || begins(b.path, a.path);
 /** The thing that a change belongs to: a measure, a visual, or a field of the project. */
 const thingOf = ({ path, isOrder }: Change) => (isOrder ? "order " : "") + path.slice(0, 2).join("/");
-
-/** What is told again from the rest of a document, and is nobody's decision: names and tables that follow. */
-function isFollowing({ path, isOrder }: Change, before: Project, after: Project): boolean {
-  const [list, id, field] = path;
-  if (isOrder || path.length !== 3) return false;
-  if (list === "measures" && field === "table")
-    return [before, after].every((p) => p.measures.find((m) => m.id === id)?.tableSet === false);
-  if (list !== "visuals" || field !== "name") return false;
-  const was = before.visuals.find((v) => v.id === id);
-  const is = after.visuals.find((v) => v.id === id);
-  if (!was || !is) return false;
-  // It would have come to this name by itself.
-  const visuals = after.visuals.map((v) => (v === is ? { ...is, name: was.name } : v));
-  const followed = withFollowedNames({ ...after, visuals }, before);
-  return followed.visuals.find((v) => v.id === id)?.name === is.name;
-}
-
-/** What made one document of another, with what follows marked. */
-export const toldChanges = (before: Project, after: Project): Change[] =>
-  changesBetween(before, after).map((change) =>
-    isFollowing(change, before, after) ? { ...change, follows: true } : change,
-  );
-
-/** The document with what follows from the rest of it told again. */
-export const settled = (document: Project, before: Project): Project =>
-  withFollowedNames(withToldTables(document, before), before);
 
 /** Conflicts put together that are about the same thing of theirs, or of mine. */
 function paired(missed: readonly Change[], theirs: readonly Change[]): Conflict[] {

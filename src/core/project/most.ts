@@ -66,7 +66,7 @@ const WORDS: { [T in Owner]: Record<keyof (typeof MOST)[T], string> } = {
     boards: "boards",
   },
   table: { derived: "derived columns" },
-  measure: { proofs: "proofs" },
+  measure: { proofs: "tests" },
   input: { choices: "values to choose from" },
   palette: { light: "colours", night: "colours" },
   categories: {

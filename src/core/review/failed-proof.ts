@@ -12,7 +12,7 @@ export const failedProof: ReviewRule = {
       .filter((p) => behind.has(p.measure.id))
       .map(({ measure, proof, text }) => ({
         id: `failed proof ${proof.id}`,
-        text: `A proof of ${measure.label} fails: ${text}.`,
+        text: `A test of ${measure.label} fails: ${text}.`,
         why: "What is shown rests on a measure that is not what it was expected to be.",
         measure,
       }));

@@ -458,7 +458,7 @@ describe("the review of a visual", () => {
     expect(found({ value: "twice", kind: "number", proofs: [proof("riders", false)] })).toMatchObject([
       {
         id: "failed proof proof of riders",
-        text: "A proof of The riders fails: is 2, not 1; off by 1.",
+        text: "A test of The riders fails: is 2, not 1; off by 1.",
         measure: { id: "riders" },
       },
     ]);

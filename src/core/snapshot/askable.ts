@@ -53,7 +53,7 @@ function proofsOf(visuals: Visual[], project: Project): Asked[] {
     .flatMap((m) =>
       m.proofs.flatMap((proof) => {
         const query = proofQuery(m, proof, project);
-        return query ? [{ of: `the proofs of ${m.label}`, query }] : [];
+        return query ? [{ of: `the tests of ${m.label}`, query }] : [];
       }),
     );
 }

@@ -59,7 +59,7 @@ const MEASURE_WORDS: Record<keyof Omit<Measure, "id">, string> = {
   format: "Format",
   betterWhen: "Better when",
   standsWhole: "Stands whole",
-  proofs: "Proofs",
+  proofs: "Tests",
 };
 const INPUT_WORDS: Record<keyof Omit<Input, "id">, string> = {
   name: "Name in formulas",

@@ -61,7 +61,7 @@ describe("proofs", () => {
   it("hold limits for every group of a split, and say which lies furthest outside", () => {
     const between = { id: "p", type: "between" as const, from: 0, to: 1, split: { column: "route" } };
     expect(outcome("load", between)).toEqual({ holds: false, text: "b is 120\u2009%, above 100\u2009%" });
-    expect(outcome("load", { ...between, to: 1.2 })).toEqual({ holds: true, text: "holds for all 3" });
+    expect(outcome("load", { ...between, to: 1.2 })).toEqual({ holds: true, text: "passes for all 3" });
     expect(outcome("load", { ...between, from: 0.9, to: 1 }).text).toContain(
       "a is 50\u2009%, below 90\u2009%; 3 of 3 are outside",
     );

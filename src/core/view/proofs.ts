@@ -69,8 +69,8 @@ function betweenOutcome(
   return {
     holds: true,
     text: split
-      ? `holds for all ${counted}`
-      : `holds: ${counted ? write(result.totals.value as number) : "no value"}`,
+      ? `passes for all ${counted}`
+      : `passes: ${counted ? write(result.totals.value as number) : "no value"}`,
   };
 }
 
@@ -98,7 +98,7 @@ export function proofOutcome(
   const why = answer.unanswered.length ? `: ${answer.unanswered[0]}` : "";
   if (!isNumber(value)) return { holds: false, text: `${measure.label} has no value here${why}` };
   if (!isNumber(expected)) return { holds: false, text: `${what}has no value here` };
-  if (Math.abs(value - expected) <= proof.tolerance) return { holds: true, text: `holds: ${write(value)}` };
+  if (Math.abs(value - expected) <= proof.tolerance) return { holds: true, text: `passes: ${write(value)}` };
   return {
     holds: false,
     text: `is ${write(value)}, not ${what}${write(expected)}; off by ${write(Math.abs(value - expected))}`,

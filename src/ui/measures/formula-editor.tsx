@@ -1,67 +1,38 @@
 "use client";
-import { EditorState } from "@codemirror/state";
-import { EditorView } from "@codemirror/view";
-import { useEffect, useRef } from "react";
-import type { Problem } from "@/core/base/problem";
-import type { Level, Scope } from "@/core/formula/expr";
-import { useTextValues } from "../shared/column-values";
-import { formulaExtensions, setScope, showProblems } from "./formula-language";
+import { useLayoutEffect, useRef } from "react";
+import { later, UNASKED } from "../shared/fetched-later";
+import type { FormulaField } from "./formula-field";
 
-/** The editor of one formula: completes names, and underlines problems where they are. */
-export function FormulaEditor({
-  label,
-  value,
-  scope,
-  table,
-  level = "group",
-  problems,
-  onChange,
-}: {
-  label: string;
-  value: string;
-  scope: Scope;
-  table: string | null;
-  level?: Level;
-  problems: Problem[];
-  onChange: (text: string) => void;
-}) {
-  const host = useRef<HTMLDivElement>(null);
-  const view = useRef<EditorView | null>(null);
-  const change = useRef(onChange);
-  const first = useRef(value);
-  useEffect(() => {
-    change.current = onChange;
-  });
-  useEffect(() => {
-    if (!host.current) return;
-    const made = new EditorView({
-      parent: host.current,
-      state: EditorState.create({
-        doc: first.current,
-        extensions: formulaExtensions(label, (text) => change.current(text)),
-      }),
-    });
-    view.current = made;
-    return () => made.destroy();
-  }, [label]);
-  useEffect(() => {
-    const now = view.current;
-    // Undo and renames change the text from outside.
-    if (now && now.state.doc.toString() !== value)
-      now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
-  }, [value]);
-  const valuesOf = useTextValues();
-  useEffect(
-    () => view.current?.dispatch({ effects: setScope.of({ scope, table, level, valuesOf }) }),
-    [scope, table, level, valuesOf],
-  );
-  useEffect(() => {
-    if (view.current) showProblems(view.current, problems);
-  }, [problems]);
+/** A formula in a plain field, until the editor that knows names and places of problems has come. */
+function PlainField({ label, value, onChange, handOver }: FormulaField) {
+  const field = useRef<HTMLTextAreaElement>(null);
+  useLayoutEffect(() => {
+    const own = field.current;
+    return () => {
+      if (own && own === document.activeElement)
+        handOver.current = { from: own.selectionStart, to: own.selectionEnd };
+    };
+  }, [handOver]);
   return (
-    <div
-      ref={host}
-      className="rounded-lg border border-rule bg-sheet focus-within:border-verdigris [&_.cm-editor]:rounded-lg"
+    <textarea
+      ref={field}
+      aria-label={label}
+      value={value}
+      spellCheck={false}
+      rows={Math.max(1, value.split("\n").length)}
+      className="block min-h-[66px] w-full resize-none rounded-lg border border-rule bg-sheet px-4 py-3 font-mono text-[14px] leading-[1.75] outline-none focus:border-verdigris"
+      onChange={(event) => onChange(event.currentTarget.value)}
     />
   );
+}
+
+const Editor = later(() => import("./code-editor").then((m) => m.CodeEditor), {
+  ...UNASKED,
+  waiting: PlainField,
+});
+
+/** The field of one formula: completes names, and underlines problems where they are. */
+export function FormulaEditor(props: Omit<FormulaField, "handOver">) {
+  const handOver: FormulaField["handOver"] = useRef(null);
+  return <Editor {...props} handOver={handOver} />;
 }

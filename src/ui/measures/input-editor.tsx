@@ -11,6 +11,7 @@ import { isTyped, meaningsOf, unclear, writeTyped } from "../../core/data/typed-
 import { Choose } from "../shared/choose";
 import { CommitField } from "../shared/commit-field";
 import { DateField } from "../shared/date-field";
+import { later } from "../shared/fetched-later";
 import { Labelled } from "../shared/labelled";
 import { toast } from "../shared/notice";
 import { useProject } from "../shared/project-context";
@@ -18,7 +19,9 @@ import { useTellRemoved } from "../shared/tell-edit";
 import { TypedNumber } from "../shared/typed-number";
 import { DateFormat } from "./date-format";
 import { FormatControls } from "./format-controls";
-import { InputPreview } from "./input-preview";
+
+// It draws visuals, which measures do without.
+const InputPreview = later(() => import("./input-preview").then((m) => m.InputPreview));
 
 /** What an input can be set to: any value, a list of its own, or what stands in a column. */
 function Choices({

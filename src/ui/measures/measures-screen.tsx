@@ -154,8 +154,8 @@ export function MeasuresScreen() {
                   {failing.has(m.id) && (
                     <span
                       role="img"
-                      aria-label="a proof fails"
-                      title="A proof fails"
+                      aria-label="a test fails"
+                      title="A test fails"
                       className="mr-auto size-2 shrink-0 self-center rounded-full bg-signal"
                     />
                   )}

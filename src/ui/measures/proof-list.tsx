@@ -79,12 +79,7 @@ function ProofCard({
           className={`size-2 shrink-0 rounded-full ${holds === null ? "bg-muted" : holds ? "bg-good" : "bg-signal"}`}
         />
         <span className="min-w-0 flex-1 font-medium">{KINDS.find((k) => k.value === proof.type)?.label}</span>
-        <button
-          type="button"
-          className="icon-button size-6"
-          aria-label="Remove this proof"
-          onClick={onRemove}
-        >
+        <button type="button" className="icon-button size-6" aria-label="Remove this test" onClick={onRemove}>
           <X size={13} />
         </button>
       </div>
@@ -194,8 +189,8 @@ export function ProofList({ measure }: { measure: Measure }) {
   const settled = useProofs([measure]);
   const set = (proofs: Proof[]) => apply({ type: "change measure", id: measure.id, change: { proofs } });
   return (
-    <section aria-label="Proofs" className="flex flex-col gap-2">
-      <h2 className="section-title mt-3">Proofs</h2>
+    <section aria-label="Tests" className="flex flex-col gap-2">
+      <h2 className="section-title mt-3">Tests</h2>
       <ul className="flex flex-col gap-2">
         {settled.map((s) => (
           <ProofCard
@@ -207,7 +202,7 @@ export function ProofList({ measure }: { measure: Measure }) {
         ))}
       </ul>
       <ActionMenu
-        label="Add a proof"
+        label="Add a test"
         actions={KINDS.map(({ value, label }) => ({
           label,
           run: () => set([...measure.proofs, begun[value as Proof["type"]](newId())]),

@@ -5,7 +5,7 @@ import { useFailedProofs } from "./proofs";
 export function FailedProofsMark() {
   const failed = useFailedProofs();
   if (failed.length === 0) return null;
-  const said = `${failed.length} ${failed.length === 1 ? "proof fails" : "proofs fail"}`;
+  const said = `${failed.length} ${failed.length === 1 ? "test fails" : "tests fail"}`;
   return (
     <span
       role="img"

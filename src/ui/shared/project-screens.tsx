@@ -2,6 +2,7 @@
 import { usePathname } from "next/navigation";
 import { type ComponentType, useEffect, useState } from "react";
 import { onServerBack } from "./connection";
+import { fetchEditWords } from "./edit-words";
 import { useProjectStore } from "./project-context";
 
 const LOADERS = {
@@ -81,6 +82,7 @@ export function ProjectScreens({ presents }: { presents: boolean }) {
     if (presents) return;
     const timer = setTimeout(() => {
       for (const other of Object.keys(LOADERS) as Step[]) void fetchScreen(other).catch(() => {});
+      void fetchEditWords().catch(() => {});
     }, FETCH_AFTER);
     return () => clearTimeout(timer);
   }, [presents]);

@@ -1,9 +1,11 @@
-import { afterEach, describe, expect, it, vi } from "vitest";
+import { afterEach, beforeAll, describe, expect, it, vi } from "vitest";
 
 import { boardSchema } from "@/core/project/board-schema";
 import { newInputControl } from "@/core/project/defaults";
 import { edited } from "@/core/project/edits";
 import { emptyProject, visualSchema } from "@/core/project/schema";
+import { fetchEditWords } from "./edit-words";
+import { fetchMerging } from "./merging";
 import { createProjectStore } from "./project-store";
 
 const visual = visualSchema.parse({ id: "v", name: "V", kind: "donut" });
@@ -30,6 +32,8 @@ function network(answers: { status: number; body: unknown }[], project = "p") {
   });
   return sent;
 }
+// Both are fetched in the background.
+beforeAll(() => Promise.all([fetchEditWords(), fetchMerging()]));
 afterEach(() => vi.unstubAllGlobals());
 
 describe("the editor's store", () => {
@@ -356,5 +360,20 @@ describe("the editor's store", () => {
     const store = createProjectStore(saved());
     await expect(store.getState().look()).rejects.toThrow("Gone.");
     expect(store.getState().saveState).toBe("deleted");
+  });
+
+  it("goes on without what comes in the background, and has the words and the undo of an edit when it is here", async () => {
+    vi.resetModules();
+    const fresh = await import("./project-store");
+    const store = fresh.createProjectStore(saved());
+    store.getState().apply({ type: "rename project", name: "A" });
+    expect(store.getState().past).toMatchObject([{ words: "The last change" }]);
+    await vi.waitFor(() => expect(store.getState().past).toMatchObject([{ words: "Project “P” → “A”" }]));
+    // After a reload others may have changed it: what is known of that has not come yet.
+    const { document, past, future } = store.getState();
+    const again = fresh.createProjectStore({ ...saved(), document });
+    again.getState().restore({ past, future });
+    again.getState().undo();
+    await vi.waitFor(() => expect(again.getState().document.name).toBe("P"));
   });
 });

@@ -1,13 +1,14 @@
 import { createStore, type StoreApi } from "zustand";
 import { type History, type Step, stepBetween, stepped } from "@/core/changes/history";
-import { type Conflict, merge } from "@/core/changes/merge";
+import type { Conflict } from "@/core/changes/merge";
 import { type Edit, edited } from "@/core/project/edits";
 import { tooMany } from "@/core/project/limits";
 import type { Project } from "@/core/project/schema";
-import { wordsOf } from "@/core/view/edit-words";
 import type { ProjectEvent } from "@/server/events";
 import type { SavedProject } from "@/server/store/projects";
 import { ApiError, api } from "./api";
+import { editWords, fetchEditWords, UNTOLD } from "./edit-words";
+import { fetchMerging, type Merging, merging } from "./merging";
 
 /**
  * `waiting`: saving failed for now and is tried again by itself; `refused`: what is here cannot be saved as
@@ -77,6 +78,18 @@ export const isPassing = (error: unknown): boolean =>
   error.code !== "too_long" &&
   error.code !== "too_large";
 
+/** Whether saving failed because another window saved first; then its version came with the error. */
+const isNewer = (error: unknown): error is ApiError => error instanceof ApiError && error.code === "newer";
+
+/** Said where the script that puts windows together is not here and cannot be had now. */
+const unfetched = () =>
+  new ApiError(
+    0,
+    "unreachable",
+    "Another window changed the project too, and Cavlo's server does not answer with what puts both together.",
+    null,
+  );
+
 /** The editor's one store: the document, its history, and saving. `tell` says why an edit was not taken. */
 export function createProjectStore(
   saved: SavedProject,
@@ -127,7 +140,7 @@ export function createProjectStore(
       void unsaved.forget(get().id);
     };
     /** Takes what another window saved into what this one has, or says where the two do not go together. */
-    const takeIn = (newer: SavedProject, takeMine?: (conflict: number) => boolean) => {
+    const takeIn = ({ merge }: Merging, newer: SavedProject, takeMine?: (conflict: number) => boolean) => {
       const { base, document } = get();
       const merged = merge(base, document, newer.document, takeMine);
       isAlone = false;
@@ -147,8 +160,8 @@ export function createProjectStore(
     };
     const failed = (error: unknown) => {
       const saveProblem = error instanceof Error ? error.message : String(error);
-      if (error instanceof ApiError && error.code === "newer")
-        takeIn((error.body as { project: SavedProject }).project);
+      const together = merging();
+      if (together && isNewer(error)) takeIn(together, (error.body as { project: SavedProject }).project);
       else if (error instanceof ApiError && error.status === 404) set({ saveState: "deleted", saveProblem });
       else if (isPassing(error)) {
         set({ saveState: "waiting", saveProblem });
@@ -167,14 +180,32 @@ export function createProjectStore(
         if (heard !== before && get().saveState === "deleted") set({ base: document, revision: saved });
         else if (get().document === document) allSaved({ base: document, revision: saved });
         else set({ base: document, revision: saved, saveProblem: null, saveState: "unsaved" });
-      } catch (error) {
+      } catch (problem) {
+        const error = isNewer(problem) ? await fetchMerging().then(() => problem, unfetched) : problem;
         if (heard === before) failed(error);
         else if (get().saveState !== "deleted") set({ saveState: "unsaved" });
       }
     };
+    /** Puts the words of an edit in their place, once it is known how to say them. */
+    const tellLater = async (step: Step, edit: Edit, before: Project, after: Project) => {
+      const wordsOf = await fetchEditWords().catch(() => null);
+      if (!wordsOf) return;
+      const words = wordsOf(edit, before, after);
+      const told = (steps: readonly Step[]) => steps.map((s) => (s === step ? { ...s, words } : s));
+      const { past, future } = get();
+      set({ past: told(past), future: told(future) });
+    };
     const step = (way: "back" | "forth") => {
       const { document, past, future } = get();
-      const made = stepped(document, { past, future }, way, isAlone);
+      const together = merging();
+      if (!isAlone && !together) {
+        void fetchMerging().then(
+          () => step(way),
+          () => tell(unfetched().message),
+        );
+        return;
+      }
+      const made = stepped(document, { past, future }, way, isAlone ? null : (together?.breaks ?? null));
       if (!made) return;
       lastGroup = null;
       const { document: next, refused, ...history } = made;
@@ -216,7 +247,8 @@ export function createProjectStore(
         // What is one step together is told from where it began.
         const from = joins && lastGroup ? lastGroup.from : document;
         lastGroup = group === undefined ? null : { name: group, at: now, from };
-        const step = stepBetween(from, next, wordsOf(edit, from, next));
+        const step = stepBetween(from, next, editWords()?.(edit, from, next) ?? UNTOLD);
+        if (step.words === UNTOLD) void tellLater(step, edit, from, next);
         change(next, { past: [...(joins ? past.slice(0, -1) : past.slice(-STEPS + 1)), step], future: [] });
         return true;
       },
@@ -247,7 +279,8 @@ export function createProjectStore(
       },
       settle(takeMine) {
         const { newer } = get();
-        if (newer) takeIn(newer, takeMine);
+        const together = merging();
+        if (newer && together) takeIn(together, newer, takeMine);
       },
       async look() {
         const { id, saveState } = get();
@@ -260,11 +293,12 @@ export function createProjectStore(
         });
         // Another look may have been faster with an older version.
         if (project.revision <= get().revision) return;
+        const together = get().saveState === "saved" ? null : await fetchMerging();
         const { saveState: now } = get();
         isAlone = false;
         if (now === "saved")
           set({ document: project.document, base: project.document, revision: project.revision });
-        else if (now !== "saving" && now !== "deleted") takeIn(project);
+        else if (together && now !== "saving" && now !== "deleted") takeIn(together, project);
       },
       hear(event) {
         const { id, revision, saveState } = get();

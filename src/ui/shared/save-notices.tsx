@@ -2,14 +2,17 @@
 import { useRouter } from "next/navigation";
 import { type ReactNode, useEffect, useState } from "react";
 import { cutText } from "@/core/base/cut-text";
-import { type Merged, merge } from "@/core/changes/merge";
+import type { Merged } from "@/core/changes/merge";
 import { api } from "./api";
-import { ConflictsDialog } from "./conflicts-dialog";
 import { useConnection } from "./connection";
+import { later, OVER } from "./fetched-later";
+import { fetchMerging } from "./merging";
 import { toast } from "./notice";
 import { useProject, useProjectStore } from "./project-context";
 import { useTellEdit } from "./tell-edit";
 import { forgetUnsaved, leftUnsaved, type Unsaved } from "./unsaved";
+
+const ConflictsDialog = later(() => import("./conflicts-dialog").then((m) => m.ConflictsDialog), OVER);
 
 const timeOf = (at: number) =>
   new Date(at).toLocaleTimeString(undefined, { hour: "2-digit", minute: "2-digit" });
@@ -215,25 +218,24 @@ function LeftUnsaved() {
     discard();
     tellEdit("The changes are back.");
   };
-  const putBack = () => {
-    const current = store.getState().document;
-    const merged = merge(base, unsaved.document, current);
-    if (merged.conflicts.length > 0) setAsking({ merged, now: current });
-    else put(merged.document);
-  };
-  const settle = (takeMine: (conflict: number) => boolean) => {
+  const together = async (takeMine?: (conflict: number) => boolean) => {
+    const { merge } = await fetchMerging();
     const current = store.getState().document;
     // What was chosen is chosen of the conflicts that were shown.
-    if (current !== asking?.now) putBack();
-    else put(merge(base, unsaved.document, current, takeMine).document);
+    const chosen = current === asking?.now ? takeMine : undefined;
+    const merged = merge(base, unsaved.document, current, chosen);
+    if (merged.conflicts.length > 0 && !chosen) setAsking({ merged, now: current });
+    else put(merged.document);
   };
+  const putBack = (takeMine?: (conflict: number) => boolean) =>
+    void together(takeMine).catch((error) => toast.error(said(error)));
   return (
     <>
       <Banner
         tone="amber"
         actions={
           <>
-            <button type="button" className="button" onClick={putBack}>
+            <button type="button" className="button" onClick={() => putBack()}>
               Put them back
             </button>
             <button
@@ -260,7 +262,7 @@ function LeftUnsaved() {
           conflicts={asking.merged.conflicts}
           mine="What was never saved"
           theirs="What is there now"
-          onSettle={settle}
+          onSettle={putBack}
           onClose={() => setAsking(null)}
         />
       )}

@@ -1,0 +1,66 @@
+"use client";
+import { EditorState } from "@codemirror/state";
+import { EditorView } from "@codemirror/view";
+import { useEffect, useRef } from "react";
+import { useTextValues } from "../shared/column-values";
+import type { FormulaField } from "./formula-field";
+import { formulaExtensions, setScope, showProblems } from "./formula-language";
+
+/** The editor of one formula: completes names, and underlines problems where they are. */
+export function CodeEditor({
+  label,
+  value,
+  scope,
+  table,
+  level = "group",
+  problems,
+  onChange,
+  handOver,
+}: FormulaField) {
+  const host = useRef<HTMLDivElement>(null);
+  const view = useRef<EditorView | null>(null);
+  const change = useRef(onChange);
+  const first = useRef(value);
+  useEffect(() => {
+    change.current = onChange;
+  });
+  useEffect(() => {
+    if (!host.current) return;
+    const made = new EditorView({
+      parent: host.current,
+      state: EditorState.create({
+        doc: first.current,
+        extensions: formulaExtensions(label, (text) => change.current(text)),
+      }),
+    });
+    view.current = made;
+    // Who typed in the plain field goes on where the caret was.
+    const typed = handOver.current;
+    handOver.current = null;
+    if (typed) {
+      made.focus();
+      made.dispatch({ selection: { anchor: typed.from, head: typed.to } });
+    }
+    return () => made.destroy();
+  }, [label, handOver]);
+  useEffect(() => {
+    const now = view.current;
+    // Undo and renames change the text from outside.
+    if (now && now.state.doc.toString() !== value)
+      now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
+  }, [value]);
+  const valuesOf = useTextValues();
+  useEffect(
+    () => view.current?.dispatch({ effects: setScope.of({ scope, table, level, valuesOf }) }),
+    [scope, table, level, valuesOf],
+  );
+  useEffect(() => {
+    if (view.current) showProblems(view.current, problems);
+  }, [problems]);
+  return (
+    <div
+      ref={host}
+      className="rounded-lg border border-rule bg-sheet focus-within:border-verdigris [&_.cm-editor]:rounded-lg"
+    />
+  );
+}
