@@ -3,14 +3,21 @@ import { LayoutList, Plus } from "lucide-react";
 import { usePathname } from "next/navigation";
 import { useState } from "react";
 import type { Board } from "@/core/project/schema";
-import { later, OVER } from "../shared/fetched-later";
-import { FindOne } from "../shared/find-one";
+import { later, OVER, UNASKED } from "../shared/fetched-later";
 import { ItemList } from "../shared/item-list";
 import { useItemMenu } from "../shared/item-menu";
 import { useProject } from "../shared/project-context";
 import { useTheme } from "../shared/theme";
 import { BoardSketch } from "./board-sketch";
 
+const FindOne = later(() => import("../shared/find-one").then((m) => m.FindOne), {
+  ...UNASKED,
+  waiting: ({ button, children }) => (
+    <button type="button" disabled {...button}>
+      {children}
+    </button>
+  ),
+});
 const RenameDialog = later(() => import("../shared/rename-dialog").then((m) => m.RenameDialog), OVER);
 
 /** With more boards than this one is found by its name too. */

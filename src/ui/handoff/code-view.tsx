@@ -1,45 +1,24 @@
 "use client";
-import { parseMixed } from "@lezer/common";
-import { classHighlighter, highlightCode } from "@lezer/highlight";
-import { parser as html } from "@lezer/html";
-import { parser as javascript } from "@lezer/javascript";
 import { Copy } from "lucide-react";
-import { type ReactNode, useMemo } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { copyText } from "./address-line";
 
 export type Language = "html" | "js" | "tsx";
 
-const script = javascript;
-const typed = javascript.configure({ dialect: "ts jsx" });
-/** Scripts in a page are read as scripts. */
-const page = html.configure({
-  wrap: parseMixed((node) => (node.name === "ScriptText" ? { parser: script } : null)),
-});
-const PARSERS = { html: page, js: script, tsx: typed };
-
-/** Longer code is shown as it is: colouring it would keep the page waiting. */
-const MOST_COLOURED = 60_000;
-
-function coloured(code: string, language: Language): ReactNode[] {
-  if (code.length > MOST_COLOURED) return [code];
-  const parts: ReactNode[] = [];
-  highlightCode(
-    code,
-    PARSERS[language].parse(code),
-    classHighlighter,
-    (text, classes) =>
-      parts.push(
-        classes ? (
-          <span key={parts.length} className={classes}>
-            {text}
-          </span>
-        ) : (
-          text
-        ),
-      ),
-    () => parts.push("\n"),
-  );
-  return parts;
+/** The code with its colours, once what knows languages has come; without, it is read as well. */
+function useColours(code: string, language: Language): ReactNode {
+  const [found, setFound] = useState<{ code: string; parts: ReactNode[] } | null>(null);
+  useEffect(() => {
+    let gone = false;
+    void import("./code-colours").then(
+      ({ coloured }) => !gone && setFound({ code, parts: coloured(code, language) }),
+      () => {},
+    );
+    return () => {
+      gone = true;
+    };
+  }, [code, language]);
+  return found?.code === code ? found.parts : code;
 }
 
 /** Code with its colours, which is copied whole with one click. */
@@ -55,7 +34,7 @@ export function CodeView({
   /** What of it is shown, where it is long. */
   shown?: string;
 }) {
-  const parts = useMemo(() => coloured(shown, language), [shown, language]);
+  const parts = useColours(shown, language);
   return (
     <div className="code relative">
       <pre

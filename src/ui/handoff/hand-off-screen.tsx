@@ -1,26 +1,35 @@
 "use client";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { echartsCode } from "@/code/echarts-code";
 import type { Touched } from "@/core/engine/cells/plan-cells";
 import type { Project, Visual } from "@/core/project/schema";
 import { sceneOf } from "@/core/view/picture";
 import { Busy } from "../shared/busy";
 import { useDesign } from "../shared/design";
+import { later } from "../shared/fetched-later";
 import { useProject } from "../shared/project-context";
 import { StaticPicture } from "../shared/static-picture";
 import { useVisualsData } from "../shared/visual-data";
-import { CodePanel, type CodePiece } from "./code-panel";
-import { ElementPanel } from "./element-panel";
-import { FilePanel } from "./file-panel";
+import type { CodePiece } from "./code-panel";
 import { FormChoice } from "./form-choice";
 import { NumbersPanel } from "./numbers-panel";
 import { OptionPreview } from "./option-preview";
-import { PagePreview } from "./page-preview";
 import { type PictureLook, PicturePanel } from "./picture-panel";
 import { ProjectPanel } from "./project-panel";
 import { type Travelling, useAbout } from "./snapshot-about";
 import { useWhat } from "./what";
 import { WhatList } from "./what-list";
+
+// What is taken out at first is a picture or numbers; all else is fetched when it is chosen, or a while later.
+const fetchCode = () => import("./code-panel");
+const fetchElement = () => import("./element-panel");
+const fetchFile = () => import("./file-panel");
+const fetchPage = () => import("./page-preview");
+const CodePanel = later(() => fetchCode().then((m) => m.CodePanel));
+const ElementPanel = later(() => fetchElement().then((m) => m.ElementPanel));
+const FilePanel = later(() => fetchFile().then((m) => m.FilePanel));
+const PagePreview = later(() => fetchPage().then((m) => m.PagePreview));
+const FETCH_AFTER = 2000;
 
 /** The columns by which the boards that show some visuals filter them: by those a page may want to filter too. */
 function filteredBy({ boards }: Project, visuals: Visual[]): Touched[] {
@@ -45,6 +54,12 @@ export function HandOffScreen() {
   const [looks, setLooks] = useState<{ of: string; look: PictureLook } | null>(null);
   const [chosen, setChosen] = useState<{ of: string; travelling: Travelling } | null>(null);
   const [piece, setPiece] = useState<CodePiece>("html");
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      for (const fetch of [fetchCode, fetchElement, fetchFile, fetchPage]) fetch().catch(() => {});
+    }, FETCH_AFTER);
+    return () => clearTimeout(timer);
+  }, []);
   const [visual] = what.visuals;
   const pictured = visual ? all[visuals.indexOf(visual)] : undefined;
   const key = what.board ? what.board.id : what.visuals.map((v) => v.id).join();

@@ -25,7 +25,7 @@ const CELLS: Record<string, string> = {
   label: "max-w-0 truncate px-2 py-1.5 narrow:overflow-visible narrow:whitespace-normal",
   count: "px-2 py-1.5 text-right font-mono text-muted",
   bar: "px-2 py-1.5",
-  value: "px-2 py-1.5 text-right font-mono font-medium",
+  value: "px-2 py-1.5 text-right font-mono",
   behind: "w-9 text-right",
 };
 const HEADS: Record<string, string> = {

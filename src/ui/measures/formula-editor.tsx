@@ -26,9 +26,12 @@ function PlainField({ label, value, onChange, handOver }: FormulaField) {
   );
 }
 
+/** The plain field can be used: what the step needs to be useful at all goes first. */
+const FETCH_AFTER = 1000;
 const Editor = later(() => import("./code-editor").then((m) => m.CodeEditor), {
   ...UNASKED,
   waiting: PlainField,
+  after: FETCH_AFTER,
 });
 
 /** The field of one formula: completes names, and underlines problems where they are. */

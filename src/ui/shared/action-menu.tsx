@@ -10,14 +10,17 @@ export function ActionMenu({
   label,
   actions,
   sign,
+  beginsOpen = false,
 }: {
   label: string;
   actions: ItemAction[];
   /** The looks of the button where it shows a sign and not its label. */
   sign?: { className: string; icon: ReactNode };
+  /** Whether it was opened before it was here. */
+  beginsOpen?: boolean;
 }) {
   return (
-    <DropdownMenu.Root modal={false}>
+    <DropdownMenu.Root modal={false} defaultOpen={beginsOpen}>
       <DropdownMenu.Trigger
         className={sign?.className ?? "button"}
         {...(sign ? { "aria-label": label } : {})}

@@ -11,7 +11,7 @@ export function FailedProofsMark() {
       role="img"
       aria-label={said}
       title={said}
-      className="grid h-4 min-w-4 place-items-center rounded-full bg-signal px-1 font-mono text-xs leading-none font-semibold text-sheet"
+      className="grid h-4 min-w-4 place-items-center rounded-full bg-signal px-1 text-xs leading-none font-semibold text-sheet"
     >
       {failed.length}
     </span>

@@ -1,5 +1,5 @@
 "use client";
-import { type ComponentType, type ReactNode, useEffect, useState } from "react";
+import { type ComponentType, type FunctionComponent, useEffect, useState } from "react";
 import { onServerBack } from "./connection";
 import { toast } from "./notice";
 
@@ -8,12 +8,14 @@ const AWAY =
 
 interface Until<P> {
   /** What stands in its place while it is under way. */
-  waiting: (props: P) => ReactNode;
+  waiting: FunctionComponent<P>;
   /**
    * Where it is told that the server is away: in its place, in a passing notice (for what has no place of its
    * own, as a dialog), or nowhere (for what nobody asked for).
    */
   away: "place" | "notice" | "nowhere";
+  /** So many milliseconds after its place stands it is fetched; what stands there meanwhile can be used. */
+  after: number;
 }
 
 interface Source<P> extends Until<P> {
@@ -25,6 +27,7 @@ interface Source<P> extends Until<P> {
 const HERE: Until<object> = {
   waiting: () => <span className="block p-4 text-sm text-muted">Opening …</span>,
   away: "place",
+  after: 0,
 };
 /** For what opens over the page: nothing stands in its place until it is there. */
 export const OVER = { waiting: () => null, away: "notice" } as const;
@@ -50,15 +53,17 @@ function Fetched<P extends object>({ of, with: props }: { of: Source<P>; with: P
           if (of.away === "notice") toast.error(AWAY);
         },
       );
-    void take();
+    const timer = of.after > 0 ? setTimeout(take, of.after) : void take();
     const deaf = onServerBack(() => void take());
     return () => {
       gone = true;
+      clearTimeout(timer);
       deaf();
     };
   }, [isThere, of]);
+  const Waiting = of.waiting;
   if (Shown) return <Shown {...props} />;
-  if (!failed || of.away !== "place") return of.waiting(props);
+  if (!failed || of.away !== "place") return <Waiting {...props} />;
   return (
     <span role="status" className="block p-4 text-sm text-muted">
       {AWAY}

@@ -4,8 +4,8 @@ import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { LONGEST } from "@/core/project/most";
-import { ActionMenu } from "./action-menu";
 import { later, OVER, UNASKED } from "./fetched-later";
+import type { ItemAction } from "./item-actions";
 import { useLastAddresses } from "./last-addresses";
 import { Mark } from "./mark";
 import { useImports, useProject, useProjectStore } from "./project-context";
@@ -18,6 +18,35 @@ import { useTheme } from "./theme";
 const fetchPalette = () => import("./command-palette");
 const CommandPalette = later(() => fetchPalette().then((m) => m.CommandPalette), OVER);
 const FETCH_AFTER = 2500;
+const fetchMenu = () => import("./action-menu");
+const ActionMenu = later(() => fetchMenu().then((m) => m.ActionMenu), {
+  ...OVER,
+  waiting: () => <MoreButton />,
+});
+
+const MORE = { className: "icon-button min-[421px]:hidden", icon: <Ellipsis size={16} /> };
+
+function MoreButton({ onOpen }: { onOpen?: () => void }) {
+  return (
+    <button
+      type="button"
+      className={MORE.className}
+      aria-label="More"
+      aria-haspopup="menu"
+      aria-expanded={false}
+      onClick={onOpen}
+    >
+      {MORE.icon}
+    </button>
+  );
+}
+
+/** What a phone has no room for in the header; menus are fetched when the first is opened, or a while later. */
+function MoreMenu({ actions }: { actions: ItemAction[] }) {
+  const [isAsked, setAsked] = useState(false);
+  if (!isAsked) return <MoreButton onOpen={() => setAsked(true)} />;
+  return <ActionMenu label="More" sign={MORE} actions={actions} beginsOpen />;
+}
 
 const ConventionsDialog = later(() => import("./conventions-dialog").then((m) => m.ConventionsDialog), OVER);
 
@@ -105,7 +134,9 @@ export function Header() {
   const [help, setHelp] = useState(false);
 
   useEffect(() => {
-    const timer = setTimeout(() => void fetchPalette().catch(() => {}), FETCH_AFTER);
+    const timer = setTimeout(() => {
+      for (const fetch of [fetchPalette, fetchMenu]) fetch().catch(() => {});
+    }, FETCH_AFTER);
     return () => clearTimeout(timer);
   }, []);
   useEffect(() => {
@@ -181,7 +212,7 @@ export function Header() {
                 aria-current={here ? "page" : undefined}
                 className={`flex h-8 items-center gap-2 rounded-full px-3 text-base whitespace-nowrap transition-colors max-lg:gap-1.5 max-lg:px-2.5 ${here ? "bg-active font-semibold text-on-active" : "text-muted hover:bg-well hover:text-ink"}`}
               >
-                <span className="font-mono text-xs opacity-80">{i + 1}</span>
+                <span className="text-xs tabular-nums opacity-80">{i + 1}</span>
                 {step.label}
                 {step.path === "measures" && hasProofs && <FailedProofsMark />}
                 {step.path === "data" && importing !== null && (
@@ -243,9 +274,7 @@ export function Header() {
         >
           <CircleHelp size={16} />
         </button>
-        <ActionMenu
-          label="More"
-          sign={{ className: "icon-button min-[421px]:hidden", icon: <Ellipsis size={16} /> }}
+        <MoreMenu
           actions={[
             { label: "Go to anything", run: () => setPalette(true) },
             { label: "Calendar and language", run: () => setConventions(true) },
@@ -255,7 +284,7 @@ export function Header() {
       </div>
       <button
         type="button"
-        className="min-h-6 shrink-0 rounded-sm max-[420px]:hidden border border-rule bg-sheet px-2 py-0.5 font-mono text-xs whitespace-nowrap text-muted hover:text-ink"
+        className="min-h-6 shrink-0 rounded-sm max-[420px]:hidden border border-rule bg-sheet px-2 py-0.5 text-xs whitespace-nowrap text-muted hover:text-ink"
         onClick={() => setPalette(true)}
         aria-label="Go to anything"
       >
