@@ -7,15 +7,22 @@ import type { Visual } from "@/core/project/schema";
 import type { VisualData } from "@/core/rows/visual-data";
 import { Findings } from "../bench/findings";
 import { useFindings } from "../shared/review";
+import { useTurn } from "../shared/turn";
 
-/** What the review says of a visual in its tile, while the board is arranged; nothing where all is well. */
-export const TileFindings = memo(function TileFindings({
-  visual,
-  data,
-}: {
+interface Props {
   visual: Visual;
   data: VisualData;
-}) {
+}
+
+/**
+ * What the review says of a visual in its tile, while the board is arranged; nothing where all is well. It
+ * draws the visual at several sizes: the board can be arranged before.
+ */
+export const TileFindings = memo(function TileFindings(props: Props) {
+  return useTurn() ? <Found {...props} /> : null;
+});
+
+function Found({ visual, data }: Props) {
   const [found] = useFindings([visual], [data]);
   const open = found.filter((f) => own(visual.leftFindings, f.id) === undefined);
   if (open.length === 0) return null;
@@ -41,4 +48,4 @@ export const TileFindings = memo(function TileFindings({
       </Popover.Portal>
     </Popover.Root>
   );
-});
+}

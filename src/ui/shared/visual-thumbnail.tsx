@@ -6,6 +6,7 @@ import { sceneOf } from "@/core/view/picture";
 import { useDesign } from "./design";
 import { StaticPicture } from "./static-picture";
 import type { ThemeName } from "./theme";
+import { useTurn } from "./turn";
 
 const SIZE = { width: 220, height: 132 };
 /** Pictures this near to what is seen of a list are drawn, in pixels. */
@@ -51,14 +52,15 @@ interface Props {
 }
 
 /**
- * A visual made small for a list: without its heading and border. It is only drawn while it is seen, so that
- * a list of hundreds stays light.
+ * A visual made small for a list: without its heading and border. It is only drawn while it is seen, and
+ * after what its screen is for, so that a list of hundreds stays light.
  */
 export const VisualThumbnail = memo(function VisualThumbnail(props: Props) {
   const { element, seen } = useSeen();
+  const isOn = useTurn();
   return (
     <span ref={element} className="block w-full" style={{ aspectRatio: `${SIZE.width} / ${SIZE.height}` }}>
-      {seen && <Drawn {...props} />}
+      {seen && isOn && <Drawn {...props} />}
     </span>
   );
 });
