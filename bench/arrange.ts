@@ -1,5 +1,5 @@
-// A board of forty tiles: how long it takes until it can be arranged, and how long the frames are while a tile is
-// dragged across it; and while a dial is dragged beside sixty visuals. node bench/run.mjs arrange
+// A board of forty tiles: how long it takes until it can be arranged, and how long the frames are while a
+// tile is dragged across it; and while a dial is dragged beside sixty visuals. node bench/run.mjs arrange
 import { chromium } from "@playwright/test";
 import { browserOptions } from "../tests/browser-options";
 import { median, ms } from "./median";

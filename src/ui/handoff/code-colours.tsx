@@ -3,7 +3,8 @@ import { classHighlighter, highlightCode } from "@lezer/highlight";
 import { parser as html } from "@lezer/html";
 import { parser as javascript } from "@lezer/javascript";
 import type { ReactNode } from "react";
-import type { Language } from "./code-view";
+
+export type Language = "html" | "js" | "tsx";
 
 const script = javascript;
 const typed = javascript.configure({ dialect: "ts jsx" });

@@ -2,8 +2,7 @@
 import { Copy } from "lucide-react";
 import { type ReactNode, useEffect, useState } from "react";
 import { copyText } from "./address-line";
-
-export type Language = "html" | "js" | "tsx";
+import type { Language } from "./code-colours";
 
 /** The code with its colours, once what knows languages has come; without, it is read as well. */
 function useColours(code: string, language: Language): ReactNode {

@@ -25,8 +25,8 @@ function whenIdle(): void {
 }
 
 /**
- * False until it is one's turn: what can come after the screen stands comes one by one, whenever the window has
- * nothing else to do.
+ * False until it is one's turn: what can come after the screen stands comes one by one, whenever the window
+ * has nothing else to do.
  */
 export function useTurn(): boolean {
   const [isOn, setOn] = useState(false);
