@@ -20,7 +20,7 @@ import { type Travelling, useAbout } from "./snapshot-about";
 import { useWhat } from "./what";
 import { WhatList } from "./what-list";
 
-// What is taken out at first is a picture or numbers; all else is fetched when it is chosen, or a while later.
+// A picture or numbers are taken out at first; all else is fetched when it is chosen, or a while later.
 const fetchCode = () => import("./code-panel");
 const fetchElement = () => import("./element-panel");
 const fetchFile = () => import("./file-panel");
