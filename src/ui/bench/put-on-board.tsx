@@ -24,7 +24,7 @@ export function PutOnBoard({ visual }: { visual: Visual }) {
     toast(text, {
       duration: 10_000,
       leadsTo,
-      step: store.getState().past.at(-1),
+      step: store.getState().past.at(-1)?.changes,
       action: { label: `Open ${board.name}`, onClick: () => goWithin(leadsTo) },
     });
   };

@@ -22,7 +22,7 @@ const FETCH_AFTER = 3000;
 interface Told extends Omit<ExternalToast, "id" | "onDismiss" | "onAutoClose"> {
   /** The address to which its button leads: there it is done. */
   leadsTo?: string;
-  /** The step of undo that it tells: taken back, it tells nothing. */
+  /** What the step of undo changed that it tells: taken back, it tells nothing. */
   step?: unknown;
 }
 
@@ -41,7 +41,9 @@ async function show(error: boolean, text: string, { leadsTo, step, ...options }:
     (error ? tell.error : tell)(text, { ...options, id, onDismiss: gone, onAutoClose: gone });
 }
 
-/** Takes away the notices that are done: `address` is where somebody is, `steps` are those of undo. */
+/**
+ * Takes away the notices that are done: `address` is where somebody is, `steps` are what those of undo changed.
+ */
 export async function withdrawNotices(address: string, steps: readonly unknown[]): Promise<void> {
   const done = [...standing].filter(
     ([, { leadsTo, step }]) =>

@@ -83,7 +83,14 @@ function useAddress(): string {
 function useDoneNotices(): void {
   const here = useAddress();
   const steps = useProject((s) => s.past);
-  useEffect(() => void withdrawNotices(here, steps), [here, steps]);
+  useEffect(
+    () =>
+      void withdrawNotices(
+        here,
+        steps.map((step) => step.changes),
+      ),
+    [here, steps],
+  );
 }
 
 /** Says what came in, and offers to show it; on steps that show no tables also why something did not. */

@@ -12,10 +12,11 @@ const LONG_ENOUGH = 10_000;
 export function useTellEdit(): (text: string, duration?: number) => void {
   const store = useProjectStore();
   return (text, duration = LONG_ENOUGH) => {
-    const step = store.getState().past.at(-1);
+    // Its words may come later; what it changed stays the same.
+    const step = store.getState().past.at(-1)?.changes;
     const takeBack = () => {
       const { past, undo } = store.getState();
-      if (past.at(-1) === step) undo();
+      if (past.at(-1)?.changes === step) undo();
       else toast("Other edits came after it. Undo in the header takes them back first, one by one.");
     };
     toast(text, { duration, step, action: { label: "Undo", onClick: takeBack } });
