@@ -20,6 +20,10 @@ const ORDERS = madeTable("orders", {
   paid: ["date", ["2025-01-07", "2025-02-04"].map(day)],
   price: ["number", [1, 2]],
 });
+const DAYS = madeTable("days", {
+  sailed: ["date", ["2025-01-06", "2025-02-03"].map(day)],
+  sold: ["number", [3, 4]],
+});
 const NOTES = madeTable("notes", { text: ["text", ["x"]], lines: ["number", [3]] });
 const measure = (id: string, table: string, formula: string) =>
   newMeasure({ id, name: id, label: id, table, formula });
@@ -63,6 +67,26 @@ describe("tables that do not meet in a split", () => {
     const mended = edited(project, told?.mends[1].edit as never);
     expect(mended.tables[2].columns.map((c) => c.name)).toEqual(["placed", "sailed", "price"]);
     expect(meetingMends(mended.visuals[0], mended)).toBeNull();
+  });
+
+  it("are offered a date by its months where the split had none", () => {
+    const visual = visualOf("rounded bars", {}, { value: "per_day", split: { column: "crew" } });
+    const project: Project = {
+      ...PROJECT,
+      tables: [TRIPS, DAYS].map(projectTable),
+      measures: [
+        measure("people", "trips", "sum(people)"),
+        measure("sold", "days", "sum(sold)"),
+        { ...measure("per_day", "trips", "people / sold"), table: null },
+      ],
+      visuals: [visual],
+    };
+    expect(meetingMends(visual, project)?.mends).toEqual([
+      {
+        label: "Split by sailed by month",
+        edit: { type: "change visual", id: "v", change: { split: { column: "sailed", by: "month" } } },
+      },
+    ]);
   });
 
   it("are offered nothing that would not mend it, but the table at which it is mended", () => {

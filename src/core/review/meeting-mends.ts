@@ -4,6 +4,7 @@ import { NoMeetingError } from "../plan/no-meeting";
 import { unansweredWhole } from "../project/answerable";
 import { type Edit, edited } from "../project/edits";
 import { homeTableOfVisual } from "../project/home-table";
+import { scopeOf } from "../project/names";
 import type { Project, Visual } from "../project/schema";
 import { toQuery } from "../view/query";
 import type { Mend } from "./finding";
@@ -32,13 +33,18 @@ export function meetingMends(
   const isHeldBack = (split: Visual["split"]) =>
     split !== null && (sameName(split.column, place.column) || split.column.endsWith(`.${place.column}`));
   const role = isHeldBack(visual.split) ? "split" : "series";
+  const other = scopeOf(project).tables.find((t) => sameName(t.name, place.table));
   const instead = told.instead.map((name): Mend => {
     const column = nameFor(homeTableOfVisual(visual, project) ?? place.table, {
       table: place.table,
       column: name,
     });
-    const change = { [role]: { column } };
-    return { label: `Split by ${name}`, edit: { type: "change visual", id: visual.id, change } };
+    const type = other?.columns.find((c) => sameName(c.name, name))?.type;
+    // Every single day would be too many to read.
+    const by = type === "date" || type === "timestamp" ? (visual[role]?.by ?? "month") : undefined;
+    const change = { [role]: { column, ...(by ? { by } : {}) } };
+    const label = `Split by ${name}${by ? ` by ${by}` : ""}`;
+    return { label, edit: { type: "change visual", id: visual.id, change } };
   });
   const owner = project.tables.find((t) => sameName(t.name, table));
   const renamed = told.renamed.flatMap((name): Mend[] => {

@@ -30,7 +30,10 @@ export function MeetingMends({ visual }: { visual: Visual }) {
         </button>
       ))}
       {table && (
-        <StepLink to={`/p/${id}/data?table=${table.id}`} className="mt-1 min-h-6 font-medium underline">
+        <StepLink
+          to={`/p/${id}/data?table=${table.id}`}
+          className="mt-1 flex min-h-6 items-center font-medium underline"
+        >
           Open {table.name}
         </StepLink>
       )}
