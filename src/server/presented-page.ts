@@ -205,7 +205,7 @@ ${known.beside.map((name) => `<link rel="modulepreload" href="${name}" nonce="${
 /** A page that says why a board is not shown, with the way back. */
 export function problemPage(message: string, projectId: string, nonce: string): string {
   known ??= built();
-  const body = `<div class="board-text"><p>${escaped(message)}</p><p><a href="/p/${encodeURIComponent(projectId)}/boards">To the project</a> · <a href="/">To all projects</a></p></div>`;
+  const body = `<main class="board-text"><h1>This board cannot be shown</h1><p>${escaped(message)}</p><p><a href="/p/${encodeURIComponent(projectId)}/boards">To the project</a> · <a href="/">To all projects</a></p></main>`;
   return pageOf("Cavlo", body, { styles: known.styles, nonce, theme: "light" });
 }
 

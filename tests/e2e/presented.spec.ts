@@ -124,7 +124,9 @@ test("who opens a board as it is presented gets it alone; one that is not there 
   await expect(donutOf(page)).toBeVisible();
   const gone = await page.goto(address.replace(GLANCE, "constructor"));
   expect(gone?.status()).toBe(404);
-  await expect(page.getByText("There is no such board.")).toBeVisible();
+  const said = page.getByRole("main");
+  await expect(said.getByRole("heading", { level: 1 })).toHaveText("This board cannot be shown");
+  await expect(said.getByText("There is no such board.")).toBeVisible();
   await page.getByRole("link", { name: "To the project" }).click();
   await page.waitForURL(/\/boards/);
 });
