@@ -69,7 +69,7 @@ function OneVisual({ visuals, all, findings }: Props) {
   const store = useProjectStore();
   const tellRemoved = useTellRemoved();
   const theme = useTheme((s) => s.theme);
-  const [named, choose] = useSelected("visual", visuals);
+  const [visual, choose] = useSelected("visual", visuals);
   // The table that the address wants drawn.
   const drawn = useSearchParams().get("draw");
   // What a new visual is to be, in somebody's words: "pie".
@@ -78,14 +78,6 @@ function OneVisual({ visuals, all, findings }: Props) {
   useEffect(() => {
     if (called !== null) setAdding(true);
   }, [called]);
-  // What was just made or opened is shown at once, before the address names it: what is typed then is meant
-  // for it.
-  const [asked, setAsked] = useState<string | null>(null);
-  const visual = visuals.find((v) => v.id === asked) ?? named;
-  const namedId = named?.id;
-  useEffect(() => {
-    if (namedId !== undefined) setAsked(null);
-  }, [namedId]);
   useEffect(() => {
     const timer = setTimeout(() => {
       for (const fetch of [fetchGallery, fetchChoices]) fetch().catch(() => {});
@@ -123,12 +115,10 @@ function OneVisual({ visuals, all, findings }: Props) {
       ...(measure ? { measure } : {}),
     });
     if (!isTaken) return;
-    setAsked(id);
     setAdding(false);
     choose(id);
   };
   const open = (id: string) => {
-    setAsked(id);
     setAdding(false);
     setTrial(null);
     choose(id);

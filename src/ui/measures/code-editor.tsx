@@ -1,10 +1,14 @@
 "use client";
+import { startCompletion } from "@codemirror/autocomplete";
 import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { useEffect, useRef } from "react";
 import { useTextValues } from "../shared/column-values";
 import type { FormulaField } from "./formula-field";
 import { formulaExtensions, setScope, showProblems } from "./formula-language";
+
+/** A name that is being written. */
+const BEGUN = /[\p{L}_:][\p{L}\p{N}_.]*$/u;
 
 /** The editor of one formula: completes names, and underlines problems where they are. */
 export function CodeEditor({
@@ -21,6 +25,7 @@ export function CodeEditor({
   const view = useRef<EditorView | null>(null);
   const change = useRef(onChange);
   const first = useRef(value);
+  const completes = useRef(false);
   useEffect(() => {
     change.current = onChange;
   });
@@ -40,6 +45,7 @@ export function CodeEditor({
     if (typed) {
       made.focus();
       made.dispatch({ selection: { anchor: typed.from, head: typed.to } });
+      completes.current = BEGUN.test(made.state.sliceDoc(0, typed.to));
     }
     return () => made.destroy();
   }, [label, handOver]);
@@ -50,10 +56,13 @@ export function CodeEditor({
       now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
   }, [value]);
   const valuesOf = useTextValues();
-  useEffect(
-    () => view.current?.dispatch({ effects: setScope.of({ scope, table, level, valuesOf }) }),
-    [scope, table, level, valuesOf],
-  );
+  useEffect(() => {
+    const now = view.current;
+    now?.dispatch({ effects: setScope.of({ scope, table, level, valuesOf }) });
+    // A name that was begun in the plain field is completed as if it had been begun here.
+    if (now && completes.current) startCompletion(now);
+    completes.current = false;
+  }, [scope, table, level, valuesOf]);
   useEffect(() => {
     if (view.current) showProblems(view.current, problems);
   }, [problems]);
