@@ -44,16 +44,20 @@ export function CodeEditor({
     handOver.current = null;
     if (typed) {
       made.focus();
-      made.dispatch({ selection: { anchor: typed.from, head: typed.to } });
-      completes.current = BEGUN.test(made.state.sliceDoc(0, typed.to));
+      const within = (at: number) => Math.min(at, made.state.doc.length);
+      made.dispatch({ selection: { anchor: within(typed.from), head: within(typed.to) } });
+      completes.current = BEGUN.test(made.state.sliceDoc(0, within(typed.to)));
     }
     return () => made.destroy();
   }, [label, handOver]);
   useEffect(() => {
     const now = view.current;
-    // Undo and renames change the text from outside.
-    if (now && now.state.doc.toString() !== value)
-      now.dispatch({ changes: { from: 0, to: now.state.doc.length, insert: value } });
+    // Undo and renames change the text from outside; the caret stays where it was, or at the end.
+    if (!now || now.state.doc.toString() === value) return;
+    const { doc, selection } = now.state;
+    const { head } = selection.main;
+    const anchor = head === doc.length ? value.length : Math.min(head, value.length);
+    now.dispatch({ changes: { from: 0, to: doc.length, insert: value }, selection: { anchor } });
   }, [value]);
   const valuesOf = useTextValues();
   useEffect(() => {
