@@ -2,7 +2,7 @@
 import { startCompletion } from "@codemirror/autocomplete";
 import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
-import { useEffect, useRef } from "react";
+import { useEffect, useLayoutEffect, useRef } from "react";
 import { useTextValues } from "../shared/column-values";
 import type { FormulaField } from "./formula-field";
 import { formulaExtensions, setScope, showProblems } from "./formula-language";
@@ -29,7 +29,8 @@ export function CodeEditor({
   useEffect(() => {
     change.current = onChange;
   });
-  useEffect(() => {
+  // In the same commit that takes the plain field away, so that no key falls between the two.
+  useLayoutEffect(() => {
     if (!host.current) return;
     const made = new EditorView({
       parent: host.current,
