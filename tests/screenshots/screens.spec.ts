@@ -52,8 +52,8 @@ test("the main views", async ({ page }) => {
   await page.getByRole("group", { name: /Tile Passengers by route/ }).click();
   await page.getByRole("group", { name: /Tile On-time departures/ }).click({ modifiers: ["Shift"] });
   await page.getByRole("button", { name: "Put a section around" }).click();
-  await page.getByRole("textbox", { name: "Heading" }).fill("Who came, and when");
-  await page.getByRole("textbox", { name: "Heading" }).press("Enter");
+  await page.getByRole("textbox", { name: "Title" }).fill("Who came, and when");
+  await page.getByRole("textbox", { name: "Title" }).press("Enter");
   await shoot(page, "boards-arrange");
   // All other pictures are of the demo as it is.
   for (let i = 0; i < 2; i++) await page.getByRole("banner").getByRole("button", { name: "Undo" }).click();
